@@ -1,0 +1,291 @@
+//! Whether a household can be worked with at all. A household with faults is never stored and never reckoned;
+//! each fault names its place and what to do.
+
+use crate::{
+    field::{Field, FieldKind},
+    household::{Answers, Entry, FORMAT, Household, Paper, Person, Role},
+    pack::{Pack, Registry},
+    paper::PaperKind,
+};
+use hembo_money::{Money, Rate};
+use serde::{Deserialize, Serialize};
+use std::collections::BTreeSet;
+use time::Date;
+use utoipa::ToSchema;
+
+/// The most people a household may have.
+pub const MOST_PEOPLE: usize = 20;
+/// The most papers.
+pub const MOST_PAPERS: usize = 500;
+/// The most lines in a list of receipts.
+pub const MOST_ROWS: usize = 2_000;
+/// The largest file, in bytes.
+pub const LARGEST_FILE: usize = 4 * 1024 * 1024;
+const LONGEST_NAME: usize = 120;
+const OLDEST: i32 = 130;
+
+/// Something that cannot be right.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct Fault {
+    /// Where, as a path into the household file: `/papers/2/boxes/1`.
+    pub at: String,
+    /// What is wrong and what would be right.
+    pub message: String,
+}
+
+impl Fault {
+    /// Something that cannot be right at a place.
+    pub fn new(at: impl Into<String>, message: impl Into<String>) -> Fault {
+        Fault { at: at.into(), message: message.into() }
+    }
+}
+
+/// Reads a household file: its size, its JSON, its format, and everything that [`faults`] checks.
+///
+/// # Errors
+/// All faults found, each at its place; a syntax error at its line and column.
+pub fn read(bytes: &[u8], registry: &Registry) -> Result<Household, Vec<Fault>> {
+    if bytes.len() > LARGEST_FILE {
+        let message = format!("The file has {} bytes; a household file has at most {LARGEST_FILE}.", bytes.len());
+        return Err(vec![Fault::new("", message)]);
+    }
+    let household: Household = serde_json::from_slice(bytes).map_err(|error| {
+        let at = format!("line {} column {}", error.line(), error.column());
+        vec![Fault::new(at, format!("This is not a household file: {error}."))]
+    })?;
+    let found = faults(&household, registry);
+    if found.is_empty() { Ok(household) } else { Err(found) }
+}
+
+/// Everything that cannot be right about a household.
+pub fn faults(household: &Household, registry: &Registry) -> Vec<Fault> {
+    let Some(pack) = registry.pack(&household.country) else {
+        let known: Vec<_> = registry.packs().map(|p| p.about().id).collect();
+        let message = format!("No rules for country '{}'; known: {}.", household.country, known.join(", "));
+        return vec![Fault::new("/country", message)];
+    };
+    if !pack.years().contains(&household.year) {
+        let known: Vec<_> = pack.years().iter().map(i32::to_string).collect();
+        let message = format!("No rule figures for {}; known years: {}.", household.year, known.join(", "));
+        return vec![Fault::new("/year", message)];
+    }
+    let mut check = Check { household, pack, faults: Vec::new() };
+    check.whole();
+    check.people();
+    check.papers();
+    check.faults
+}
+
+struct Check<'a> {
+    household: &'a Household,
+    pack: &'a dyn Pack,
+    faults: Vec<Fault>,
+}
+
+impl Check<'_> {
+    fn fault(&mut self, at: impl Into<String>, message: impl Into<String>) {
+        self.faults.push(Fault::new(at, message));
+    }
+
+    fn whole(&mut self) {
+        let household = self.household;
+        if household.hembo != FORMAT {
+            self.fault("/hembo", format!("This program reads format {FORMAT}, not {}.", household.hembo));
+        }
+        self.name("/name", &household.name, "The household");
+        let filers = household.filers().count();
+        if !(1..=2).contains(&filers) {
+            self.fault("/people", format!("A household has one or two filers, not {filers}: set a person's role to filer."));
+        }
+        if household.people.len() > MOST_PEOPLE {
+            self.fault("/people", format!("A household has at most {MOST_PEOPLE} people."));
+        }
+        if household.papers.len() > MOST_PAPERS {
+            self.fault("/papers", format!("A household has at most {MOST_PAPERS} papers."));
+        }
+        self.answers("", self.pack.household_questions().iter(), &household.answers, "answers");
+        for (key, value) in household.pins.iter().chain(&household.dismissed) {
+            if key.chars().count() > LONGEST_NAME * 2 || value.chars().count() > 500 {
+                self.fault("/pins", "A pin or a reason is too long: at most 500 characters.");
+            }
+        }
+    }
+
+    fn name(&mut self, at: &str, name: &str, whose: &str) {
+        if name.trim().is_empty() || name.chars().count() > LONGEST_NAME {
+            self.fault(at, format!("{whose} needs a name of 1 to {LONGEST_NAME} characters."));
+        }
+    }
+
+    fn id(&mut self, at: &str, id: &str, seen: &mut BTreeSet<String>) {
+        let plain = |c: char| c.is_ascii_alphanumeric() || c == '-' || c == '_';
+        if id.is_empty() || id.len() > 40 || !id.chars().all(plain) {
+            self.fault(at, "An id has 1 to 40 letters, digits, '-' or '_'.");
+        }
+        if !seen.insert(id.to_owned()) {
+            self.fault(at, format!("The id '{id}' stands here twice."));
+        }
+    }
+
+    fn people(&mut self) {
+        let mut seen = BTreeSet::new();
+        let mut numbers = BTreeSet::new();
+        for (i, person) in self.household.people.iter().enumerate() {
+            let at = format!("/people/{i}");
+            self.id(&format!("{at}/id"), &person.id, &mut seen);
+            self.name(&format!("{at}/name"), &person.name, "A person");
+            self.dates(&at, person);
+            self.lived_with(&at, person);
+            if let Some(number) = &person.id_number {
+                if let Err(why) = self.pack.check_id_number(number) {
+                    self.fault(format!("{at}/id_number"), why);
+                } else if !numbers.insert(digits(number)) {
+                    self.fault(format!("{at}/id_number"), "Two people carry the same number.");
+                }
+            }
+            let role = person.role;
+            let asked = self.pack.person_questions().iter().filter(move |q| q.of.contains(&role));
+            self.answers(&at, asked.map(|q| &q.field), &person.answers, "answers");
+        }
+    }
+
+    fn dates(&mut self, at: &str, person: &Person) {
+        let (_, end) = self.pack.span(self.household.year);
+        if let Some(born) = person.born {
+            if born > end {
+                self.fault(format!("{at}/born"), format!("{} was born after the return year.", person.name));
+            } else if born.year() < end.year() - OLDEST {
+                self.fault(format!("{at}/born"), format!("{} would be over {OLDEST} years old.", person.name));
+            }
+        }
+        if let Some(died) = person.died {
+            if person.born.is_some_and(|born| died < born) {
+                self.fault(format!("{at}/died"), "The date of death is before the date of birth.");
+            } else if died.year() > end.year() + 2 {
+                self.fault(format!("{at}/died"), "The date of death lies too far ahead.");
+            }
+        }
+    }
+
+    fn lived_with(&mut self, at: &str, person: &Person) {
+        for (with, months) in &person.lived_with {
+            let at = format!("{at}/lived_with/{with}");
+            match self.household.person(with) {
+                None => self.fault(at, format!("There is no person '{with}'.")),
+                Some(other) if other.role != Role::Filer => {
+                    self.fault(at, "Months are counted with filers only.");
+                }
+                Some(_) if *months > 12 => self.fault(at, "A year has at most 12 months."),
+                Some(_) => {}
+            }
+        }
+    }
+
+    fn papers(&mut self) {
+        let mut seen = BTreeSet::new();
+        for (i, paper) in self.household.papers.iter().enumerate() {
+            let at = format!("/papers/{i}");
+            self.id(&format!("{at}/id"), &paper.id, &mut seen);
+            if paper.title.chars().count() > LONGEST_NAME {
+                self.fault(format!("{at}/title"), format!("A title has at most {LONGEST_NAME} characters."));
+            }
+            let Some(kind) = self.pack.paper_kinds().iter().find(|k| k.id == paper.kind) else {
+                self.fault(format!("{at}/kind"), format!("There is no kind of paper '{}'.", paper.kind));
+                continue;
+            };
+            self.owners(&at, paper, kind);
+            self.answers(&at, kind.boxes.iter(), &paper.boxes, "boxes");
+            if !paper.rows.is_empty() && kind.columns.is_empty() {
+                self.fault(format!("{at}/rows"), format!("A {} has boxes, not a list.", kind.id));
+            }
+            if paper.rows.len() > MOST_ROWS {
+                self.fault(format!("{at}/rows"), format!("A list has at most {MOST_ROWS} lines."));
+            }
+            for (r, row) in paper.rows.iter().enumerate() {
+                self.answers(&at, kind.columns.iter(), row, &format!("rows/{r}"));
+            }
+        }
+    }
+
+    fn owners(&mut self, at: &str, paper: &Paper, kind: &PaperKind) {
+        let at = format!("{at}/owners");
+        let people: BTreeSet<_> = paper.owners.iter().map(|o| &o.person).collect();
+        for owner in &paper.owners {
+            if self.household.person(&owner.person).is_none() {
+                self.fault(&at, format!("There is no person '{}'.", owner.person));
+            }
+        }
+        if people.len() != paper.owners.len() {
+            self.fault(&at, "A person stands among the owners twice.");
+        }
+        if !kind.shared && paper.owners.len() != 1 {
+            self.fault(&at, format!("A {} belongs to exactly one person.", kind.id));
+        }
+        let hundred: i64 = paper.owners.iter().map(|o| o.percent.billionths()).sum();
+        if hundred != 100 * Rate::ONE.billionths() {
+            let sum = Rate::from_billionths(hundred);
+            self.fault(&at, format!("The owners' shares add up to {sum} %, not to 100 %."));
+        }
+    }
+
+    fn answers<'f>(
+        &mut self,
+        at: &str,
+        fields: impl Iterator<Item = &'f Field> + Clone,
+        answers: &Answers,
+        under: &str,
+    ) {
+        for (id, entry) in answers {
+            let at = format!("{at}/{under}/{id}");
+            match fields.clone().find(|f| f.id == id) {
+                None => self.fault(at, format!("There is no box or question '{id}' here.")),
+                Some(field) => {
+                    if let Err(why) = self.entry(field, entry) {
+                        self.fault(at, format!("{}: {why}", field.label));
+                    }
+                }
+            }
+        }
+    }
+
+    fn entry(&self, field: &Field, entry: &Entry) -> Result<(), String> {
+        match (field.kind, entry) {
+            (FieldKind::Amount { negative }, Entry::Text(text)) => {
+                let amount: Money = text.parse().map_err(|e: hembo_money::ParseMoneyError| e.to_string())?;
+                if amount.is_negative() && !negative {
+                    return Err("a negative amount is not possible in this box".into());
+                }
+                Ok(())
+            }
+            (FieldKind::Amount { .. }, _) => Err("an amount is decimal text, such as \"1234.56\"".into()),
+            (FieldKind::Count { max }, Entry::Count(n)) if (0..=max).contains(n) => Ok(()),
+            (FieldKind::Count { max }, _) => Err(format!("a whole number from 0 to {max}")),
+            (FieldKind::YesNo, Entry::Flag(_)) => Ok(()),
+            (FieldKind::YesNo, _) => Err("yes or no (true or false)".into()),
+            (FieldKind::Text { max }, Entry::Text(text)) if text.chars().count() <= max => Ok(()),
+            (FieldKind::Text { max }, _) => Err(format!("text of at most {max} characters")),
+            (FieldKind::Date, entry) => self.day(entry.date()),
+            (FieldKind::Choice { options }, Entry::Text(text)) if options.iter().any(|o| o.id == text) => Ok(()),
+            (FieldKind::Choice { options }, _) => {
+                let ids: Vec<_> = options.iter().map(|o| o.id).collect();
+                Err(format!("one of {}", ids.join(", ")))
+            }
+            (FieldKind::Person, Entry::Text(id)) if self.household.person(id).is_some() => Ok(()),
+            (FieldKind::Person, _) => Err("the id of a person of this household".into()),
+        }
+    }
+
+    fn day(&self, date: Option<Date>) -> Result<(), String> {
+        let (_, end) = self.pack.span(self.household.year);
+        match date {
+            Some(date) if (1900..=end.year() + 2).contains(&date.year()) => Ok(()),
+            Some(_) => Err(format!("a day between 1900 and {}", end.year() + 2)),
+            None => Err("a day such as 2025-03-31".into()),
+        }
+    }
+}
+
+/// A number without the marks people put between its digits.
+pub fn digits(number: &str) -> String {
+    number.chars().filter(char::is_ascii_alphanumeric).collect()
+}

@@ -1,0 +1,253 @@
+//! Edits: small commands that change a household, or say why not and change nothing.
+
+use crate::{
+    check::Fault,
+    household::{Answers, Entry, Household, Paper, Person, Role, Share, date},
+};
+use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
+use time::Date;
+use utoipa::ToSchema;
+
+/// One edit.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(tag = "do", rename_all = "snake_case", deny_unknown_fields)]
+pub enum Command {
+    /// Renames the household.
+    Rename {
+        /// The new name.
+        name: String,
+    },
+    /// Answers a question about the household, or takes the answer back.
+    Answer {
+        /// The question.
+        field: String,
+        /// The answer.
+        value: Option<Entry>,
+    },
+    /// Adds a person.
+    AddPerson {
+        /// The person.
+        person: Person,
+    },
+    /// Sets a person's name, dates or number; what is left out stays.
+    SetPerson {
+        /// The person's id.
+        person: String,
+        /// A new name.
+        #[serde(default)]
+        name: Option<String>,
+        /// Filer or dependent.
+        #[serde(default)]
+        role: Option<Role>,
+        /// Date of birth; empty text takes it away.
+        #[serde(default)]
+        born: Option<String>,
+        /// Date of death; empty text takes it away.
+        #[serde(default)]
+        died: Option<String>,
+        /// The identification number; empty text takes it away.
+        #[serde(default)]
+        id_number: Option<String>,
+    },
+    /// Answers a question about a person, or takes the answer back.
+    AnswerFor {
+        /// The person's id.
+        person: String,
+        /// The question.
+        field: String,
+        /// The answer.
+        value: Option<Entry>,
+    },
+    /// Sets the months that a person lived with a filer.
+    SetLivedWith {
+        /// The person's id.
+        person: String,
+        /// The filer's id.
+        with: String,
+        /// 0 to 12, or nothing where it is not known.
+        months: Option<u8>,
+    },
+    /// Removes a person who owns no paper.
+    RemovePerson {
+        /// The person's id.
+        person: String,
+    },
+    /// Adds a paper.
+    AddPaper {
+        /// The paper.
+        paper: Paper,
+    },
+    /// Sets a paper's title, owners or check mark; what is left out stays.
+    SetPaper {
+        /// The paper's id.
+        paper: String,
+        /// A new title.
+        #[serde(default)]
+        title: Option<String>,
+        /// New owners.
+        #[serde(default)]
+        owners: Option<Vec<Share>>,
+        /// Checked against the original.
+        #[serde(default)]
+        checked: Option<bool>,
+    },
+    /// Fills a box, or empties it.
+    SetBox {
+        /// The paper's id.
+        paper: String,
+        /// The box.
+        field: String,
+        /// What stands in it.
+        value: Option<Entry>,
+    },
+    /// Adds a line to a list of receipts.
+    AddRow {
+        /// The paper's id.
+        paper: String,
+        /// The line.
+        row: Answers,
+    },
+    /// Fills a cell of a list, or empties it.
+    SetCell {
+        /// The paper's id.
+        paper: String,
+        /// The line, from 0.
+        row: usize,
+        /// The column.
+        field: String,
+        /// What stands in it.
+        value: Option<Entry>,
+    },
+    /// Removes a line of a list.
+    RemoveRow {
+        /// The paper's id.
+        paper: String,
+        /// The line, from 0.
+        row: usize,
+    },
+    /// Removes a paper.
+    RemovePaper {
+        /// The paper's id.
+        paper: String,
+    },
+    /// Holds an option, or lets go.
+    Pin {
+        /// The decision.
+        decision: String,
+        /// The option; nothing lets go.
+        option: Option<String>,
+    },
+    /// Puts an open point aside with a reason, or takes it up again.
+    Dismiss {
+        /// The point.
+        point: String,
+        /// The reason; nothing takes it up again.
+        reason: Option<String>,
+    },
+}
+
+impl Command {
+    /// Changes the household. What the change makes of it is for [`crate::check::faults`] to judge.
+    ///
+    /// # Errors
+    /// A fault where the command points at something that is not there; then nothing was changed.
+    pub fn apply(self, to: &mut Household) -> Result<(), Fault> {
+        match self {
+            Command::Rename { name } => to.name = name,
+            Command::Answer { field, value } => set(&mut to.answers, field, value),
+            Command::AddPerson { person } => to.people.push(person),
+            Command::SetPerson { person, name, role, born, died, id_number } => {
+                let (born, died) = (date_of(born)?, date_of(died)?);
+                let person = find_person(to, &person)?;
+                replace(&mut person.name, name);
+                replace(&mut person.role, role);
+                replace(&mut person.born, born);
+                replace(&mut person.died, died);
+                if let Some(number) = id_number {
+                    person.id_number = (!number.is_empty()).then_some(number);
+                }
+            }
+            Command::AnswerFor { person, field, value } => set(&mut find_person(to, &person)?.answers, field, value),
+            Command::SetLivedWith { person, with, months } => {
+                set(&mut find_person(to, &person)?.lived_with, with, months);
+            }
+            Command::RemovePerson { person } => remove_person(to, &person)?,
+            Command::AddPaper { paper } => to.papers.push(paper),
+            Command::SetPaper { paper, title, owners, checked } => {
+                let paper = find_paper(to, &paper)?;
+                replace(&mut paper.title, title);
+                replace(&mut paper.owners, owners);
+                replace(&mut paper.checked, checked);
+            }
+            Command::SetBox { paper, field, value } => set(&mut find_paper(to, &paper)?.boxes, field, value),
+            Command::AddRow { paper, row } => find_paper(to, &paper)?.rows.push(row),
+            Command::SetCell { paper, row, field, value } => set(find_row(to, &paper, row)?, field, value),
+            Command::RemoveRow { paper, row } => {
+                find_row(to, &paper, row)?;
+                find_paper(to, &paper)?.rows.remove(row);
+            }
+            Command::RemovePaper { paper } => {
+                find_paper(to, &paper)?;
+                to.papers.retain(|p| p.id != paper);
+            }
+            Command::Pin { decision, option } => set(&mut to.pins, decision, option),
+            Command::Dismiss { point, reason } => set(&mut to.dismissed, point, reason),
+        }
+        Ok(())
+    }
+}
+
+fn set<V>(map: &mut BTreeMap<String, V>, key: String, value: Option<V>) {
+    match value {
+        Some(value) => map.insert(key, value),
+        None => map.remove(&key),
+    };
+}
+
+fn replace<V>(place: &mut V, value: Option<V>) {
+    if let Some(value) = value {
+        *place = value;
+    }
+}
+
+/// A date to set: nothing where it stays, `Some(None)` where it is taken away.
+fn date_of(text: Option<String>) -> Result<Option<Option<Date>>, Fault> {
+    match text.as_deref() {
+        None => Ok(None),
+        Some("") => Ok(Some(None)),
+        Some(text) => match date::parse(text) {
+            Some(date) => Ok(Some(Some(date))),
+            None => Err(Fault::new("/people", format!("'{text}' is not a day; a day is written 2025-03-31."))),
+        },
+    }
+}
+
+fn find_person<'h>(household: &'h mut Household, id: &str) -> Result<&'h mut Person, Fault> {
+    let found = household.people.iter_mut().find(|p| p.id == id);
+    found.ok_or_else(|| Fault::new("/people", format!("There is no person '{id}'.")))
+}
+
+fn find_paper<'h>(household: &'h mut Household, id: &str) -> Result<&'h mut Paper, Fault> {
+    let found = household.papers.iter_mut().find(|p| p.id == id);
+    found.ok_or_else(|| Fault::new("/papers", format!("There is no paper '{id}'.")))
+}
+
+fn find_row<'h>(household: &'h mut Household, paper: &str, row: usize) -> Result<&'h mut Answers, Fault> {
+    let rows = &mut find_paper(household, paper)?.rows;
+    rows.get_mut(row).ok_or_else(|| Fault::new("/papers", format!("There is no line {row} on that paper.")))
+}
+
+fn remove_person(household: &mut Household, id: &str) -> Result<(), Fault> {
+    let name = find_person(household, id)?.name.clone();
+    let owned = household.papers.iter().filter(|p| p.owners.iter().any(|o| o.person == id)).count();
+    if owned > 0 {
+        let message = format!("{name} still owns {owned} papers: remove them or give them to another owner first.");
+        return Err(Fault::new("/people", message));
+    }
+    household.people.retain(|p| p.id != id);
+    for person in &mut household.people {
+        person.lived_with.remove(id);
+    }
+    Ok(())
+}

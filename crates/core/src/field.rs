@@ -1,0 +1,119 @@
+//! A field: a box of a paper, a column of a list of receipts, or a question. A rule pack declares them once;
+//! the check, the schema and the screen all read the same declaration.
+
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// One field, as a rule pack declares it.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+pub struct Field {
+    /// Id within its paper or among the questions; it never changes.
+    pub id: &'static str,
+    /// The number printed beside the box, or nothing.
+    pub number: &'static str,
+    /// The words beside the box, or the question.
+    pub label: &'static str,
+    /// What to enter, where the label is not enough.
+    pub help: &'static str,
+    /// What may stand in it.
+    pub kind: FieldKind,
+}
+
+/// What may stand in a field.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+#[serde(tag = "type", rename_all = "snake_case")]
+pub enum FieldKind {
+    /// An amount of money, as decimal text.
+    Amount {
+        /// Whether it may be below zero.
+        negative: bool,
+    },
+    /// A whole number from zero up.
+    Count {
+        /// The largest number.
+        max: i64,
+    },
+    /// Yes or no.
+    YesNo,
+    /// Words.
+    Text {
+        /// The longest text, in characters.
+        max: usize,
+    },
+    /// A day.
+    Date,
+    /// One of a list.
+    Choice {
+        /// The list.
+        options: &'static [Choice],
+    },
+    /// A person of the household, by id.
+    Person,
+}
+
+/// One of a list.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+pub struct Choice {
+    /// What stands in the file.
+    pub id: &'static str,
+    /// What stands on the screen.
+    pub label: &'static str,
+}
+
+impl Choice {
+    /// One of a list.
+    pub const fn new(id: &'static str, label: &'static str) -> Choice {
+        Choice { id, label }
+    }
+}
+
+impl Field {
+    const fn new(id: &'static str, number: &'static str, label: &'static str, kind: FieldKind) -> Field {
+        Field { id, number, label, help: "", kind }
+    }
+
+    /// A box for an amount that cannot be negative.
+    pub const fn amount(id: &'static str, number: &'static str, label: &'static str) -> Field {
+        Field::new(id, number, label, FieldKind::Amount { negative: false })
+    }
+
+    /// A box for a whole number.
+    pub const fn count(id: &'static str, number: &'static str, label: &'static str, max: i64) -> Field {
+        Field::new(id, number, label, FieldKind::Count { max })
+    }
+
+    /// A box to tick.
+    pub const fn yes_no(id: &'static str, number: &'static str, label: &'static str) -> Field {
+        Field::new(id, number, label, FieldKind::YesNo)
+    }
+
+    /// A box for words.
+    pub const fn text(id: &'static str, number: &'static str, label: &'static str, max: usize) -> Field {
+        Field::new(id, number, label, FieldKind::Text { max })
+    }
+
+    /// A box for a day.
+    pub const fn date(id: &'static str, number: &'static str, label: &'static str) -> Field {
+        Field::new(id, number, label, FieldKind::Date)
+    }
+
+    /// A box for one of a list.
+    pub const fn choice(
+        id: &'static str,
+        number: &'static str,
+        label: &'static str,
+        options: &'static [Choice],
+    ) -> Field {
+        Field::new(id, number, label, FieldKind::Choice { options })
+    }
+
+    /// A box for a person of the household.
+    pub const fn person(id: &'static str, number: &'static str, label: &'static str) -> Field {
+        Field::new(id, number, label, FieldKind::Person)
+    }
+
+    /// The same field with words that help.
+    pub const fn help(self, help: &'static str) -> Field {
+        Field { help, ..self }
+    }
+}

@@ -1,0 +1,225 @@
+//! The household and its papers, as they stand in a file, in the database and on the screen.
+//!
+//! This is the open format: field by field it is described by [`crate::schema`]. Unknown fields are refused.
+
+use hembo_money::{Money, Rate};
+use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
+use time::Date;
+use utoipa::ToSchema;
+
+/// The version of the household format that this program reads and writes.
+pub const FORMAT: u32 = 1;
+
+/// A household in one return year.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Household {
+    /// The version of this format: 1.
+    pub hembo: u32,
+    /// The rule pack: a country's short name, such as `us`.
+    pub country: String,
+    /// The return year, by the calendar year in which it begins or which it is named after in that country.
+    pub year: i32,
+    /// What the household is called in lists.
+    pub name: String,
+    /// Everyone in the household.
+    pub people: Vec<Person>,
+    /// Answers to the country's questions about the household as a whole.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub answers: Answers,
+    /// Everything with figures that came in.
+    #[serde(default)]
+    pub papers: Vec<Paper>,
+    /// Options held by the preparer: decision → option.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub pins: BTreeMap<String, String>,
+    /// Open points put aside: point → reason.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub dismissed: BTreeMap<String, String>,
+}
+
+/// One person of a household.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Person {
+    /// Short name within the file, such as `ines`; papers point at it.
+    pub id: String,
+    /// Name as on the card of the authority.
+    pub name: String,
+    /// What the person is in this household.
+    pub role: Role,
+    /// Date of birth.
+    #[serde(default, with = "date::option", skip_serializing_if = "Option::is_none")]
+    pub born: Option<Date>,
+    /// Date of death.
+    #[serde(default, with = "date::option", skip_serializing_if = "Option::is_none")]
+    pub died: Option<Date>,
+    /// The country's identification number.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub id_number: Option<String>,
+    /// Months of the year lived in the same home with each filer: person → 0 to 12. A month counts that was
+    /// begun together; temporary absence is living there.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub lived_with: BTreeMap<String, u8>,
+    /// Answers to the country's questions about a person.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub answers: Answers,
+}
+
+/// What a person is in the household.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Role {
+    /// Files a return here; a household has one or two.
+    Filer,
+    /// May depend on a filer.
+    Dependent,
+}
+
+/// Answers by the id of their question.
+pub type Answers = BTreeMap<String, Entry>;
+
+/// What stands in a box or answers a question: yes or no, a whole number, or text. Amounts are decimal text
+/// (`"71240.00"`), dates are ISO 8601 text (`"2025-03-31"`), choices are the option's id.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(untagged)]
+pub enum Entry {
+    /// Yes or no.
+    Flag(bool),
+    /// A whole number: months, miles, a year.
+    Count(i64),
+    /// An amount, a date, a choice, a person's id, or words.
+    Text(String),
+}
+
+/// One paper: an official slip, or a list of receipts.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Paper {
+    /// Short name within the file.
+    pub id: String,
+    /// The kind, by its code, such as the printed form number.
+    pub kind: String,
+    /// Who issued it, or what it is about.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub title: String,
+    /// Whose it is: the owners' shares in per cent add up to 100.
+    pub owners: Vec<Share>,
+    /// What stands in the boxes.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub boxes: Answers,
+    /// The lines of a list of receipts.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub rows: Vec<Answers>,
+    /// Checked against the original.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub checked: bool,
+}
+
+/// One owner of a paper.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Share {
+    /// The person's id.
+    pub person: String,
+    /// The share in per cent, as decimal text: `"50"`.
+    pub percent: Rate,
+}
+
+/// How dates stand in files: `2025-03-31`.
+pub mod date {
+    use time::{Date, format_description::BorrowedFormatItem, macros::format_description};
+
+    const ISO: &[BorrowedFormatItem<'_>] = format_description!("[year]-[month]-[day]");
+    #[allow(missing_docs)]
+    mod serde_iso {
+        time::serde::format_description!(iso, Date, "[year]-[month]-[day]");
+
+        pub mod option {
+            //! A date that may be left out.
+            pub use super::iso::option::{deserialize, serialize};
+        }
+    }
+    pub use serde_iso::option;
+
+    /// A date from its ISO 8601 text, if there is such a day.
+    pub fn parse(text: &str) -> Option<Date> {
+        Date::parse(text, ISO).ok()
+    }
+}
+
+impl Household {
+    /// The person of that id.
+    pub fn person(&self, id: &str) -> Option<&Person> {
+        self.people.iter().find(|p| p.id == id)
+    }
+
+    /// The place of a person among the people.
+    pub fn index_of(&self, id: &str) -> Option<usize> {
+        self.people.iter().position(|p| p.id == id)
+    }
+
+    /// The paper of that id.
+    pub fn paper(&self, id: &str) -> Option<&Paper> {
+        self.papers.iter().find(|p| p.id == id)
+    }
+
+    /// Those who file, in the order of the file.
+    pub fn filers(&self) -> impl Iterator<Item = (usize, &Person)> {
+        self.people.iter().enumerate().filter(|(_, p)| p.role == Role::Filer)
+    }
+}
+
+impl Entry {
+    /// The amount, if this is one.
+    pub fn money(&self) -> Option<Money> {
+        self.text()?.parse().ok()
+    }
+
+    /// The date, if this is one.
+    pub fn date(&self) -> Option<Date> {
+        date::parse(self.text()?)
+    }
+
+    /// The text of an amount, date, choice or words.
+    pub fn text(&self) -> Option<&str> {
+        match self {
+            Entry::Text(text) => Some(text),
+            _ => None,
+        }
+    }
+
+    /// The whole number, if this is one.
+    pub fn count(&self) -> Option<i64> {
+        match self {
+            Entry::Count(count) => Some(*count),
+            _ => None,
+        }
+    }
+
+    /// Yes or no, if this is one.
+    pub fn flag(&self) -> Option<bool> {
+        match self {
+            Entry::Flag(flag) => Some(*flag),
+            _ => None,
+        }
+    }
+}
+
+impl Paper {
+    /// The amount in a box; zero where it is empty.
+    pub fn amount(&self, field: &str) -> Money {
+        self.boxes.get(field).and_then(Entry::money).unwrap_or_default()
+    }
+
+    /// The text in a box, if any.
+    pub fn text(&self, field: &str) -> Option<&str> {
+        self.boxes.get(field).and_then(Entry::text)
+    }
+
+    /// Whether a yes/no box says yes.
+    pub fn flag(&self, field: &str) -> bool {
+        self.boxes.get(field).and_then(Entry::flag).unwrap_or(false)
+    }
+}

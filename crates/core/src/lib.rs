@@ -1,0 +1,31 @@
+//! What every country shares: the household and its papers, lines, limits and the trail, decisions and the
+//! search over all lawful ways, open points, and the outcome that people read.
+//!
+//! The core knows no country, does no input or output, has no clock and never blocks. A rule pack implements
+//! [`Pack`]; [`reckon`] does the rest.
+
+pub mod check;
+pub mod command;
+pub mod decision;
+pub mod effect;
+pub mod field;
+pub mod figures;
+pub mod household;
+pub mod limit;
+pub mod line;
+pub mod outcome;
+pub mod pack;
+pub mod paper;
+pub mod point;
+pub mod schema;
+pub mod search;
+pub mod trail;
+
+pub use check::Fault;
+pub use decision::{Decision, Way};
+pub use household::{Household, Paper, Person};
+pub use limit::Limit;
+pub use outcome::{Outcome, reckon};
+pub use pack::{Case, Pack, Registry};
+pub use point::Point;
+pub use trail::{Recorder, Scope, Silent, Trail};

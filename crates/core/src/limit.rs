@@ -1,0 +1,199 @@
+//! The one door for every cap, floor, phase-in and phase-out.
+//!
+//! A rule never takes a minimum of its own: it asks one of these functions, which computes what is allowed and
+//! tells the trail what was entered, allowed and lost, and how far the next edge is. So the notches, the meters
+//! and 'lost to limits' cannot disagree with the tax.
+
+use crate::{
+    line::LineId,
+    trail::{Scope, Trail},
+};
+use hembo_money::{Money, Rate, Rounding};
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// What a limit is, as a rule pack declares it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct LimitDef {
+    /// The id, which never changes.
+    pub id: &'static str,
+    /// What it limits, in words: "home-loan interest".
+    pub label: &'static str,
+    /// How it limits, in a few words: "over 750,000".
+    pub how: &'static str,
+    /// The line that carries its result.
+    pub line: LineId,
+    /// The rule.
+    pub cite: &'static str,
+}
+
+/// A limit at a place.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct LimitAt {
+    /// Which limit.
+    pub def: &'static LimitDef,
+    /// Where it acts.
+    pub scope: Scope,
+}
+
+impl LimitDef {
+    /// This limit, acting there.
+    pub const fn at(&'static self, scope: Scope) -> LimitAt {
+        LimitAt { def: self, scope }
+    }
+}
+
+/// What a limit did.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct LimitTaken {
+    /// The shape of the limit.
+    pub shape: Shape,
+    /// What came in.
+    pub entered: Money,
+    /// What went on.
+    pub allowed: Money,
+    /// The next point at which it changes its bite, if there is one ahead.
+    pub edge: Option<Edge>,
+}
+
+/// The shape of a limit.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Shape {
+    /// No more than so much.
+    Cap,
+    /// Only what is above so much.
+    Floor,
+    /// Less, the more something else is.
+    PhaseOut,
+    /// More, the more something else is.
+    PhaseIn,
+}
+
+/// The next point at which a limit changes.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Edge {
+    /// The figure of the law at which it changes.
+    pub at: Money,
+    /// How far it is from here.
+    pub distance: Money,
+}
+
+/// A limit as people read it.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Limit {
+    /// The id of the limit.
+    pub id: String,
+    /// What it limits.
+    pub label: String,
+    /// How, in a few words.
+    pub how: String,
+    /// The line that carries its result.
+    pub line: String,
+    /// Whose: `return/0` or `person/ID`.
+    pub scope: String,
+    /// The shape.
+    pub shape: Shape,
+    /// What came in.
+    pub entered: Money,
+    /// What went on.
+    pub allowed: Money,
+    /// The difference.
+    pub lost: Money,
+    /// The figure at which it changes next.
+    pub edge: Option<Money>,
+    /// How far that is from here.
+    pub distance: Option<Money>,
+    /// The rule.
+    pub cite: String,
+}
+
+/// The smaller of `entered` and `most`.
+pub fn cap(trail: &mut impl Trail, at: LimitAt, entered: Money, most: Money) -> Money {
+    let allowed = entered.min(most);
+    trail.limit(at, || LimitTaken { shape: Shape::Cap, entered, allowed, edge: ahead(entered, most) });
+    allowed
+}
+
+/// What is above `floor`, never less than zero.
+pub fn above(trail: &mut impl Trail, at: LimitAt, entered: Money, floor: Money) -> Money {
+    let allowed = (entered - floor).or_zero();
+    trail.limit(at, || LimitTaken { shape: Shape::Floor, entered, allowed, edge: ahead(entered, floor) });
+    allowed
+}
+
+/// `entered × ratio`, rounded to whole units: a limit that allows a part, such as that of a loan.
+pub fn part(trail: &mut impl Trail, at: LimitAt, entered: Money, ratio: Rate) -> Money {
+    let allowed = entered.times(ratio, Money::WHOLE, Rounding::HalfUp);
+    trail.limit(at, || LimitTaken { shape: Shape::Cap, entered, allowed, edge: None });
+    allowed
+}
+
+/// How an amount shrinks as a measure grows past a start.
+#[derive(Debug, Clone, Copy)]
+pub struct PhaseOut {
+    /// Where it begins.
+    pub start: Money,
+    /// The step of the measure and how a part of a step counts; none where it is continuous.
+    pub step: Option<(Money, Rounding)>,
+    /// The part of the counted excess that is taken off.
+    pub rate: Rate,
+    /// Never less than this.
+    pub least: Money,
+}
+
+/// `entered` less the phase-out at `measure`, rounded to whole units.
+pub fn phase_out(trail: &mut impl Trail, at: LimitAt, entered: Money, measure: Money, rule: PhaseOut) -> Money {
+    let excess = (measure - rule.start).or_zero();
+    let counted = match rule.step {
+        Some((step, rounding)) => step * excess.steps_of(step, rounding),
+        None => excess,
+    };
+    let reduction = counted.times(rule.rate, Money::WHOLE, Rounding::HalfUp);
+    let allowed = (entered - reduction).max(rule.least.min(entered));
+    trail.limit(at, || LimitTaken {
+        shape: Shape::PhaseOut,
+        entered,
+        allowed,
+        edge: phase_out_edge(entered, measure, excess, rule),
+    });
+    allowed
+}
+
+/// Before the start the edge is the start; inside it is the end, after which nothing more is lost.
+fn phase_out_edge(entered: Money, measure: Money, excess: Money, rule: PhaseOut) -> Option<Edge> {
+    if excess.is_zero() {
+        return Some(Edge { at: rule.start, distance: rule.start - measure });
+    }
+    let room = entered - rule.least.min(entered);
+    let width = room.divided_by(rule.rate, Money::CENT, Rounding::Up);
+    ahead(measure, rule.start + width)
+}
+
+/// At most the part `rate` of what `measure` is above `start`: a benefit that grows with earnings.
+pub fn phase_in(
+    trail: &mut impl Trail,
+    at: LimitAt,
+    entered: Money,
+    measure: Money,
+    start: Money,
+    rate: Rate,
+) -> Money {
+    let most = (measure - start).or_zero().times(rate, Money::WHOLE, Rounding::HalfUp);
+    let allowed = entered.min(most);
+    trail.limit(at, || {
+        let full = start + entered.divided_by(rate, Money::CENT, Rounding::Up);
+        LimitTaken { shape: Shape::PhaseIn, entered, allowed, edge: ahead(measure, full) }
+    });
+    allowed
+}
+
+/// A limit whose result a table or worksheet of the law gives: noted here with what it was without.
+pub fn given(trail: &mut impl Trail, at: LimitAt, shape: Shape, entered: Money, allowed: Money) -> Money {
+    trail.limit(at, || LimitTaken { shape, entered, allowed, edge: None });
+    allowed
+}
+
+fn ahead(from: Money, at: Money) -> Option<Edge> {
+    (at > from).then(|| Edge { at, distance: at - from })
+}

@@ -1,0 +1,83 @@
+//! Lines: computed amounts with an id that never changes.
+
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// The id of a line, such as `us.agi`.
+pub type LineId = &'static str;
+
+/// What a line is, as a rule pack declares it.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+pub struct LineDef {
+    /// The id, which never changes.
+    pub id: &'static str,
+    /// What it is called.
+    pub label: &'static str,
+    /// Where it stands on the official form.
+    pub place: &'static str,
+    /// The rule that makes it.
+    pub cite: &'static str,
+    /// How it is made, in a sentence.
+    pub how: &'static str,
+}
+
+impl LineDef {
+    /// A line's declaration.
+    pub const fn new(
+        id: &'static str,
+        label: &'static str,
+        place: &'static str,
+        cite: &'static str,
+        how: &'static str,
+    ) -> LineDef {
+        LineDef { id, label, place, cite, how }
+    }
+}
+
+/// A section of the Spread.
+#[derive(Debug, Clone, Copy)]
+pub struct SpreadSection {
+    /// Its heading.
+    pub title: &'static str,
+    /// Its rows, in the order of the computation.
+    pub rows: &'static [SpreadRow],
+}
+
+/// A row of the Spread.
+#[derive(Debug, Clone, Copy)]
+pub struct SpreadRow {
+    /// The words at the left.
+    pub label: &'static str,
+    /// The line shown in a person's column.
+    pub person: Option<LineId>,
+    /// The line shown for a return; the last column adds the filers' returns.
+    pub total: LineId,
+    /// Whether the row takes off: shown with a minus sign.
+    pub takes_off: bool,
+    /// A result: bold, ruled off.
+    pub result: bool,
+    /// Shown even where every cell is empty.
+    pub always: bool,
+}
+
+impl SpreadRow {
+    /// A row that adds, with the line of each person and that of the return.
+    pub const fn new(label: &'static str, person: Option<LineId>, total: LineId) -> SpreadRow {
+        SpreadRow { label, person, total, takes_off: false, result: false, always: false }
+    }
+
+    /// The row takes off.
+    pub const fn minus(self) -> SpreadRow {
+        SpreadRow { takes_off: true, ..self }
+    }
+
+    /// The row is a result.
+    pub const fn result(self) -> SpreadRow {
+        SpreadRow { result: true, always: true, ..self }
+    }
+
+    /// The row is shown even where it is empty.
+    pub const fn always(self) -> SpreadRow {
+        SpreadRow { always: true, ..self }
+    }
+}

@@ -1,0 +1,149 @@
+//! What a rule pack is.
+
+use crate::{
+    field::Field,
+    household::{Household, Paper, Person, Role},
+    line::{LineDef, LineId, SpreadSection},
+    paper::PaperKind,
+    point::Point,
+    search::Weighable,
+    trail::{Recorder, Scope},
+    decision::Way,
+};
+use serde::Serialize;
+use time::Date;
+use utoipa::ToSchema;
+
+/// One country's rules.
+pub trait Pack: Send + Sync {
+    /// Its name and currency.
+    fn about(&self) -> About;
+
+    /// The years whose rule figures it has, latest first.
+    fn years(&self) -> Vec<i32>;
+
+    /// The first and the last day of a return year.
+    fn span(&self, year: i32) -> (Date, Date);
+
+    /// The kinds of papers it knows.
+    fn paper_kinds(&self) -> &'static [PaperKind];
+
+    /// The questions about a person.
+    fn person_questions(&self) -> &'static [Question];
+
+    /// The questions about the household as a whole.
+    fn household_questions(&self) -> &'static [Field];
+
+    /// Every line it computes.
+    fn lines(&self) -> &'static [LineDef];
+
+    /// The rows of the Spread.
+    fn spread(&self) -> &'static [SpreadSection];
+
+    /// The lines that sum a return up.
+    fn totals(&self) -> Totals;
+
+    /// Whether an identification number has the right form; if not, why.
+    fn check_id_number(&self, number: &str) -> Result<(), &'static str>;
+
+    /// The part of the country, for lists; may be empty.
+    fn locality(&self, household: &Household) -> String;
+
+    /// What a person is here, in a word: "filer", "child".
+    fn caption(&self, person: &Person) -> String;
+
+    /// What empty boxes of a paper would hold, going by the others.
+    fn suggestions(&self, household: &Household, paper: &Paper) -> Vec<Suggestion>;
+
+    /// Reads a checked household into the pack's facts.
+    fn open(&self, household: &Household) -> Box<dyn Case>;
+}
+
+/// A household as a pack's typed facts: it can be weighed, recorded and doubted.
+pub trait Case: Weighable {
+    /// The returns of a way, those of the filers first.
+    fn returns(&self, way: &Way) -> Vec<Return>;
+
+    /// Computes a way with its whole trail: the same rules that the search ran silently.
+    fn record(&self, way: &Way) -> Recorder;
+
+    /// The open points, given the chosen way and its trail.
+    fn points(&self, way: &Way, trail: &Recorder) -> Vec<Point>;
+
+    /// Whether a line counts in a way, or only shows what another option would use.
+    fn counts(&self, way: &Way, line: LineId, scope: Scope) -> bool;
+}
+
+/// One return of a way.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Return {
+    /// Who files it, by place among the people.
+    pub people: Vec<usize>,
+    /// Whether it is a filer's; a dependent's own return stands apart.
+    pub main: bool,
+    /// What it is, in a few words: "joint".
+    pub caption: String,
+}
+
+/// A pack's name and currency.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+pub struct About {
+    /// The short name in files.
+    pub id: &'static str,
+    /// The country.
+    pub name: &'static str,
+    /// The currency by its ISO 4217 code.
+    pub currency: &'static str,
+    /// How amounts are marked where currencies meet.
+    pub symbol: &'static str,
+    /// What the identification number is called.
+    pub id_number: &'static str,
+}
+
+/// A question about a person.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+pub struct Question {
+    /// Of whom it is asked.
+    pub of: &'static [Role],
+    /// The question.
+    #[serde(flatten)]
+    pub field: Field,
+}
+
+/// The lines that sum a return up.
+#[derive(Debug, Clone, Copy)]
+pub struct Totals {
+    /// The tax that is minimised.
+    pub tax: LineId,
+    /// What was paid during the year.
+    pub paid: LineId,
+    /// Due (above zero) or back (below).
+    pub balance: LineId,
+}
+
+/// What an empty box would hold.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, ToSchema)]
+pub struct Suggestion {
+    /// The box.
+    pub field: String,
+    /// What it would hold.
+    pub value: String,
+    /// Why.
+    pub why: String,
+}
+
+/// The packs that a program knows.
+#[derive(Clone, Copy)]
+pub struct Registry(pub &'static [&'static dyn Pack]);
+
+impl Registry {
+    /// The pack of that country.
+    pub fn pack(&self, country: &str) -> Option<&'static dyn Pack> {
+        self.0.iter().copied().find(|p| p.about().id == country)
+    }
+
+    /// All packs.
+    pub fn packs(&self) -> impl Iterator<Item = &'static dyn Pack> {
+        self.0.iter().copied()
+    }
+}

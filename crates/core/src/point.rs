@@ -1,0 +1,105 @@
+//! Open points: what is unsettled, and where.
+
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// Something unsettled.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Point {
+    /// The id: the check's code and its place.
+    pub id: String,
+    /// Whether it blocks.
+    pub weight: Weight,
+    /// What is the matter.
+    pub message: String,
+    /// What to do about it.
+    pub remedy: String,
+    /// Where.
+    pub place: Place,
+    /// The law asks for something that this program does not compute yet: the figures are not a result.
+    pub not_covered: bool,
+    /// What the field at the place should say, where that can be computed.
+    pub suggested: Option<String>,
+    /// Why the preparer put it aside, if so.
+    pub dismissed: Option<String>,
+}
+
+/// How much a point weighs.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Weight {
+    /// Filing must wait.
+    Blocks,
+    /// Worth a look; may be put aside with a reason.
+    Look,
+}
+
+/// A place in the household: a person's or the household's question, a paper, a box, a row.
+#[derive(Debug, Clone, Default, PartialEq, Eq, Serialize, ToSchema)]
+pub struct Place {
+    /// The person.
+    pub person: Option<String>,
+    /// The paper.
+    pub paper: Option<String>,
+    /// The box, column or question.
+    pub field: Option<String>,
+    /// The line of a list.
+    pub row: Option<usize>,
+}
+
+impl Place {
+    /// A question about a person.
+    pub fn person(person: &str, field: &str) -> Place {
+        Place { person: Some(person.into()), field: Some(field.into()), ..Place::default() }
+    }
+
+    /// A question about the household.
+    pub fn household(field: &str) -> Place {
+        Place { field: Some(field.into()), ..Place::default() }
+    }
+
+    /// A box of a paper.
+    pub fn paper(paper: &str, field: &str) -> Place {
+        Place { paper: Some(paper.into()), field: Some(field.into()), ..Place::default() }
+    }
+
+    /// A cell of a list.
+    pub fn row(paper: &str, row: usize, field: &str) -> Place {
+        Place { row: Some(row), ..Place::paper(paper, field) }
+    }
+
+    /// The place as the tail of a point's id.
+    fn key(&self) -> String {
+        let row = self.row.map(|r| r.to_string());
+        let parts = [&self.person, &self.paper, &row, &self.field];
+        parts.into_iter().flatten().map(String::as_str).collect::<Vec<_>>().join("/")
+    }
+}
+
+impl Point {
+    /// Something that blocks.
+    pub fn blocks(code: &str, place: Place, message: impl Into<String>, remedy: impl Into<String>) -> Point {
+        Point::new(code, Weight::Blocks, place, message.into(), remedy.into())
+    }
+
+    /// Something worth a look.
+    pub fn look(code: &str, place: Place, message: impl Into<String>, remedy: impl Into<String>) -> Point {
+        Point::new(code, Weight::Look, place, message.into(), remedy.into())
+    }
+
+    /// Something of the law that is not computed yet; it blocks, and the figures are not a result.
+    pub fn not_covered(code: &str, place: Place, message: impl Into<String>) -> Point {
+        let remedy = "Prepare this return elsewhere until Hembo covers it.".to_owned();
+        Point { not_covered: true, ..Point::new(code, Weight::Blocks, place, message.into(), remedy) }
+    }
+
+    /// The same point with what the field should say.
+    pub fn suggest(self, value: impl ToString) -> Point {
+        Point { suggested: Some(value.to_string()), ..self }
+    }
+
+    fn new(code: &str, weight: Weight, place: Place, message: String, remedy: String) -> Point {
+        let id = format!("{code}:{}", place.key());
+        Point { id, weight, message, remedy, place, not_covered: false, suggested: None, dismissed: None }
+    }
+}

@@ -1,0 +1,136 @@
+//! The JSON Schema of the household file, made from the same declarations that the check reads.
+
+use crate::{
+    field::{Field, FieldKind},
+    household::FORMAT,
+    pack::{Pack, Registry},
+    paper::PaperKind,
+};
+use serde_json::{Map, Value, json};
+
+/// The schema of the household file for all packs of a program (JSON Schema 2020-12).
+pub fn household(registry: &Registry) -> Value {
+    json!({
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "$id": "urn:hembo:household:1",
+        "title": "Hembo household",
+        "description": "A household in one return year. Amounts are decimal strings with at most two places (\"71240.00\"), dates are ISO 8601 (\"2025-03-31\"). Unknown fields are refused.",
+        "type": "object",
+        "oneOf": registry.packs().map(country).collect::<Vec<_>>(),
+        "$defs": definitions(),
+    })
+}
+
+fn definitions() -> Value {
+    json!({
+        "amount": {
+            "description": "An amount as a decimal string with at most two places; below zero only where the box says so.",
+            "type": "string", "pattern": "^-?[0-9]{1,12}(\\.[0-9]{1,2})?$"
+        },
+        "date": { "description": "A day, ISO 8601.", "type": "string", "format": "date" },
+        "id": {
+            "description": "A short name within the file.",
+            "type": "string", "pattern": "^[A-Za-z0-9_-]{1,40}$"
+        },
+        "owners": {
+            "description": "Whose it is; the shares add up to 100.",
+            "type": "array", "minItems": 1,
+            "items": object(&[
+                ("person", json!({ "$ref": "#/$defs/id" }), true),
+                ("percent", json!({
+                    "description": "The share in per cent, as decimal text.",
+                    "type": "string", "pattern": "^[0-9]{1,3}(\\.[0-9]{1,9})?$"
+                }), true),
+            ]),
+        },
+    })
+}
+
+fn country(pack: &dyn Pack) -> Value {
+    let about = pack.about();
+    object(&[
+        ("hembo", json!({ "description": "The version of this format.", "const": FORMAT }), true),
+        ("country", json!({ "description": about.name, "const": about.id }), true),
+        ("year", json!({ "description": "The return year.", "enum": pack.years() }), true),
+        ("name", text("What the household is called in lists.", 120), true),
+        ("people", json!({ "type": "array", "minItems": 1, "items": person(pack) }), true),
+        ("answers", fields("Answers about the household.", pack.household_questions().iter()), false),
+        ("papers", json!({ "type": "array", "items": { "oneOf": pack.paper_kinds().iter().map(paper).collect::<Vec<_>>() } }), false),
+        ("pins", map("Options held: decision → option."), false),
+        ("dismissed", map("Open points put aside: point → reason."), false),
+    ])
+}
+
+fn person(pack: &dyn Pack) -> Value {
+    let months = json!({ "type": "integer", "minimum": 0, "maximum": 12 });
+    let questions = pack.person_questions().iter().map(|q| &q.field);
+    object(&[
+        ("id", json!({ "$ref": "#/$defs/id" }), true),
+        ("name", text("Name as on the card of the authority.", 120), true),
+        ("role", json!({ "description": "Files a return here, or may depend on a filer.", "enum": ["filer", "dependent"] }), true),
+        ("born", json!({ "description": "Date of birth.", "$ref": "#/$defs/date" }), false),
+        ("died", json!({ "description": "Date of death.", "$ref": "#/$defs/date" }), false),
+        ("id_number", json!({ "description": pack.about().id_number, "type": "string" }), false),
+        ("lived_with", json!({
+            "description": "Months of the year lived in the same home with each filer.",
+            "type": "object", "additionalProperties": months
+        }), false),
+        ("answers", fields("Answers about the person.", questions), false),
+    ])
+}
+
+fn paper(kind: &PaperKind) -> Value {
+    let mut properties = vec![
+        ("id", json!({ "$ref": "#/$defs/id" }), true),
+        ("kind", json!({ "description": kind.name, "const": kind.id }), true),
+        ("title", text(kind.title, 120), false),
+        ("owners", json!({ "$ref": "#/$defs/owners" }), true),
+        ("boxes", fields("What stands in the boxes.", kind.boxes.iter()), false),
+        ("checked", json!({ "description": "Checked against the original.", "type": "boolean" }), false),
+    ];
+    if !kind.columns.is_empty() {
+        let row = fields("A line of the list.", kind.columns.iter());
+        properties.push(("rows", json!({ "type": "array", "items": row }), false));
+    }
+    object(&properties)
+}
+
+fn fields<'f>(description: &str, fields: impl Iterator<Item = &'f Field>) -> Value {
+    let properties: Map<_, _> = fields.map(|f| (f.id.to_owned(), field(f))).collect();
+    json!({
+        "description": description, "type": "object",
+        "properties": properties, "additionalProperties": false
+    })
+}
+
+fn field(field: &Field) -> Value {
+    let mut schema = match field.kind {
+        FieldKind::Amount { .. } => json!({ "$ref": "#/$defs/amount" }),
+        FieldKind::Count { max } => json!({ "type": "integer", "minimum": 0, "maximum": max }),
+        FieldKind::YesNo => json!({ "type": "boolean" }),
+        FieldKind::Text { max } => json!({ "type": "string", "maxLength": max }),
+        FieldKind::Date => json!({ "$ref": "#/$defs/date" }),
+        FieldKind::Choice { options } => {
+            let each = options.iter().map(|o| json!({ "const": o.id, "description": o.label }));
+            json!({ "oneOf": each.collect::<Vec<_>>() })
+        }
+        FieldKind::Person => json!({ "$ref": "#/$defs/id" }),
+    };
+    let words = [field.number, field.label, field.help].into_iter().filter(|s| !s.is_empty());
+    schema["description"] = words.collect::<Vec<_>>().join(" · ").into();
+    schema
+}
+
+fn text(description: &str, max: usize) -> Value {
+    json!({ "description": description, "type": "string", "maxLength": max })
+}
+
+fn map(description: &str) -> Value {
+    json!({ "description": description, "type": "object", "additionalProperties": { "type": "string" } })
+}
+
+fn object(properties: &[(&str, Value, bool)]) -> Value {
+    let required: Vec<_> = properties.iter().filter(|p| p.2).map(|p| p.0).collect();
+    let map: Map<_, _> = properties.iter().map(|p| (p.0.to_owned(), p.1.clone())).collect();
+    json!({ "type": "object", "properties": map, "required": required, "additionalProperties": false })
+}

@@ -1,0 +1,133 @@
+//! The trail: how a line came to be, down to the boxes.
+//!
+//! Every rule is generic over a [`Trail`]. [`Silent`] compiles to nothing and is what the search runs;
+//! [`Recorder`] keeps every line, its inputs and its limits, and is what people read. There is no second
+//! implementation for explanations.
+
+use crate::{
+    limit::{LimitAt, LimitTaken},
+    line::LineId,
+};
+use hembo_money::Money;
+
+/// Whose line it is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub enum Scope {
+    /// A return, by its place in the way's returns.
+    Return(usize),
+    /// A person, by the place among the household's people.
+    Person(usize),
+}
+
+/// A figure that came from a paper: one box, or one cell of a list, of one owner.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Item {
+    /// The owner's part of the amount.
+    pub amount: Money,
+    /// The paper, by its place in the household.
+    pub paper: usize,
+    /// The box or column.
+    pub field: &'static str,
+    /// The line of a list, where the paper is one.
+    pub row: Option<usize>,
+}
+
+/// What a line was made from.
+#[derive(Debug, Clone, PartialEq)]
+pub enum Input {
+    /// Another line.
+    Line(LineId, Scope, Money),
+    /// A paper's box.
+    Box(Item),
+    /// A figure of the law.
+    Figure(&'static str, String),
+}
+
+/// The inputs of a line, collected in the order of the rule.
+#[derive(Debug, Default, Clone, PartialEq)]
+pub struct Inputs(pub Vec<Input>);
+
+impl Inputs {
+    /// Another line with its amount.
+    pub fn line(&mut self, id: LineId, scope: Scope, amount: Money) -> &mut Self {
+        self.0.push(Input::Line(id, scope, amount));
+        self
+    }
+
+    /// Boxes of papers.
+    pub fn items<'a>(&mut self, items: impl IntoIterator<Item = &'a Item>) -> &mut Self {
+        self.0.extend(items.into_iter().copied().map(Input::Box));
+        self
+    }
+
+    /// A figure of the law.
+    pub fn figure(&mut self, what: &'static str, value: impl ToString) -> &mut Self {
+        self.0.push(Input::Figure(what, value.to_string()));
+        self
+    }
+}
+
+/// What a rule tells about itself while it computes.
+pub trait Trail {
+    /// Notes a line and hands its amount back.
+    fn line(&mut self, id: LineId, scope: Scope, amount: Money, inputs: impl FnOnce(&mut Inputs)) -> Money;
+
+    /// Notes a limit that acted, or might have.
+    fn limit(&mut self, at: LimitAt, taken: impl FnOnce() -> LimitTaken);
+}
+
+/// Notes nothing.
+#[derive(Debug, Default)]
+pub struct Silent;
+
+impl Trail for Silent {
+    #[inline(always)]
+    fn line(&mut self, _: LineId, _: Scope, amount: Money, _: impl FnOnce(&mut Inputs)) -> Money {
+        amount
+    }
+
+    #[inline(always)]
+    fn limit(&mut self, _: LimitAt, _: impl FnOnce() -> LimitTaken) {}
+}
+
+/// Notes everything.
+#[derive(Debug, Default, Clone)]
+pub struct Recorder {
+    /// The lines in the order of the computation.
+    pub lines: Vec<Recorded>,
+    /// The limits in the order of the computation.
+    pub limits: Vec<(LimitAt, LimitTaken)>,
+}
+
+/// A line as it was computed.
+#[derive(Debug, Clone)]
+pub struct Recorded {
+    /// Which line.
+    pub id: LineId,
+    /// Whose.
+    pub scope: Scope,
+    /// The amount.
+    pub amount: Money,
+    /// What it was made from.
+    pub inputs: Inputs,
+}
+
+impl Recorder {
+    /// The amount of a line, if it was computed.
+    pub fn amount(&self, id: &str, scope: Scope) -> Option<Money> {
+        self.lines.iter().find(|l| l.id == id && l.scope == scope).map(|l| l.amount)
+    }
+}
+
+impl Trail for Recorder {
+    fn line(&mut self, id: LineId, scope: Scope, amount: Money, inputs: impl FnOnce(&mut Inputs)) -> Money {
+        let mut collected = Inputs::default();
+        inputs(&mut collected);
+        self.lines.push(Recorded { id, scope, amount, inputs: collected });
+        amount
+    }
+
+    fn limit(&mut self, at: LimitAt, taken: impl FnOnce() -> LimitTaken) {
+        self.limits.push((at, taken()));
+    }
+}

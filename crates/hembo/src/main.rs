@@ -1,0 +1,51 @@
+//! The binary: `serve` the application, `reckon` household files, print the `schema` or the `openapi` description.
+
+mod reckon;
+
+use clap::{Parser, Subcommand};
+use hembo_core::{Registry, schema};
+use std::process::ExitCode;
+
+/// Every country's rules that this program knows.
+pub static REGISTRY: Registry = Registry(&[&hembo_us::UnitedStates]);
+
+/// A desk for someone who prepares a household's income tax.
+#[derive(Parser)]
+#[command(version)]
+struct Arguments {
+    #[command(subcommand)]
+    command: Task,
+}
+
+#[derive(Subcommand)]
+enum Task {
+    /// Serve the application.
+    Serve(hembo_server::Settings),
+    /// Compute household files and print their outcomes as JSON.
+    Reckon(reckon::Arguments),
+    /// Print the JSON Schema of the household file.
+    Schema,
+    /// Print the OpenAPI description of the server.
+    Openapi,
+}
+
+fn main() -> ExitCode {
+    match Arguments::parse().command {
+        Task::Serve(settings) => match hembo_server::serve(settings, REGISTRY) {
+            Ok(()) => ExitCode::SUCCESS,
+            Err(error) => {
+                eprintln!("hembo: {error}");
+                ExitCode::FAILURE
+            }
+        },
+        Task::Reckon(arguments) => reckon::run(&arguments, &REGISTRY),
+        Task::Schema => {
+            println!("{:#}", schema::household(&REGISTRY));
+            ExitCode::SUCCESS
+        }
+        Task::Openapi => {
+            println!("{}", hembo_server::openapi_json());
+            ExitCode::SUCCESS
+        }
+    }
+}

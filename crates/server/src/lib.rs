@@ -1,0 +1,4 @@
+//! stub
+#[derive(Debug, Clone)]
+#[allow(missing_docs)]
+pub struct Settings;

@@ -1,0 +1,122 @@
+//! The earned income credit (§32), by the table's bands of fifty dollars.
+
+use crate::{
+    dependents,
+    figures::{EarnedIncomeClass, Figures},
+    form_1040::Income,
+    lines::EARNED_INCOME,
+    status::Status,
+    unit::On,
+};
+use hembo_core::{
+    limit::{self, Shape},
+    trail::Trail,
+};
+use hembo_money::{Money, Rounding};
+
+/// Line 27a. `earned` is earned income.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, earned: Money, income: &Income) -> Money {
+    let children = children(on);
+    if let Err(why) = eligible(on, children, income) {
+        return trail.line("us.27a", on.scope, Money::ZERO, |i| {
+            i.figure("Not available", why);
+        });
+    }
+    let figures = on.facts.figures;
+    let by_earnings = table(figures, on.unit.status, children, earned);
+    let credit = if income.agi == earned || income.agi < out_from(class(figures, children), on.unit.status) {
+        by_earnings
+    } else {
+        let by_income = table(figures, on.unit.status, children, income.agi);
+        by_earnings.min(by_income)
+    };
+    let most = class(figures, children).most;
+    if !credit.is_zero() {
+        limit::given(trail, EARNED_INCOME.at(on.scope), Shape::PhaseOut, most, credit);
+    }
+    trail.line("us.27a", on.scope, credit, |i| {
+        i.figure("Earned income", earned).line("us.agi", on.scope, income.agi).figure("Children", children);
+        i.figure("At most", most);
+    })
+}
+
+/// Qualifying children with a number valid for work: claimed here, or living here and failing only the support test.
+fn children(on: On<'_>) -> usize {
+    let counts = |&p: &usize| {
+        let about = &on.facts.people[p];
+        let claimed = on.unit.dependents.iter().any(|d| d.person == p);
+        about.work_ssn
+            && !on.unit.claimed_elsewhere.contains(&p)
+            && (!about.married || claimed)
+            && dependents::child_but_for_support(on.facts, &on.unit.people, p).is_ok()
+    };
+    if on.unit.main { dependents::candidates(on.facts).filter(counts).count() } else { 0 }
+}
+
+fn eligible(on: On<'_>, children: usize, income: &Income) -> Result<(), &'static str> {
+    let figures = &on.facts.figures.earned_income_credit;
+    let people = || on.unit.people.iter().map(|&p| &on.facts.people[p]);
+    if on.unit.status == Status::Separate && !(on.facts.apart && children > 0) {
+        return Err("a separate return of spouses who lived together");
+    }
+    if people().any(|p| p.nonresident_alien) {
+        return Err("nonresident alien in the year");
+    }
+    if people().any(|p| !p.work_ssn) {
+        return Err("a filer has no number valid for work");
+    }
+    if !on.unit.main {
+        return Err("is the qualifying child of someone");
+    }
+    if income.interest + income.exempt_interest > figures.investment_income_most {
+        return Err("investment income is over the limit");
+    }
+    if children > 0 {
+        return Ok(());
+    }
+    let end = on.facts.year_end;
+    let of_age = people().any(|p| {
+        p.reached(figures.childless_from_age, end) && p.age(end).is_some_and(|a| a < figures.childless_under_age)
+    });
+    if !of_age {
+        return Err("without a child only from 25 to 64");
+    }
+    if on.unit.claimable {
+        return Err("can be claimed by someone else");
+    }
+    if people().any(|p| p.home_abroad) {
+        return Err("main home abroad");
+    }
+    Ok(())
+}
+
+fn class(figures: &Figures, children: usize) -> &EarnedIncomeClass {
+    let classes = &figures.earned_income_credit.classes;
+    &classes[children.min(classes.len() - 1)]
+}
+
+fn out_from(class: &EarnedIncomeClass, status: Status) -> Money {
+    if status == Status::Joint { class.out_from_joint } else { class.out_from }
+}
+
+/// The table's credit at an amount of earnings or income: the formula at the midpoint of its band, half up; the last
+/// band ends where the credit does.
+pub fn table(figures: &Figures, status: Status, children: usize, amount: Money) -> Money {
+    let class = class(figures, children);
+    let start = out_from(class, status);
+    let gone = gone_at(class, start);
+    if amount <= Money::ZERO || amount >= gone {
+        return Money::ZERO;
+    }
+    let band = figures.earned_income_credit.band;
+    let low = amount.rounded(band, Rounding::Down);
+    let middle = Money::from_cents((low + (low + band).min(gone)).cents() / 2);
+    let growing = middle.times(class.rate_in, Money::CENT, Rounding::HalfUp).min(class.most);
+    let lost = (middle - start).or_zero().times(class.rate_out, Money::CENT, Rounding::HalfUp);
+    growing.min(class.most - lost).or_zero().to_whole()
+}
+
+/// The whole amount at which nothing is left: start + most ÷ rate, half up.
+fn gone_at(class: &EarnedIncomeClass, start: Money) -> Money {
+    start + class.most.divided_by(class.rate_out, Money::WHOLE, Rounding::HalfUp)
+}

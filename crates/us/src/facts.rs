@@ -1,0 +1,540 @@
+//! Papers become facts once: the household's loose papers as typed amounts, each with its box.
+
+use crate::{
+    figures::Figures,
+    papers::{W2_BOX_12, kind},
+    questions::ask,
+};
+use hembo_core::{
+    Household, Paper, Person,
+    household::{Answers, Entry, Role},
+    outcome::age_on,
+    trail::Item,
+};
+use hembo_money::{Money, Rounding};
+use time::{Date, Month};
+
+/// Everything the federal rules ask about a household.
+#[derive(Debug)]
+pub struct Facts {
+    /// The year's figures.
+    pub figures: &'static Figures,
+    /// The last day of the year.
+    pub year_end: Date,
+    /// The people, in the household's order.
+    pub people: Vec<PersonFacts>,
+    /// The filers, by place.
+    pub filers: Vec<usize>,
+    /// The marital state on the last day of the year.
+    pub marital: Marital,
+    /// The spouses lived apart from July to December.
+    pub apart: bool,
+    /// A spouse outside this household itemizes.
+    pub spouse_itemizes: bool,
+    /// The state of residence.
+    pub state: Option<String>,
+    /// Federal estimated tax that both filers paid together, whole amounts.
+    pub estimated_together: Vec<Item>,
+}
+
+/// The marital state (§7703(a)).
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Marital {
+    /// Never married, divorced, or separated by decree.
+    Unmarried,
+    /// Married on the last day of the year, or widowed during it.
+    Married,
+    /// Widowed before the year, not remarried.
+    Widowed,
+}
+
+/// One person's facts.
+#[derive(Debug, Default)]
+#[allow(missing_docs)]
+pub struct PersonFacts {
+    pub name: String,
+    pub id: String,
+    pub filer: bool,
+    pub born: Option<Date>,
+    pub died: Option<Date>,
+    pub has_number: bool,
+    /// Months in one home with each filer, by the filer's place; none where it was not said.
+    pub months_with: Vec<(usize, i64)>,
+    pub relationship: Option<Relationship>,
+    pub student_months: i64,
+    pub blind: bool,
+    pub disabled: bool,
+    pub married: bool,
+    pub files_joint: bool,
+    pub self_support: bool,
+    pub supported: bool,
+    pub supported_alone_by: Option<usize>,
+    pub residency: Residency,
+    pub work_ssn: bool,
+    pub other_gross_income: Money,
+    pub claimable: bool,
+    pub nonresident_alien: bool,
+    pub paid_home: bool,
+    pub home_abroad: bool,
+    pub spouse_died: Option<i64>,
+    /// What papers bring to this person.
+    pub own: Own,
+}
+
+/// Citizenship or residence (§152(b)(3)).
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub enum Residency {
+    /// US citizen, national or resident.
+    #[default]
+    UnitedStates,
+    /// Resident of Canada or Mexico.
+    CanadaOrMexico,
+    /// Neither.
+    Other,
+}
+
+/// Relationship to a filer (§152(c)(2), (d)(2)).
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[allow(missing_docs)]
+pub enum Relationship {
+    Child,
+    Stepchild,
+    FosterChild,
+    Grandchild,
+    Sibling,
+    NieceOrNephew,
+    Parent,
+    Stepparent,
+    Grandparent,
+    AuntOrUncle,
+    InLaw,
+    None,
+}
+
+/// What papers bring to one person: that person's part of every amount, with its box.
+#[derive(Debug, Default)]
+pub struct Own {
+    /// Any paper at all that makes income.
+    pub has_income: bool,
+    /// W-2 box 1.
+    pub wages: Vec<Item>,
+    /// W-2 box 2.
+    pub withheld_wages: Vec<Item>,
+    /// 1099 box 4.
+    pub withheld_other: Vec<Item>,
+    /// W-2 box 4, one an employer.
+    pub social_security_tax: Vec<Item>,
+    /// W-2 box 5.
+    pub medicare_wages: Vec<Item>,
+    /// W-2 box 6.
+    pub medicare_tax: Vec<Item>,
+    /// W-2 box 11.
+    pub nonqualified: Vec<Item>,
+    /// W-2 box 12 codes A, B, M, N.
+    pub uncollected: Vec<Item>,
+    /// 1099-INT boxes 1, 3 and 10, less premiums 11 and 12.
+    pub interest: Vec<Item>,
+    /// 1099-INT box 8 less 13.
+    pub exempt_interest: Vec<Item>,
+    /// 1099-INT box 9.
+    pub private_activity: Vec<Item>,
+    /// 1099-INT box 2.
+    pub penalty: Vec<Item>,
+    /// State and local income tax, and mandatory state funds.
+    pub state_income_tax: Vec<Item>,
+    /// General sales tax from receipts.
+    pub sales_tax_actual: Vec<Item>,
+    /// General sales tax by the tables for a joint return or a person alone, and on vehicles.
+    pub sales_tax_table: Vec<Item>,
+    /// General sales tax by the tables for a separate return, and on vehicles.
+    pub sales_tax_table_separate: Vec<Item>,
+    /// Real estate tax.
+    pub real_estate_tax: Vec<Item>,
+    /// Personal property tax.
+    pub personal_tax: Vec<Item>,
+    /// Home loans.
+    pub loans: Vec<Loan>,
+    /// Medical receipts paid by this person.
+    pub medical: Vec<MedicalItem>,
+    /// Cash given, with volunteer travel.
+    pub gifts_cash: Vec<Item>,
+    /// Used goods given.
+    pub gifts_goods: Vec<Item>,
+    /// Gifts carried over.
+    pub carried: Vec<Carried>,
+    /// Federal estimated tax paid alone.
+    pub estimated: Vec<Item>,
+}
+
+/// A person's part of a home loan.
+#[derive(Debug, Clone)]
+#[allow(missing_docs)]
+pub struct Loan {
+    pub interest: Item,
+    pub points: Item,
+    pub average: Money,
+    pub other_use: Money,
+    pub originated: Option<Date>,
+}
+
+/// A medical receipt.
+#[derive(Debug, Clone)]
+#[allow(missing_docs)]
+pub struct MedicalItem {
+    pub item: Item,
+    pub patient: usize,
+    pub long_term_care: bool,
+}
+
+/// A gift carried over.
+#[derive(Debug, Clone)]
+#[allow(missing_docs)]
+pub struct Carried {
+    pub year: i64,
+    pub cash: bool,
+    pub item: Item,
+}
+
+impl PersonFacts {
+    /// Age at the end of the year by the anniversary rule (Rev. Rul. 2003-72).
+    pub fn age(&self, year_end: Date) -> Option<i32> {
+        self.born.map(|born| age_on(born, year_end))
+    }
+
+    /// Whether an age was reached in the year by the day-before rule: a person reaches it the day before the
+    /// birthday; one who died must have reached it by then.
+    pub fn reached(&self, age: i32, year_end: Date) -> bool {
+        let last = self.died.map_or(year_end, |died| died.min(year_end));
+        let next = last.next_day().unwrap_or(last);
+        self.born.is_some_and(|born| age_on(born, next) >= age)
+    }
+
+    /// The months of the year, begun ones too, in which the person lived.
+    pub fn months_alive(&self, year_end: Date) -> i64 {
+        let of = |date: Option<Date>, otherwise| match date {
+            Some(date) if date.year() == year_end.year() => i64::from(u8::from(date.month())),
+            _ => otherwise,
+        };
+        of(self.died, 12) - of(self.born, 1) + 1
+    }
+
+    /// Gross income of the kinds that count for a dependent (§152(d)(1)(B)).
+    pub fn gross_income(&self) -> Money {
+        sum(&self.own.wages) + sum(&self.own.interest) + self.other_gross_income
+    }
+
+    /// Whether there is anything to itemize.
+    pub fn can_itemize(&self) -> bool {
+        let own = &self.own;
+        let taxes = [&own.state_income_tax, &own.sales_tax_actual, &own.sales_tax_table, &own.real_estate_tax];
+        let gifts = [&own.personal_tax, &own.gifts_cash, &own.gifts_goods];
+        taxes.into_iter().chain(gifts).any(|items| !items.is_empty())
+            || !own.loans.is_empty()
+            || !own.medical.is_empty()
+            || !own.carried.is_empty()
+    }
+}
+
+/// The sum of items, to the cent.
+pub fn sum(items: &[Item]) -> Money {
+    items.iter().map(|i| i.amount).sum()
+}
+
+impl Facts {
+    /// Reads a checked household.
+    pub fn read(household: &Household, figures: &'static Figures) -> Facts {
+        let year_end = Date::from_calendar_date(figures.year, Month::December, 31).unwrap_or(Date::MAX);
+        let answer = |id: &str| household.answers.get(id);
+        let flag = |id: &str| answer(id).and_then(Entry::flag).unwrap_or(false);
+        let filers: Vec<usize> = household.filers().map(|(i, _)| i).collect();
+        let marital = match answer(ask::MARITAL).and_then(Entry::text) {
+            Some("married") => Marital::Married,
+            Some("widowed") => Marital::Widowed,
+            Some(_) => Marital::Unmarried,
+            None if filers.len() == 2 => Marital::Married,
+            None => Marital::Unmarried,
+        };
+        let mut facts = Facts {
+            figures,
+            year_end,
+            people: household.people.iter().map(|p| person(household, p)).collect(),
+            marital,
+            apart: flag(ask::APART),
+            spouse_itemizes: flag(ask::SPOUSE_ITEMIZES),
+            state: answer(ask::STATE).and_then(Entry::text).map(str::to_owned),
+            estimated_together: Vec::new(),
+            filers,
+        };
+        for (index, paper) in household.papers.iter().enumerate() {
+            Reading { household, paper, index, facts: &mut facts }.read();
+        }
+        facts
+    }
+
+    /// Whether two people of this household are married to each other.
+    pub fn couple(&self) -> bool {
+        self.marital == Marital::Married && self.filers.len() == 2
+    }
+}
+
+fn person(household: &Household, person: &Person) -> PersonFacts {
+    let flag = |id: &str| person.answers.get(id).and_then(Entry::flag).unwrap_or(false);
+    let count = |id: &str| person.answers.get(id).and_then(Entry::count);
+    let text = |id: &str| person.answers.get(id).and_then(Entry::text);
+    let itin = person.id_number.as_deref().is_some_and(|n| n.starts_with('9'));
+    PersonFacts {
+        name: person.name.clone(),
+        id: person.id.clone(),
+        filer: person.role == Role::Filer,
+        born: person.born,
+        died: person.died,
+        has_number: person.id_number.is_some(),
+        months_with: person
+            .lived_with
+            .iter()
+            .filter_map(|(with, months)| Some((household.index_of(with)?, i64::from(*months))))
+            .collect(),
+        relationship: text(ask::RELATIONSHIP).and_then(relationship),
+        student_months: count(ask::STUDENT_MONTHS).unwrap_or(0),
+        blind: flag(ask::BLIND),
+        disabled: flag(ask::DISABLED),
+        married: flag(ask::MARRIED),
+        files_joint: flag(ask::FILES_JOINT),
+        self_support: flag(ask::SELF_SUPPORT),
+        supported: flag(ask::SUPPORTED),
+        supported_alone_by: text(ask::SUPPORTED_ALONE_BY).and_then(|id| household.index_of(id)),
+        residency: match text(ask::RESIDENCY) {
+            Some("canada_mexico") => Residency::CanadaOrMexico,
+            Some("other") => Residency::Other,
+            _ => Residency::UnitedStates,
+        },
+        work_ssn: person.answers.get(ask::WORK_SSN).and_then(Entry::flag).unwrap_or(!itin),
+        other_gross_income: person.answers.get(ask::OTHER_GROSS_INCOME).and_then(Entry::money).unwrap_or_default(),
+        claimable: flag(ask::CLAIMABLE),
+        nonresident_alien: flag(ask::NONRESIDENT_ALIEN),
+        paid_home: flag(ask::PAID_HOME),
+        home_abroad: flag(ask::HOME_ABROAD),
+        spouse_died: count(ask::SPOUSE_DIED),
+        own: Own::default(),
+    }
+}
+
+fn relationship(id: &str) -> Option<Relationship> {
+    Some(match id {
+        "child" => Relationship::Child,
+        "stepchild" => Relationship::Stepchild,
+        "foster_child" => Relationship::FosterChild,
+        "grandchild" => Relationship::Grandchild,
+        "sibling" => Relationship::Sibling,
+        "niece_nephew" => Relationship::NieceOrNephew,
+        "parent" => Relationship::Parent,
+        "stepparent" => Relationship::Stepparent,
+        "grandparent" => Relationship::Grandparent,
+        "aunt_uncle" => Relationship::AuntOrUncle,
+        "in_law" => Relationship::InLaw,
+        "none" => Relationship::None,
+        _ => return None,
+    })
+}
+
+/// One paper on its way to its owners.
+struct Reading<'a> {
+    household: &'a Household,
+    paper: &'a Paper,
+    index: usize,
+    facts: &'a mut Facts,
+}
+
+impl Reading<'_> {
+    fn read(&mut self) {
+        match self.paper.kind.as_str() {
+            kind::W2 => self.wages(),
+            kind::INTEREST => self.interest(),
+            kind::HOME_LOAN => self.home_loan(),
+            kind::PROPERTY_TAX => {
+                self.give("real_estate", |own| &mut own.real_estate_tax);
+                self.give("personal", |own| &mut own.personal_tax);
+            }
+            kind::SALES_TAX => self.sales_tax(),
+            kind::STATE_TAX => self.rows(|own, item, _| own.state_income_tax.push(item)),
+            kind::MEDICAL => self.medical(),
+            kind::GIFTS => self.gifts(),
+            kind::GIFT_CARRYOVER => self.rows(|own, item, row| {
+                let year = row.get("year").and_then(Entry::count).unwrap_or(0);
+                let cash = row.get("class").and_then(Entry::text) != Some("goods");
+                own.carried.push(Carried { year, cash, item });
+            }),
+            kind::ESTIMATED => self.estimated(),
+            _ => {}
+        }
+    }
+
+    /// An amount divided among the owners, to the cent.
+    fn shares(&self, amount: Money) -> Vec<(usize, Money)> {
+        let owners = &self.paper.owners;
+        let weights: Vec<i64> = owners.iter().map(|o| o.percent.billionths()).collect();
+        let people = owners.iter().filter_map(|o| self.household.index_of(&o.person));
+        people.zip(amount.split(&weights)).collect()
+    }
+
+    fn put(
+        &mut self,
+        field: &'static str,
+        row: Option<usize>,
+        amount: Money,
+        mut place: impl FnMut(&mut Own, Item),
+    ) {
+        if amount.is_zero() {
+            return;
+        }
+        for (person, amount) in self.shares(amount) {
+            let item = Item { amount, paper: self.index, field, row };
+            place(&mut self.facts.people[person].own, item);
+        }
+    }
+
+    fn give(&mut self, field: &'static str, place: impl Fn(&mut Own) -> &mut Vec<Item>) {
+        self.put(field, None, self.paper.amount(field), |own, item| place(own).push(item));
+    }
+
+    fn earns(&mut self) {
+        for (person, _) in self.shares(Money::ZERO) {
+            self.facts.people[person].own.has_income = true;
+        }
+    }
+
+    fn wages(&mut self) {
+        self.earns();
+        self.give("1", |own| &mut own.wages);
+        self.give("2", |own| &mut own.withheld_wages);
+        self.give("4", |own| &mut own.social_security_tax);
+        self.give("5", |own| &mut own.medicare_wages);
+        self.give("6", |own| &mut own.medicare_tax);
+        self.give("11", |own| &mut own.nonqualified);
+        for field in ["14", "17", "19"] {
+            self.give(field, |own| &mut own.state_income_tax);
+        }
+        for (code, amount) in W2_BOX_12 {
+            if matches!(self.paper.text(code), Some("A" | "B" | "M" | "N")) {
+                self.give(amount, |own| &mut own.uncollected);
+            }
+        }
+    }
+
+    fn interest(&mut self) {
+        self.earns();
+        let box_of = |field| self.paper.amount(field);
+        let premium = box_of("11").min(box_of("1") + box_of("10"));
+        let (treasury, exempt) = (box_of("12").min(box_of("3")), box_of("13").min(box_of("8")));
+        for field in ["1", "3", "10"] {
+            self.give(field, |own| &mut own.interest);
+        }
+        self.put("11", None, -premium, |own, item| own.interest.push(item));
+        self.put("12", None, -treasury, |own, item| own.interest.push(item));
+        self.give("2", |own| &mut own.penalty);
+        self.give("4", |own| &mut own.withheld_other);
+        self.give("8", |own| &mut own.exempt_interest);
+        self.put("13", None, -exempt, |own, item| own.exempt_interest.push(item));
+        self.give("9", |own| &mut own.private_activity);
+        self.give("17", |own| &mut own.state_income_tax);
+    }
+
+    fn home_loan(&mut self) {
+        let average = average_balance(self.paper);
+        let loan = |field: &str| self.shares(self.paper.amount(field));
+        let (interest, points, other) = (loan("1"), loan("6"), loan("other_use"));
+        let originated = self.paper.boxes.get("3").and_then(Entry::date);
+        let item = |amount, field| Item { amount, paper: self.index, field, row: None };
+        let averages = self.shares(average);
+        for (i, (person, average)) in averages.into_iter().enumerate() {
+            self.facts.people[person].own.loans.push(Loan {
+                interest: item(interest[i].1, "1"),
+                points: item(points[i].1, "6"),
+                average,
+                other_use: other[i].1.min(average),
+                originated,
+            });
+        }
+        self.give("10", |own| &mut own.real_estate_tax);
+    }
+
+    fn sales_tax(&mut self) {
+        self.give("actual", |own| &mut own.sales_tax_actual);
+        self.give("table", |own| &mut own.sales_tax_table);
+        self.give("table_separate", |own| &mut own.sales_tax_table_separate);
+        self.give("vehicles", |own| &mut own.sales_tax_table);
+        self.give("vehicles", |own| &mut own.sales_tax_table_separate);
+    }
+
+    fn rows(&mut self, place: impl Fn(&mut Own, Item, &Answers)) {
+        for (r, row) in self.paper.rows.iter().enumerate() {
+            let amount = row.get("amount").and_then(Entry::money).unwrap_or_default();
+            self.put("amount", Some(r), amount, |own, item| place(own, item, row));
+        }
+    }
+
+    fn medical(&mut self) {
+        let mile = self.facts.figures.medical.mile;
+        for (r, row) in self.paper.rows.iter().enumerate() {
+            let text = |id: &str| row.get(id).and_then(Entry::text);
+            let sort = text("sort").unwrap_or("bill");
+            let amount = match sort {
+                "travel" => miles(row).times(mile, Money::CENT, Rounding::HalfUp) + row_amount(row),
+                "reimbursed" => -row_amount(row),
+                _ => row_amount(row),
+            };
+            let named = text("patient").and_then(|id| self.household.index_of(id));
+            let payer = self.paper.owners.first().and_then(|o| self.household.index_of(&o.person));
+            let Some(patient) = named.or(payer) else { continue };
+            let long_term_care = sort == "long_term_care";
+            self.put("amount", Some(r), amount, |own, item| {
+                own.medical.push(MedicalItem { item, patient, long_term_care });
+            });
+        }
+    }
+
+    fn gifts(&mut self) {
+        let mile = self.facts.figures.gifts.mile;
+        for (r, row) in self.paper.rows.iter().enumerate() {
+            let sort = row.get("sort").and_then(Entry::text).unwrap_or("cash");
+            let travel = if sort == "travel" { miles(row).times(mile, Money::CENT, Rounding::HalfUp) } else { Money::ZERO };
+            let goods = sort == "goods";
+            self.put("amount", Some(r), row_amount(row) + travel, |own, item| {
+                if goods { own.gifts_goods.push(item) } else { own.gifts_cash.push(item) }
+            });
+        }
+    }
+
+    /// What both filers paid together stays whole: spouses may divide it as they agree (Reg. §1.6654-2(e)(5)).
+    fn estimated(&mut self) {
+        if self.paper.owners.len() == 1 {
+            return self.rows(|own, item, _| own.estimated.push(item));
+        }
+        for (r, row) in self.paper.rows.iter().enumerate() {
+            let item = Item { amount: row_amount(row), paper: self.index, field: "amount", row: Some(r) };
+            self.facts.estimated_together.push(item);
+        }
+    }
+}
+
+fn row_amount(row: &Answers) -> Money {
+    row.get("amount").and_then(Entry::money).unwrap_or_default()
+}
+
+/// Miles as an amount, so that a rate a mile makes money of them.
+fn miles(row: &Answers) -> Money {
+    Money::whole(row.get("miles").and_then(Entry::count).unwrap_or(0))
+}
+
+/// The average balance of a home loan (Pub. 936): the lender's figure, or half of the first and the last balance
+/// of the year, or the first where the last is not known.
+pub fn average_balance(paper: &Paper) -> Money {
+    let (first, last) = (paper.amount("2"), paper.amount("year_end"));
+    if paper.boxes.contains_key("average") {
+        paper.amount("average")
+    } else if paper.boxes.contains_key("year_end") {
+        (first + last).split(&[1, 1])[0]
+    } else {
+        first
+    }
+}

@@ -1,0 +1,152 @@
+//! The rule figures of one tax year, typed on load from `rules/YEAR.toml`. No figure of the law stands in code.
+
+use crate::status::Status;
+use hembo_core::{figures::Cited, household::date};
+use hembo_money::{Money, Rate};
+use serde::{Deserialize, Deserializer};
+use std::sync::LazyLock;
+use time::Date;
+
+/// All figures of a year.
+#[derive(Debug, Deserialize)]
+#[serde(deny_unknown_fields)]
+#[allow(missing_docs)]
+pub struct Figures {
+    pub year: i32,
+    pub standard_deduction: Cited<StandardDeduction>,
+    pub dependents: Cited<Dependents>,
+    pub medical: Cited<Medical>,
+    pub taxes: Cited<Taxes>,
+    pub home_loan: Cited<HomeLoan>,
+    pub gifts: Cited<Gifts>,
+    pub gift_carryover_order: Cited<GiftCarryoverOrder>,
+    pub senior: Cited<Senior>,
+    pub rates: Cited<Rates>,
+    pub minimum_tax: Cited<MinimumTax>,
+    pub additional_medicare: Cited<AdditionalMedicare>,
+    pub investment_tax: Cited<InvestmentTax>,
+    pub social_security: Cited<SocialSecurity>,
+    pub child_credit: Cited<ChildCredit>,
+    pub earned_income_credit: Cited<EarnedIncomeCredit>,
+    pub interest: Cited<Interest>,
+    pub kiddie: Cited<Kiddie>,
+}
+
+impl Figures {
+    /// The figures of a tax year, if this pack has them.
+    pub fn of(year: i32) -> Option<&'static Figures> {
+        YEARS.iter().find(|f| f.year == year)
+    }
+}
+
+/// Every year's figures, latest first.
+pub static YEARS: LazyLock<Vec<Figures>> = LazyLock::new(|| {
+    let sources = [include_str!("../rules/2025.toml")];
+    let parse = |text: &&str| toml::from_str(text).expect("the committed rule figures parse (tested)");
+    sources.iter().map(parse).collect()
+});
+
+/// An amount for each filing status.
+#[derive(Debug, Clone, Copy, Deserialize)]
+#[serde(deny_unknown_fields)]
+#[allow(missing_docs)]
+pub struct ByStatus<T = Money> {
+    pub single: T,
+    pub joint: T,
+    pub head: T,
+    /// The surviving spouse's, where it is not the joint one.
+    pub surviving: Option<T>,
+    pub separate: T,
+}
+
+impl<T> ByStatus<T> {
+    /// The one for this status.
+    pub fn of(&self, status: Status) -> &T {
+        match status {
+            Status::Single => &self.single,
+            Status::Joint => &self.joint,
+            Status::Surviving => self.surviving.as_ref().unwrap_or(&self.joint),
+            Status::Head => &self.head,
+            Status::Separate => &self.separate,
+        }
+    }
+}
+
+macro_rules! tables {
+    ($($(#[$doc:meta])* $name:ident { $($field:ident: $type:ty),* $(,)? })*) => {$(
+        $(#[$doc])*
+        #[derive(Debug, Deserialize)]
+        #[serde(deny_unknown_fields)]
+        #[allow(missing_docs)]
+        pub struct $name { $(pub $field: $type),* }
+    )*};
+}
+
+tables! {
+    /// §63.
+    StandardDeduction {
+        basic: ByStatus, aged_or_blind_unmarried: Money, aged_or_blind_married: Money,
+        dependent_least: Money, dependent_plus: Money, aged: i32,
+    }
+    /// §152.
+    Dependents { gross_income_below: Money, child_under: i32, student_under: i32, student_months: i64 }
+    /// §213.
+    Medical { floor: Rate, mile: Rate, long_term_care: Vec<LongTermCare> }
+    /// §213(d)(10).
+    LongTermCare { up_to_age: i32, most: Money }
+    /// §164(b)(6).
+    Taxes { cap: ByStatus, phase_down_from: ByStatus, phase_down_rate: Rate, least: ByStatus }
+    /// §163(h)(3).
+    HomeLoan { most_new: ByStatus, most_old: ByStatus, old_before: Day, grandfathered_before: Day, ratio_places: u32 }
+    /// §170.
+    Gifts {
+        cash_part: Rate, goods_part: Rate, mile: Rate, carried_years: i64,
+        acknowledgment_from: Money, form_8283_above: Money,
+    }
+    /// §170(d)(1)(A): where a carryover of cash gifts stands.
+    GiftCarryoverOrder { cash_carryover_before_goods: bool }
+    /// §151(d)(5)(C).
+    Senior { each: Money, from: ByStatus, rate: Rate }
+    /// §1(j).
+    Rates { rates: Vec<Rate>, tops: ByStatus<Vec<Money>>, table_below: Money }
+    /// §55.
+    MinimumTax {
+        exemption: ByStatus, phase_out_from: ByStatus, phase_out_rate: Rate, low_rate: Rate, high_rate: Rate,
+        high_from: ByStatus, separate_add_back_from: Money,
+    }
+    /// §3101(b)(2).
+    AdditionalMedicare { from: ByStatus, rate: Rate, regular_rate: Rate, withheld_above: Money }
+    /// §1411.
+    InvestmentTax { from: ByStatus, rate: Rate }
+    /// §3101(a), §31(b).
+    SocialSecurity { wage_base: Money, rate: Rate, most_tax: Money }
+    /// §24.
+    ChildCredit {
+        child: Money, refundable: Money, other: Money, child_under: i32, from: ByStatus, step: Money, rate: Rate,
+        earned_above: Money, earned_rate: Rate, three_children: i64,
+    }
+    /// §32.
+    EarnedIncomeCredit {
+        band: Money, investment_income_most: Money, childless_from_age: i32, childless_under_age: i32,
+        classes: Vec<EarnedIncomeClass>,
+    }
+    /// §32(b), for a number of children.
+    EarnedIncomeClass {
+        rate_in: Rate, rate_out: Rate, earned: Money, most: Money, out_from: Money, out_from_joint: Money,
+    }
+    /// Schedule B.
+    Interest { schedule_b_above: Money }
+    /// §1(g).
+    Kiddie { unearned_above: Money }
+}
+
+/// A day in the figures.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+pub struct Day(pub Date);
+
+impl<'de> Deserialize<'de> for Day {
+    fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Day, D::Error> {
+        let text = String::deserialize(deserializer)?;
+        date::parse(&text).map(Day).ok_or_else(|| serde::de::Error::custom("a day such as 2017-12-16"))
+    }
+}

@@ -1,0 +1,120 @@
+//! The United States: the federal individual income tax of a household.
+//!
+//! The modules stand in the order of the computation and are named after the provision or form. Papers become
+//! [`facts`] once; every rule takes facts. Figures are in `rules/YEAR.toml`.
+
+pub mod additional_deductions;
+pub mod additional_taxes;
+pub mod child_credit;
+pub mod decisions;
+pub mod dependents;
+pub mod earned_income_credit;
+pub mod facts;
+pub mod figures;
+pub mod form_1040;
+pub mod id_number;
+pub mod lines;
+pub mod minimum_tax;
+pub mod papers;
+pub mod payments;
+mod points;
+pub mod questions;
+pub mod schedule_a;
+pub mod standard_deduction;
+pub mod states;
+pub mod status;
+pub mod suggestions;
+pub mod tax;
+pub mod unit;
+
+use facts::Facts;
+use figures::{Figures, YEARS};
+use hembo_core::{
+    Case, Household, Pack, Paper, Person,
+    field::{Choice, Field, FieldKind},
+    household::{Entry, Role},
+    line::{LineDef, SpreadSection},
+    pack::{About, Question, Suggestion, Totals},
+    paper::PaperKind,
+};
+use questions::ask;
+use time::{Date, Month};
+
+/// The federal rule pack.
+pub struct UnitedStates;
+
+impl Pack for UnitedStates {
+    fn about(&self) -> About {
+        About { id: "us", name: "United States", currency: "USD", symbol: "$", id_number: "SSN, ITIN or ATIN" }
+    }
+
+    fn years(&self) -> Vec<i32> {
+        YEARS.iter().map(|f| f.year).collect()
+    }
+
+    fn span(&self, year: i32) -> (Date, Date) {
+        let day = |month, day| Date::from_calendar_date(year, month, day).unwrap_or(Date::MAX);
+        (day(Month::January, 1), day(Month::December, 31))
+    }
+
+    fn paper_kinds(&self) -> &'static [PaperKind] {
+        papers::KINDS
+    }
+
+    fn person_questions(&self) -> &'static [Question] {
+        questions::PERSON
+    }
+
+    fn household_questions(&self) -> &'static [Field] {
+        questions::HOUSEHOLD
+    }
+
+    fn lines(&self) -> &'static [LineDef] {
+        lines::LINES
+    }
+
+    fn spread(&self) -> &'static [SpreadSection] {
+        lines::SPREAD
+    }
+
+    fn totals(&self) -> Totals {
+        Totals { tax: "us.net_tax", paid: "us.paid", balance: "us.balance" }
+    }
+
+    fn check_id_number(&self, number: &str) -> Result<(), &'static str> {
+        id_number::check(number)
+    }
+
+    fn locality(&self, household: &Household) -> String {
+        let state = household.answers.get(ask::STATE).and_then(Entry::text);
+        state.and_then(|s| label_of(states::STATES, s)).unwrap_or_default().into()
+    }
+
+    fn caption(&self, person: &Person) -> String {
+        let relationship = person.answers.get(ask::RELATIONSHIP).and_then(Entry::text);
+        let options = questions::PERSON.iter().find_map(|q| match q.field.kind {
+            FieldKind::Choice { options } if q.field.id == ask::RELATIONSHIP => Some(options),
+            _ => None,
+        });
+        let word = options.zip(relationship).and_then(|(options, id)| label_of(options, id));
+        match person.role {
+            Role::Filer => "filer".into(),
+            Role::Dependent => word.and_then(|w| w.split([',', ' ']).next()).unwrap_or("dependent").to_lowercase(),
+        }
+    }
+
+    fn suggestions(&self, household: &Household, paper: &Paper) -> Vec<Suggestion> {
+        Figures::of(household.year).map(|figures| suggestions::of(figures, paper)).unwrap_or_default()
+    }
+
+    fn open(&self, household: &Household) -> Box<dyn Case> {
+        // A checked household has a year whose figures are here; the latest stand in for one that was not checked.
+        let figures = Figures::of(household.year).unwrap_or(&YEARS[0]);
+        let facts = Facts::read(household, figures);
+        Box::new(decisions::FederalCase::new(facts, household.clone()))
+    }
+}
+
+fn label_of(options: &'static [Choice], id: &str) -> Option<&'static str> {
+    options.iter().find(|o| o.id == id).map(|o| o.label)
+}

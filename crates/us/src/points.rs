@@ -1,0 +1,411 @@
+//! Open points: what blocks filing, what deserves a look, and what of the law is not computed yet.
+
+use crate::{
+    decisions::FederalCase,
+    dependents,
+    facts::{Facts, Marital, PersonFacts, Relationship},
+    papers::{W2_BOX_12, kind},
+    questions::ask,
+    states::community_property,
+    suggestions,
+    unit::Unit,
+};
+use hembo_core::{
+    Household, Paper, Point, Recorder, Scope,
+    check::digits,
+    figures::Status as Certainty,
+    household::Entry,
+    point::Place,
+};
+use hembo_money::{Money, Rate, Rounding};
+use std::collections::BTreeSet;
+
+/// Every open point of a household in the chosen way.
+pub fn of(case: &FederalCase, units: &[Unit], trail: &Recorder) -> Vec<Point> {
+    let mut points = Points { facts: &case.facts, household: &case.household, units, trail, found: Vec::new() };
+    points.household_questions();
+    for person in 0..case.facts.people.len() {
+        points.person(person);
+    }
+    for paper in &case.household.papers {
+        points.paper(paper);
+    }
+    points.duplicates();
+    points.returns();
+    points.found
+}
+
+struct Points<'a> {
+    facts: &'a Facts,
+    household: &'a Household,
+    units: &'a [Unit],
+    trail: &'a Recorder,
+    found: Vec<Point>,
+}
+
+impl Points<'_> {
+    fn blocks(&mut self, code: &str, place: Place, message: impl Into<String>, remedy: &str) {
+        self.found.push(Point::blocks(code, place, message, remedy));
+    }
+
+    fn look(&mut self, code: &str, place: Place, message: impl Into<String>, remedy: &str) {
+        self.found.push(Point::look(code, place, message, remedy));
+    }
+
+    fn not_covered(&mut self, code: &str, place: Place, message: impl Into<String>) {
+        self.found.push(Point::not_covered(code, place, message));
+    }
+
+    fn answered(&self, field: &str) -> Option<&Entry> {
+        self.household.answers.get(field)
+    }
+
+    fn household_questions(&mut self) {
+        let married = self.facts.marital == Marital::Married;
+        if self.answered(ask::MARITAL).is_none() {
+            let message = "Were the filers married on the last day of the year?";
+            self.blocks("K-008", Place::household(ask::MARITAL), message, "Answer the question about marriage.");
+        }
+        if married && self.answered(ask::APART).is_none() {
+            let message = "Did the spouses live apart from July to December?";
+            self.blocks("K-011", Place::household(ask::APART), message, "It decides who may be head of household.");
+        }
+        if !married && self.facts.filers.len() == 2 {
+            let place = Place::household(ask::MARITAL);
+            self.not_covered("two-unmarried-filers", place, "Two unmarried filers are two households here.");
+        }
+        if married && self.facts.filers.len() == 1 {
+            let message = "A separate return names the spouse; joint and separate are not compared.";
+            self.look("K-169", Place::household(ask::MARITAL), message, "Add the spouse as a second filer to compare.");
+            if self.answered(ask::SPOUSE_ITEMIZES).is_none() {
+                let message = "Does the spouse itemize? If so, there is no standard deduction here.";
+                self.blocks("K-106", Place::household(ask::SPOUSE_ITEMIZES), message, "Answer for the spouse.");
+            }
+        }
+        match self.answered(ask::STATE).and_then(Entry::text) {
+            None => self.look("K-029", Place::household(ask::STATE), "State of residence?", "Name the state."),
+            Some(state) if self.facts.couple() && community_property(state) => {
+                let message = "Separate returns divide income by community property here; they are not weighed yet.";
+                self.look("K-030", Place::household(ask::STATE), message, "Compare separate returns by hand (Form 8958).");
+            }
+            Some(_) => {}
+        }
+        match self.answered(ask::DIGITAL_ASSETS).and_then(Entry::flag) {
+            None => {
+                let place = Place::household(ask::DIGITAL_ASSETS);
+                self.blocks("K-024", place, "Digital assets: yes or no?", "Everyone answers this on page 1 of Form 1040.");
+            }
+            Some(true) => {
+                let place = Place::household(ask::DIGITAL_ASSETS);
+                self.not_covered("digital-assets", place, "Digital assets are not computed yet.");
+            }
+            Some(false) => {}
+        }
+        if self.schedule_b() && self.answered(ask::FOREIGN_ACCOUNT).is_none() {
+            let place = Place::household(ask::FOREIGN_ACCOUNT);
+            let message = "Interest is over 1,500: was there a financial account abroad?";
+            self.blocks("K-026", place, message, "Answer for Schedule B, Part III.");
+        }
+    }
+
+    fn schedule_b(&self) -> bool {
+        let most = self.facts.figures.interest.schedule_b_above;
+        self.amounts("us.2b").any(|(_, interest)| interest > most)
+    }
+
+    /// A line of every return.
+    fn amounts<'s>(&'s self, line: &'static str) -> impl Iterator<Item = (usize, Money)> + 's {
+        let of = move |r| Some((r, self.trail.amount(line, Scope::Return(r))?));
+        (0..self.units.len()).filter_map(of)
+    }
+
+    fn person(&mut self, index: usize) {
+        let person = &self.facts.people[index];
+        let place = |field: &str| Place::person(&person.id, field);
+        if person.born.is_none() {
+            self.blocks("K-004", place("born"), format!("Date of birth of {}?", person.name), "Enter it.");
+        }
+        if !person.has_number {
+            let message = format!("{} has no social security or taxpayer number.", person.name);
+            self.blocks("K-001", place("id_number"), message, "Enter the number as on the card.");
+        }
+        if person.filer { self.filer(person) } else { self.dependent(index) }
+    }
+
+    fn filer(&mut self, person: &PersonFacts) {
+        let place = |field: &str| Place::person(&person.id, field);
+        let start = self.facts.figures.year;
+        if person.died.is_some_and(|died| died.year() < start) {
+            let message = format!("{} died before the year began.", person.name);
+            self.blocks("K-009", place("died"), message, "Remove this filer; see the status of a surviving spouse.");
+        }
+        if person.nonresident_alien {
+            self.not_covered("nonresident", place(ask::NONRESIDENT_ALIEN), "Form 1040-NR is not computed yet.");
+        }
+        let paid_home = self.household.person(&person.id).and_then(|p| p.answers.get(ask::PAID_HOME));
+        let matters = self.facts.marital != Marital::Married || self.facts.apart;
+        if paid_home.is_none() && matters && dependents::candidates(self.facts).next().is_some() {
+            let message = format!("Did {} pay over half the cost of the home?", person.name);
+            self.blocks("K-010", place(ask::PAID_HOME), message, "It decides on head of household.");
+        }
+        if self.facts.marital == Marital::Widowed && person.spouse_died.is_none() {
+            let message = format!("In which year did the spouse of {} die?", person.name);
+            self.blocks("K-012", place(ask::SPOUSE_DIED), message, "It decides on the surviving spouse's status.");
+        }
+    }
+
+    fn dependent(&mut self, index: usize) {
+        let person = &self.facts.people[index];
+        let place = |field: &str| Place::person(&person.id, field);
+        if person.relationship.is_none() {
+            let message = format!("How is {} related to a filer?", person.name);
+            self.blocks("K-022", place(ask::RELATIONSHIP), message, "Choose the relationship.");
+            return;
+        }
+        let near = self.facts.filers.iter().any(|f| person.months_with.iter().any(|(with, _)| with == f));
+        if !near && person.relationship != Some(Relationship::Parent) {
+            let message = format!("How many months did {} live with each filer?", person.name);
+            self.blocks("K-015", place("lived_with"), message, "Enter the months, 0 to 12.");
+        }
+        let half = person.months_alive(self.facts.year_end);
+        if person.months_with.iter().any(|(_, m)| m * 2 == half) {
+            let message = format!("{} lived exactly half the year in a home: count the nights.", person.name);
+            self.look("K-015-half", place("lived_with"), message, "Over half makes a qualifying child: enter one month more if it was.");
+        }
+        if self.units.iter().any(|u| u.dependents.iter().any(|d| d.person == index)) {
+            return;
+        }
+        if let Err(why) = dependents::claim(self.facts, &self.facts.filers, index) {
+            let message = format!("{} is not a dependent: {why}.", person.name);
+            self.look("K-013", place(ask::RELATIONSHIP), message, "If that is not so, correct the answers.");
+        }
+    }
+
+    fn paper(&mut self, paper: &Paper) {
+        match paper.kind.as_str() {
+            kind::W2 => self.wages(paper),
+            kind::INTEREST => self.interest(paper),
+            kind::HOME_LOAN => self.home_loan(paper),
+            kind::MEDICAL => self.medical(paper),
+            kind::GIFTS => self.gifts(paper),
+            kind::GIFT_CARRYOVER => self.carryover(paper),
+            _ => {}
+        }
+        self.days(paper);
+    }
+
+    fn wages(&mut self, paper: &Paper) {
+        let at = |field: &str| Place::paper(&paper.id, field);
+        let amount = |field: &str| paper.amount(field);
+        let ein = paper.text("b").map(digits).unwrap_or_default();
+        if ein.len() != 9 || !ein.bytes().all(|b| b.is_ascii_digit()) {
+            self.blocks("K-040", at("b"), "The employer's EIN has nine digits.", "Enter it from box b.");
+        }
+        for expected in suggestions::payroll(self.facts.figures, paper) {
+            let (field, code) = (expected.field.as_str(), if expected.field == "4" { "K-041" } else { "K-042" });
+            let value: Money = expected.value.parse().unwrap_or_default();
+            if paper.boxes.contains_key(field) && (amount(field) - value).cents().abs() > Money::WHOLE.cents() {
+                let message = format!("Box {field} should be {value} — {}.", expected.why);
+                let point = Point::look(code, at(field), message, "Look at the paper; keep it or correct it.");
+                self.found.push(point.suggest(value));
+            }
+        }
+        let base = self.facts.figures.social_security.wage_base;
+        if amount("3") + amount("7") > base {
+            self.look("K-043", at("3"), format!("Boxes 3 and 7 are over the wage base of {base}."), "Look at the paper.");
+        }
+        if amount("4") > self.facts.figures.social_security.most_tax {
+            self.look("K-044", at("4"), "More social security tax than one employer may take.", "The employer pays it back, not the return.");
+        }
+        let half = amount("1").times(Rate::percent(50), Money::CENT, Rounding::HalfUp);
+        if amount("2") > half {
+            self.look("K-045", at("2"), "More than half of the wages was withheld.", "Look at boxes 1 and 2.");
+        }
+        if !amount("11").is_zero() {
+            self.look("K-046", at("11"), "Box 11 is taken out of earned income.", "That is right for a pension; else empty the box.");
+        }
+        self.box_12(paper);
+        for (field, message) in [
+            ("7", "Tips may be deductible (Schedule 1-A), which is not computed yet."),
+            ("8", "Allocated tips need Form 4137, which is not computed yet."),
+            ("10", "Dependent care benefits need Form 2441, which is not computed yet."),
+        ] {
+            if !amount(field).is_zero() {
+                self.not_covered("not-covered", at(field), message);
+            }
+        }
+        if paper.flag("13.statutory") {
+            let message = "A statutory employee's wages belong on Schedule C, which is not computed yet.";
+            self.not_covered("K-053", at("13.statutory"), message);
+        }
+    }
+
+    fn box_12(&mut self, paper: &Paper) {
+        let mut seen = BTreeSet::new();
+        for (field, amount) in W2_BOX_12 {
+            let Some(code) = paper.text(field) else {
+                if !paper.amount(amount).is_zero() {
+                    self.blocks("K-048", Place::paper(&paper.id, field), "An amount in box 12 has no code.", "Choose its code.");
+                }
+                continue;
+            };
+            if !seen.insert(code) {
+                self.look("K-048", Place::paper(&paper.id, field), format!("Code {code} stands twice."), "Look at box 12.");
+            }
+            let form = match code {
+                "H" => "a deduction on Schedule 1",
+                "K" => "an excise tax on Schedule 2",
+                "P" => "Form 3903",
+                "Q" => "the choice about combat pay",
+                "R" => "Form 8853",
+                "T" => "Form 8839",
+                "W" => "Form 8889",
+                "Z" => "an additional tax on Schedule 2",
+                "II" => "the choice about Medicaid waiver payments",
+                _ => continue,
+            };
+            let message = format!("Code {code} needs {form}, which is not computed yet.");
+            self.not_covered("box-12", Place::paper(&paper.id, field), message);
+        }
+    }
+
+    fn interest(&mut self, paper: &Paper) {
+        let at = |field: &str| Place::paper(&paper.id, field);
+        let amount = |field: &str| paper.amount(field);
+        if !amount("3").is_zero() && amount("1") == amount("3") {
+            self.look("K-058", at("3"), "Box 1 equals box 3: is Treasury interest entered twice?", "Box 3 is not contained in box 1.");
+        }
+        if amount("9") > amount("8") {
+            self.blocks("K-058-bonds", at("9"), "Box 9 is a part of box 8 and cannot be larger.", "Look at the paper.");
+        }
+        if !amount("6").is_zero() {
+            self.not_covered("K-060", at("6"), "The foreign tax credit is not computed yet.");
+        }
+    }
+
+    fn home_loan(&mut self, paper: &Paper) {
+        let at = |field: &str| Place::paper(&paper.id, field);
+        let has = |field: &str| paper.boxes.contains_key(field);
+        if !paper.amount("1").is_zero() && !has("2") && !has("average") {
+            self.blocks("K-108", at("2"), "Without a balance the loan limit cannot be tested.", "Enter box 2, or an average balance.");
+        }
+        let share = |limit: &&(hembo_core::limit::LimitAt, hembo_core::limit::LimitTaken)| {
+            limit.0.def == &crate::lines::HOME_LOAN && limit.1.allowed < limit.1.entered
+        };
+        let bites = self.trail.limits.iter().any(|l| share(&l));
+        if bites && has("2") && !has("year_end") && !has("average") {
+            self.look("K-108-end", at("year_end"), "The loan limit bites; the balance at the end of the year lowers the average.", "Enter it from the lender's statement.");
+        }
+        if bites && !has("3") {
+            self.look("K-108-date", at("3"), "Taken as a loan after 15 December 2017.", "Enter the origination date; older loans have a higher limit.");
+        }
+        if !paper.amount("4").is_zero() {
+            self.not_covered("overpaid-interest", at("4"), "A refund of interest deducted earlier is not computed yet.");
+        }
+    }
+
+    fn medical(&mut self, paper: &Paper) {
+        for (r, row) in paper.rows.iter().enumerate() {
+            let patient = row.get("patient").and_then(Entry::text).and_then(|id| self.household.index_of(id));
+            let Some(patient) = patient else { continue };
+            let person = &self.facts.people[patient];
+            let counted = person.filer
+                || self.units.iter().any(|u| u.dependents.iter().any(|d| d.person == patient))
+                || dependents::claimable_but_for_income(self.facts, &self.facts.filers, patient);
+            if !counted {
+                let message = format!("{} is no dependent: this bill does not count.", person.name);
+                self.look("medical-patient", Place::row(&paper.id, r, "patient"), message, "Look at whom it was for.");
+            }
+        }
+    }
+
+    fn gifts(&mut self, paper: &Paper) {
+        let figures = &self.facts.figures.gifts;
+        let mut goods = Money::ZERO;
+        for (r, row) in paper.rows.iter().enumerate() {
+            let amount = row.get("amount").and_then(Entry::money).unwrap_or_default();
+            if row.get("sort").and_then(Entry::text) == Some("goods") {
+                goods += amount;
+            }
+            if amount >= figures.acknowledgment_from {
+                let place = Place::row(&paper.id, r, "amount");
+                self.look("K-112", place, format!("A gift of {amount}: is the written acknowledgment on hand?"), "Have it before filing.");
+            }
+        }
+        if goods > figures.form_8283_above {
+            let place = Place::paper(&paper.id, "amount");
+            self.blocks("K-111", place, format!("Goods worth {goods} need Form 8283."), "Fill in Form 8283 beside this return.");
+        }
+    }
+
+    fn carryover(&mut self, paper: &Paper) {
+        let year = i64::from(self.facts.figures.year);
+        let oldest = year - self.facts.figures.gifts.carried_years;
+        for (r, row) in paper.rows.iter().enumerate() {
+            let given = row.get("year").and_then(Entry::count).unwrap_or(0);
+            if !(oldest..year).contains(&given) {
+                let message = format!("A gift of {given} is not carried into {year}: only of {oldest} to {}.", year - 1);
+                self.look("gift-year", Place::row(&paper.id, r, "year"), message, "Correct the year, or remove the line.");
+            }
+        }
+        if self.facts.figures.gift_carryover_order.status == Certainty::ToBeConfirmed {
+            let place = Place::paper(&paper.id, "amount");
+            self.look("K-177", place, "That cash carried over stands before goods of this year is to be confirmed.", "Matters only where the 50 % limit bites.");
+        }
+    }
+
+    /// Receipts are for what was paid in the year; estimated tax of the year may be paid in the next January.
+    fn days(&mut self, paper: &Paper) {
+        let late = paper.kind == kind::ESTIMATED;
+        for (r, row) in paper.rows.iter().enumerate() {
+            let Some(day) = row.get("date").and_then(Entry::date) else { continue };
+            let year = self.facts.figures.year;
+            if day.year() != year && !(late && (day.year() - year).abs() == 1) {
+                let message = format!("{day} is not in {year}: what is paid in another year counts there.");
+                self.look("K-154", Place::row(&paper.id, r, "date"), message, "Correct the day, or remove the line.");
+            }
+        }
+    }
+
+    /// K-055: two papers with the same boxes.
+    fn duplicates(&mut self) {
+        let papers = &self.household.papers;
+        for (i, paper) in papers.iter().enumerate() {
+            let same = |other: &&Paper| {
+                other.kind == paper.kind && other.boxes == paper.boxes && other.owners == paper.owners && !paper.boxes.is_empty()
+            };
+            if papers[..i].iter().find(same).is_some() {
+                let place = Place { paper: Some(paper.id.clone()), ..Place::default() };
+                self.look("K-055", place, format!("Two {} papers have the same boxes.", paper.kind), "Remove one if it is the same paper.");
+            }
+        }
+    }
+
+    fn returns(&mut self) {
+        for (place, unit) in self.units.iter().enumerate() {
+            let amount = |line| self.trail.amount(line, Scope::Return(place)).unwrap_or_default();
+            if unit.itemizes && !amount("us.8960.17").is_zero() {
+                let message = "State tax on interest may lower the net investment income tax (Form 8960, line 9b); it is not taken.";
+                self.look("8960-9b", Place::default(), message, "Any reasonable division is lawful; claim it by hand.");
+            }
+            if unit.main && amount("us.balance") >= Money::whole(1_000) {
+                self.look("K-156", Place::default(), "1,000 or more is due: a penalty for underpayment is possible.", "Compare with last year's tax (Form 2210).");
+            }
+            if !unit.main {
+                self.own_return(unit);
+            }
+        }
+    }
+
+    fn own_return(&mut self, unit: &Unit) {
+        let person = &self.facts.people[unit.people[0]];
+        let unearned = crate::facts::sum(&person.own.interest);
+        if unit.claimable && unearned > self.facts.figures.kiddie.unearned_above {
+            let message = format!("{} has unearned income over the limit: Form 8615 is not computed yet.", person.name);
+            self.not_covered("K-151", Place::person(&person.id, ask::OTHER_GROSS_INCOME), message);
+        }
+        let name = &person.name;
+        let message = format!("{name} has income of their own: the figures hold a separate return for {name}.");
+        self.look("K-017", Place::person(&person.id, ask::RELATIONSHIP), message, "Mark there that someone can claim the filer.");
+    }
+}

@@ -1,0 +1,106 @@
+//! Gifts to charity (§170), Schedule A lines 11 to 14: cash to 60 % of income, goods to 50 % less the cash, and
+//! what is carried over. Covered are gifts to public charities; used goods are worth no more than they cost.
+
+use crate::{
+    facts::Carried,
+    lines::{GIFTS_CASH, GIFTS_GOODS},
+    unit::On,
+};
+use hembo_core::{
+    limit,
+    trail::{Item, Trail},
+};
+use hembo_money::{Money, Rounding};
+
+/// Line 14. Each class takes this year's gifts first, then the oldest carried over (§170(d)(1)(A)).
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
+    let figures = on.facts.figures;
+    let cash = on.gather(trail, "us.sched_a.11", |own| &own.gifts_cash);
+    let goods = on.gather(trail, "us.sched_a.12", |own| &own.gifts_goods);
+    let base = agi.or_zero();
+    let cash_most = base.times(figures.gifts.cash_part, Money::WHOLE, Rounding::HalfUp);
+    let goods_most = base.times(figures.gifts.goods_part, Money::WHOLE, Rounding::HalfUp);
+
+    let carried_cash = carried(on, true);
+    let carried_goods = carried(on, false);
+    let cash_allowed = limit::cap(trail, GIFTS_CASH.at(on.scope), cash, cash_most);
+    let mut left = Left { cash: cash_most - cash_allowed, all: goods_most - cash_allowed };
+    let (cash_used, goods_allowed);
+    if figures.gift_carryover_order.cash_carryover_before_goods {
+        cash_used = left.take_cash(sum(&carried_cash));
+        goods_allowed = limit::cap(trail, GIFTS_GOODS.at(on.scope), goods, left.all.or_zero());
+        left.all -= goods_allowed;
+    } else {
+        goods_allowed = limit::cap(trail, GIFTS_GOODS.at(on.scope), goods, left.all.or_zero());
+        left.all -= goods_allowed;
+        cash_used = left.take_cash(sum(&carried_cash));
+    }
+    let goods_used = sum(&carried_goods).min(left.all.or_zero());
+    let used = trail.line("us.sched_a.13", on.scope, cash_used + goods_used, |i| {
+        i.items(carried_cash.iter().chain(&carried_goods).map(|c| &c.item));
+    });
+    let out = Out { this_year: cash - cash_allowed, used: cash_used };
+    carry_out(on, trail, "us.gifts.carried_cash", &carried_cash, out);
+    let out = Out { this_year: goods - goods_allowed, used: goods_used };
+    carry_out(on, trail, "us.gifts.carried_goods", &carried_goods, out);
+    trail.line("us.sched_a.14", on.scope, cash_allowed + goods_allowed + used, |i| {
+        i.line("us.sched_a.11", on.scope, cash)
+            .line("us.sched_a.12", on.scope, goods)
+            .line("us.sched_a.13", on.scope, used)
+            .figure("Cash, at most", cash_most)
+            .figure("Goods and cash together, at most", goods_most);
+    })
+}
+
+/// What the percentages still leave.
+struct Left {
+    cash: Money,
+    all: Money,
+}
+
+impl Left {
+    fn take_cash(&mut self, carried: Money) -> Money {
+        let used = carried.min(self.cash);
+        self.cash -= used;
+        self.all -= used;
+        used
+    }
+}
+
+/// Gifts carried in that have not run out, oldest first.
+fn carried(on: On<'_>, cash: bool) -> Vec<&Carried> {
+    let year = i64::from(on.facts.figures.year);
+    let alive = year - on.facts.figures.gifts.carried_years..year;
+    let all = on.owns().flat_map(|(_, own)| &own.carried);
+    let mut found: Vec<_> = all.filter(|c| c.cash == cash && alive.contains(&c.year)).collect();
+    found.sort_by_key(|c| c.year);
+    found
+}
+
+fn sum(carried: &[&Carried]) -> Money {
+    carried.iter().map(|c| c.item.amount).sum::<Money>().to_whole()
+}
+
+/// What is left of a class: of this year, and used of what came in.
+struct Out {
+    this_year: Money,
+    used: Money,
+}
+
+/// What goes into next year: the rest of this year, and of what came in all but the year that runs out.
+fn carry_out(on: On<'_>, trail: &mut impl Trail, id: &'static str, carried: &[&Carried], out: Out) {
+    let expires = i64::from(on.facts.figures.year) - on.facts.figures.gifts.carried_years;
+    let mut unused = out.used;
+    let mut rest = Money::ZERO;
+    for gift in carried {
+        let used = gift.item.amount.min(unused);
+        unused -= used;
+        if gift.year > expires {
+            rest += gift.item.amount - used;
+        }
+    }
+    let items: Vec<Item> = carried.iter().map(|c| c.item).collect();
+    trail.line(id, on.scope, (out.this_year + rest).to_whole(), |i| {
+        i.items(&items);
+    });
+}

@@ -1,0 +1,79 @@
+//! Medical expenses above 7.5 % of adjusted gross income (§213), Schedule A lines 1 to 4.
+
+use crate::{
+    dependents,
+    facts::MedicalItem,
+    lines::{LONG_TERM_CARE, MEDICAL_FLOOR},
+    unit::On,
+};
+use hembo_core::{
+    limit,
+    trail::{Scope, Trail},
+};
+use hembo_money::{Money, Rounding};
+
+/// Line 4.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
+    let people: Vec<_> = (0..on.facts.people.len()).filter(|&p| counts_for(on, p)).collect();
+    let of: Vec<_> = people.iter().map(|&p| (p, paid_for(on, trail, p))).filter(|(_, paid)| !paid.is_zero()).collect();
+    let paid = of.iter().map(|(_, paid)| *paid).sum::<Money>().or_zero().to_whole();
+    let own_lines = on.facts.filers.len() == on.unit.people.len();
+    if own_lines {
+        for &(person, amount) in &of {
+            trail.line("us.medical.for", Scope::Person(person), amount, |i| {
+                i.items(receipts(on, person).map(|m| &m.item));
+            });
+        }
+    }
+    trail.line("us.sched_a.1", on.scope, paid, |i| {
+        for &(person, amount) in &of {
+            if own_lines {
+                i.line("us.medical.for", Scope::Person(person), amount);
+            } else {
+                i.items(receipts(on, person).map(|m| &m.item));
+            }
+        }
+    });
+    let rate = on.facts.figures.medical.floor;
+    let floor = agi.times(rate, Money::WHOLE, Rounding::HalfUp).or_zero();
+    trail.line("us.sched_a.3", on.scope, floor, |i| {
+        i.line("us.agi", on.scope, agi).figure("Part of income", rate);
+    });
+    let allowed = limit::above(trail, MEDICAL_FLOOR.at(on.scope), paid, floor);
+    trail.line("us.sched_a.4", on.scope, allowed, |i| {
+        i.line("us.sched_a.1", on.scope, paid).line("us.sched_a.3", on.scope, floor);
+    })
+}
+
+/// The family of §213(a): the filers and their spouses, the dependents, and who would be one but for gross income
+/// or a joint return, unless the spouse's separate return claims that person.
+fn counts_for(on: On<'_>, person: usize) -> bool {
+    let about = &on.facts.people[person];
+    if about.filer {
+        return on.unit.main && (on.facts.couple() || on.unit.people.contains(&person));
+    }
+    on.unit.people.contains(&person)
+        || on.unit.dependents.iter().any(|d| d.person == person)
+        || (on.unit.main
+            && !on.unit.claimed_elsewhere.contains(&person)
+            && dependents::claimable_but_for_income(on.facts, &on.unit.people, person))
+}
+
+fn receipts<'a>(on: On<'a>, person: usize) -> impl Iterator<Item = &'a MedicalItem> {
+    on.owns().flat_map(|(_, own)| &own.medical).filter(move |m| m.patient == person)
+}
+
+/// What this return paid for a person, long-term care premiums up to the limit of the age (§213(d)(10)).
+fn paid_for(on: On<'_>, trail: &mut impl Trail, person: usize) -> Money {
+    let sum = |long_term: bool| {
+        receipts(on, person).filter(|m| m.long_term_care == long_term).map(|m| m.item.amount).sum::<Money>()
+    };
+    let premiums = sum(true);
+    if premiums.is_zero() {
+        return sum(false);
+    }
+    let age = on.facts.people[person].age(on.facts.year_end).unwrap_or(0);
+    let rows = &on.facts.figures.medical.long_term_care;
+    let most = rows.iter().find(|r| age <= r.up_to_age).map_or(Money::ZERO, |r| r.most);
+    sum(false) + limit::cap(trail, LONG_TERM_CARE.at(Scope::Person(person)), premiums, most)
+}

@@ -1,0 +1,35 @@
+//! The standard deduction (§63(c), (f)).
+
+use crate::unit::On;
+use hembo_core::{
+    limit::{self, Shape},
+    trail::Trail,
+};
+use hembo_money::Money;
+
+/// The standard deduction of a return: the basic amount, that of a dependent where someone can claim the filer, and
+/// an addition for each age of 65 and each blindness. `earned` is earned income.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, earned: Money) -> Money {
+    let figures = &on.facts.figures.standard_deduction;
+    let full = *figures.basic.of(on.unit.status);
+    let basic = if on.unit.claimable { dependents_amount(on, trail, full, earned) } else { full };
+    let each = if on.unit.status.unmarried() { figures.aged_or_blind_unmarried } else { figures.aged_or_blind_married };
+    let boxes: i64 = on
+        .unit
+        .people
+        .iter()
+        .map(|&p| &on.facts.people[p])
+        .map(|p| i64::from(p.reached(figures.aged, on.facts.year_end)) + i64::from(p.blind))
+        .sum();
+    trail.line("us.standard", on.scope, basic + each * boxes, |i| {
+        i.figure("Basic amount", basic).figure("Age 65 and blindness, boxes", boxes).figure("For each box", each);
+    })
+}
+
+/// Earned income plus an amount, at least a minimum, at most the basic amount (§63(c)(5)).
+fn dependents_amount(on: On<'_>, trail: &mut impl Trail, full: Money, earned: Money) -> Money {
+    let figures = &on.facts.figures.standard_deduction;
+    let own = (earned + figures.dependent_plus).max(figures.dependent_least);
+    let allowed = full.min(own);
+    limit::given(trail, crate::lines::DEPENDENT_STANDARD.at(on.scope), Shape::Cap, full, allowed)
+}

@@ -1,0 +1,66 @@
+//! The states, and what their law of property does to separate returns.
+
+use hembo_core::field::Choice;
+
+/// The fifty states and the District of Columbia.
+pub const STATES: &[Choice] = &[
+    Choice::new("AL", "Alabama"),
+    Choice::new("AK", "Alaska"),
+    Choice::new("AZ", "Arizona"),
+    Choice::new("AR", "Arkansas"),
+    Choice::new("CA", "California"),
+    Choice::new("CO", "Colorado"),
+    Choice::new("CT", "Connecticut"),
+    Choice::new("DE", "Delaware"),
+    Choice::new("DC", "District of Columbia"),
+    Choice::new("FL", "Florida"),
+    Choice::new("GA", "Georgia"),
+    Choice::new("HI", "Hawaii"),
+    Choice::new("ID", "Idaho"),
+    Choice::new("IL", "Illinois"),
+    Choice::new("IN", "Indiana"),
+    Choice::new("IA", "Iowa"),
+    Choice::new("KS", "Kansas"),
+    Choice::new("KY", "Kentucky"),
+    Choice::new("LA", "Louisiana"),
+    Choice::new("ME", "Maine"),
+    Choice::new("MD", "Maryland"),
+    Choice::new("MA", "Massachusetts"),
+    Choice::new("MI", "Michigan"),
+    Choice::new("MN", "Minnesota"),
+    Choice::new("MS", "Mississippi"),
+    Choice::new("MO", "Missouri"),
+    Choice::new("MT", "Montana"),
+    Choice::new("NE", "Nebraska"),
+    Choice::new("NV", "Nevada"),
+    Choice::new("NH", "New Hampshire"),
+    Choice::new("NJ", "New Jersey"),
+    Choice::new("NM", "New Mexico"),
+    Choice::new("NY", "New York"),
+    Choice::new("NC", "North Carolina"),
+    Choice::new("ND", "North Dakota"),
+    Choice::new("OH", "Ohio"),
+    Choice::new("OK", "Oklahoma"),
+    Choice::new("OR", "Oregon"),
+    Choice::new("PA", "Pennsylvania"),
+    Choice::new("RI", "Rhode Island"),
+    Choice::new("SC", "South Carolina"),
+    Choice::new("SD", "South Dakota"),
+    Choice::new("TN", "Tennessee"),
+    Choice::new("TX", "Texas"),
+    Choice::new("UT", "Utah"),
+    Choice::new("VT", "Vermont"),
+    Choice::new("VA", "Virginia"),
+    Choice::new("WA", "Washington"),
+    Choice::new("WV", "West Virginia"),
+    Choice::new("WI", "Wisconsin"),
+    Choice::new("WY", "Wyoming"),
+];
+
+/// The community-property states (Pub. 555).
+const COMMUNITY_PROPERTY: &[&str] = &["AZ", "CA", "ID", "LA", "NV", "NM", "TX", "WA", "WI"];
+
+/// Whether spouses there own what they earn together.
+pub fn community_property(state: &str) -> bool {
+    COMMUNITY_PROPERTY.contains(&state)
+}

@@ -1,0 +1,102 @@
+//! A return of a way: who files it, as what, with which options.
+
+use crate::{
+    dependents::Dependent,
+    facts::{Facts, Own},
+    status::Status,
+};
+use hembo_core::{
+    line::LineId,
+    trail::{Item, Scope, Trail},
+};
+use hembo_money::Money;
+
+/// Which state and local taxes are deducted on Schedule A line 5a (§164(b)(5)).
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum TaxesDeducted {
+    /// Income tax.
+    Income,
+    /// General sales tax from receipts.
+    SalesActual,
+    /// General sales tax by the optional tables.
+    SalesTable,
+}
+
+/// The part of jointly paid estimated tax that a return takes.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Part {
+    /// All of it.
+    All,
+    /// One half; the first filer's return takes an odd cent.
+    Half,
+    /// None of it.
+    Nothing,
+}
+
+/// One return.
+#[derive(Debug, Clone)]
+pub struct Unit {
+    /// Who files: one person, or both spouses.
+    pub people: Vec<usize>,
+    /// The filing status.
+    pub status: Status,
+    /// Schedule A instead of the standard deduction.
+    pub itemizes: bool,
+    /// What Schedule A line 5a takes.
+    pub taxes: TaxesDeducted,
+    /// The dependents claimed.
+    pub dependents: Vec<Dependent>,
+    /// Dependents claimed on the spouse's separate return.
+    pub claimed_elsewhere: Vec<usize>,
+    /// Someone else can claim the filer, or a spouse.
+    pub claimable: bool,
+    /// A filer's return, not a dependent's own.
+    pub main: bool,
+    /// The part of estimated tax paid together.
+    pub estimated: Part,
+}
+
+/// A return on its facts, at its place in the trail.
+#[derive(Debug, Clone, Copy)]
+pub struct On<'a> {
+    /// The household's facts.
+    pub facts: &'a Facts,
+    /// The return.
+    pub unit: &'a Unit,
+    /// Its scope in the trail.
+    pub scope: Scope,
+}
+
+impl<'a> On<'a> {
+    /// The facts of each filer of this return.
+    pub fn owns(self) -> impl Iterator<Item = (usize, &'a Own)> {
+        self.unit.people.iter().map(move |&p| (p, &self.facts.people[p].own))
+    }
+
+    /// All items of one sort on this return.
+    pub fn items(self, pick: fn(&Own) -> &Vec<Item>) -> impl Iterator<Item = &'a Item> {
+        self.owns().flat_map(move |(_, own)| pick(own))
+    }
+
+    /// A line that adds up items of the papers: with cents, and only the total rounded (Form 1040 instructions).
+    /// On a joint return each spouse's part is a line of its own.
+    pub fn gather(self, trail: &mut impl Trail, id: LineId, pick: fn(&Own) -> &Vec<Item>) -> Money {
+        let sum = |own: &Own| pick(own).iter().map(|i| i.amount).sum::<Money>();
+        let total: Money = self.owns().map(|(_, own)| sum(own)).sum();
+        if self.unit.people.len() == 1 {
+            return trail.line(id, self.scope, total.to_whole(), |i| {
+                i.items(self.items(pick));
+            });
+        }
+        for (person, own) in self.owns().filter(|(_, own)| !pick(own).is_empty()) {
+            trail.line(id, Scope::Person(person), sum(own), |i| {
+                i.items(pick(own));
+            });
+        }
+        trail.line(id, self.scope, total.to_whole(), |i| {
+            for (person, own) in self.owns().filter(|(_, own)| !pick(own).is_empty()) {
+                i.line(id, Scope::Person(person), sum(own));
+            }
+        })
+    }
+}
