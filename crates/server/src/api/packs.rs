@@ -1,0 +1,40 @@
+//! What the rule packs declare: kinds of papers, questions, years.
+
+use crate::{App, auth::By};
+use axum::{Json, extract::State};
+use hembo_core::{
+    field::Field,
+    pack::{About, Pack, Question},
+    paper::PaperKind,
+};
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// What a pack declares.
+#[derive(Serialize, ToSchema)]
+pub struct PackInfo {
+    /// Its name and currency.
+    #[serde(flatten)]
+    pub about: About,
+    /// The years whose figures it has, latest first.
+    pub years: Vec<i32>,
+    /// The kinds of papers.
+    pub paper_kinds: &'static [PaperKind],
+    /// The questions about people.
+    pub person_questions: &'static [Question],
+    /// The questions about the household.
+    pub household_questions: &'static [Field],
+}
+
+/// The rule packs.
+#[utoipa::path(get, path = "/api/packs", responses((status = 200, body = Vec<PackInfo>)))]
+pub async fn list(State(app): State<App>, _: By) -> Json<Vec<PackInfo>> {
+    let info = |pack: &'static dyn Pack| PackInfo {
+        about: pack.about(),
+        years: pack.years(),
+        paper_kinds: pack.paper_kinds(),
+        person_questions: pack.person_questions(),
+        household_questions: pack.household_questions(),
+    };
+    Json(app.registry.packs().map(info).collect())
+}

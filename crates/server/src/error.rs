@@ -1,0 +1,135 @@
+//! Errors as problem documents (RFC 9457), each with the place of the fault where there is one.
+
+use axum::{
+    Json,
+    http::{StatusCode, header},
+    response::{IntoResponse, Response},
+};
+use hembo_core::Fault;
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// What a handler answers with, if all goes well or not.
+pub type Answer<T> = Result<T, Problem>;
+
+/// A problem document.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct Problem {
+    /// What kind of problem: a name that does not change.
+    #[serde(rename = "type")]
+    pub kind: &'static str,
+    /// The kind in words.
+    pub title: &'static str,
+    /// The HTTP status.
+    pub status: u16,
+    /// What happened here, and what to do.
+    pub detail: String,
+    /// The places at fault.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub faults: Vec<Fault>,
+    /// For a stale revision: the newest one.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub revision: Option<i64>,
+    /// For a stale revision: what was changed since, newest last.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub changed: Vec<String>,
+}
+
+impl Problem {
+    fn new(status: StatusCode, kind: &'static str, title: &'static str, detail: impl Into<String>) -> Problem {
+        Problem {
+            kind,
+            title,
+            status: status.as_u16(),
+            detail: detail.into(),
+            faults: Vec::new(),
+            revision: None,
+            changed: Vec::new(),
+        }
+    }
+
+    /// The input cannot be right; nothing was changed.
+    pub fn invalid(faults: Vec<Fault>) -> Problem {
+        let detail = faults.iter().map(|f| f.message.as_str()).collect::<Vec<_>>().join(" ");
+        Problem { faults, ..Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "urn:hembo:invalid", "Cannot be right", detail) }
+    }
+
+    /// Someone else was faster; nothing was changed.
+    pub fn stale(revision: i64, changed: Vec<String>) -> Problem {
+        let detail = "This household was changed meanwhile. Look at what changed and try again.";
+        let problem = Problem::new(StatusCode::CONFLICT, "urn:hembo:stale", "Changed meanwhile", detail);
+        Problem { revision: Some(revision), changed, ..problem }
+    }
+
+    /// There is no such thing.
+    pub fn not_found(what: &str) -> Problem {
+        let detail = format!("There is no such {what}, or it was deleted.");
+        Problem::new(StatusCode::NOT_FOUND, "urn:hembo:not-found", "Not found", detail)
+    }
+
+    /// Not signed in.
+    pub fn signed_out() -> Problem {
+        Problem::new(StatusCode::UNAUTHORIZED, "urn:hembo:signed-out", "Not signed in", "Sign in and try again.")
+    }
+
+    /// Wrong name or password.
+    pub fn refused() -> Problem {
+        let detail = "This name and password do not go together.";
+        Problem::new(StatusCode::UNAUTHORIZED, "urn:hembo:refused", "Sign-in refused", detail)
+    }
+
+    /// A request that another site may have made.
+    pub fn forged() -> Problem {
+        let detail = "The request did not carry this session's token. Reload the page.";
+        Problem::new(StatusCode::FORBIDDEN, "urn:hembo:forged", "Request not accepted", detail)
+    }
+
+    /// Nothing to undo or redo.
+    pub fn nothing_to(what: &str) -> Problem {
+        let detail = format!("There is nothing to {what}.");
+        Problem::new(StatusCode::CONFLICT, "urn:hembo:nothing", "Nothing to do", detail)
+    }
+
+    /// A body that is no JSON of the expected shape, or too large.
+    pub fn unreadable(status: StatusCode, detail: impl Into<String>) -> Problem {
+        Problem::new(status, "urn:hembo:unreadable", "Cannot be read", detail)
+    }
+
+    /// Too many tries.
+    pub fn too_many() -> Problem {
+        let detail = "Too many tries. Wait a minute and try again.";
+        Problem::new(StatusCode::TOO_MANY_REQUESTS, "urn:hembo:too-many", "Too many tries", detail)
+    }
+
+    /// Something that must not happen; the cause is in the log, not in the answer.
+    pub fn internal(cause: impl std::fmt::Display) -> Problem {
+        tracing::error!(%cause, "request failed");
+        let detail = "Something went wrong on the server. Nothing was changed; try again.";
+        Problem::new(StatusCode::INTERNAL_SERVER_ERROR, "urn:hembo:internal", "Server error", detail)
+    }
+}
+
+impl IntoResponse for Problem {
+    fn into_response(self) -> Response {
+        let status = StatusCode::from_u16(self.status).unwrap_or(StatusCode::INTERNAL_SERVER_ERROR);
+        (status, [(header::CONTENT_TYPE, "application/problem+json")], Json(self)).into_response()
+    }
+}
+
+impl From<sqlx::Error> for Problem {
+    fn from(error: sqlx::Error) -> Problem {
+        Problem::internal(error)
+    }
+}
+
+impl From<tower_sessions::session::Error> for Problem {
+    fn from(error: tower_sessions::session::Error) -> Problem {
+        Problem::internal(error)
+    }
+}
+
+impl From<tokio::task::JoinError> for Problem {
+    fn from(error: tokio::task::JoinError) -> Problem {
+        Problem::internal(error)
+    }
+}

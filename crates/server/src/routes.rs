@@ -1,0 +1,122 @@
+//! The routes with their layers, from the outside in: request ids and logs, limits, headers, sessions, the token.
+
+use crate::{
+    App,
+    api::{edits, health, households, packs, views},
+    auth::{self, sessions::Sessions},
+    error::Problem,
+};
+use axum::{
+    Router,
+    extract::DefaultBodyLimit,
+    http::{HeaderName, HeaderValue, StatusCode, header},
+    middleware,
+    response::IntoResponse,
+    routing::any,
+};
+use hembo_core::check::LARGEST_FILE;
+use std::{path::Path, sync::Arc, time::Duration};
+use tower_governor::{GovernorLayer, governor::GovernorConfigBuilder};
+use tower_http::{
+    catch_panic::CatchPanicLayer,
+    compression::CompressionLayer,
+    request_id::{MakeRequestUuid, PropagateRequestIdLayer, SetRequestIdLayer},
+    services::{ServeDir, ServeFile},
+    set_header::SetResponseHeaderLayer,
+    timeout::TimeoutLayer,
+    trace::TraceLayer,
+};
+use tower_sessions::{Expiry, SessionManagerLayer, cookie::SameSite};
+use utoipa::OpenApi;
+use utoipa_axum::{router::OpenApiRouter, routes};
+
+/// How many sign-in tries one address has at once, and after how many seconds it gets another.
+const TRIES: u32 = 10;
+const SECONDS_A_TRY: u64 = 6;
+const HOURS_SIGNED_IN: i64 = 12;
+const LONGEST_REQUEST: Duration = Duration::from_secs(30);
+
+const SECURITY: &str = "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; font-src 'self'; \
+    img-src 'self' data:; connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'";
+
+#[derive(OpenApi)]
+#[openapi(info(title = "Hembo", description = "A desk for someone who prepares a household's income tax."))]
+struct Description;
+
+fn api() -> OpenApiRouter<App> {
+    OpenApiRouter::with_openapi(Description::openapi())
+        .routes(routes!(auth::who, auth::sign_out))
+        .routes(routes!(packs::list))
+        .routes(routes!(households::list, households::make))
+        .routes(routes!(households::import))
+        .routes(routes!(households::open, households::delete))
+        .routes(routes!(households::copy))
+        .routes(routes!(households::restore))
+        .routes(routes!(households::export))
+        .routes(routes!(edits::edit))
+        .routes(routes!(edits::undo))
+        .routes(routes!(edits::redo))
+        .routes(routes!(edits::history))
+        .routes(routes!(views::effect))
+        .routes(routes!(views::curve))
+        .routes(routes!(views::reveal))
+}
+
+fn open_to_all() -> OpenApiRouter<App> {
+    OpenApiRouter::new().routes(routes!(auth::sign_in))
+}
+
+/// The OpenAPI description, as committed in `web/openapi.json`.
+pub fn openapi_json() -> String {
+    let mut described = api().merge(open_to_all()).routes(routes!(health::health));
+    let json = described.get_openapi_mut().to_pretty_json();
+    json.expect("the description of the API is plain data")
+}
+
+/// The whole application: the API below `/api`, the front end's files elsewhere.
+pub fn router(app: App, web: &Path, secure_cookies: bool) -> Router {
+    let sessions = SessionManagerLayer::new(Sessions(app.database.clone()))
+        .with_name("hembo")
+        .with_same_site(SameSite::Strict)
+        .with_http_only(true)
+        .with_secure(secure_cookies)
+        .with_expiry(Expiry::OnInactivity(time::Duration::hours(HOURS_SIGNED_IN)));
+    let tries = GovernorConfigBuilder::default().per_second(SECONDS_A_TRY).burst_size(TRIES).finish();
+    let tries = GovernorLayer::new(Arc::new(tries.expect("the limit on tries is not zero")))
+        .error_handler(|_| Problem::too_many().into_response());
+    let guarded = Router::from(api()).layer(middleware::from_fn(auth::guard));
+    let sign_in = Router::from(open_to_all()).layer(tries);
+    let files = ServeDir::new(web).fallback(ServeFile::new(web.join("index.html")));
+    Router::new()
+        .merge(guarded)
+        .merge(sign_in)
+        .layer(sessions)
+        .merge(Router::from(OpenApiRouter::new().routes(routes!(health::health))))
+        .route("/api/{*rest}", any(async || Problem::not_found("address")))
+        .fallback_service(files)
+        .with_state(app)
+        .layer(DefaultBodyLimit::max(LARGEST_FILE))
+        .layer(TimeoutLayer::with_status_code(StatusCode::GATEWAY_TIMEOUT, LONGEST_REQUEST))
+        .layer(CompressionLayer::new())
+        .layer(CatchPanicLayer::new())
+        .layer(header_layer(header::CONTENT_SECURITY_POLICY, SECURITY))
+        .layer(header_layer(header::X_CONTENT_TYPE_OPTIONS, "nosniff"))
+        .layer(header_layer(header::X_FRAME_OPTIONS, "DENY"))
+        .layer(header_layer(header::REFERRER_POLICY, "no-referrer"))
+        .layer(header_layer(HeaderName::from_static("cross-origin-opener-policy"), "same-origin"))
+        .layer(header_layer(HeaderName::from_static("permissions-policy"), "camera=(), microphone=(), geolocation=()"))
+        .layer(SetResponseHeaderLayer::if_not_present(header::CACHE_CONTROL, HeaderValue::from_static("no-cache")))
+        .layer(PropagateRequestIdLayer::x_request_id())
+        .layer(TraceLayer::new_for_http().make_span_with(span))
+        .layer(SetRequestIdLayer::x_request_id(MakeRequestUuid))
+}
+
+fn header_layer(name: HeaderName, value: &'static str) -> SetResponseHeaderLayer<HeaderValue> {
+    SetResponseHeaderLayer::overriding(name, HeaderValue::from_static(value))
+}
+
+/// What a log line says about a request: its path holds ids only, and neither query nor body is written.
+fn span(request: &axum::extract::Request) -> tracing::Span {
+    let id = request.headers().get("x-request-id").and_then(|h| h.to_str().ok()).unwrap_or_default();
+    tracing::info_span!("request", method = %request.method(), path = request.uri().path(), id)
+}

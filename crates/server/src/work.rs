@@ -1,0 +1,92 @@
+//! Working out a household: from the stored state to the outcome and what lists show.
+
+use crate::{
+    App,
+    error::{Answer, Problem},
+    store::households::{self as store, Revision},
+};
+use hembo_core::{Household, Outcome, outcome, point::Weight};
+use hembo_money::Money;
+use serde::{Deserialize, Serialize};
+use serde_json::Value;
+use utoipa::ToSchema;
+use uuid::Uuid;
+
+/// A household with its outcome.
+pub struct Worked {
+    /// The household, numbers open.
+    pub household: Household,
+    /// What comes out.
+    pub outcome: Outcome,
+    /// What lists show.
+    pub summary: Summary,
+}
+
+/// What a list shows of a household.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct Summary {
+    pub people: Vec<String>,
+    pub locality: String,
+    pub currency: String,
+    pub papers: usize,
+    pub checked: usize,
+    pub blocking: usize,
+    pub looking: usize,
+    pub covered: bool,
+    pub total: Money,
+    pub ways: u64,
+    /// What the chosen way saves against the next one.
+    pub saved: Money,
+    pub balance: Money,
+}
+
+/// Checks and computes a household.
+///
+/// # Errors
+/// Its faults.
+pub async fn out(app: &App, household: Household) -> Answer<Worked> {
+    let registry = app.registry;
+    let run = move || outcome::reckon(&household, &registry).map(|outcome| (household, outcome));
+    let (household, outcome) = tokio::task::spawn_blocking(run).await?.map_err(Problem::invalid)?;
+    let summary = summary(&household, &outcome);
+    Ok(Worked { household, outcome, summary })
+}
+
+fn summary(household: &Household, outcome: &Outcome) -> Summary {
+    let open = |weight| outcome.points.iter().filter(|p| p.weight == weight && p.dismissed.is_none()).count();
+    Summary {
+        people: household.people.iter().map(|p| p.name.clone()).collect(),
+        locality: outcome.locality.clone(),
+        currency: outcome.currency.clone(),
+        papers: household.papers.len(),
+        checked: household.papers.iter().filter(|p| p.checked).count(),
+        blocking: open(Weight::Blocks),
+        looking: open(Weight::Look),
+        covered: outcome.covered,
+        total: outcome.total,
+        ways: outcome.lawful_ways,
+        saved: outcome.ways.get(1).map_or(Money::ZERO, |w| w.more),
+        balance: outcome.balance,
+    }
+}
+
+/// The newest revision of a household, its numbers open.
+///
+/// # Errors
+/// When there is no such household.
+pub async fn load(app: &App, id: Uuid) -> Answer<(Revision, Household)> {
+    let revision = store::newest(&app.database, id).await?.ok_or_else(|| Problem::not_found("household"))?;
+    let household = read(app, id, &revision.state)?;
+    Ok((revision, household))
+}
+
+/// A stored state as a household, its numbers open.
+///
+/// # Errors
+/// A state that cannot be read, which must not happen.
+pub fn read(app: &App, id: Uuid, state: &Value) -> Answer<Household> {
+    let mut household = Household::deserialize(state).map_err(Problem::internal)?;
+    app.sealer.open(id, &mut household).map_err(Problem::internal)?;
+    Ok(household)
+}
