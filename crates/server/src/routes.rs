@@ -46,7 +46,7 @@ struct Description;
 fn api() -> OpenApiRouter<App> {
     OpenApiRouter::with_openapi(Description::openapi())
         .routes(routes!(auth::who, auth::sign_out))
-        .routes(routes!(packs::list))
+        .routes(routes!(packs::known))
         .routes(routes!(households::list, households::make))
         .routes(routes!(households::import))
         .routes(routes!(households::open, households::delete))

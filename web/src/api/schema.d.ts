@@ -252,7 +252,7 @@ export interface paths {
             cookie?: never;
         };
         /** The rule packs. */
-        get: operations["list"];
+        get: operations["known"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1576,7 +1576,7 @@ export interface operations {
             };
         };
     };
-    list: {
+    known: {
         parameters: {
             query?: never;
             header?: never;

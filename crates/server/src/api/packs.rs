@@ -28,7 +28,7 @@ pub struct PackInfo {
 
 /// The rule packs.
 #[utoipa::path(get, path = "/api/packs", responses((status = 200, body = Vec<PackInfo>)))]
-pub async fn list(State(app): State<App>, _: By) -> Json<Vec<PackInfo>> {
+pub async fn known(State(app): State<App>, _: By) -> Json<Vec<PackInfo>> {
     let info = |pack: &'static dyn Pack| PackInfo {
         about: pack.about(),
         years: pack.years(),

@@ -1,0 +1,172 @@
+// The desk: the household's name and year on top, the views as ledger tabs along the bottom.
+import { Link, Outlet, useNavigate, useParams, useRouterState } from "@tanstack/react-router";
+import { useState } from "react";
+import type { Opened, Problem } from "../api/types";
+import { usePacks } from "../households/Households";
+import { OpenPoints } from "../households/HouseholdTable";
+import { balance, time, units } from "../ui/format";
+import { useKeys } from "../ui/keys";
+import { Blank, Button, Key, Waiting } from "../ui/pieces";
+import { ExportLink } from "./ExportLink";
+import { Finder } from "./Finder";
+import { KeyList } from "./KeyList";
+import { DeskContext, useDesk, useEdits, useOpened } from "./useDesk";
+
+export function Desk() {
+  const { id } = useParams({ from: "/h/$id" });
+  const opened = useOpened(id);
+  const packs = usePacks();
+  const edits = useEdits(id);
+  if (opened.isError || packs.isError) {
+    return (
+      <Blank title="This household cannot be opened">
+        <p className="mb-3">{(opened.error ?? packs.error)?.message}</p>
+        <Link to="/" className="text-petrol underline">
+          Go to the households
+        </Link>
+      </Blank>
+    );
+  }
+  const pack = packs.data?.find((p) => p.id === opened.data?.household.country);
+  if (!opened.data || !pack) return <Waiting what="Opening the household…" />;
+  return (
+    <DeskContext value={{ opened: opened.data, pack, ...edits }}>
+      <Open opened={opened.data} />
+    </DeskContext>
+  );
+}
+
+function Open({ opened }: { opened: Opened }) {
+  const [finding, setFinding] = useState<"all" | "papers" | null>(null);
+  const [keys, setKeys] = useState(false);
+  const { undo, redo, problem, clearProblem } = useDesk();
+  const navigate = useNavigate();
+  const go = (view: "spread" | "papers" | "ways" | "points") => () =>
+    void navigate({ to: `/h/$id/${view}`, params: { id: opened.id }, search: {} });
+  useKeys({
+    "/": () => setFinding("all"),
+    n: () => setFinding("papers"),
+    N: () => setFinding("papers"),
+    s: go("spread"),
+    p: go("papers"),
+    w: go("ways"),
+    o: go("points"),
+    z: undo,
+    Z: redo,
+    "?": () => setKeys(true),
+  });
+  return (
+    <div className="grid h-screen min-w-[1180px] grid-rows-[52px_auto_1fr_34px]">
+      <Header opened={opened} find={() => setFinding("all")} />
+      <div>
+        {problem && <ProblemBar problem={problem} close={clearProblem} />}
+        {!opened.outcome.covered && <NotCovered opened={opened} />}
+      </div>
+      <main className="min-h-0 overflow-hidden">
+        <Outlet />
+      </main>
+      <Tabs opened={opened} />
+      {finding && <Finder only={finding} close={() => setFinding(null)} />}
+      {keys && <KeyList close={() => setKeys(false)} />}
+    </div>
+  );
+}
+
+function Header({ opened, find }: { opened: Opened; find: () => void }) {
+  const { pack, saving, undo, redo } = useDesk();
+  const { household, outcome } = opened;
+  const law = [household.year, pack.name, outcome.locality].filter(Boolean).join(" · ");
+  return (
+    <header className="flex items-center gap-4 bg-plum px-4 text-white">
+      <Link
+        to="/"
+        className="text-[19px] font-extrabold"
+        style={{ fontStretch: "125%" }}
+        aria-label="Hembo, all households"
+      >
+        Hembo
+      </Link>
+      <div className="min-w-0 leading-tight">
+        <h1 className="truncate text-[14px]">{household.name} household</h1>
+        <span className="text-[12px] text-white/85">{law}</span>
+      </div>
+      <button
+        type="button"
+        onClick={find}
+        className="ml-auto h-8 w-75 bg-white/15 px-3 text-left hover:bg-white/25"
+      >
+        <Key>/</Key> <span className="ml-1">Find a line, a person, or add a paper</span>
+      </button>
+      <span className="flex">
+        <Button tone="bar" onClick={undo} disabled={!opened.can_undo}>
+          Undo <Key>Z</Key>
+        </Button>
+        <Button tone="bar" onClick={redo} disabled={!opened.can_redo}>
+          Redo
+        </Button>
+        <ExportLink id={opened.id} />
+      </span>
+      <span role="status" className="w-33 text-right text-[12px] text-white/90">
+        {saving ? "Saving…" : `Saved ${time(opened.saved_at)} · rev ${opened.revision}`}
+      </span>
+    </header>
+  );
+}
+
+function ProblemBar({ problem, close }: { problem: Problem; close: () => void }) {
+  return (
+    <div role="alert" className="flex items-center gap-3 border-l-4 border-ochre bg-sand px-4 py-2">
+      <span>
+        <b>{problem.title}.</b> {problem.detail}
+        {problem.changed?.length ? (
+          <span className="text-soft"> Changed: {problem.changed.join("; ")}.</span>
+        ) : null}
+        {problem.status === 409 ? " What you typed last was not stored." : null}
+      </span>
+      <Button tone="quiet" className="ml-auto" onClick={close}>
+        Close
+      </Button>
+    </div>
+  );
+}
+
+function NotCovered({ opened }: { opened: Opened }) {
+  const missing = opened.outcome.points.filter((p) => p.not_covered);
+  return (
+    <p role="status" className="border-l-4 border-ink bg-lilac px-4 py-1.5">
+      <b>The figures are not a result.</b> {missing.map((p) => p.message).join(" ")}
+    </p>
+  );
+}
+
+function Tabs({ opened }: { opened: Opened }) {
+  const { outcome, household } = opened;
+  const here = useRouterState({ select: (s) => s.location.pathname.split("/").pop() });
+  const open = outcome.points.filter((p) => !p.dismissed);
+  const blocking = open.filter((p) => p.weight === "blocks").length;
+  const tab = (view: string) =>
+    `mr-0.5 rounded-b-[5px] px-4 pb-1.5 pt-1 font-semibold ${here === view ? "bg-ink text-white" : "bg-[#e6deeb] hover:bg-rule"}`;
+  const to = { params: { id: opened.id }, search: {} };
+  return (
+    <footer className="flex items-start border-t border-rule px-3.5">
+      <nav aria-label="Views" className="flex">
+        <Link to="/h/$id/spread" {...to} className={tab("spread")}>
+          Spread
+        </Link>
+        <Link to="/h/$id/papers" {...to} className={tab("papers")}>
+          Papers <span className="ml-1.5 font-normal">{household.papers?.length ?? 0}</span>
+        </Link>
+        <Link to="/h/$id/ways" {...to} className={tab("ways")}>
+          Ways
+        </Link>
+        <Link to="/h/$id/points" {...to} className={tab("points")}>
+          <OpenPoints blocking={blocking} looking={open.length - blocking} /> Open points
+        </Link>
+      </nav>
+      <span className="mt-1 ml-auto text-[12px] text-soft">
+        Balance <b className="text-ink">{balance(outcome.balance)}</b> · after {units(outcome.paid)} paid ·{" "}
+        <Key>?</Key> keys
+      </span>
+    </footer>
+  );
+}

@@ -1,0 +1,203 @@
+import { Link } from "@tanstack/react-router";
+import { useState } from "react";
+import type { HouseholdRow, PackInfo } from "../api/types";
+import { focusAtOnce } from "../ui/focus";
+import { balance, touched, units } from "../ui/format";
+import { Button, Diamond, Meter } from "../ui/pieces";
+import { type Actions, lawOf } from "./Households";
+
+const STAGES: Record<string, string> = {
+  in_work: "In work",
+  under_review: "Under review",
+  cleared: "Cleared",
+  sent: "Sent",
+  accepted: "Accepted",
+};
+
+type Column = {
+  id: string;
+  label: string;
+  right?: boolean;
+  by: (row: HouseholdRow, packs: PackInfo[]) => string | number;
+};
+
+const COLUMNS: Column[] = [
+  { id: "name", label: "Household", by: (r) => r.name },
+  { id: "law", label: "Law", by: (r, packs) => lawOf(r, packs) },
+  { id: "year", label: "Year", by: (r) => r.year },
+  { id: "stage", label: "State", by: (r) => r.stage },
+  { id: "checked", label: "Papers checked", by: (r) => r.summary.checked / Math.max(1, r.summary.papers) },
+  {
+    id: "points",
+    label: "Open points",
+    right: true,
+    by: (r) => r.summary.blocking * 1000 + r.summary.looking,
+  },
+  { id: "total", label: "Lowest total tax", right: true, by: (r) => Number(r.summary.total) },
+  { id: "ways", label: "Ways weighed", right: true, by: (r) => r.summary.ways },
+  { id: "saved", label: "Saved", right: true, by: (r) => Number(r.summary.saved) },
+  { id: "balance", label: "Balance", right: true, by: (r) => Number(r.summary.balance) },
+  { id: "touched", label: "Touched", by: (r) => r.touched_at },
+];
+
+type Order = { id: string; down: boolean };
+
+export function HouseholdTable({
+  rows,
+  packs,
+  act,
+}: {
+  rows: HouseholdRow[];
+  packs: PackInfo[];
+  act: Actions;
+}) {
+  const [order, setOrder] = useState<Order>({ id: "touched", down: true });
+  const column = COLUMNS.find((c) => c.id === order.id);
+  const sorted = [...rows].sort((a, b) => {
+    const [x, y] = [column?.by(a, packs) ?? "", column?.by(b, packs) ?? ""];
+    return (x < y ? -1 : x > y ? 1 : 0) * (order.down ? -1 : 1);
+  });
+  return (
+    <table className="mt-6 w-full border-collapse">
+      <thead>
+        <tr className="border-b border-ink">
+          {COLUMNS.map((c) => {
+            const here = order.id === c.id;
+            return (
+              <th
+                key={c.id}
+                scope="col"
+                aria-sort={here ? (order.down ? "descending" : "ascending") : undefined}
+                className={`px-2 py-1.5 ${c.right ? "text-right" : "text-left"}`}
+              >
+                <button
+                  type="button"
+                  className="font-semibold"
+                  onClick={() => setOrder({ id: c.id, down: here ? !order.down : c.right === true })}
+                >
+                  {c.label}
+                  <span aria-hidden="true">{here ? (order.down ? " ↓" : " ↑") : ""}</span>
+                </button>
+              </th>
+            );
+          })}
+          <th scope="col" className="px-2 text-right font-semibold">
+            Do
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {sorted.map((row) => (
+          <HouseholdLine key={row.id} row={row} packs={packs} act={act} />
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function HouseholdLine({ row, packs, act }: { row: HouseholdRow; packs: PackInfo[]; act: Actions }) {
+  const [renaming, setRenaming] = useState(false);
+  const { summary } = row;
+  const rename = (name: string | null) => {
+    setRenaming(false);
+    if (name) act.rename(row, name);
+  };
+  const symbol = packs.find((p) => p.id === row.country)?.symbol ?? "";
+  const right = "px-2 text-right whitespace-nowrap";
+  const known = (text: string) =>
+    summary.covered && summary.blocking === 0 ? text : <span className="text-soft">{text} so far</span>;
+  return (
+    <tr className="row-line h-[34px] bg-sheet hover:bg-wash">
+      <th scope="row" className="px-2 text-left font-normal">
+        {renaming ? (
+          <RenameBox name={row.name} done={rename} />
+        ) : (
+          <Link
+            to="/h/$id/spread"
+            params={{ id: row.id }}
+            search={{}}
+            className="font-semibold hover:underline"
+          >
+            {row.name}{" "}
+            <span className="text-[11px] font-normal text-soft">
+              {summary.people.map((p) => p.split(" ")[0]).join(", ")}
+            </span>
+          </Link>
+        )}
+      </th>
+      <td className="px-2">{lawOf(row, packs)}</td>
+      <td className="px-2">{row.year}</td>
+      <td className="px-2 whitespace-nowrap">{STAGES[row.stage] ?? row.stage}</td>
+      <td className="px-2">
+        <span className="flex items-center gap-2 whitespace-nowrap">
+          <span className="w-20">
+            <Meter
+              part={summary.checked}
+              whole={summary.papers}
+              label={`${summary.checked} of ${summary.papers} papers checked`}
+            />
+          </span>
+          {summary.checked} of {summary.papers}
+        </span>
+      </td>
+      <td className={right}>
+        <OpenPoints blocking={summary.blocking} looking={summary.looking} />
+      </td>
+      <td className={`${right} font-semibold`}>{known(`${symbol} ${units(summary.total)}`)}</td>
+      <td className={right}>{summary.ways}</td>
+      <td className={right}>{units(summary.saved)}</td>
+      <td className={right}>{balance(summary.balance)}</td>
+      <td className="px-2 whitespace-nowrap">{touched(row.touched_at)}</td>
+      <td className={right}>
+        <Button tone="quiet" aria-label={`Rename ${row.name}`} onClick={() => setRenaming(true)}>
+          Rename
+        </Button>
+        <Button tone="quiet" aria-label={`Copy ${row.name}`} onClick={() => act.copy(row)}>
+          Copy
+        </Button>
+        <Button tone="quiet" aria-label={`Delete ${row.name}`} onClick={() => act.remove(row)}>
+          Delete
+        </Button>
+      </td>
+    </tr>
+  );
+}
+
+function RenameBox({ name, done }: { name: string; done: (name: string | null) => void }) {
+  return (
+    <input
+      ref={focusAtOnce}
+      className="box"
+      aria-label="New name"
+      defaultValue={name}
+      onFocus={(e) => e.target.select()}
+      onBlur={(e) => done(e.target.value.trim() === name ? null : e.target.value.trim())}
+      onKeyDown={(e) => {
+        if (e.key === "Enter") e.currentTarget.blur();
+        if (e.key === "Escape") done(null);
+      }}
+    />
+  );
+}
+
+export function OpenPoints({ blocking, looking }: { blocking: number; looking: number }) {
+  if (blocking + looking === 0) return <span>none</span>;
+  return (
+    <span className="inline-flex items-center gap-1">
+      {blocking > 0 && (
+        <>
+          <Diamond solid />
+          <span className="sr-only">blocking:</span>
+          {blocking}
+        </>
+      )}
+      {looking > 0 && (
+        <>
+          <Diamond solid={false} />
+          <span className="sr-only">worth a look:</span>
+          {looking}
+        </>
+      )}
+    </span>
+  );
+}

@@ -1,0 +1,238 @@
+// The list of households, before the desk.
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useNavigate } from "@tanstack/react-router";
+import { useRef, useState } from "react";
+import { api, ask, Refusal } from "../api/client";
+import type { HouseholdRow, PackInfo } from "../api/types";
+import { useWho } from "../signin/SignInGate";
+import { count } from "../ui/format";
+import { useKeys } from "../ui/keys";
+import { Blank, Button, Key, Waiting } from "../ui/pieces";
+import { HouseholdTable } from "./HouseholdTable";
+import { NewHousehold } from "./NewHousehold";
+
+export function usePacks() {
+  return useQuery({
+    queryKey: ["packs"],
+    queryFn: () => ask(api.GET("/api/packs")),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+}
+
+export type Notice = { text: string; undo?: () => Promise<void> };
+
+export function Households() {
+  const list = useQuery({ queryKey: ["households"], queryFn: () => ask(api.GET("/api/households")) });
+  const packs = usePacks();
+  const [making, setMaking] = useState(false);
+  const [sought, setSought] = useState("");
+  const [notice, setNotice] = useState<Notice | null>(null);
+  const search = useRef<HTMLInputElement>(null);
+  useKeys({ n: () => setMaking(true), N: () => setMaking(true), "/": () => search.current?.focus() });
+  const act = useActions(setNotice);
+  const found = (list.data ?? []).filter((row) => matches(row, packs.data, sought));
+  return (
+    <div className="min-h-screen min-w-[1180px]">
+      <TopBar sought={sought} setSought={setSought} search={search} />
+      <main className="px-7 pt-5">
+        <div className="flex items-end justify-between">
+          <div>
+            <h1 className="text-[22px]" style={{ fontStretch: "112%" }}>
+              Households
+            </h1>
+            <p className="text-soft">{list.data ? told(list.data) : " "}</p>
+          </div>
+          <div className="flex gap-2">
+            <ImportButton onFile={act.importFile} />
+            <Button tone="main" onClick={() => setMaking(true)}>
+              New household <Key>N</Key>
+            </Button>
+          </div>
+        </div>
+        {notice && <NoticeBar notice={notice} close={() => setNotice(null)} />}
+        {list.isPending && <Waiting what="Fetching the households…" />}
+        {list.isError && (
+          <Blank title="The households cannot be fetched">
+            <p className="mb-3">{list.error.message}</p>
+            <Button onClick={() => list.refetch()}>Try again</Button>
+          </Blank>
+        )}
+        {list.data?.length === 0 && (
+          <Blank title="No household yet">
+            <p className="mb-3">Make one with its filers, or bring one in from a household file.</p>
+            <Button tone="main" onClick={() => setMaking(true)}>
+              Make the first household
+            </Button>
+          </Blank>
+        )}
+        {list.data && list.data.length > 0 && found.length === 0 && (
+          <Blank title={`Nothing matches “${sought}”`}>
+            <Button onClick={() => setSought("")}>Show all households</Button>
+          </Blank>
+        )}
+        {found.length > 0 && <HouseholdTable rows={found} packs={packs.data ?? []} act={act} />}
+      </main>
+      {making && packs.data && <NewHousehold packs={packs.data} onClose={() => setMaking(false)} />}
+    </div>
+  );
+}
+
+export function lawOf(row: HouseholdRow, packs: PackInfo[] | undefined) {
+  const name = packs?.find((p) => p.id === row.country)?.name ?? row.country;
+  return row.summary.locality ? `${name} · ${row.summary.locality}` : name;
+}
+
+function matches(row: HouseholdRow, packs: PackInfo[] | undefined, sought: string) {
+  const text = [row.name, lawOf(row, packs), String(row.year), ...row.summary.people].join(" ").toLowerCase();
+  return sought
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => text.includes(word));
+}
+
+function told(rows: HouseholdRow[]) {
+  const blocked = rows.filter((r) => r.summary.blocking > 0).length;
+  const years = [...new Set(rows.map((r) => r.year))].sort().join(", ");
+  const waiting = blocked === 0 ? "none is held up" : `${blocked} held up by open points`;
+  return rows.length === 0 ? "" : `${count(rows.length, "household")} for ${years} · ${waiting}`;
+}
+
+export type Actions = ReturnType<typeof useActions>;
+
+function useActions(say: (notice: Notice | null) => void) {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const refresh = () => queries.invalidateQueries({ queryKey: ["households"] });
+  const tell = async (work: () => Promise<Notice | null>) => {
+    try {
+      say(await work());
+    } catch (error) {
+      say({ text: (error as Refusal).message });
+    }
+    await refresh();
+  };
+  const path = (id: string) => ({ params: { path: { id } } });
+  return {
+    copy: (row: HouseholdRow) =>
+      tell(async () => {
+        await ask(api.POST("/api/households/{id}/copy", path(row.id)));
+        return { text: `${row.name} was copied.` };
+      }),
+    remove: (row: HouseholdRow) =>
+      tell(async () => {
+        await ask(api.DELETE("/api/households/{id}", path(row.id)));
+        const undo = () =>
+          tell(async () => {
+            await ask(api.POST("/api/households/{id}/restore", path(row.id)));
+            return null;
+          });
+        return { text: `${row.name} was deleted.`, undo };
+      }),
+    rename: (row: HouseholdRow, name: string) =>
+      tell(async () => {
+        const body = { base_revision: row.revision, commands: [{ do: "rename" as const, name }] };
+        await ask(api.POST("/api/households/{id}/edits", { ...path(row.id), body }));
+        return null;
+      }),
+    importFile: (file: File) =>
+      tell(async () => {
+        const made = await importHousehold(file);
+        await navigate({ to: "/h/$id/spread", params: { id: made.id }, search: {} });
+        return null;
+      }),
+  };
+}
+
+async function importHousehold(file: File) {
+  const largest = 4 * 1024 * 1024;
+  if (file.size > largest) {
+    const detail = `${file.name} has ${count(file.size, "byte")}; a household file has at most ${count(largest, "byte")}. Nothing was stored.`;
+    throw new Refusal({ type: "urn:hembo:unreadable", title: "Too large", status: 413, detail });
+  }
+  const text = await file.text();
+  try {
+    return await ask(
+      api.POST("/api/households/import", {
+        body: text as never,
+        bodySerializer: (body) => body as unknown as string,
+      }),
+    );
+  } catch (error) {
+    const { problem } = error as Refusal;
+    const places = (problem.faults ?? []).map((f) => (f.at ? `${f.at}: ${f.message}` : f.message));
+    const detail = `${file.name} was not imported. ${places.length ? places.slice(0, 4).join(" ") : problem.detail}`;
+    throw new Refusal({ ...problem, detail });
+  }
+}
+
+function ImportButton({ onFile }: { onFile: (file: File) => void }) {
+  const input = useRef<HTMLInputElement>(null);
+  return (
+    <>
+      <input
+        ref={input}
+        type="file"
+        accept=".json,application/json"
+        className="hidden"
+        aria-label="Household file"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          if (file) onFile(file);
+          event.target.value = "";
+        }}
+      />
+      <Button onClick={() => input.current?.click()}>Import a file…</Button>
+    </>
+  );
+}
+
+function NoticeBar({ notice, close }: { notice: Notice; close: () => void }) {
+  return (
+    <div role="status" className="mt-3 flex items-center gap-3 border-l-4 border-petrol bg-wash px-3 py-2">
+      <span>{notice.text}</span>
+      {notice.undo && (
+        <Button tone="quiet" onClick={notice.undo}>
+          Bring it back
+        </Button>
+      )}
+      <Button tone="quiet" className="ml-auto" onClick={close}>
+        Close
+      </Button>
+    </div>
+  );
+}
+
+type TopBarProps = {
+  sought: string;
+  setSought: (text: string) => void;
+  search: React.RefObject<HTMLInputElement | null>;
+};
+
+function TopBar({ sought, setSought, search }: TopBarProps) {
+  const who = useWho();
+  const queries = useQueryClient();
+  const signOut = async () => {
+    await ask(api.DELETE("/api/session"));
+    queries.clear();
+    location.assign("/");
+  };
+  return (
+    <header className="flex h-13 items-center gap-4 bg-plum px-4 text-white">
+      <span className="text-[19px] font-extrabold" style={{ fontStretch: "125%" }}>
+        Hembo
+      </span>
+      <input
+        ref={search}
+        value={sought}
+        onChange={(e) => setSought(e.target.value)}
+        placeholder="Find a household or a person"
+        aria-label="Find a household or a person"
+        className="ml-auto h-8 w-85 bg-white/15 px-3 text-white placeholder:text-white/85"
+      />
+      <span className="text-white/90">{who.data?.name}</span>
+      <Button tone="bar" onClick={signOut}>
+        Sign out
+      </Button>
+    </header>
+  );
+}

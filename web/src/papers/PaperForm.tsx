@@ -1,0 +1,174 @@
+// The boxes of one paper. Tab and Enter walk them in the printed order; a box is stored when it is left.
+import { useNavigate } from "@tanstack/react-router";
+import type { Entry, Field, Paper, PaperKind, Point } from "../api/types";
+import { useDesk } from "../desk/useDesk";
+import { EntryBox } from "../ui/EntryBox";
+import { exact } from "../ui/format";
+import { Button, Diamond, Key } from "../ui/pieces";
+import { Owners } from "./Owners";
+import { Receipts } from "./Receipts";
+
+type At = { field: string | undefined; row: number | undefined };
+
+const TITLE = (label: string): Field => ({
+  id: "title",
+  number: "",
+  label,
+  help: "",
+  kind: { type: "text", max: 120 },
+});
+
+export function PaperForm({ paper, kind, at }: { paper: Paper; kind: PaperKind; at: At }) {
+  const { opened, edit } = useDesk();
+  const points = opened.outcome.points.filter((p) => p.place.paper === paper.id && !p.dismissed);
+  return (
+    <div className="px-6 pt-4 pb-8">
+      <div className="flex items-baseline justify-between">
+        <h2 className="text-[17px]">
+          {kind.id}
+          {paper.title && ` · ${paper.title}`}
+        </h2>
+        <span className="flex gap-2">
+          <Button
+            aria-pressed={paper.checked === true}
+            onClick={() => edit([{ do: "set_paper", paper: paper.id, checked: !paper.checked }])}
+          >
+            {paper.checked ? "✓ Checked against the original" : "Mark as checked"}
+          </Button>
+          <RemovePaper paper={paper} />
+        </span>
+      </div>
+      <p className="mb-3 text-soft">{kind.name}</p>
+      <div className="mb-4 grid grid-cols-2 gap-x-7">
+        <BoxLine label={kind.title}>
+          <EntryBox
+            field={TITLE(kind.title)}
+            label={kind.title}
+            value={paper.title || undefined}
+            people={[]}
+            focus={at.field === "title"}
+            keep={(v) => edit([{ do: "set_paper", paper: paper.id, title: String(v ?? "") }])}
+          />
+        </BoxLine>
+        <Owners paper={paper} kind={kind} />
+      </div>
+      {kind.boxes.length > 0 && <Boxes paper={paper} kind={kind} points={points} at={at} />}
+      {kind.columns.length > 0 && <Receipts paper={paper} kind={kind} points={points} at={at} />}
+    </div>
+  );
+}
+
+function Boxes({ paper, kind, points, at }: { paper: Paper; kind: PaperKind; points: Point[]; at: At }) {
+  const { opened } = useDesk();
+  const { suggestions = [] } = opened.outcome.papers.find((p) => p.paper === paper.id) ?? {};
+  return (
+    <>
+      <div className="grid grid-cols-2 gap-x-7">
+        {kind.boxes.map((field) => (
+          <Box
+            key={field.id}
+            paper={paper}
+            field={field}
+            offered={suggestions.find((s) => s.field === field.id)?.value}
+            points={points.filter((p) => p.place.field === field.id)}
+            focus={at.field === field.id}
+          />
+        ))}
+      </div>
+      {suggestions.length > 0 && (
+        <p className="mt-4 text-soft">
+          Dashed figures are what the boxes before them make. <Key>↵</Key> takes one over; typing replaces it.
+        </p>
+      )}
+    </>
+  );
+}
+
+type BoxProps = { paper: Paper; field: Field; offered: string | undefined; points: Point[]; focus: boolean };
+
+function Box({ paper, field, offered, points, focus }: BoxProps) {
+  const { opened, edit } = useDesk();
+  const keep = (value: Entry | null) => edit([{ do: "set_box", paper: paper.id, field: field.id, value }]);
+  const help = `help-${field.id}`;
+  return (
+    <>
+      <BoxLine number={field.number} label={field.label} help={field.help} helpId={help}>
+        <EntryBox
+          field={field}
+          label={`${field.number} ${field.label}`.trim()}
+          value={paper.boxes?.[field.id]}
+          people={opened.household.people}
+          offered={offered}
+          focus={focus}
+          keep={keep}
+          describedBy={field.help ? help : undefined}
+        />
+      </BoxLine>
+      {points.map((point) => (
+        <PointNote
+          key={point.id}
+          point={point}
+          use={point.suggested ? () => keep(point.suggested ?? null) : undefined}
+        />
+      ))}
+    </>
+  );
+}
+
+type BoxLineProps = {
+  number?: string;
+  label: string;
+  help?: string;
+  helpId?: string;
+  children: React.ReactNode;
+};
+
+export function BoxLine({ number, label, help, helpId, children }: BoxLineProps) {
+  return (
+    <div className="row-line grid min-h-[34px] grid-cols-[30px_1fr_minmax(7.5rem,10.5rem)] items-center py-1">
+      <b className="text-soft">{number}</b>
+      <span className="pr-2">
+        {label}
+        {help && (
+          <span id={helpId} className="block text-[11px] leading-tight text-soft">
+            {help}
+          </span>
+        )}
+      </span>
+      <span>{children}</span>
+    </div>
+  );
+}
+
+/** A point where it stands: what to do, and the computed figure to take over. */
+export function PointNote({ point, use }: { point: Point; use?: () => void }) {
+  const { edit } = useDesk();
+  return (
+    <div className="col-span-2 my-1 flex flex-wrap items-center gap-x-3 border-l-4 border-ochre bg-sand px-3 py-1.5">
+      <Diamond solid={point.weight === "blocks"} />
+      <span>
+        <b>{point.message}</b> {point.remedy}
+      </span>
+      {use && (
+        <Button tone="quiet" onClick={use}>
+          use {exact(point.suggested ?? "")}
+        </Button>
+      )}
+      {point.weight === "look" && (
+        <Button tone="quiet" onClick={() => edit([{ do: "dismiss", point: point.id, reason: "looked at" }])}>
+          keep it so
+        </Button>
+      )}
+    </div>
+  );
+}
+
+function RemovePaper({ paper }: { paper: Paper }) {
+  const { opened, edit } = useDesk();
+  const navigate = useNavigate();
+  const remove = async () => {
+    await edit([{ do: "remove_paper", paper: paper.id }]);
+    void navigate({ to: "/h/$id/papers", params: { id: opened.id }, search: {} });
+  };
+  return <Button onClick={remove}>Remove</Button>;
+}

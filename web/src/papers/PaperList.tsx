@@ -1,0 +1,70 @@
+import { Link } from "@tanstack/react-router";
+import type { Paper, Person } from "../api/types";
+import { useDesk } from "../desk/useDesk";
+import { count, units } from "../ui/format";
+import { Key } from "../ui/pieces";
+
+type Group = { key: string; title: string; papers: Paper[] };
+
+/** Papers by their owners: each person alone in the household's order, then those shared. */
+function groups(people: Person[], papers: Paper[]): Group[] {
+  const name = (id: string) => people.find((p) => p.id === id)?.name.split(" ")[0] ?? id;
+  const found = new Map<string, Group>(
+    people.map((p) => [p.id, { key: p.id, title: name(p.id), papers: [] }]),
+  );
+  for (const paper of papers) {
+    const owners = paper.owners.map((o) => o.person);
+    const key = owners.join("+");
+    const title = owners.length > 1 ? `${owners.map(name).join(" and ")}, shared` : name(key);
+    const group = found.get(key) ?? { key, title, papers: [] };
+    group.papers.push(paper);
+    found.set(key, group);
+  }
+  return [...found.values()].filter((g) => g.papers.length > 0);
+}
+
+export function PaperList({ chosen }: { chosen: string | undefined }) {
+  const { opened } = useDesk();
+  const { household, outcome } = opened;
+  const amount = (id: string) => outcome.papers.find((p) => p.paper === id)?.amount ?? "0";
+  return (
+    <>
+      {groups(household.people, household.papers ?? []).map((group) => (
+        <div key={group.key}>
+          <h2 className="flex justify-between px-4 pt-4 pb-1 text-plum">
+            {group.title} <span>{count(group.papers.length, "paper")}</span>
+          </h2>
+          <ul>
+            {group.papers.map((paper) => (
+              <li key={paper.id}>
+                <Link
+                  to="/h/$id/papers"
+                  params={{ id: opened.id }}
+                  search={{ paper: paper.id }}
+                  aria-current={paper.id === chosen ? "true" : undefined}
+                  className={`grid h-[26px] grid-cols-[84px_1fr_auto_16px] items-center gap-x-2 border-l-3 px-3.5 ${
+                    paper.id === chosen ? "border-petrol bg-wash" : "border-transparent hover:bg-lilac"
+                  }`}
+                >
+                  <b className="truncate">{paper.kind}</b>
+                  <span className="truncate">{paper.title}</span>
+                  <span>{units(amount(paper.id))}</span>
+                  <span
+                    className="text-petrol"
+                    role="img"
+                    aria-label={paper.checked ? "checked against the original" : "not checked"}
+                  >
+                    {paper.checked ? "✓" : ""}
+                  </span>
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </div>
+      ))}
+      <p className="px-4 pt-4 text-soft">
+        <Key>N</Key> new paper <span className="ml-2 text-petrol">✓</span> checked against the original
+      </p>
+    </>
+  );
+}

@@ -1,0 +1,76 @@
+// Where a paper's boxes go, what they changed since it was opened, and what the paper is worth.
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "@tanstack/react-router";
+import { useState } from "react";
+import { api, ask } from "../api/client";
+import type { Paper } from "../api/types";
+import { useDesk } from "../desk/useDesk";
+import { difference, isZero, units } from "../ui/format";
+
+export function PaperSide({ paper }: { paper: Paper }) {
+  const { opened } = useDesk();
+  const { outcome } = opened;
+  const [before] = useState({ total: outcome.total, balance: outcome.balance });
+  const feeds = outcome.papers.find((p) => p.paper === paper.id)?.feeds ?? [];
+  const since = (now: string, then: string) => difference(String(Number(now) - Number(then)));
+  return (
+    <div className="space-y-5 p-4">
+      <section>
+        <h2 className="mb-1.5">Where these boxes go</h2>
+        {feeds.length === 0 && <p className="text-soft">Nowhere yet: no box that counts is filled.</p>}
+        {feeds.map((feed, i) => (
+          <Link
+            key={i}
+            to="/h/$id/spread"
+            params={{ id: opened.id }}
+            search={{ line: feed.line, scopes: feed.scope, trail: true }}
+            className="row-line flex justify-between gap-3 py-1 hover:text-petrol"
+          >
+            <span>{feed.label}</span>
+            <b>{units(feed.amount)}</b>
+          </Link>
+        ))}
+      </section>
+      <section>
+        <h2 className="mb-1.5">Since you opened this paper</h2>
+        <Pair label="Total tax" value={since(outcome.total, before.total)} />
+        <Pair label="Balance" value={since(outcome.balance, before.balance)} />
+      </section>
+      <Worth paper={paper.id} />
+      <section>
+        <h2 className="mb-1.5">Now</h2>
+        <Pair label={outcome.together} value={units(outcome.total)} />
+        {outcome.ways[1] && <Pair label={outcome.ways[1].name} value={difference(outcome.ways[1].more)} />}
+      </section>
+    </div>
+  );
+}
+
+function Pair({ label, value }: { label: string; value: string }) {
+  return (
+    <div className="row-line flex justify-between gap-3 py-1">
+      <span>{label}</span>
+      <b className="whitespace-nowrap">{value}</b>
+    </div>
+  );
+}
+
+function Worth({ paper }: { paper: string }) {
+  const { opened } = useDesk();
+  const effect = useQuery({
+    queryKey: ["effect", opened.id, opened.revision, paper],
+    queryFn: () =>
+      ask(api.GET("/api/households/{id}/effect", { params: { path: { id: opened.id }, query: { paper } } })),
+  });
+  const change = (amount: string) => (isZero(amount) ? "no change" : difference(amount));
+  if (!effect.data) return null;
+  return (
+    <section>
+      <h2 className="mb-1.5">What it does to the tax</h2>
+      <Pair label="Without this paper" value={change(effect.data.without)} />
+      {effect.data.with_more && (
+        <Pair label={`${units(effect.data.step)} more on it`} value={change(effect.data.with_more)} />
+      )}
+    </section>
+  );
+}

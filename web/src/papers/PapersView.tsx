@@ -1,0 +1,34 @@
+// Papers: the list by owner, the boxes in the paper's own order, and where they go.
+import { useSearch } from "@tanstack/react-router";
+import { useDesk } from "../desk/useDesk";
+import { Blank, Key } from "../ui/pieces";
+import { PaperForm } from "./PaperForm";
+import { PaperList } from "./PaperList";
+import { PaperSide } from "./PaperSide";
+
+export function PapersView() {
+  const { opened, pack } = useDesk();
+  const search = useSearch({ from: "/h/$id" });
+  const papers = opened.household.papers ?? [];
+  const paper = papers.find((p) => p.id === search.paper) ?? papers[0];
+  const kind = pack.paper_kinds.find((k) => k.id === paper?.kind);
+  return (
+    <div className="grid h-full grid-cols-[330px_1fr_300px]">
+      <nav aria-label="Papers" className="min-h-0 overflow-auto border-r border-ink pb-6">
+        <PaperList chosen={paper?.id} />
+      </nav>
+      <section aria-label="Boxes" className="min-h-0 overflow-auto bg-sheet">
+        {paper && kind ? (
+          <PaperForm key={paper.id} paper={paper} kind={kind} at={{ field: search.field, row: search.row }} />
+        ) : (
+          <Blank title="No paper yet">
+            <Key>N</Key> adds one: type its code, such as the number printed on the form, or its name.
+          </Blank>
+        )}
+      </section>
+      <aside aria-label="Where these boxes go" className="min-h-0 overflow-auto border-l border-rule">
+        {paper && <PaperSide key={paper.id} paper={paper} />}
+      </aside>
+    </div>
+  );
+}

@@ -1,0 +1,81 @@
+import { createRootRoute, createRoute, createRouter, Link, Outlet, redirect } from "@tanstack/react-router";
+import { Desk } from "./desk/Desk";
+import { Households } from "./households/Households";
+import { PapersView } from "./papers/PapersView";
+import { PointsView } from "./points/PointsView";
+import { SignInGate } from "./signin/SignInGate";
+import { SpreadView } from "./spread/SpreadView";
+import { Blank } from "./ui/pieces";
+import { WaysView } from "./ways/WaysView";
+
+/** Where one stands on the desk, in the address: it survives a reload and can be sent to a colleague. */
+export type Standing = {
+  paper?: string;
+  field?: string;
+  row?: number;
+  person?: string;
+  household?: boolean;
+  line?: string;
+  scopes?: string;
+  trail?: boolean;
+};
+
+const text = (value: unknown) => (typeof value === "string" ? value : undefined);
+
+function standing(search: Record<string, unknown>): Standing {
+  return {
+    paper: text(search.paper),
+    field: search.field === undefined ? undefined : String(search.field),
+    row: typeof search.row === "number" ? search.row : undefined,
+    person: text(search.person),
+    household: search.household === true || undefined,
+    line: text(search.line),
+    scopes: text(search.scopes),
+    trail: search.trail === true || undefined,
+  };
+}
+
+const root = createRootRoute({
+  component: () => (
+    <SignInGate>
+      <Outlet />
+    </SignInGate>
+  ),
+  notFoundComponent: () => (
+    <Blank title="There is no such page">
+      <Link to="/">Go to the households</Link>
+    </Blank>
+  ),
+});
+
+const households = createRoute({ getParentRoute: () => root, path: "/", component: Households });
+
+const desk = createRoute({
+  getParentRoute: () => root,
+  path: "/h/$id",
+  validateSearch: standing,
+  component: Desk,
+});
+
+const start = createRoute({
+  getParentRoute: () => desk,
+  path: "/",
+  beforeLoad: ({ params }) => {
+    throw redirect({ to: "/h/$id/spread", params, search: {} });
+  },
+});
+
+const spread = createRoute({ getParentRoute: () => desk, path: "spread", component: SpreadView });
+const papers = createRoute({ getParentRoute: () => desk, path: "papers", component: PapersView });
+const ways = createRoute({ getParentRoute: () => desk, path: "ways", component: WaysView });
+const points = createRoute({ getParentRoute: () => desk, path: "points", component: PointsView });
+
+export const router = createRouter({
+  routeTree: root.addChildren([households, desk.addChildren([start, spread, papers, ways, points])]),
+});
+
+declare module "@tanstack/react-router" {
+  interface Register {
+    router: typeof router;
+  }
+}

@@ -1,0 +1,179 @@
+// What a cell holds: its papers, its limits, and what a change would do.
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "@tanstack/react-router";
+import { api, ask } from "../api/client";
+import type { Limit, Line } from "../api/types";
+import { useDesk } from "../desk/useDesk";
+import type { Standing } from "../router";
+import { difference, exact, isZero, units } from "../ui/format";
+import { Button, Key } from "../ui/pieces";
+import { type BoxInput, boxesBehind, linesAt } from "./lines";
+import { PanelHead } from "./SpreadView";
+
+type Props = { line: string; scopes: string; stand: (search: Standing) => void };
+
+export function CellPanel({ line, scopes, stand }: Props) {
+  const { opened } = useDesk();
+  const { outcome, household } = opened;
+  const lines = linesAt(outcome, line, scopes);
+  const first = lines[0];
+  if (!first) {
+    return <PanelHead over="Not in this way" title="This line does not arise in the chosen way." />;
+  }
+  const boxes = boxesBehind(outcome, lines);
+  const papers = [...new Set(boxes.map((b) => b.paper))];
+  const limits = outcome.limits.filter((l) => l.line === line && scopes.split(",").includes(l.scope));
+  return (
+    <div className="flex min-h-full flex-col">
+      <PanelHead over={lines.map((l) => l.whose).join(" · ")} title={first.label}>
+        <p className="text-soft">
+          {first.place} · <b className="font-semibold">{first.cite}</b>
+        </p>
+      </PanelHead>
+      <div className="space-y-3 px-4 pb-3">
+        {papers.slice(0, 4).map((id) => (
+          <PaperCard key={id} id={id} boxes={boxes.filter((b) => b.paper === id)} />
+        ))}
+        {papers.length > 4 && (
+          <p className="text-soft">and {papers.length - 4} more papers, all in the trail</p>
+        )}
+        {limits.map((limit) => (
+          <LimitBlock key={limit.id + limit.scope} limit={limit} />
+        ))}
+        <p className="text-soft">{first.how}</p>
+        <Parts lines={lines} stand={stand} />
+        {papers[0] && household.papers?.some((p) => p.id === papers[0]) && <Changes paper={papers[0]} />}
+      </div>
+      <div className="mt-auto flex gap-3 px-4 pb-4 text-soft">
+        <Button tone="quiet" onClick={() => stand({ line, scopes, trail: true })}>
+          Open the trail
+        </Button>
+        <span>
+          <Key>T</Key>
+        </span>
+        <span>
+          <Key>N</Key> new paper
+        </span>
+      </div>
+    </div>
+  );
+}
+
+function PaperCard({ id, boxes }: { id: string; boxes: BoxInput[] }) {
+  const { opened } = useDesk();
+  const paper = opened.household.papers?.find((p) => p.id === id);
+  const amount = opened.outcome.papers.find((p) => p.paper === id)?.amount ?? "0";
+  if (!paper) return null;
+  return (
+    <div className="border border-rule bg-sheet px-3 py-2">
+      <Link
+        to="/h/$id/papers"
+        params={{ id: opened.id }}
+        search={{ paper: id, field: boxes[0]?.field, row: boxes[0]?.row ?? undefined }}
+        className="flex justify-between font-semibold hover:underline"
+      >
+        <span>
+          {paper.kind} {paper.title && `· ${paper.title}`}
+        </span>
+        <span>{exact(amount)}</span>
+      </Link>
+      {boxes.slice(0, 5).map((box) => (
+        <div key={`${box.field}${box.row}${box.amount}`} className="flex justify-between gap-3 pt-0.5">
+          <span className="truncate text-soft">
+            {box.label.split(" · ").slice(1).join(" · ") || box.label}
+          </span>
+          <span>{exact(box.amount)}</span>
+        </div>
+      ))}
+    </div>
+  );
+}
+
+export function LimitBlock({ limit }: { limit: Limit }) {
+  const [entered, allowed] = [Number(limit.entered), Number(limit.allowed)];
+  const lost = !isZero(limit.lost);
+  return (
+    <div className={`border-l-4 px-3 py-2 ${lost ? "border-ochre bg-sand" : "border-rule bg-sheet"}`}>
+      <b>{lost ? `${units(limit.lost)} lost — ${limit.how}` : `Nothing lost — ${limit.how}`}</b>
+      <span
+        className="my-1.5 block h-2 border border-ochre bg-[repeating-linear-gradient(135deg,#fff_0_3px,#e5bf8c_3px_4px)]"
+        aria-hidden="true"
+      >
+        <span
+          className="block h-full bg-ochre"
+          style={{ width: `${entered > 0 ? (100 * allowed) / entered : 0}%` }}
+        />
+      </span>
+      {units(limit.allowed)} allowed of {units(limit.entered)}.{" "}
+      {limit.edge &&
+        limit.distance &&
+        `Changes at ${units(limit.edge)}, ${units(limit.distance)} from here. `}
+      <b className="text-ochre">{limit.cite}</b>
+    </div>
+  );
+}
+
+function Parts({ lines, stand }: { lines: Line[]; stand: (search: Standing) => void }) {
+  const inputs = lines.flatMap((l) => l.inputs ?? []).filter((i) => i.from !== "box");
+  if (inputs.length === 0) return null;
+  return (
+    <dl className="border-t border-rule pt-2">
+      {inputs.map((input, i) => (
+        <div key={i} className="flex justify-between gap-3 py-0.5">
+          <dt>
+            {input.from === "line" ? (
+              <Button
+                tone="quiet"
+                className="px-0"
+                onClick={() => stand({ line: input.id, scopes: input.scope, trail: true })}
+              >
+                {input.label}
+              </Button>
+            ) : (
+              input.label
+            )}
+          </dt>
+          <dd className="font-semibold">{input.from === "line" ? units(input.amount) : figure(input)}</dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+export function figure(input: { from: string; value?: string }) {
+  const value = input.value ?? "";
+  return /^-?\d+\.\d\d$/.test(value) ? units(value) : value;
+}
+
+function Changes({ paper }: { paper: string }) {
+  const { opened } = useDesk();
+  const effect = useQuery({
+    queryKey: ["effect", opened.id, opened.revision, paper],
+    queryFn: () =>
+      ask(api.GET("/api/households/{id}/effect", { params: { path: { id: opened.id }, query: { paper } } })),
+  });
+  const change = (amount: string) => (isZero(amount) ? "no change" : `${difference(amount)} tax`);
+  if (!effect.data) return null;
+  const { with_more, without, way_without, step } = effect.data;
+  return (
+    <dl className="border-t border-rule pt-2">
+      <h3 className="mb-1">What this changes</h3>
+      {with_more && (
+        <div className="flex justify-between">
+          <dt>{units(step)} more on it</dt>
+          <dd className="font-semibold">{change(with_more)}</dd>
+        </div>
+      )}
+      <div className="flex justify-between">
+        <dt>Without this paper</dt>
+        <dd className="font-semibold">{change(without)}</dd>
+      </div>
+      {way_without && (
+        <div className="flex justify-between gap-4">
+          <dt>Then best way</dt>
+          <dd className="text-right font-semibold">{way_without.name}</dd>
+        </div>
+      )}
+    </dl>
+  );
+}

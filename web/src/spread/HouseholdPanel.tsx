@@ -1,0 +1,28 @@
+// The questions about the household as a whole.
+import { useDesk } from "../desk/useDesk";
+import { EntryBox } from "../ui/EntryBox";
+import { Line } from "./PersonPanel";
+import { PanelHead } from "./SpreadView";
+
+export function HouseholdPanel() {
+  const { opened, pack, edit } = useDesk();
+  const { household } = opened;
+  return (
+    <>
+      <PanelHead over="Together" title={`${household.name} household`} />
+      <div className="px-4 pb-4">
+        {pack.household_questions.map((question) => (
+          <Line key={question.id} label={question.label} help={question.help}>
+            <EntryBox
+              field={question}
+              label={question.label}
+              value={household.answers?.[question.id]}
+              people={household.people}
+              keep={(value) => edit([{ do: "answer", field: question.id, value }])}
+            />
+          </Line>
+        ))}
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,222 @@
+// The Spread: people are columns, lines are rows, the last column is the household together.
+import { useNavigate, useSearch } from "@tanstack/react-router";
+import { type KeyboardEvent, useRef } from "react";
+import type { Cell, Outcome, Row } from "../api/types";
+import { useDesk } from "../desk/useDesk";
+import type { Standing } from "../router";
+import { Trail } from "../trail/Trail";
+import { isZero, units } from "../ui/format";
+import { useKeys } from "../ui/keys";
+import { Notch } from "../ui/pieces";
+import { AddPerson } from "./AddPerson";
+import { CellPanel } from "./CellPanel";
+import { HouseholdPanel } from "./HouseholdPanel";
+import { boxesBehind, linesAt } from "./lines";
+import { PersonPanel } from "./PersonPanel";
+import { WaysStrip } from "./WaysStrip";
+import { Welcome } from "./Welcome";
+
+export function SpreadView() {
+  const standing = useSearch({ from: "/h/$id" });
+  const navigate = useNavigate();
+  const { opened } = useDesk();
+  const stand = (search: Standing) =>
+    void navigate({ to: "/h/$id/spread", params: { id: opened.id }, search, replace: true });
+  useKeys({
+    t: () => standing.line && stand({ ...standing, trail: !standing.trail || undefined }),
+    Escape: () => stand({ line: standing.line, scopes: standing.scopes }),
+  });
+  return (
+    <div className="grid h-full grid-rows-[1fr_auto]">
+      <div className={`grid min-h-0 ${standing.trail ? "grid-cols-[1fr_470px]" : "grid-cols-[1fr_352px]"}`}>
+        <section aria-label="Spread" className="min-h-0 overflow-auto border-r border-ink">
+          <SpreadTable outcome={opened.outcome} standing={standing} stand={stand} />
+        </section>
+        <aside aria-label="About the marked place" className="min-h-0 overflow-auto">
+          <Panel standing={standing} stand={stand} />
+        </aside>
+      </div>
+      <WaysStrip />
+    </div>
+  );
+}
+
+type Stand = (search: Standing) => void;
+
+function Panel({ standing, stand }: { standing: Standing; stand: Stand }) {
+  const { opened } = useDesk();
+  const person = opened.household.people.find((p) => p.id === standing.person);
+  if (person) return <PersonPanel key={person.id} person={person} />;
+  if (standing.household) return <HouseholdPanel />;
+  if (!standing.line) return <Welcome />;
+  if (standing.trail) return <Trail line={standing.line} scopes={standing.scopes ?? ""} stand={stand} />;
+  return <CellPanel line={standing.line} scopes={standing.scopes ?? ""} stand={stand} />;
+}
+
+/** Which line of a cell has the mark: the line and whose. */
+export function isAt(cell: Cell, standing: Standing) {
+  return cell.line === standing.line && cell.scopes.join(",") === standing.scopes;
+}
+
+function SpreadTable({ outcome, standing, stand }: { outcome: Outcome; standing: Standing; stand: Stand }) {
+  const table = useRef<HTMLTableElement>(null);
+  const { opened } = useDesk();
+  const navigate = useNavigate();
+  const onKeyDown = (event: KeyboardEvent) => {
+    const at = (event.target as HTMLElement).dataset.cell?.split("@");
+    if (event.key === "Enter" && at) {
+      const box = boxesBehind(outcome, linesAt(outcome, at[0] ?? "", at[1] ?? ""))[0];
+      if (!box) return;
+      event.preventDefault();
+      const search = { paper: box.paper, field: box.field, row: box.row ?? undefined };
+      void navigate({ to: "/h/$id/papers", params: { id: opened.id }, search });
+    }
+    const move = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[event.key];
+    if (!move || !table.current) return;
+    event.preventDefault();
+    walk(table.current, move[0] ?? 0, move[1] ?? 0);
+  };
+  const head = "px-3 pt-2 pb-1.5 text-right align-bottom";
+  return (
+    <table ref={table} className="w-full border-collapse" onKeyDown={onKeyDown}>
+      <thead className="sticky top-0 z-10 bg-paper">
+        <tr className="border-b border-ink">
+          <th scope="col" className="px-3.5 text-left align-bottom font-normal">
+            <AddPerson />
+          </th>
+          {outcome.columns.map((column) => (
+            <th key={column.person} scope="col" className={`${head} min-w-24`}>
+              <button
+                type="button"
+                className="text-right hover:underline"
+                onClick={() => stand({ person: column.person })}
+              >
+                <span className="block font-bold">{column.name.split(" ")[0]}</span>
+                <span className="block text-[11px] font-normal text-soft">
+                  {column.caption}
+                  {column.files && column.files !== "joint" ? ` · ${column.files}` : ""}
+                </span>
+              </button>
+            </th>
+          ))}
+          <th scope="col" className={`${head} min-w-32 border-l border-ink`}>
+            <button
+              type="button"
+              className="text-right hover:underline"
+              onClick={() => stand({ household: true })}
+            >
+              <span className="block font-bold">Together</span>
+              <span className="block text-[11px] font-normal text-soft">{outcome.together}</span>
+            </button>
+          </th>
+        </tr>
+      </thead>
+      {outcome.spread.map((section) => (
+        <tbody key={section.title} className="bg-sheet">
+          <tr className="row-line">
+            <th
+              scope="colgroup"
+              colSpan={outcome.columns.length + 1}
+              className="px-3.5 pt-1 pb-0.5 text-left text-[13.5px] font-bold text-plum"
+            >
+              {section.title}
+            </th>
+            <td className="border-l border-ink bg-[#faf8fb]" />
+          </tr>
+          {section.rows.map((row) => (
+            <SpreadRow key={row.label} row={row} standing={standing} stand={stand} />
+          ))}
+        </tbody>
+      ))}
+    </table>
+  );
+}
+
+function SpreadRow({ row, standing, stand }: { row: Row; standing: Standing; stand: Stand }) {
+  const tone = row.counts ? "" : "italic text-soft";
+  const ruled = row.result ? "border-b border-ink font-bold" : "row-line";
+  const cell = (cell: Cell | null | undefined) =>
+    cell ? <CellButton cell={cell} row={row} marked={isAt(cell, standing)} stand={stand} /> : <Nothing />;
+  return (
+    <tr className={`h-[25px] ${ruled} ${tone}`}>
+      <th
+        scope="row"
+        className={`px-3.5 text-left whitespace-nowrap ${row.result ? "font-bold" : "font-normal"}`}
+      >
+        {row.label}
+        {row.papers > 0 && <span className="ml-2 text-[11px] text-soft not-italic">{row.papers}</span>}
+        {!row.counts && <span className="ml-2 text-[11px]">not taken</span>}
+      </th>
+      {row.cells.map((c, i) => (
+        <td key={i} className="p-0 text-right">
+          {cell(c)}
+        </td>
+      ))}
+      <td className="border-l border-ink bg-[#faf8fb] p-0 text-right font-semibold">{cell(row.together)}</td>
+    </tr>
+  );
+}
+
+function Nothing() {
+  return (
+    <span className="px-3 text-soft" aria-hidden="true">
+      ·
+    </span>
+  );
+}
+
+function CellButton({ cell, row, marked, stand }: { cell: Cell; row: Row; marked: boolean; stand: Stand }) {
+  const zero = isZero(cell.amount);
+  const amount = row.takes_off && !zero ? `−${units(cell.amount)}`.replace("−−", "") : units(cell.amount);
+  const at = { line: cell.line, scopes: cell.scopes.join(",") };
+  const mark = marked ? "bg-wash outline-2 -outline-offset-2 outline-petrol" : "hover:bg-wash";
+  return (
+    <button
+      type="button"
+      data-cell={`${cell.line}@${at.scopes}`}
+      aria-pressed={marked}
+      aria-label={`${row.label}: ${amount}${isZero(cell.lost) ? "" : `, ${units(cell.lost)} lost to a limit`}`}
+      className={`block h-[25px] w-full px-3 text-right whitespace-nowrap ${mark}`}
+      onClick={() => stand(at)}
+      onFocus={() => !marked && stand(at)}
+    >
+      {zero ? <span aria-hidden="true">{row.result ? "0" : "·"}</span> : amount}
+      {Number(cell.lost) > 0 && <Notch lost={units(cell.lost)} />}
+    </button>
+  );
+}
+
+/** Moves the focus to the next cell in a direction, over empty ones. */
+function walk(table: HTMLTableElement, down: number, right: number) {
+  const rows = [...table.querySelectorAll("tbody tr")];
+  const here = document.activeElement?.closest("td");
+  if (!here) return table.querySelector<HTMLElement>("td button")?.focus();
+  let row = rows.indexOf(here.closest("tr") as HTMLTableRowElement);
+  let column = here.cellIndex;
+  for (;;) {
+    row += down;
+    column += right;
+    const target = (rows[row] as HTMLTableRowElement | undefined)?.cells;
+    if (!target || column < 1 || (right !== 0 && column >= target.length)) return;
+    const button = target[column]?.querySelector("button");
+    if (button) return button.focus();
+  }
+}
+
+export function PanelHead({
+  over,
+  title,
+  children,
+}: {
+  over: string;
+  title: string;
+  children?: React.ReactNode;
+}) {
+  return (
+    <div className="px-4 pt-3.5 pb-2">
+      <span className="text-soft">{over}</span>
+      <h2 className="text-[15px]">{title}</h2>
+      {children}
+    </div>
+  );
+}

@@ -1,0 +1,198 @@
+// The trail: how a line came to be, step by step, down to the boxes.
+import { Link, useNavigate } from "@tanstack/react-router";
+import { useEffect, useRef, useState } from "react";
+import type { Line, LineInput } from "../api/types";
+import { useDesk } from "../desk/useDesk";
+import type { Standing } from "../router";
+import { figure, LimitBlock } from "../spread/CellPanel";
+import { fedBy, linesAt } from "../spread/lines";
+import { exact, units } from "../ui/format";
+import { useKeys } from "../ui/keys";
+import { Blank, Button, Key } from "../ui/pieces";
+
+type Props = { line: string; scopes: string; stand: (search: Standing) => void };
+
+export function Trail({ line, scopes, stand }: Props) {
+  const { opened } = useDesk();
+  const { outcome } = opened;
+  const [back, setBack] = useState<Standing[]>([]);
+  const [mark, setMark] = useState({ here: "", at: 0 });
+  const navigate = useNavigate();
+  const panel = useRef<HTMLDivElement>(null);
+  const here = `${line}@${scopes}`;
+  // A new line begins at its first step.
+  const at = mark.here === here ? mark.at : 0;
+  const setAt = (step: number) => setMark({ here, at: step });
+  const lines = linesAt(outcome, line, scopes);
+  const steps = lines.flatMap((l) => l.inputs ?? []).filter((i) => i.from !== "figure");
+  const into = (input: LineInput | undefined) => {
+    if (input?.from === "line") {
+      setBack([...back, { line, scopes }]);
+      stand({ line: input.id, scopes: input.scope, trail: true });
+    }
+    if (input?.from === "box")
+      void navigate({ to: "/h/$id/papers", params: { id: opened.id }, search: boxOf(input) });
+  };
+  const goBack = () => {
+    const last = back.at(-1);
+    setBack(back.slice(0, -1));
+    if (last) stand({ ...last, trail: true });
+  };
+  const inPanel = (act: () => void) => () => panel.current?.contains(document.activeElement) && act();
+  useKeys({
+    ArrowDown: inPanel(() => setAt(Math.min(at + 1, steps.length - 1))),
+    ArrowUp: inPanel(() => setAt(Math.max(at - 1, 0))),
+    ArrowRight: inPanel(() => into(steps[at])),
+    ArrowLeft: inPanel(goBack),
+    c: () => void navigator.clipboard?.writeText(asText(lines)),
+  });
+  if (lines.length === 0) return <Blank title="This line does not arise in the chosen way" />;
+  return (
+    <div ref={panel} className="flex min-h-full flex-col">
+      {lines.map((l) => (
+        <OneLine key={l.scope} line={l} marked={steps[at]} into={into} />
+      ))}
+      <div className="mt-auto flex flex-wrap items-center gap-x-3 gap-y-1 px-4 py-3 text-soft">
+        {back.length > 0 && (
+          <Button tone="quiet" onClick={goBack}>
+            Back
+          </Button>
+        )}
+        <Button tone="quiet" onClick={() => stand({ line, scopes })}>
+          Close the trail
+        </Button>
+        <span>
+          <Key>↑</Key> <Key>↓</Key> walk
+        </span>
+        <span>
+          <Key>→</Key> into
+        </span>
+        <span>
+          <Key>←</Key> back
+        </span>
+        <span>
+          <Key>C</Key> copy as text
+        </span>
+      </div>
+    </div>
+  );
+}
+
+const boxOf = (input: Extract<LineInput, { from: "box" }>) => ({
+  paper: input.paper,
+  field: input.field,
+  row: input.row ?? undefined,
+});
+
+function OneLine({
+  line,
+  marked,
+  into,
+}: {
+  line: Line;
+  marked: LineInput | undefined;
+  into: (i: LineInput) => void;
+}) {
+  const { opened } = useDesk();
+  const limits = opened.outcome.limits.filter((l) => l.line === line.id && l.scope === line.scope);
+  const feeds = fedBy(opened.outcome, line);
+  return (
+    <article>
+      <header className="border-b border-rule px-4 pt-3.5 pb-3">
+        <span className="text-soft">
+          Trail · {line.whose} · {line.place}
+        </span>
+        <h2 className="text-[15px]">{line.label}</h2>
+        <p className="text-[22px] font-bold">{units(line.amount)}</p>
+      </header>
+      <ol className="relative ml-5 border-l border-plum">
+        {(line.inputs ?? []).map((input, i) => (
+          <li key={i} className="row-line relative bg-sheet py-1.5 pr-4 pl-4">
+            <span className="absolute top-2.5 -left-[5px] size-[9px] bg-plum" aria-hidden="true" />
+            <Step input={input} marked={input === marked} into={into} />
+          </li>
+        ))}
+        <li className="relative bg-sheet py-2 pr-4 pl-4">
+          <span className="absolute top-3 -left-[5px] size-[9px] bg-petrol" aria-hidden="true" />
+          <div className="flex justify-between font-bold">
+            <span>{line.label}</span>
+            <span>{units(line.amount)}</span>
+          </div>
+          <p className="text-soft">{line.how}</p>
+          <b className="font-semibold">
+            {line.cite} · {line.place}
+          </b>
+        </li>
+      </ol>
+      <div className="space-y-2 px-4 py-2">
+        {limits.map((limit) => (
+          <LimitBlock key={limit.id} limit={limit} />
+        ))}
+        {feeds.length > 0 && (
+          <p>
+            Feeds{" "}
+            {feeds.map((l, i) => (
+              <span key={l.id + l.scope}>
+                {i > 0 && ", "}
+                <Button
+                  tone="quiet"
+                  className="px-0"
+                  onClick={() =>
+                    into({ from: "line", id: l.id, scope: l.scope, label: l.label, amount: l.amount })
+                  }
+                >
+                  {l.label} {units(l.amount)}
+                </Button>
+              </span>
+            ))}
+          </p>
+        )}
+      </div>
+    </article>
+  );
+}
+
+function Step({ input, marked, into }: { input: LineInput; marked: boolean; into: (i: LineInput) => void }) {
+  const { opened } = useDesk();
+  const button = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    if (marked && button.current?.closest("aside")?.contains(document.activeElement)) button.current.focus();
+  }, [marked]);
+  const tone = "flex w-full justify-between gap-4 text-left hover:text-petrol";
+  const under = "underline decoration-dotted underline-offset-3";
+  switch (input.from) {
+    case "line":
+      return (
+        <button type="button" ref={button} className={tone} onClick={() => into(input)}>
+          <span className={under}>{input.label}</span>
+          <span className="font-semibold">{units(input.amount)}</span>
+        </button>
+      );
+    case "box":
+      return (
+        <Link to="/h/$id/papers" params={{ id: opened.id }} search={boxOf(input)} className={tone}>
+          <span className={under}>{input.label}</span>
+          <span className="font-semibold">{exact(input.amount)}</span>
+        </Link>
+      );
+    case "figure":
+      return (
+        <div className="flex justify-between gap-4 text-soft">
+          <span>{input.label}</span>
+          <span>{figure(input)}</span>
+        </div>
+      );
+  }
+}
+
+/** The trail of a line as plain text. */
+function asText(lines: Line[]) {
+  const step = (i: LineInput) => `  ${i.label}: ${i.from === "figure" ? i.value : exact(i.amount)}`;
+  const one = (l: Line) =>
+    [
+      `${l.label} (${l.place}), ${l.whose}: ${units(l.amount)}`,
+      ...(l.inputs ?? []).map(step),
+      `  ${l.how} ${l.cite}`,
+    ].join("\n");
+  return lines.map(one).join("\n\n");
+}

@@ -1,0 +1,60 @@
+// How amounts, days and numbers of things are written.
+
+const whole = new Intl.NumberFormat("en-US", { maximumFractionDigits: 0 });
+const cents = new Intl.NumberFormat("en-US", { minimumFractionDigits: 2, maximumFractionDigits: 2 });
+const MINUS = "−";
+
+function signed(text: string, negative: boolean) {
+  return negative && /[1-9]/.test(text) ? MINUS + text : text;
+}
+
+/** An amount in whole units with a true minus sign. */
+export function units(amount: string): string {
+  const value = Number(amount);
+  return signed(whole.format(Math.abs(value)), value < 0);
+}
+
+/** An amount with its cents. */
+export function exact(amount: string): string {
+  const value = Number(amount);
+  return signed(cents.format(Math.abs(value)), value < 0);
+}
+
+/** A difference: what is dearer carries a plus. */
+export function difference(amount: string): string {
+  const value = Number(amount);
+  return value > 0 ? `+${units(amount)}` : units(amount);
+}
+
+/** A balance in words: "312 due", "7,920 back", "even". */
+export function balance(amount: string): string {
+  const value = Number(amount);
+  if (value === 0) return "even";
+  return `${whole.format(Math.abs(value))} ${value > 0 ? "due" : "back"}`;
+}
+
+/** An amount as a person types it, as the plain decimal that the server reads. */
+export function typedAmount(text: string): string {
+  return text.trim().replaceAll(",", "").replaceAll(" ", "").replace(MINUS, "-");
+}
+
+export function isZero(amount: string) {
+  return Number(amount) === 0;
+}
+
+export function count(n: number, one: string, many = `${one}s`) {
+  return `${whole.format(n)} ${n === 1 ? one : many}`;
+}
+
+const clock = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" });
+const day = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short" });
+
+export function time(iso: string) {
+  return clock.format(new Date(iso));
+}
+
+/** When something was touched: "today 14:02", "12 Nov". */
+export function touched(iso: string) {
+  const date = new Date(iso);
+  return date.toDateString() === new Date().toDateString() ? `today ${clock.format(date)}` : day.format(date);
+}

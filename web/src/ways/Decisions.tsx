@@ -1,0 +1,107 @@
+// Every decision with its options and their prices; a click holds an option, another lets it go.
+import { useState } from "react";
+import type { Decision } from "../api/types";
+import { useDesk } from "../desk/useDesk";
+import { count, difference, isZero, units } from "../ui/format";
+import { Button } from "../ui/pieces";
+
+export function Decisions() {
+  const { opened } = useDesk();
+  const { outcome } = opened;
+  const arising = outcome.decisions.filter((d) => d.arises);
+  const others = outcome.decisions.filter((d) => !d.arises);
+  return (
+    <>
+      <h2 className="pt-3.5 text-[15px]">What the law leaves open</h2>
+      <p className="pb-2 text-soft">
+        {count(outcome.decisions.length, "decision")} · {count(outcome.lawful_ways, "lawful way")} · every one
+        weighed
+      </p>
+      {!outcome.pins_hold && (
+        <p role="status" className="mb-2 border-l-4 border-ochre bg-sand px-3 py-1.5">
+          No lawful way holds all the pins: they are set aside.
+        </p>
+      )}
+      {arising.map((d) => (
+        <OneDecision key={d.id} decision={d} />
+      ))}
+      {others.length > 0 && (
+        <>
+          <h3 className="border-t border-rule pt-3 text-soft">Do not arise in the chosen way</h3>
+          {others.map((d) => (
+            <OneDecision key={d.id} decision={d} />
+          ))}
+        </>
+      )}
+    </>
+  );
+}
+
+function OneDecision({ decision }: { decision: Decision }) {
+  const { edit } = useDesk();
+  const [fault, setFault] = useState<string | null>(null);
+  const pin = async (option: string | null) =>
+    setFault(await edit([{ do: "pin", decision: decision.id, option }]));
+  return (
+    <fieldset className="border-t border-rule pt-2.5 pb-1.5">
+      <legend className="float-left w-full">
+        <span className="flex justify-between gap-2">
+          <b>{decision.label}</b>
+          {decision.pinned ? (
+            <Button
+              className="border-plum! px-1.5! py-0! text-[11px] font-semibold text-plum"
+              onClick={() => pin(null)}
+            >
+              pinned by you · let go
+            </Button>
+          ) : (
+            <b className="text-petrol">
+              {isZero(decision.worth) ? "same tax" : `worth ${units(decision.worth)}`}
+            </b>
+          )}
+        </span>
+      </legend>
+      <div className="clear-both pt-1">
+        {decision.options.map((option) =>
+          option.barred ? (
+            <p key={option.id} className="py-0.5 pl-6 text-soft">
+              {option.label} — {option.barred}
+            </p>
+          ) : (
+            <button
+              key={option.id}
+              type="button"
+              aria-pressed={decision.pinned === option.id}
+              aria-label={`Hold ${option.label}`}
+              className="grid w-full grid-cols-[24px_1fr_auto_64px] items-center py-0.5 text-left hover:bg-wash"
+              onClick={() => pin(decision.pinned === option.id ? null : option.id)}
+            >
+              <span
+                className={`size-[11px] border ${option.chosen ? "border-petrol bg-petrol" : "border-ink"}`}
+              />
+              <span>
+                {option.label}
+                {option.chosen && <span className="sr-only"> (taken)</span>}
+              </span>
+              <span className={option.chosen ? "font-semibold" : ""}>
+                {option.best ? units(option.best) : "does not arise"}
+              </span>
+              <span className="text-right text-soft">
+                {option.more && !isZero(option.more) ? difference(option.more) : ""}
+              </span>
+            </button>
+          ),
+        )}
+        {fault && (
+          <p role="alert" className="text-ochre">
+            {fault}
+          </p>
+        )}
+        <p className="pt-0.5 pl-6 text-[11px] text-soft">
+          {decision.cite}
+          {decision.neutral ? " · moves money between the returns, not the tax" : ""}
+        </p>
+      </div>
+    </fieldset>
+  );
+}
