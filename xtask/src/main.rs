@@ -1,3 +1,33 @@
-//! scratch
-use hembo_cluster::*;
-fn main(){ let c=Cluster::start(std::path::Path::new("/var/lib/hembo-dev"),Kind::ThrowAway).unwrap(); println!("{}",c.url("postgres")); std::thread::park(); }
+//! Set-up, start and test of the whole project. Only the standard library and the cluster crate, so that it builds in
+//! a second on a fresh machine.
+
+mod run;
+mod setup;
+mod start;
+mod test;
+
+use std::process::ExitCode;
+
+const USAGE: &str = "cargo xtask start [--fresh] [--port N]   set up, build and serve with demo data
+cargo xtask test                         set up, then every check and test
+cargo xtask sqlx                         refresh the checked queries in .sqlx
+cargo xtask api                          refresh the committed API description, types and schema";
+
+fn main() -> ExitCode {
+    let arguments: Vec<String> = std::env::args().skip(1).collect();
+    let words: Vec<&str> = arguments.iter().map(String::as_str).collect();
+    let done = match words.as_slice() {
+        ["start", options @ ..] => start::start(options),
+        ["test"] => test::test(),
+        ["sqlx"] => test::refresh_queries(),
+        ["api"] => test::refresh_api(),
+        _ => Err(USAGE.to_owned()),
+    };
+    match done {
+        Ok(()) => ExitCode::SUCCESS,
+        Err(message) => {
+            eprintln!("\n{message}");
+            ExitCode::FAILURE
+        }
+    }
+}

@@ -41,7 +41,8 @@ pub const PACKAGE: &str = "postgresql";
 /// The folder of PostgreSQL's server programs, the newest version, if they are installed.
 pub fn programs() -> Option<PathBuf> {
     let versions = fs::read_dir("/usr/lib/postgresql").ok()?.flatten();
-    let mut found: Vec<_> = versions.map(|v| v.path().join("bin")).filter(|b| b.join("postgres").is_file()).collect();
+    let mut found: Vec<_> =
+        versions.map(|v| v.path().join("bin")).filter(|b| b.join("postgres").is_file()).collect();
     found.sort_by_key(|bin| version(bin));
     found.pop()
 }
@@ -66,7 +67,8 @@ impl Cluster {
     /// # Errors
     /// Missing programs, a folder that cannot be used, or a server that does not come up.
     pub fn start(folder: &Path, kind: Kind) -> io::Result<Cluster> {
-        let bin = programs().ok_or_else(|| failed("PostgreSQL is not installed: apt-get install postgresql"))?;
+        let bin =
+            programs().ok_or_else(|| failed("PostgreSQL is not installed: apt-get install postgresql"))?;
         fs::create_dir_all(folder)?;
         give_to_postgres(folder)?;
         let password = password(folder)?;
@@ -93,6 +95,29 @@ impl Cluster {
     /// The address of a database of this cluster.
     pub fn url(&self, database: &str) -> String {
         format!("postgres://hembo:{}@127.0.0.1:{}/{database}", self.password, self.port)
+    }
+
+    /// Makes a database where there is none of that name.
+    ///
+    /// # Errors
+    /// What PostgreSQL says.
+    pub fn create(&self, database: &str) -> io::Result<()> {
+        let found = self.query(&format!("select 1 from pg_database where datname = '{database}'"))?;
+        if found.trim().is_empty() {
+            self.query(&format!("create database {database}"))?;
+        }
+        Ok(())
+    }
+
+    fn query(&self, sql: &str) -> io::Result<String> {
+        let bin = programs().ok_or_else(|| failed("PostgreSQL is not installed"))?;
+        let mut psql = Command::new(bin.join("psql"));
+        psql.args(["-X", "-q", "-t", "-A", "-v", "ON_ERROR_STOP=1", "-c", sql, &self.url("postgres")]);
+        let output = psql.output()?;
+        if !output.status.success() {
+            return Err(failed(&String::from_utf8_lossy(&output.stderr)));
+        }
+        Ok(String::from_utf8_lossy(&output.stdout).into_owned())
     }
 
     fn wait(&self, bin: &Path) -> io::Result<()> {
@@ -192,7 +217,8 @@ fn run(bin: &Path, folder: &Path, kind: Kind, port: u16) -> io::Result<(u32, mps
     let sockets = format!("unix_socket_directories={}", folder.display());
     command.args(["-c", "listen_addresses=127.0.0.1", "-c", &format!("port={port}"), "-c", &sockets]);
     if kind == Kind::ThrowAway {
-        for setting in ["fsync=off", "synchronous_commit=off", "full_page_writes=off", "max_connections=300"] {
+        for setting in ["fsync=off", "synchronous_commit=off", "full_page_writes=off", "max_connections=300"]
+        {
             command.args(["-c", setting]);
         }
     }

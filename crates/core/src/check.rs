@@ -46,7 +46,8 @@ impl Fault {
 /// All faults found, each at its place; a syntax error at its line and column.
 pub fn read(bytes: &[u8], registry: &Registry) -> Result<Household, Vec<Fault>> {
     if bytes.len() > LARGEST_FILE {
-        let message = format!("The file has {} bytes; a household file has at most {LARGEST_FILE}.", bytes.len());
+        let message =
+            format!("The file has {} bytes; a household file has at most {LARGEST_FILE}.", bytes.len());
         return Err(vec![Fault::new("", message)]);
     }
     let household: Household = serde_json::from_slice(bytes).map_err(|error| {
@@ -95,7 +96,10 @@ impl Check<'_> {
         self.name("/name", &household.name, "The household");
         let filers = household.filers().count();
         if !(1..=2).contains(&filers) {
-            self.fault("/people", format!("A household has one or two filers, not {filers}: set a person's role to filer."));
+            self.fault(
+                "/people",
+                format!("A household has one or two filers, not {filers}: set a person's role to filer."),
+            );
         }
         if household.people.len() > MOST_PEOPLE {
             self.fault("/people", format!("A household has at most {MOST_PEOPLE} people."));
@@ -155,7 +159,10 @@ impl Check<'_> {
             if born > end {
                 self.fault(format!("{at}/born"), format!("{} was born after the return year.", person.name));
             } else if born.year() < end.year() - OLDEST {
-                self.fault(format!("{at}/born"), format!("{} would be over {OLDEST} years old.", person.name));
+                self.fault(
+                    format!("{at}/born"),
+                    format!("{} would be over {OLDEST} years old.", person.name),
+                );
             }
         }
         if let Some(died) = person.died {
@@ -265,7 +272,9 @@ impl Check<'_> {
             (FieldKind::Text { max }, Entry::Text(text)) if text.chars().count() <= max => Ok(()),
             (FieldKind::Text { max }, _) => Err(format!("text of at most {max} characters")),
             (FieldKind::Date, entry) => self.day(entry.date()),
-            (FieldKind::Choice { options }, Entry::Text(text)) if options.iter().any(|o| o.id == text) => Ok(()),
+            (FieldKind::Choice { options }, Entry::Text(text)) if options.iter().any(|o| o.id == text) => {
+                Ok(())
+            }
             (FieldKind::Choice { options }, _) => {
                 let ids: Vec<_> = options.iter().map(|o| o.id).collect();
                 Err(format!("one of {}", ids.join(", ")))

@@ -168,7 +168,9 @@ impl Command {
                     person.id_number = (!number.is_empty()).then_some(number);
                 }
             }
-            Command::AnswerFor { person, field, value } => set(&mut find_person(to, &person)?.answers, field, value),
+            Command::AnswerFor { person, field, value } => {
+                set(&mut find_person(to, &person)?.answers, field, value)
+            }
             Command::SetLivedWith { person, with, months } => {
                 set(&mut find_person(to, &person)?.lived_with, with, months);
             }
@@ -218,7 +220,9 @@ fn date_of(text: Option<String>) -> Result<Option<Option<Date>>, Fault> {
         Some("") => Ok(Some(None)),
         Some(text) => match date::parse(text) {
             Some(date) => Ok(Some(Some(date))),
-            None => Err(Fault::new("/people", format!("'{text}' is not a day; a day is written 2025-03-31."))),
+            None => {
+                Err(Fault::new("/people", format!("'{text}' is not a day; a day is written 2025-03-31.")))
+            }
         },
     }
 }
@@ -242,7 +246,8 @@ fn remove_person(household: &mut Household, id: &str) -> Result<(), Fault> {
     let name = find_person(household, id)?.name.clone();
     let owned = household.papers.iter().filter(|p| p.owners.iter().any(|o| o.person == id)).count();
     if owned > 0 {
-        let message = format!("{name} still owns {owned} papers: remove them or give them to another owner first.");
+        let message =
+            format!("{name} still owns {owned} papers: remove them or give them to another owner first.");
         return Err(Fault::new("/people", message));
     }
     household.people.retain(|p| p.id != id);

@@ -55,12 +55,20 @@ fn first_way(outcome: Outcome) -> Option<NamedWay> {
 }
 
 /// The household's lowest tax along a box, from zero to at least twice its amount, in `points` steps.
-pub fn curve(household: &Household, registry: &Registry, paper: &str, field: &str, points: i64) -> Vec<CurvePoint> {
+pub fn curve(
+    household: &Household,
+    registry: &Registry,
+    paper: &str,
+    field: &str,
+    points: i64,
+) -> Vec<CurvePoint> {
     let Some(found) = household.paper(paper) else { return Vec::new() };
     let now = found.amount(field);
-    let width = (now * 2).max(Money::whole(100_000)).steps_of(Money::whole(1_000 * points), hembo_money::Rounding::Up);
+    let width = (now * 2)
+        .max(Money::whole(100_000))
+        .steps_of(Money::whole(1_000 * points), hembo_money::Rounding::Up);
     let step = Money::whole(1_000) * width;
-    let amounts: Vec<_> = (0..=points).map(|i| step * i).collect();
+    let amounts: Vec<_> = (0..=points + 1).map(|i| step * i).collect();
     let totals: Vec<_> =
         amounts.iter().map_while(|&a| total(&with_box(household, paper, field, a), registry)).collect();
     let hundreds = step.steps_of(Money::whole(100), hembo_money::Rounding::Down);

@@ -143,7 +143,13 @@ pub struct PhaseOut {
 }
 
 /// `entered` less the phase-out at `measure`, rounded to whole units.
-pub fn phase_out(trail: &mut impl Trail, at: LimitAt, entered: Money, measure: Money, rule: PhaseOut) -> Money {
+pub fn phase_out(
+    trail: &mut impl Trail,
+    at: LimitAt,
+    entered: Money,
+    measure: Money,
+    rule: PhaseOut,
+) -> Money {
     let excess = (measure - rule.start).or_zero();
     let counted = match rule.step {
         Some((step, rounding)) => step * excess.steps_of(step, rounding),

@@ -326,10 +326,12 @@ fn assemble(household: &Household, pack: &'static dyn Pack) -> Outcome {
     let (weighed, pins_hold) = weigh(&*case, &pins);
     let chosen = weighed.ranking.first().map(|r| r.way.clone()).unwrap_or_default();
     let trail = case.record(&chosen);
-    let view = View { household, pack, case: &*case, returns: case.returns(&chosen), way: &chosen, trail: &trail };
+    let view =
+        View { household, pack, case: &*case, returns: case.returns(&chosen), way: &chosen, trail: &trail };
     let total = weighed.ranking.first().map_or(Money::ZERO, |r| r.total);
     let points = view.points();
-    let all = |line: LineId| (0..view.returns.len()).filter_map(|r| trail.amount(line, Scope::Return(r))).sum();
+    let all =
+        |line: LineId| (0..view.returns.len()).filter_map(|r| trail.amount(line, Scope::Return(r))).sum();
     Outcome {
         country: household.country.clone(),
         locality: pack.locality(household),
@@ -350,7 +352,12 @@ fn assemble(household: &Household, pack: &'static dyn Pack) -> Outcome {
         decisions: decisions(&*case, household, &chosen, &weighed, total),
         compared: compared(pack, &*case, &weighed.ranking),
         lines: trail.lines.iter().map(|l| view.line(l.id, l.scope, l.amount, &l.inputs)).collect(),
-        limits: trail.limits.iter().filter(|(_, t)| !t.entered.is_zero()).map(|(a, t)| view.limit(*a, *t)).collect(),
+        limits: trail
+            .limits
+            .iter()
+            .filter(|(_, t)| !t.entered.is_zero())
+            .map(|(a, t)| view.limit(*a, *t))
+            .collect(),
         points,
         papers: (0..household.papers.len()).map(|i| view.paper(i)).collect(),
     }
@@ -390,7 +397,8 @@ impl View<'_> {
     }
 
     fn row(&self, row: &SpreadRow) -> Option<Row> {
-        let main: Vec<_> = (0..self.returns.len()).filter(|&r| self.returns[r].main).map(Scope::Return).collect();
+        let main: Vec<_> =
+            (0..self.returns.len()).filter(|&r| self.returns[r].main).map(Scope::Return).collect();
         let cells: Vec<_> = (0..self.household.people.len()).map(|p| self.person_cell(row, p)).collect();
         let together = self.cell(row.total, &main);
         let empty = |c: &Option<Cell>| c.as_ref().is_none_or(|c| c.amount.is_zero());
@@ -414,7 +422,9 @@ impl View<'_> {
         let alone = self.returns.iter().position(|r| r.people == [person]);
         let own = alone.and_then(|r| self.cell(row.total, &[Scope::Return(r)]));
         let part = row.person.and_then(|line| self.cell(line, &[Scope::Person(person)]));
-        own.filter(|c| !c.amount.is_zero()).or(part).or(alone.and_then(|r| self.cell(row.total, &[Scope::Return(r)])))
+        own.filter(|c| !c.amount.is_zero())
+            .or(part)
+            .or(alone.and_then(|r| self.cell(row.total, &[Scope::Return(r)])))
     }
 
     fn cell(&self, line: LineId, scopes: &[Scope]) -> Option<Cell> {
@@ -507,7 +517,11 @@ impl View<'_> {
         if let Some(row) = item.row {
             let cell = |field: &str| paper.rows[row].get(field).and_then(crate::household::Entry::text);
             let words: Vec<_> = [cell("date"), cell("what")].into_iter().flatten().collect();
-            return format!("{} · {}", paper.kind, if words.is_empty() { "line".into() } else { words.join(" ") });
+            return format!(
+                "{} · {}",
+                paper.kind,
+                if words.is_empty() { "line".into() } else { words.join(" ") }
+            );
         }
         let field = kind.and_then(|k| k.field(item.field));
         let number = field.map_or(item.field, |f| if f.number.is_empty() { f.label } else { f.number });
@@ -572,7 +586,8 @@ impl View<'_> {
 /// The amount that stands for a paper in lists: its headline box, or the sum of that column.
 pub fn headline(pack: &dyn Pack, paper: &Paper) -> Money {
     let Some(kind) = pack.paper_kinds().iter().find(|k| k.id == paper.kind) else { return Money::ZERO };
-    let cell = |row: &crate::household::Answers| row.get(kind.headline).and_then(crate::household::Entry::money);
+    let cell =
+        |row: &crate::household::Answers| row.get(kind.headline).and_then(crate::household::Entry::money);
     paper.amount(kind.headline) + paper.rows.iter().filter_map(cell).sum()
 }
 
@@ -583,7 +598,11 @@ pub fn age_on(born: Date, day: Date) -> i32 {
 }
 
 fn way_name(case: &dyn Case, way: &Way) -> String {
-    let taken = case.decisions().iter().enumerate().filter_map(|(d, about)| Some(&about.options[way.taken(d)?].short));
+    let taken = case
+        .decisions()
+        .iter()
+        .enumerate()
+        .filter_map(|(d, about)| Some(&about.options[way.taken(d)?].short));
     let name = taken.filter(|s| !s.is_empty()).map(String::as_str).collect::<Vec<_>>().join(" · ");
     let mut letters = name.chars();
     letters.next().map(|first| first.to_uppercase().chain(letters).collect()).unwrap_or_default()
@@ -622,7 +641,11 @@ fn decisions(
             arises: chosen.taken(d).is_some(),
             neutral: about.neutral,
             pinned: household.pins.get(&about.id).cloned(),
-            worth: open.iter().max().zip(open.iter().min()).map_or(Money::ZERO, |(most, least)| *most - *least),
+            worth: open
+                .iter()
+                .max()
+                .zip(open.iter().min())
+                .map_or(Money::ZERO, |(most, least)| *most - *least),
             options: about
                 .options
                 .iter()
@@ -642,11 +665,8 @@ fn decisions(
 }
 
 fn compared(pack: &dyn Pack, case: &dyn Case, ranking: &[Ranked]) -> Vec<ComparedRow> {
-    let recorded: Vec<_> = ranking
-        .iter()
-        .take(COMPARED)
-        .map(|r| (case.record(&r.way), case.returns(&r.way), &r.way))
-        .collect();
+    let recorded: Vec<_> =
+        ranking.iter().take(COMPARED).map(|r| (case.record(&r.way), case.returns(&r.way), &r.way)).collect();
     let row = |row: &SpreadRow| ComparedRow {
         label: row.label.into(),
         takes_off: row.takes_off,
@@ -661,7 +681,8 @@ fn compared(pack: &dyn Pack, case: &dyn Case, ranking: &[Ranked]) -> Vec<Compare
             })
             .collect(),
     };
-    let differs = |r: &ComparedRow| r.amounts.windows(2).any(|w| w[0].unwrap_or_default() != w[1].unwrap_or_default());
+    let differs =
+        |r: &ComparedRow| r.amounts.windows(2).any(|w| w[0].unwrap_or_default() != w[1].unwrap_or_default());
     let rows = pack.spread().iter().flat_map(|s| s.rows).map(row);
     rows.filter(|r| differs(r) || (r.label.starts_with("Total") && r.result)).collect()
 }

@@ -1,6 +1,7 @@
 //! What a rule pack is.
 
 use crate::{
+    decision::Way,
     field::Field,
     household::{Household, Paper, Person, Role},
     line::{LineDef, LineId, SpreadSection},
@@ -8,7 +9,6 @@ use crate::{
     point::Point,
     search::Weighable,
     trail::{Recorder, Scope},
-    decision::Way,
 };
 use serde::Serialize;
 use time::Date;

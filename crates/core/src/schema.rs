@@ -55,7 +55,11 @@ fn country(pack: &dyn Pack) -> Value {
         ("name", text("What the household is called in lists.", 120), true),
         ("people", json!({ "type": "array", "minItems": 1, "items": person(pack) }), true),
         ("answers", fields("Answers about the household.", pack.household_questions().iter()), false),
-        ("papers", json!({ "type": "array", "items": { "oneOf": pack.paper_kinds().iter().map(paper).collect::<Vec<_>>() } }), false),
+        (
+            "papers",
+            json!({ "type": "array", "items": { "oneOf": pack.paper_kinds().iter().map(paper).collect::<Vec<_>>() } }),
+            false,
+        ),
         ("pins", map("Options held: decision → option."), false),
         ("dismissed", map("Open points put aside: point → reason."), false),
     ])
@@ -67,14 +71,22 @@ fn person(pack: &dyn Pack) -> Value {
     object(&[
         ("id", json!({ "$ref": "#/$defs/id" }), true),
         ("name", text("Name as on the card of the authority.", 120), true),
-        ("role", json!({ "description": "Files a return here, or may depend on a filer.", "enum": ["filer", "dependent"] }), true),
+        (
+            "role",
+            json!({ "description": "Files a return here, or may depend on a filer.", "enum": ["filer", "dependent"] }),
+            true,
+        ),
         ("born", json!({ "description": "Date of birth.", "$ref": "#/$defs/date" }), false),
         ("died", json!({ "description": "Date of death.", "$ref": "#/$defs/date" }), false),
         ("id_number", json!({ "description": pack.about().id_number, "type": "string" }), false),
-        ("lived_with", json!({
-            "description": "Months of the year lived in the same home with each filer.",
-            "type": "object", "additionalProperties": months
-        }), false),
+        (
+            "lived_with",
+            json!({
+                "description": "Months of the year lived in the same home with each filer.",
+                "type": "object", "additionalProperties": months
+            }),
+            false,
+        ),
         ("answers", fields("Answers about the person.", questions), false),
     ])
 }

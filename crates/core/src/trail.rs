@@ -54,9 +54,15 @@ impl Inputs {
         self
     }
 
-    /// Boxes of papers.
+    /// Boxes of papers; the parts of several owners of one box stand as one.
     pub fn items<'a>(&mut self, items: impl IntoIterator<Item = &'a Item>) -> &mut Self {
-        self.0.extend(items.into_iter().copied().map(Input::Box));
+        for item in items {
+            let same = |input: &&mut Input| matches!(input, Input::Box(b) if (b.paper, b.field, b.row) == (item.paper, item.field, item.row));
+            match self.0.iter_mut().find(same) {
+                Some(Input::Box(found)) => found.amount += item.amount,
+                _ => self.0.push(Input::Box(*item)),
+            }
+        }
         self
     }
 

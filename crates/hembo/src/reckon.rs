@@ -66,7 +66,8 @@ pub fn run(arguments: &Arguments, registry: &Registry) -> ExitCode {
 fn pins(arguments: &Arguments) -> Result<Vec<(String, String)>, String> {
     let way = arguments.way.iter().flat_map(|w| w.split(','));
     let each = arguments.pins.iter().map(String::as_str).chain(way);
-    each.map(|pin| pin.split_once('=').map(|(d, o)| (d.into(), o.into())).ok_or_else(|| pin.to_owned())).collect()
+    each.map(|pin| pin.split_once('=').map(|(d, o)| (d.into(), o.into())).ok_or_else(|| pin.to_owned()))
+        .collect()
 }
 
 fn one(
@@ -96,19 +97,30 @@ fn bytes(file: &PathBuf) -> Result<Vec<u8>, Vec<Fault>> {
     Ok(bytes)
 }
 
-fn unknown_pins(household: &Household, outcome: &Outcome, pins: &[(String, String)]) -> Result<(), Vec<Fault>> {
+fn unknown_pins(
+    household: &Household,
+    outcome: &Outcome,
+    pins: &[(String, String)],
+) -> Result<(), Vec<Fault>> {
     let fault = |(decision, option): &(String, String)| {
         let Some(found) = outcome.decisions.iter().find(|d| d.id == *decision) else {
             let known: Vec<_> = outcome.decisions.iter().map(|d| d.id.as_str()).collect();
-            let message = format!("{} has no decision '{decision}'; it has {}.", household.name, known.join(", "));
+            let message =
+                format!("{} has no decision '{decision}'; it has {}.", household.name, known.join(", "));
             return Some(Fault::new("--pin", message));
         };
         match found.options.iter().find(|o| o.id == *option) {
             None => {
                 let known: Vec<_> = found.options.iter().map(|o| o.id.as_str()).collect();
-                Some(Fault::new("--pin", format!("'{decision}' has no option '{option}'; it has {}.", known.join(", "))))
+                Some(Fault::new(
+                    "--pin",
+                    format!("'{decision}' has no option '{option}'; it has {}.", known.join(", ")),
+                ))
             }
-            Some(o) => o.barred.as_ref().map(|why| Fault::new("--pin", format!("{decision}={option} is not lawful: {why}."))),
+            Some(o) => o
+                .barred
+                .as_ref()
+                .map(|why| Fault::new("--pin", format!("{decision}={option} is not lawful: {why}."))),
         }
     };
     let faults: Vec<_> = pins.iter().filter_map(fault).collect();

@@ -9,7 +9,8 @@ use std::{
 
 /// An amount of money in whole cents. The currency is that of the household's country.
 ///
-/// As text (files, API) it is a decimal with a point and at most two places: `"71240"`, `"-0.05"`.
+/// As text (files, API) it is a decimal with a point and at most two places: `"71240"`, `"-0.05"`. For people,
+/// `{:#}` groups the thousands and leaves out cents that are zero: `71,240`.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq, PartialOrd, Ord, Hash)]
 pub struct Money(i64);
 
@@ -139,7 +140,14 @@ impl Money {
 impl fmt::Display for Money {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         let sign = if self.0 < 0 { "-" } else { "" };
-        write!(f, "{sign}{}.{:02}", self.0.unsigned_abs() / 100, self.0.unsigned_abs() % 100)
+        let (units, cents) = (self.0.unsigned_abs() / 100, self.0.unsigned_abs() % 100);
+        if !f.alternate() {
+            return write!(f, "{sign}{units}.{cents:02}");
+        }
+        let digits = units.to_string();
+        let groups: Vec<_> = digits.as_bytes().rchunks(3).rev().map(String::from_utf8_lossy).collect();
+        write!(f, "{sign}{}", groups.join(","))?;
+        if cents > 0 { write!(f, ".{cents:02}") } else { Ok(()) }
     }
 }
 

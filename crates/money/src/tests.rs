@@ -14,6 +14,10 @@ fn amounts_are_read_and_written_exactly() {
     }
     assert_eq!(Money::from_cents(-5).to_string(), "-0.05");
     assert_eq!(money("999999999999.99"), Money::LARGEST);
+    assert_eq!(
+        format!("{:#} {:#} {:#}", money("1240"), money("-1234567.05"), money("7")),
+        "1,240 -1,234,567.05 7"
+    );
 }
 
 #[test]
@@ -77,7 +81,9 @@ fn ratios_have_the_places_asked_for() {
 #[test]
 fn steps_count_fractions_as_the_rule_says() {
     let thousand = Money::whole(1_000);
-    for (excess, up, down) in [("0", 0, 0), ("0.01", 1, 0), ("999.99", 1, 0), ("1000", 1, 1), ("1000.01", 2, 1)] {
+    for (excess, up, down) in
+        [("0", 0, 0), ("0.01", 1, 0), ("999.99", 1, 0), ("1000", 1, 1), ("1000.01", 2, 1)]
+    {
         assert_eq!(money(excess).steps_of(thousand, Rounding::Up), up, "{excess}");
         assert_eq!(money(excess).steps_of(thousand, Rounding::Down), down, "{excess}");
     }

@@ -11,7 +11,7 @@ create table users (
 -- Sessions of the browser.
 create table sessions (
     id text primary key,
-    record jsonb not null,
+    data jsonb not null,
     expires_at timestamptz not null
 );
 create index sessions_expire on sessions (expires_at);

@@ -22,7 +22,8 @@ pub async fn load(app: &App, folder: &Path) -> io::Result<()> {
     let by = added.map_err(io::Error::other)?;
     for file in files(folder)? {
         let wrong = |what: String| io::Error::other(format!("{}: {what}", file.display()));
-        let household = check::read(&fs::read(&file)?, &app.registry).map_err(|faults| wrong(format!("{faults:?}")))?;
+        let household =
+            check::read(&fs::read(&file)?, &app.registry).map_err(|faults| wrong(format!("{faults:?}")))?;
         store_new(app, household, "imported", by).await.map_err(|problem| wrong(problem.detail))?;
     }
     Ok(())

@@ -36,7 +36,12 @@ pub struct Problem {
 }
 
 impl Problem {
-    fn new(status: StatusCode, kind: &'static str, title: &'static str, detail: impl Into<String>) -> Problem {
+    fn new(
+        status: StatusCode,
+        kind: &'static str,
+        title: &'static str,
+        detail: impl Into<String>,
+    ) -> Problem {
         Problem {
             kind,
             title,
@@ -51,7 +56,10 @@ impl Problem {
     /// The input cannot be right; nothing was changed.
     pub fn invalid(faults: Vec<Fault>) -> Problem {
         let detail = faults.iter().map(|f| f.message.as_str()).collect::<Vec<_>>().join(" ");
-        Problem { faults, ..Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "urn:hembo:invalid", "Cannot be right", detail) }
+        Problem {
+            faults,
+            ..Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "urn:hembo:invalid", "Cannot be right", detail)
+        }
     }
 
     /// Someone else was faster; nothing was changed.
@@ -69,7 +77,12 @@ impl Problem {
 
     /// Not signed in.
     pub fn signed_out() -> Problem {
-        Problem::new(StatusCode::UNAUTHORIZED, "urn:hembo:signed-out", "Not signed in", "Sign in and try again.")
+        Problem::new(
+            StatusCode::UNAUTHORIZED,
+            "urn:hembo:signed-out",
+            "Not signed in",
+            "Sign in and try again.",
+        )
     }
 
     /// Wrong name or password.

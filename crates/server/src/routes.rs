@@ -104,8 +104,14 @@ pub fn router(app: App, web: &Path, secure_cookies: bool) -> Router {
         .layer(header_layer(header::X_FRAME_OPTIONS, "DENY"))
         .layer(header_layer(header::REFERRER_POLICY, "no-referrer"))
         .layer(header_layer(HeaderName::from_static("cross-origin-opener-policy"), "same-origin"))
-        .layer(header_layer(HeaderName::from_static("permissions-policy"), "camera=(), microphone=(), geolocation=()"))
-        .layer(SetResponseHeaderLayer::if_not_present(header::CACHE_CONTROL, HeaderValue::from_static("no-cache")))
+        .layer(header_layer(
+            HeaderName::from_static("permissions-policy"),
+            "camera=(), microphone=(), geolocation=()",
+        ))
+        .layer(SetResponseHeaderLayer::if_not_present(
+            header::CACHE_CONTROL,
+            HeaderValue::from_static("no-cache"),
+        ))
         .layer(PropagateRequestIdLayer::x_request_id())
         .layer(TraceLayer::new_for_http().make_span_with(span))
         .layer(SetRequestIdLayer::x_request_id(MakeRequestUuid))

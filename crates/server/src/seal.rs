@@ -44,7 +44,8 @@ impl Sealer {
         }
         let bytes = fs::read(path)?;
         let key = Key::try_from(bytes.as_slice());
-        let key = key.map_err(|_| io::Error::other(format!("{} is not a key of 32 bytes", path.display())))?;
+        let key =
+            key.map_err(|_| io::Error::other(format!("{} is not a key of 32 bytes", path.display())))?;
         Ok(Sealer(XChaCha20Poly1305::new(&key)))
     }
 
@@ -63,7 +64,8 @@ impl Sealer {
     pub fn open(&self, id: Uuid, household: &mut Household) -> Result<(), Unsealable> {
         for person in &mut household.people {
             let place = place(id, &person.id);
-            person.id_number = person.id_number.take().map(|sealed| self.open_one(&place, &sealed)).transpose()?;
+            person.id_number =
+                person.id_number.take().map(|sealed| self.open_one(&place, &sealed)).transpose()?;
         }
         Ok(())
     }
@@ -76,7 +78,8 @@ impl Sealer {
     }
 
     fn open_one(&self, place: &str, sealed: &str) -> Result<String, Unsealable> {
-        let bytes = STANDARD_NO_PAD.decode(sealed.strip_prefix(MARK).ok_or(Unsealable)?).map_err(|_| Unsealable)?;
+        let bytes =
+            STANDARD_NO_PAD.decode(sealed.strip_prefix(MARK).ok_or(Unsealable)?).map_err(|_| Unsealable)?;
         let (nonce, text) = bytes.split_at_checked(NONCE).ok_or(Unsealable)?;
         let nonce = XNonce::try_from(nonce).map_err(|_| Unsealable)?;
         let open = self.0.decrypt(&nonce, Payload { msg: text, aad: place.as_bytes() });

@@ -36,7 +36,7 @@ pub struct Summary {
     pub covered: bool,
     pub total: Money,
     pub ways: u64,
-    /// What the chosen way saves against the next one.
+    /// What the chosen way saves against the next dearer one.
     pub saved: Money,
     pub balance: Money,
 }
@@ -66,7 +66,7 @@ fn summary(household: &Household, outcome: &Outcome) -> Summary {
         covered: outcome.covered,
         total: outcome.total,
         ways: outcome.lawful_ways,
-        saved: outcome.ways.get(1).map_or(Money::ZERO, |w| w.more),
+        saved: outcome.ways.iter().map(|w| w.more).find(|more| !more.is_zero()).unwrap_or_default(),
         balance: outcome.balance,
     }
 }

@@ -12,8 +12,12 @@ use hembo_money::Money;
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
     let figures = &on.facts.figures.senior;
     let aged = on.facts.figures.standard_deduction.aged;
-    let rule =
-        PhaseOut { start: *figures.from.of(on.unit.status), step: None, rate: figures.rate, least: Money::ZERO };
+    let rule = PhaseOut {
+        start: *figures.from.of(on.unit.status),
+        step: None,
+        rate: figures.rate,
+        least: Money::ZERO,
+    };
     let mut total = Money::ZERO;
     for &person in &on.unit.people {
         let about = &on.facts.people[person];

@@ -2,11 +2,7 @@
 //! taxes that an employer could not collect. Their thresholds begin a tax rather than cut a benefit, so they are no
 //! limits.
 
-use crate::{
-    facts::sum,
-    form_1040::Income,
-    unit::On,
-};
+use crate::{facts::sum, form_1040::Income, unit::On};
 use hembo_core::trail::Trail;
 use hembo_money::{Money, Rounding};
 
@@ -16,9 +12,11 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
     let investment = investment(on, trail, income);
     let uncollected = on.gather(trail, "us.sched_2.13", |own| &own.uncollected);
     trail.line("us.23", on.scope, medicare + investment + uncollected, |i| {
-        i.line("us.8959.18", on.scope, medicare)
-            .line("us.8960.17", on.scope, investment)
-            .line("us.sched_2.13", on.scope, uncollected);
+        i.line("us.8959.18", on.scope, medicare).line("us.8960.17", on.scope, investment).line(
+            "us.sched_2.13",
+            on.scope,
+            uncollected,
+        );
     })
 }
 
@@ -36,9 +34,11 @@ fn additional_medicare(on: On<'_>, trail: &mut impl Trail) -> Money {
 /// What employers withheld of it: Medicare tax above 1.45 % of Medicare wages, Form 8959 line 24.
 pub fn additional_medicare_withheld(on: On<'_>) -> Money {
     let figures = &on.facts.figures.additional_medicare;
-    let total = |amount: fn(&crate::facts::Own) -> Money| on.owns().map(|(_, own)| amount(own)).sum::<Money>().to_whole();
+    let total =
+        |amount: fn(&crate::facts::Own) -> Money| on.owns().map(|(_, own)| amount(own)).sum::<Money>();
     let (tax, wages) = (total(|own| sum(&own.medicare_tax)), total(|own| sum(&own.medicare_wages)));
-    (tax - wages.times(figures.regular_rate, Money::WHOLE, Rounding::HalfUp)).or_zero()
+    // In cents, rounded once: rounding both sides would make a dollar of nothing.
+    (tax - wages.times(figures.regular_rate, Money::CENT, Rounding::HalfUp)).or_zero().to_whole()
 }
 
 /// Form 8960: 3.8 % of interest less the early withdrawal penalty, or of income above the threshold if that is less.

@@ -76,7 +76,9 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Credit {
     };
     let credit = limit::phase_out(trail, CHILD_CREDIT.at(on.scope), full, from.agi, rule);
     trail.line("us.8812.12", on.scope, credit, |i| {
-        i.line("us.8812.8", on.scope, full).line("us.agi", on.scope, from.agi).figure("Shrinks above", rule.start);
+        i.line("us.8812.8", on.scope, full)
+            .line("us.agi", on.scope, from.agi)
+            .figure("Shrinks above", rule.start);
     });
     let used = limit::cap(trail, CHILD_CREDIT_TAX.at(on.scope), credit, from.before_credits);
     trail.line("us.19", on.scope, used, |i| {
@@ -109,11 +111,16 @@ fn refundable(on: On<'_>, trail: &mut impl Trail, unused: Money, children: i64, 
     let most = figures.refundable * children;
     let open = limit::cap(trail, CHILD_REFUND_EACH.at(on.scope), unused, most);
     trail.line("us.8812.17", on.scope, open, |i| {
-        i.figure("Left after the tax", unused).figure("Children", children).figure("Each, at most", figures.refundable);
+        i.figure("Left after the tax", unused)
+            .figure("Children", children)
+            .figure("Each, at most", figures.refundable);
     });
     let at = CHILD_REFUND_EARNED.at(on.scope);
-    let by_earnings =
-        (from.earned - figures.earned_above).or_zero().times(figures.earned_rate, Money::WHOLE, Rounding::HalfUp);
+    let by_earnings = (from.earned - figures.earned_above).or_zero().times(
+        figures.earned_rate,
+        Money::WHOLE,
+        Rounding::HalfUp,
+    );
     let by_payroll = payroll(on, from);
     let allowed = if children < figures.three_children || by_payroll <= by_earnings {
         limit::phase_in(trail, at, open, from.earned, figures.earned_above, figures.earned_rate)
@@ -132,8 +139,8 @@ fn refundable(on: On<'_>, trail: &mut impl Trail, unused: Money, children: i64, 
 /// Lines 21 to 25: social security and Medicare tax withheld and uncollected, less the earned income credit and
 /// excess social security tax.
 fn payroll(on: On<'_>, from: From) -> Money {
-    let paid = on.owns().map(|(_, own)| {
-        sum(&own.social_security_tax) + sum(&own.medicare_tax) + sum(&own.uncollected)
-    });
+    let paid = on
+        .owns()
+        .map(|(_, own)| sum(&own.social_security_tax) + sum(&own.medicare_tax) + sum(&own.uncollected));
     (paid.sum::<Money>().to_whole() - from.eic - from.excess).or_zero()
 }

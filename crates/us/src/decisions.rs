@@ -72,13 +72,13 @@ impl FederalCase {
 
     fn list(&mut self) {
         self.list_status();
+        self.list_deductions();
+        self.list_taxes();
         if self.facts.couple() {
             for person in dependents::candidates(&self.facts).collect::<Vec<_>>() {
                 self.list_claim(person);
             }
         }
-        self.list_deductions();
-        self.list_taxes();
         self.list_estimated();
     }
 
@@ -107,7 +107,11 @@ impl FederalCase {
     fn separate_label(&self) -> String {
         let heads = self.alone.iter().zip(&self.facts.filers).filter(|(s, _)| **s == Status::Head);
         let names: Vec<_> = heads.map(|(_, &f)| self.facts.people[f].name.as_str()).collect();
-        if names.is_empty() { "Separately".into() } else { format!("Separately · {} head of household", names.join(" and ")) }
+        if names.is_empty() {
+            "Separately".into()
+        } else {
+            format!("Separately · {} head of household", names.join(" and "))
+        }
     }
 
     fn list_claim(&mut self, person: usize) {
@@ -120,11 +124,21 @@ impl FederalCase {
             .iter()
             .map(|&f| {
                 let first = name(f).split(' ').next().unwrap_or_default().to_owned();
-                Opt::new(self.facts.people[f].id.clone(), name(f), format!("{} with {first}", first_name(&name(person))))
+                Opt::new(
+                    self.facts.people[f].id.clone(),
+                    name(f),
+                    format!("{} with {first}", first_name(&name(person))),
+                )
             })
             .collect();
         let id = format!("us.claim.{}", self.facts.people[person].id);
-        self.add(About::Claim(person), id, format!("Who claims {}", name(person)), "IRC §152(c)(4), (e)", options);
+        self.add(
+            About::Claim(person),
+            id,
+            format!("Who claims {}", name(person)),
+            "IRC §152(c)(4), (e)",
+            options,
+        );
     }
 
     fn list_deductions(&mut self) {
@@ -145,7 +159,13 @@ impl FederalCase {
                 let person = &self.facts.people[self.facts.filers[i]];
                 let (id, name) = (person.id.clone(), person.name.clone());
                 let label = format!("Deduction of {name}");
-                self.add(About::DeductionOf(i), format!("us.deduction.{id}"), label, cite, options(first_name(&name)));
+                self.add(
+                    About::DeductionOf(i),
+                    format!("us.deduction.{id}"),
+                    label,
+                    cite,
+                    options(first_name(&name)),
+                );
             }
         }
         for (i, person) in self.own_returns.clone().into_iter().enumerate() {
@@ -153,7 +173,13 @@ impl FederalCase {
             if person.can_itemize() {
                 let (id, name) = (person.id.clone(), person.name.clone());
                 let label = format!("Deduction of {name}");
-                self.add(About::DeductionOfOwn(i), format!("us.deduction.{id}"), label, cite, options(first_name(&name)));
+                self.add(
+                    About::DeductionOfOwn(i),
+                    format!("us.deduction.{id}"),
+                    label,
+                    cite,
+                    options(first_name(&name)),
+                );
             }
         }
     }
@@ -171,7 +197,11 @@ impl FederalCase {
                 options.push(Opt::new("sales", "General sales tax, receipts", of("sales tax")));
             }
             if table {
-                options.push(Opt::new("table", "General sales tax, by the table", of("sales tax by the table")));
+                options.push(Opt::new(
+                    "table",
+                    "General sales tax, by the table",
+                    of("sales tax by the table"),
+                ));
             }
             options
         };
@@ -289,7 +319,9 @@ impl FederalCase {
     }
 
     fn taxes(&self, about: About, way: &Way) -> TaxesDeducted {
-        let Some(decision) = self.about.iter().position(|a| *a == about) else { return TaxesDeducted::Income };
+        let Some(decision) = self.about.iter().position(|a| *a == about) else {
+            return TaxesDeducted::Income;
+        };
         let option = way.taken(decision).map(|o| self.decisions[decision].options[o].id.as_str());
         match option {
             Some("sales") => TaxesDeducted::SalesActual,
@@ -325,7 +357,9 @@ impl FederalCase {
             return None;
         }
         Some(Bar::Borrowed(match asked {
-            Status::Single | Status::Separate if (asked == Status::Separate) != (facts.marital == Marital::Married) => {
+            Status::Single | Status::Separate
+                if (asked == Status::Separate) != (facts.marital == Marital::Married) =>
+            {
                 if asked == Status::Separate { "not married" } else { "married" }
             }
             Status::Head => status::head_of_household(facts, filer).err().unwrap_or("a surviving spouse"),
@@ -369,7 +403,8 @@ impl Weighable for FederalCase {
             About::DeductionOf(_) => separate && head,
             About::Taxes => !separate && self.taken(About::Deduction, way) != Some(STANDARD),
             About::TaxesOf(place) => {
-                let deduction = self.taken(About::DeductionOf(place), way).or(self.taken(About::Deduction, way));
+                let deduction =
+                    self.taken(About::DeductionOf(place), way).or(self.taken(About::Deduction, way));
                 separate && deduction != Some(STANDARD)
             }
         }
@@ -382,7 +417,9 @@ impl Weighable for FederalCase {
                 dependents::claim(&self.facts, &[self.facts.filers[option]], person).err().map(Bar::Borrowed)
             }
             About::DeductionOf(place) => self.deduction_bar(place, option, way),
-            About::Deduction if option == STANDARD && self.facts.spouse_itemizes && self.alone[0] == Status::Separate => {
+            About::Deduction
+                if option == STANDARD && self.facts.spouse_itemizes && self.alone[0] == Status::Separate =>
+            {
                 Some(Bar::Borrowed("the spouse itemizes"))
             }
             About::TaxesOf(1) => self.taxes_bar(decision, option, way),
@@ -405,10 +442,16 @@ impl Weighable for FederalCase {
                 parts.push(TotalPart { id: SPOUSES + place, depends });
             }
         } else {
-            parts.push(TotalPart { id: TOGETHER, depends: on(&|a| matches!(a, About::Deduction | About::Taxes)) });
+            parts.push(TotalPart {
+                id: TOGETHER,
+                depends: on(&|a| matches!(a, About::Deduction | About::Taxes)),
+            });
         }
         for place in 0..self.own_returns.len() {
-            parts.push(TotalPart { id: OWN_RETURNS + place, depends: on(&|a| a == About::DeductionOfOwn(place)) });
+            parts.push(TotalPart {
+                id: OWN_RETURNS + place,
+                depends: on(&|a| a == About::DeductionOfOwn(place)),
+            });
         }
         parts
     }

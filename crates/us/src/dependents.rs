@@ -128,7 +128,9 @@ fn qualifying_relative(
     let all_year = months_with(facts, claimers, person) >= about.months_alive(facts.year_end);
     match about.relationship {
         None => return Err("relationship not entered"),
-        Some(Relationship::None) if !all_year => return Err("not related, and not a member of the household all year"),
+        Some(Relationship::None) if !all_year => {
+            return Err("not related, and not a member of the household all year");
+        }
         Some(_) => {}
     }
     if income == Income::Tested && about.gross_income() >= facts.figures.dependents.gross_income_below {

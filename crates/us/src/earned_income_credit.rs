@@ -76,7 +76,8 @@ fn eligible(on: On<'_>, children: usize, income: &Income) -> Result<(), &'static
     }
     let end = on.facts.year_end;
     let of_age = people().any(|p| {
-        p.reached(figures.childless_from_age, end) && p.age(end).is_some_and(|a| a < figures.childless_under_age)
+        p.reached(figures.childless_from_age, end)
+            && p.age(end).is_some_and(|a| a < figures.childless_under_age)
     });
     if !of_age {
         return Err("without a child only from 25 to 64");

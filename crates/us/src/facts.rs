@@ -226,7 +226,8 @@ impl PersonFacts {
     /// Whether there is anything to itemize.
     pub fn can_itemize(&self) -> bool {
         let own = &self.own;
-        let taxes = [&own.state_income_tax, &own.sales_tax_actual, &own.sales_tax_table, &own.real_estate_tax];
+        let taxes =
+            [&own.state_income_tax, &own.sales_tax_actual, &own.sales_tax_table, &own.real_estate_tax];
         let gifts = [&own.personal_tax, &own.gifts_cash, &own.gifts_goods];
         taxes.into_iter().chain(gifts).any(|items| !items.is_empty())
             || !own.loans.is_empty()
@@ -309,7 +310,11 @@ fn person(household: &Household, person: &Person) -> PersonFacts {
             _ => Residency::UnitedStates,
         },
         work_ssn: person.answers.get(ask::WORK_SSN).and_then(Entry::flag).unwrap_or(!itin),
-        other_gross_income: person.answers.get(ask::OTHER_GROSS_INCOME).and_then(Entry::money).unwrap_or_default(),
+        other_gross_income: person
+            .answers
+            .get(ask::OTHER_GROSS_INCOME)
+            .and_then(Entry::money)
+            .unwrap_or_default(),
         claimable: flag(ask::CLAIMABLE),
         nonresident_alien: flag(ask::NONRESIDENT_ALIEN),
         paid_home: flag(ask::PAID_HOME),
@@ -497,7 +502,11 @@ impl Reading<'_> {
         let mile = self.facts.figures.gifts.mile;
         for (r, row) in self.paper.rows.iter().enumerate() {
             let sort = row.get("sort").and_then(Entry::text).unwrap_or("cash");
-            let travel = if sort == "travel" { miles(row).times(mile, Money::CENT, Rounding::HalfUp) } else { Money::ZERO };
+            let travel = if sort == "travel" {
+                miles(row).times(mile, Money::CENT, Rounding::HalfUp)
+            } else {
+                Money::ZERO
+            };
             let goods = sort == "goods";
             self.put("amount", Some(r), row_amount(row) + travel, |own, item| {
                 if goods { own.gifts_goods.push(item) } else { own.gifts_cash.push(item) }

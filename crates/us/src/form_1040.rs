@@ -2,12 +2,11 @@
 
 use crate::{
     additional_deductions, additional_taxes, child_credit, earned_income_credit,
-    facts::sum,
-    minimum_tax, payments,
-    schedule_a, standard_deduction, tax,
+    facts::{Own, sum},
+    minimum_tax, payments, schedule_a, standard_deduction, tax,
     unit::On,
 };
-use hembo_core::trail::Trail;
+use hembo_core::trail::{Scope, Trail};
 use hembo_money::Money;
 
 /// Computes one return; its result is line 24 less the refundable credits, what the household pays for good.
@@ -32,14 +31,19 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     });
     let regular = tax::reckon(on, trail, taxable);
     let added_back = if on.unit.itemizes { itemized.taxes } else { standard };
-    let minimum = minimum_tax::reckon(on, trail, minimum_tax::From { agi: income.agi, taken, added_back, regular });
+    let minimum =
+        minimum_tax::reckon(on, trail, minimum_tax::From { agi: income.agi, taken, added_back, regular });
     let before_credits = trail.line("us.18", on.scope, regular + minimum, |i| {
         i.line("us.16", on.scope, regular).line("us.amt", on.scope, minimum);
     });
     let earned = earned_income(on, income.wages);
     let eic = earned_income_credit::reckon(on, trail, earned, &income);
     let excess = payments::excess_social_security(on, trail);
-    let child = child_credit::reckon(on, trail, child_credit::From { agi: income.agi, earned, before_credits, eic, excess });
+    let child = child_credit::reckon(
+        on,
+        trail,
+        child_credit::From { agi: income.agi, earned, before_credits, eic, excess },
+    );
     let after_credits = trail.line("us.22", on.scope, before_credits - child.used, |i| {
         i.line("us.18", on.scope, before_credits).line("us.19", on.scope, child.used);
     });
@@ -48,7 +52,11 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
         i.line("us.22", on.scope, after_credits).line("us.23", on.scope, other);
     });
     let net = trail.line("us.net_tax", on.scope, total - eic - child.refundable, |i| {
-        i.line("us.24", on.scope, total).line("us.27a", on.scope, eic).line("us.28", on.scope, child.refundable);
+        i.line("us.24", on.scope, total).line("us.27a", on.scope, eic).line(
+            "us.28",
+            on.scope,
+            child.refundable,
+        );
     });
     payments::balance(on, trail, net, excess);
     net
@@ -77,10 +85,28 @@ fn income(on: On<'_>, trail: &mut impl Trail) -> Income {
         i.line("us.1a", on.scope, wages).line("us.2b", on.scope, interest);
     });
     let penalty = on.gather(trail, "us.penalty", |own| &own.penalty);
+    if on.unit.people.len() > 1 {
+        for (person, own) in on.owns() {
+            agi_of(trail, person, own);
+        }
+    }
     let agi = trail.line("us.agi", on.scope, total - penalty, |i| {
         i.line("us.9", on.scope, total).line("us.penalty", on.scope, penalty);
     });
     Income { wages, exempt_interest, interest, penalty, agi }
+}
+
+/// A spouse's part of the joint income.
+fn agi_of(trail: &mut impl Trail, person: usize, own: &Own) {
+    let scope = Scope::Person(person);
+    let parts =
+        [("us.1a", sum(&own.wages)), ("us.2b", sum(&own.interest)), ("us.penalty", sum(&own.penalty))];
+    let [(_, wages), (_, interest), (_, penalty)] = parts;
+    trail.line("us.agi", scope, wages + interest - penalty, |i| {
+        for (line, amount) in parts.into_iter().filter(|(_, amount)| !amount.is_zero()) {
+            i.line(line, scope, amount);
+        }
+    });
 }
 
 /// Earned income for the credits: wages without pensions of nonqualified plans (§32(c)(2), §24(d)).

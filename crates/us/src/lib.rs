@@ -45,7 +45,13 @@ pub struct UnitedStates;
 
 impl Pack for UnitedStates {
     fn about(&self) -> About {
-        About { id: "us", name: "United States", currency: "USD", symbol: "$", id_number: "SSN, ITIN or ATIN" }
+        About {
+            id: "us",
+            name: "United States",
+            currency: "USD",
+            symbol: "$",
+            id_number: "SSN, ITIN or ATIN",
+        }
     }
 
     fn years(&self) -> Vec<i32> {
@@ -99,7 +105,9 @@ impl Pack for UnitedStates {
         let word = options.zip(relationship).and_then(|(options, id)| label_of(options, id));
         match person.role {
             Role::Filer => "filer".into(),
-            Role::Dependent => word.and_then(|w| w.split([',', ' ']).next()).unwrap_or("dependent").to_lowercase(),
+            Role::Dependent => {
+                word.and_then(|w| w.split([',', ' ']).next()).unwrap_or("dependent").to_lowercase()
+            }
         }
     }
 

@@ -1,12 +1,7 @@
 //! The alternative minimum tax (§§55, 56), Form 6251, for wages and interest: it adds back state and local taxes or
 //! the standard deduction, and counts interest on private activity bonds.
 
-use crate::{
-    facts::sum,
-    lines::MINIMUM_TAX_EXEMPTION,
-    status::Status,
-    unit::On,
-};
+use crate::{facts::sum, lines::MINIMUM_TAX_EXEMPTION, status::Status, unit::On};
 use hembo_core::{
     limit::{self, PhaseOut},
     trail::Trail,
@@ -32,11 +27,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
     let status = on.unit.status;
     let bonds = on.owns().map(|(_, own)| sum(&own.private_activity)).sum::<Money>().to_whole();
     let income = from.agi - from.taken + from.added_back + bonds;
-    let amti = if status == Status::Separate {
-        income + separate_add_back(on, income)
-    } else {
-        income
-    };
+    let amti = if status == Status::Separate { income + separate_add_back(on, income) } else { income };
     trail.line("us.6251.4", on.scope, amti, |i| {
         i.line("us.agi", on.scope, from.agi)
             .line("us.12e", on.scope, from.taken)
@@ -53,7 +44,11 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
     let exemption = limit::phase_out(trail, MINIMUM_TAX_EXEMPTION.at(on.scope), full, amti, rule);
     let above = (amti - exemption).or_zero();
     let high_from = *figures.high_from.of(status);
-    let high = (above - high_from).or_zero().times(figures.high_rate - figures.low_rate, Money::CENT, Rounding::HalfUp);
+    let high = (above - high_from).or_zero().times(
+        figures.high_rate - figures.low_rate,
+        Money::CENT,
+        Rounding::HalfUp,
+    );
     let tentative = (above.times(figures.low_rate, Money::CENT, Rounding::HalfUp) + high).to_whole();
     trail.line("us.6251.9", on.scope, tentative, |i| {
         i.line("us.6251.4", on.scope, amti).figure("Exemption", exemption);

@@ -55,7 +55,8 @@ const BOX_12: &[Choice] = &[
 ];
 
 /// The four lines of box 12: code box, amount box.
-pub const W2_BOX_12: [(&str, &str); 4] = [("12a", "12a.amount"), ("12b", "12b.amount"), ("12c", "12c.amount"), ("12d", "12d.amount")];
+pub const W2_BOX_12: [(&str, &str); 4] =
+    [("12a", "12a.amount"), ("12b", "12b.amount"), ("12c", "12c.amount"), ("12d", "12d.amount")];
 
 const MEDICAL_SORTS: &[Choice] = &[
     Choice::new("bill", "Bill"),
@@ -82,7 +83,7 @@ pub static KINDS: &[PaperKind] = &[
         shared: false,
         headline: "1",
         boxes: &[
-            Field::text("b", "b", "Employer's EIN", 10).help("Nine digits, such as 12-3456789."),
+            Field::text("b", "b", "Employer's EIN", 10),
             Field::amount("1", "1", "Wages, tips, other pay"),
             Field::amount("2", "2", "Federal tax withheld"),
             Field::amount("3", "3", "Social security wages"),
@@ -124,8 +125,7 @@ pub static KINDS: &[PaperKind] = &[
         boxes: &[
             Field::amount("1", "1", "Interest"),
             Field::amount("2", "2", "Early withdrawal penalty"),
-            Field::amount("3", "3", "Savings bonds, Treasury")
-                .help("Not contained in box 1."),
+            Field::amount("3", "3", "Savings bonds, Treasury").help("Not contained in box 1."),
             Field::amount("4", "4", "Federal tax withheld"),
             Field::amount("5", "5", "Investment expenses"),
             Field::amount("6", "6", "Foreign tax paid"),
@@ -176,7 +176,8 @@ pub static KINDS: &[PaperKind] = &[
         shared: true,
         headline: "real_estate",
         boxes: &[
-            Field::amount("real_estate", "5b", "Real estate tax").help("Not what box 10 of a 1098 already brings."),
+            Field::amount("real_estate", "5b", "Real estate tax")
+                .help("Not what box 10 of a 1098 already brings."),
             Field::amount("personal", "5c", "Personal property tax").help("Charged yearly on the value."),
         ],
         columns: &[],
@@ -188,9 +189,11 @@ pub static KINDS: &[PaperKind] = &[
         shared: true,
         headline: "actual",
         boxes: &[
-            Field::amount("actual", "", "Paid on receipts").help("All general sales tax of the year, from receipts."),
-            Field::amount("table", "", "By the table, joint or alone")
-                .help("From the optional tables for the joint return, or for a person alone, with the local part."),
+            Field::amount("actual", "", "Paid on receipts")
+                .help("All general sales tax of the year, from receipts."),
+            Field::amount("table", "", "By the table, joint or alone").help(
+                "From the optional tables for the joint return, or for a person alone, with the local part.",
+            ),
             Field::amount("table_separate", "", "By the table, separate return")
                 .help("From the optional tables for the owner's own separate return."),
             Field::amount("vehicles", "", "On a car, boat, home").help("Added to the table's amount."),

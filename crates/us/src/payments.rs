@@ -5,9 +5,7 @@ use crate::{
     facts::sum,
     unit::{On, Part},
 };
-use hembo_core::{
-    trail::Trail,
-};
+use hembo_core::trail::Trail;
 use hembo_money::Money;
 
 /// Schedule 3 line 11: social security tax of two or more employers above the most that one person pays, spouse by
@@ -20,7 +18,10 @@ pub fn excess_social_security(on: On<'_>, trail: &mut impl Trail) -> Money {
         total += (each - most).or_zero();
     }
     trail.line("us.excess_social_security", on.scope, total.to_whole(), |i| {
-        i.figure("Most for one person", most).items(on.items(|own| &own.social_security_tax));
+        i.figure("Most for one person", most);
+        if !total.is_zero() {
+            i.items(on.items(|own| &own.social_security_tax));
+        }
     })
 }
 
@@ -34,9 +35,11 @@ pub fn balance(on: On<'_>, trail: &mut impl Trail, net: Money, excess: Money) ->
     });
     let estimated = estimated(on, trail);
     let paid = trail.line("us.paid", on.scope, withheld + estimated + excess, |i| {
-        i.line("us.25d", on.scope, withheld)
-            .line("us.26", on.scope, estimated)
-            .line("us.excess_social_security", on.scope, excess);
+        i.line("us.25d", on.scope, withheld).line("us.26", on.scope, estimated).line(
+            "us.excess_social_security",
+            on.scope,
+            excess,
+        );
     });
     trail.line("us.balance", on.scope, net - paid, |i| {
         i.line("us.net_tax", on.scope, net).line("us.paid", on.scope, paid);

@@ -11,10 +11,7 @@ use crate::{
     unit::Unit,
 };
 use hembo_core::{
-    Household, Paper, Point, Recorder, Scope,
-    check::digits,
-    figures::Status as Certainty,
-    household::Entry,
+    Household, Paper, Point, Recorder, Scope, check::digits, figures::Status as Certainty, household::Entry,
     point::Place,
 };
 use hembo_money::{Money, Rate, Rounding};
@@ -22,7 +19,8 @@ use std::collections::BTreeSet;
 
 /// Every open point of a household in the chosen way.
 pub fn of(case: &FederalCase, units: &[Unit], trail: &Recorder) -> Vec<Point> {
-    let mut points = Points { facts: &case.facts, household: &case.household, units, trail, found: Vec::new() };
+    let mut points =
+        Points { facts: &case.facts, household: &case.household, units, trail, found: Vec::new() };
     points.household_questions();
     for person in 0..case.facts.people.len() {
         points.person(person);
@@ -64,11 +62,21 @@ impl Points<'_> {
         let married = self.facts.marital == Marital::Married;
         if self.answered(ask::MARITAL).is_none() {
             let message = "Were the filers married on the last day of the year?";
-            self.blocks("K-008", Place::household(ask::MARITAL), message, "Answer the question about marriage.");
+            self.blocks(
+                "K-008",
+                Place::household(ask::MARITAL),
+                message,
+                "Answer the question about marriage.",
+            );
         }
         if married && self.answered(ask::APART).is_none() {
             let message = "Did the spouses live apart from July to December?";
-            self.blocks("K-011", Place::household(ask::APART), message, "It decides who may be head of household.");
+            self.blocks(
+                "K-011",
+                Place::household(ask::APART),
+                message,
+                "It decides who may be head of household.",
+            );
         }
         if !married && self.facts.filers.len() == 2 {
             let place = Place::household(ask::MARITAL);
@@ -76,24 +84,47 @@ impl Points<'_> {
         }
         if married && self.facts.filers.len() == 1 {
             let message = "A separate return names the spouse; joint and separate are not compared.";
-            self.look("K-169", Place::household(ask::MARITAL), message, "Add the spouse as a second filer to compare.");
+            self.look(
+                "K-169",
+                Place::household(ask::MARITAL),
+                message,
+                "Add the spouse as a second filer to compare.",
+            );
             if self.answered(ask::SPOUSE_ITEMIZES).is_none() {
                 let message = "Does the spouse itemize? If so, there is no standard deduction here.";
-                self.blocks("K-106", Place::household(ask::SPOUSE_ITEMIZES), message, "Answer for the spouse.");
+                self.blocks(
+                    "K-106",
+                    Place::household(ask::SPOUSE_ITEMIZES),
+                    message,
+                    "Answer for the spouse.",
+                );
             }
         }
         match self.answered(ask::STATE).and_then(Entry::text) {
-            None => self.look("K-029", Place::household(ask::STATE), "State of residence?", "Name the state."),
+            None => {
+                self.look("K-029", Place::household(ask::STATE), "State of residence?", "Name the state.")
+            }
             Some(state) if self.facts.couple() && community_property(state) => {
-                let message = "Separate returns divide income by community property here; they are not weighed yet.";
-                self.look("K-030", Place::household(ask::STATE), message, "Compare separate returns by hand (Form 8958).");
+                let message =
+                    "Separate returns divide income by community property here; they are not weighed yet.";
+                self.look(
+                    "K-030",
+                    Place::household(ask::STATE),
+                    message,
+                    "Compare separate returns by hand (Form 8958).",
+                );
             }
             Some(_) => {}
         }
         match self.answered(ask::DIGITAL_ASSETS).and_then(Entry::flag) {
             None => {
                 let place = Place::household(ask::DIGITAL_ASSETS);
-                self.blocks("K-024", place, "Digital assets: yes or no?", "Everyone answers this on page 1 of Form 1040.");
+                self.blocks(
+                    "K-024",
+                    place,
+                    "Digital assets: yes or no?",
+                    "Everyone answers this on page 1 of Form 1040.",
+                );
             }
             Some(true) => {
                 let place = Place::household(ask::DIGITAL_ASSETS);
@@ -137,10 +168,19 @@ impl Points<'_> {
         let start = self.facts.figures.year;
         if person.died.is_some_and(|died| died.year() < start) {
             let message = format!("{} died before the year began.", person.name);
-            self.blocks("K-009", place("died"), message, "Remove this filer; see the status of a surviving spouse.");
+            self.blocks(
+                "K-009",
+                place("died"),
+                message,
+                "Remove this filer; see the status of a surviving spouse.",
+            );
         }
         if person.nonresident_alien {
-            self.not_covered("nonresident", place(ask::NONRESIDENT_ALIEN), "Form 1040-NR is not computed yet.");
+            self.not_covered(
+                "nonresident",
+                place(ask::NONRESIDENT_ALIEN),
+                "Form 1040-NR is not computed yet.",
+            );
         }
         let paid_home = self.household.person(&person.id).and_then(|p| p.answers.get(ask::PAID_HOME));
         let matters = self.facts.marital != Marital::Married || self.facts.apart;
@@ -150,7 +190,12 @@ impl Points<'_> {
         }
         if self.facts.marital == Marital::Widowed && person.spouse_died.is_none() {
             let message = format!("In which year did the spouse of {} die?", person.name);
-            self.blocks("K-012", place(ask::SPOUSE_DIED), message, "It decides on the surviving spouse's status.");
+            self.blocks(
+                "K-012",
+                place(ask::SPOUSE_DIED),
+                message,
+                "It decides on the surviving spouse's status.",
+            );
         }
     }
 
@@ -170,7 +215,12 @@ impl Points<'_> {
         let half = person.months_alive(self.facts.year_end);
         if person.months_with.iter().any(|(_, m)| m * 2 == half) {
             let message = format!("{} lived exactly half the year in a home: count the nights.", person.name);
-            self.look("K-015-half", place("lived_with"), message, "Over half makes a qualifying child: enter one month more if it was.");
+            self.look(
+                "K-015-half",
+                place("lived_with"),
+                message,
+                "Over half makes a qualifying child: enter one month more if it was.",
+            );
         }
         if self.units.iter().any(|u| u.dependents.iter().any(|d| d.person == index)) {
             return;
@@ -202,27 +252,50 @@ impl Points<'_> {
             self.blocks("K-040", at("b"), "The employer's EIN has nine digits.", "Enter it from box b.");
         }
         for expected in suggestions::payroll(self.facts.figures, paper) {
-            let (field, code) = (expected.field.as_str(), if expected.field == "4" { "K-041" } else { "K-042" });
+            let (field, code) =
+                (expected.field.as_str(), if expected.field == "4" { "K-041" } else { "K-042" });
             let value: Money = expected.value.parse().unwrap_or_default();
-            if paper.boxes.contains_key(field) && (amount(field) - value).cents().abs() > Money::WHOLE.cents() {
-                let message = format!("Box {field} should be {value} — {}.", expected.why);
-                let point = Point::look(code, at(field), message, "Look at the paper; keep it or correct it.");
+            if paper.boxes.contains_key(field) && (amount(field) - value).cents().abs() > Money::WHOLE.cents()
+            {
+                let message = format!("Box {field} should be {value:#} — {}.", expected.why);
+                let point =
+                    Point::look(code, at(field), message, "Look at the paper; keep it or correct it.");
                 self.found.push(point.suggest(value));
             }
         }
         let base = self.facts.figures.social_security.wage_base;
         if amount("3") + amount("7") > base {
-            self.look("K-043", at("3"), format!("Boxes 3 and 7 are over the wage base of {base}."), "Look at the paper.");
+            self.look(
+                "K-043",
+                at("3"),
+                format!("Boxes 3 and 7 are over the wage base of {base:#}."),
+                "Look at the paper.",
+            );
         }
         if amount("4") > self.facts.figures.social_security.most_tax {
-            self.look("K-044", at("4"), "More social security tax than one employer may take.", "The employer pays it back, not the return.");
+            self.look(
+                "K-044",
+                at("4"),
+                "More social security tax than one employer may take.",
+                "The employer pays it back, not the return.",
+            );
         }
         let half = amount("1").times(Rate::percent(50), Money::CENT, Rounding::HalfUp);
         if amount("2") > half {
-            self.look("K-045", at("2"), "More than half of the wages was withheld.", "Look at boxes 1 and 2.");
+            self.look(
+                "K-045",
+                at("2"),
+                "More than half of the wages was withheld.",
+                "Look at boxes 1 and 2.",
+            );
         }
         if !amount("11").is_zero() {
-            self.look("K-046", at("11"), "Box 11 is taken out of earned income.", "That is right for a pension; else empty the box.");
+            self.look(
+                "K-046",
+                at("11"),
+                "Box 11 is taken out of earned income.",
+                "That is right for a pension; else empty the box.",
+            );
         }
         self.box_12(paper);
         for (field, message) in [
@@ -245,12 +318,22 @@ impl Points<'_> {
         for (field, amount) in W2_BOX_12 {
             let Some(code) = paper.text(field) else {
                 if !paper.amount(amount).is_zero() {
-                    self.blocks("K-048", Place::paper(&paper.id, field), "An amount in box 12 has no code.", "Choose its code.");
+                    self.blocks(
+                        "K-048",
+                        Place::paper(&paper.id, field),
+                        "An amount in box 12 has no code.",
+                        "Choose its code.",
+                    );
                 }
                 continue;
             };
             if !seen.insert(code) {
-                self.look("K-048", Place::paper(&paper.id, field), format!("Code {code} stands twice."), "Look at box 12.");
+                self.look(
+                    "K-048",
+                    Place::paper(&paper.id, field),
+                    format!("Code {code} stands twice."),
+                    "Look at box 12.",
+                );
             }
             let form = match code {
                 "H" => "a deduction on Schedule 1",
@@ -273,10 +356,20 @@ impl Points<'_> {
         let at = |field: &str| Place::paper(&paper.id, field);
         let amount = |field: &str| paper.amount(field);
         if !amount("3").is_zero() && amount("1") == amount("3") {
-            self.look("K-058", at("3"), "Box 1 equals box 3: is Treasury interest entered twice?", "Box 3 is not contained in box 1.");
+            self.look(
+                "K-058",
+                at("3"),
+                "Box 1 equals box 3: is Treasury interest entered twice?",
+                "Box 3 is not contained in box 1.",
+            );
         }
         if amount("9") > amount("8") {
-            self.blocks("K-058-bonds", at("9"), "Box 9 is a part of box 8 and cannot be larger.", "Look at the paper.");
+            self.blocks(
+                "K-058-bonds",
+                at("9"),
+                "Box 9 is a part of box 8 and cannot be larger.",
+                "Look at the paper.",
+            );
         }
         if !amount("6").is_zero() {
             self.not_covered("K-060", at("6"), "The foreign tax credit is not computed yet.");
@@ -287,20 +380,39 @@ impl Points<'_> {
         let at = |field: &str| Place::paper(&paper.id, field);
         let has = |field: &str| paper.boxes.contains_key(field);
         if !paper.amount("1").is_zero() && !has("2") && !has("average") {
-            self.blocks("K-108", at("2"), "Without a balance the loan limit cannot be tested.", "Enter box 2, or an average balance.");
+            self.blocks(
+                "K-108",
+                at("2"),
+                "Without a balance the loan limit cannot be tested.",
+                "Enter box 2, or an average balance.",
+            );
         }
         let share = |limit: &&(hembo_core::limit::LimitAt, hembo_core::limit::LimitTaken)| {
             limit.0.def == &crate::lines::HOME_LOAN && limit.1.allowed < limit.1.entered
         };
         let bites = self.trail.limits.iter().any(|l| share(&l));
         if bites && has("2") && !has("year_end") && !has("average") {
-            self.look("K-108-end", at("year_end"), "The loan limit bites; the balance at the end of the year lowers the average.", "Enter it from the lender's statement.");
+            self.look(
+                "K-108-end",
+                at("year_end"),
+                "The loan limit bites; the balance at the end of the year lowers the average.",
+                "Enter it from the lender's statement.",
+            );
         }
         if bites && !has("3") {
-            self.look("K-108-date", at("3"), "Taken as a loan after 15 December 2017.", "Enter the origination date; older loans have a higher limit.");
+            self.look(
+                "K-108-date",
+                at("3"),
+                "Taken as a loan after 15 December 2017.",
+                "Enter the origination date; older loans have a higher limit.",
+            );
         }
         if !paper.amount("4").is_zero() {
-            self.not_covered("overpaid-interest", at("4"), "A refund of interest deducted earlier is not computed yet.");
+            self.not_covered(
+                "overpaid-interest",
+                at("4"),
+                "A refund of interest deducted earlier is not computed yet.",
+            );
         }
     }
 
@@ -314,7 +426,12 @@ impl Points<'_> {
                 || dependents::claimable_but_for_income(self.facts, &self.facts.filers, patient);
             if !counted {
                 let message = format!("{} is no dependent: this bill does not count.", person.name);
-                self.look("medical-patient", Place::row(&paper.id, r, "patient"), message, "Look at whom it was for.");
+                self.look(
+                    "medical-patient",
+                    Place::row(&paper.id, r, "patient"),
+                    message,
+                    "Look at whom it was for.",
+                );
             }
         }
     }
@@ -329,12 +446,22 @@ impl Points<'_> {
             }
             if amount >= figures.acknowledgment_from {
                 let place = Place::row(&paper.id, r, "amount");
-                self.look("K-112", place, format!("A gift of {amount}: is the written acknowledgment on hand?"), "Have it before filing.");
+                self.look(
+                    "K-112",
+                    place,
+                    format!("A gift of {amount:#}: is the written acknowledgment on hand?"),
+                    "Have it before filing.",
+                );
             }
         }
         if goods > figures.form_8283_above {
             let place = Place::paper(&paper.id, "amount");
-            self.blocks("K-111", place, format!("Goods worth {goods} need Form 8283."), "Fill in Form 8283 beside this return.");
+            self.blocks(
+                "K-111",
+                place,
+                format!("Goods worth {goods:#} need Form 8283."),
+                "Fill in Form 8283 beside this return.",
+            );
         }
     }
 
@@ -344,13 +471,26 @@ impl Points<'_> {
         for (r, row) in paper.rows.iter().enumerate() {
             let given = row.get("year").and_then(Entry::count).unwrap_or(0);
             if !(oldest..year).contains(&given) {
-                let message = format!("A gift of {given} is not carried into {year}: only of {oldest} to {}.", year - 1);
-                self.look("gift-year", Place::row(&paper.id, r, "year"), message, "Correct the year, or remove the line.");
+                let message = format!(
+                    "A gift of {given} is not carried into {year}: only of {oldest} to {}.",
+                    year - 1
+                );
+                self.look(
+                    "gift-year",
+                    Place::row(&paper.id, r, "year"),
+                    message,
+                    "Correct the year, or remove the line.",
+                );
             }
         }
         if self.facts.figures.gift_carryover_order.status == Certainty::ToBeConfirmed {
             let place = Place::paper(&paper.id, "amount");
-            self.look("K-177", place, "That cash carried over stands before goods of this year is to be confirmed.", "Matters only where the 50 % limit bites.");
+            self.look(
+                "K-177",
+                place,
+                "That cash carried over stands before goods of this year is to be confirmed.",
+                "Matters only where the 50 % limit bites.",
+            );
         }
     }
 
@@ -362,7 +502,12 @@ impl Points<'_> {
             let year = self.facts.figures.year;
             if day.year() != year && !(late && (day.year() - year).abs() == 1) {
                 let message = format!("{day} is not in {year}: what is paid in another year counts there.");
-                self.look("K-154", Place::row(&paper.id, r, "date"), message, "Correct the day, or remove the line.");
+                self.look(
+                    "K-154",
+                    Place::row(&paper.id, r, "date"),
+                    message,
+                    "Correct the day, or remove the line.",
+                );
             }
         }
     }
@@ -372,24 +517,41 @@ impl Points<'_> {
         let papers = &self.household.papers;
         for (i, paper) in papers.iter().enumerate() {
             let same = |other: &&Paper| {
-                other.kind == paper.kind && other.boxes == paper.boxes && other.owners == paper.owners && !paper.boxes.is_empty()
+                other.kind == paper.kind
+                    && other.boxes == paper.boxes
+                    && other.owners == paper.owners
+                    && !paper.boxes.is_empty()
             };
             if papers[..i].iter().find(same).is_some() {
                 let place = Place { paper: Some(paper.id.clone()), ..Place::default() };
-                self.look("K-055", place, format!("Two {} papers have the same boxes.", paper.kind), "Remove one if it is the same paper.");
+                self.look(
+                    "K-055",
+                    place,
+                    format!("Two {} papers have the same boxes.", paper.kind),
+                    "Remove one if it is the same paper.",
+                );
             }
         }
     }
 
     fn returns(&mut self) {
         for (place, unit) in self.units.iter().enumerate() {
+            let person = &self.facts.people[unit.people[0]];
+            let whose = || Place { person: Some(person.id.clone()), ..Place::default() };
             let amount = |line| self.trail.amount(line, Scope::Return(place)).unwrap_or_default();
             if unit.itemizes && !amount("us.8960.17").is_zero() {
                 let message = "State tax on interest may lower the net investment income tax (Form 8960, line 9b); it is not taken.";
-                self.look("8960-9b", Place::default(), message, "Any reasonable division is lawful; claim it by hand.");
+                self.look(
+                    "8960-9b",
+                    whose(),
+                    message,
+                    "Any reasonable division is lawful; claim it by hand.",
+                );
             }
             if unit.main && amount("us.balance") >= Money::whole(1_000) {
-                self.look("K-156", Place::default(), "1,000 or more is due: a penalty for underpayment is possible.", "Compare with last year's tax (Form 2210).");
+                let message =
+                    format!("{}: 1,000 or more is due, a penalty for underpayment is possible.", person.name);
+                self.look("K-156", whose(), message, "Compare with last year's tax (Form 2210).");
             }
             if !unit.main {
                 self.own_return(unit);
@@ -401,11 +563,18 @@ impl Points<'_> {
         let person = &self.facts.people[unit.people[0]];
         let unearned = crate::facts::sum(&person.own.interest);
         if unit.claimable && unearned > self.facts.figures.kiddie.unearned_above {
-            let message = format!("{} has unearned income over the limit: Form 8615 is not computed yet.", person.name);
+            let message =
+                format!("{} has unearned income over the limit: Form 8615 is not computed yet.", person.name);
             self.not_covered("K-151", Place::person(&person.id, ask::OTHER_GROSS_INCOME), message);
         }
         let name = &person.name;
-        let message = format!("{name} has income of their own: the figures hold a separate return for {name}.");
-        self.look("K-017", Place::person(&person.id, ask::RELATIONSHIP), message, "Mark there that someone can claim the filer.");
+        let message =
+            format!("{name} has income of their own: the figures hold a separate return for {name}.");
+        self.look(
+            "K-017",
+            Place::person(&person.id, ask::RELATIONSHIP),
+            message,
+            "Mark there that someone can claim the filer.",
+        );
     }
 }

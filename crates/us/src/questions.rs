@@ -68,7 +68,10 @@ const MARITAL: &[Choice] = &[
 
 /// The questions about a person.
 pub static PERSON: &[Question] = &[
-    Question { of: DEPENDENT, field: Field::choice(ask::RELATIONSHIP, "", "Relationship to a filer", RELATIONSHIPS) },
+    Question {
+        of: DEPENDENT,
+        field: Field::choice(ask::RELATIONSHIP, "", "Relationship to a filer", RELATIONSHIPS),
+    },
     Question {
         of: DEPENDENT,
         field: Field::count(ask::STUDENT_MONTHS, "", "Months a full-time student", 12)
@@ -83,7 +86,10 @@ pub static PERSON: &[Question] = &[
             .help("Other than only to get back what was withheld."),
     },
     Question { of: DEPENDENT, field: Field::yes_no(ask::SELF_SUPPORT, "", "Pays over half of own support") },
-    Question { of: DEPENDENT, field: Field::yes_no(ask::SUPPORTED, "", "The filers pay over half of the support") },
+    Question {
+        of: DEPENDENT,
+        field: Field::yes_no(ask::SUPPORTED, "", "The filers pay over half of the support"),
+    },
     Question {
         of: DEPENDENT,
         field: Field::person(ask::SUPPORTED_ALONE_BY, "", "One filer alone pays over half")
@@ -101,10 +107,7 @@ pub static PERSON: &[Question] = &[
     },
     Question { of: FILER, field: Field::yes_no(ask::CLAIMABLE, "", "Someone else can claim this person") },
     Question { of: FILER, field: Field::yes_no(ask::NONRESIDENT_ALIEN, "", "Nonresident alien in the year") },
-    Question {
-        of: FILER,
-        field: Field::yes_no(ask::PAID_HOME, "", "Paid over half the cost of the home"),
-    },
+    Question { of: FILER, field: Field::yes_no(ask::PAID_HOME, "", "Paid over half the cost of the home") },
     Question { of: FILER, field: Field::yes_no(ask::HOME_ABROAD, "", "Main home abroad for half the year") },
     Question { of: FILER, field: Field::count(ask::SPOUSE_DIED, "", "Year in which the spouse died", 2100) },
 ];

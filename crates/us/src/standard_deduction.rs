@@ -13,7 +13,11 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, earned: Money) -> Money {
     let figures = &on.facts.figures.standard_deduction;
     let full = *figures.basic.of(on.unit.status);
     let basic = if on.unit.claimable { dependents_amount(on, trail, full, earned) } else { full };
-    let each = if on.unit.status.unmarried() { figures.aged_or_blind_unmarried } else { figures.aged_or_blind_married };
+    let each = if on.unit.status.unmarried() {
+        figures.aged_or_blind_unmarried
+    } else {
+        figures.aged_or_blind_married
+    };
     let boxes: i64 = on
         .unit
         .people
@@ -22,7 +26,9 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, earned: Money) -> Money {
         .map(|p| i64::from(p.reached(figures.aged, on.facts.year_end)) + i64::from(p.blind))
         .sum();
     trail.line("us.standard", on.scope, basic + each * boxes, |i| {
-        i.figure("Basic amount", basic).figure("Age 65 and blindness, boxes", boxes).figure("For each box", each);
+        i.figure("Basic amount", basic)
+            .figure("Age 65 and blindness, boxes", boxes)
+            .figure("For each box", each);
     })
 }
 

@@ -72,7 +72,11 @@ pub fn surviving_spouse(facts: &Facts, filer: usize) -> Result<(), &'static str>
             && dependents::months_with(facts, &[filer], *p) >= facts.people[*p].months_alive(facts.year_end)
             && dependents::claimable_but_for_income(facts, &[filer], *p)
     };
-    if dependents::candidates(facts).any(|p| child(&p)) { Ok(()) } else { Err("no child lived in the home all year") }
+    if dependents::candidates(facts).any(|p| child(&p)) {
+        Ok(())
+    } else {
+        Err("no child lived in the home all year")
+    }
 }
 
 /// Head of household of an unmarried person (§2(b)).
@@ -95,7 +99,9 @@ fn qualifying_person(facts: &Facts, filer: usize, person: usize) -> bool {
     let about = &facts.people[person];
     let more_than_half = dependents::over_half_the_year(facts, &[filer], person);
     match dependents::household_of(facts, &[filer], person) {
-        Ok(Household::QualifyingChild) => !about.married || dependents::claim(facts, &[filer], person).is_ok(),
+        Ok(Household::QualifyingChild) => {
+            !about.married || dependents::claim(facts, &[filer], person).is_ok()
+        }
         Ok(Household::QualifyingRelative) => match about.relationship {
             Some(Relationship::Parent) => true,
             Some(Relationship::None) | None => false,
@@ -126,9 +132,15 @@ pub fn considered_unmarried(facts: &Facts, filer: usize) -> Result<(), &'static 
     }
     let child = |p: usize| {
         let relationship = facts.people[p].relationship;
-        matches!(relationship, Some(Relationship::Child | Relationship::Stepchild | Relationship::FosterChild))
-            && dependents::over_half_the_year(facts, &[filer], p)
+        matches!(
+            relationship,
+            Some(Relationship::Child | Relationship::Stepchild | Relationship::FosterChild)
+        ) && dependents::over_half_the_year(facts, &[filer], p)
             && dependents::claim(facts, &[filer], p).is_ok()
     };
-    if dependents::candidates(facts).any(child) { Ok(()) } else { Err("no child lived there over half the year") }
+    if dependents::candidates(facts).any(child) {
+        Ok(())
+    } else {
+        Err("no child lived there over half the year")
+    }
 }

@@ -37,7 +37,8 @@ pub fn payroll(figures: &Figures, paper: &Paper) -> Vec<Suggestion> {
     let wages = paper.amount("5");
     if !wages.is_zero() {
         let medicare = &figures.additional_medicare;
-        let more = (wages - medicare.withheld_above).or_zero().times(medicare.rate, Money::CENT, Rounding::HalfUp);
+        let more =
+            (wages - medicare.withheld_above).or_zero().times(medicare.rate, Money::CENT, Rounding::HalfUp);
         let tax = wages.times(medicare.regular_rate, Money::CENT, Rounding::HalfUp) + more;
         all.push(suggestion("6", tax, "1.45 % of box 5, and 0.9 % above 200,000"));
     }

@@ -106,7 +106,7 @@ function Header({ opened, find }: { opened: Opened; find: () => void }) {
         </Button>
         <ExportLink id={opened.id} />
       </span>
-      <span role="status" className="w-33 text-right text-[12px] text-white/90">
+      <span role="status" className="w-44 text-right text-[12px] whitespace-nowrap text-white/90">
         {saving ? "Saving…" : `Saved ${time(opened.saved_at)} · rev ${opened.revision}`}
       </span>
     </header>
@@ -145,7 +145,7 @@ function Tabs({ opened }: { opened: Opened }) {
   const open = outcome.points.filter((p) => !p.dismissed);
   const blocking = open.filter((p) => p.weight === "blocks").length;
   const tab = (view: string) =>
-    `mr-0.5 rounded-b-[5px] px-4 pb-1.5 pt-1 font-semibold ${here === view ? "bg-ink text-white" : "bg-[#e6deeb] hover:bg-rule"}`;
+    `mr-0.5 flex h-7 items-center gap-1.5 rounded-b-[5px] px-4 font-semibold whitespace-nowrap ${here === view ? "bg-ink text-white" : "bg-[#e6deeb] hover:bg-rule"}`;
   const to = { params: { id: opened.id }, search: {} };
   return (
     <footer className="flex items-start border-t border-rule px-3.5">
@@ -154,7 +154,7 @@ function Tabs({ opened }: { opened: Opened }) {
           Spread
         </Link>
         <Link to="/h/$id/papers" {...to} className={tab("papers")}>
-          Papers <span className="ml-1.5 font-normal">{household.papers?.length ?? 0}</span>
+          Papers <span className="font-normal">{household.papers?.length ?? 0}</span>
         </Link>
         <Link to="/h/$id/ways" {...to} className={tab("ways")}>
           Ways

@@ -26,15 +26,15 @@ const COLUMNS: Column[] = [
   { id: "law", label: "Law", by: (r, packs) => lawOf(r, packs) },
   { id: "year", label: "Year", by: (r) => r.year },
   { id: "stage", label: "State", by: (r) => r.stage },
-  { id: "checked", label: "Papers checked", by: (r) => r.summary.checked / Math.max(1, r.summary.papers) },
+  { id: "checked", label: "Checked", by: (r) => r.summary.checked / Math.max(1, r.summary.papers) },
   {
     id: "points",
-    label: "Open points",
+    label: "Open",
     right: true,
     by: (r) => r.summary.blocking * 1000 + r.summary.looking,
   },
-  { id: "total", label: "Lowest total tax", right: true, by: (r) => Number(r.summary.total) },
-  { id: "ways", label: "Ways weighed", right: true, by: (r) => r.summary.ways },
+  { id: "total", label: "Lowest tax", right: true, by: (r) => Number(r.summary.total) },
+  { id: "ways", label: "Ways", right: true, by: (r) => r.summary.ways },
   { id: "saved", label: "Saved", right: true, by: (r) => Number(r.summary.saved) },
   { id: "balance", label: "Balance", right: true, by: (r) => Number(r.summary.balance) },
   { id: "touched", label: "Touched", by: (r) => r.touched_at },
@@ -68,7 +68,7 @@ export function HouseholdTable({
                 key={c.id}
                 scope="col"
                 aria-sort={here ? (order.down ? "descending" : "ascending") : undefined}
-                className={`px-2 py-1.5 ${c.right ? "text-right" : "text-left"}`}
+                className={`px-2 py-1.5 whitespace-nowrap ${c.right ? "text-right" : "text-left"}`}
               >
                 <button
                   type="button"
@@ -81,8 +81,8 @@ export function HouseholdTable({
               </th>
             );
           })}
-          <th scope="col" className="px-2 text-right font-semibold">
-            Do
+          <th scope="col">
+            <span className="sr-only">Rename, copy or delete</span>
           </th>
         </tr>
       </thead>
@@ -108,7 +108,7 @@ function HouseholdLine({ row, packs, act }: { row: HouseholdRow; packs: PackInfo
     summary.covered && summary.blocking === 0 ? text : <span className="text-soft">{text} so far</span>;
   return (
     <tr className="row-line h-[34px] bg-sheet hover:bg-wash">
-      <th scope="row" className="px-2 text-left font-normal">
+      <th scope="row" className="max-w-60 truncate px-2 text-left font-normal">
         {renaming ? (
           <RenameBox name={row.name} done={rename} />
         ) : (
@@ -125,12 +125,12 @@ function HouseholdLine({ row, packs, act }: { row: HouseholdRow; packs: PackInfo
           </Link>
         )}
       </th>
-      <td className="px-2">{lawOf(row, packs)}</td>
+      <td className="px-2 whitespace-nowrap">{lawOf(row, packs)}</td>
       <td className="px-2">{row.year}</td>
       <td className="px-2 whitespace-nowrap">{STAGES[row.stage] ?? row.stage}</td>
       <td className="px-2">
         <span className="flex items-center gap-2 whitespace-nowrap">
-          <span className="w-20">
+          <span className="w-14">
             <Meter
               part={summary.checked}
               whole={summary.papers}

@@ -28,7 +28,7 @@ export function Owners({ paper, kind }: { paper: Paper; kind: PaperKind }) {
   const choose = (value: string) => set(equalShares(value === "shared" ? filers : [value]));
   return (
     <>
-      <BoxLine label="Whose">
+      <BoxLine label="Whose" wide>
         <select
           className="box"
           aria-label="Whose"

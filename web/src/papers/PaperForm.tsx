@@ -40,7 +40,7 @@ export function PaperForm({ paper, kind, at }: { paper: Paper; kind: PaperKind; 
       </div>
       <p className="mb-3 text-soft">{kind.name}</p>
       <div className="mb-4 grid grid-cols-2 gap-x-7">
-        <BoxLine label={kind.title}>
+        <BoxLine label={kind.title} wide>
           <EntryBox
             field={TITLE(kind.title)}
             label={kind.title}
@@ -92,7 +92,13 @@ function Box({ paper, field, offered, points, focus }: BoxProps) {
   const help = `help-${field.id}`;
   return (
     <>
-      <BoxLine number={field.number} label={field.label} help={field.help} helpId={help}>
+      <BoxLine
+        number={field.number}
+        label={field.label}
+        help={field.help}
+        helpId={help}
+        wide={field.kind.type === "text"}
+      >
         <EntryBox
           field={field}
           label={`${field.number} ${field.label}`.trim()}
@@ -120,12 +126,16 @@ type BoxLineProps = {
   label: string;
   help?: string;
   helpId?: string;
+  /** Words need a whole line. */
+  wide?: boolean;
   children: React.ReactNode;
 };
 
-export function BoxLine({ number, label, help, helpId, children }: BoxLineProps) {
+export function BoxLine({ number, label, help, helpId, wide, children }: BoxLineProps) {
   return (
-    <div className="row-line grid min-h-[34px] grid-cols-[30px_1fr_minmax(7.5rem,10.5rem)] items-center py-1">
+    <div
+      className={`row-line grid min-h-[34px] items-center py-1 ${wide ? "col-span-2 grid-cols-[30px_11rem_1fr]" : "grid-cols-[30px_1fr_minmax(7.5rem,9rem)]"}`}
+    >
       <b className="text-soft">{number}</b>
       <span className="pr-2">
         {label}

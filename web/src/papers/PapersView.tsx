@@ -13,7 +13,7 @@ export function PapersView() {
   const paper = papers.find((p) => p.id === search.paper) ?? papers[0];
   const kind = pack.paper_kinds.find((k) => k.id === paper?.kind);
   return (
-    <div className="grid h-full grid-cols-[330px_1fr_300px]">
+    <div className="grid h-full grid-cols-[310px_1fr_272px]">
       <nav aria-label="Papers" className="min-h-0 overflow-auto border-r border-ink pb-6">
         <PaperList chosen={paper?.id} />
       </nav>

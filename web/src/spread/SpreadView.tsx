@@ -167,7 +167,9 @@ function Nothing() {
 
 function CellButton({ cell, row, marked, stand }: { cell: Cell; row: Row; marked: boolean; stand: Stand }) {
   const zero = isZero(cell.amount);
-  const amount = row.takes_off && !zero ? `−${units(cell.amount)}`.replace("−−", "") : units(cell.amount);
+  // A person's part is what came in; only the line of the return takes off.
+  const takesOff = row.takes_off && cell.line === row.line;
+  const amount = takesOff && !zero ? `−${units(cell.amount)}`.replace("−−", "") : units(cell.amount);
   const at = { line: cell.line, scopes: cell.scopes.join(",") };
   const mark = marked ? "bg-wash outline-2 -outline-offset-2 outline-petrol" : "hover:bg-wash";
   return (

@@ -8,22 +8,29 @@ export function linesAt(outcome: Outcome, line: string, scopes: string): Line[] 
   return outcome.lines.filter((l) => l.id === line && wanted.includes(l.scope));
 }
 
-/** The boxes behind some lines, through the lines of the same paper trail: at most `depth` lines away. */
+/** The boxes behind some lines, at most `depth` lines away; parts of one box are added up. */
 export function boxesBehind(outcome: Outcome, lines: Line[], depth = 2): BoxInput[] {
-  const boxes: BoxInput[] = [];
-  for (const line of lines) {
+  const found = new Map<string, BoxInput>();
+  const seen = new Set<Line>();
+  const visit = (line: Line, left: number) => {
+    if (seen.has(line)) return;
+    seen.add(line);
     for (const input of line.inputs ?? []) {
-      if (input.from === "box") boxes.push(input);
-      if (input.from === "line" && depth > 0) {
-        boxes.push(...boxesBehind(outcome, linesAt(outcome, input.id, input.scope), depth - 1));
+      if (input.from === "box") add(found, input);
+      if (input.from === "line" && left > 0) {
+        for (const next of linesAt(outcome, input.id, input.scope)) visit(next, left - 1);
       }
     }
-  }
-  return boxes.filter((box, i) => boxes.findIndex((b) => sameBox(b, box)) === i);
+  };
+  for (const line of lines) visit(line, depth);
+  return [...found.values()];
 }
 
-function sameBox(a: BoxInput, b: BoxInput) {
-  return a.paper === b.paper && a.field === b.field && a.row === b.row && a.amount === b.amount;
+function add(found: Map<string, BoxInput>, box: BoxInput) {
+  const key = `${box.paper} ${box.field} ${box.row ?? ""}`;
+  const there = found.get(key);
+  const amount = (Number(there?.amount ?? 0) + Number(box.amount)).toFixed(2);
+  found.set(key, { ...box, amount });
 }
 
 /** The lines that a line feeds. */

@@ -32,7 +32,7 @@ export function Notch({ lost }: { lost: string }) {
   return (
     <svg
       viewBox="0 0 7 8"
-      className="ml-1 inline-block h-2 w-[7px] fill-ochre"
+      className="ml-1.5 inline-block h-[9px] w-2 fill-ochre"
       role="img"
       aria-label={`${lost} lost to a limit`}
     >
@@ -44,7 +44,7 @@ export function Notch({ lost }: { lost: string }) {
 /** Solid blocks, hollow is worth a look. */
 export function Diamond({ solid }: { solid: boolean }) {
   return (
-    <svg viewBox="0 0 10 10" className="inline-block size-2.5" aria-hidden="true">
+    <svg viewBox="0 0 10 10" className="inline-block size-[11px]" aria-hidden="true">
       <path
         d="M5 .7 9.3 5 5 9.3.7 5z"
         fill={solid ? "currentColor" : "none"}

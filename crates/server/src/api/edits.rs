@@ -166,22 +166,29 @@ impl<'a> Change<'a> {
         let revision = self.held.revision + 1;
         let heading =
             Heading { name: &sealed.name, country: &sealed.country, year: sealed.year, summary: &summary };
-        store::write(&mut self.transaction, NewRevision {
-            household: self.id,
-            revision,
-            kind: step.kind,
-            commands: &step.log,
-            state: &state,
-            undo_to: step.undo_to,
-            redo_to: step.redo_to,
-            by: step.by,
-        })
+        store::write(
+            &mut self.transaction,
+            NewRevision {
+                household: self.id,
+                revision,
+                kind: step.kind,
+                commands: &step.log,
+                state: &state,
+                undo_to: step.undo_to,
+                redo_to: step.redo_to,
+                by: step.by,
+            },
+        )
         .await?;
         store::advance(&mut self.transaction, self.id, revision, &heading).await?;
         self.transaction.commit().await?;
         let at = OffsetDateTime::now_utc();
         let (undo_to, redo_to) = (step.undo_to, step.redo_to);
-        Ok(Json(Opened::new(self.id, &Revision { revision, state: Value::Null, undo_to, redo_to, at }, worked)))
+        Ok(Json(Opened::new(
+            self.id,
+            &Revision { revision, state: Value::Null, undo_to, redo_to, at },
+            worked,
+        )))
     }
 }
 

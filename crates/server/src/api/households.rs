@@ -50,7 +50,11 @@ pub struct Which {
 
 /// The households.
 #[utoipa::path(get, path = "/api/households", params(Which), responses((status = 200, body = Vec<HouseholdRow>)))]
-pub async fn list(State(app): State<App>, _: By, Query(which): Query<Which>) -> Answer<Json<Vec<HouseholdRow>>> {
+pub async fn list(
+    State(app): State<App>,
+    _: By,
+    Query(which): Query<Which>,
+) -> Answer<Json<Vec<HouseholdRow>>> {
     let rows = store::list(&app.database, which.deleted).await?;
     let row = |l: store::Listed| {
         Ok(HouseholdRow {
@@ -137,7 +141,10 @@ pub async fn make(
 
 fn not_a_day(person: usize, text: &str) -> Problem {
     let at = format!("/people/{person}/born");
-    Problem::invalid(vec![check::Fault::new(at, format!("'{text}' is not a day; a day is written 2025-03-31."))])
+    Problem::invalid(vec![check::Fault::new(
+        at,
+        format!("'{text}' is not a day; a day is written 2025-03-31."),
+    )])
 }
 
 /// Checks a household and stores it as a new one.
@@ -152,16 +159,23 @@ pub async fn store_new(app: &App, household: Household, kind: &str, by: Uuid) ->
     let state = serde_json::to_value(&sealed).map_err(Problem::internal)?;
     let summary = serde_json::to_value(&worked.summary).map_err(Problem::internal)?;
     let mut transaction = app.database.begin().await?;
-    store::add(&mut transaction, id, &Heading {
-        name: &sealed.name,
-        country: &sealed.country,
-        year: sealed.year,
-        summary: &summary,
-    })
+    store::add(
+        &mut transaction,
+        id,
+        &Heading { name: &sealed.name, country: &sealed.country, year: sealed.year, summary: &summary },
+    )
     .await?;
     let commands = json!([]);
-    let new =
-        NewRevision { household: id, revision: 1, kind, commands: &commands, state: &state, undo_to: None, redo_to: None, by };
+    let new = NewRevision {
+        household: id,
+        revision: 1,
+        kind,
+        commands: &commands,
+        state: &state,
+        undo_to: None,
+        redo_to: None,
+        by,
+    };
     store::write(&mut transaction, new).await?;
     transaction.commit().await?;
     Ok(id)
@@ -184,7 +198,11 @@ pub async fn import(
 /// Copy a household.
 #[utoipa::path(post, path = "/api/households/{id}/copy", params(("id" = Uuid, Path)),
     responses((status = 201, body = Made), (status = 404, body = Problem)))]
-pub async fn copy(State(app): State<App>, By(by): By, Path(id): Path<Uuid>) -> Answer<(StatusCode, Json<Made>)> {
+pub async fn copy(
+    State(app): State<App>,
+    By(by): By,
+    Path(id): Path<Uuid>,
+) -> Answer<(StatusCode, Json<Made>)> {
     let (_, mut household) = work::load(&app, id).await?;
     household.name = format!("{} (copy)", household.name.chars().take(110).collect::<String>());
     let id = store_new(&app, household, "copied", by).await?;

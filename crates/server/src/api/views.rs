@@ -76,7 +76,8 @@ pub async fn effect(
     Query(at): Query<At>,
 ) -> Answer<Json<Effect>> {
     let (_, household) = work::load(&app, id).await?;
-    let found = tokio::task::spawn_blocking(move || effect::of_paper(&household, &app.registry, &at.paper, STEP));
+    let found =
+        tokio::task::spawn_blocking(move || effect::of_paper(&household, &app.registry, &at.paper, STEP));
     found.await?.map(Json).ok_or_else(|| Problem::not_found("paper"))
 }
 

@@ -83,7 +83,8 @@ pub async fn sign_in(
 ) -> Answer<Json<SignedIn>> {
     let found = users::by_login(&app.database, &given.login.trim().to_lowercase()).await?;
     let hash = found.as_ref().map(|u| u.password_hash.clone());
-    let right = tokio::task::spawn_blocking(move || password::verify(&given.password, hash.as_deref())).await?;
+    let right =
+        tokio::task::spawn_blocking(move || password::verify(&given.password, hash.as_deref())).await?;
     let Some(user) = found.filter(|_| right) else { return Err(Problem::refused()) };
     session.cycle_id().await?;
     let token = format!("{}{}", Uuid::new_v4().simple(), Uuid::new_v4().simple());

@@ -1,9 +1,6 @@
 //! Passwords: argon2id with the library's own parameters and salt.
 
-use argon2::{
-    Argon2, PasswordHasher, PasswordVerifier,
-    password_hash::phc::PasswordHash,
-};
+use argon2::{Argon2, PasswordHasher, PasswordVerifier, password_hash::phc::PasswordHash};
 use std::sync::LazyLock;
 
 /// A hash that no password fits, so that an unknown name takes as long as a wrong password.
@@ -39,7 +36,9 @@ mod tests {
         let hashed = hash("quiet harbour");
         assert!(hashed.starts_with("$argon2id$"));
         assert!(verify("quiet harbour", Some(&hashed)));
-        for (password, hash) in [("Quiet harbour", Some(hashed.as_str())), ("", Some("")), ("quiet harbour", None)] {
+        for (password, hash) in
+            [("Quiet harbour", Some(hashed.as_str())), ("", Some("")), ("quiet harbour", None)]
+        {
             assert!(!verify(password, hash), "{password:?}");
         }
     }

@@ -135,7 +135,11 @@ pub async fn revision(
 ///
 /// # Errors
 /// When the database fails.
-pub async fn add(transaction: &mut PgTransaction<'_>, id: Uuid, heading: &Heading<'_>) -> Result<(), sqlx::Error> {
+pub async fn add(
+    transaction: &mut PgTransaction<'_>,
+    id: Uuid,
+    heading: &Heading<'_>,
+) -> Result<(), sqlx::Error> {
     sqlx::query!(
         "insert into households (id, revision, name, country, year, summary) values ($1, 1, $2, $3, $4, $5)",
         id,
@@ -235,7 +239,12 @@ pub async fn history(database: &PgPool, id: Uuid, after: i64) -> Result<Vec<Entr
 ///
 /// # Errors
 /// When the database fails.
-pub async fn note_reveal(database: &PgPool, id: Uuid, person: Option<&str>, by: Uuid) -> Result<(), sqlx::Error> {
+pub async fn note_reveal(
+    database: &PgPool,
+    id: Uuid,
+    person: Option<&str>,
+    by: Uuid,
+) -> Result<(), sqlx::Error> {
     sqlx::query!("insert into reveals (household, person, by_user) values ($1, $2, $3)", id, person, by)
         .execute(database)
         .await?;

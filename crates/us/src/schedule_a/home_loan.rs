@@ -9,12 +9,15 @@ use hembo_money::{Money, Rate, Rounding};
 
 /// Line 8e: interest and points, times the part of the average balances that the limit allows.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
-    let paid = on.owns().flat_map(|(_, own)| &own.loans).map(|l| l.interest.amount + l.points.amount).sum::<Money>();
+    let paid =
+        on.owns().flat_map(|(_, own)| &own.loans).map(|l| l.interest.amount + l.points.amount).sum::<Money>();
     if on.unit.people.len() > 1 {
         for (person, own) in on.owns().filter(|(_, own)| !own.loans.is_empty()) {
             let own_paid = own.loans.iter().map(|l| l.interest.amount + l.points.amount).sum();
             trail.line("us.sched_a.8a", Scope::Person(person), own_paid, |i| {
-                i.items(own.loans.iter().flat_map(|l| [&l.interest, &l.points]).filter(|x| !x.amount.is_zero()));
+                i.items(
+                    own.loans.iter().flat_map(|l| [&l.interest, &l.points]).filter(|x| !x.amount.is_zero()),
+                );
             });
         }
     }
@@ -24,7 +27,9 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
                 let own_paid = own.loans.iter().map(|l| l.interest.amount + l.points.amount).sum();
                 i.line("us.sched_a.8a", Scope::Person(person), own_paid);
             } else {
-                i.items(own.loans.iter().flat_map(|l| [&l.interest, &l.points]).filter(|x| !x.amount.is_zero()));
+                i.items(
+                    own.loans.iter().flat_map(|l| [&l.interest, &l.points]).filter(|x| !x.amount.is_zero()),
+                );
             }
         }
     });

@@ -15,7 +15,8 @@ use hembo_money::{Money, Rounding};
 /// Line 4.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
     let people: Vec<_> = (0..on.facts.people.len()).filter(|&p| counts_for(on, p)).collect();
-    let of: Vec<_> = people.iter().map(|&p| (p, paid_for(on, trail, p))).filter(|(_, paid)| !paid.is_zero()).collect();
+    let of: Vec<_> =
+        people.iter().map(|&p| (p, paid_for(on, trail, p))).filter(|(_, paid)| !paid.is_zero()).collect();
     let paid = of.iter().map(|(_, paid)| *paid).sum::<Money>().or_zero().to_whole();
     let own_lines = on.facts.filers.len() == on.unit.people.len();
     if own_lines {

@@ -23,9 +23,11 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
     let real_estate = on.gather(trail, "us.sched_a.5b", |own| &own.real_estate_tax);
     let personal = on.gather(trail, "us.sched_a.5c", |own| &own.personal_tax);
     let paid = trail.line("us.sched_a.5d", on.scope, general + real_estate + personal, |i| {
-        i.line("us.sched_a.5a", on.scope, general)
-            .line("us.sched_a.5b", on.scope, real_estate)
-            .line("us.sched_a.5c", on.scope, personal);
+        i.line("us.sched_a.5a", on.scope, general).line("us.sched_a.5b", on.scope, real_estate).line(
+            "us.sched_a.5c",
+            on.scope,
+            personal,
+        );
     });
     let figures = &on.facts.figures.taxes;
     let status = on.unit.status;

@@ -1,0 +1,111 @@
+//! `cargo xtask start`: set up, build, start the database and serve.
+
+use crate::{
+    run::{Done, cargo, node, root, run},
+    setup,
+};
+use hembo_cluster::{Cluster, Kind, is_root};
+use std::{
+    env, fs,
+    net::TcpListener,
+    path::{Path, PathBuf},
+    process::Command,
+};
+
+const PORT: u16 = 4310;
+
+struct Options {
+    fresh: bool,
+    port: u16,
+}
+
+fn options(words: &[&str]) -> Done<Options> {
+    let mut options = Options { fresh: false, port: PORT };
+    let mut words = words.iter();
+    while let Some(word) = words.next() {
+        match *word {
+            "--fresh" => options.fresh = true,
+            "--port" => {
+                let port = words.next().and_then(|p| p.parse().ok());
+                options.port = port.ok_or("--port needs a number, such as --port 4311")?;
+            }
+            other => return Err(format!("'{other}' is not an option of start: --fresh, --port N")),
+        }
+    }
+    Ok(options)
+}
+
+/// Where the data lies: below the project, or, for root, where the user postgres may enter.
+fn data_folder() -> PathBuf {
+    if let Ok(folder) = env::var("HEMBO_DATA") {
+        return PathBuf::from(folder);
+    }
+    if is_root() { PathBuf::from("/var/lib/hembo") } else { root().join("data") }
+}
+
+/// Serves until Ctrl-C.
+pub fn start(words: &[&str]) -> Done {
+    let options = options(words)?;
+    let port = free_port(options.port)?;
+    setup::postgresql()?;
+    setup::node_packages("web")?;
+    run("Building the front end", node("web", "vite/bin/vite.js").arg("build"))?;
+    run("Building the server", cargo().args(["build", "--release", "--package", "hembo"]))?;
+
+    let data = data_folder();
+    let database = data.join("database");
+    if options.fresh {
+        for old in [&database, &data.join("key")] {
+            remove(old)?;
+        }
+    }
+    let cluster =
+        Cluster::start(&database, Kind::Durable).map_err(|e| format!("The database does not start: {e}"))?;
+    let outcome = serve(&cluster, &data, port);
+    drop(cluster);
+    outcome
+}
+
+fn remove(path: &Path) -> Done {
+    let removed = if path.is_dir() { fs::remove_dir_all(path) } else { fs::remove_file(path) };
+    match removed {
+        Err(error) if path.exists() => Err(format!("{} cannot be removed: {error}", path.display())),
+        _ => Ok(()),
+    }
+}
+
+/// The port asked for, or the next free one.
+fn free_port(wanted: u16) -> Done<u16> {
+    let free = |port: &u16| TcpListener::bind(("127.0.0.1", *port)).is_ok();
+    let found = (wanted..=wanted.saturating_add(20)).find(free);
+    let port = found.ok_or(format!(
+        "Ports {wanted} to {} are taken: choose one with --port",
+        wanted.saturating_add(20)
+    ))?;
+    if port != wanted {
+        println!("Port {wanted} is taken; using {port}.");
+    }
+    Ok(port)
+}
+
+/// Runs the server until Ctrl-C, which reaches it and the database as well as this process: the server finishes the
+/// requests at work. Both also stop when this process is killed.
+fn serve(cluster: &Cluster, data: &Path, port: u16) -> Done {
+    cluster.create("hembo").map_err(|e| format!("The database cannot be made: {e}"))?;
+    let log = data.join("server.log");
+    let mut server = Command::new("setpriv");
+    server.current_dir(root()).env("HEMBO_DATABASE", cluster.url("hembo"));
+    server.args(["--pdeathsig", "TERM", "--"]).arg(root().join("target/release/hembo"));
+    server
+        .args(["serve", "--listen", &format!("127.0.0.1:{port}"), "--demo", "demo", "--key"])
+        .arg(data.join("key"));
+    server.stderr(fs::File::create(&log).map_err(|e| format!("{}: {e}", log.display()))?);
+    println!("\n   Hembo     http://127.0.0.1:{port}\n   sign in   demo, quay-street-12");
+    println!("   log       {}\n   Ctrl-C stops it.\n", log.display());
+    let status = server.status().map_err(|e| format!("The server does not start: {e}"))?;
+    if status.success() {
+        Ok(())
+    } else {
+        Err(format!("The server ended with {status}; see {}.", log.display()))
+    }
+}
