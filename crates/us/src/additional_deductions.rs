@@ -10,7 +10,7 @@ use hembo_money::Money;
 
 /// Line 38: 6,000 for each filer of 65, each less 6 % of income above the threshold. Barred on separate returns.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
-    let figures = &on.facts.figures.senior;
+    let Some(figures) = &on.facts.figures.senior else { return Money::ZERO };
     let aged = on.facts.figures.standard_deduction.aged;
     let rule = PhaseOut {
         start: *figures.from.of(on.unit.status),

@@ -20,7 +20,8 @@ pub struct Figures {
     pub home_loan: Cited<HomeLoan>,
     pub gifts: Cited<Gifts>,
     pub gift_carryover_order: Cited<GiftCarryoverOrder>,
-    pub senior: Cited<Senior>,
+    /// From 2025.
+    pub senior: Option<Cited<Senior>>,
     pub rates: Cited<Rates>,
     pub minimum_tax: Cited<MinimumTax>,
     pub additional_medicare: Cited<AdditionalMedicare>,
@@ -41,7 +42,7 @@ impl Figures {
 
 /// Every year's figures, latest first.
 pub static YEARS: LazyLock<Vec<Figures>> = LazyLock::new(|| {
-    let sources = [include_str!("../rules/2025.toml")];
+    let sources = [include_str!("../rules/2025.toml"), include_str!("../rules/2024.toml")];
     let parse = |text: &&str| toml::from_str(text).expect("the committed rule figures parse (tested)");
     sources.iter().map(parse).collect()
 });
@@ -95,7 +96,9 @@ tables! {
     /// §213(d)(10).
     LongTermCare { up_to_age: i32, most: Money }
     /// §164(b)(6).
-    Taxes { cap: ByStatus, phase_down_from: ByStatus, phase_down_rate: Rate, least: ByStatus }
+    Taxes { cap: ByStatus, phase_down: Option<PhaseDown> }
+    /// §164(b)(7), from 2025.
+    PhaseDown { from: ByStatus, rate: Rate, least: ByStatus }
     /// §163(h)(3).
     HomeLoan { most_new: ByStatus, most_old: ByStatus, old_before: Day, grandfathered_before: Day, ratio_places: u32 }
     /// §170.

@@ -29,21 +29,27 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
             personal,
         );
     });
-    let figures = &on.facts.figures.taxes;
-    let status = on.unit.status;
-    let full = *figures.cap.of(status);
-    let rule = PhaseOut {
-        start: *figures.phase_down_from.of(status),
-        step: None,
-        rate: figures.phase_down_rate,
-        least: *figures.least.of(status),
-    };
-    let most = limit::phase_out(trail, TAXES_PHASE_DOWN.at(on.scope), full, agi, rule);
-    trail.line("us.sched_a.cap", on.scope, most, |i| {
-        i.figure("Full cap", full).figure("Shrinks above", rule.start).line("us.agi", on.scope, agi);
-    });
+    let most = cap(on, trail, agi);
     let allowed = limit::cap(trail, TAXES_CAP.at(on.scope), paid, most);
     trail.line("us.sched_a.5e", on.scope, allowed, |i| {
         i.line("us.sched_a.5d", on.scope, paid).line("us.sched_a.cap", on.scope, most);
+    })
+}
+
+/// The cap of the status, less its phase-down where the year has one.
+fn cap(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
+    let figures = &on.facts.figures.taxes;
+    let status = on.unit.status;
+    let full = *figures.cap.of(status);
+    let Some(down) = &figures.phase_down else {
+        return trail.line("us.sched_a.cap", on.scope, full, |i| {
+            i.figure("Full cap", full);
+        });
+    };
+    let rule =
+        PhaseOut { start: *down.from.of(status), step: None, rate: down.rate, least: *down.least.of(status) };
+    let most = limit::phase_out(trail, TAXES_PHASE_DOWN.at(on.scope), full, agi, rule);
+    trail.line("us.sched_a.cap", on.scope, most, |i| {
+        i.figure("Full cap", full).figure("Shrinks above", rule.start).line("us.agi", on.scope, agi);
     })
 }

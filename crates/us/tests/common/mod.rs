@@ -1,0 +1,165 @@
+//! Families for the tests: short to write, whole on the inside.
+#![allow(dead_code, missing_docs)]
+
+use hembo_core::{Household, Outcome, Registry, check, reckon};
+use serde_json::{Value, json};
+
+pub static REGISTRY: Registry = Registry(&[&hembo_us::UnitedStates]);
+
+/// A household file in the making.
+#[derive(Clone)]
+pub struct Family(pub Value);
+
+impl Family {
+    pub fn of(year: i32) -> Family {
+        Family(json!({
+            "hembo": 1, "country": "us", "year": year, "name": "Test", "people": [], "papers": [], "pins": {},
+            "answers": { "marital": "single", "digital_assets": false, "state": "OH" },
+        }))
+    }
+
+    pub fn single(year: i32) -> Family {
+        Family::of(year).filer("ada", "1985-03-03")
+    }
+
+    pub fn couple(year: i32) -> Family {
+        let family = Family::of(year).filer("ada", "1985-03-03").filer("bo", "1984-04-04");
+        family.answer("marital", json!("married")).answer("apart", json!(false))
+    }
+
+    pub fn answer(mut self, question: &str, value: Value) -> Family {
+        self.0["answers"][question] = value;
+        self
+    }
+
+    pub fn filer(self, id: &str, born: &str) -> Family {
+        self.person(json!({ "id": id, "name": id, "role": "filer", "born": born, "answers": {} }))
+    }
+
+    /// A child who lived all year with every filer so far.
+    pub fn child(self, id: &str, born: &str) -> Family {
+        let filers: Vec<String> = self.filers();
+        let months: Value =
+            filers.into_iter().map(|f| (f, json!(12))).collect::<serde_json::Map<_, _>>().into();
+        self.person(json!({
+            "id": id, "name": id, "role": "dependent", "born": born, "lived_with": months,
+            "answers": { "relationship": "child" },
+        }))
+    }
+
+    fn filers(&self) -> Vec<String> {
+        let people = self.0["people"].as_array().unwrap();
+        people.iter().filter(|p| p["role"] == "filer").map(|p| p["id"].as_str().unwrap().to_owned()).collect()
+    }
+
+    pub fn person(mut self, mut person: Value) -> Family {
+        let people = self.0["people"].as_array_mut().unwrap();
+        person["id_number"] = json!(format!("811-34-{:04}", 2207 + people.len()));
+        people.push(person);
+        self
+    }
+
+    /// Sets something of a person, by a JSON pointer below the person.
+    pub fn set(mut self, person: &str, pointer: &str, value: Value) -> Family {
+        let people = self.0["people"].as_array_mut().unwrap();
+        let found = people.iter_mut().find(|p| p["id"] == person).unwrap();
+        let (parent, key) = pointer.rsplit_once('/').unwrap();
+        found.pointer_mut(parent).unwrap()[key] = value;
+        self
+    }
+
+    pub fn paper(mut self, kind: &str, owners: &[&str], boxes: Value, rows: Value) -> Family {
+        let percent = if owners.len() == 1 { "100" } else { "50" };
+        let owners: Vec<_> = owners.iter().map(|o| json!({ "person": o, "percent": percent })).collect();
+        let papers = self.0["papers"].as_array_mut().unwrap();
+        let id = format!("paper{}", papers.len());
+        let mut paper = json!({ "id": id, "kind": kind, "title": "", "owners": owners, "boxes": boxes });
+        if rows.is_array() {
+            paper["rows"] = rows;
+        }
+        papers.push(paper);
+        self
+    }
+
+    /// A W-2 whose boxes 3 to 6 follow box 1.
+    pub fn wages(self, who: &str, amount: i64) -> Family {
+        self.wages_with(who, amount, json!({}))
+    }
+
+    pub fn wages_with(self, who: &str, amount: i64, more: Value) -> Family {
+        let social = amount.min(168_600);
+        let cents = |c: i64| format!("{}.{:02}", c / 100, c % 100);
+        let mut boxes = json!({
+            "b": "36-4410927", "1": amount.to_string(), "3": social.to_string(), "5": amount.to_string(),
+            "4": cents((social * 62 + 5) / 10), "6": cents((amount * 145 + (amount - 200_000).max(0) * 90) / 100),
+        });
+        for (key, value) in more.as_object().unwrap() {
+            boxes[key] = value.clone();
+        }
+        self.paper("W-2", &[who], boxes, Value::Null)
+    }
+
+    pub fn interest(self, who: &[&str], amount: i64) -> Family {
+        self.paper("1099-INT", who, json!({ "1": amount.to_string() }), Value::Null)
+    }
+
+    pub fn medical(self, payer: &[&str], patient: &str, amount: i64) -> Family {
+        let row = json!({ "patient": patient, "sort": "bill", "amount": amount.to_string() });
+        self.paper("Medical", payer, json!({}), json!([row]))
+    }
+
+    pub fn cash_gift(self, who: &[&str], amount: i64) -> Family {
+        self.paper("Gifts", who, json!({}), json!([{ "sort": "cash", "amount": amount.to_string() }]))
+    }
+
+    pub fn state_tax(self, who: &[&str], amount: i64) -> Family {
+        self.paper("State tax paid", who, json!({}), json!([{ "amount": amount.to_string() }]))
+    }
+
+    pub fn property_tax(self, who: &[&str], amount: i64) -> Family {
+        self.paper("Property tax", who, json!({ "real_estate": amount.to_string() }), Value::Null)
+    }
+
+    /// A 1098 of a loan from 2021, with a steady balance.
+    pub fn loan(self, who: &[&str], interest: i64, balance: i64) -> Family {
+        let (interest, balance) = (interest.to_string(), balance.to_string());
+        let boxes = json!({ "1": interest, "2": balance, "year_end": balance, "3": "2021-05-01" });
+        self.paper("1098", who, boxes, Value::Null)
+    }
+
+    pub fn pin(mut self, decision: &str, option: &str) -> Family {
+        self.0["pins"][decision] = json!(option);
+        self
+    }
+
+    pub fn household(&self) -> Household {
+        check::read(self.0.to_string().as_bytes(), &REGISTRY).unwrap_or_else(|faults| panic!("{faults:#?}"))
+    }
+
+    pub fn outcome(&self) -> Outcome {
+        reckon(&self.household(), &REGISTRY).unwrap()
+    }
+}
+
+/// A line of the first return in whole dollars.
+pub fn line(outcome: &Outcome, id: &str) -> i64 {
+    line_of(outcome, id, "return/0")
+}
+
+/// A line at a scope in whole dollars.
+pub fn line_of(outcome: &Outcome, id: &str, scope: &str) -> i64 {
+    let found = outcome.lines.iter().find(|l| l.id == id && l.scope == scope);
+    found.unwrap_or_else(|| panic!("no line {id} of {scope}")).amount.cents() / 100
+}
+
+/// Compares lines with what the law gives.
+pub fn assert_lines(outcome: &Outcome, expected: &[(&str, i64)]) {
+    for &(id, amount) in expected {
+        assert_eq!(line(outcome, id), amount, "{id}");
+    }
+}
+
+/// Whether a point of that code is open.
+pub fn has_point(outcome: &Outcome, code: &str) -> bool {
+    outcome.points.iter().any(|p| p.id.split(':').next() == Some(code))
+}
