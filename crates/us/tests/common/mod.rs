@@ -7,7 +7,7 @@ use serde_json::{Value, json};
 pub static REGISTRY: Registry = Registry(&[&hembo_us::UnitedStates]);
 
 /// A household file in the making.
-#[derive(Clone)]
+#[derive(Clone, Debug)]
 pub struct Family(pub Value);
 
 impl Family {

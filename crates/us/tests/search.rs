@@ -1,0 +1,167 @@
+//! The search against brute force on random families, and what must hold for every family.
+#![allow(missing_docs)]
+
+mod common;
+
+use common::{Family, REGISTRY};
+use hembo_core::{Pack, Way, search::Weighable};
+use hembo_us::UnitedStates;
+use proptest::prelude::*;
+use serde_json::json;
+
+/// Every lawful way with its total, without the search: all combinations, one by one, nothing remembered.
+fn brute_force(case: &dyn Weighable) -> Vec<(i64, Way)> {
+    fn go(case: &dyn Weighable, way: Way, found: &mut Vec<(i64, Way)>) {
+        let decision = way.0.len();
+        let Some(about) = case.decisions().get(decision) else {
+            let total: i64 = case.parts(&way).iter().map(|p| case.total(p.id, &way).cents()).sum();
+            return found.push((total, way));
+        };
+        let with = |option| {
+            let mut next = way.clone();
+            next.0.push(option);
+            next
+        };
+        if !case.open(decision, &way) {
+            return go(case, with(None), found);
+        }
+        for option in 0..about.options.len() {
+            if case.barred(decision, option, &way).is_none() {
+                go(case, with(Some(option as u8)), found);
+            }
+        }
+    }
+    let mut found = Vec::new();
+    go(case, Way::default(), &mut found);
+    found
+}
+
+prop_compose! {
+    fn family()(
+        couple in any::<bool>(),
+        apart in any::<bool>(),
+        wages in prop::array::uniform2(0_i64..320_000),
+        medical in 0_i64..40_000,
+        state in prop::array::uniform2(0_i64..20_000),
+        sales in 0_i64..9_000,
+        loan in 0_i64..30_000,
+        gifts in 0_i64..30_000,
+        kids in prop::collection::vec((2003_i32..2026, 0_u8..13, 0_u8..13), 0..4),
+        together in 0_i64..9_000,
+    ) -> Family {
+        let mut family = if couple { Family::couple(2025).answer("apart", json!(apart)) } else { Family::single(2025) };
+        let owners: &[&str] = if couple { &["ada", "bo"] } else { &["ada"] };
+        family = family.set("ada", "/answers/paid_home", json!(true));
+        for (i, who) in owners.iter().enumerate() {
+            family = family.wages(who, wages[i]).state_tax(&[who], state[i]);
+        }
+        family = family.medical(&["ada"], "ada", medical).loan(owners, loan, 300_000).cash_gift(owners, gifts);
+        let tables = json!({ "actual": sales.to_string(), "table": (sales / 2).to_string(), "table_separate": (sales / 3).to_string() });
+        family = family.paper("Sales tax", owners, tables, json!(null));
+        family = family.paper("1040-ES", owners, json!({}), json!([{ "amount": together.to_string() }]));
+        for (i, (born, with_ada, with_bo)) in kids.into_iter().enumerate() {
+            let id = format!("kid{i}");
+            family = family.child(&id, &format!("{born}-03-01")).set(&id, "/lived_with/ada", json!(with_ada));
+            if couple {
+                family = family.set(&id, "/lived_with/bo", json!(with_bo));
+            }
+        }
+        family
+    }
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(60))]
+
+    #[test]
+    fn the_search_finds_what_brute_force_finds(family in family()) {
+        let household = family.household();
+        let case = UnitedStates.open(&household);
+        let all = brute_force(&*case);
+        let outcome = family.outcome();
+        let lowest = all.iter().map(|(total, _)| *total).min().unwrap();
+        prop_assert_eq!(outcome.lowest.cents(), lowest);
+        prop_assert_eq!(outcome.total.cents(), lowest);
+        for (d, decision) in case.decisions().iter().enumerate() {
+            for (o, option) in decision.options.iter().enumerate() {
+                let price = all.iter().filter(|(_, way)| way.taken(d) == Some(o)).map(|(total, _)| *total).min();
+                let told = &outcome.decisions[d].options[o];
+                prop_assert_eq!(told.best.map(|b| b.cents()), price, "{} {}", &decision.id, &option.id);
+            }
+        }
+    }
+
+    #[test]
+    fn a_pin_holds_and_its_price_is_what_it_costs(family in family(), pick in any::<prop::sample::Index>()) {
+        let free = family.outcome();
+        let options: Vec<_> = free.decisions.iter().flat_map(|d| d.options.iter().map(move |o| (d, o))).collect();
+        let lawful: Vec<_> = options.into_iter().filter(|(d, o)| o.best.is_some() && !d.neutral).collect();
+        let (decision, option) = lawful[pick.index(lawful.len())];
+        let pinned = family.clone().pin(&decision.id, &option.id).outcome();
+        prop_assert!(pinned.pins_hold);
+        prop_assert!(pinned.total >= free.total);
+        let arises = pinned.decisions.iter().find(|d| d.id == decision.id).unwrap().arises;
+        if arises {
+            prop_assert_eq!(Some(pinned.total), option.best);
+        }
+        // Letting go brings the lowest back, to the same way.
+        prop_assert_eq!(pinned.lowest, free.total);
+    }
+
+    #[test]
+    fn another_hundred_of_gifts_never_costs(family in family()) {
+        let more = family.clone().cash_gift(&["ada"], 100).outcome();
+        prop_assert!(more.total <= family.outcome().total);
+    }
+
+    #[test]
+    fn silent_and_recorded_computations_agree(family in family()) {
+        let outcome = family.outcome();
+        let recorded: i64 = outcome.lines.iter().filter(|l| l.id == "us.net_tax").map(|l| l.amount.cents()).sum();
+        prop_assert_eq!(recorded, outcome.total.cents());
+        // Every line and every limit is declared, and every trail leads on.
+        let declared = UnitedStates.lines();
+        for line in &outcome.lines {
+            prop_assert!(declared.iter().any(|d| d.id == line.id), "{} is not declared", line.id);
+            for input in &line.inputs {
+                if let hembo_core::outcome::LineInput::Line { id, scope, amount, .. } = input {
+                    let there: i64 = outcome.lines.iter().filter(|l| l.id == *id && l.scope == *scope).map(|l| l.amount.cents()).sum();
+                    prop_assert_eq!(there, amount.cents(), "{} of {} in {}", id, scope, &line.id);
+                }
+            }
+        }
+        for limit in &outcome.limits {
+            prop_assert!(limit.lost.cents() >= 0 && limit.distance.is_none_or(|d| d.cents() > 0), "{limit:?}");
+        }
+    }
+}
+
+#[test]
+fn spouses_who_both_deduct_sales_tax_use_the_same_method() {
+    let tables = json!({ "actual": "4000", "table": "3000", "table_separate": "5000" });
+    let family = Family::couple(2025)
+        .wages("ada", 90_000)
+        .wages("bo", 90_000)
+        .loan(&["ada", "bo"], 40_000, 500_000)
+        .paper("Sales tax", &["ada", "bo"], tables, json!(null))
+        .pin("us.status", "separate")
+        .pin("us.taxes.ada", "sales");
+    let outcome = family.outcome();
+    assert!(outcome.ways.iter().all(|w| w.options.get("us.taxes.bo").is_none_or(|o| o != "table")));
+    assert_eq!(hembo_core::reckon(&family.household(), &REGISTRY).unwrap(), outcome);
+}
+
+#[test]
+fn estimated_tax_paid_together_moves_the_balance_but_not_the_tax() {
+    let family = Family::couple(2025)
+        .wages("ada", 90_000)
+        .wages("bo", 50_000)
+        .paper("1040-ES", &["ada", "bo"], json!({}), json!([{ "amount": "1000.01" }]))
+        .pin("us.status", "separate");
+    for (option, ada, bo) in [("half", 500, 500), ("ada", 1_000, 0), ("bo", 0, 1_000)] {
+        let outcome = family.clone().pin("us.estimated", option).outcome();
+        assert_eq!(common::line_of(&outcome, "us.26", "return/0"), ada, "{option}");
+        assert_eq!(common::line_of(&outcome, "us.26", "return/1"), bo, "{option}");
+        assert_eq!(outcome.total, family.outcome().total);
+    }
+}
