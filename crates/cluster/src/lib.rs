@@ -10,7 +10,7 @@ use std::{
     os::unix::fs::PermissionsExt,
     path::{Path, PathBuf},
     process::{Child, Command, Stdio},
-    sync::mpsc,
+    sync::{OnceLock, mpsc},
     thread,
     time::{Duration, Instant},
 };
@@ -109,15 +109,28 @@ impl Cluster {
         Ok(())
     }
 
+    /// An empty database for a test: in the cluster whose address `HEMBO_TEST_CLUSTER` holds, or, where a test runs
+    /// on its own, in one that this process starts once.
+    ///
+    /// # Errors
+    /// A cluster that does not start, or what PostgreSQL says.
+    pub fn test_database(name: &str) -> io::Result<String> {
+        static OWN: OnceLock<io::Result<Cluster>> = OnceLock::new();
+        let base = match std::env::var("HEMBO_TEST_CLUSTER") {
+            Ok(url) => url,
+            Err(_) => match OWN.get_or_init(Cluster::throw_away) {
+                Ok(cluster) => cluster.url("postgres"),
+                Err(error) => return Err(failed(&error.to_string())),
+            },
+        };
+        let database = format!("{name}_{}", std::process::id());
+        psql(&base, &format!("create database {database}"))?;
+        let (address, _) = base.rsplit_once('/').unwrap_or((&base, ""));
+        Ok(format!("{address}/{database}"))
+    }
+
     fn query(&self, sql: &str) -> io::Result<String> {
-        let bin = programs().ok_or_else(|| failed("PostgreSQL is not installed"))?;
-        let mut psql = Command::new(bin.join("psql"));
-        psql.args(["-X", "-q", "-t", "-A", "-v", "ON_ERROR_STOP=1", "-c", sql, &self.url("postgres")]);
-        let output = psql.output()?;
-        if !output.status.success() {
-            return Err(failed(&String::from_utf8_lossy(&output.stderr)));
-        }
-        Ok(String::from_utf8_lossy(&output.stdout).into_owned())
+        psql(&self.url("postgres"), sql)
     }
 
     fn wait(&self, bin: &Path) -> io::Result<()> {
@@ -134,6 +147,16 @@ impl Cluster {
         let log = fs::read_to_string(self.folder.join("log")).unwrap_or_default();
         Err(failed(&format!("PostgreSQL did not start:\n{log}")))
     }
+}
+
+fn psql(url: &str, sql: &str) -> io::Result<String> {
+    let bin = programs().ok_or_else(|| failed("PostgreSQL is not installed"))?;
+    let mut psql = Command::new(bin.join("psql"));
+    let output = psql.args(["-X", "-q", "-t", "-A", "-v", "ON_ERROR_STOP=1", "-c", sql, url]).output()?;
+    if !output.status.success() {
+        return Err(failed(&String::from_utf8_lossy(&output.stderr)));
+    }
+    Ok(String::from_utf8_lossy(&output.stdout).into_owned())
 }
 
 impl Drop for Cluster {

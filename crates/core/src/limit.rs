@@ -70,7 +70,7 @@ pub enum Shape {
     PhaseIn,
 }
 
-/// The next point at which a limit changes.
+/// The next point at which a limit changes; at distance zero the next unit does.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct Edge {
     /// The figure of the law at which it changes.
@@ -156,23 +156,27 @@ pub fn phase_out(
         None => excess,
     };
     let reduction = counted.times(rule.rate, Money::WHOLE, Rounding::HalfUp);
-    let allowed = (entered - reduction).max(rule.least.min(entered));
-    trail.limit(at, || LimitTaken {
-        shape: Shape::PhaseOut,
-        entered,
-        allowed,
-        edge: phase_out_edge(entered, measure, excess, rule),
+    let least = rule.least.min(entered);
+    let allowed = (entered - reduction).max(least);
+    trail.limit(at, || {
+        let edge =
+            if allowed > least { phase_out_edge(entered - least, measure, counted, rule) } else { None };
+        LimitTaken { shape: Shape::PhaseOut, entered, allowed, edge }
     });
     allowed
 }
 
-/// Before the start the edge is the start; inside it is the end, after which nothing more is lost.
-fn phase_out_edge(entered: Money, measure: Money, excess: Money, rule: PhaseOut) -> Option<Edge> {
-    if excess.is_zero() {
+/// Before the start the edge is the start. Inside, it is the end of the step, past which the next part is lost, or
+/// where the phase-out is continuous its end.
+fn phase_out_edge(room: Money, measure: Money, counted: Money, rule: PhaseOut) -> Option<Edge> {
+    if measure <= rule.start {
         return Some(Edge { at: rule.start, distance: rule.start - measure });
     }
-    let room = entered - rule.least.min(entered);
-    let width = room.divided_by(rule.rate, Money::CENT, Rounding::Up);
+    let width = match rule.step {
+        Some((_, Rounding::Up)) => counted,
+        Some((step, _)) => counted + step,
+        None => room.divided_by(rule.rate, Money::CENT, Rounding::Up),
+    };
     ahead(measure, rule.start + width)
 }
 
@@ -201,5 +205,5 @@ pub fn given(trail: &mut impl Trail, at: LimitAt, shape: Shape, entered: Money, 
 }
 
 fn ahead(from: Money, at: Money) -> Option<Edge> {
-    (at > from).then(|| Edge { at, distance: at - from })
+    (at >= from).then(|| Edge { at, distance: at - from })
 }

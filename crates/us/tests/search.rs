@@ -131,7 +131,7 @@ proptest! {
             }
         }
         for limit in &outcome.limits {
-            prop_assert!(limit.lost.cents() >= 0 && limit.distance.is_none_or(|d| d.cents() > 0), "{limit:?}");
+            prop_assert!(limit.lost.cents() >= 0 && limit.distance.is_none_or(|d| d.cents() >= 0), "{limit:?}");
         }
     }
 }

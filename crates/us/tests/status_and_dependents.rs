@@ -42,12 +42,20 @@ fn the_facts_fix_the_status_of_the_unmarried() {
         ),
         // Someone not related never makes a head of household.
         (
-            head().child("pal", "1990-01-01").set("pal", "/answers", json!({ "relationship": "none", "supported": true })),
+            head().child("pal", "1990-01-01").set(
+                "pal",
+                "/answers",
+                json!({ "relationship": "none", "supported": true }),
+            ),
             "Single",
         ),
         // A married child only where it can be claimed.
         (
-            child.clone().set("kim", "/answers", json!({ "relationship": "child", "married": true, "files_joint": true })),
+            child.clone().set(
+                "kim",
+                "/answers",
+                json!({ "relationship": "child", "married": true, "files_joint": true }),
+            ),
             "Single",
         ),
     ];
@@ -60,10 +68,11 @@ fn the_facts_fix_the_status_of_the_unmarried() {
 #[test]
 fn a_surviving_spouse_has_two_years() {
     for (died, status) in [(2025, "Head"), (2024, "Surviving"), (2023, "Surviving"), (2022, "Head")] {
-        let family = head()
-            .child("kim", "2015-01-01")
-            .answer("marital", json!("widowed"))
-            .set("ada", "/answers/spouse_died", json!(died));
+        let family = head().child("kim", "2015-01-01").answer("marital", json!("widowed")).set(
+            "ada",
+            "/answers/spouse_died",
+            json!(died),
+        );
         assert!(family.outcome().together.starts_with(status), "{died}");
     }
 }
@@ -82,7 +91,10 @@ fn spouses_apart_file_as_head_of_household_and_separate() {
     let outcome = family.outcome();
     assert_eq!(outcome.columns[0].files.as_deref(), Some("head of household"));
     assert_eq!(outcome.columns[1].files.as_deref(), Some("separate"));
-    assert_eq!(barred(&outcome, "us.claim.kim", "bo").as_deref(), Some("did not live with the claimer over half the year"));
+    assert_eq!(
+        barred(&outcome, "us.claim.kim", "bo").as_deref(),
+        Some("did not live with the claimer over half the year")
+    );
     // The head of household may itemize; then the spouse may not take the standard deduction.
     let options = |w: &hembo_core::outcome::NamedWay| {
         (w.options["us.deduction.ada"].clone(), w.options["us.deduction.bo"].clone())
@@ -120,21 +132,55 @@ fn tests_of_a_qualifying_child_and_relative() {
         ("2006-12-31", json!({}), 12, 0, "the claimer does not pay over half of the support"),
         ("2006-12-31", json!({ "supported": true }), 12, 500, ""),
         ("2006-12-31", json!({ "supported": true, "other_gross_income": "5199.99" }), 12, 500, ""),
-        ("2006-12-31", json!({ "supported": true, "other_gross_income": "5200" }), 12, 0, "gross income is not below the limit"),
+        (
+            "2006-12-31",
+            json!({ "supported": true, "other_gross_income": "5200" }),
+            12,
+            0,
+            "gross income is not below the limit",
+        ),
         ("2003-06-01", json!({ "student_months": 5 }), 12, 500, ""),
-        ("2003-06-01", json!({ "student_months": 4 }), 12, 0, "the claimer does not pay over half of the support"),
-        ("2001-12-31", json!({ "student_months": 12 }), 12, 0, "the claimer does not pay over half of the support"),
+        (
+            "2003-06-01",
+            json!({ "student_months": 4 }),
+            12,
+            0,
+            "the claimer does not pay over half of the support",
+        ),
+        (
+            "2001-12-31",
+            json!({ "student_months": 12 }),
+            12,
+            0,
+            "the claimer does not pay over half of the support",
+        ),
         ("1995-01-01", json!({ "disabled": true }), 12, 500, ""),
         ("2015-01-01", json!({ "self_support": true }), 12, 0, "pays over half of own support"),
         ("2015-01-01", json!({ "residency": "canada_mexico" }), 12, 0, ""),
-        ("2015-01-01", json!({ "residency": "other" }), 12, 0, "neither citizen nor resident of the US, Canada or Mexico"),
+        (
+            "2015-01-01",
+            json!({ "residency": "other" }),
+            12,
+            0,
+            "neither citizen nor resident of the US, Canada or Mexico",
+        ),
         ("2015-01-01", json!({ "work_ssn": false }), 12, 500, ""),
         ("2015-01-01", json!({}), 6, 0, "did not live with the claimer over half the year"),
         ("2015-01-01", json!({ "relationship": "sibling" }), 12, 2_200, ""),
-        ("1984-01-01", json!({ "relationship": "sibling", "student_months": 5 }), 12, 0, "the claimer does not pay over half of the support"),
+        (
+            "1984-01-01",
+            json!({ "relationship": "sibling", "student_months": 5 }),
+            12,
+            0,
+            "the claimer does not pay over half of the support",
+        ),
     ];
     for (born, answers, months, credit, why) in cases {
-        let mut family = Family::single(2025).wages("ada", 80_000).child("kim", born).set("kim", "/lived_with/ada", json!(months));
+        let mut family = Family::single(2025).wages("ada", 80_000).child("kim", born).set(
+            "kim",
+            "/lived_with/ada",
+            json!(months),
+        );
         for (key, value) in answers.as_object().unwrap() {
             family = family.set("kim", &format!("/answers/{key}"), value.clone());
         }
@@ -203,7 +249,8 @@ fn community_property_states_do_not_weigh_separate_returns() {
 
 #[test]
 fn checks_of_papers_name_their_box() {
-    let outcome = Family::single(2025).wages_with("ada", 76_240, json!({ "4": "4762.88", "b": "12" })).outcome();
+    let outcome =
+        Family::single(2025).wages_with("ada", 76_240, json!({ "4": "4762.88", "b": "12" })).outcome();
     let point = outcome.points.iter().find(|p| p.id.starts_with("K-041")).unwrap();
     assert_eq!(point.message, "Box 4 should be 4,726.88 — 6.2 % of boxes 3 and 7.");
     assert_eq!((point.place.field.as_deref(), point.suggested.as_deref()), (Some("4"), Some("4726.88")));

@@ -1069,7 +1069,7 @@ export interface components {
             looking: number;
             papers: number;
             people: string[];
-            /** @description What the chosen way saves against the next one. */
+            /** @description What the chosen way saves against the next dearer one. */
             saved: components["schemas"]["Money"];
             total: components["schemas"]["Money"];
             /** Format: int64 */

@@ -13,7 +13,7 @@ const KEYS: [string[], string][] = [
   [["O"], "Open points"],
   [["Z"], "undo"],
   [["⇧", "Z"], "redo"],
-  [["Esc"], "close; in a box: take the typing back"],
+  [["Esc"], "close; in a box: take the typing back, then leave the box"],
 ];
 
 export function KeyList({ close }: { close: () => void }) {

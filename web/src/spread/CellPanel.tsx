@@ -156,24 +156,26 @@ function Changes({ paper }: { paper: string }) {
   if (!effect.data) return null;
   const { with_more, without, way_without, step } = effect.data;
   return (
-    <dl className="border-t border-rule pt-2">
+    <section className="border-t border-rule pt-2">
       <h3 className="mb-1">What this changes</h3>
-      {with_more && (
+      <dl>
+        {with_more && (
+          <div className="flex justify-between">
+            <dt>{units(step)} more on it</dt>
+            <dd className="font-semibold">{change(with_more)}</dd>
+          </div>
+        )}
         <div className="flex justify-between">
-          <dt>{units(step)} more on it</dt>
-          <dd className="font-semibold">{change(with_more)}</dd>
+          <dt>Without this paper</dt>
+          <dd className="font-semibold">{change(without)}</dd>
         </div>
-      )}
-      <div className="flex justify-between">
-        <dt>Without this paper</dt>
-        <dd className="font-semibold">{change(without)}</dd>
-      </div>
-      {way_without && (
-        <div className="flex justify-between gap-4">
-          <dt>Then best way</dt>
-          <dd className="text-right font-semibold">{way_without.name}</dd>
-        </div>
-      )}
-    </dl>
+        {way_without && (
+          <div className="flex justify-between gap-4">
+            <dt>Then best way</dt>
+            <dd className="text-right font-semibold">{way_without.name}</dd>
+          </div>
+        )}
+      </dl>
+    </section>
   );
 }

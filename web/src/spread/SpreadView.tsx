@@ -53,8 +53,20 @@ function Panel({ standing, stand }: { standing: Standing; stand: Stand }) {
   return <CellPanel line={standing.line} scopes={standing.scopes ?? ""} stand={stand} />;
 }
 
-/** Which line of a cell has the mark: the line and whose. */
-export function isAt(cell: Cell, standing: Standing) {
+function keyOf(cell: Cell) {
+  return `${cell.line}@${cell.scopes.join(",")}`;
+}
+
+/** The one cell where Tab stops: the marked one, or the first. Arrows walk the others. */
+function tabStop(outcome: Outcome, standing: Standing) {
+  const rows = outcome.spread.flatMap((s) => s.rows);
+  const cells = rows.flatMap((row) => [...row.cells, row.together]).filter((c) => !!c);
+  const stop = cells.find((c) => isAt(c, standing)) ?? cells[0];
+  return stop ? keyOf(stop) : "";
+}
+
+/** Whether a cell has the mark: its line, and whose. */
+function isAt(cell: Cell, standing: Standing) {
   return cell.line === standing.line && cell.scopes.join(",") === standing.scopes;
 }
 
@@ -76,6 +88,7 @@ function SpreadTable({ outcome, standing, stand }: { outcome: Outcome; standing:
     event.preventDefault();
     walk(table.current, move[0] ?? 0, move[1] ?? 0);
   };
+  const stop = tabStop(outcome, standing);
   const head = "px-3 pt-2 pb-1.5 text-right align-bottom";
   return (
     <table ref={table} className="w-full border-collapse" onKeyDown={onKeyDown}>
@@ -124,7 +137,7 @@ function SpreadTable({ outcome, standing, stand }: { outcome: Outcome; standing:
             <td className="border-l border-ink bg-[#faf8fb]" />
           </tr>
           {section.rows.map((row) => (
-            <SpreadRow key={row.label} row={row} standing={standing} stand={stand} />
+            <SpreadRow key={row.label} row={row} standing={standing} stand={stand} stop={stop} />
           ))}
         </tbody>
       ))}
@@ -132,11 +145,13 @@ function SpreadTable({ outcome, standing, stand }: { outcome: Outcome; standing:
   );
 }
 
-function SpreadRow({ row, standing, stand }: { row: Row; standing: Standing; stand: Stand }) {
+type RowProps = { row: Row; standing: Standing; stand: Stand; stop: string };
+
+function SpreadRow({ row, standing, stand, stop }: RowProps) {
   const tone = row.counts ? "" : "italic text-soft";
   const ruled = row.result ? "border-b border-ink font-bold" : "row-line";
   const cell = (cell: Cell | null | undefined) =>
-    cell ? <CellButton cell={cell} row={row} marked={isAt(cell, standing)} stand={stand} /> : <Nothing />;
+    cell ? <CellButton cell={cell} row={row} standing={standing} stand={stand} stop={stop} /> : <Nothing />;
   return (
     <tr className={`h-[25px] ${ruled} ${tone}`}>
       <th
@@ -165,7 +180,11 @@ function Nothing() {
   );
 }
 
-function CellButton({ cell, row, marked, stand }: { cell: Cell; row: Row; marked: boolean; stand: Stand }) {
+type CellProps = { cell: Cell; row: Row; standing: Standing; stand: Stand; stop: string };
+
+function CellButton({ cell, row, standing, stand, stop }: CellProps) {
+  const marked = isAt(cell, standing);
+  const tabStop = keyOf(cell) === stop;
   const zero = isZero(cell.amount);
   // A person's part is what came in; only the line of the return takes off.
   const takesOff = row.takes_off && cell.line === row.line;
@@ -175,12 +194,12 @@ function CellButton({ cell, row, marked, stand }: { cell: Cell; row: Row; marked
   return (
     <button
       type="button"
-      data-cell={`${cell.line}@${at.scopes}`}
+      data-cell={keyOf(cell)}
       aria-pressed={marked}
       aria-label={`${row.label}: ${amount}${isZero(cell.lost) ? "" : `, ${units(cell.lost)} lost to a limit`}`}
       className={`block h-[25px] w-full px-3 text-right whitespace-nowrap ${mark}`}
       onClick={() => stand(at)}
-      onFocus={() => !marked && stand(at)}
+      tabIndex={tabStop ? 0 : -1}
     >
       {zero ? <span aria-hidden="true">{row.result ? "0" : "·"}</span> : amount}
       {Number(cell.lost) > 0 && <Notch lost={units(cell.lost)} />}
@@ -188,11 +207,16 @@ function CellButton({ cell, row, marked, stand }: { cell: Cell; row: Row; marked
   );
 }
 
-/** Moves the focus to the next cell in a direction, over empty ones. */
+function mark(button: HTMLElement) {
+  button.focus();
+  button.click();
+}
+
+/** Moves the mark to the next cell in a direction, over empty ones. */
 function walk(table: HTMLTableElement, down: number, right: number) {
   const rows = [...table.querySelectorAll("tbody tr")];
   const here = document.activeElement?.closest("td");
-  if (!here) return table.querySelector<HTMLElement>("td button")?.focus();
+  if (!here) return;
   let row = rows.indexOf(here.closest("tr") as HTMLTableRowElement);
   let column = here.cellIndex;
   for (;;) {
@@ -201,7 +225,7 @@ function walk(table: HTMLTableElement, down: number, right: number) {
     const target = (rows[row] as HTMLTableRowElement | undefined)?.cells;
     if (!target || column < 1 || (right !== 0 && column >= target.length)) return;
     const button = target[column]?.querySelector("button");
-    if (button) return button.focus();
+    if (button) return mark(button);
   }
 }
 

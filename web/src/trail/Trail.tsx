@@ -27,6 +27,7 @@ export function Trail({ line, scopes, stand }: Props) {
   const steps = lines.flatMap((l) => l.inputs ?? []).filter((i) => i.from !== "figure");
   const into = (input: LineInput | undefined) => {
     if (input?.from === "line") {
+      follow.current = true;
       setBack([...back, { line, scopes }]);
       stand({ line: input.id, scopes: input.scope, trail: true });
     }
@@ -35,9 +36,16 @@ export function Trail({ line, scopes, stand }: Props) {
   };
   const goBack = () => {
     const last = back.at(-1);
+    follow.current = true;
     setBack(back.slice(0, -1));
     if (last) stand({ ...last, trail: true });
   };
+  // Opening the trail and walking in it keep the focus here; walking the Spread beside it does not.
+  const follow = useRef(true);
+  useEffect(() => {
+    if (follow.current) panel.current?.focus();
+    follow.current = false;
+  });
   const inPanel = (act: () => void) => () => panel.current?.contains(document.activeElement) && act();
   useKeys({
     ArrowDown: inPanel(() => setAt(Math.min(at + 1, steps.length - 1))),
@@ -48,7 +56,7 @@ export function Trail({ line, scopes, stand }: Props) {
   });
   if (lines.length === 0) return <Blank title="This line does not arise in the chosen way" />;
   return (
-    <div ref={panel} className="flex min-h-full flex-col">
+    <div ref={panel} tabIndex={-1} className="flex min-h-full flex-col outline-none">
       {lines.map((l) => (
         <OneLine key={l.scope} line={l} marked={steps[at]} into={into} />
       ))}

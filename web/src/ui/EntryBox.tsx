@@ -161,7 +161,11 @@ function TextBox({ shown, read, keep, focus, shared, offered, ...rest }: TextPro
     if (text !== shown) keep(text.trim() === "" ? null : read(text));
   };
   const onKeyDown = (event: React.KeyboardEvent<HTMLInputElement>) => {
-    if (event.key === "Escape") setText(shown);
+    // The first Escape takes the typing back, the next one leaves the box.
+    if (event.key === "Escape" && text !== shown) {
+      event.stopPropagation();
+      setText(shown);
+    }
     if (event.key !== "Enter") return;
     if (text === "" && offered) keep(offered);
     else leave();

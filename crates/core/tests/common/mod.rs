@@ -1,0 +1,218 @@
+//! A country of the tests' own: everyone pays a fifth, and may waive a bonus.
+#![allow(dead_code, missing_docs)]
+
+use hembo_core::{
+    Case, Decision, Household, Pack, Paper, Person, Point, Recorder, Registry, Scope, Silent, Trail, Way,
+    decision::{Bar, Opt},
+    field::{Choice, Field},
+    household::Role,
+    limit::{self, LimitDef},
+    line::{LineDef, LineId, SpreadRow, SpreadSection},
+    pack::{About, Question, Return, Suggestion, Totals},
+    paper::PaperKind,
+    point::Place,
+    search::{Part, Weighable},
+    trail::Item,
+};
+use hembo_money::{Money, Rate, Rounding};
+use serde_json::{Value, json};
+use time::{Date, Month};
+
+pub static REGISTRY: Registry = Registry(&[&Atoll]);
+
+/// The test country.
+pub struct Atoll;
+
+static KINDS: &[PaperKind] = &[
+    PaperKind {
+        id: "Pay",
+        name: "Pay slip",
+        title: "Employer",
+        shared: false,
+        headline: "pay",
+        boxes: &[
+            Field::amount("pay", "1", "Pay"),
+            Field::count("days", "2", "Days", 366),
+            Field::yes_no("night", "3", "Night work"),
+            Field::text("note", "4", "Note", 20),
+            Field::date("from", "5", "From"),
+            Field::choice("class", "6", "Class", &[Choice::new("a", "A"), Choice::new("b", "B")]),
+            Field::person("for", "7", "For"),
+        ],
+        columns: &[],
+    },
+    PaperKind {
+        id: "Gifts",
+        name: "Gifts",
+        title: "About",
+        shared: true,
+        headline: "amount",
+        boxes: &[],
+        columns: &[Field::date("date", "", "Day"), Field::amount("amount", "", "Amount")],
+    },
+];
+
+static LINES: &[LineDef] = &[
+    LineDef::new("at.pay", "Pay", "line 1", "Act §1", "All pay."),
+    LineDef::new("at.gifts", "Gifts", "line 2", "Act §2", "At most 100."),
+    LineDef::new("at.tax", "Tax", "line 3", "Act §3", "A fifth."),
+];
+
+static GIFTS: LimitDef =
+    LimitDef { id: "at.limit.gifts", label: "Gifts", how: "over 100", line: "at.gifts", cite: "Act §2" };
+
+static SPREAD: &[SpreadSection] = &[SpreadSection {
+    title: "All",
+    rows: &[
+        SpreadRow::new("Pay", Some("at.pay"), "at.pay"),
+        SpreadRow::new("Gifts", None, "at.gifts").minus(),
+        SpreadRow::new("Total tax", None, "at.tax").result(),
+    ],
+}];
+
+static QUESTIONS: &[Question] =
+    &[Question { of: &[Role::Filer], field: Field::yes_no("sailor", "", "Sailor?") }];
+
+static ISLES: &[Field] = &[Field::choice("isle", "", "Isle", &[Choice::new("north", "North")])];
+
+impl Pack for Atoll {
+    fn about(&self) -> About {
+        About { id: "atoll", name: "Atoll", currency: "XTS", symbol: "¤", id_number: "Shell number" }
+    }
+    fn years(&self) -> Vec<i32> {
+        vec![2025]
+    }
+    fn span(&self, year: i32) -> (Date, Date) {
+        let day = |y, m, d| Date::from_calendar_date(y, m, d).unwrap();
+        (day(year, Month::April, 1), day(year + 1, Month::March, 31))
+    }
+    fn paper_kinds(&self) -> &'static [PaperKind] {
+        KINDS
+    }
+    fn person_questions(&self) -> &'static [Question] {
+        QUESTIONS
+    }
+    fn household_questions(&self) -> &'static [Field] {
+        ISLES
+    }
+    fn lines(&self) -> &'static [LineDef] {
+        LINES
+    }
+    fn spread(&self) -> &'static [SpreadSection] {
+        SPREAD
+    }
+    fn totals(&self) -> Totals {
+        Totals { tax: "at.tax", paid: "at.paid", balance: "at.balance" }
+    }
+    fn check_id_number(&self, number: &str) -> Result<(), &'static str> {
+        if number.len() == 3 { Ok(()) } else { Err("A shell number has three signs.") }
+    }
+    fn locality(&self, _: &Household) -> String {
+        String::new()
+    }
+    fn caption(&self, _: &Person) -> String {
+        "filer".into()
+    }
+    fn suggestions(&self, _: &Household, _: &Paper) -> Vec<Suggestion> {
+        Vec::new()
+    }
+    fn open(&self, household: &Household) -> Box<dyn Case> {
+        let options = vec![Opt::new("keep", "Keep it", ""), Opt::new("waive", "Waive it", "waived")];
+        let label = "The bonus".to_owned();
+        let decision = Decision { id: "at.bonus".into(), label, cite: "Act §4", options, neutral: false };
+        Box::new(Islanders { household: household.clone(), decisions: vec![decision] })
+    }
+}
+
+struct Islanders {
+    household: Household,
+    decisions: Vec<Decision>,
+}
+
+impl Islanders {
+    fn items(&self, kind: &str, field: &'static str) -> Vec<Item> {
+        let mut items = Vec::new();
+        for (paper, found) in self.household.papers.iter().enumerate().filter(|(_, p)| p.kind == kind) {
+            items.push(Item { amount: found.amount(field), paper, field, row: None });
+            for (row, cells) in found.rows.iter().enumerate() {
+                let amount = cells.get(field).and_then(|e| e.money()).unwrap_or_default();
+                items.push(Item { amount, paper, field, row: Some(row) });
+            }
+        }
+        items.retain(|i| !i.amount.is_zero());
+        items
+    }
+
+    fn reckon(&self, way: &Way, trail: &mut impl Trail) -> Money {
+        let scope = Scope::Return(0);
+        let (pay, gifts) = (self.items("Pay", "pay"), self.items("Gifts", "amount"));
+        let sum = |items: &[Item]| items.iter().map(|i| i.amount).sum::<Money>();
+        let earned = trail.line("at.pay", scope, sum(&pay), |i| {
+            i.items(&pay);
+        });
+        let allowed = limit::cap(trail, GIFTS.at(scope), sum(&gifts), Money::whole(100));
+        trail.line("at.gifts", scope, allowed, |i| {
+            i.items(&gifts);
+        });
+        let bonus = if way.taken(0) == Some(0) { Money::whole(10) } else { Money::ZERO };
+        let tax =
+            (earned - allowed).or_zero().times(Rate::percent(20), Money::CENT, Rounding::HalfUp) - bonus;
+        trail.line("at.tax", scope, tax, |i| {
+            i.line("at.pay", scope, earned)
+                .line("at.gifts", scope, allowed)
+                .figure("Rate", Rate::percent(20));
+        })
+    }
+}
+
+impl Weighable for Islanders {
+    fn decisions(&self) -> &[Decision] {
+        &self.decisions
+    }
+    fn open(&self, _: usize, _: &Way) -> bool {
+        true
+    }
+    fn barred(&self, _: usize, _: usize, _: &Way) -> Option<Bar> {
+        None
+    }
+    fn parts(&self, _: &Way) -> Vec<Part> {
+        vec![Part { id: 0, depends: vec![0] }]
+    }
+    fn total(&self, _: usize, way: &Way) -> Money {
+        self.reckon(way, &mut Silent)
+    }
+}
+
+impl Case for Islanders {
+    fn returns(&self, _: &Way) -> Vec<Return> {
+        vec![Return { people: vec![0], main: true, caption: "own".into() }]
+    }
+    fn record(&self, way: &Way) -> Recorder {
+        let mut recorder = Recorder::default();
+        self.reckon(way, &mut recorder);
+        recorder
+    }
+    fn points(&self, _: &Way, _: &Recorder) -> Vec<Point> {
+        vec![
+            Point::look("look", Place::household("isle"), "Which isle?", "Name it."),
+            Point::blocks("block", Place::person("ada", "sailor"), "Sailor?", "Answer."),
+        ]
+    }
+    fn counts(&self, _: &Way, _: LineId, _: Scope) -> bool {
+        true
+    }
+}
+
+/// A household of one with a pay slip of 1,000 and gifts of 70 and 80.
+pub fn file() -> Value {
+    json!({
+        "hembo": 1, "country": "atoll", "year": 2025, "name": "Reef",
+        "people": [{ "id": "ada", "name": "Ada Reef", "role": "filer", "born": "1990-03-31" }],
+        "papers": [
+            { "id": "pay", "kind": "Pay", "title": "Lagoon Boats", "owners": [{ "person": "ada", "percent": "100" }],
+              "boxes": { "pay": "1000" } },
+            { "id": "gifts", "kind": "Gifts", "owners": [{ "person": "ada", "percent": "100" }],
+              "rows": [{ "amount": "70" }, { "date": "2025-05-01", "amount": "80" }] },
+        ],
+    })
+}

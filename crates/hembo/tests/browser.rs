@@ -1,0 +1,39 @@
+//! The browser suite: the real server on a free port with its own database, and Playwright in Debian's Chromium.
+#![allow(missing_docs)]
+
+use hembo_cluster::Cluster;
+use hembo_core::Registry;
+use hembo_server::{Settings, app, demo, run};
+use std::{future::pending, path::PathBuf, process::Command};
+use tokio::net::TcpListener;
+
+static REGISTRY: Registry = Registry(&[&hembo_us::UnitedStates]);
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_preparers_work_through_the_real_interface() {
+    let root = PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("../..");
+    let web = root.join("web/dist");
+    assert!(web.join("index.html").is_file(), "the front end is not built: run cargo xtask test");
+    let key = std::env::temp_dir().join(format!("hembo-key-browser-{}", std::process::id()));
+    let settings = Settings {
+        database: Cluster::test_database("browser").unwrap(),
+        listen: "127.0.0.1:0".parse().unwrap(),
+        web,
+        key: key.clone(),
+        demo: None,
+        secure_cookies: false,
+    };
+    let app = app(&settings, REGISTRY).await.unwrap();
+    std::fs::remove_file(key).unwrap();
+    demo::load(&app, &root.join("demo")).await.unwrap();
+    let listener = TcpListener::bind(settings.listen).await.unwrap();
+    let address = format!("http://{}", listener.local_addr().unwrap());
+    let server = tokio::spawn(async move { run(app, &settings, listener, pending()).await });
+
+    let mut suite = Command::new("node");
+    suite.current_dir(root.join("tests")).env("BASE_URL", address);
+    suite.args(["node_modules/@playwright/test/cli.js", "test"]);
+    let status = tokio::task::spawn_blocking(move || suite.status()).await.unwrap().unwrap();
+    server.abort();
+    assert!(status.success(), "the browser suite failed; its report stands above");
+}

@@ -1,0 +1,124 @@
+//! `hembo reckon` as a script would use it.
+#![allow(missing_docs)]
+
+use serde_json::Value;
+use std::{
+    io::Write,
+    process::{Command, Output, Stdio},
+};
+
+fn demo(name: &str) -> String {
+    format!("{}/../../demo/us/{name}.json", env!("CARGO_MANIFEST_DIR"))
+}
+
+fn hembo(arguments: &[&str], input: Option<&[u8]>) -> Output {
+    let mut command = Command::new(env!("CARGO_BIN_EXE_hembo"));
+    command.args(arguments).stdin(Stdio::piped()).stdout(Stdio::piped()).stderr(Stdio::piped());
+    let mut child = command.spawn().unwrap();
+    let mut stdin = child.stdin.take().unwrap();
+    // The program may stop reading before the end: then the pipe is closed, which is right.
+    let _ = stdin.write_all(input.unwrap_or_default());
+    drop(stdin);
+    child.wait_with_output().unwrap()
+}
+
+fn outcomes(output: &Output) -> Vec<Value> {
+    serde_json::Deserializer::from_slice(&output.stdout).into_iter().map(|v| v.unwrap()).collect()
+}
+
+fn message(output: &Output) -> String {
+    String::from_utf8_lossy(&output.stderr).into_owned()
+}
+
+#[test]
+fn each_file_gives_an_outcome() {
+    let files = [demo("vreeland-mbeki"), demo("okonjo-farrell"), demo("fennimore"), demo("halvorsen-achebe")];
+    let output = hembo(&["reckon", &files[0], &files[1], &files[2], &files[3]], None);
+    assert_eq!(output.status.code(), Some(0), "{}", message(&output));
+    let totals: Vec<_> = outcomes(&output).iter().map(|o| o["total"].as_str().unwrap().to_owned()).collect();
+    assert_eq!(totals, ["11141.00", "14406.00", "-9690.00", "2658.00"]);
+    let first = &outcomes(&output)[0];
+    assert!(first["lines"].as_array().unwrap().iter().all(|l| l.get("inputs").is_none()));
+    assert_eq!(first["ways"][0]["options"]["us.deduction"], "itemized");
+}
+
+#[test]
+fn the_trail_and_pins_are_asked_for() {
+    let file = demo("vreeland-mbeki");
+    let trail = hembo(&["reckon", "--trail", &file], None);
+    let lines = outcomes(&trail).remove(0)["lines"].clone();
+    let taxable = lines.as_array().unwrap().iter().find(|l| l["id"] == "us.15").unwrap().clone();
+    assert_eq!((&taxable["amount"], &taxable["inputs"][0]["id"]), (&"116877.00".into(), &"us.agi".into()));
+    let pinned = hembo(&["reckon", "--pin", "us.deduction=standard", &file], None);
+    assert_eq!(outcomes(&pinned)[0]["total"], "11355.00");
+    let way = hembo(&["reckon", "--way", "us.status=separate,us.deduction=standard", &file], None);
+    assert_eq!(outcomes(&way)[0]["together"], "Separate · standard · Wren with Tamsin · Teasel with Tamsin");
+    let piped = hembo(&["reckon", "-"], Some(&std::fs::read(&file).unwrap()));
+    assert_eq!(outcomes(&piped)[0]["total"], "11141.00");
+}
+
+#[test]
+fn what_goes_wrong_has_a_code_and_names_its_place() {
+    let file = demo("fennimore");
+    let text = std::fs::read_to_string(&file).unwrap();
+    let cases: &[(&[&str], Option<Vec<u8>>, i32, &str)] = &[
+        (&["reckon"], None, 2, "required"),
+        (&["reckon", "/no/such/file"], None, 1, "/no/such/file: file: cannot be opened"),
+        (&["reckon", "--pin", "us.deduction", &file], None, 2, "is not DECISION=OPTION"),
+        (
+            &["reckon", "--pin", "us.colour=red", &file],
+            None,
+            1,
+            "has no decision 'us.colour'; it has us.status",
+        ),
+        (
+            &["reckon", "--pin", "us.deduction=both", &file],
+            None,
+            1,
+            "has no option 'both'; it has standard, itemized",
+        ),
+        (&["reckon", "--pin", "us.status=surviving", &file], None, 1, "is not lawful: not widowed"),
+        (&["reckon", "-"], Some(b"not json".to_vec()), 1, "line 1 column 2: This is not a household file"),
+        (&["reckon", "-"], Some(vec![b' '; 100_000_000]), 1, "a household file has at most 4194304"),
+        (
+            &["reckon", "-"],
+            Some(text.replace("\"19420.00\"", "\"-1\"").into_bytes()),
+            1,
+            "/papers/0/boxes/1: Wages, tips, other pay: a negative",
+        ),
+        (
+            &["reckon", "-"],
+            Some(text.replace("\"digital_assets\": false", "\"digital_assets\": true").into_bytes()),
+            3,
+            "",
+        ),
+    ];
+    for (arguments, input, code, words) in cases {
+        let output = hembo(arguments, input.as_deref());
+        assert_eq!(output.status.code(), Some(*code), "{arguments:?}: {}", message(&output));
+        assert!(message(&output).contains(words), "{arguments:?}: {}", message(&output));
+    }
+    // A bad file does not keep the good one from being computed.
+    let output = hembo(&["reckon", "/no/such/file", &file], None);
+    assert_eq!((output.status.code(), outcomes(&output).len()), (Some(1), 1));
+}
+
+#[test]
+fn the_committed_schema_is_that_of_the_code() {
+    let committed =
+        std::fs::read_to_string(concat!(env!("CARGO_MANIFEST_DIR"), "/../../docs/household.schema.json"))
+            .unwrap();
+    let output = hembo(&["schema"], None);
+    assert_eq!(committed.trim(), String::from_utf8_lossy(&output.stdout).trim(), "run cargo xtask api");
+    // The demo files fit it: every property they use is described there.
+    let schema: Value = serde_json::from_str(&committed).unwrap();
+    let validator = jsonschema::validator_for(&schema).unwrap();
+    for name in ["vreeland-mbeki", "okonjo-farrell", "fennimore", "halvorsen-achebe"] {
+        let file: Value = serde_json::from_str(&std::fs::read_to_string(demo(name)).unwrap()).unwrap();
+        let errors: Vec<_> = validator.iter_errors(&file).map(|e| e.to_string()).collect();
+        assert!(errors.is_empty(), "{name}: {errors:?}");
+        let mut bad = file.clone();
+        bad["papers"][0]["boxes"]["colour"] = "red".into();
+        assert!(!validator.is_valid(&bad));
+    }
+}

@@ -1,0 +1,297 @@
+//! The API against a real PostgreSQL.
+#![allow(missing_docs)]
+
+mod common;
+
+use axum::body::Body;
+use common::Client;
+use serde_json::{Value, json};
+
+#[tokio::test]
+async fn only_the_right_password_signs_in_and_tries_are_limited() {
+    let mut client = Client::new("sign_in").await;
+    assert_eq!(client.get("/api/session").await.ok(401)["type"], "urn:hembo:signed-out");
+    assert_eq!(client.get("/api/households").await.ok(401)["title"], "Not signed in");
+    assert_eq!(client.sign_in("wrong").await.ok(401)["type"], "urn:hembo:refused");
+    let answer = client.sign_in(hembo_server::demo::PASSWORD).await;
+    let cookie = answer.headers["set-cookie"].to_str().unwrap().to_owned();
+    assert!(cookie.contains("HttpOnly") && cookie.contains("SameSite=Strict"), "{cookie}");
+    assert_eq!(answer.ok(200)["role"], "preparer");
+    assert_eq!(client.get("/api/session").await.ok(200)["name"], "N. Ostrava");
+
+    assert_eq!(client.without_token().delete("/api/session").await.ok(403)["type"], "urn:hembo:forged");
+    client.delete("/api/session").await.ok(204);
+    client.get("/api/session").await.ok(401);
+
+    let mut refused = 0;
+    for _ in 0..14 {
+        refused += u32::from(client.sign_in("wrong").await.status == 429);
+    }
+    assert!(refused > 0, "sign-in is not limited");
+}
+
+#[tokio::test]
+async fn every_answer_carries_security_headers() {
+    let client = Client::new("headers").await;
+    for path in ["/", "/api/session", "/api/health", "/h/anything/spread"] {
+        let headers = client.get(path).await.headers;
+        let policy = headers["content-security-policy"].to_str().unwrap();
+        assert!(policy.contains("default-src 'none'") && !policy.contains("unsafe-eval"));
+        assert_eq!(headers["x-content-type-options"], "nosniff");
+        assert!(headers.contains_key("x-request-id"));
+    }
+    assert_eq!(client.get("/api/health").await.ok(200), "ok");
+    assert_eq!(client.get("/api/nothing").await.ok(404)["type"], "urn:hembo:not-found");
+    assert!(client.get("/h/anything/spread").await.ok(200).as_str().unwrap().contains("site"));
+}
+
+#[tokio::test]
+async fn a_household_is_made_edited_undone_and_redone() {
+    let client = Client::signed_in("edit").await;
+    let new = json!({ "name": "Marsh", "country": "us", "year": 2025, "filers": [{ "name": "Kit Marsh", "born": "1990-01-01" }] });
+    let id = client.post("/api/households", new).await.ok(201)["id"].as_str().unwrap().to_owned();
+    let paper = json!({ "id": "w2", "kind": "W-2", "owners": [{ "person": "filer1", "percent": "100" }] });
+    let opened = client.edit(&id, 1, json!([{ "do": "add_paper", "paper": paper }])).await.ok(200);
+    assert_eq!((&opened["revision"], &opened["outcome"]["total"]), (&json!(2), &json!("0.00")));
+    let wages = |amount: &str| json!([{ "do": "set_box", "paper": "w2", "field": "1", "value": amount }]);
+    // 60,000 − 15,750 = 44,250: 1,192.50 + 12 % × (44,275 − 11,925).
+    let opened = client.edit(&id, 2, wages("60000")).await.ok(200);
+    assert_eq!(opened["outcome"]["total"], "5075.00");
+    client.edit(&id, 3, wages("70000")).await.ok(200);
+
+    let step = async |what: &str, base: i64| {
+        client.post(&format!("/api/households/{id}/{what}"), json!({ "base_revision": base })).await
+    };
+    let box_1 = |opened: &Value| opened["household"]["papers"][0]["boxes"]["1"].clone();
+    assert_eq!(box_1(&step("undo", 4).await.ok(200)), "60000");
+    assert_eq!(box_1(&step("undo", 5).await.ok(200)), Value::Null);
+    assert_eq!(step("undo", 6).await.ok(200)["household"]["papers"], json!([]));
+    assert_eq!(step("undo", 7).await.ok(409)["type"], "urn:hembo:nothing");
+    for (base, expected) in [(7, Value::Null), (8, json!("60000")), (9, json!("70000"))] {
+        assert_eq!(box_1(&step("redo", base).await.ok(200)), expected);
+    }
+    assert_eq!(step("redo", 10).await.ok(409)["type"], "urn:hembo:nothing");
+    // Undo, then another edit: the redo is gone, undo leads back through it.
+    step("undo", 10).await.ok(200);
+    let opened = client.edit(&id, 11, wages("65000")).await.ok(200);
+    assert_eq!((&opened["can_redo"], &opened["can_undo"]), (&json!(false), &json!(true)));
+    assert_eq!(box_1(&step("undo", 12).await.ok(200)), "60000");
+
+    let history = client.get(&format!("/api/households/{id}/history")).await.ok(200);
+    let kinds: Vec<_> = history.as_array().unwrap().iter().map(|e| e["kind"].as_str().unwrap()).collect();
+    assert_eq!(kinds[..5], ["created", "edited", "edited", "edited", "undone"]);
+    assert_eq!(history[2]["what"][0], "set box w2 1");
+    assert_eq!(history[2]["by"], "N. Ostrava");
+}
+
+#[tokio::test]
+async fn a_stale_edit_is_refused_with_what_changed() {
+    let client = Client::signed_in("stale").await;
+    let id = client.household("Fennimore").await;
+    let rename = |name: &str| json!([{ "do": "rename", "name": name }]);
+    client.edit(&id, 1, rename("Fennimore-Quay")).await.ok(200);
+    let refused = client.edit(&id, 1, rename("Other")).await.ok(409);
+    assert_eq!((&refused["type"], &refused["revision"]), (&json!("urn:hembo:stale"), &json!(2)));
+    assert_eq!(refused["changed"], json!(["N. Ostrava: rename"]));
+    client.post(&format!("/api/households/{id}/undo"), json!({ "base_revision": 1 })).await.ok(409);
+    let opened = client.get(&format!("/api/households/{id}")).await.ok(200);
+    assert_eq!((&opened["household"]["name"], &opened["revision"]), (&json!("Fennimore-Quay"), &json!(2)));
+
+    // Of many edits against one revision exactly one is stored.
+    let edits: Vec<_> = (0..8)
+        .map(|i| {
+            let (client, id, name) = (client.clone(), id.clone(), format!("Racer {i}"));
+            tokio::spawn(async move {
+                client.edit(&id, 2, json!([{ "do": "rename", "name": name }])).await.status
+            })
+        })
+        .collect();
+    let mut stored = 0;
+    for edit in edits {
+        stored += u32::from(edit.await.unwrap() == 200);
+    }
+    assert_eq!(stored, 1);
+}
+
+#[tokio::test]
+async fn what_cannot_be_right_changes_nothing() {
+    let client = Client::signed_in("bad").await;
+    let id = client.household("Fennimore").await;
+    let set =
+        |field: &str, value: Value| json!({ "do": "set_box", "paper": "w2", "field": field, "value": value });
+    let owners = json!([{ "person": "delphine", "percent": "60" }]);
+    let cases = [
+        (set("1", json!("-5")), "/papers/0/boxes/1", "negative"),
+        (set("1", json!("9999999999999")), "/papers/0/boxes/1", "exceed"),
+        (set("99", json!("5")), "/papers/0/boxes/99", "no box"),
+        (json!({ "do": "set_paper", "paper": "w2", "owners": owners }), "/papers/0/owners", "60 %"),
+        (
+            json!({ "do": "set_person", "person": "delphine", "id_number": "123" }),
+            "/people/0/id_number",
+            "nine digits",
+        ),
+        (
+            json!({ "do": "set_person", "person": "delphine", "role": "dependent" }),
+            "/people",
+            "one or two filers",
+        ),
+        (
+            json!({ "do": "set_person", "person": "asa", "born": "2031-01-01" }),
+            "/people/1/born",
+            "after the return year",
+        ),
+        (json!({ "do": "set_person", "person": "asa", "born": "2025-02-30" }), "/people", "is not a day"),
+        (json!({ "do": "remove_person", "person": "delphine" }), "/people", "still owns 2 papers"),
+    ];
+    for (command, at, words) in cases {
+        // A good command before the bad one is not stored either.
+        let problem = client.edit(&id, 1, json!([{ "do": "rename", "name": "Half" }, command])).await.ok(422);
+        let fault = &problem["faults"][0];
+        assert_eq!(fault["at"], at, "{problem:#}");
+        assert!(fault["message"].as_str().unwrap().contains(words), "{problem:#}");
+    }
+    for body in ["", "{", "[]", r#"{"base_revision":1,"commands":[{"do":"explode"}]}"#] {
+        let answer = client.send("POST", &format!("/api/households/{id}/edits"), Body::from(body)).await;
+        assert!(
+            answer.status.is_client_error() && answer.headers["content-type"] == "application/problem+json",
+            "{body}"
+        );
+    }
+    let opened = client.get(&format!("/api/households/{id}")).await.ok(200);
+    assert_eq!((&opened["revision"], &opened["household"]["name"]), (&json!(1), &json!("Fennimore")));
+    assert_eq!(
+        client.get("/api/households/00000000-0000-4000-8000-000000000000").await.ok(404)["type"],
+        "urn:hembo:not-found"
+    );
+}
+
+#[tokio::test]
+async fn bad_imports_are_refused_at_their_place() {
+    let client = Client::signed_in("import").await;
+    let before = client.get("/api/households").await.ok(200).as_array().unwrap().len();
+    let import = async |body: Body| client.send("POST", "/api/households/import", body).await;
+    let syntax = import(Body::from("{\n \"hembo\": 1,\n !")).await.ok(422);
+    assert_eq!(syntax["faults"][0]["at"], "line 3 column 2");
+    let mut file =
+        client.get(&format!("/api/households/{}/file", client.household("Fennimore").await)).await.ok(200);
+    file["papers"][0]["kind"] = json!("W-3");
+    let kind = import(Body::from(file.to_string())).await.ok(422);
+    assert_eq!(
+        kind["faults"][0],
+        json!({ "at": "/papers/0/kind", "message": "There is no kind of paper 'W-3'." })
+    );
+    let huge = import(Body::from(vec![b' '; 100_000_000])).await.ok(413);
+    assert!(huge["detail"].as_str().unwrap().contains("at most 4194304 bytes"));
+    let new = json!({ "name": "X", "country": "us", "year": 2025, "filers": [] });
+    assert_eq!(client.post("/api/households", new).await.ok(422)["faults"][0]["at"], "/people");
+    let new = json!({ "name": "X", "country": "xx", "year": 2025, "filers": [{ "name": "Y" }] });
+    assert_eq!(client.post("/api/households", new).await.ok(422)["faults"][0]["at"], "/country");
+    assert_eq!(client.get("/api/households").await.ok(200).as_array().unwrap().len(), before);
+}
+
+#[tokio::test]
+async fn a_file_goes_out_and_comes_in_as_it_was() {
+    let client = Client::signed_in("file").await;
+    let id = client.household("Vreeland-Mbeki").await;
+    let answer = client.get(&format!("/api/households/{id}/file")).await;
+    assert_eq!(answer.headers["content-disposition"], "attachment; filename=\"vreeland-mbeki-2025.json\"");
+    let file = answer.ok(200);
+    assert_eq!(file["people"][0]["id_number"], "811-34-2207");
+    let made = client.send("POST", "/api/households/import", Body::from(file.to_string())).await.ok(201);
+    let copy = made["id"].as_str().unwrap();
+    assert_eq!(client.get(&format!("/api/households/{copy}/file")).await.ok(200), file);
+    let demo = format!("{}/../../demo/us/vreeland-mbeki.json", env!("CARGO_MANIFEST_DIR"));
+    let original: Value = serde_json::from_slice(&std::fs::read(demo).unwrap()).unwrap();
+    assert_eq!(file, original);
+}
+
+#[tokio::test]
+async fn numbers_are_sealed_masked_and_every_reveal_is_noted() {
+    let client = Client::signed_in("seal").await;
+    let id = client.household("Fennimore").await;
+    let set = json!([{ "do": "set_person", "person": "asa", "id_number": "834-74-9921" }]);
+    let opened = client.edit(&id, 1, set).await.ok(200);
+    assert_eq!(opened["household"]["people"][1]["id_number"], "•••-••-9921");
+    let stored: Vec<Value> = sqlx::query_scalar("select to_jsonb(r) from revisions r")
+        .fetch_all(&client.app.database)
+        .await
+        .unwrap();
+    let text = Value::from(stored).to_string();
+    assert!(
+        !text.contains("9921") && !text.contains("832-74") && text.contains("sealed:"),
+        "a number is stored in the open"
+    );
+    let shown = client.post(&format!("/api/households/{id}/people/asa/reveal"), json!({})).await.ok(200);
+    assert_eq!(shown["id_number"], "834-74-9921");
+    client.get(&format!("/api/households/{id}/file")).await.ok(200);
+    let noted: Vec<Option<String>> = sqlx::query_scalar("select person from reveals order by id")
+        .fetch_all(&client.app.database)
+        .await
+        .unwrap();
+    assert_eq!(noted, [Some("asa".to_owned()), None]);
+    // A sealed number moved to another person cannot be opened there.
+    sqlx::query("update revisions set state = jsonb_set(state, '{people,0,id_number}', state #> '{people,1,id_number}')")
+        .execute(&client.app.database)
+        .await
+        .unwrap();
+    client.get(&format!("/api/households/{id}")).await.ok(500);
+}
+
+#[tokio::test]
+async fn households_are_listed_copied_deleted_and_brought_back() {
+    let client = Client::signed_in("list").await;
+    let id = client.household("Okonjo-Farrell").await;
+    let list = client.get("/api/households").await.ok(200);
+    let row = list.as_array().unwrap().iter().find(|h| h["id"] == json!(id)).unwrap().clone();
+    let summary = &row["summary"];
+    assert_eq!(
+        (&summary["total"], &summary["saved"], &summary["locality"]),
+        (&json!("14406.00"), &json!("1140.00"), &json!("Illinois"))
+    );
+    let copy = client.post(&format!("/api/households/{id}/copy"), json!({})).await.ok(201);
+    let opened = client.get(&format!("/api/households/{}", copy["id"].as_str().unwrap())).await.ok(200);
+    assert_eq!(
+        (&opened["household"]["name"], &opened["outcome"]["total"]),
+        (&json!("Okonjo-Farrell (copy)"), &json!("14406.00"))
+    );
+    client.delete(&format!("/api/households/{id}")).await.ok(204);
+    for path in ["", "/history", "/file"] {
+        let status = client.get(&format!("/api/households/{id}{path}")).await.status;
+        assert!(status == 404 || path == "/history", "{path}");
+    }
+    client.delete(&format!("/api/households/{id}")).await.ok(404);
+    assert_eq!(client.get("/api/households?deleted=true").await.ok(200)[0]["id"], json!(id));
+    client.post(&format!("/api/households/{id}/restore"), json!({})).await.ok(204);
+    assert_eq!(client.get(&format!("/api/households/{id}")).await.ok(200)["revision"], 1);
+}
+
+#[tokio::test]
+async fn a_paper_tells_its_effect_and_a_box_its_curve() {
+    let client = Client::signed_in("effect").await;
+    let id = client.household("Vreeland-Mbeki").await;
+    let effect = client.get(&format!("/api/households/{id}/effect?paper=loan")).await.ok(200);
+    assert_eq!(effect["way_without"]["name"], "Joint · standard");
+    assert_eq!(effect["without"], "214.00");
+    client.get(&format!("/api/households/{id}/effect?paper=none")).await.ok(404);
+    let curve = client.get(&format!("/api/households/{id}/curve?paper=w2-tamsin&field=1")).await.ok(200);
+    assert_eq!(curve.as_array().unwrap().len(), 101);
+    let packs = client.get("/api/packs").await.ok(200);
+    assert_eq!((&packs[0]["id"], &packs[0]["years"]), (&json!("us"), &json!([2025, 2024])));
+}
+
+#[test]
+fn the_committed_api_description_is_that_of_the_code() {
+    let committed =
+        std::fs::read_to_string(concat!(env!("CARGO_MANIFEST_DIR"), "/../../web/openapi.json")).unwrap();
+    assert_eq!(committed.trim(), hembo_server::openapi_json().trim(), "run cargo xtask api");
+    let mut types = std::process::Command::new("node");
+    types.current_dir(concat!(env!("CARGO_MANIFEST_DIR"), "/../../web"));
+    types.args([
+        "node_modules/openapi-typescript/bin/cli.js",
+        "openapi.json",
+        "--check",
+        "-o",
+        "src/api/schema.d.ts",
+    ]);
+    assert!(types.output().unwrap().status.success(), "the types are stale: run cargo xtask api");
+}

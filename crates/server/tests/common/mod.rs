@@ -1,0 +1,123 @@
+//! A server on a database of its own, and a client that keeps its cookie and token.
+#![allow(dead_code, missing_docs)]
+
+use axum::{
+    Router,
+    body::{Body, to_bytes},
+    extract::ConnectInfo,
+    http::{HeaderMap, Request, StatusCode, header},
+};
+use hembo_cluster::Cluster;
+use hembo_core::Registry;
+use hembo_server::{App, Settings, demo, router};
+use serde_json::{Value, json};
+use std::{net::SocketAddr, path::PathBuf};
+use tower::ServiceExt;
+
+pub static REGISTRY: Registry = Registry(&[&hembo_us::UnitedStates]);
+
+/// A server with the demo data, signed in or not.
+#[derive(Clone)]
+pub struct Client {
+    pub app: App,
+    router: Router,
+    cookie: Option<String>,
+    token: String,
+}
+
+/// An answer: status, headers, body as JSON (or text).
+pub struct Answer {
+    pub status: StatusCode,
+    pub headers: HeaderMap,
+    pub body: Value,
+}
+
+impl Answer {
+    /// The body of an answer with that status.
+    pub fn ok(self, status: u16) -> Value {
+        assert_eq!(self.status.as_u16(), status, "{:#}", self.body);
+        self.body
+    }
+}
+
+impl Client {
+    pub async fn new(name: &str) -> Client {
+        let key = std::env::temp_dir().join(format!("hembo-key-{name}-{}", std::process::id()));
+        let settings = Settings {
+            database: Cluster::test_database(name).unwrap(),
+            listen: "127.0.0.1:0".parse().unwrap(),
+            web: PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("tests/site"),
+            key: key.clone(),
+            demo: None,
+            secure_cookies: false,
+        };
+        let app = hembo_server::app(&settings, REGISTRY).await.unwrap();
+        std::fs::remove_file(key).unwrap();
+        let folder = PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("../../demo");
+        demo::load(&app, &folder).await.unwrap();
+        Client { router: router(app.clone(), &settings.web, false), app, cookie: None, token: String::new() }
+    }
+
+    pub async fn signed_in(name: &str) -> Client {
+        let mut client = Client::new(name).await;
+        client.sign_in(demo::PASSWORD).await.ok(200);
+        client
+    }
+
+    pub async fn sign_in(&mut self, password: &str) -> Answer {
+        let answer = self.post("/api/session", json!({ "login": "Demo", "password": password })).await;
+        if answer.status == StatusCode::OK {
+            let cookie = answer.headers[header::SET_COOKIE].to_str().unwrap();
+            self.cookie = Some(cookie.split(';').next().unwrap().to_owned());
+            self.token = answer.body["token"].as_str().unwrap().to_owned();
+        }
+        answer
+    }
+
+    pub fn without_token(&self) -> Client {
+        Client { token: "guessed".into(), ..self.clone() }
+    }
+
+    pub async fn get(&self, path: &str) -> Answer {
+        self.send("GET", path, Body::empty()).await
+    }
+
+    pub async fn delete(&self, path: &str) -> Answer {
+        self.send("DELETE", path, Body::empty()).await
+    }
+
+    pub async fn post(&self, path: &str, body: Value) -> Answer {
+        self.send("POST", path, Body::from(body.to_string())).await
+    }
+
+    pub async fn send(&self, method: &str, path: &str, body: Body) -> Answer {
+        let mut request =
+            Request::builder().method(method).uri(path).header(header::CONTENT_TYPE, "application/json");
+        if let Some(cookie) = &self.cookie {
+            request = request.header(header::COOKIE, cookie).header("x-hembo-token", &self.token);
+        }
+        let address: SocketAddr = "127.0.0.1:9".parse().unwrap();
+        let request = request.extension(ConnectInfo(address)).body(body).unwrap();
+        let answer = self.router.clone().oneshot(request).await.unwrap();
+        let (parts, body) = answer.into_parts();
+        let bytes = to_bytes(body, 50_000_000).await.unwrap();
+        let text = || Value::String(String::from_utf8_lossy(&bytes).into_owned());
+        Answer {
+            status: parts.status,
+            headers: parts.headers,
+            body: serde_json::from_slice(&bytes).unwrap_or_else(|_| text()),
+        }
+    }
+
+    /// The id of a demo household.
+    pub async fn household(&self, name: &str) -> String {
+        let list = self.get("/api/households").await.ok(200);
+        let found = list.as_array().unwrap().iter().find(|h| h["name"] == name).unwrap();
+        found["id"].as_str().unwrap().to_owned()
+    }
+
+    pub async fn edit(&self, id: &str, base: i64, commands: Value) -> Answer {
+        let body = json!({ "base_revision": base, "commands": commands });
+        self.post(&format!("/api/households/{id}/edits"), body).await
+    }
+}

@@ -1,0 +1,26 @@
+import { defineConfig } from "@playwright/test";
+
+const browser = [
+  "--no-sandbox",
+  "--disable-gpu",
+  "--disable-quic",
+  "--no-first-run",
+  "--disable-background-networking",
+  "--disable-component-update",
+  "--disable-sync",
+];
+
+export default defineConfig({
+  testDir: process.env.PICTURES ? "pictures" : "suite",
+  outputDir: "../target/browser-results",
+  reporter: "list",
+  timeout: 60_000,
+  workers: 1,
+  use: {
+    baseURL: process.env.BASE_URL ?? "http://127.0.0.1:4310",
+    viewport: { width: 1280, height: 800 },
+    locale: "en-US",
+    launchOptions: { executablePath: "/usr/bin/chromium", args: browser },
+    screenshot: "only-on-failure",
+  },
+});

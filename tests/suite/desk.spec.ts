@@ -1,0 +1,242 @@
+// The desk with the mouse: every view, every refusal.
+
+import { readFile } from "node:fs/promises";
+import AxeBuilder from "@axe-core/playwright";
+import { expect, type Page, test } from "@playwright/test";
+import { cell, openCopy, saved, signIn } from "./desk";
+
+async function noFindings(page: Page, view: string) {
+  const tags = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"];
+  const { violations } = await new AxeBuilder({ page }).withTags(tags).analyze();
+  const told = violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target).join(" ")}`);
+  expect(told, view).toEqual([]);
+}
+
+test("axe finds nothing on any view", async ({ page }) => {
+  await page.goto("/");
+  await page.getByLabel("Name").waitFor();
+  await noFindings(page, "sign-in");
+  await signIn(page);
+  await noFindings(page, "households");
+  await page.keyboard.press("n");
+  await noFindings(page, "new household");
+  await page.keyboard.press("Escape");
+  const id = await openCopy(page, "Vreeland-Mbeki");
+  await noFindings(page, "spread");
+  await cell(page, "Medical above", 4).getByRole("button").click();
+  await page.getByText("What this changes").waitFor();
+  await noFindings(page, "cell");
+  await page.keyboard.press("t");
+  await page.getByText("Close the trail").waitFor();
+  await noFindings(page, "trail");
+  for (const search of ["?person=wren", "?household=true"]) {
+    await page.goto(`/h/${id}/spread${search}`);
+    await page.getByRole("heading", { level: 2 }).first().waitFor();
+    await noFindings(page, search);
+  }
+  for (const paper of ["w2-tamsin", "loan", "medical"]) {
+    await page.goto(`/h/${id}/papers?paper=${paper}`);
+    await page.getByText("What it does to the tax").waitFor();
+    await noFindings(page, paper);
+  }
+  await page.goto(`/h/${id}/ways`);
+  await page.getByText("now 96,400").waitFor();
+  await noFindings(page, "ways");
+  await page.goto(`/h/${id}/points`);
+  await page.getByText("1 worth a look").waitFor();
+  await noFindings(page, "points");
+  await page.keyboard.press("/");
+  await page.getByRole("dialog").waitFor();
+  await noFindings(page, "finder");
+});
+
+test("figures, limits and ways move after each box", async ({ page }) => {
+  const id = await openCopy(page, "Fennimore");
+  await page.goto(`/h/${id}/papers?paper=w2`);
+  const side = page.getByRole("complementary", { name: "Where these boxes go" });
+  await expect(side).toContainText("Wages, Form 1040, line 1a");
+  const wages = page.getByRole("textbox", { name: "1 Wages, tips, other pay" });
+  await wages.fill("25166.67");
+  await wages.blur();
+  await saved(page);
+  // 15 % × 22,667 = 3,400: the whole refundable part.
+  await page.getByRole("link", { name: "Spread" }).click();
+  await expect(cell(page, "Child credit paid out", 3)).toContainText("−3,400");
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await expect(cell(page, "Child credit paid out", 3)).toContainText("−2,538");
+  await page.getByRole("button", { name: /^Redo/ }).click();
+  await expect(cell(page, "Child credit paid out", 3)).toContainText("−3,400");
+});
+
+test("a figure leads to its limit, its paper and its box", async ({ page }) => {
+  await openCopy(page, "Okonjo-Farrell");
+  await cell(page, "Medical above", 0).getByRole("button").click();
+  const about = page.getByRole("complementary", { name: "About the marked place" });
+  await expect(about).toContainText("5,887 lost — first 7.5 % of income");
+  await expect(about).toContainText("IRC §213(a)");
+  await about.getByRole("link", { name: /Medical · Isolde's operation/ }).click();
+  await expect(page.getByRole("heading", { name: "Medical · Isolde's operation" })).toBeVisible();
+});
+
+test("bad input is refused at its box and changes nothing", async ({ page }) => {
+  const id = await openCopy(page, "Fennimore");
+  await page.goto(`/h/${id}/papers?paper=w2`);
+  const wages = page.getByRole("textbox", { name: "1 Wages, tips, other pay" });
+  for (const [typed, words] of [
+    ["-5", "a negative amount is not possible"],
+    ["12.345", "at most two decimals"],
+    ["9999999999999", "may not exceed"],
+  ] as const) {
+    await wages.fill(typed);
+    await wages.blur();
+    await expect(page.getByRole("alert")).toContainText(words);
+  }
+  await page.goto(`/h/${id}/papers?paper=int`);
+  await page.getByLabel("Whose").waitFor();
+  await page.goto(`/h/${id}/spread?person=delphine`);
+  const number = page.getByRole("textbox", { name: "SSN, ITIN or ATIN" });
+  await number.fill("000-12-3456");
+  await number.blur();
+  await expect(page.getByRole("alert")).toContainText("nine digits");
+  await page.getByRole("button", { name: "Remove Delphine Fennimore" }).click();
+  await expect(page.getByText("still owns 2 papers")).toBeVisible();
+  await page.reload();
+  await expect(number).toHaveValue("•••-••-3358");
+  await page.getByRole("button", { name: "Show the number of Delphine Fennimore" }).click();
+  await expect(number).toHaveValue("831-26-3358");
+  await expect(page.getByText("rev 1")).toBeVisible();
+});
+
+test("shares that do not add up are refused", async ({ page }) => {
+  const id = await openCopy(page, "Okonjo-Farrell");
+  await page.goto(`/h/${id}/papers?paper=loan`);
+  const share = page.getByRole("textbox", { name: "Isolde Farrell's share in per cent" });
+  await share.fill("130");
+  await share.blur();
+  await expect(page.getByRole("alert")).toContainText("not to 100 %");
+  await share.fill("70");
+  await share.blur();
+  await expect(page.getByRole("textbox", { name: "Bram Okonjo's share in per cent" })).toHaveValue("30");
+});
+
+test("two people at one household: the later is told what changed", async ({ page, context }) => {
+  const id = await openCopy(page, "Fennimore");
+  const other = await context.newPage();
+  await other.goto(`/h/${id}/papers?paper=w2`);
+  const box = (p: Page) => p.getByRole("textbox", { name: "2 Federal tax withheld" });
+  await box(other).waitFor();
+  await page.goto(`/h/${id}/papers?paper=w2`);
+  await box(page).fill("300");
+  await box(page).blur();
+  await saved(page);
+  await expect(page.getByText("rev 2")).toBeVisible();
+  await box(other).fill("400");
+  await box(other).blur();
+  await expect(other.getByRole("alert").filter({ hasText: "Changed:" })).toContainText("set box w2 2");
+  await expect(other.getByText("rev 2")).toBeVisible();
+  await expect(other.getByText("What you typed last was not stored.", { exact: false })).toBeVisible();
+});
+
+test("people are added, asked about and counted", async ({ page }) => {
+  await openCopy(page, "Fennimore");
+  await page.getByRole("button", { name: "Add a person" }).click();
+  const dialog = page.getByRole("dialog");
+  await dialog.getByLabel("Name").fill("Bee Fennimore");
+  await dialog.getByLabel("Born").fill("2025-04-01");
+  await dialog.getByRole("button", { name: "Add", exact: true }).click();
+  await expect(page.getByRole("heading", { name: "Bee Fennimore" })).toBeVisible();
+  await page.getByLabel("Relationship to a filer").selectOption("Child");
+  await saved(page);
+  await expect(page.getByRole("columnheader", { name: /Bee 0 · child/ })).toBeVisible();
+  await expect(cell(page, "Child and dependent credits", 3)).toContainText("2,200");
+  await page.getByRole("link", { name: /Open points/ }).click();
+  await expect(page.getByText("Bee Fennimore has no social security or taxpayer number.")).toBeVisible();
+});
+
+test("open points are answered where they stand", async ({ page }) => {
+  await signIn(page);
+  await page.getByRole("button", { name: /New household/ }).click();
+  await page.getByLabel("Household", { exact: true }).fill("Osprey");
+  await page.getByLabel("First filer").fill("Odile Osprey");
+  await page.getByRole("button", { name: "Make it" }).click();
+  await page.getByRole("link", { name: /Open points/ }).click();
+  await expect(page.getByRole("heading", { name: /4 points hold up the filing/ })).toBeVisible();
+  await page.getByLabel("Digital assets: yes or no?").selectOption("No");
+  await expect(page.getByRole("heading", { name: /3 points hold up the filing/ })).toBeVisible();
+  await page.getByRole("button", { name: "Put aside…" }).click();
+  await page.getByLabel("Reason").fill("moves in spring");
+  await page.getByRole("button", { name: "Put aside", exact: true }).click();
+  await expect(page.getByRole("heading", { name: "1 put aside" })).toBeVisible();
+  await page.getByLabel("Were the filers married on the last day of the year?").selectOption("Married");
+  await expect(page.getByText("Does the spouse itemize?")).toBeVisible();
+});
+
+test("what is not computed yet says so over the figures", async ({ page }) => {
+  const id = await openCopy(page, "Fennimore");
+  await page.goto(`/h/${id}/papers?paper=w2`);
+  await page.getByLabel("12a Code").selectOption("W · contributions to a health savings account");
+  await expect(page.getByText("The figures are not a result.")).toBeVisible();
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await expect(page.getByText("The figures are not a result.")).toBeHidden();
+});
+
+test("households are found, sorted, renamed, deleted, brought back", async ({ page }) => {
+  await signIn(page);
+  const rows = page.locator("tbody tr");
+  await page.getByLabel("Find a household or a person").fill("chidi");
+  await expect(rows).toHaveCount(1);
+  await page.getByLabel("Find a household or a person").fill("nobody");
+  await expect(page.getByText("Nothing matches “nobody”")).toBeVisible();
+  await page.getByRole("button", { name: "Show all households" }).click();
+  await page.getByRole("button", { name: "Household", exact: true }).click();
+  await expect(rows.first()).toContainText("Fennimore");
+  await page.getByRole("button", { name: "Copy Halvorsen-Achebe", exact: true }).click();
+  await page.getByRole("button", { name: "Rename Halvorsen-Achebe (copy)" }).click();
+  await page.getByLabel("New name").fill("Stonebridge");
+  await page.keyboard.press("Enter");
+  await page.getByRole("button", { name: "Delete Stonebridge" }).click();
+  await expect(page.getByText("Stonebridge was deleted.")).toBeVisible();
+  await expect(page.getByRole("link", { name: /^Stonebridge/ })).toBeHidden();
+  await page.getByRole("button", { name: "Bring it back" }).click();
+  await expect(page.getByRole("link", { name: /^Stonebridge/ })).toBeVisible();
+});
+
+test("files come in and go out; a bad one is refused with its place", async ({ page }) => {
+  await signIn(page);
+  const file = page.getByLabel("Household file");
+  const give = (name: string, text: string) =>
+    file.setInputFiles({ name, mimeType: "application/json", buffer: Buffer.from(text) });
+  await give("notes.json", "dear family");
+  await expect(page.getByRole("status")).toContainText("line 1 column 1");
+  await give("huge.json", " ".repeat(5_000_000));
+  await expect(page.getByRole("status")).toContainText("at most 4,194,304 bytes");
+  const demo = await readFile("../demo/us/fennimore.json", "utf8");
+  await give("odd.json", demo.replace('"W-2"', '"W-3"'));
+  await expect(page.getByRole("status")).toContainText("/papers/0/kind: There is no kind of paper 'W-3'.");
+  await give("good.json", demo);
+  await expect(page.getByRole("heading", { name: "Fennimore household" })).toBeVisible();
+  const download = page.waitForEvent("download");
+  await page.getByRole("link", { name: "Export" }).click();
+  const path = await (await download).path();
+  expect(JSON.parse(await readFile(path, "utf8"))).toEqual(JSON.parse(demo));
+});
+
+test("a wrong password, a lost server and an unknown household are told plainly", async ({ page }) => {
+  await page.goto("/");
+  await page.getByLabel("Name").fill("demo");
+  await page.getByLabel("Password").fill("wrong");
+  await page.getByRole("button", { name: "Sign in" }).click();
+  await expect(page.getByRole("alert")).toContainText("do not go together");
+  const id = await openCopy(page, "Fennimore");
+  await page.route("**/edits", (route) => route.abort());
+  await page.goto(`/h/${id}/papers?paper=w2`);
+  const box = page.getByRole("textbox", { name: "2 Federal tax withheld" });
+  await box.fill("300");
+  await box.blur();
+  await expect(page.getByText("The server does not answer.").first()).toBeVisible();
+  await page.goto("/h/00000000-0000-4000-8000-000000000000/spread");
+  await expect(page.getByText("This household cannot be opened")).toBeVisible();
+  await page.goto("/");
+  await page.getByRole("button", { name: "Sign out" }).click();
+  await expect(page.getByRole("heading", { name: "Sign in" })).toBeVisible();
+});

@@ -1,0 +1,61 @@
+// What several specs do: sign in, make a household, walk by keyboard.
+import { expect, type Page } from "@playwright/test";
+
+export async function signIn(page: Page) {
+  await page.goto("/");
+  await page.getByRole("heading", { name: /Sign in|Households/ }).waitFor();
+  if (await page.getByRole("heading", { name: "Households" }).isVisible()) return;
+  await page.getByLabel("Name").fill("demo");
+  await page.getByLabel("Password").fill("quay-street-12");
+  await page.getByRole("button", { name: "Sign in" }).click();
+  await expect(page.getByRole("heading", { name: "Households" })).toBeVisible();
+}
+
+/** Opens a household of the demo data through a copy, so that specs do not meet in one. */
+export async function openCopy(page: Page, name: string) {
+  await signIn(page);
+  const copied = page.waitForResponse((r) => r.url().endsWith("/copy"));
+  await page
+    .getByRole("button", { name: `Copy ${name}`, exact: true })
+    .first()
+    .click();
+  const { id } = await (await copied).json();
+  await page.goto(`/h/${id}/spread`);
+  await expect(page.getByRole("heading", { name: `${name} (copy) household` })).toBeVisible();
+  return id as string;
+}
+
+/** What has the focus: the words of its label. */
+function focused(page: Page) {
+  return page.evaluate(() => {
+    const element = document.activeElement as HTMLInputElement | null;
+    const label = element?.getAttribute("aria-label") ?? element?.closest("label")?.firstChild?.textContent;
+    return (label ?? element?.textContent ?? "").trim();
+  });
+}
+
+/** Presses Tab until the focus is on something with these words. */
+export async function tabTo(page: Page, words: string, key = "Tab") {
+  for (let i = 0; i < 80; i++) {
+    if ((await focused(page)) === words) return;
+    await page.keyboard.press(key);
+  }
+  throw new Error(`the focus never came to “${words}”`);
+}
+
+export async function type(page: Page, ...keys: string[]) {
+  for (const key of keys) {
+    if (key.startsWith("<")) await page.keyboard.press(key.slice(1, -1));
+    else await page.keyboard.type(key);
+  }
+}
+
+/** Waits until everything typed is stored. */
+export async function saved(page: Page) {
+  await expect(page.getByText(/^Saved \d\d:\d\d/)).toBeVisible();
+}
+
+/** A cell of the Spread by the row's words and the column's place (the last is the household together). */
+export function cell(page: Page, row: string, column: number) {
+  return page.getByRole("row", { name: row }).first().locator("td").nth(column);
+}
