@@ -13,6 +13,7 @@ async function noFindings(page: Page, view: string) {
 }
 
 test("axe finds nothing on any view", async ({ page }) => {
+  test.setTimeout(180_000);
   await page.goto("/");
   await page.getByLabel("Name").waitFor();
   await noFindings(page, "sign-in");

@@ -1,5 +1,5 @@
 //! Bad input: each fault at its place, with what would be right; good input: none.
-#![allow(missing_docs)]
+#![allow(missing_docs, clippy::unwrap_used, clippy::type_complexity)]
 
 mod common;
 

@@ -1,5 +1,5 @@
 //! From a file to what people read, in a country of the tests' own.
-#![allow(missing_docs)]
+#![allow(missing_docs, clippy::unwrap_used, clippy::type_complexity)]
 
 mod common;
 

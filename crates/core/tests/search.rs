@@ -1,5 +1,5 @@
 //! The search and the limits on their own.
-#![allow(missing_docs)]
+#![allow(missing_docs, clippy::unwrap_used, clippy::type_complexity)]
 
 use hembo_core::{
     Decision, Recorder, Scope, Silent, Way,
@@ -45,10 +45,11 @@ impl Weighable for Puzzle {
         &self.decisions
     }
     fn open(&self, decision: usize, taken: &Way) -> bool {
-        decision == 0 || self.random(decision * 11 + self.last(taken)) % 4 != 0
+        decision == 0 || !self.random(decision * 11 + self.last(taken)).is_multiple_of(4)
     }
     fn barred(&self, decision: usize, option: usize, taken: &Way) -> Option<Bar> {
-        let barred = option > 0 && self.random(decision * 17 + option * 5 + self.last(taken)) % 5 == 0;
+        let barred =
+            option > 0 && self.random(decision * 17 + option * 5 + self.last(taken)).is_multiple_of(5);
         barred.then(|| "by the table".into())
     }
     fn parts(&self, _: &Way) -> Vec<Part> {

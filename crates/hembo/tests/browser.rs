@@ -1,5 +1,5 @@
 //! The browser suite: the real server on a free port with its own database, and Playwright in Debian's Chromium.
-#![allow(missing_docs)]
+#![allow(missing_docs, clippy::unwrap_used, clippy::type_complexity)]
 
 use hembo_cluster::Cluster;
 use hembo_core::Registry;

@@ -1,5 +1,5 @@
 //! `hembo reckon` as a script would use it.
-#![allow(missing_docs)]
+#![allow(missing_docs, clippy::unwrap_used, clippy::type_complexity)]
 
 use serde_json::Value;
 use std::{

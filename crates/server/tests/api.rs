@@ -1,5 +1,5 @@
 //! The API against a real PostgreSQL.
-#![allow(missing_docs)]
+#![allow(missing_docs, clippy::unwrap_used, clippy::type_complexity)]
 
 mod common;
 

@@ -1,5 +1,5 @@
 //! The search against brute force on random families, and what must hold for every family.
-#![allow(missing_docs)]
+#![allow(missing_docs, clippy::unwrap_used, clippy::type_complexity)]
 
 mod common;
 

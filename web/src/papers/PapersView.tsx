@@ -14,10 +14,10 @@ export function PapersView() {
   const kind = pack.paper_kinds.find((k) => k.id === paper?.kind);
   return (
     <div className="grid h-full grid-cols-[310px_1fr_272px]">
-      <nav aria-label="Papers" className="min-h-0 overflow-auto border-r border-ink pb-6">
+      <nav aria-label="Papers" tabIndex={0} className="min-h-0 overflow-auto border-r border-ink pb-6">
         <PaperList chosen={paper?.id} />
       </nav>
-      <section aria-label="Boxes" className="min-h-0 overflow-auto bg-sheet">
+      <section aria-label="Boxes" tabIndex={0} className="min-h-0 overflow-auto bg-sheet">
         {paper && kind ? (
           <PaperForm key={paper.id} paper={paper} kind={kind} at={{ field: search.field, row: search.row }} />
         ) : (
@@ -26,7 +26,11 @@ export function PapersView() {
           </Blank>
         )}
       </section>
-      <aside aria-label="Where these boxes go" className="min-h-0 overflow-auto border-l border-rule">
+      <aside
+        aria-label="Where these boxes go"
+        tabIndex={0}
+        className="min-h-0 overflow-auto border-l border-rule"
+      >
         {paper && <PaperSide key={paper.id} paper={paper} />}
       </aside>
     </div>

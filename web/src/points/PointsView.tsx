@@ -18,14 +18,14 @@ export function PointsView() {
   if (points.length === 0)
     return <Blank title="Nothing is open">Every question is answered and no check found anything.</Blank>;
   return (
-    <div className="h-full overflow-auto px-7 py-4">
+    <section aria-label="Open points" tabIndex={0} className="h-full overflow-auto px-7 py-4">
       <Group
         title={`${count(blocking.length, "point")} hold${blocking.length === 1 ? "s" : ""} up the filing`}
         points={blocking}
       />
       <Group title={`${looking.length} worth a look`} points={looking} />
       <Group title={`${aside.length} put aside`} points={aside} />
-    </div>
+    </section>
   );
 }
 

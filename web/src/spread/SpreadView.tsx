@@ -32,7 +32,7 @@ export function SpreadView() {
         <section aria-label="Spread" className="min-h-0 overflow-auto border-r border-ink">
           <SpreadTable outcome={opened.outcome} standing={standing} stand={stand} />
         </section>
-        <aside aria-label="About the marked place" className="min-h-0 overflow-auto">
+        <aside aria-label="About the marked place" tabIndex={0} className="min-h-0 overflow-auto">
           <Panel standing={standing} stand={stand} />
         </aside>
       </div>

@@ -49,7 +49,7 @@ function OneDecision({ decision }: { decision: Decision }) {
           <b>{decision.label}</b>
           {decision.pinned ? (
             <Button
-              className="border-plum! px-1.5! py-0! text-[11px] font-semibold text-plum"
+              className="border-plum! px-1.5! py-0! min-h-[25px] text-[11px] font-semibold text-plum"
               onClick={() => pin(null)}
             >
               pinned by you · let go
@@ -73,7 +73,7 @@ function OneDecision({ decision }: { decision: Decision }) {
               type="button"
               aria-pressed={decision.pinned === option.id}
               aria-label={`Hold ${option.label}`}
-              className="grid w-full grid-cols-[24px_1fr_auto_64px] items-center py-0.5 text-left hover:bg-wash"
+              className="grid min-h-[25px] w-full grid-cols-[24px_1fr_auto_64px] items-center text-left hover:bg-wash"
               onClick={() => pin(decision.pinned === option.id ? null : option.id)}
             >
               <span

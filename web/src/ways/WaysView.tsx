@@ -10,12 +10,13 @@ export function WaysView() {
     <div className="grid h-full grid-cols-[375px_1fr]">
       <section
         aria-label="What the law leaves open"
+        tabIndex={0}
         className="min-h-0 overflow-auto border-r border-ink px-4 pb-6"
       >
         <Decisions />
       </section>
       <div className="grid min-h-0 grid-rows-[1fr_236px]">
-        <section aria-label="Only lines that differ" className="min-h-0 overflow-auto bg-sheet">
+        <section aria-label="Only lines that differ" tabIndex={0} className="min-h-0 overflow-auto bg-sheet">
           <Compared />
           <Ranking />
         </section>
@@ -23,6 +24,7 @@ export function WaysView() {
           <Curve />
           <section
             aria-label="Lost to limits"
+            tabIndex={0}
             className="min-h-0 overflow-auto border-l border-rule px-4 py-3"
           >
             <h2 className="mb-1">Lost to limits in this way</h2>

@@ -1,5 +1,5 @@
 //! A country of the tests' own: everyone pays a fifth, and may waive a bonus.
-#![allow(dead_code, missing_docs)]
+#![allow(dead_code, missing_docs, clippy::unwrap_used)]
 
 use hembo_core::{
     Case, Decision, Household, Pack, Paper, Person, Point, Recorder, Registry, Scope, Silent, Trail, Way,

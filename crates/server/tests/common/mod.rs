@@ -1,5 +1,5 @@
 //! A server on a database of its own, and a client that keeps its cookie and token.
-#![allow(dead_code, missing_docs)]
+#![allow(dead_code, missing_docs, clippy::unwrap_used)]
 
 use axum::{
     Router,

@@ -1,5 +1,5 @@
 //! Families for the tests: short to write, whole on the inside.
-#![allow(dead_code, missing_docs)]
+#![allow(dead_code, missing_docs, clippy::unwrap_used)]
 
 use hembo_core::{Household, Outcome, Registry, check, reckon};
 use serde_json::{Value, json};
