@@ -97,6 +97,6 @@ pub fn total(household: &Household, registry: &Registry) -> Option<Money> {
         return None;
     }
     let case = registry.pack(&household.country)?.open(household);
-    let (weighed, _) = weigh(&*case, &pins_of(household, &*case));
+    let (weighed, _) = weigh(&*case, &pins_of(household, &*case), 1);
     weighed.ranking.first().map(|r| r.total)
 }

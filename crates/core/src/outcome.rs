@@ -4,7 +4,8 @@
 use crate::{
     check::{Fault, faults},
     decision::Way,
-    household::{Household, Paper},
+    field::FieldKind,
+    household::{Entry, Household, Paper},
     limit::{Limit, LimitAt, LimitTaken},
     line::{LineDef, LineId, SpreadRow},
     pack::{Case, Pack, Registry, Return, Suggestion},
@@ -18,8 +19,10 @@ use std::collections::BTreeMap;
 use time::Date;
 use utoipa::ToSchema;
 
-/// How many ways an outcome names.
+/// How many ways an outcome names where nobody asks for more.
 pub const NAMED_WAYS: usize = 24;
+/// How many ways an outcome names at the most.
+pub const MOST_WAYS: usize = 100_000;
 /// How many of them it compares line by line.
 const COMPARED: usize = 3;
 
@@ -272,7 +275,7 @@ pub struct Feed {
     /// The line.
     pub line: String,
     /// Whose.
-    pub scope: String,
+    pub scopes: Vec<String>,
     /// What it is called, and where it stands.
     pub label: String,
     /// What this paper brings to it.
@@ -294,9 +297,17 @@ impl Outcome {
 /// # Errors
 /// The faults of a household that cannot be worked with.
 pub fn reckon(household: &Household, registry: &Registry) -> Result<Outcome, Vec<Fault>> {
+    reckon_naming(household, registry, NAMED_WAYS)
+}
+
+/// The same, naming so many of the lowest ways; all are weighed in any case.
+///
+/// # Errors
+/// The faults of a household that cannot be worked with.
+pub fn reckon_naming(household: &Household, registry: &Registry, ways: usize) -> Result<Outcome, Vec<Fault>> {
     let found = faults(household, registry);
     match registry.pack(&household.country) {
-        Some(pack) if found.is_empty() => Ok(assemble(household, pack)),
+        Some(pack) if found.is_empty() => Ok(assemble(household, pack, ways.clamp(1, MOST_WAYS))),
         _ => Err(found),
     }
 }
@@ -312,18 +323,18 @@ pub fn pins_of(household: &Household, case: &dyn Case) -> BTreeMap<usize, usize>
 }
 
 /// The ranking that holds the pins; where no lawful way does, the ranking without them.
-pub(crate) fn weigh(case: &dyn Case, pins: &BTreeMap<usize, usize>) -> (Weighed, bool) {
-    let weighed = search(case, pins);
+pub(crate) fn weigh(case: &dyn Case, pins: &BTreeMap<usize, usize>, keep: usize) -> (Weighed, bool) {
+    let weighed = search(case, pins, keep);
     if weighed.ranking.is_empty() && !pins.is_empty() {
-        return (search(case, &BTreeMap::new()), false);
+        return (search(case, &BTreeMap::new(), keep), false);
     }
     (weighed, true)
 }
 
-fn assemble(household: &Household, pack: &'static dyn Pack) -> Outcome {
+fn assemble(household: &Household, pack: &'static dyn Pack, ways: usize) -> Outcome {
     let case = pack.open(household);
     let pins = pins_of(household, &*case);
-    let (weighed, pins_hold) = weigh(&*case, &pins);
+    let (weighed, pins_hold) = weigh(&*case, &pins, ways);
     let chosen = weighed.ranking.first().map(|r| r.way.clone()).unwrap_or_default();
     let trail = case.record(&chosen);
     let view =
@@ -515,7 +526,7 @@ impl View<'_> {
     fn box_label(&self, paper: &Paper, item: &Item) -> String {
         let kind = self.pack.paper_kinds().iter().find(|k| k.id == paper.kind);
         if let Some(row) = item.row {
-            let cell = |field: &str| paper.rows[row].get(field).and_then(crate::household::Entry::text);
+            let cell = |field: &str| paper.rows[row].get(field).and_then(Entry::text);
             let words: Vec<_> = [cell("date"), cell("what")].into_iter().flatten().collect();
             return format!(
                 "{} · {}",
@@ -565,6 +576,7 @@ impl View<'_> {
         }
     }
 
+    /// The lines that the paper's boxes go to; the parts of several owners stand as one.
     fn feeds(&self, paper: usize) -> Vec<Feed> {
         let mut feeds: Vec<Feed> = Vec::new();
         for line in &self.trail.lines {
@@ -573,22 +585,35 @@ impl View<'_> {
                 _ => None,
             });
             let amount: Money = boxes.sum();
-            if !amount.is_zero() {
-                let def = self.def(line.id);
-                let label = format!("{}, {}", def.label, def.place);
-                feeds.push(Feed { line: line.id.into(), scope: self.scope(line.scope), label, amount });
+            if amount.is_zero() {
+                continue;
+            }
+            let scope = self.scope(line.scope);
+            match feeds.iter_mut().find(|f| f.line == line.id) {
+                Some(feed) => {
+                    feed.amount += amount;
+                    feed.scopes.push(scope);
+                }
+                None => {
+                    let def = self.def(line.id);
+                    let label = format!("{}, {}", def.label, def.place);
+                    feeds.push(Feed { line: line.id.into(), scopes: vec![scope], label, amount });
+                }
             }
         }
         feeds
     }
 }
 
-/// The amount that stands for a paper in lists: its headline box, or the sum of that column.
+/// The amount that stands for a paper in lists: its headline box (or the first amount that is filled), or the sum of
+/// that column.
 pub fn headline(pack: &dyn Pack, paper: &Paper) -> Money {
     let Some(kind) = pack.paper_kinds().iter().find(|k| k.id == paper.kind) else { return Money::ZERO };
-    let cell =
-        |row: &crate::household::Answers| row.get(kind.headline).and_then(crate::household::Entry::money);
-    paper.amount(kind.headline) + paper.rows.iter().filter_map(cell).sum()
+    let column: Money =
+        paper.rows.iter().filter_map(|row| row.get(kind.headline).and_then(Entry::money)).sum();
+    let others = kind.boxes.iter().filter(|f| matches!(f.kind, FieldKind::Amount { .. })).map(|f| f.id);
+    let boxes = std::iter::once(kind.headline).chain(others).map(|id| paper.amount(id));
+    column + boxes.into_iter().find(|amount| !amount.is_zero()).unwrap_or_default()
 }
 
 /// Full years from a birth to a day.
@@ -621,7 +646,7 @@ fn named_ways(case: &dyn Case, ranking: &[Ranked]) -> Vec<NamedWay> {
             .filter_map(|(d, about)| Some((about.id.clone(), about.options[ranked.way.taken(d)?].id.clone())))
             .collect(),
     };
-    ranking.iter().take(NAMED_WAYS).map(named).collect()
+    ranking.iter().map(named).collect()
 }
 
 fn decisions(

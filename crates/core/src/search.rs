@@ -8,9 +8,6 @@ use crate::decision::{Bar, Decision, Way};
 use hembo_money::Money;
 use std::collections::{BTreeMap, BinaryHeap, HashMap};
 
-/// How many of the lowest ways are kept by name. All are weighed.
-pub const KEPT: usize = 60;
-
 /// Something whose ways can be weighed.
 pub trait Weighable {
     /// The decisions, in an order in which openness and bars depend only on earlier ones.
@@ -50,7 +47,7 @@ pub struct Ranked {
 /// What the search found.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Weighed {
-    /// The lowest ways that hold every pin, lowest first, at most [`KEPT`].
+    /// The lowest ways that hold every pin, lowest first, as many as were asked for.
     pub ranking: Vec<Ranked>,
     /// How many ways are lawful; all were weighed.
     pub lawful: u64,
@@ -64,12 +61,13 @@ pub struct Weighed {
     pub bars: Vec<Vec<Option<Bar>>>,
 }
 
-/// Weighs every lawful way. `pins` maps a decision to the option held.
-pub fn search<C: Weighable + ?Sized>(case: &C, pins: &BTreeMap<usize, usize>) -> Weighed {
+/// Weighs every lawful way and keeps the lowest `keep` of them. `pins` maps a decision to the option held.
+pub fn search<C: Weighable + ?Sized>(case: &C, pins: &BTreeMap<usize, usize>, keep: usize) -> Weighed {
     let sizes: Vec<usize> = case.decisions().iter().map(|d| d.options.len()).collect();
     let mut walk = Walk {
         case,
         pins,
+        keep,
         memo: HashMap::new(),
         kept: BinaryHeap::new(),
         weighed: Weighed {
@@ -102,6 +100,7 @@ fn clear_bars_of_priced_options(weighed: &mut Weighed) {
 struct Walk<'a, C: ?Sized> {
     case: &'a C,
     pins: &'a BTreeMap<usize, usize>,
+    keep: usize,
     memo: HashMap<(usize, Vec<Option<u8>>), Money>,
     kept: BinaryHeap<Ranked>,
     weighed: Weighed,
@@ -183,7 +182,7 @@ impl<C: Weighable + ?Sized> Walk<'_, C> {
     }
 
     fn keep(&mut self, ranked: Ranked) {
-        if self.kept.len() < KEPT {
+        if self.kept.len() < self.keep {
             self.kept.push(ranked);
         } else if self.kept.peek().is_some_and(|worst| ranked < *worst) {
             self.kept.pop();

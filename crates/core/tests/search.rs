@@ -5,7 +5,7 @@ use hembo_core::{
     Decision, Recorder, Scope, Silent, Way,
     decision::{Bar, Opt},
     limit::{self, LimitDef, PhaseOut, Shape},
-    search::{KEPT, Part, Weighable, search},
+    search::{Part, Weighable, search},
 };
 use hembo_money::{Money, Rate, Rounding};
 use proptest::prelude::*;
@@ -99,7 +99,7 @@ proptest! {
         let pins: BTreeMap<_, _> = [pin].into_iter().filter(|(d, o)| sizes.get(*d).is_some_and(|n| o < n)).collect();
         let mut all = Vec::new();
         everything(&puzzle, Way::default(), &mut all);
-        let weighed = search(&puzzle, &pins);
+        let weighed = search(&puzzle, &pins, 20);
         prop_assert_eq!(weighed.lowest.map(|r| r.total), all.iter().map(|a| a.0).min());
         let holds = |way: &Way| pins.iter().all(|(d, o)| way.taken(*d).is_none_or(|t| t == *o));
         let mut held: Vec<Money> = all.iter().filter(|(_, way)| holds(way)).map(|a| a.0).collect();
@@ -109,7 +109,7 @@ proptest! {
             prop_assert_eq!(weighed.holding as usize, held.len());
             let ranking: Vec<Money> = weighed.ranking.iter().map(|r| r.total).collect();
             prop_assert_eq!(&ranking[..], &held[..ranking.len()]);
-            prop_assert_eq!(ranking.len(), held.len().min(KEPT));
+            prop_assert_eq!(ranking.len(), held.len().min(20));
         }
         for (d, prices) in weighed.prices.iter().enumerate() {
             for (o, price) in prices.iter().enumerate() {

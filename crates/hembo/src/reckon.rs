@@ -78,7 +78,7 @@ fn one(
 ) -> Result<Outcome, Vec<Fault>> {
     let mut household = check::read(&bytes(file)?, registry)?;
     household.pins.extend(pins.iter().cloned());
-    let outcome = outcome::reckon(&household, registry)?;
+    let outcome = outcome::reckon_naming(&household, registry, outcome::MOST_WAYS)?;
     unknown_pins(&household, &outcome, pins)?;
     Ok(if trail { outcome } else { outcome.without_trail() })
 }

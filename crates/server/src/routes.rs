@@ -8,7 +8,7 @@ use crate::{
 };
 use axum::{
     Router,
-    extract::DefaultBodyLimit,
+    extract::{DefaultBodyLimit, MatchedPath},
     http::{HeaderName, HeaderValue, StatusCode, header},
     middleware,
     response::IntoResponse,
@@ -121,8 +121,10 @@ fn header_layer(name: HeaderName, value: &'static str) -> SetResponseHeaderLayer
     SetResponseHeaderLayer::overriding(name, HeaderValue::from_static(value))
 }
 
-/// What a log line says about a request: its path holds ids only, and neither query nor body is written.
+/// What a log line says about a request: the route, not the path (a person's short name may stand in that), and
+/// neither query nor body.
 fn span(request: &axum::extract::Request) -> tracing::Span {
+    let route = request.extensions().get::<MatchedPath>().map_or("file", MatchedPath::as_str);
     let id = request.headers().get("x-request-id").and_then(|h| h.to_str().ok()).unwrap_or_default();
-    tracing::info_span!("request", method = %request.method(), path = request.uri().path(), id)
+    tracing::info_span!("request", method = %request.method(), route, id)
 }

@@ -32,7 +32,7 @@ fn household(bytes: &[u8]) -> Household {
 }
 
 fn first_way(case: &dyn Weighable) -> Way {
-    let found = search(case, &BTreeMap::new());
+    let found = search(case, &BTreeMap::new(), 24);
     found.ranking.into_iter().next().map(|r| r.way).unwrap_or_default()
 }
 
@@ -52,9 +52,10 @@ fn benches(criterion: &mut Criterion) {
         b.iter(|| UnitedStates.open(black_box(&family)).decisions().len())
     });
     criterion.bench_function("one silent way", |b| b.iter(|| silent(&*case, black_box(&way))));
-    criterion.bench_function("the whole search, 23 ways", |b| b.iter(|| search(&*case, &BTreeMap::new())));
+    criterion
+        .bench_function("the whole search, 23 ways", |b| b.iter(|| search(&*case, &BTreeMap::new(), 24)));
     criterion.bench_function("the whole search, 12 children", |b| {
-        b.iter(|| search(&*many_case, &BTreeMap::new()))
+        b.iter(|| search(&*many_case, &BTreeMap::new(), 24))
     });
     ratios(&family, &many);
 }
@@ -68,9 +69,9 @@ fn ratios(family: &Household, many: &Household) {
     let one = median(|| {
         black_box(silent(&*case, &way));
     });
-    let all = median(|| drop(black_box(search(&*case, &BTreeMap::new()))));
-    let large = median(|| drop(black_box(search(&*many_case, &BTreeMap::new()))));
-    let ways = search(&*many_case, &BTreeMap::new()).lawful;
+    let all = median(|| drop(black_box(search(&*case, &BTreeMap::new(), 24))));
+    let large = median(|| drop(black_box(search(&*many_case, &BTreeMap::new(), 24))));
+    let ways = search(&*many_case, &BTreeMap::new(), 24).lawful;
     println!("one silent way ÷ parse: {:.3}", one / parse);
     println!("whole search (23 ways) ÷ one silent way: {:.1}", all / one);
     println!("whole search (23 ways): {:.3} ms", all * 1e3);

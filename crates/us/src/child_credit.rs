@@ -55,7 +55,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Credit {
         };
         children += i64::from(amount == figures.child);
         full += trail.line("us.child_credit", Scope::Person(dependent.person), amount, |i| {
-            i.figure(if amount == figures.child { "Child under 17" } else { "Other dependent" }, amount);
+            i.figure(if amount == figures.child { "Child" } else { "Other dependent" }, amount);
         });
     }
     trail.line("us.8812.8", on.scope, full, |i| {
@@ -129,7 +129,10 @@ fn refundable(on: On<'_>, trail: &mut impl Trail, unused: Money, children: i64, 
         limit::given(trail, at, Shape::PhaseIn, open, allowed)
     };
     trail.line("us.28", on.scope, allowed, |i| {
-        i.line("us.8812.17", on.scope, open).figure("15 % of earnings above 2,500", by_earnings);
+        i.line("us.8812.17", on.scope, open)
+            .figure("Earnings above", figures.earned_above)
+            .figure("Rate", figures.earned_rate)
+            .figure("By earnings, at most", by_earnings);
         if children >= figures.three_children {
             i.figure("Payroll taxes above the earned income credit", by_payroll);
         }

@@ -416,7 +416,7 @@ impl Reading<'_> {
         self.give("5", |own| &mut own.medicare_wages);
         self.give("6", |own| &mut own.medicare_tax);
         self.give("11", |own| &mut own.nonqualified);
-        for field in ["14", "17", "19"] {
+        for field in ["14", "17", "19", "17b", "19b"] {
             self.give(field, |own| &mut own.state_income_tax);
         }
         for (code, amount) in W2_BOX_12 {

@@ -29,6 +29,7 @@ pub struct Figures {
     pub social_security: Cited<SocialSecurity>,
     pub child_credit: Cited<ChildCredit>,
     pub earned_income_credit: Cited<EarnedIncomeCredit>,
+    pub underpayment: Cited<Underpayment>,
     pub interest: Cited<Interest>,
     pub kiddie: Cited<Kiddie>,
 }
@@ -111,7 +112,9 @@ tables! {
     /// §151(d)(5)(C).
     Senior { each: Money, from: ByStatus, rate: Rate }
     /// §1(j).
-    Rates { rates: Vec<Rate>, tops: ByStatus<Vec<Money>>, table_below: Money }
+    Rates { rates: Vec<Rate>, tops: ByStatus<Vec<Money>>, table: Vec<TableBand> }
+    /// The Tax Table: so wide a band, up to there.
+    TableBand { below: Money, width: Money }
     /// §55.
     MinimumTax {
         exemption: ByStatus, phase_out_from: ByStatus, phase_out_rate: Rate, low_rate: Rate, high_rate: Rate,
@@ -137,6 +140,8 @@ tables! {
     EarnedIncomeClass {
         rate_in: Rate, rate_out: Rate, earned: Money, most: Money, out_from: Money, out_from_joint: Money,
     }
+    /// §6654(e).
+    Underpayment { no_penalty_below: Money }
     /// Schedule B.
     Interest { schedule_b_above: Money }
     /// §1(g).

@@ -72,11 +72,11 @@ pub static LINES: &[LineDef] = &[
         "The floor",
         "Schedule A, line 3",
         "IRC §213(a)",
-        "7.5 % of adjusted gross income, to the whole dollar.",
+        "A part of adjusted gross income, to the whole dollar.",
     ),
     line(
         "us.sched_a.4",
-        "Medical above 7.5 %",
+        "Medical above the floor",
         "Schedule A, line 4",
         "IRC §213(a)",
         "The part above the floor, never less than zero.",
@@ -108,7 +108,7 @@ pub static LINES: &[LineDef] = &[
         "The cap on these taxes",
         "Schedule A, line 5e worksheet",
         "IRC §164(b)(6), (7)",
-        "The full cap less 30 % of income above the threshold, not below its floor.",
+        "The full cap less a part of income above the threshold, not below its floor.",
     ),
     line(
         "us.sched_a.5e",
@@ -185,7 +185,7 @@ pub static LINES: &[LineDef] = &[
         "Gifts to charity",
         "Schedule A, line 14",
         "IRC §170(b)(1)",
-        "Cash to 60 % of income, goods to 50 % less the cash, and carryovers.",
+        "Cash and goods, each up to its part of income, and carryovers.",
     ),
     line(
         "us.sched_a.17",
@@ -213,7 +213,7 @@ pub static LINES: &[LineDef] = &[
         "Senior deduction of this person",
         "Schedule 1-A, lines 35 and 36",
         "IRC §151(d)(5)(C)",
-        "6,000 from 65, less 6 % of income above the threshold.",
+        "An amount from the age of 65, less a part of income above the threshold.",
     ),
     line(
         "us.13b",
@@ -235,7 +235,7 @@ pub static LINES: &[LineDef] = &[
         "Income tax",
         "Form 1040, line 16",
         "IRC §§1, 3",
-        "By the Tax Table below 100,000, by the rate schedule from there.",
+        "By the Tax Table, above its end by the rate schedule.",
     ),
     line(
         "us.6251.4",
@@ -249,7 +249,7 @@ pub static LINES: &[LineDef] = &[
         "Tentative minimum tax",
         "Form 6251, line 9",
         "IRC §55(b)(1)",
-        "26 and 28 % of what is above the exemption.",
+        "Two rates on what is above the exemption.",
     ),
     line(
         "us.amt",
@@ -270,7 +270,7 @@ pub static LINES: &[LineDef] = &[
         "Credit for this dependent",
         "Schedule 8812, lines 5 and 7",
         "IRC §24(a), (h)",
-        "2,200 for a child under 17, 500 for another dependent.",
+        "One amount for a young child, another for any other dependent.",
     ),
     line(
         "us.8812.8",
@@ -284,7 +284,7 @@ pub static LINES: &[LineDef] = &[
         "Credits after the phase-out",
         "Schedule 8812, line 12",
         "IRC §24(b)",
-        "Less 50 for each 1,000 of income, or part of it, above the threshold.",
+        "Less an amount for each step of income, or part of one, above the threshold.",
     ),
     line("us.19", "Child and dependent credits", "Form 1040, line 19", "IRC §§24, 26(a)", "Up to the tax."),
     line("us.22", "Tax after these credits", "Form 1040, line 22", "IRC §26", "Never less than zero."),
@@ -294,14 +294,14 @@ pub static LINES: &[LineDef] = &[
         "Additional Medicare tax",
         "Form 8959, line 18",
         "IRC §3101(b)(2)",
-        "0.9 % of Medicare wages above the threshold.",
+        "A rate on Medicare wages above the threshold.",
     ),
     line(
         "us.8960.17",
         "Net investment income tax",
         "Form 8960, line 17",
         "IRC §1411",
-        "3.8 % of interest, or of income above the threshold if less.",
+        "A rate on interest, or on income above the threshold if less.",
     ),
     line(
         "us.sched_2.13",
@@ -336,14 +336,14 @@ pub static LINES: &[LineDef] = &[
         "Open for the refundable part",
         "Schedule 8812, line 17",
         "IRC §24(h)(5)",
-        "What the tax did not use, at most 1,700 a child.",
+        "What the tax did not use, up to an amount a child.",
     ),
     line(
         "us.28",
         "Child credit paid out",
         "Form 1040, line 28",
         "IRC §24(d)",
-        "15 % of earnings above 2,500, up to what is open.",
+        "A part of earnings above a floor, up to what is open.",
     ),
     line(
         "us.net_tax",
@@ -365,7 +365,7 @@ pub static LINES: &[LineDef] = &[
         "Additional Medicare tax withheld",
         "Form 1040, line 25c",
         "IRC §3102(f)",
-        "Box 6 above 1.45 % of box 5.",
+        "Box 6 above the ordinary tax on box 5.",
     ),
     line("us.25d", "Withheld", "Form 1040, line 25d", "IRC §31", "Lines 25a to 25c."),
     line(
@@ -418,7 +418,7 @@ pub static DEPENDENT_STANDARD: LimitDef = limit(
 );
 /// §213(a).
 pub static MEDICAL_FLOOR: LimitDef =
-    limit("us.limit.medical", "Medical", "first 7.5 % of income", "us.sched_a.4", "IRC §213(a)");
+    limit("us.limit.medical", "Medical", "the first part of income", "us.sched_a.4", "IRC §213(a)");
 /// §213(d)(10).
 pub static LONG_TERM_CARE: LimitDef = limit(
     "us.limit.long_term_care",
@@ -431,7 +431,7 @@ pub static LONG_TERM_CARE: LimitDef = limit(
 pub static TAXES_PHASE_DOWN: LimitDef = limit(
     "us.limit.taxes_phase_down",
     "Cap on state and local taxes",
-    "30 % of income above the threshold",
+    "shrinks with income above the threshold",
     "us.sched_a.cap",
     "IRC §164(b)(7)",
 );
@@ -450,7 +450,7 @@ pub static HOME_LOAN: LimitDef = limit(
 pub static GIFTS_CASH: LimitDef = limit(
     "us.limit.gifts_cash",
     "Gifts of cash",
-    "over 60 % of income, carried over",
+    "over the cash limit, carried over",
     "us.sched_a.14",
     "IRC §170(b)(1)(G)",
 );
@@ -458,7 +458,7 @@ pub static GIFTS_CASH: LimitDef = limit(
 pub static GIFTS_GOODS: LimitDef = limit(
     "us.limit.gifts_goods",
     "Gifts of goods",
-    "over 50 % of income less the cash, carried over",
+    "over the limit with cash, carried over",
     "us.sched_a.14",
     "IRC §170(b)(1)(A)",
 );
@@ -466,7 +466,7 @@ pub static GIFTS_GOODS: LimitDef = limit(
 pub static SENIOR: LimitDef = limit(
     "us.limit.senior",
     "Senior deduction",
-    "6 % of income above the threshold",
+    "shrinks with income above the threshold",
     "us.senior",
     "IRC §151(d)(5)(C)(iii)",
 );
@@ -474,7 +474,7 @@ pub static SENIOR: LimitDef = limit(
 pub static MINIMUM_TAX_EXEMPTION: LimitDef = limit(
     "us.limit.minimum_tax",
     "Minimum tax exemption",
-    "25 % of income above the threshold",
+    "shrinks with income above the threshold",
     "us.6251.9",
     "IRC §55(d)(4)",
 );
@@ -482,7 +482,7 @@ pub static MINIMUM_TAX_EXEMPTION: LimitDef = limit(
 pub static CHILD_CREDIT: LimitDef = limit(
     "us.limit.child_credit",
     "Child and dependent credits",
-    "50 for each 1,000 above the threshold",
+    "shrinks step by step above the threshold",
     "us.8812.12",
     "IRC §24(b)",
 );
@@ -498,7 +498,7 @@ pub static CHILD_CREDIT_TAX: LimitDef = limit(
 pub static CHILD_REFUND_EACH: LimitDef = limit(
     "us.limit.child_refund_each",
     "Child credit paid out",
-    "at most 1,700 a child",
+    "over the amount a child",
     "us.8812.17",
     "IRC §24(h)(5)",
 );
@@ -506,7 +506,7 @@ pub static CHILD_REFUND_EACH: LimitDef = limit(
 pub static CHILD_REFUND_EARNED: LimitDef = limit(
     "us.limit.child_refund_earned",
     "Child credit paid out",
-    "15 % of earnings above 2,500",
+    "grows with earnings",
     "us.28",
     "IRC §24(d)(1)(B)",
 );
@@ -538,7 +538,9 @@ pub static SPREAD: &[SpreadSection] = &[
     SpreadSection {
         title: "Taken off next",
         rows: &[
-            SpreadRow::new("Medical above 7.5 %", Some("us.medical.for"), "us.sched_a.4").minus().always(),
+            SpreadRow::new("Medical above the floor", Some("us.medical.for"), "us.sched_a.4")
+                .minus()
+                .always(),
             SpreadRow::new("State and local taxes", Some("us.sched_a.5a"), "us.sched_a.5e").minus().always(),
             SpreadRow::new("Home-loan interest", Some("us.sched_a.8a"), "us.sched_a.8e").minus().always(),
             SpreadRow::new("Gifts to charity", Some("us.sched_a.11"), "us.sched_a.14").minus().always(),

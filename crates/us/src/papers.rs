@@ -60,16 +60,16 @@ pub const W2_BOX_12: [(&str, &str); 4] =
 
 const MEDICAL_SORTS: &[Choice] = &[
     Choice::new("bill", "Bill"),
-    Choice::new("premium", "Health insurance premium, after tax"),
-    Choice::new("long_term_care", "Long-term care premium"),
-    Choice::new("travel", "Travel in miles"),
+    Choice::new("premium", "Health premium, after tax"),
+    Choice::new("long_term_care", "Long-term care"),
+    Choice::new("travel", "Travel, miles"),
     Choice::new("reimbursed", "Paid back"),
 ];
 
 const GIFT_SORTS: &[Choice] = &[
     Choice::new("cash", "Cash"),
-    Choice::new("goods", "Used goods at market value"),
-    Choice::new("travel", "Volunteer travel in miles"),
+    Choice::new("goods", "Used goods"),
+    Choice::new("travel", "Volunteer miles"),
 ];
 
 const GIFT_CLASSES: &[Choice] = &[Choice::new("cash", "Cash, 60 %"), Choice::new("goods", "Goods, 50 %")];
@@ -84,6 +84,7 @@ pub static KINDS: &[PaperKind] = &[
         headline: "1",
         boxes: &[
             Field::text("b", "b", "Employer's EIN", 10),
+            Field::text("d", "d", "Control number", 30),
             Field::amount("1", "1", "Wages, tips, other pay"),
             Field::amount("2", "2", "Federal tax withheld"),
             Field::amount("3", "3", "Social security wages"),
@@ -107,12 +108,19 @@ pub static KINDS: &[PaperKind] = &[
             Field::yes_no("13.sick", "13", "Third-party sick pay"),
             Field::amount("14", "14", "State disability, family leave")
                 .help("Mandatory employee contributions to a state fund; they count as state income tax."),
+            Field::text("15.id", "15", "Employer's state number", 30),
             Field::choice("15", "15", "State", crate::states::STATES),
             Field::amount("16", "16", "State wages"),
             Field::amount("17", "17", "State tax withheld"),
             Field::amount("18", "18", "Local wages"),
             Field::amount("19", "19", "Local tax withheld"),
             Field::text("20", "20", "Locality", 40),
+            Field::choice("15b", "15", "Second state", crate::states::STATES),
+            Field::amount("16b", "16", "State wages"),
+            Field::amount("17b", "17", "State tax withheld"),
+            Field::amount("18b", "18", "Local wages"),
+            Field::amount("19b", "19", "Local tax withheld"),
+            Field::text("20b", "20", "Locality", 40),
         ],
         columns: &[],
     },

@@ -134,7 +134,7 @@ impl Points<'_> {
         }
         if self.schedule_b() && self.answered(ask::FOREIGN_ACCOUNT).is_none() {
             let place = Place::household(ask::FOREIGN_ACCOUNT);
-            let message = "Interest is over 1,500: was there a financial account abroad?";
+            let message = "So much interest needs Schedule B: was there a financial account abroad?";
             self.blocks("K-026", place, message, "Answer for Schedule B, Part III.");
         }
     }
@@ -548,9 +548,9 @@ impl Points<'_> {
                     "Any reasonable division is lawful; claim it by hand.",
                 );
             }
-            if unit.main && amount("us.balance") >= Money::whole(1_000) {
+            if unit.main && amount("us.balance") >= self.facts.figures.underpayment.no_penalty_below {
                 let message =
-                    format!("{}: 1,000 or more is due, a penalty for underpayment is possible.", person.name);
+                    format!("{}: so much is due that a penalty for underpayment is possible.", person.name);
                 self.look("K-156", whose(), message, "Compare with last year's tax (Form 2210).");
             }
             if !unit.main {

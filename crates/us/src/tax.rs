@@ -1,4 +1,5 @@
-//! The tax on taxable income (§§1, 3), Form 1040 line 16: the Tax Table below 100,000, the schedules from there.
+//! The tax on taxable income (§§1, 3), Form 1040 line 16: by the Tax Table, above its end by the rate
+//! schedules.
 
 use crate::{figures::Figures, status::Status, unit::On};
 use hembo_core::trail::Trail;
@@ -13,7 +14,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, taxable: Money) -> Money {
     })
 }
 
-/// The tax on taxable income, in whole dollars: by the Tax Table's band where it is below 100,000.
+/// The tax on taxable income, in whole dollars: by the Tax Table's band as far as the table goes.
 ///
 /// ```
 /// use hembo_money::Money;
@@ -22,10 +23,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, taxable: Money) -> Money {
 /// assert_eq!(on_taxable_income(figures, Status::Joint, Money::whole(48_480)), Money::whole(5_340));
 /// ```
 pub fn on_taxable_income(figures: &Figures, status: Status, taxable: Money) -> Money {
-    if taxable >= figures.rates.table_below {
-        return by_schedule(figures, status, taxable).to_whole();
-    }
-    by_schedule(figures, status, table_midpoint(taxable)).to_whole()
+    let counted = table_midpoint(figures, taxable).unwrap_or(taxable);
+    by_schedule(figures, status, counted).to_whole()
 }
 
 /// The place of the bracket that holds the last dollar.
@@ -50,18 +49,16 @@ fn by_schedule(figures: &Figures, status: Status, taxable: Money) -> Money {
     tax
 }
 
-/// The midpoint of the Tax Table's band (Form 1040 instructions): 0 to 5, 5 to 15, 15 to 25, then 25 wide to 3,000,
-/// then 50 wide; at least the lower, less than the upper end.
-fn table_midpoint(taxable: Money) -> Money {
-    let (first, wide) = (Money::whole(25), Money::whole(3_000));
-    if taxable < Money::whole(5) {
-        return Money::ZERO;
+/// The midpoint of the Tax Table's band (Form 1040 instructions), which is at least the band's lower end and less
+/// than its upper end; none where the schedules apply.
+fn table_midpoint(figures: &Figures, taxable: Money) -> Option<Money> {
+    let mut from = Money::ZERO;
+    for band in &figures.rates.table {
+        if taxable < band.below {
+            let low = from + (taxable - from).rounded(band.width, Rounding::Down);
+            return Some(low + Money::from_cents(band.width.cents() / 2));
+        }
+        from = band.below;
     }
-    if taxable < first {
-        let low = if taxable < Money::whole(15) { 5 } else { 15 };
-        return Money::whole(low + 5);
-    }
-    let width = if taxable < wide { Money::whole(25) } else { Money::whole(50) };
-    let low = taxable.rounded(width, Rounding::Down);
-    low + Money::from_cents(width.cents() / 2)
+    None
 }

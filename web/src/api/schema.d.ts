@@ -528,7 +528,7 @@ export interface components {
             /** @description The line. */
             line: string;
             /** @description Whose. */
-            scope: string;
+            scopes: string[];
         };
         /** @description One field, as a rule pack declares it. */
         Field: {

@@ -23,7 +23,7 @@ export function PaperSide({ paper }: { paper: Paper }) {
             key={i}
             to="/h/$id/spread"
             params={{ id: opened.id }}
-            search={{ line: feed.line, scopes: feed.scope, trail: true }}
+            search={{ line: feed.line, scopes: feed.scopes.join(","), trail: true }}
             className="row-line flex justify-between gap-3 py-1 hover:text-petrol"
           >
             <span>{feed.label}</span>

@@ -61,7 +61,7 @@ fn allowed_part(on: On<'_>, trail: &mut impl Trail) -> Rate {
     trail.line("us.loan.balance", on.scope, all, |_| {});
     trail.line("us.loan.limit", on.scope, most, |i| {
         i.figure("Limit for newer loans", figures.most_new.of(status));
-        i.figure("Limit for loans before 16 December 2017", figures.most_old.of(status));
+        i.figure("Limit for older loans", figures.most_old.of(status));
     });
     if most >= all { Rate::ONE } else { most.ratio_to(all, figures.ratio_places, Rounding::HalfUp) }
 }
