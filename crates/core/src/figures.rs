@@ -16,6 +16,7 @@ pub enum Status {
 
 /// A table of rule figures with its citation and status.
 #[derive(Debug, Clone, Deserialize)]
+#[serde(deny_unknown_fields)]
 pub struct Cited<T> {
     /// Where the law says so.
     pub cite: String,
