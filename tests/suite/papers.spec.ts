@@ -1,0 +1,111 @@
+// Papers: receipts line by line, owners, checks where they stand, and what a paper is worth.
+import { expect, test } from "@playwright/test";
+import { cell, openCopy, saved } from "./desk";
+
+test("receipts are added, changed and removed line by line", async ({ page }) => {
+  const id = await openCopy(page, "Okonjo-Farrell");
+  await page.goto(`/h/${id}/papers?paper=medical`);
+  await expect(page.getByText("5 lines.")).toBeVisible();
+  await page.getByLabel("Paid on, line 6").fill("2025-10-10");
+  await page.getByLabel("For, line 6", { exact: true }).selectOption("Juniper Okonjo");
+  await page.getByLabel("To whom, what for, line 6").fill("Lantern Pharmacy");
+  await page.getByLabel("Amount, line 6").fill("1,000");
+  await page.getByLabel("Amount, line 6").blur();
+  await expect(page.getByText("6 lines.")).toBeVisible();
+  await saved(page);
+  const side = page.getByRole("complementary", { name: "Where these boxes go" });
+  // 1,000 less taxable income at 12 %.
+  await expect(side).toContainText("−120");
+  await page.getByLabel("Amount, line 6").fill("2000");
+  await page.getByLabel("Amount, line 6").blur();
+  await expect(side).toContainText("−240");
+  await page.getByRole("button", { name: "Remove line 6" }).click();
+  await expect(page.getByText("5 lines.")).toBeVisible();
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await expect(page.getByText("6 lines.")).toBeVisible();
+  await page.reload();
+  await expect(page.getByLabel("Amount, line 6")).toHaveValue("2,000.00");
+});
+
+test("a box that disagrees with another says so where it stands", async ({ page }) => {
+  const id = await openCopy(page, "Fennimore");
+  await page.goto(`/h/${id}/papers?paper=w2`);
+  const social = page.getByRole("textbox", { name: "4 Social security tax" });
+  await social.fill("1240.02");
+  await social.blur();
+  await expect(page.getByText("Box 4 should be 1,204.04 — 6.2 % of boxes 3 and 7.")).toBeVisible();
+  await page.getByRole("button", { name: "use 1,204.04" }).click();
+  await expect(social).toHaveValue("1,204.04");
+  await expect(page.getByText("Box 4 should be", { exact: false })).toBeHidden();
+  await social.fill("1100");
+  await social.blur();
+  await page.getByRole("button", { name: "keep it so" }).click();
+  await expect(page.getByText("Box 4 should be", { exact: false })).toBeHidden();
+  await page.getByRole("link", { name: /Open points/ }).click();
+  await expect(page.getByRole("heading", { name: "1 put aside" })).toBeVisible();
+  await page.getByRole("button", { name: "Take it up again" }).click();
+  await expect(page.getByRole("heading", { name: "1 worth a look" })).toBeVisible();
+  await page.getByRole("link", { name: "Go to the box" }).click();
+  await expect(social).toBeFocused();
+});
+
+test("a paper changes hands, is checked, removed and brought back", async ({ page }) => {
+  const id = await openCopy(page, "Okonjo-Farrell");
+  await page.goto(`/h/${id}/papers?paper=int`);
+  await page.getByLabel("Whose").selectOption("Bram Okonjo");
+  await expect(page.getByRole("heading", { name: "Bram 2 papers" })).toBeVisible();
+  await page.getByRole("button", { name: "✓ Checked against the original" }).click();
+  await expect(page.getByRole("button", { name: "Mark as checked" })).toBeVisible();
+  await page.getByRole("button", { name: "Remove", exact: true }).click();
+  await expect(page.getByRole("link", { name: /^Papers 4/ })).toBeVisible();
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await expect(page.getByRole("link", { name: /^Papers 5/ })).toBeVisible();
+});
+
+test("Escape takes typing back, and an unknown paper in the address shows another", async ({ page }) => {
+  const id = await openCopy(page, "Fennimore");
+  await page.goto(`/h/${id}/papers?paper=gone`);
+  const wages = page.getByRole("textbox", { name: "1 Wages, tips, other pay" });
+  await wages.fill("99999");
+  await wages.press("Escape");
+  await expect(wages).toHaveValue("19,420.00");
+  await wages.press("Escape");
+  await expect(wages).not.toBeFocused();
+  await expect(page.getByText("rev 1")).toBeVisible();
+});
+
+test("figures typed in a hurry are all kept, in their order", async ({ page }) => {
+  const id = await openCopy(page, "Fennimore");
+  await page.goto(`/h/${id}/papers?paper=w2`);
+  await page.getByRole("textbox", { name: "1 Wages, tips, other pay" }).focus();
+  // Nothing waits for the server between two boxes.
+  for (const figure of ["20001", "301", "20002", "1240.12", "20003", "290.04", "", "", "", ""]) {
+    if (figure) await page.keyboard.type(figure);
+    await page.keyboard.press("Enter");
+  }
+  await saved(page);
+  await page.reload();
+  const expected = {
+    "1 Wages, tips, other pay": "20,001.00",
+    "2 Federal tax withheld": "301.00",
+    "3 Social security wages": "20,002.00",
+    "4 Social security tax": "1,240.12",
+    "5 Medicare wages": "20,003.00",
+    "6 Medicare tax": "290.04",
+  };
+  for (const [box, value] of Object.entries(expected)) {
+    await expect(page.getByRole("textbox", { name: box })).toHaveValue(value);
+  }
+});
+
+test("the Spread leads into a box and the box back to the Spread", async ({ page }) => {
+  await openCopy(page, "Vreeland-Mbeki");
+  await cell(page, "Wages", 1).getByRole("button").click();
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: "W-2 · Spindle & Bow Lutherie" })).toBeVisible();
+  await expect(page.getByRole("textbox", { name: "1 Wages, tips, other pay" })).toBeFocused();
+  await page.getByRole("link", { name: /^Withheld from wages/ }).click();
+  await expect(page.getByRole("complementary", { name: "About the marked place" })).toContainText(
+    "Form 1040, line 25a",
+  );
+});
