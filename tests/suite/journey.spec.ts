@@ -47,7 +47,9 @@ test("a household is made, keyed, weighed, pinned and explained without a mouse"
     await tabTo(page, "Whose");
     await type(page, who);
     await tabTo(page, "b Employer's EIN");
-    await type(page, ein, "<Enter>", pay, "<Enter>", withheld, "<Enter>");
+    await type(page, ein);
+    await tabTo(page, "1 Wages, tips, other pay");
+    await type(page, pay, "<Enter>", withheld, "<Enter>");
     for (const box of [
       "3 Social security wages",
       "4 Social security tax",
