@@ -1,7 +1,13 @@
 // What several specs do: sign in, make a household, walk by keyboard.
 import { expect, type Page } from "@playwright/test";
 
+type Cookies = Awaited<ReturnType<ReturnType<Page["context"]>["cookies"]>>;
+
+/** The session of the first sign-in: tries to sign in are limited, and the suite has many specs. */
+let session: Cookies = [];
+
 export async function signIn(page: Page) {
+  await page.context().addCookies(session);
   await page.goto("/");
   await page.getByRole("heading", { name: /Sign in|Households/ }).waitFor();
   if (await page.getByRole("heading", { name: "Households" }).isVisible()) return;
@@ -9,6 +15,7 @@ export async function signIn(page: Page) {
   await page.getByLabel("Password").fill("quay-street-12");
   await page.getByRole("button", { name: "Sign in" }).click();
   await expect(page.getByRole("heading", { name: "Households" })).toBeVisible();
+  session = await page.context().cookies();
 }
 
 /** Opens a household of the demo data through a copy, so that specs do not meet in one. */

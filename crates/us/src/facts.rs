@@ -7,11 +7,13 @@ use crate::{
 };
 use hembo_core::{
     Household, Paper, Person,
+    check::digits,
     household::{Answers, Entry, Role},
     outcome::age_on,
     trail::Item,
 };
 use hembo_money::{Money, Rounding};
+use std::collections::BTreeMap;
 use time::{Date, Month};
 
 /// Everything the federal rules ask about a household.
@@ -122,8 +124,10 @@ pub struct Own {
     pub withheld_wages: Vec<Item>,
     /// 1099 box 4.
     pub withheld_other: Vec<Item>,
-    /// W-2 box 4, one an employer.
+    /// W-2 box 4.
     pub social_security_tax: Vec<Item>,
+    /// The same by employer: two papers of one employer count together.
+    pub employers: BTreeMap<String, Money>,
     /// W-2 box 5.
     pub medicare_wages: Vec<Item>,
     /// W-2 box 6.
@@ -419,10 +423,20 @@ impl Reading<'_> {
         for field in ["14", "17", "19", "17b", "19b"] {
             self.give(field, |own| &mut own.state_income_tax);
         }
+        self.employer();
         for (code, amount) in W2_BOX_12 {
             if matches!(self.paper.text(code), Some("A" | "B" | "M" | "N")) {
                 self.give(amount, |own| &mut own.uncollected);
             }
+        }
+    }
+
+    /// Employers are told apart by their number, or where that is missing by their name.
+    fn employer(&mut self) {
+        let number = self.paper.text("b").map(digits).filter(|n| !n.is_empty());
+        let employer = number.unwrap_or_else(|| self.paper.title.clone());
+        for (person, tax) in self.shares(self.paper.amount("4")) {
+            *self.facts.people[person].own.employers.entry(employer.clone()).or_default() += tax;
         }
     }
 

@@ -13,8 +13,8 @@ use hembo_money::Money;
 pub fn excess_social_security(on: On<'_>, trail: &mut impl Trail) -> Money {
     let most = on.facts.figures.social_security.most_tax;
     let mut total = Money::ZERO;
-    for (_, own) in on.owns().filter(|(_, own)| own.social_security_tax.len() > 1) {
-        let each = own.social_security_tax.iter().map(|i| i.amount.min(most)).sum::<Money>();
+    for (_, own) in on.owns().filter(|(_, own)| own.employers.len() > 1) {
+        let each = own.employers.values().map(|tax| (*tax).min(most)).sum::<Money>();
         total += (each - most).or_zero();
     }
     trail.line("us.excess_social_security", on.scope, total.to_whole(), |i| {

@@ -567,6 +567,10 @@ impl Points<'_> {
                 format!("{} has unearned income over the limit: Form 8615 is not computed yet.", person.name);
             self.not_covered("K-151", Place::person(&person.id, ask::OTHER_GROSS_INCOME), message);
         }
+        if person.married {
+            let message = format!("{} is married: the status of that return is not known here.", person.name);
+            self.not_covered("own-return-married", Place::person(&person.id, ask::MARRIED), message);
+        }
         let name = &person.name;
         let message =
             format!("{name} has income of their own: the figures hold a separate return for {name}.");

@@ -234,9 +234,19 @@ fn refundable_child_credit_grows_with_earnings() {
 fn payroll_matters() {
     // Two employers, social security tax 7,000 + 5,000: 1,081.80 above 10,918.20.
     let tax = |amount: &str| json!({ "4": amount });
-    let two =
-        Family::single(2025).wages_with("ada", 110_000, tax("7000")).wages_with("ada", 80_000, tax("5000"));
-    assert_lines(&two.outcome(), &[("us.excess_social_security", 1_082)]);
+    let two = |number: &str| {
+        let second = json!({ "4": "5000", "b": number });
+        Family::single(2025).wages_with("ada", 110_000, tax("7000")).wages_with("ada", 80_000, second)
+    };
+    assert_lines(&two("36-4410928").outcome(), &[("us.excess_social_security", 1_082)]);
+    // Two papers of one employer are one employer.
+    assert_lines(&two("364410927").outcome(), &[("us.excess_social_security", 0)]);
+    // Each spouse alone: what two spouses pay together is not too much.
+    let spouses = Family::couple(2025)
+        .wages_with("ada", 110_000, tax("7000"))
+        .wages_with("bo", 80_000, json!({ "4": "5000", "b": "36-4410928" }))
+        .pin("us.status", "joint");
+    assert_lines(&spouses.outcome(), &[("us.excess_social_security", 0)]);
     // One employer who took too much pays it back.
     let one = Family::single(2025).wages_with("ada", 200_000, tax("12000")).outcome();
     assert_lines(&one, &[("us.excess_social_security", 0)]);

@@ -1,0 +1,210 @@
+//! From a checked household to its outcome: the search, one recording, and the parts that need no view.
+
+use super::{
+    ComparedRow, DecisionOutcome, MOST_WAYS, NAMED_WAYS, NamedWay, OptionOutcome, Outcome, view::View,
+};
+use crate::{
+    check::{Fault, faults},
+    decision::Way,
+    field::FieldKind,
+    household::{Entry, Household, Paper},
+    line::{LineId, SpreadRow},
+    pack::{Case, Pack, Registry},
+    search::{Ranked, Weighed, search},
+    trail::Scope,
+};
+use hembo_money::Money;
+use std::collections::BTreeMap;
+use time::Date;
+
+/// How many of the lowest ways are compared line by line.
+const COMPARED: usize = 3;
+
+/// Computes a household: all lawful ways, and the chosen one with its trail.
+///
+/// # Errors
+/// The faults of a household that cannot be worked with.
+pub fn reckon(household: &Household, registry: &Registry) -> Result<Outcome, Vec<Fault>> {
+    reckon_naming(household, registry, NAMED_WAYS)
+}
+
+/// The same, naming so many of the lowest ways; all are weighed in any case.
+///
+/// # Errors
+/// The faults of a household that cannot be worked with.
+pub fn reckon_naming(household: &Household, registry: &Registry, ways: usize) -> Result<Outcome, Vec<Fault>> {
+    let found = faults(household, registry);
+    match registry.pack(&household.country) {
+        Some(pack) if found.is_empty() => Ok(assemble(household, pack, ways.clamp(1, MOST_WAYS))),
+        _ => Err(found),
+    }
+}
+
+/// The household's pins as places among the decisions; pins of decisions that are gone are left out.
+pub fn pins_of(household: &Household, case: &dyn Case) -> BTreeMap<usize, usize> {
+    let find = |(d, o): (&String, &String)| {
+        let decision = case.decisions().iter().position(|x| x.id == *d)?;
+        let option = case.decisions()[decision].options.iter().position(|x| x.id == *o)?;
+        Some((decision, option))
+    };
+    household.pins.iter().filter_map(find).collect()
+}
+
+/// The ranking that holds the pins; where no lawful way does, the ranking without them.
+pub(crate) fn weigh(case: &dyn Case, pins: &BTreeMap<usize, usize>, keep: usize) -> (Weighed, bool) {
+    let weighed = search(case, pins, keep);
+    if weighed.ranking.is_empty() && !pins.is_empty() {
+        return (search(case, &BTreeMap::new(), keep), false);
+    }
+    (weighed, true)
+}
+
+fn assemble(household: &Household, pack: &'static dyn Pack, ways: usize) -> Outcome {
+    let case = pack.open(household);
+    let pins = pins_of(household, &*case);
+    let (weighed, pins_hold) = weigh(&*case, &pins, ways);
+    let chosen = weighed.ranking.first().map(|r| r.way.clone()).unwrap_or_default();
+    let trail = case.record(&chosen);
+    let view =
+        View { household, pack, case: &*case, returns: case.returns(&chosen), way: &chosen, trail: &trail };
+    let total = weighed.ranking.first().map_or(Money::ZERO, |r| r.total);
+    let points = view.points();
+    let all =
+        |line: LineId| (0..view.returns.len()).filter_map(|r| trail.amount(line, Scope::Return(r))).sum();
+    Outcome {
+        country: household.country.clone(),
+        locality: pack.locality(household),
+        year: household.year,
+        currency: pack.about().currency.into(),
+        lowest: weighed.lowest.as_ref().map_or(total, |r| r.total),
+        total,
+        paid: all(pack.totals().paid),
+        balance: all(pack.totals().balance),
+        covered: !points.iter().any(|p| p.not_covered),
+        pins_hold,
+        lawful_ways: weighed.lawful,
+        holding_ways: weighed.holding,
+        columns: view.columns(),
+        together: way_name(&*case, &chosen),
+        spread: view.spread(),
+        ways: named_ways(&*case, &weighed.ranking),
+        decisions: decisions(&*case, household, &chosen, &weighed, total),
+        compared: compared(pack, &*case, &weighed.ranking),
+        lines: trail.lines.iter().map(|l| view.line(l.id, l.scope, l.amount, &l.inputs)).collect(),
+        limits: trail
+            .limits
+            .iter()
+            .filter(|(_, t)| !t.entered.is_zero())
+            .map(|(a, t)| view.limit(*a, *t))
+            .collect(),
+        points,
+        papers: (0..household.papers.len()).map(|i| view.paper(i)).collect(),
+    }
+}
+
+/// The amount that stands for a paper in lists: its headline box (or the first amount that is filled), or the sum of
+/// that column.
+pub fn headline(pack: &dyn Pack, paper: &Paper) -> Money {
+    let Some(kind) = pack.paper_kinds().iter().find(|k| k.id == paper.kind) else { return Money::ZERO };
+    let column: Money =
+        paper.rows.iter().filter_map(|row| row.get(kind.headline).and_then(Entry::money)).sum();
+    let others = kind.boxes.iter().filter(|f| matches!(f.kind, FieldKind::Amount { .. })).map(|f| f.id);
+    let boxes = std::iter::once(kind.headline).chain(others).map(|id| paper.amount(id));
+    column + boxes.into_iter().find(|amount| !amount.is_zero()).unwrap_or_default()
+}
+
+/// Full years from a birth to a day.
+pub fn age_on(born: Date, day: Date) -> i32 {
+    let had_birthday = (day.month() as u8, day.day()) >= (born.month() as u8, born.day());
+    day.year() - born.year() - i32::from(!had_birthday)
+}
+
+fn way_name(case: &dyn Case, way: &Way) -> String {
+    let taken = case
+        .decisions()
+        .iter()
+        .enumerate()
+        .filter_map(|(d, about)| Some(&about.options[way.taken(d)?].short));
+    let name = taken.filter(|s| !s.is_empty()).map(String::as_str).collect::<Vec<_>>().join(" · ");
+    let mut letters = name.chars();
+    letters.next().map(|first| first.to_uppercase().chain(letters).collect()).unwrap_or_default()
+}
+
+fn named_ways(case: &dyn Case, ranking: &[Ranked]) -> Vec<NamedWay> {
+    let lowest = ranking.first().map_or(Money::ZERO, |r| r.total);
+    let named = |ranked: &Ranked| NamedWay {
+        name: way_name(case, &ranked.way),
+        total: ranked.total,
+        more: ranked.total - lowest,
+        options: case
+            .decisions()
+            .iter()
+            .enumerate()
+            .filter_map(|(d, about)| Some((about.id.clone(), about.options[ranked.way.taken(d)?].id.clone())))
+            .collect(),
+    };
+    ranking.iter().map(named).collect()
+}
+
+fn decisions(
+    case: &dyn Case,
+    household: &Household,
+    chosen: &Way,
+    weighed: &Weighed,
+    total: Money,
+) -> Vec<DecisionOutcome> {
+    let outcome = |(d, about): (usize, &crate::Decision)| {
+        let best = |o: usize| weighed.prices[d][o];
+        let open: Vec<_> = (0..about.options.len()).filter_map(best).collect();
+        DecisionOutcome {
+            id: about.id.clone(),
+            label: about.label.clone(),
+            cite: about.cite.into(),
+            arises: chosen.taken(d).is_some(),
+            neutral: about.neutral,
+            pinned: household.pins.get(&about.id).cloned(),
+            worth: open
+                .iter()
+                .max()
+                .zip(open.iter().min())
+                .map_or(Money::ZERO, |(most, least)| *most - *least),
+            options: about
+                .options
+                .iter()
+                .enumerate()
+                .map(|(o, option)| OptionOutcome {
+                    id: option.id.clone(),
+                    label: option.label.clone(),
+                    chosen: chosen.taken(d) == Some(o),
+                    best: best(o),
+                    more: best(o).map(|b| b - total),
+                    barred: weighed.bars[d][o].as_ref().map(|b| b.to_string()),
+                })
+                .collect(),
+        }
+    };
+    case.decisions().iter().enumerate().map(outcome).collect()
+}
+
+fn compared(pack: &dyn Pack, case: &dyn Case, ranking: &[Ranked]) -> Vec<ComparedRow> {
+    let recorded: Vec<_> =
+        ranking.iter().take(COMPARED).map(|r| (case.record(&r.way), case.returns(&r.way), &r.way)).collect();
+    let row = |row: &SpreadRow| ComparedRow {
+        label: row.label.into(),
+        takes_off: row.takes_off,
+        result: row.result,
+        amounts: recorded
+            .iter()
+            .map(|(trail, returns, way)| {
+                let main = (0..returns.len()).filter(|&r| returns[r].main).map(Scope::Return);
+                let counted = main.filter(|&s| case.counts(way, row.total, s));
+                let amounts: Vec<_> = counted.filter_map(|s| trail.amount(row.total, s)).collect();
+                (!amounts.is_empty()).then(|| amounts.into_iter().sum())
+            })
+            .collect(),
+    };
+    let differs =
+        |r: &ComparedRow| r.amounts.windows(2).any(|w| w[0].unwrap_or_default() != w[1].unwrap_or_default());
+    let rows = pack.spread().iter().flat_map(|s| s.rows).map(row);
+    rows.filter(|r| differs(r) || (r.label.starts_with("Total") && r.result)).collect()
+}

@@ -1,0 +1,284 @@
+//! The outcome: everything that people read about a household, put together from the search, one recording of
+//! the chosen way and the pack's declarations.
+
+mod assemble;
+mod view;
+
+pub(crate) use assemble::weigh;
+pub use assemble::{age_on, headline, pins_of, reckon, reckon_naming};
+
+use crate::{limit::Limit, pack::Suggestion, point::Point};
+use hembo_money::Money;
+use serde::Serialize;
+use std::collections::BTreeMap;
+use utoipa::ToSchema;
+
+/// How many ways an outcome names where nobody asks for more.
+pub const NAMED_WAYS: usize = 24;
+/// How many ways an outcome names at the most.
+pub const MOST_WAYS: usize = 100_000;
+/// What comes out for a household.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Outcome {
+    /// The rule pack.
+    pub country: String,
+    /// The part of the country, for lists.
+    pub locality: String,
+    /// The return year.
+    pub year: i32,
+    /// The currency by its ISO 4217 code.
+    pub currency: String,
+    /// The lowest lawful total tax of the household, pins or not.
+    pub lowest: Money,
+    /// The total tax in the chosen way: the lowest that holds every pin.
+    pub total: Money,
+    /// What was paid during the year.
+    pub paid: Money,
+    /// Due (above zero) or back (below).
+    pub balance: Money,
+    /// Whether every rule that touches this household is computed; if not, the figures are not a result.
+    pub covered: bool,
+    /// Whether every pin could be held.
+    pub pins_hold: bool,
+    /// How many ways are lawful; all were weighed.
+    pub lawful_ways: u64,
+    /// How many of them hold every pin.
+    pub holding_ways: u64,
+    /// The people as columns.
+    pub columns: Vec<Column>,
+    /// What the last column is: "joint · itemized".
+    pub together: String,
+    /// The Spread.
+    pub spread: Vec<Section>,
+    /// The lowest ways that hold every pin; the first is the chosen one.
+    pub ways: Vec<NamedWay>,
+    /// What the law leaves open.
+    pub decisions: Vec<DecisionOutcome>,
+    /// The rows of the Spread that differ between the lowest ways.
+    pub compared: Vec<ComparedRow>,
+    /// Every line of the chosen way with its trail.
+    pub lines: Vec<Line>,
+    /// Every limit of the chosen way that something came to.
+    pub limits: Vec<Limit>,
+    /// What is unsettled: what blocks first.
+    pub points: Vec<Point>,
+    /// What each paper brings.
+    pub papers: Vec<PaperOutcome>,
+}
+
+/// A person's column.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Column {
+    /// The person.
+    pub person: String,
+    /// The name.
+    pub name: String,
+    /// Age at the end of the year and what the person is.
+    pub caption: String,
+    /// What the person's own return is, where there is one in the chosen way.
+    pub files: Option<String>,
+}
+
+/// A section of the Spread.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Section {
+    /// The heading.
+    pub title: String,
+    /// The rows.
+    pub rows: Vec<Row>,
+}
+
+/// A row of the Spread.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Row {
+    /// The words at the left.
+    pub label: String,
+    /// The line of the returns.
+    pub line: String,
+    /// How many papers feed it.
+    pub papers: usize,
+    /// Shown with a minus sign.
+    pub takes_off: bool,
+    /// A result.
+    pub result: bool,
+    /// Whether it counts in the chosen way, or only shows what another option would use.
+    pub counts: bool,
+    /// One cell a column.
+    pub cells: Vec<Option<Cell>>,
+    /// The last column.
+    pub together: Option<Cell>,
+}
+
+/// A cell of the Spread.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Cell {
+    /// The line.
+    pub line: String,
+    /// Whose lines it adds up: `return/0`, `person/ID`.
+    pub scopes: Vec<String>,
+    /// The amount.
+    pub amount: Money,
+    /// What limits took from it.
+    pub lost: Money,
+}
+
+/// A way by name.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct NamedWay {
+    /// What it is: "Joint · itemized".
+    pub name: String,
+    /// The household's total tax.
+    pub total: Money,
+    /// How much more than the first.
+    pub more: Money,
+    /// The options taken: decision → option.
+    pub options: BTreeMap<String, String>,
+}
+
+/// A decision with its prices.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct DecisionOutcome {
+    /// The id.
+    pub id: String,
+    /// The question.
+    pub label: String,
+    /// The rule.
+    pub cite: String,
+    /// Whether it arises in the chosen way.
+    pub arises: bool,
+    /// It moves amounts between returns without changing the total.
+    pub neutral: bool,
+    /// The option held by the preparer.
+    pub pinned: Option<String>,
+    /// What deciding well is worth: the dearest open option less the cheapest.
+    pub worth: Money,
+    /// The options.
+    pub options: Vec<OptionOutcome>,
+}
+
+/// An option with its price.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct OptionOutcome {
+    /// The id.
+    pub id: String,
+    /// What it is called.
+    pub label: String,
+    /// Whether the chosen way takes it.
+    pub chosen: bool,
+    /// The best total it allows while the other pins hold.
+    pub best: Option<Money>,
+    /// That, less the total of the chosen way.
+    pub more: Option<Money>,
+    /// Why it is not lawful here, or does not arise.
+    pub barred: Option<String>,
+}
+
+/// A row that differs between the lowest ways.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct ComparedRow {
+    /// The words at the left.
+    pub label: String,
+    /// Shown with a minus sign.
+    pub takes_off: bool,
+    /// A result.
+    pub result: bool,
+    /// One amount for each of the first ways.
+    pub amounts: Vec<Option<Money>>,
+}
+
+/// A line with its trail.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Line {
+    /// The id.
+    pub id: String,
+    /// Whose: `return/0`, `person/ID`.
+    pub scope: String,
+    /// Whose, in words.
+    pub whose: String,
+    /// What it is called.
+    pub label: String,
+    /// Where it stands on the official form.
+    pub place: String,
+    /// The rule.
+    pub cite: String,
+    /// How it is made.
+    pub how: String,
+    /// The amount.
+    pub amount: Money,
+    /// What it was made from.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub inputs: Vec<LineInput>,
+}
+
+/// What a line was made from.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+#[serde(tag = "from", rename_all = "snake_case")]
+pub enum LineInput {
+    /// Another line.
+    Line {
+        /// Its id.
+        id: String,
+        /// Whose.
+        scope: String,
+        /// What it is called.
+        label: String,
+        /// Its amount.
+        amount: Money,
+    },
+    /// A box of a paper.
+    Box {
+        /// The paper.
+        paper: String,
+        /// The box or column.
+        field: String,
+        /// The line of a list.
+        row: Option<usize>,
+        /// The paper and the box in words.
+        label: String,
+        /// The amount.
+        amount: Money,
+    },
+    /// A figure of the law.
+    Figure {
+        /// What it is.
+        label: String,
+        /// The figure.
+        value: String,
+    },
+}
+
+/// What a paper brings.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct PaperOutcome {
+    /// The paper.
+    pub paper: String,
+    /// The amount that stands for it in lists.
+    pub amount: Money,
+    /// The lines its boxes go to.
+    pub feeds: Vec<Feed>,
+    /// What its empty boxes would hold.
+    pub suggestions: Vec<Suggestion>,
+}
+
+/// Where boxes go.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Feed {
+    /// The line.
+    pub line: String,
+    /// Whose.
+    pub scopes: Vec<String>,
+    /// What it is called, and where it stands.
+    pub label: String,
+    /// What this paper brings to it.
+    pub amount: Money,
+}
+
+impl Outcome {
+    /// The same outcome without what each line was made from.
+    pub fn without_trail(mut self) -> Outcome {
+        for line in &mut self.lines {
+            line.inputs.clear();
+        }
+        self
+    }
+}

@@ -1,0 +1,244 @@
+//! One way as people see it: the Spread, lines with their trail, limits, points, and what papers bring.
+
+use super::{Cell, Column, Feed, Line, LineInput, PaperOutcome, Row, Section, age_on, headline};
+use crate::{
+    decision::Way,
+    household::{Entry, Household, Paper},
+    limit::{Limit, LimitAt, LimitTaken},
+    line::{LineDef, LineId, SpreadRow},
+    pack::{Case, Pack, Return},
+    point::Point,
+    trail::{Input, Inputs, Item, Recorder, Scope},
+};
+use hembo_money::Money;
+
+/// One way as people see it.
+pub(super) struct View<'a> {
+    pub(super) household: &'a Household,
+    pub(super) pack: &'static dyn Pack,
+    pub(super) case: &'a dyn Case,
+    pub(super) returns: Vec<Return>,
+    pub(super) way: &'a Way,
+    pub(super) trail: &'a Recorder,
+}
+
+impl View<'_> {
+    pub(super) fn columns(&self) -> Vec<Column> {
+        let (_, end) = self.pack.span(self.household.year);
+        let column = |(i, person): (usize, &crate::Person)| Column {
+            person: person.id.clone(),
+            name: person.name.clone(),
+            caption: match person.born {
+                Some(born) => format!("{} · {}", age_on(born, end), self.pack.caption(person)),
+                None => self.pack.caption(person),
+            },
+            files: self.returns.iter().find(|r| r.people.contains(&i)).map(|r| r.caption.clone()),
+        };
+        self.household.people.iter().enumerate().map(column).collect()
+    }
+
+    pub(super) fn spread(&self) -> Vec<Section> {
+        let section = |s: &crate::line::SpreadSection| Section {
+            title: s.title.into(),
+            rows: s.rows.iter().filter_map(|r| self.row(r)).collect(),
+        };
+        self.pack.spread().iter().map(section).filter(|s| !s.rows.is_empty()).collect()
+    }
+
+    fn row(&self, row: &SpreadRow) -> Option<Row> {
+        let main: Vec<_> =
+            (0..self.returns.len()).filter(|&r| self.returns[r].main).map(Scope::Return).collect();
+        let cells: Vec<_> = (0..self.household.people.len()).map(|p| self.person_cell(row, p)).collect();
+        let together = self.cell(row.total, &main);
+        let empty = |c: &Option<Cell>| c.as_ref().is_none_or(|c| c.amount.is_zero());
+        if !row.always && empty(&together) && cells.iter().all(empty) {
+            return None;
+        }
+        Some(Row {
+            label: row.label.into(),
+            line: row.total.into(),
+            papers: self.papers_behind(row),
+            takes_off: row.takes_off,
+            result: row.result,
+            counts: main.iter().any(|&s| self.case.counts(self.way, row.total, s)),
+            cells,
+            together,
+        })
+    }
+
+    /// Who files alone sees the line of that return; everyone else the part that is theirs.
+    fn person_cell(&self, row: &SpreadRow, person: usize) -> Option<Cell> {
+        let alone = self.returns.iter().position(|r| r.people == [person]);
+        let own = alone.and_then(|r| self.cell(row.total, &[Scope::Return(r)]));
+        let part = row.person.and_then(|line| self.cell(line, &[Scope::Person(person)]));
+        own.filter(|c| !c.amount.is_zero())
+            .or(part)
+            .or(alone.and_then(|r| self.cell(row.total, &[Scope::Return(r)])))
+    }
+
+    fn cell(&self, line: LineId, scopes: &[Scope]) -> Option<Cell> {
+        let amounts: Vec<_> = scopes.iter().filter_map(|&s| Some((s, self.trail.amount(line, s)?))).collect();
+        if amounts.is_empty() {
+            return None;
+        }
+        let lost = |(at, taken): &(LimitAt, LimitTaken)| {
+            (at.def.line == line && scopes.contains(&at.scope)).then_some(taken.entered - taken.allowed)
+        };
+        Some(Cell {
+            line: line.into(),
+            scopes: amounts.iter().map(|(s, _)| self.scope(*s)).collect(),
+            amount: amounts.iter().map(|(_, a)| *a).sum(),
+            lost: self.trail.limits.iter().filter_map(lost).sum(),
+        })
+    }
+
+    fn papers_behind(&self, row: &SpreadRow) -> usize {
+        let lines = self.trail.lines.iter().filter(|l| Some(l.id) == row.person || l.id == row.total);
+        let boxes = lines.flat_map(|l| &l.inputs.0).filter_map(|i| match i {
+            Input::Box(item) => Some(item.paper),
+            _ => None,
+        });
+        boxes.collect::<std::collections::BTreeSet<_>>().len()
+    }
+
+    fn scope(&self, scope: Scope) -> String {
+        match scope {
+            Scope::Return(r) => format!("return/{r}"),
+            Scope::Person(p) => format!("person/{}", self.household.people[p].id),
+        }
+    }
+
+    fn whose(&self, scope: Scope) -> String {
+        let name = |p: &usize| self.household.people[*p].name.as_str();
+        match scope {
+            Scope::Person(p) => name(&p).into(),
+            Scope::Return(r) => {
+                let of = &self.returns[r];
+                format!("{} · {}", of.people.iter().map(name).collect::<Vec<_>>().join(" and "), of.caption)
+            }
+        }
+    }
+
+    fn def(&self, id: &str) -> LineDef {
+        let found = self.pack.lines().iter().find(|l| l.id == id);
+        found.copied().unwrap_or(LineDef::new("", "", "", "", ""))
+    }
+
+    pub(super) fn line(&self, id: LineId, scope: Scope, amount: Money, inputs: &Inputs) -> Line {
+        let def = self.def(id);
+        Line {
+            id: id.into(),
+            scope: self.scope(scope),
+            whose: self.whose(scope),
+            label: def.label.into(),
+            place: def.place.into(),
+            cite: def.cite.into(),
+            how: def.how.into(),
+            amount,
+            inputs: inputs.0.iter().map(|i| self.input(i)).collect(),
+        }
+    }
+
+    fn input(&self, input: &Input) -> LineInput {
+        match input {
+            Input::Line(id, scope, amount) => LineInput::Line {
+                id: (*id).into(),
+                scope: self.scope(*scope),
+                label: self.def(id).label.into(),
+                amount: *amount,
+            },
+            Input::Box(item) => {
+                let paper = &self.household.papers[item.paper];
+                LineInput::Box {
+                    paper: paper.id.clone(),
+                    field: item.field.into(),
+                    row: item.row,
+                    label: self.box_label(paper, item),
+                    amount: item.amount,
+                }
+            }
+            Input::Figure(label, value) => LineInput::Figure { label: (*label).into(), value: value.clone() },
+        }
+    }
+
+    fn box_label(&self, paper: &Paper, item: &Item) -> String {
+        let kind = self.pack.paper_kinds().iter().find(|k| k.id == paper.kind);
+        if let Some(row) = item.row {
+            let cell = |field: &str| paper.rows[row].get(field).and_then(Entry::text);
+            let words: Vec<_> = [cell("date"), cell("what")].into_iter().flatten().collect();
+            return format!(
+                "{} · {}",
+                paper.kind,
+                if words.is_empty() { "line".into() } else { words.join(" ") }
+            );
+        }
+        let field = kind.and_then(|k| k.field(item.field));
+        let number = field.map_or(item.field, |f| if f.number.is_empty() { f.label } else { f.number });
+        let title = if paper.title.is_empty() { String::new() } else { format!(" {}", paper.title) };
+        format!("{}{title} · box {number}", paper.kind)
+    }
+
+    pub(super) fn limit(&self, at: LimitAt, taken: LimitTaken) -> Limit {
+        Limit {
+            id: at.def.id.into(),
+            label: at.def.label.into(),
+            how: at.def.how.into(),
+            line: at.def.line.into(),
+            scope: self.scope(at.scope),
+            shape: taken.shape,
+            entered: taken.entered,
+            allowed: taken.allowed,
+            lost: taken.entered - taken.allowed,
+            edge: taken.edge.map(|e| e.at),
+            distance: taken.edge.map(|e| e.distance),
+            cite: at.def.cite.into(),
+        }
+    }
+
+    pub(super) fn points(&self) -> Vec<Point> {
+        let mut points = self.case.points(self.way, self.trail);
+        for point in &mut points {
+            point.dismissed = self.household.dismissed.get(&point.id).cloned();
+        }
+        points.sort_by_key(|p| (p.dismissed.is_some(), p.weight));
+        points
+    }
+
+    pub(super) fn paper(&self, index: usize) -> PaperOutcome {
+        let paper = &self.household.papers[index];
+        PaperOutcome {
+            paper: paper.id.clone(),
+            amount: headline(self.pack, paper),
+            feeds: self.feeds(index),
+            suggestions: self.pack.suggestions(self.household, paper),
+        }
+    }
+
+    /// The lines that the paper's boxes go to; the parts of several owners stand as one.
+    fn feeds(&self, paper: usize) -> Vec<Feed> {
+        let mut feeds: Vec<Feed> = Vec::new();
+        for line in &self.trail.lines {
+            let boxes = line.inputs.0.iter().filter_map(|i| match i {
+                Input::Box(item) if item.paper == paper => Some(item.amount),
+                _ => None,
+            });
+            let amount: Money = boxes.sum();
+            if amount.is_zero() {
+                continue;
+            }
+            let scope = self.scope(line.scope);
+            match feeds.iter_mut().find(|f| f.line == line.id) {
+                Some(feed) => {
+                    feed.amount += amount;
+                    feed.scopes.push(scope);
+                }
+                None => {
+                    let def = self.def(line.id);
+                    let label = format!("{}, {}", def.label, def.place);
+                    feeds.push(Feed { line: line.id.into(), scopes: vec![scope], label, amount });
+                }
+            }
+        }
+        feeds
+    }
+}
