@@ -73,7 +73,7 @@ test("a figure leads to its limit, its paper and its box", async ({ page }) => {
   await openCopy(page, "Okonjo-Farrell");
   await cell(page, "Medical above", 0).getByRole("button").click();
   const about = page.getByRole("complementary", { name: "About the marked place" });
-  await expect(about).toContainText("5,887 lost — the first part of income");
+  await expect(about).toContainText("5,887 lost — below the floor");
   await expect(about).toContainText("IRC §213(a)");
   await about.getByRole("link", { name: /Medical · Isolde's operation/ }).click();
   await expect(page.getByRole("heading", { name: "Medical · Isolde's operation" })).toBeVisible();

@@ -42,7 +42,7 @@ test("the lowest ways stand side by side, line by line", async ({ page }) => {
   await expect(compared.getByRole("row", { name: /^Standard deduction/ })).toContainText("−31,500");
   await expect(compared).not.toContainText("Adjusted gross income");
   await expect(compared.getByRole("listitem")).toHaveCount(23);
-  await page.getByRole("link", { name: /^Medical the first part/ }).click();
+  await page.getByRole("link", { name: /^Medical below the floor/ }).click();
   await expect(page.getByRole("complementary", { name: "About the marked place" })).toContainText(
     "2,633 lost",
   );

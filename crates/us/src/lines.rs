@@ -418,7 +418,7 @@ pub static DEPENDENT_STANDARD: LimitDef = limit(
 );
 /// §213(a).
 pub static MEDICAL_FLOOR: LimitDef =
-    limit("us.limit.medical", "Medical", "the first part of income", "us.sched_a.4", "IRC §213(a)");
+    limit("us.limit.medical", "Medical", "below the floor", "us.sched_a.4", "IRC §213(a)");
 /// §213(d)(10).
 pub static LONG_TERM_CARE: LimitDef = limit(
     "us.limit.long_term_care",

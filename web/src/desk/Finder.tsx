@@ -68,8 +68,8 @@ export function Finder({ only, close }: { only: "all" | "papers"; close: () => v
             onKeyDown={onKeyDown}
           >
             <span className="w-20 shrink-0 text-soft">{f.what}</span>
-            <span className="font-semibold">{f.label}</span>
-            <span className="ml-auto text-soft">{f.detail}</span>
+            <span className="font-semibold whitespace-nowrap">{f.label}</span>
+            <span className="ml-auto truncate text-soft">{f.detail}</span>
           </div>
         ))}
       </div>
