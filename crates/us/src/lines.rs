@@ -462,6 +462,22 @@ pub static GIFTS_GOODS: LimitDef = limit(
     "us.sched_a.14",
     "IRC §170(b)(1)(A)",
 );
+/// §170(d)(1).
+pub static GIFTS_CASH_CARRIED: LimitDef = limit(
+    "us.limit.gifts_cash_carried",
+    "Cash gifts carried over",
+    "over what the cash limit leaves",
+    "us.sched_a.13",
+    "IRC §170(d)(1)",
+);
+/// §170(d)(1).
+pub static GIFTS_GOODS_CARRIED: LimitDef = limit(
+    "us.limit.gifts_goods_carried",
+    "Goods carried over",
+    "over what the limit leaves",
+    "us.sched_a.13",
+    "IRC §170(d)(1)",
+);
 /// §151(d)(5)(C).
 pub static SENIOR: LimitDef = limit(
     "us.limit.senior",

@@ -3,7 +3,7 @@
 
 use crate::{
     facts::Carried,
-    lines::{GIFTS_CASH, GIFTS_GOODS},
+    lines::{GIFTS_CASH, GIFTS_CASH_CARRIED, GIFTS_GOODS, GIFTS_GOODS_CARRIED},
     unit::On,
 };
 use hembo_core::{
@@ -25,17 +25,15 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
     let carried_goods = carried(on, false);
     let cash_allowed = limit::cap(trail, GIFTS_CASH.at(on.scope), cash, cash_most);
     let mut left = Left { cash: cash_most - cash_allowed, all: goods_most - cash_allowed };
-    let (cash_used, goods_allowed);
-    if figures.gift_carryover_order.cash_carryover_before_goods {
-        cash_used = left.take_cash(sum(&carried_cash));
-        goods_allowed = limit::cap(trail, GIFTS_GOODS.at(on.scope), goods, left.all.or_zero());
-        left.all -= goods_allowed;
-    } else {
-        goods_allowed = limit::cap(trail, GIFTS_GOODS.at(on.scope), goods, left.all.or_zero());
-        left.all -= goods_allowed;
-        cash_used = left.take_cash(sum(&carried_cash));
+    let cash_first = figures.gift_carryover_order.cash_carryover_before_goods;
+    let mut cash_used = if cash_first { left.cash_carried(on, trail, &carried_cash) } else { Money::ZERO };
+    let goods_allowed = limit::cap(trail, GIFTS_GOODS.at(on.scope), goods, left.all.or_zero());
+    left.all -= goods_allowed;
+    if !cash_first {
+        cash_used = left.cash_carried(on, trail, &carried_cash);
     }
-    let goods_used = sum(&carried_goods).min(left.all.or_zero());
+    let carried_at = GIFTS_GOODS_CARRIED.at(on.scope);
+    let goods_used = limit::cap(trail, carried_at, sum(&carried_goods), left.all.or_zero());
     let used = trail.line("us.sched_a.13", on.scope, cash_used + goods_used, |i| {
         i.items(carried_cash.iter().chain(&carried_goods).map(|c| &c.item));
     });
@@ -59,8 +57,9 @@ struct Left {
 }
 
 impl Left {
-    fn take_cash(&mut self, carried: Money) -> Money {
-        let used = carried.min(self.cash);
+    /// Cash carried over, as far as the cash limit leaves room; it takes from both.
+    fn cash_carried(&mut self, on: On<'_>, trail: &mut impl Trail, carried: &[&Carried]) -> Money {
+        let used = limit::cap(trail, GIFTS_CASH_CARRIED.at(on.scope), sum(carried), self.cash);
         self.cash -= used;
         self.all -= used;
         used
