@@ -3,7 +3,7 @@
 //! Exit codes: 0 all computed; 1 a file could not be read or is no household; 2 wrong arguments; 3 a household needs
 //! a rule that is not computed yet (its outcome is printed with `"covered": false`).
 
-use hembo_core::{Household, Outcome, Registry, check, check::Fault, outcome};
+use hembo_core::{Outcome, Registry, check, check::Fault, outcome};
 use std::{
     fs::File,
     io::{Read, stdin},
@@ -79,7 +79,10 @@ fn one(
     let mut household = check::read(&bytes(file)?, registry)?;
     household.pins.extend(pins.iter().cloned());
     let outcome = outcome::reckon_naming(&household, registry, outcome::MOST_WAYS)?;
-    unknown_pins(&household, &outcome, pins)?;
+    let faults: Vec<_> = pins.iter().filter_map(|(d, o)| outcome.check_pin(d, o).err()).collect();
+    if !faults.is_empty() {
+        return Err(faults);
+    }
     Ok(if trail { outcome } else { outcome.without_trail() })
 }
 
@@ -95,34 +98,4 @@ fn bytes(file: &PathBuf) -> Result<Vec<u8>, Vec<Fault>> {
     let read = source.take(check::LARGEST_FILE as u64 + 1).read_to_end(&mut bytes);
     read.map_err(|e| vec![Fault::new("file", format!("cannot be read: {e}"))])?;
     Ok(bytes)
-}
-
-fn unknown_pins(
-    household: &Household,
-    outcome: &Outcome,
-    pins: &[(String, String)],
-) -> Result<(), Vec<Fault>> {
-    let fault = |(decision, option): &(String, String)| {
-        let Some(found) = outcome.decisions.iter().find(|d| d.id == *decision) else {
-            let known: Vec<_> = outcome.decisions.iter().map(|d| d.id.as_str()).collect();
-            let message =
-                format!("{} has no decision '{decision}'; it has {}.", household.name, known.join(", "));
-            return Some(Fault::new("--pin", message));
-        };
-        match found.options.iter().find(|o| o.id == *option) {
-            None => {
-                let known: Vec<_> = found.options.iter().map(|o| o.id.as_str()).collect();
-                Some(Fault::new(
-                    "--pin",
-                    format!("'{decision}' has no option '{option}'; it has {}.", known.join(", ")),
-                ))
-            }
-            Some(o) => o
-                .barred
-                .as_ref()
-                .map(|why| Fault::new("--pin", format!("{decision}={option} is not lawful: {why}."))),
-        }
-    };
-    let faults: Vec<_> = pins.iter().filter_map(fault).collect();
-    if faults.is_empty() { Ok(()) } else { Err(faults) }
 }

@@ -69,7 +69,7 @@ fn what_goes_wrong_has_a_code_and_names_its_place() {
             &["reckon", "--pin", "us.colour=red", &file],
             None,
             1,
-            "has no decision 'us.colour'; it has us.status",
+            "There is no decision 'us.colour'; there are us.status",
         ),
         (
             &["reckon", "--pin", "us.deduction=both", &file],
@@ -77,7 +77,7 @@ fn what_goes_wrong_has_a_code_and_names_its_place() {
             1,
             "has no option 'both'; it has standard, itemized",
         ),
-        (&["reckon", "--pin", "us.status=surviving", &file], None, 1, "is not lawful: not widowed"),
+        (&["reckon", "--pin", "us.status=surviving", &file], None, 1, "is not lawful here: not widowed"),
         (&["reckon", "-"], Some(b"not json".to_vec()), 1, "line 1 column 2: This is not a household file"),
         (&["reckon", "-"], Some(vec![b' '; 100_000_000]), 1, "a household file has at most 4194304"),
         (

@@ -141,6 +141,17 @@ async fn what_cannot_be_right_changes_nothing() {
             "after the return year",
         ),
         (json!({ "do": "set_person", "person": "asa", "born": "2025-02-30" }), "/people", "is not a day"),
+        (json!({ "do": "pin", "decision": "us.colour", "option": "red" }), "/pins/us.colour", "no decision"),
+        (
+            json!({ "do": "pin", "decision": "us.deduction", "option": "both" }),
+            "/pins/us.deduction",
+            "no option",
+        ),
+        (
+            json!({ "do": "pin", "decision": "us.status", "option": "single" }),
+            "/pins/us.status",
+            "not lawful",
+        ),
         (json!({ "do": "remove_person", "person": "delphine" }), "/people", "still owns 2 papers"),
     ];
     for (command, at, words) in cases {

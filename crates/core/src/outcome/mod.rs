@@ -7,7 +7,7 @@ mod view;
 pub(crate) use assemble::weigh;
 pub use assemble::{age_on, headline, pins_of, reckon, reckon_naming};
 
-use crate::{limit::Limit, pack::Suggestion, point::Point};
+use crate::{check::Fault, limit::Limit, pack::Suggestion, point::Point};
 use hembo_money::Money;
 use serde::Serialize;
 use std::collections::BTreeMap;
@@ -274,6 +274,27 @@ pub struct Feed {
 }
 
 impl Outcome {
+    /// Whether an option can be held: the decision and the option are there, and some lawful way takes it.
+    ///
+    /// # Errors
+    /// What is there instead, or why the option is not lawful.
+    pub fn check_pin(&self, decision: &str, option: &str) -> Result<(), Fault> {
+        let at = format!("/pins/{decision}");
+        let list = |ids: Vec<&str>| ids.join(", ");
+        let Some(found) = self.decisions.iter().find(|d| d.id == decision) else {
+            let known = list(self.decisions.iter().map(|d| d.id.as_str()).collect());
+            return Err(Fault::new(at, format!("There is no decision '{decision}'; there are {known}.")));
+        };
+        let Some(found) = found.options.iter().find(|o| o.id == option) else {
+            let known = list(found.options.iter().map(|o| o.id.as_str()).collect());
+            return Err(Fault::new(at, format!("'{decision}' has no option '{option}'; it has {known}.")));
+        };
+        match &found.barred {
+            Some(why) => Err(Fault::new(at, format!("{} is not lawful here: {why}.", found.label))),
+            None => Ok(()),
+        }
+    }
+
     /// The same outcome without what each line was made from.
     pub fn without_trail(mut self) -> Outcome {
         for line in &mut self.lines {

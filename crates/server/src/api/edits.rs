@@ -63,11 +63,12 @@ pub async fn edit(
     let change = Change::begin(&app, id, edit.base_revision).await?;
     let mut household = work::read(&app, id, &change.held.state)?;
     let log = logged(&edit.commands);
+    let pins: Vec<_> = edit.commands.iter().filter_map(pin).collect();
     for command in edit.commands {
         command.apply(&mut household).map_err(|fault| Problem::invalid(vec![fault]))?;
     }
     let (undo_to, redo_to) = (Some(change.held.revision), None);
-    change.finish(household, Step { kind: "edited", log, undo_to, redo_to, by }).await
+    change.finish(household, Step { kind: "edited", log, undo_to, redo_to, pins, by }).await
 }
 
 /// Take the last change back.
@@ -84,7 +85,9 @@ pub async fn undo(
     let target = change.earlier(target).await?;
     let household = work::read(&app, id, &target.state)?;
     let (undo_to, redo_to) = (target.undo_to, Some(change.held.revision));
-    change.finish(household, Step { kind: "undone", log: json!([]), undo_to, redo_to, by }).await
+    change
+        .finish(household, Step { kind: "undone", log: json!([]), undo_to, redo_to, pins: Vec::new(), by })
+        .await
 }
 
 /// Make an undone change again.
@@ -101,7 +104,9 @@ pub async fn redo(
     let target = change.earlier(target).await?;
     let household = work::read(&app, id, &target.state)?;
     let (undo_to, redo_to) = (Some(change.held.revision), target.redo_to);
-    change.finish(household, Step { kind: "redone", log: json!([]), undo_to, redo_to, by }).await
+    change
+        .finish(household, Step { kind: "redone", log: json!([]), undo_to, redo_to, pins: Vec::new(), by })
+        .await
 }
 
 /// What was done to a household, newest last.
@@ -133,7 +138,17 @@ struct Step {
     log: Value,
     undo_to: Option<i64>,
     redo_to: Option<i64>,
+    /// Options to hold, which must be lawful in the new state.
+    pins: Vec<(String, String)>,
     by: Uuid,
+}
+
+/// The option that a command holds.
+fn pin(command: &Command) -> Option<(String, String)> {
+    match command {
+        Command::Pin { decision, option: Some(option) } => Some((decision.clone(), option.clone())),
+        _ => None,
+    }
 }
 
 impl<'a> Change<'a> {
@@ -159,6 +174,9 @@ impl<'a> Change<'a> {
     /// Checks, computes and writes the new state; only then is the change acknowledged.
     async fn finish(mut self, household: Household, step: Step) -> Answer<Json<Opened>> {
         let worked = work::out(self.app, household).await?;
+        for (decision, option) in &step.pins {
+            worked.outcome.check_pin(decision, option).map_err(|fault| Problem::invalid(vec![fault]))?;
+        }
         let mut sealed = worked.household.clone();
         self.app.sealer.seal(self.id, &mut sealed);
         let state = serde_json::to_value(&sealed).map_err(Problem::internal)?;
