@@ -36,9 +36,11 @@ fn the_outcome_tells_where_every_figure_comes_from() {
     // What blocks stands first; what was put aside stands last.
     assert_eq!(outcome.points[0].id, "block:ada/sailor");
     let mut aside = household();
-    aside.dismissed.insert("block:ada/sailor".into(), "asked".into());
+    aside.dismissed.insert("look:isle".into(), "asked".into());
+    aside.dismissed.insert("block:ada/sailor".into(), "never mind".into());
     let points = reckon(&aside, &REGISTRY).unwrap().points;
     assert_eq!(points[1].dismissed.as_deref(), Some("asked"));
+    assert_eq!(points[0].dismissed, None, "what blocks cannot be put aside");
     assert!(outcome.without_trail().lines.iter().all(|l| l.inputs.is_empty()));
 }
 

@@ -101,18 +101,23 @@ impl Points<'_> {
             }
         }
         match self.answered(ask::STATE).and_then(Entry::text) {
+            // Where spouses live decides whether separate returns divide what they earn.
+            None if married => {
+                self.blocks("K-029", Place::household(ask::STATE), "State of residence?", "Name the state.");
+            }
             None => {
-                self.look("K-029", Place::household(ask::STATE), "State of residence?", "Name the state.")
+                self.look("K-029", Place::household(ask::STATE), "State of residence?", "Name the state.");
             }
             Some(state) if self.facts.couple() && community_property(state) => {
                 let message =
-                    "Separate returns divide income by community property here; they are not weighed yet.";
-                self.look(
-                    "K-030",
-                    Place::household(ask::STATE),
-                    message,
-                    "Compare separate returns by hand (Form 8958).",
-                );
+                    "Only the joint return is weighed: separate ones divide income by community property.";
+                let remedy = "Compare separate returns by hand (Form 8958); the joint figures hold.";
+                self.blocks("K-030", Place::household(ask::STATE), message, remedy);
+            }
+            Some(state) if married && community_property(state) => {
+                let message =
+                    "A separate return divides income by community property here: not computed yet.";
+                self.not_covered("K-030", Place::household(ask::STATE), message);
             }
             Some(_) => {}
         }

@@ -147,7 +147,7 @@ fn each_check_raises_its_point() {
         (couple.clone().set("ada", "/id_number", Value::Null), "K-001", Weight::Blocks),
         (couple.clone().set("ada", "/born", Value::Null), "K-004", Weight::Blocks),
         (couple.clone().set("bo", "/died", json!("2024-12-31")), "K-009", Weight::Blocks),
-        (couple.clone().answer("state", json!("CA")), "K-030", Weight::Look),
+        (couple.clone().answer("state", json!("CA")), "K-030", Weight::Blocks),
         (couple.clone().answer("marital", json!("single")), "two-unmarried-filers", Weight::Blocks),
         (child.clone(), "K-010", Weight::Blocks),
         (child.clone().set("kim", "/answers", json!({})), "K-022", Weight::Blocks),

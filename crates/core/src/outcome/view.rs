@@ -7,7 +7,7 @@ use crate::{
     limit::{Limit, LimitAt, LimitTaken},
     line::{LineDef, LineId, SpreadRow},
     pack::{Case, Pack, Return},
-    point::Point,
+    point::{Point, Weight},
     trail::{Input, Inputs, Item, Recorder, Scope},
 };
 use hembo_money::Money;
@@ -198,7 +198,10 @@ impl View<'_> {
     pub(super) fn points(&self) -> Vec<Point> {
         let mut points = self.case.points(self.way, self.trail);
         for point in &mut points {
-            point.dismissed = self.household.dismissed.get(&point.id).cloned();
+            // What blocks cannot be put aside.
+            if point.weight == Weight::Look {
+                point.dismissed = self.household.dismissed.get(&point.id).cloned();
+            }
         }
         points.sort_by_key(|p| (p.dismissed.is_some(), p.weight));
         points

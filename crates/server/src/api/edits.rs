@@ -80,14 +80,7 @@ pub async fn undo(
     Path(id): Path<Uuid>,
     Input(from): Input<From>,
 ) -> Answer<Json<Opened>> {
-    let mut change = Change::begin(&app, id, from.base_revision).await?;
-    let target = change.held.undo_to.ok_or_else(|| Problem::nothing_to("undo"))?;
-    let target = change.earlier(target).await?;
-    let household = work::read(&app, id, &target.state)?;
-    let (undo_to, redo_to) = (target.undo_to, Some(change.held.revision));
-    change
-        .finish(household, Step { kind: "undone", log: json!([]), undo_to, redo_to, pins: Vec::new(), by })
-        .await
+    go_back_to(&app, id, from, Direction::Undo, by).await
 }
 
 /// Make an undone change again.
@@ -99,14 +92,27 @@ pub async fn redo(
     Path(id): Path<Uuid>,
     Input(from): Input<From>,
 ) -> Answer<Json<Opened>> {
-    let mut change = Change::begin(&app, id, from.base_revision).await?;
-    let target = change.held.redo_to.ok_or_else(|| Problem::nothing_to("redo"))?;
+    go_back_to(&app, id, from, Direction::Redo, by).await
+}
+
+#[derive(Clone, Copy, PartialEq, Eq)]
+enum Direction {
+    Undo,
+    Redo,
+}
+
+/// Writes the state of an earlier revision as a new one.
+async fn go_back_to(app: &App, id: Uuid, from: From, direction: Direction, by: Uuid) -> Answer<Json<Opened>> {
+    let mut change = Change::begin(app, id, from.base_revision).await?;
+    let undo = direction == Direction::Undo;
+    let target = if undo { change.held.undo_to } else { change.held.redo_to };
+    let target = target.ok_or_else(|| Problem::nothing_to(if undo { "undo" } else { "redo" }))?;
     let target = change.earlier(target).await?;
-    let household = work::read(&app, id, &target.state)?;
-    let (undo_to, redo_to) = (Some(change.held.revision), target.redo_to);
-    change
-        .finish(household, Step { kind: "redone", log: json!([]), undo_to, redo_to, pins: Vec::new(), by })
-        .await
+    let household = work::read(app, id, &target.state)?;
+    let here = Some(change.held.revision);
+    let (undo_to, redo_to) = if undo { (target.undo_to, here) } else { (here, target.redo_to) };
+    let kind = if undo { "undone" } else { "redone" };
+    change.finish(household, Step { kind, log: json!([]), undo_to, redo_to, pins: Vec::new(), by }).await
 }
 
 /// What was done to a household, newest last.
