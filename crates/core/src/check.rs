@@ -294,6 +294,22 @@ impl Check<'_> {
     }
 }
 
+/// Whether the last of these digits checks the others by the Luhn formula (ISO/IEC 7812-1): from the right every
+/// second digit counts double, its own digits added, and the sum ends in zero.
+///
+/// ```
+/// assert!(hembo_core::check::luhn("046454286"));
+/// assert!(!hembo_core::check::luhn("046454287"));
+/// ```
+pub fn luhn(digits: &str) -> bool {
+    let values = digits.bytes().rev().map(|b| u32::from(b.wrapping_sub(b'0')));
+    let counted = |(place, digit): (usize, u32)| match (place % 2, digit) {
+        (0, _) | (_, 9) => digit,
+        _ => digit * 2 % 9,
+    };
+    digits.bytes().all(|b| b.is_ascii_digit()) && values.enumerate().map(counted).sum::<u32>() % 10 == 0
+}
+
 /// A number without the marks people put between its digits.
 pub fn digits(number: &str) -> String {
     number.chars().filter(char::is_ascii_alphanumeric).collect()

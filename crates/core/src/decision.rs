@@ -1,5 +1,6 @@
 //! Decisions: what the law leaves open to a household.
 
+use hembo_money::Money;
 use std::borrow::Cow;
 
 /// Something the law leaves open.
@@ -11,11 +12,25 @@ pub struct Decision {
     pub label: String,
     /// The rule that leaves it open.
     pub cite: &'static str,
-    /// What may be chosen; among equals the first is taken.
+    /// What may be chosen; among equals the first is taken. Empty where an amount is chosen.
     pub options: Vec<Opt>,
+    /// The amount that may be chosen, where it is no choice between options.
+    pub amount: Option<Amount>,
     /// It moves amounts between returns without changing the household's tax, so that the search need not
     /// weigh it: the pinned option, or the first, stands.
     pub neutral: bool,
+}
+
+/// An amount that the law lets the household choose, from zero up. Total tax is piecewise linear in it, so that the
+/// search finds the lowest exactly, at a kink.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Amount {
+    /// The largest amount that any way allows.
+    pub most: Money,
+    /// What it is called in the name of a way: "split".
+    pub short: String,
+    /// More of it never raises the household's tax: all of it is taken, and of what does nothing the rest is left.
+    pub never_costs: bool,
 }
 
 /// One option of a decision.
@@ -39,13 +54,33 @@ impl Opt {
 /// Why an option is not lawful here.
 pub type Bar = Cow<'static, str>;
 
-/// One option for every decision that is open; `None` for a decision that does not arise.
+/// What a way takes of one decision.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub enum Taken {
+    /// An option, by its place.
+    Option(u8),
+    /// An amount.
+    Amount(Money),
+}
+
+/// One option or amount for every decision that is open; `None` for a decision that does not arise.
 #[derive(Debug, Clone, PartialEq, Eq, Hash, PartialOrd, Ord, Default)]
-pub struct Way(pub Vec<Option<u8>>);
+pub struct Way(pub Vec<Option<Taken>>);
 
 impl Way {
     /// The option taken for a decision.
     pub fn taken(&self, decision: usize) -> Option<usize> {
-        self.0.get(decision).copied().flatten().map(usize::from)
+        match self.0.get(decision).copied().flatten() {
+            Some(Taken::Option(option)) => Some(option.into()),
+            _ => None,
+        }
+    }
+
+    /// The amount taken for a decision.
+    pub fn amount(&self, decision: usize) -> Option<Money> {
+        match self.0.get(decision).copied().flatten() {
+            Some(Taken::Amount(amount)) => Some(amount),
+            _ => None,
+        }
     }
 }

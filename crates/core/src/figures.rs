@@ -1,6 +1,8 @@
 //! What every table of rule figures carries besides its figures.
 
-use serde::{Deserialize, Serialize};
+use crate::household::date;
+use serde::{Deserialize, Deserializer, Serialize};
+use time::Date;
 
 /// How sure a figure is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -30,5 +32,28 @@ impl<T> std::ops::Deref for Cited<T> {
     type Target = T;
     fn deref(&self) -> &T {
         &self.figures
+    }
+}
+
+/// Declares tables of figures: structs that are read from the rule files and refuse what they do not know.
+#[macro_export]
+macro_rules! tables {
+    ($($(#[$doc:meta])* $name:ident { $($field:ident: $type:ty),* $(,)? })*) => {$(
+        $(#[$doc])*
+        #[derive(Debug, ::serde::Deserialize)]
+        #[serde(deny_unknown_fields)]
+        #[allow(missing_docs)]
+        pub struct $name { $(pub $field: $type),* }
+    )*};
+}
+
+/// A day in the figures.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+pub struct Day(pub Date);
+
+impl<'de> Deserialize<'de> for Day {
+    fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Day, D::Error> {
+        let text = String::deserialize(deserializer)?;
+        date::parse(&text).map(Day).ok_or_else(|| serde::de::Error::custom("a day such as 2017-12-16"))
     }
 }

@@ -17,9 +17,11 @@ pub mod outcome;
 pub mod pack;
 pub mod paper;
 pub mod point;
+pub mod reading;
 pub mod schema;
 pub mod search;
 pub mod trail;
+pub mod words;
 
 pub use check::Fault;
 pub use decision::{Decision, Way};

@@ -108,23 +108,40 @@ pub struct Limit {
     pub cite: String,
 }
 
+/// The smaller of two amounts, where it is no limit that people should see.
+pub fn lesser(trail: &mut impl Trail, one: Money, other: Money) -> Money {
+    trail.edge(one - other);
+    one.min(other)
+}
+
+/// The larger of two amounts, where it is no limit that people should see.
+pub fn greater(trail: &mut impl Trail, one: Money, other: Money) -> Money {
+    trail.edge(one - other);
+    one.max(other)
+}
+
+/// The amount, or zero where it is negative: "if zero or less, enter 0".
+pub fn or_zero(trail: &mut impl Trail, amount: Money) -> Money {
+    greater(trail, amount, Money::ZERO)
+}
+
 /// The smaller of `entered` and `most`.
 pub fn cap(trail: &mut impl Trail, at: LimitAt, entered: Money, most: Money) -> Money {
-    let allowed = entered.min(most);
+    let allowed = lesser(trail, entered, most);
     trail.limit(at, || LimitTaken { shape: Shape::Cap, entered, allowed, edge: ahead(entered, most) });
     allowed
 }
 
 /// What is above `floor`, never less than zero.
 pub fn above(trail: &mut impl Trail, at: LimitAt, entered: Money, floor: Money) -> Money {
-    let allowed = (entered - floor).or_zero();
+    let allowed = or_zero(trail, entered - floor);
     trail.limit(at, || LimitTaken { shape: Shape::Floor, entered, allowed, edge: ahead(entered, floor) });
     allowed
 }
 
-/// `entered × ratio`, rounded to whole units: a limit that allows a part, such as that of a loan.
-pub fn part(trail: &mut impl Trail, at: LimitAt, entered: Money, ratio: Rate) -> Money {
-    let allowed = entered.times(ratio, Money::WHOLE, Rounding::HalfUp);
+/// `entered × ratio`, rounded to the `unit` of the law: a limit that allows a part, such as that of a loan.
+pub fn part(trail: &mut impl Trail, at: LimitAt, entered: Money, ratio: Rate, unit: Money) -> Money {
+    let allowed = entered.times(ratio, unit, Rounding::HalfUp);
     trail.limit(at, || LimitTaken { shape: Shape::Cap, entered, allowed, edge: None });
     allowed
 }
@@ -140,9 +157,18 @@ pub struct PhaseOut {
     pub rate: Rate,
     /// Never less than this.
     pub least: Money,
+    /// What the law rounds to.
+    pub unit: Money,
 }
 
-/// `entered` less the phase-out at `measure`, rounded to whole units.
+impl PhaseOut {
+    /// From a start on, a part of every unit above it, down to nothing.
+    pub const fn continuous(start: Money, rate: Rate, unit: Money) -> PhaseOut {
+        PhaseOut { start, step: None, rate, least: Money::ZERO, unit }
+    }
+}
+
+/// `entered` less the phase-out at `measure`, rounded to the unit of the rule.
 pub fn phase_out(
     trail: &mut impl Trail,
     at: LimitAt,
@@ -150,14 +176,14 @@ pub fn phase_out(
     measure: Money,
     rule: PhaseOut,
 ) -> Money {
-    let excess = (measure - rule.start).or_zero();
+    let excess = or_zero(trail, measure - rule.start);
     let counted = match rule.step {
         Some((step, rounding)) => step * excess.steps_of(step, rounding),
         None => excess,
     };
-    let reduction = counted.times(rule.rate, Money::WHOLE, Rounding::HalfUp);
-    let least = rule.least.min(entered);
-    let allowed = (entered - reduction).max(least);
+    let reduction = counted.times(rule.rate, rule.unit, Rounding::HalfUp);
+    let least = lesser(trail, rule.least, entered);
+    let allowed = greater(trail, entered - reduction, least);
     trail.limit(at, || {
         let edge =
             if allowed > least { phase_out_edge(entered - least, measure, counted, rule) } else { None };
@@ -180,22 +206,38 @@ fn phase_out_edge(room: Money, measure: Money, counted: Money, rule: PhaseOut) -
     ahead(measure, rule.start + width)
 }
 
-/// At most the part `rate` of what `measure` is above `start`: a benefit that grows with earnings.
-pub fn phase_in(
-    trail: &mut impl Trail,
-    at: LimitAt,
-    entered: Money,
-    measure: Money,
-    start: Money,
-    rate: Rate,
-) -> Money {
-    let most = (measure - start).or_zero().times(rate, Money::WHOLE, Rounding::HalfUp);
-    let allowed = entered.min(most);
+/// How an amount grows with a measure past a start.
+#[derive(Debug, Clone, Copy)]
+pub struct PhaseIn {
+    /// Where it begins.
+    pub start: Money,
+    /// The part of the excess that is allowed.
+    pub rate: Rate,
+    /// What the law rounds to.
+    pub unit: Money,
+}
+
+/// At most the part of what `measure` is above the start: a benefit that grows with earnings.
+pub fn phase_in(trail: &mut impl Trail, at: LimitAt, entered: Money, measure: Money, rule: PhaseIn) -> Money {
+    let most = or_zero(trail, measure - rule.start).times(rule.rate, rule.unit, Rounding::HalfUp);
+    let allowed = lesser(trail, entered, most);
     trail.limit(at, || {
-        let full = start + entered.divided_by(rate, Money::CENT, Rounding::Up);
+        let full = rule.start + entered.divided_by(rule.rate, Money::CENT, Rounding::Up);
         LimitTaken { shape: Shape::PhaseIn, entered, allowed, edge: ahead(measure, full) }
     });
     allowed
+}
+
+/// A tax by brackets: each rate on its slice, the sum rounded once to the cent. `tops` are the upper ends of all
+/// brackets but the last.
+pub fn by_brackets(trail: &mut impl Trail, base: Money, tops: &[Money], rates: &[Rate]) -> Money {
+    let ends = tops.iter().copied().chain([Money::LARGEST]);
+    let starts = [Money::ZERO].into_iter().chain(tops.iter().copied());
+    let slices = starts.zip(ends).zip(rates).map(|((from, to), rate)| {
+        trail.edge(base - to);
+        ((base.min(to) - from).or_zero(), *rate)
+    });
+    Money::sum_of_products(slices, Money::CENT, Rounding::HalfUp)
 }
 
 /// A limit whose result a table or worksheet of the law gives: noted here with what it was without.

@@ -37,6 +37,8 @@ pub struct Item {
 pub enum Input {
     /// Another line.
     Line(LineId, Scope, Money),
+    /// An amount that moved here from a line of another return: a transfer, a split.
+    Flow(LineId, Scope, Money),
     /// A paper's box.
     Box(Item),
     /// A figure of the law.
@@ -51,6 +53,12 @@ impl Inputs {
     /// Another line with its amount.
     pub fn line(&mut self, id: LineId, scope: Scope, amount: Money) -> &mut Self {
         self.0.push(Input::Line(id, scope, amount));
+        self
+    }
+
+    /// An amount that moved here from a line of another return, which has it too.
+    pub fn flow(&mut self, id: LineId, from: Scope, amount: Money) -> &mut Self {
+        self.0.push(Input::Flow(id, from, amount));
         self
     }
 
@@ -80,6 +88,14 @@ pub trait Trail {
 
     /// Notes a limit that acted, or might have.
     fn limit(&mut self, at: LimitAt, taken: impl FnOnce() -> LimitTaken);
+
+    /// Notes how far the computation is from an edge at which a rule bends: the sign of `margin` tells the side.
+    #[inline(always)]
+    fn edge(&mut self, _margin: Money) {}
+
+    /// The same where a rule jumps: from zero up is one side, below zero the other.
+    #[inline(always)]
+    fn step(&mut self, _margin: Money) {}
 }
 
 /// Notes nothing.

@@ -16,7 +16,8 @@ static LIMIT: LimitDef = LimitDef { id: "l", label: "L", how: "h", line: "x", ci
 
 fn rule(start: i64, step: i64, rate: i64, least: i64) -> PhaseOut {
     let step = (step > 0).then(|| (Money::whole(step), Rounding::Up));
-    PhaseOut { start: Money::whole(start), step, rate: Rate::percent(rate), least: Money::whole(least) }
+    let continuous = PhaseOut::continuous(Money::whole(start), Rate::percent(rate), Money::WHOLE);
+    PhaseOut { step, least: Money::whole(least), ..continuous }
 }
 
 proptest! {

@@ -3,8 +3,8 @@
 
 use hembo_core::{
     Decision, Recorder, Scope, Silent, Way,
-    decision::{Bar, Opt},
-    limit::{self, LimitDef, PhaseOut, Shape},
+    decision::{Bar, Opt, Taken},
+    limit::{self, LimitDef, PhaseIn, PhaseOut, Shape},
     search::{Part, Weighable, search},
 };
 use hembo_money::{Money, Rate, Rounding};
@@ -26,6 +26,7 @@ impl Puzzle {
             label: String::new(),
             cite: "",
             options: (0..n).map(opt).collect(),
+            amount: None,
             neutral: neutral && d == sizes.len() - 1,
         };
         Puzzle { decisions: sizes.iter().enumerate().map(decision).collect(), random }
@@ -36,7 +37,7 @@ impl Puzzle {
     }
 
     fn last(&self, way: &Way) -> usize {
-        way.0.last().copied().flatten().map_or(9, usize::from)
+        way.taken(way.0.len().wrapping_sub(1)).unwrap_or(9)
     }
 }
 
@@ -81,7 +82,7 @@ fn everything(puzzle: &Puzzle, way: Way, found: &mut Vec<(Money, Way)>) {
     } else {
         for option in 0..puzzle.decisions[decision].options.len() {
             if puzzle.barred(decision, option, &way).is_none() || puzzle.decisions[decision].neutral {
-                everything(puzzle, push(Some(option as u8)), found);
+                everything(puzzle, push(Some(Taken::Option(option as u8))), found);
             }
         }
     }
@@ -99,7 +100,8 @@ proptest! {
         let pins: BTreeMap<_, _> = [pin].into_iter().filter(|(d, o)| sizes.get(*d).is_some_and(|n| o < n)).collect();
         let mut all = Vec::new();
         everything(&puzzle, Way::default(), &mut all);
-        let weighed = search(&puzzle, &pins, 20);
+        let held = pins.iter().map(|(d, o)| (*d, Taken::Option(*o as u8))).collect();
+        let weighed = search(&puzzle, &held, 20);
         prop_assert_eq!(weighed.lowest.map(|r| r.total), all.iter().map(|a| a.0).min());
         let holds = |way: &Way| pins.iter().all(|(d, o)| way.taken(*d).is_none_or(|t| t == *o));
         let mut held: Vec<Money> = all.iter().filter(|(_, way)| holds(way)).map(|a| a.0).collect();
@@ -129,20 +131,24 @@ fn limits_cut_and_tell_the_next_edge() {
     let scope = Scope::Return(0);
     let at = LIMIT.at(scope);
     let whole = Money::whole;
-    let down =
-        PhaseOut { start: whole(500_000), step: None, rate: "0.3".parse().unwrap(), least: whole(10_000) };
+    let down = PhaseOut {
+        least: whole(10_000),
+        ..PhaseOut::continuous(whole(500_000), "0.3".parse().unwrap(), Money::WHOLE)
+    };
     let steps = PhaseOut {
         start: whole(200_000),
         step: Some((whole(1_000), Rounding::Up)),
         rate: Rate::percent(5),
         least: Money::ZERO,
+        unit: Money::WHOLE,
     };
     type Run = fn(&mut Recorder, hembo_core::limit::LimitAt, PhaseOut, i64, i64) -> Money;
     let cap: Run = |t, at, _, a, b| limit::cap(t, at, Money::whole(a), Money::whole(b));
     let above: Run = |t, at, _, a, b| limit::above(t, at, Money::whole(a), Money::whole(b));
     let out: Run = |t, at, rule, a, b| limit::phase_out(t, at, Money::whole(a), Money::whole(b), rule);
     let grow: Run = |t, at, _, a, b| {
-        limit::phase_in(t, at, Money::whole(a), Money::whole(b), Money::whole(2_500), Rate::percent(15))
+        let rule = PhaseIn { start: Money::whole(2_500), rate: Rate::percent(15), unit: Money::WHOLE };
+        limit::phase_in(t, at, Money::whole(a), Money::whole(b), rule)
     };
     let cases: &[(Run, PhaseOut, i64, i64, i64, Option<(i64, i64)>)] = &[
         // rule, entered, other amount, allowed, edge and distance
@@ -176,7 +182,7 @@ fn limits_cut_and_tell_the_next_edge() {
         let told = taken.edge.map(|e| (e.at.cents() / 100, e.distance.cents() / 100));
         assert_eq!(told, edge, "{entered} {other}");
     }
-    let part = limit::part(&mut Silent, at, whole(36_000), "0.833".parse().unwrap());
+    let part = limit::part(&mut Silent, at, whole(36_000), "0.833".parse().unwrap(), Money::WHOLE);
     let given = limit::given(&mut Silent, at, Shape::Cap, whole(5), whole(3));
     assert_eq!((part, given), (whole(29_988), whole(3)));
 }

@@ -25,7 +25,7 @@ pub enum Rounding {
 
 impl Rounding {
     /// `numerator ÷ denominator` as a whole number under this rule. The denominator is positive.
-    pub(crate) fn divide(self, numerator: i128, denominator: i128) -> i128 {
+    pub fn divide(self, numerator: i128, denominator: i128) -> i128 {
         let (quotient, rest) = (numerator.abs() / denominator, numerator.abs() % denominator);
         let raise = match self {
             Rounding::HalfUp => rest * 2 >= denominator,

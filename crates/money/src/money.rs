@@ -96,6 +96,28 @@ impl Money {
         Money((units * i128::from(unit.0)) as i64)
     }
 
+    /// The sum of each amount × its rate, exact until it is rounded once to a multiple of `unit`: a tax by brackets.
+    pub fn sum_of_products(
+        parts: impl IntoIterator<Item = (Money, Rate)>,
+        unit: Money,
+        rule: Rounding,
+    ) -> Money {
+        let exact: i128 = parts.into_iter().map(|(m, r)| i128::from(m.0) * i128::from(r.billionths())).sum();
+        let units = rule.divide(exact, i128::from(unit.0) * i128::from(Rate::ONE.billionths()));
+        Money((units * i128::from(unit.0)) as i64)
+    }
+
+    /// `self × part ÷ whole`, exact until it is rounded once to a multiple of `unit`. Zero where `whole` is zero.
+    pub fn in_proportion(self, part: Money, whole: Money, unit: Money, rule: Rounding) -> Money {
+        if whole.is_zero() {
+            return Money::ZERO;
+        }
+        let sign = i128::from(whole.0.signum());
+        let exact = i128::from(self.0) * i128::from(part.0) * sign;
+        let units = rule.divide(exact, i128::from(unit.0) * i128::from(whole.0.abs()));
+        Money((units * i128::from(unit.0)) as i64)
+    }
+
     /// `self ÷ rate`, rounded once to a multiple of `unit`. The rate is above zero.
     pub fn divided_by(self, rate: Rate, unit: Money, rule: Rounding) -> Money {
         let exact = i128::from(self.0) * i128::from(Rate::ONE.billionths());

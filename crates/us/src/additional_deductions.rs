@@ -12,12 +12,7 @@ use hembo_money::Money;
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
     let Some(figures) = &on.facts.figures.senior else { return Money::ZERO };
     let aged = on.facts.figures.standard_deduction.aged;
-    let rule = PhaseOut {
-        start: *figures.from.of(on.unit.status),
-        step: None,
-        rate: figures.rate,
-        least: Money::ZERO,
-    };
+    let rule = PhaseOut::continuous(*figures.from.of(on.unit.status), figures.rate, Money::WHOLE);
     let mut total = Money::ZERO;
     for &person in &on.unit.people {
         let about = &on.facts.people[person];

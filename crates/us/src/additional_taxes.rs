@@ -2,8 +2,8 @@
 //! taxes that an employer could not collect. Their thresholds begin a tax rather than cut a benefit, so they are no
 //! limits.
 
-use crate::{facts::sum, form_1040::Income, unit::On};
-use hembo_core::trail::Trail;
+use crate::{form_1040::Income, unit::On};
+use hembo_core::{reading::sum, trail::Trail};
 use hembo_money::{Money, Rounding};
 
 /// Line 23.

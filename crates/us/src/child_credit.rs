@@ -2,12 +2,13 @@
 
 use crate::{
     dependents::Household,
-    facts::{Residency, sum},
+    facts::Residency,
     lines::{CHILD_CREDIT, CHILD_CREDIT_TAX, CHILD_REFUND_EACH, CHILD_REFUND_EARNED},
     unit::On,
 };
 use hembo_core::{
-    limit::{self, PhaseOut, Shape},
+    limit::{self, PhaseIn, PhaseOut, Shape},
+    reading::sum,
     trail::{Scope, Trail},
 };
 use hembo_money::{Money, Rounding};
@@ -73,6 +74,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Credit {
         step: Some((figures.step, Rounding::Up)),
         rate: figures.rate,
         least: Money::ZERO,
+        unit: Money::WHOLE,
     };
     let credit = limit::phase_out(trail, CHILD_CREDIT.at(on.scope), full, from.agi, rule);
     trail.line("us.8812.12", on.scope, credit, |i| {
@@ -123,7 +125,8 @@ fn refundable(on: On<'_>, trail: &mut impl Trail, unused: Money, children: i64, 
     );
     let by_payroll = payroll(on, from);
     let allowed = if children < figures.three_children || by_payroll <= by_earnings {
-        limit::phase_in(trail, at, open, from.earned, figures.earned_above, figures.earned_rate)
+        let rule = PhaseIn { start: figures.earned_above, rate: figures.earned_rate, unit: Money::WHOLE };
+        limit::phase_in(trail, at, open, from.earned, rule)
     } else {
         let allowed = open.min(by_payroll);
         limit::given(trail, at, Shape::PhaseIn, open, allowed)

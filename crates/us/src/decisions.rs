@@ -14,6 +14,7 @@ use hembo_core::{
     line::LineId,
     pack::Return,
     search::{Part as TotalPart, Weighable},
+    words::{capital, first_name},
 };
 use hembo_money::Money;
 
@@ -85,7 +86,7 @@ impl FederalCase {
     fn add(&mut self, about: About, id: String, label: String, cite: &'static str, options: Vec<Opt>) {
         self.about.push(about);
         let neutral = about == About::Estimated;
-        self.decisions.push(Decision { id, label, cite, options, neutral });
+        self.decisions.push(Decision { id, label, cite, options, amount: None, neutral });
     }
 
     fn list_status(&mut self) {
@@ -501,10 +502,6 @@ impl Case for FederalCase {
     }
 }
 
-fn first_name(name: &str) -> &str {
-    name.split(' ').next().unwrap_or(name)
-}
-
 fn id_of(status: Status) -> &'static str {
     match status {
         Status::Single => "single",
@@ -513,9 +510,4 @@ fn id_of(status: Status) -> &'static str {
         Status::Head => "head",
         Status::Separate => "separate",
     }
-}
-
-fn capital(text: &str) -> String {
-    let mut letters = text.chars();
-    letters.next().map(|first| first.to_uppercase().chain(letters).collect()).unwrap_or_default()
 }

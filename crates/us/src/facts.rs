@@ -10,6 +10,7 @@ use hembo_core::{
     check::digits,
     household::{Answers, Entry, Role},
     outcome::age_on,
+    reading::{Reading, sum},
     trail::Item,
 };
 use hembo_money::{Money, Rounding};
@@ -240,11 +241,6 @@ impl PersonFacts {
     }
 }
 
-/// The sum of items, to the cent.
-pub fn sum(items: &[Item]) -> Money {
-    items.iter().map(|i| i.amount).sum()
-}
-
 impl Facts {
     /// Reads a checked household.
     pub fn read(household: &Household, figures: &'static Figures) -> Facts {
@@ -270,8 +266,8 @@ impl Facts {
             estimated_together: Vec::new(),
             filers,
         };
-        for (index, paper) in household.papers.iter().enumerate() {
-            Reading { household, paper, index, facts: &mut facts }.read();
+        for paper in Reading::all(household) {
+            Bringing { paper, facts: &mut facts }.read();
         }
         facts
     }
@@ -347,16 +343,14 @@ fn relationship(id: &str) -> Option<Relationship> {
 }
 
 /// One paper on its way to its owners.
-struct Reading<'a> {
-    household: &'a Household,
-    paper: &'a Paper,
-    index: usize,
+struct Bringing<'a> {
+    paper: Reading<'a>,
     facts: &'a mut Facts,
 }
 
-impl Reading<'_> {
+impl Bringing<'_> {
     fn read(&mut self) {
-        match self.paper.kind.as_str() {
+        match self.paper.paper.kind.as_str() {
             kind::W2 => self.wages(),
             kind::INTEREST => self.interest(),
             kind::HOME_LOAN => self.home_loan(),
@@ -378,14 +372,6 @@ impl Reading<'_> {
         }
     }
 
-    /// An amount divided among the owners, to the cent.
-    fn shares(&self, amount: Money) -> Vec<(usize, Money)> {
-        let owners = &self.paper.owners;
-        let weights: Vec<i64> = owners.iter().map(|o| o.percent.billionths()).collect();
-        let people = owners.iter().filter_map(|o| self.household.index_of(&o.person));
-        people.zip(amount.split(&weights)).collect()
-    }
-
     fn put(
         &mut self,
         field: &'static str,
@@ -393,21 +379,17 @@ impl Reading<'_> {
         amount: Money,
         mut place: impl FnMut(&mut Own, Item),
     ) {
-        if amount.is_zero() {
-            return;
-        }
-        for (person, amount) in self.shares(amount) {
-            let item = Item { amount, paper: self.index, field, row };
+        for (person, item) in self.paper.parts(field, row, amount) {
             place(&mut self.facts.people[person].own, item);
         }
     }
 
     fn give(&mut self, field: &'static str, place: impl Fn(&mut Own) -> &mut Vec<Item>) {
-        self.put(field, None, self.paper.amount(field), |own, item| place(own).push(item));
+        self.put(field, None, self.paper.paper.amount(field), |own, item| place(own).push(item));
     }
 
     fn earns(&mut self) {
-        for (person, _) in self.shares(Money::ZERO) {
+        for (person, _) in self.paper.shares(Money::ZERO) {
             self.facts.people[person].own.has_income = true;
         }
     }
@@ -425,7 +407,7 @@ impl Reading<'_> {
         }
         self.employer();
         for (code, amount) in W2_BOX_12 {
-            if matches!(self.paper.text(code), Some("A" | "B" | "M" | "N")) {
+            if matches!(self.paper.paper.text(code), Some("A" | "B" | "M" | "N")) {
                 self.give(amount, |own| &mut own.uncollected);
             }
         }
@@ -433,16 +415,16 @@ impl Reading<'_> {
 
     /// Employers are told apart by their number, or where that is missing by their name.
     fn employer(&mut self) {
-        let number = self.paper.text("b").map(digits).filter(|n| !n.is_empty());
-        let employer = number.unwrap_or_else(|| self.paper.title.clone());
-        for (person, tax) in self.shares(self.paper.amount("4")) {
+        let number = self.paper.paper.text("b").map(digits).filter(|n| !n.is_empty());
+        let employer = number.unwrap_or_else(|| self.paper.paper.title.clone());
+        for (person, tax) in self.paper.shares(self.paper.paper.amount("4")) {
             *self.facts.people[person].own.employers.entry(employer.clone()).or_default() += tax;
         }
     }
 
     fn interest(&mut self) {
         self.earns();
-        let box_of = |field| self.paper.amount(field);
+        let box_of = |field| self.paper.paper.amount(field);
         let premium = box_of("11").min(box_of("1") + box_of("10"));
         let (treasury, exempt) = (box_of("12").min(box_of("3")), box_of("13").min(box_of("8")));
         for field in ["1", "3", "10"] {
@@ -459,12 +441,12 @@ impl Reading<'_> {
     }
 
     fn home_loan(&mut self) {
-        let average = average_balance(self.paper);
-        let loan = |field: &str| self.shares(self.paper.amount(field));
+        let average = average_balance(self.paper.paper);
+        let loan = |field: &str| self.paper.shares(self.paper.paper.amount(field));
         let (interest, points, other) = (loan("1"), loan("6"), loan("other_use"));
-        let originated = self.paper.boxes.get("3").and_then(Entry::date);
-        let item = |amount, field| Item { amount, paper: self.index, field, row: None };
-        let averages = self.shares(average);
+        let originated = self.paper.paper.boxes.get("3").and_then(Entry::date);
+        let item = |amount, field| self.paper.item(field, None, amount);
+        let averages = self.paper.shares(average);
         for (i, (person, average)) in averages.into_iter().enumerate() {
             self.facts.people[person].own.loans.push(Loan {
                 interest: item(interest[i].1, "1"),
@@ -486,24 +468,24 @@ impl Reading<'_> {
     }
 
     fn rows(&mut self, place: impl Fn(&mut Own, Item, &Answers)) {
-        for (r, row) in self.paper.rows.iter().enumerate() {
-            let amount = row.get("amount").and_then(Entry::money).unwrap_or_default();
+        for (r, row, amount) in self.paper.lines("amount") {
             self.put("amount", Some(r), amount, |own, item| place(own, item, row));
         }
     }
 
     fn medical(&mut self) {
         let mile = self.facts.figures.medical.mile;
-        for (r, row) in self.paper.rows.iter().enumerate() {
+        for (r, row, paid) in self.paper.lines("amount") {
             let text = |id: &str| row.get(id).and_then(Entry::text);
             let sort = text("sort").unwrap_or("bill");
             let amount = match sort {
-                "travel" => miles(row).times(mile, Money::CENT, Rounding::HalfUp) + row_amount(row),
-                "reimbursed" => -row_amount(row),
-                _ => row_amount(row),
+                "travel" => miles(row).times(mile, Money::CENT, Rounding::HalfUp) + paid,
+                "reimbursed" => -paid,
+                _ => paid,
             };
-            let named = text("patient").and_then(|id| self.household.index_of(id));
-            let payer = self.paper.owners.first().and_then(|o| self.household.index_of(&o.person));
+            let named = text("patient").and_then(|id| self.paper.household.index_of(id));
+            let payer =
+                self.paper.paper.owners.first().and_then(|o| self.paper.household.index_of(&o.person));
             let Some(patient) = named.or(payer) else { continue };
             let long_term_care = sort == "long_term_care";
             self.put("amount", Some(r), amount, |own, item| {
@@ -514,7 +496,7 @@ impl Reading<'_> {
 
     fn gifts(&mut self) {
         let mile = self.facts.figures.gifts.mile;
-        for (r, row) in self.paper.rows.iter().enumerate() {
+        for (r, row, given) in self.paper.lines("amount") {
             let sort = row.get("sort").and_then(Entry::text).unwrap_or("cash");
             let travel = if sort == "travel" {
                 miles(row).times(mile, Money::CENT, Rounding::HalfUp)
@@ -522,7 +504,7 @@ impl Reading<'_> {
                 Money::ZERO
             };
             let goods = sort == "goods";
-            self.put("amount", Some(r), row_amount(row) + travel, |own, item| {
+            self.put("amount", Some(r), given + travel, |own, item| {
                 if goods { own.gifts_goods.push(item) } else { own.gifts_cash.push(item) }
             });
         }
@@ -530,18 +512,13 @@ impl Reading<'_> {
 
     /// What both filers paid together stays whole: spouses may divide it as they agree (Reg. §1.6654-2(e)(5)).
     fn estimated(&mut self) {
-        if self.paper.owners.len() == 1 {
+        if self.paper.paper.owners.len() == 1 {
             return self.rows(|own, item, _| own.estimated.push(item));
         }
-        for (r, row) in self.paper.rows.iter().enumerate() {
-            let item = Item { amount: row_amount(row), paper: self.index, field: "amount", row: Some(r) };
-            self.facts.estimated_together.push(item);
+        for (r, _, amount) in self.paper.lines("amount") {
+            self.facts.estimated_together.push(self.paper.item("amount", Some(r), amount));
         }
     }
-}
-
-fn row_amount(row: &Answers) -> Money {
-    row.get("amount").and_then(Entry::money).unwrap_or_default()
 }
 
 /// Miles as an amount, so that a rate a mile makes money of them.

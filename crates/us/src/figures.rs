@@ -1,11 +1,13 @@
 //! The rule figures of one tax year, typed on load from `rules/YEAR.toml`. No figure of the law stands in code.
 
 use crate::status::Status;
-use hembo_core::{figures::Cited, household::date};
+use hembo_core::{
+    figures::{Cited, Day},
+    tables,
+};
 use hembo_money::{Money, Rate};
-use serde::{Deserialize, Deserializer};
+use serde::Deserialize;
 use std::sync::LazyLock;
-use time::Date;
 
 /// All figures of a year.
 #[derive(Debug, Deserialize)]
@@ -74,16 +76,6 @@ impl<T> ByStatus<T> {
     }
 }
 
-macro_rules! tables {
-    ($($(#[$doc:meta])* $name:ident { $($field:ident: $type:ty),* $(,)? })*) => {$(
-        $(#[$doc])*
-        #[derive(Debug, Deserialize)]
-        #[serde(deny_unknown_fields)]
-        #[allow(missing_docs)]
-        pub struct $name { $(pub $field: $type),* }
-    )*};
-}
-
 tables! {
     /// §63.
     StandardDeduction {
@@ -146,15 +138,4 @@ tables! {
     Interest { schedule_b_above: Money }
     /// §1(g).
     Kiddie { unearned_above: Money }
-}
-
-/// A day in the figures.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
-pub struct Day(pub Date);
-
-impl<'de> Deserialize<'de> for Day {
-    fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Day, D::Error> {
-        let text = String::deserialize(deserializer)?;
-        date::parse(&text).map(Day).ok_or_else(|| serde::de::Error::custom("a day such as 2017-12-16"))
-    }
 }

@@ -1,12 +1,13 @@
 //! Form 1040 from wages to the balance, in the order of its lines.
 
 use crate::{
-    additional_deductions, additional_taxes, child_credit, earned_income_credit,
-    facts::{Own, sum},
-    minimum_tax, payments, schedule_a, standard_deduction, tax,
-    unit::On,
+    additional_deductions, additional_taxes, child_credit, earned_income_credit, facts::Own, minimum_tax,
+    payments, schedule_a, standard_deduction, tax, unit::On,
 };
-use hembo_core::trail::{Scope, Trail};
+use hembo_core::{
+    reading::sum,
+    trail::{Scope, Trail},
+};
 use hembo_money::Money;
 
 /// Computes one return; its result is line 24 less the refundable credits, what the household pays for good.

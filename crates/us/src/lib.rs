@@ -31,11 +31,12 @@ use facts::Facts;
 use figures::{Figures, YEARS};
 use hembo_core::{
     Case, Household, Pack, Paper, Person,
-    field::{Choice, Field, FieldKind},
+    field::{Field, FieldKind},
     household::{Entry, Role},
     line::{LineDef, SpreadSection},
     pack::{About, Question, Suggestion, Totals},
     paper::PaperKind,
+    words::label_of,
 };
 use questions::ask;
 use time::{Date, Month};
@@ -121,8 +122,4 @@ impl Pack for UnitedStates {
         let facts = Facts::read(household, figures);
         Box::new(decisions::FederalCase::new(facts, household.clone()))
     }
-}
-
-fn label_of(options: &'static [Choice], id: &str) -> Option<&'static str> {
-    options.iter().find(|o| o.id == id).map(|o| o.label)
 }

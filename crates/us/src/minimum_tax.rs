@@ -1,9 +1,10 @@
 //! The alternative minimum tax (§§55, 56), Form 6251, for wages and interest: it adds back state and local taxes or
 //! the standard deduction, and counts interest on private activity bonds.
 
-use crate::{facts::sum, lines::MINIMUM_TAX_EXEMPTION, status::Status, unit::On};
+use crate::{lines::MINIMUM_TAX_EXEMPTION, status::Status, unit::On};
 use hembo_core::{
     limit::{self, PhaseOut},
+    reading::sum,
     trail::Trail,
 };
 use hembo_money::{Money, Rounding};
@@ -35,12 +36,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
             .figure("Private activity bond interest", bonds);
     });
     let full = *figures.exemption.of(status);
-    let rule = PhaseOut {
-        start: *figures.phase_out_from.of(status),
-        step: None,
-        rate: figures.phase_out_rate,
-        least: Money::ZERO,
-    };
+    let start = *figures.phase_out_from.of(status);
+    let rule = PhaseOut::continuous(start, figures.phase_out_rate, Money::WHOLE);
     let exemption = limit::phase_out(trail, MINIMUM_TAX_EXEMPTION.at(on.scope), full, amti, rule);
     let above = (amti - exemption).or_zero();
     let high_from = *figures.high_from.of(status);

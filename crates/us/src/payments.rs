@@ -2,10 +2,9 @@
 
 use crate::{
     additional_taxes::additional_medicare_withheld,
-    facts::sum,
     unit::{On, Part},
 };
-use hembo_core::trail::Trail;
+use hembo_core::{reading::sum, trail::Trail};
 use hembo_money::Money;
 
 /// Schedule 3 line 11: social security tax of two or more employers above the most that one person pays, spouse by

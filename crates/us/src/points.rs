@@ -566,7 +566,7 @@ impl Points<'_> {
 
     fn own_return(&mut self, unit: &Unit) {
         let person = &self.facts.people[unit.people[0]];
-        let unearned = crate::facts::sum(&person.own.interest);
+        let unearned = hembo_core::reading::sum(&person.own.interest);
         if unit.claimable && unearned > self.facts.figures.kiddie.unearned_above {
             let message =
                 format!("{} has unearned income over the limit: Form 8615 is not computed yet.", person.name);

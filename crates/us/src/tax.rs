@@ -2,7 +2,7 @@
 //! schedules.
 
 use crate::{figures::Figures, status::Status, unit::On};
-use hembo_core::trail::Trail;
+use hembo_core::{Silent, limit, trail::Trail};
 use hembo_money::{Money, Rounding};
 
 /// Line 16.
@@ -24,29 +24,12 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, taxable: Money) -> Money {
 /// ```
 pub fn on_taxable_income(figures: &Figures, status: Status, taxable: Money) -> Money {
     let counted = table_midpoint(figures, taxable).unwrap_or(taxable);
-    by_schedule(figures, status, counted).to_whole()
+    limit::by_brackets(&mut Silent, counted, figures.rates.tops.of(status), &figures.rates.rates).to_whole()
 }
 
 /// The place of the bracket that holds the last dollar.
 fn bracket(figures: &Figures, status: Status, taxable: Money) -> usize {
     figures.rates.tops.of(status).iter().take_while(|&&top| taxable > top).count()
-}
-
-/// The rate schedule, to the cent.
-fn by_schedule(figures: &Figures, status: Status, taxable: Money) -> Money {
-    let tops = figures.rates.tops.of(status);
-    let mut tax = Money::ZERO;
-    let mut from = Money::ZERO;
-    for (i, rate) in figures.rates.rates.iter().enumerate() {
-        let top = tops.get(i).copied().unwrap_or(Money::LARGEST);
-        let inside = taxable.min(top) - from;
-        if inside <= Money::ZERO {
-            break;
-        }
-        tax += inside.times(*rate, Money::CENT, Rounding::HalfUp);
-        from = top;
-    }
-    tax
 }
 
 /// The midpoint of the Tax Table's band (Form 1040 instructions), which is at least the band's lower end and less

@@ -4,7 +4,7 @@
 mod common;
 
 use common::{Family, REGISTRY};
-use hembo_core::{Pack, Way, search::Weighable};
+use hembo_core::{Pack, Way, decision::Taken, search::Weighable};
 use hembo_us::UnitedStates;
 use proptest::prelude::*;
 use serde_json::json;
@@ -17,9 +17,9 @@ fn brute_force(case: &dyn Weighable) -> Vec<(i64, Way)> {
             let total: i64 = case.parts(&way).iter().map(|p| case.total(p.id, &way).cents()).sum();
             return found.push((total, way));
         };
-        let with = |option| {
+        let with = |option: Option<u8>| {
             let mut next = way.clone();
-            next.0.push(option);
+            next.0.push(option.map(Taken::Option));
             next
         };
         if !case.open(decision, &way) {

@@ -1,17 +1,19 @@
 //! From a checked household to its outcome: the search, one recording, and the parts that need no view.
 
 use super::{
-    ComparedRow, DecisionOutcome, MOST_WAYS, NAMED_WAYS, NamedWay, OptionOutcome, Outcome, view::View,
+    AmountOutcome, ComparedRow, DecisionOutcome, Kink, MOST_WAYS, NAMED_WAYS, NamedWay, OptionOutcome,
+    Outcome, view::View,
 };
 use crate::{
     check::{Fault, faults},
-    decision::Way,
+    decision::{Amount, Decision, Taken, Way},
     field::FieldKind,
     household::{Entry, Household, Paper},
     line::{LineId, SpreadRow},
     pack::{Case, Pack, Registry},
-    search::{Ranked, Weighed, search},
+    search::{Ends, Ranked, Weighed, along, search},
     trail::Scope,
+    words::capital,
 };
 use hembo_money::Money;
 use std::collections::BTreeMap;
@@ -41,17 +43,21 @@ pub fn reckon_naming(household: &Household, registry: &Registry, ways: usize) ->
 }
 
 /// The household's pins as places among the decisions; pins of decisions that are gone are left out.
-pub fn pins_of(household: &Household, case: &dyn Case) -> BTreeMap<usize, usize> {
-    let find = |(d, o): (&String, &String)| {
+pub fn pins_of(household: &Household, case: &dyn Case) -> BTreeMap<usize, Taken> {
+    let find = |(d, held): (&String, &String)| {
         let decision = case.decisions().iter().position(|x| x.id == *d)?;
-        let option = case.decisions()[decision].options.iter().position(|x| x.id == *o)?;
-        Some((decision, option))
+        let about = &case.decisions()[decision];
+        if about.amount.is_some() {
+            return Some((decision, Taken::Amount(held.parse().ok()?)));
+        }
+        let option = about.options.iter().position(|x| x.id == *held)?;
+        Some((decision, Taken::Option(option as u8)))
     };
     household.pins.iter().filter_map(find).collect()
 }
 
 /// The ranking that holds the pins; where no lawful way does, the ranking without them.
-pub(crate) fn weigh(case: &dyn Case, pins: &BTreeMap<usize, usize>, keep: usize) -> (Weighed, bool) {
+pub(crate) fn weigh(case: &dyn Case, pins: &BTreeMap<usize, Taken>, keep: usize) -> (Weighed, bool) {
     let weighed = search(case, pins, keep);
     if weighed.ranking.is_empty() && !pins.is_empty() {
         return (search(case, &BTreeMap::new(), keep), false);
@@ -76,7 +82,7 @@ fn assemble(household: &Household, pack: &'static dyn Pack, ways: usize) -> Outc
         locality: pack.locality(household),
         year: household.year,
         currency: pack.about().currency.into(),
-        lowest: weighed.lowest.as_ref().map_or(total, |r| r.total),
+        lowest: weighed.lowest.as_ref().map_or(total, |r| r.total.min(total)),
         total,
         paid: all(pack.totals().paid),
         balance: all(pack.totals().balance),
@@ -120,14 +126,28 @@ pub fn age_on(born: Date, day: Date) -> i32 {
 }
 
 fn way_name(case: &dyn Case, way: &Way) -> String {
-    let taken = case
-        .decisions()
-        .iter()
-        .enumerate()
-        .filter_map(|(d, about)| Some(&about.options[way.taken(d)?].short));
-    let name = taken.filter(|s| !s.is_empty()).map(String::as_str).collect::<Vec<_>>().join(" · ");
-    let mut letters = name.chars();
-    letters.next().map(|first| first.to_uppercase().chain(letters).collect()).unwrap_or_default()
+    let told = case.decisions().iter().enumerate().filter_map(|(d, about)| {
+        let option = || about.options.get(way.taken(d)?).map(|o| o.short.clone());
+        about.amount.as_ref().and_then(|a| amount_name(a, way.amount(d)?)).or_else(option)
+    });
+    capital(&told.filter(|s| !s.is_empty()).collect::<Vec<_>>().join(" · "))
+}
+
+/// An amount in the name of a way; all of one that never costs goes without saying.
+fn amount_name(about: &Amount, taken: Money) -> Option<String> {
+    match taken {
+        Money::ZERO => Some(format!("no {}", about.short)),
+        _ if about.never_costs => None,
+        _ => Some(format!("{} {taken:#}", about.short)),
+    }
+}
+
+/// What a way takes of a decision, as it stands in files.
+fn taken_text(about: &Decision, taken: Taken) -> String {
+    match taken {
+        Taken::Option(option) => about.options[usize::from(option)].id.clone(),
+        Taken::Amount(amount) => amount.to_string(),
+    }
 }
 
 fn named_ways(case: &dyn Case, ranking: &[Ranked]) -> Vec<NamedWay> {
@@ -140,7 +160,7 @@ fn named_ways(case: &dyn Case, ranking: &[Ranked]) -> Vec<NamedWay> {
             .decisions()
             .iter()
             .enumerate()
-            .filter_map(|(d, about)| Some((about.id.clone(), about.options[ranked.way.taken(d)?].id.clone())))
+            .filter_map(|(d, about)| Some((about.id.clone(), taken_text(about, ranked.way.0[d]?))))
             .collect(),
     };
     ranking.iter().map(named).collect()
@@ -153,14 +173,20 @@ fn decisions(
     weighed: &Weighed,
     total: Money,
 ) -> Vec<DecisionOutcome> {
-    let outcome = |(d, about): (usize, &crate::Decision)| {
+    let outcome = |(d, about): (usize, &Decision)| {
         let best = |o: usize| weighed.prices[d][o];
-        let open: Vec<_> = (0..about.options.len()).filter_map(best).collect();
+        let ends = weighed.ends[d];
+        let open: Vec<_> = (0..about.options.len())
+            .filter_map(best)
+            .chain(ends.free)
+            .chain(ends.none)
+            .chain(ends.all)
+            .collect();
         DecisionOutcome {
             id: about.id.clone(),
             label: about.label.clone(),
             cite: about.cite.into(),
-            arises: chosen.taken(d).is_some(),
+            arises: chosen.0.get(d).is_some_and(Option::is_some),
             neutral: about.neutral,
             pinned: household.pins.get(&about.id).cloned(),
             worth: open
@@ -181,9 +207,25 @@ fn decisions(
                     barred: weighed.bars[d][o].as_ref().map(|b| b.to_string()),
                 })
                 .collect(),
+            amount: about.amount.as_ref().map(|a| amount(case, chosen, d, a, ends)),
         }
     };
     case.decisions().iter().enumerate().map(outcome).collect()
+}
+
+fn amount(case: &dyn Case, chosen: &Way, decision: usize, about: &Amount, ends: Ends) -> AmountOutcome {
+    let taken = chosen.amount(decision);
+    let most = if taken.is_some() { case.most(decision, chosen) } else { Money::ZERO };
+    let curve = if taken.is_some() { along(case, chosen, decision, most) } else { Vec::new() };
+    AmountOutcome {
+        taken: taken.unwrap_or_default(),
+        most,
+        never_costs: about.never_costs,
+        free: ends.free,
+        none: ends.none,
+        all: ends.all,
+        curve: curve.into_iter().map(|(amount, total)| Kink { amount, total }).collect(),
+    }
 }
 
 fn compared(pack: &dyn Pack, case: &dyn Case, ranking: &[Ranked]) -> Vec<ComparedRow> {

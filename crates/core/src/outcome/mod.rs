@@ -120,6 +120,12 @@ pub struct Cell {
     pub amount: Money,
     /// What limits took from it.
     pub lost: Money,
+    /// The people from whose returns an amount moved into it.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub from: Vec<String>,
+    /// The people to whose returns it moved.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub to: Vec<String>,
 }
 
 /// A way by name.
@@ -131,7 +137,7 @@ pub struct NamedWay {
     pub total: Money,
     /// How much more than the first.
     pub more: Money,
-    /// The options taken: decision → option.
+    /// What is taken: decision → option, or an amount as decimal text.
     pub options: BTreeMap<String, String>,
 }
 
@@ -148,12 +154,42 @@ pub struct DecisionOutcome {
     pub arises: bool,
     /// It moves amounts between returns without changing the total.
     pub neutral: bool,
-    /// The option held by the preparer.
+    /// The option or amount held by the preparer.
     pub pinned: Option<String>,
-    /// What deciding well is worth: the dearest open option less the cheapest.
+    /// What deciding well is worth: the dearest open option, or end of an amount, less the cheapest.
     pub worth: Money,
-    /// The options.
+    /// The options; none where an amount is chosen.
     pub options: Vec<OptionOutcome>,
+    /// The amount, where one is chosen.
+    pub amount: Option<AmountOutcome>,
+}
+
+/// An amount that the household chooses, with what it costs.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct AmountOutcome {
+    /// The amount that the chosen way takes.
+    pub taken: Money,
+    /// The largest amount that the chosen way allows.
+    pub most: Money,
+    /// More of it never raises the tax; what does nothing is left for later.
+    pub never_costs: bool,
+    /// The best total with the amount left free, while the other pins hold.
+    pub free: Option<Money>,
+    /// The same with none of it.
+    pub none: Option<Money>,
+    /// The same with all of it.
+    pub all: Option<Money>,
+    /// The household's total along the amount at every kink, everything else as in the chosen way.
+    pub curve: Vec<Kink>,
+}
+
+/// A point at which the tax along an amount bends.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Kink {
+    /// The amount.
+    pub amount: Money,
+    /// The household's total there.
+    pub total: Money,
 }
 
 /// An option with its price.
@@ -224,6 +260,9 @@ pub enum LineInput {
         label: String,
         /// Its amount.
         amount: Money,
+        /// Whose return it moved here from, where an amount moved between returns.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        moved_from: Option<String>,
     },
     /// A box of a paper.
     Box {
@@ -273,8 +312,22 @@ pub struct Feed {
     pub amount: Money,
 }
 
+impl AmountOutcome {
+    /// Whether a text is an amount that the chosen way allows.
+    fn check(&self, text: &str) -> Result<(), String> {
+        match text.parse::<Money>() {
+            Ok(amount) if amount.is_negative() || amount > self.most => {
+                Err(format!("{amount:#} cannot be held here; an amount from 0 to {:#} can", self.most))
+            }
+            Ok(_) => Ok(()),
+            Err(why) => Err(why.to_string()),
+        }
+    }
+}
+
 impl Outcome {
-    /// Whether an option can be held: the decision and the option are there, and some lawful way takes it.
+    /// Whether an option or an amount can be held: the decision and the option are there and some lawful way takes
+    /// it, or the amount is within what the chosen way allows.
     ///
     /// # Errors
     /// What is there instead, or why the option is not lawful.
@@ -285,6 +338,9 @@ impl Outcome {
             let known = list(self.decisions.iter().map(|d| d.id.as_str()).collect());
             return Err(Fault::new(at, format!("There is no decision '{decision}'; there are {known}.")));
         };
+        if let Some(amount) = &found.amount {
+            return amount.check(option).map_err(|why| Fault::new(at, format!("{}: {why}.", found.label)));
+        }
         let Some(found) = found.options.iter().find(|o| o.id == option) else {
             let known = list(found.options.iter().map(|o| o.id.as_str()).collect());
             return Err(Fault::new(at, format!("'{decision}' has no option '{option}'; it has {known}.")));

@@ -81,6 +81,7 @@ impl View<'_> {
         if amounts.is_empty() {
             return None;
         }
+        let (from, to) = (self.moved_in(line, scopes), self.moved_out(line, scopes));
         let lost = |(at, taken): &(LimitAt, LimitTaken)| {
             (at.def.line == line && scopes.contains(&at.scope)).then_some(taken.entered - taken.allowed)
         };
@@ -89,7 +90,39 @@ impl View<'_> {
             scopes: amounts.iter().map(|(s, _)| self.scope(*s)).collect(),
             amount: amounts.iter().map(|(_, a)| *a).sum(),
             lost: self.trail.limits.iter().filter_map(lost).sum(),
+            from,
+            to,
         })
+    }
+
+    /// From whose returns amounts moved into a line of these.
+    fn moved_in(&self, line: LineId, scopes: &[Scope]) -> Vec<String> {
+        let lines = self.trail.lines.iter().filter(|l| l.id == line && scopes.contains(&l.scope));
+        let from = lines.flat_map(|l| &l.inputs.0).filter_map(|input| match input {
+            Input::Flow(_, from, amount) if !amount.is_zero() && !scopes.contains(from) => Some(*from),
+            _ => None,
+        });
+        self.filers_of(from)
+    }
+
+    /// To whose returns a line of these moved.
+    fn moved_out(&self, line: LineId, scopes: &[Scope]) -> Vec<String> {
+        let flows = |input: &Input| matches!(input, Input::Flow(id, from, amount) if *id == line && scopes.contains(from) && !amount.is_zero());
+        let to =
+            self.trail.lines.iter().filter(|l| !scopes.contains(&l.scope) && l.inputs.0.iter().any(flows));
+        self.filers_of(to.map(|l| l.scope))
+    }
+
+    fn filers_of(&self, scopes: impl Iterator<Item = Scope>) -> Vec<String> {
+        let mut people: Vec<usize> = scopes
+            .flat_map(|scope| match scope {
+                Scope::Return(r) => self.returns[r].people.clone(),
+                Scope::Person(p) => vec![p],
+            })
+            .collect();
+        people.sort_unstable();
+        people.dedup();
+        people.into_iter().map(|p| self.household.people[p].id.clone()).collect()
     }
 
     fn papers_behind(&self, row: &SpreadRow) -> usize {
@@ -141,12 +174,10 @@ impl View<'_> {
 
     fn input(&self, input: &Input) -> LineInput {
         match input {
-            Input::Line(id, scope, amount) => LineInput::Line {
-                id: (*id).into(),
-                scope: self.scope(*scope),
-                label: self.def(id).label.into(),
-                amount: *amount,
-            },
+            Input::Line(id, scope, amount) => self.line_input(id, *scope, *amount, None),
+            Input::Flow(id, from, amount) => {
+                self.line_input(id, *from, *amount, self.filers_of([*from].into_iter()).pop())
+            }
             Input::Box(item) => {
                 let paper = &self.household.papers[item.paper];
                 LineInput::Box {
@@ -159,6 +190,11 @@ impl View<'_> {
             }
             Input::Figure(label, value) => LineInput::Figure { label: (*label).into(), value: value.clone() },
         }
+    }
+
+    fn line_input(&self, id: LineId, scope: Scope, amount: Money, moved_from: Option<String>) -> LineInput {
+        let label = self.def(id).label.into();
+        LineInput::Line { id: id.into(), scope: self.scope(scope), label, amount, moved_from }
     }
 
     fn box_label(&self, paper: &Paper, item: &Item) -> String {

@@ -119,7 +119,8 @@ impl Pack for Atoll {
     fn open(&self, household: &Household) -> Box<dyn Case> {
         let options = vec![Opt::new("keep", "Keep it", ""), Opt::new("waive", "Waive it", "waived")];
         let label = "The bonus".to_owned();
-        let decision = Decision { id: "at.bonus".into(), label, cite: "Act §4", options, neutral: false };
+        let decision =
+            Decision { id: "at.bonus".into(), label, cite: "Act §4", options, amount: None, neutral: false };
         Box::new(Islanders { household: household.clone(), decisions: vec![decision] })
     }
 }

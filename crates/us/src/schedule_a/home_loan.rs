@@ -34,7 +34,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
         }
     });
     let ratio = allowed_part(on, trail);
-    let allowed = limit::part(trail, HOME_LOAN.at(on.scope), paid, ratio);
+    let allowed = limit::part(trail, HOME_LOAN.at(on.scope), paid, ratio, Money::WHOLE);
     trail.line("us.sched_a.8e", on.scope, allowed, |i| {
         i.line("us.sched_a.8a", on.scope, paid).figure("Limit ÷ average balance", ratio);
     })

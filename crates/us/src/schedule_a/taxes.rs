@@ -46,8 +46,10 @@ fn cap(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
             i.figure("Full cap", full);
         });
     };
-    let rule =
-        PhaseOut { start: *down.from.of(status), step: None, rate: down.rate, least: *down.least.of(status) };
+    let rule = PhaseOut {
+        least: *down.least.of(status),
+        ..PhaseOut::continuous(*down.from.of(status), down.rate, Money::WHOLE)
+    };
     let most = limit::phase_out(trail, TAXES_PHASE_DOWN.at(on.scope), full, agi, rule);
     trail.line("us.sched_a.cap", on.scope, most, |i| {
         i.figure("Full cap", full).figure("Shrinks above", rule.start).line("us.agi", on.scope, agi);

@@ -1,0 +1,268 @@
+//! The lowest of a piecewise-linear function, exactly.
+//!
+//! While a rule computes, it tells every edge it meets: by how much it is on one side of it ([`Edges`]). The first
+//! edge's margin is linear in the amounts; each later one is linear wherever no earlier one changes its sign. So where
+//! the corners of a simplex agree in the signs of all margins, total tax is linear on it, and its lowest stands at a
+//! corner. Where they disagree, the first margin that does is linear between two such corners: the simplex is cut
+//! exactly where that margin is zero, and both halves are looked at again. Nothing is sampled, nothing guessed.
+//!
+//! Lines are rounded to cents, so that margins are known to a few cents; within [`WITHIN`] a corner stands on the edge.
+
+use crate::{
+    limit::{LimitAt, LimitTaken},
+    line::LineId,
+    trail::{Inputs, Scope, Trail},
+};
+use hembo_money::{Money, Rounding};
+use std::{collections::HashMap, rc::Rc};
+
+/// As near as this to an edge counts as on it: the cents that rounded lines add up to.
+const WITHIN: i64 = 5;
+
+/// A trail that notes on which side of every edge a computation is, and nothing else.
+#[derive(Debug, Default, Clone)]
+pub struct Edges(Vec<Edge>);
+
+#[derive(Debug, Clone, Copy)]
+struct Edge {
+    margin: i64,
+    step: bool,
+}
+
+impl Edge {
+    /// The side, or none for an edge that this corner stands on.
+    fn side(self) -> Option<bool> {
+        let within = if self.step { 0 } else { WITHIN };
+        (self.step || self.margin.abs() > within).then_some(self.margin >= 0)
+    }
+}
+
+impl Trail for Edges {
+    #[inline(always)]
+    fn line(&mut self, _: LineId, _: Scope, amount: Money, _: impl FnOnce(&mut Inputs)) -> Money {
+        amount
+    }
+
+    #[inline(always)]
+    fn limit(&mut self, _: LimitAt, _: impl FnOnce() -> LimitTaken) {}
+
+    #[inline(always)]
+    fn edge(&mut self, margin: Money) {
+        self.0.push(Edge { margin: margin.cents(), step: false });
+    }
+
+    #[inline(always)]
+    fn step(&mut self, margin: Money) {
+        self.0.push(Edge { margin: margin.cents(), step: true });
+    }
+}
+
+/// A point in the space of the amounts with what was found there.
+#[derive(Debug)]
+struct Corner {
+    at: Vec<i64>,
+    total: Money,
+    edges: Edges,
+}
+
+/// Looks for the lowest total over amounts from zero to a most each.
+pub(super) struct Explorer<F> {
+    total: F,
+    corners: HashMap<Vec<i64>, Rc<Corner>>,
+}
+
+impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
+    /// An explorer of a function that tells its edges.
+    pub(super) fn new(total: F) -> Explorer<F> {
+        Explorer { total, corners: HashMap::new() }
+    }
+
+    /// Cuts the whole space into pieces on which the total is linear. Returns every corner with its total.
+    pub(super) fn explore(mut self, most: &[Money]) -> impl Iterator<Item = (Vec<Money>, Money)> {
+        let mut open = self.simplices_of_box(most);
+        while let Some(simplex) = open.pop() {
+            if let Some((i, j, near_i, near_j)) = self.cut(&simplex) {
+                let mut half = simplex.clone();
+                half[j] = near_i;
+                open.push(half);
+                let mut other = simplex;
+                other[i] = near_j;
+                open.push(other);
+            }
+        }
+        let amounts = |at: &[i64]| at.iter().map(|&cents| Money::from_cents(cents)).collect();
+        self.corners.into_values().map(move |c| (amounts(&c.at), c.total))
+    }
+
+    fn corner(&mut self, at: Vec<i64>) -> Rc<Corner> {
+        if let Some(found) = self.corners.get(&at) {
+            return Rc::clone(found);
+        }
+        let amounts: Vec<_> = at.iter().map(|&cents| Money::from_cents(cents)).collect();
+        let mut edges = Edges::default();
+        let total = (self.total)(&amounts, &mut edges);
+        let corner = Rc::new(Corner { at: at.clone(), total, edges });
+        self.corners.insert(at, Rc::clone(&corner));
+        corner
+    }
+
+    /// The box from zero to `most`, cut along its diagonals: for each order of the amounts, the corners that are
+    /// reached by raising them to their most in that order.
+    fn simplices_of_box(&mut self, most: &[Money]) -> Vec<Vec<Rc<Corner>>> {
+        let mut simplices = Vec::new();
+        for order in orders(most.len()) {
+            let mut at = vec![0; most.len()];
+            let mut simplex = vec![self.corner(at.clone())];
+            for axis in order {
+                at[axis] = most[axis].cents();
+                simplex.push(self.corner(at.clone()));
+            }
+            simplices.push(simplex);
+        }
+        simplices
+    }
+
+    /// Where to cut a simplex, if it must be: two of its corners and the points between them on either side.
+    fn cut(&mut self, simplex: &[Rc<Corner>]) -> Option<(usize, usize, Rc<Corner>, Rc<Corner>)> {
+        let told = simplex.iter().map(|c| c.edges.0.len()).min().unwrap_or(0);
+        let pairs = longest_first(simplex);
+        for edge in 0..told {
+            let side = |c: &Rc<Corner>| c.edges.0[edge].side();
+            for &(i, j) in &pairs {
+                let (Some(one), Some(other)) = (side(&simplex[i]), side(&simplex[j])) else { continue };
+                if one == other {
+                    continue;
+                }
+                if let Some((near_i, near_j)) = self.crossing(&simplex[i], &simplex[j], edge) {
+                    return Some((i, j, near_i, near_j));
+                }
+            }
+        }
+        None
+    }
+
+    /// The points between two corners on either side of an edge; none where there is no room between.
+    fn crossing(&mut self, i: &Rc<Corner>, j: &Rc<Corner>, edge: usize) -> Option<(Rc<Corner>, Rc<Corner>)> {
+        if i.edges.0[edge].step {
+            return self.step_between(Rc::clone(i), Rc::clone(j), edge);
+        }
+        let (from, to) = (i128::from(i.edges.0[edge].margin), i128::from(j.edges.0[edge].margin));
+        let at = between(&i.at, &j.at, from, from - to)?;
+        let cut = self.corner(at);
+        Some((Rc::clone(&cut), cut))
+    }
+
+    /// Closes in on a jump until its two sides are a cent apart.
+    fn step_between(
+        &mut self,
+        mut i: Rc<Corner>,
+        mut j: Rc<Corner>,
+        edge: usize,
+    ) -> Option<(Rc<Corner>, Rc<Corner>)> {
+        let mut moved = false;
+        while let Some(at) = between(&i.at, &j.at, 1, 2) {
+            let middle = self.corner(at);
+            moved = true;
+            if middle.edges.0[edge].side() == i.edges.0[edge].side() {
+                i = middle;
+            } else {
+                j = middle;
+            }
+        }
+        moved.then_some((i, j))
+    }
+}
+
+/// The point `part/whole` of the way from one to another, in whole cents; none where that is one of the two.
+fn between(from: &[i64], to: &[i64], part: i128, whole: i128) -> Option<Vec<i64>> {
+    let step = |(&a, &b): (&i64, &i64)| {
+        let away = i128::from(b - a) * part;
+        a + Rounding::HalfUp.divide(away * whole.signum(), whole.abs()) as i64
+    };
+    let at: Vec<i64> = from.iter().zip(to).map(step).collect();
+    (at != from && at != to).then_some(at)
+}
+
+/// The pairs of a simplex's corners, those farthest apart first.
+fn longest_first(simplex: &[Rc<Corner>]) -> Vec<(usize, usize)> {
+    let mut pairs: Vec<_> = (0..simplex.len()).flat_map(|j| (0..j).map(move |i| (i, j))).collect();
+    let apart = |&(i, j): &(usize, usize)| -> i64 {
+        let (a, b) = (&simplex[i].at, &simplex[j].at);
+        a.iter().zip(b).map(|(x, y)| (x - y).abs()).max().unwrap_or(0)
+    };
+    if pairs.len() > 1 {
+        pairs.sort_by_key(|pair| std::cmp::Reverse(apart(pair)));
+    }
+    pairs
+}
+
+/// Every order of so many axes.
+fn orders(axes: usize) -> Vec<Vec<usize>> {
+    let Some(last) = axes.checked_sub(1) else { return vec![Vec::new()] };
+    let shorter = orders(last);
+    let insert = |order: &Vec<usize>, place: usize| {
+        let mut longer = order.clone();
+        longer.insert(place, last);
+        longer
+    };
+    shorter.iter().flat_map(|order| (0..=last).map(move |place| insert(order, place))).collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::limit;
+
+    fn lowest(most: &[i64], mut total: impl FnMut(&[Money], &mut Edges) -> Money) -> (Vec<i64>, i64, usize) {
+        let most: Vec<_> = most.iter().map(|&m| Money::whole(m)).collect();
+        let corners: Vec<_> =
+            Explorer::new(|a: &[Money], e: &mut Edges| total(a, e)).explore(&most).collect();
+        let best =
+            corners.iter().min_by_key(|(at, total)| (*total, at.clone())).expect("the box has corners");
+        (best.0.iter().map(|m| m.cents()).collect(), best.1.cents(), corners.len())
+    }
+
+    #[test]
+    fn a_narrow_dip_is_found() {
+        // |x − 700.00| with a dip of 30 that is 20 wide around 123.45: neither end nor middle tells of it.
+        let (at, total, corners) = lowest(&[1_000_000], |a, e| {
+            let away = |x: i64, e: &mut Edges| {
+                let off = a[0] - Money::from_cents(x);
+                limit::greater(e, off, -off)
+            };
+            let dip = away(12_345, e);
+            let dip = limit::or_zero(e, Money::whole(10) - dip) * 3_000;
+            let far = away(70_000, e);
+            far - dip
+        });
+        assert_eq!((at, total), (vec![12_345], 70_000 - 12_345 - 3_000_000));
+        assert!(corners < 12, "{corners} corners");
+    }
+
+    #[test]
+    fn the_side_of_a_jump_is_found() {
+        let (at, total, _) = lowest(&[1_000], |a, e| {
+            let over = a[0] - Money::from_cents(33_333);
+            e.step(over);
+            a[0] * -1 + if over.is_negative() { Money::ZERO } else { Money::whole(5_000) }
+        });
+        assert_eq!((at, total), (vec![33_332], -33_332));
+    }
+
+    #[test]
+    fn two_amounts_meet_in_the_middle() {
+        // Lowest where x + y = 300 and x = y, away from every border.
+        let (at, total, _) = lowest(&[1_000, 800], |a, e| {
+            let sum = a[0] + a[1] - Money::whole(300);
+            let apart = a[0] - a[1];
+            limit::greater(e, sum, -sum) * 2 + limit::greater(e, apart, -apart)
+        });
+        assert!(at.iter().all(|a| (a - 15_000).abs() <= 1) && total <= 4, "{at:?} {total}");
+    }
+
+    #[test]
+    fn orders_are_all_there() {
+        assert_eq!(orders(0), vec![Vec::<usize>::new()]);
+        assert_eq!((orders(2).len(), orders(4).len()), (2, 24));
+    }
+}

@@ -1,0 +1,306 @@
+//! The walk through all combinations of options, and at the end of each the amounts that it leaves open.
+
+use super::{Edges, Ends, Ranked, Weighable, Weighed, kinks::Explorer};
+use crate::decision::{Taken, Way};
+use hembo_money::Money;
+use std::collections::{BTreeMap, BinaryHeap, HashMap};
+
+/// Amounts that are held, by their decision.
+type Held = BTreeMap<usize, Money>;
+
+/// Weighs every lawful way and keeps the lowest `keep` of them. `pins` maps a decision to what is held.
+pub fn search<C: Weighable + ?Sized>(case: &C, pins: &BTreeMap<usize, Taken>, keep: usize) -> Weighed {
+    let sizes: Vec<usize> = case.decisions().iter().map(|d| d.options.len()).collect();
+    let mut walk = Walk {
+        case,
+        pins,
+        keep,
+        memo: HashMap::new(),
+        kept: BinaryHeap::new(),
+        weighed: Weighed {
+            ranking: Vec::new(),
+            lawful: 0,
+            holding: 0,
+            lowest: None,
+            prices: sizes.iter().map(|&n| vec![None; n]).collect(),
+            ends: vec![Ends::default(); sizes.len()],
+            bars: sizes.iter().map(|&n| vec![None; n]).collect(),
+        },
+    };
+    walk.from(&mut Way::default());
+    walk.finish()
+}
+
+/// The kinks of the household's total along one amount of a way, everything else as it stands there.
+pub fn along<C: Weighable + ?Sized>(
+    case: &C,
+    way: &Way,
+    decision: usize,
+    most: Money,
+) -> Vec<(Money, Money)> {
+    let mut moved = way.clone();
+    let explorer = Explorer::new(|amounts: &[Money], edges: &mut Edges| {
+        moved.0[decision] = Some(Taken::Amount(amounts[0]));
+        case.parts(&moved).iter().map(|p| case.total_with_edges(p.id, &moved, edges)).sum()
+    });
+    let mut points: Vec<_> = explorer.explore(&[most]).map(|(at, total)| (at[0], total)).collect();
+    points.sort();
+    points
+}
+
+struct Walk<'a, C: ?Sized> {
+    case: &'a C,
+    pins: &'a BTreeMap<usize, Taken>,
+    keep: usize,
+    memo: HashMap<(usize, Vec<Option<Taken>>), Money>,
+    kept: BinaryHeap<Ranked>,
+    weighed: Weighed,
+}
+
+impl<C: Weighable + ?Sized> Walk<'_, C> {
+    fn from(&mut self, way: &mut Way) {
+        let decision = way.0.len();
+        let decisions = self.case.decisions();
+        let Some(about) = decisions.get(decision) else {
+            return self.weigh(way);
+        };
+        if !self.case.open(decision, way) {
+            return self.with(way, None);
+        }
+        if about.amount.is_some() {
+            let most = self.case.most(decision, way);
+            return self.with(way, (most > Money::ZERO).then_some(Taken::Amount(most)));
+        }
+        if about.neutral {
+            let stands = self.pins.get(&decision).copied().unwrap_or(Taken::Option(0));
+            return self.with(way, Some(stands));
+        }
+        for option in 0..about.options.len() {
+            match self.case.barred(decision, option, way) {
+                None => self.with(way, Some(Taken::Option(option as u8))),
+                Some(bar) => {
+                    self.weighed.bars[decision][option].get_or_insert(bar);
+                }
+            }
+        }
+    }
+
+    fn with(&mut self, way: &mut Way, taken: Option<Taken>) {
+        way.0.push(taken);
+        self.from(way);
+        way.0.pop();
+    }
+
+    /// Weighs one combination of options; its amounts stand at their most.
+    fn weigh(&mut self, way: &Way) {
+        let held: Held = self.pinned_amounts(way).filter(|(d, pin)| way.amount(*d) >= Some(*pin)).collect();
+        let broken: Vec<usize> = self.broken_pins(way).collect();
+        let (best, weighed) = self.best(way, &held);
+        self.weighed.lawful += weighed;
+        let free = if held.is_empty() { best.clone() } else { self.best(way, &Held::new()).0 };
+        if self.weighed.lowest.as_ref().is_none_or(|lowest| free < *lowest) {
+            self.weighed.lowest = Some(free);
+        }
+        self.price_options(&best, &broken);
+        let ends = self.price_amounts(way, &held, &best, &broken);
+        if broken.is_empty() {
+            self.weighed.holding += weighed;
+            self.keep_different(best, ends);
+        }
+    }
+
+    fn pinned_amounts<'w>(&'w self, way: &'w Way) -> impl Iterator<Item = (usize, Money)> + 'w {
+        let amount = |(d, pin): (&usize, &Taken)| match pin {
+            Taken::Amount(amount) if way.amount(*d).is_some() => Some((*d, *amount)),
+            _ => None,
+        };
+        self.pins.iter().filter_map(amount)
+    }
+
+    /// The pinned decisions that arise in this way and took another option, or cannot reach the amount.
+    fn broken_pins<'w>(&'w self, way: &'w Way) -> impl Iterator<Item = usize> + 'w {
+        let breaks = |d: &usize, pin: &Taken| match (way.0.get(*d).copied().flatten(), pin) {
+            (Some(Taken::Option(taken)), Taken::Option(option)) => taken != *option,
+            (Some(Taken::Amount(most)), Taken::Amount(amount)) => *amount > most,
+            _ => false,
+        };
+        self.pins.iter().filter(move |(d, pin)| breaks(d, pin)).map(|(d, _)| *d)
+    }
+
+    /// The lowest over the amounts that are not held, and how many points that took.
+    fn best(&mut self, way: &Way, held: &Held) -> (Ranked, u64) {
+        let mut way = way.clone();
+        for (&decision, &amount) in held {
+            way.0[decision] = Some(Taken::Amount(amount));
+        }
+        let searched = self.searched(&way, held);
+        if searched.is_empty() {
+            return (Ranked { total: self.total(&way, &[], &mut Edges::default()), way }, 1);
+        }
+        let most: Vec<_> = searched.iter().filter_map(|&d| way.amount(d)).collect();
+        let place = |way: &mut Way, amounts: &[Money]| {
+            for (&decision, &amount) in searched.iter().zip(amounts) {
+                way.0[decision] = Some(Taken::Amount(amount));
+            }
+        };
+        let mut moved = way.clone();
+        let explorer = Explorer::new(|amounts: &[Money], edges: &mut Edges| {
+            place(&mut moved, amounts);
+            self.total(&moved, &searched, edges)
+        });
+        let mut corners = 0;
+        let found =
+            explorer.explore(&most).inspect(|_| corners += 1).min_by(|a, b| (a.1, &a.0).cmp(&(b.1, &b.0)));
+        let (amounts, total) = found.unwrap_or_default();
+        place(&mut way, &amounts);
+        (self.tidied(Ranked { total, way }, searched.iter().copied().zip(most)), corners)
+    }
+
+    /// The same with amounts in whole units, where that costs nothing: a kink is known to the cent only.
+    fn tidied(&mut self, ranked: Ranked, searched: impl Iterator<Item = (usize, Money)>) -> Ranked {
+        let mut tidy = ranked.clone();
+        for (decision, most) in searched {
+            let whole = tidy.way.amount(decision).unwrap_or_default().to_whole().min(most);
+            let mut way = tidy.way.clone();
+            way.0[decision] = Some(Taken::Amount(whole));
+            let total = self.total(&way, &[], &mut Edges::default());
+            if total <= tidy.total {
+                tidy = Ranked { total, way };
+            }
+        }
+        tidy
+    }
+
+    /// The amounts to look for: those open and not held, of which more may cost.
+    fn searched(&self, way: &Way, held: &Held) -> Vec<usize> {
+        let wanted = |(d, about): (usize, &crate::Decision)| {
+            let open = way.amount(d).is_some() && !held.contains_key(&d);
+            (open && about.amount.as_ref().is_some_and(|a| !a.never_costs)).then_some(d)
+        };
+        self.case.decisions().iter().enumerate().filter_map(wanted).collect()
+    }
+
+    fn total(&mut self, way: &Way, searched: &[usize], edges: &mut Edges) -> Money {
+        let case = self.case;
+        let parts = case.parts(way).into_iter();
+        parts
+            .map(|part| {
+                if part.depends.iter().any(|d| searched.contains(d)) {
+                    return case.total_with_edges(part.id, way, edges);
+                }
+                let key = (part.id, part.depends.iter().map(|&d| way.0[d]).collect());
+                *self.memo.entry(key).or_insert_with(|| case.total(part.id, way))
+            })
+            .sum()
+    }
+
+    fn price_options(&mut self, best: &Ranked, broken: &[usize]) {
+        for (decision, about) in self.case.decisions().iter().enumerate() {
+            let Some(taken) = best.way.taken(decision) else { continue };
+            if broken.iter().any(|&b| b != decision) {
+                continue;
+            }
+            // A neutral decision costs the same whichever option stands.
+            let options = if about.neutral { 0..about.options.len() } else { taken..taken + 1 };
+            for price in &mut self.weighed.prices[decision][options] {
+                lower(price, best.total);
+            }
+        }
+    }
+
+    /// The best totals of each amount at its ends and left free. Returns the ways at the ends of those not pinned.
+    fn price_amounts(&mut self, way: &Way, held: &Held, best: &Ranked, broken: &[usize]) -> Vec<Ranked> {
+        let mut ends = Vec::new();
+        for (decision, about) in self.case.decisions().iter().enumerate() {
+            let (Some(most), Some(about)) = (way.amount(decision), &about.amount) else { continue };
+            if broken.iter().any(|&b| b != decision) {
+                continue;
+            }
+            let mut others = held.clone();
+            let pinned = others.remove(&decision).is_some() || broken.contains(&decision);
+            let free = if pinned { self.best(way, &others).0 } else { best.clone() };
+            let mut at = |amount| {
+                others.insert(decision, amount);
+                self.best(way, &others).0
+            };
+            let none = at(Money::ZERO);
+            let all = if about.never_costs { free.clone() } else { at(most) };
+            let told = &mut self.weighed.ends[decision];
+            lower(&mut told.free, free.total.min(none.total).min(all.total));
+            lower(&mut told.none, none.total);
+            lower(&mut told.all, all.total);
+            if !pinned {
+                ends.extend([none, all]);
+            }
+        }
+        ends
+    }
+
+    /// The best of a combination, and those at the ends of its amounts that are other ways.
+    fn keep_different(&mut self, best: Ranked, mut ends: Vec<Ranked>) {
+        ends.sort();
+        ends.dedup_by(|a, b| a.way == b.way);
+        for end in ends.into_iter().filter(|end| end.way != best.way) {
+            self.keep(end);
+        }
+        self.keep(best);
+    }
+
+    fn keep(&mut self, ranked: Ranked) {
+        if self.kept.len() < self.keep {
+            self.kept.push(ranked);
+        } else if self.kept.peek().is_some_and(|worst| ranked < *worst) {
+            self.kept.pop();
+            self.kept.push(ranked);
+        }
+    }
+
+    fn finish(mut self) -> Weighed {
+        let ranking = std::mem::take(&mut self.kept).into_sorted_vec();
+        let mut ranking: Vec<_> = ranking.into_iter().map(|ranked| self.trimmed(ranked)).collect();
+        ranking.sort();
+        let mut weighed = self.weighed;
+        weighed.ranking = ranking;
+        clear_bars_of_priced_options(&mut weighed);
+        weighed
+    }
+
+    /// The same total with as little as possible of the amounts that never cost: what does nothing is better kept.
+    fn trimmed(&mut self, mut ranked: Ranked) -> Ranked {
+        for decision in 0..ranked.way.0.len() {
+            let about = self.case.decisions()[decision].amount.as_ref();
+            let Some(most) = ranked.way.amount(decision) else { continue };
+            if !about.is_some_and(|a| a.never_costs) || self.pins.contains_key(&decision) {
+                continue;
+            }
+            let (mut less, mut enough) = (-1, most.cents());
+            while enough - less > 1 {
+                let middle = less + (enough - less) / 2;
+                ranked.way.0[decision] = Some(Taken::Amount(Money::from_cents(middle)));
+                if self.total(&ranked.way, &[], &mut Edges::default()) <= ranked.total {
+                    enough = middle;
+                } else {
+                    less = middle;
+                }
+            }
+            ranked.way.0[decision] = Some(Taken::Amount(Money::from_cents(enough)));
+        }
+        ranked.total = self.total(&ranked.way, &[], &mut Edges::default());
+        ranked
+    }
+}
+
+fn lower(price: &mut Option<Money>, total: Money) {
+    *price = Some(price.map_or(total, |best| best.min(total)));
+}
+
+/// An option barred in some ways only is not barred.
+fn clear_bars_of_priced_options(weighed: &mut Weighed) {
+    for (bars, prices) in weighed.bars.iter_mut().zip(&weighed.prices) {
+        for (bar, price) in bars.iter_mut().zip(prices) {
+            if price.is_some() {
+                *bar = None;
+            }
+        }
+    }
+}
