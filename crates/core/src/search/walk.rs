@@ -2,7 +2,7 @@
 
 use super::{Edges, Ends, Ranked, Weighable, Weighed, kinks::Explorer};
 use crate::decision::{Taken, Way};
-use hembo_money::Money;
+use hembo_money::{Money, Rounding};
 use std::collections::{BTreeMap, BinaryHeap, HashMap};
 
 /// Amounts that are held, by their decision.
@@ -283,7 +283,8 @@ impl<C: Weighable + ?Sized> Walk<'_, C> {
                     less = middle;
                 }
             }
-            ranked.way.0[decision] = Some(Taken::Amount(Money::from_cents(enough)));
+            let whole = Money::from_cents(enough).rounded(Money::WHOLE, Rounding::Up).min(most);
+            ranked.way.0[decision] = Some(Taken::Amount(whole));
         }
         ranked.total = self.total(&ranked.way, &[], &mut Edges::default());
         ranked

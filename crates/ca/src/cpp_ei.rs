@@ -1,0 +1,116 @@
+//! Contributions to the Canada Pension Plan and premiums of employment insurance (ITA 118.7, 60(e.1); Schedule 8):
+//! the base as a credit, the enhancement as a deduction, what was paid too much back.
+
+use crate::{facts::Facts, plan::On};
+use hembo_core::{reading::sum, trail::Trail};
+use hembo_money::{Money, Rounding};
+
+/// What a person paid and what of it counts.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub struct Contributions {
+    /// Line 30800.
+    pub base: Money,
+    /// Line 22215.
+    pub enhanced: Money,
+    /// Line 44800.
+    pub cpp_back: Money,
+    /// Line 31200.
+    pub ei: Money,
+    /// Line 45000.
+    pub ei_back: Money,
+}
+
+/// A person's contributions of the year. All are facts: nothing that the law leaves open moves them.
+pub fn of(facts: &Facts, person: usize) -> Contributions {
+    let own = &facts.people[person].own;
+    let cpp = &facts.figures.cpp;
+    let (first, second) = (sum(&own.cpp), sum(&own.cpp_second));
+    let counted_first = first.min(required_first(facts, person));
+    let counted_second = second.min(required_second(facts, person));
+    let base = counted_first.in_proportion(
+        Money::from_cents(cpp.base_rate.billionths()),
+        Money::from_cents(cpp.rate.billionths()),
+        Money::CENT,
+        Rounding::HalfUp,
+    );
+    let premiums = sum(&own.ei);
+    let counted = premiums.min(required_premiums(facts, own.insurable));
+    Contributions {
+        base,
+        enhanced: counted_first - base + counted_second,
+        cpp_back: first + second - counted_first - counted_second,
+        ei: counted,
+        ei_back: premiums - counted,
+    }
+}
+
+/// What the law asks of pensionable earnings up to the first ceiling, for the months in which the plan applies.
+pub fn required_first(facts: &Facts, person: usize) -> Money {
+    let cpp = &facts.figures.cpp;
+    let [exemption, ceiling, _] = prorated(facts, person);
+    let earnings = facts.people[person].own.pensionable.min(ceiling);
+    (earnings - exemption).or_zero().times(cpp.rate, Money::CENT, Rounding::HalfUp)
+}
+
+/// The same between the first and the second ceiling.
+pub fn required_second(facts: &Facts, person: usize) -> Money {
+    let [_, first, second] = prorated(facts, person);
+    let earnings = facts.people[person].own.pensionable.min(second);
+    (earnings - first).or_zero().times(facts.figures.cpp.second_rate, Money::CENT, Rounding::HalfUp)
+}
+
+/// The exemption and the two ceilings for the months from the one after the 18th birthday to that of the 70th.
+fn prorated(facts: &Facts, person: usize) -> [Money; 3] {
+    let cpp = &facts.figures.cpp;
+    let months = Money::whole(months(facts, person));
+    [cpp.exemption, cpp.first_ceiling, cpp.second_ceiling]
+        .map(|figure| figure.in_proportion(months, Money::whole(12), Money::CENT, Rounding::HalfUp))
+}
+
+fn months(facts: &Facts, person: usize) -> i64 {
+    let Some(born) = facts.people[person].born else { return 12 };
+    let cpp = &facts.figures.cpp;
+    let birthday = i64::from(u8::from(born.month()));
+    let turns = facts.figures.year - born.year();
+    let begin = match turns {
+        t if t < cpp.from_age => 12,
+        t if t == cpp.from_age => birthday,
+        _ => 0,
+    };
+    let end = match turns {
+        t if t > cpp.to_age => 0,
+        t if t == cpp.to_age => birthday,
+        _ => 12,
+    };
+    (end - begin).max(0)
+}
+
+/// Premiums that the law asks of insurable earnings (EIA 96(4), (5)): none up to the least, never more than what is
+/// above it.
+pub fn required_premiums(facts: &Facts, insurable: Money) -> Money {
+    let ei = &facts.figures.ei;
+    let full = insurable.min(ei.most_earnings).times(ei.rate, Money::CENT, Rounding::HalfUp);
+    full.min((insurable - ei.nothing_to).or_zero())
+}
+
+/// Line 22215.
+pub fn enhanced(on: On<'_>, trail: &mut impl Trail) -> Money {
+    let own = on.own();
+    let amount = of(on.facts, on.person).enhanced;
+    trail.line("ca.22215", on.scope, amount, |i| {
+        i.items(&own.cpp).items(&own.cpp_second);
+    })
+}
+
+/// Lines 30800 and 31200.
+pub fn credits(on: On<'_>, trail: &mut impl Trail) -> (Money, Money) {
+    let own = on.own();
+    let counted = of(on.facts, on.person);
+    trail.line("ca.30800", on.scope, counted.base, |i| {
+        i.items(&own.cpp);
+    });
+    trail.line("ca.31200", on.scope, counted.ei, |i| {
+        i.items(&own.ei);
+    });
+    (counted.base, counted.ei)
+}

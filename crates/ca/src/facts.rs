@@ -1,0 +1,441 @@
+//! Papers become facts once: the household's loose papers as typed amounts, each with its box.
+
+use crate::{
+    figures::Figures,
+    medical::{self, Window},
+    papers::kind,
+    provinces::Province,
+    questions::ask,
+};
+use hembo_core::{
+    Household, Person,
+    household::{Entry, Role},
+    outcome::age_on,
+    reading::{Reading, sum},
+    trail::Item,
+};
+use hembo_money::{Money, Rounding};
+use time::{Date, Month};
+
+/// Everything the rules ask about a household.
+#[derive(Debug)]
+pub struct Facts {
+    /// The year's figures.
+    pub figures: &'static Figures,
+    /// The first day of the year.
+    pub year_begin: Date,
+    /// The last day of the year.
+    pub year_end: Date,
+    /// The people, in the household's order.
+    pub people: Vec<PersonFacts>,
+    /// The filers, by place.
+    pub filers: Vec<usize>,
+    /// The two filers are married or live common-law on the last day of the year.
+    pub couple: bool,
+    /// A filer is married or lives common-law, here or elsewhere.
+    pub partnered: bool,
+    /// Months of the year as a couple.
+    pub months_together: i64,
+    /// The province of residence, where its tax is computed.
+    pub province: Option<Province>,
+    /// Medical receipts for the filers and their children under 18, by date.
+    pub medical: Vec<Receipt>,
+    /// The windows of twelve months for which they may be claimed.
+    pub windows: Vec<Window>,
+    /// Gifts of both partners, of this year and of the five before.
+    pub gifts: Vec<Item>,
+}
+
+/// A medical receipt, less what was paid back.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Receipt {
+    /// The day on which it was paid.
+    pub date: Date,
+    /// The amount and its place.
+    pub item: Item,
+}
+
+/// One person's facts.
+#[derive(Debug, Default)]
+#[allow(missing_docs)]
+pub struct PersonFacts {
+    pub name: String,
+    pub id: String,
+    pub filer: bool,
+    pub born: Option<Date>,
+    pub died: Option<Date>,
+    /// A child, own or a partner's.
+    pub child: bool,
+    /// A parent or grandparent.
+    pub elder: bool,
+    /// A child, grandchild, brother or sister.
+    pub young_relative: bool,
+    pub infirm: bool,
+    pub support_paid: bool,
+    pub claimed_elsewhere: bool,
+    pub maintains_home: bool,
+    /// Lived with a filer at some time in the year.
+    pub lives_here: bool,
+    /// Net income that is not among the papers.
+    pub other_net_income: Money,
+    /// What papers bring to this person.
+    pub own: Own,
+}
+
+/// What papers bring to one person: that person's part of every amount, with its box.
+#[derive(Debug, Default)]
+pub struct Own {
+    /// Any paper at all that makes income, or tuition.
+    pub files: bool,
+    /// T4 box 14.
+    pub employment: Vec<Item>,
+    /// T4 box 16.
+    pub cpp: Vec<Item>,
+    /// T4 box 16A.
+    pub cpp_second: Vec<Item>,
+    /// T4 box 18.
+    pub ei: Vec<Item>,
+    /// T4 box 26, or 14.
+    pub pensionable: Money,
+    /// T4 box 24, or 14.
+    pub insurable: Money,
+    /// T4 box 20, T4A box 032.
+    pub rpp: Vec<Item>,
+    /// T4 box 44.
+    pub dues: Vec<Item>,
+    /// T4A box 016, and annuities received on a spouse's death: a pension at any age (ITA 118(7)).
+    pub life_pensions: Vec<Item>,
+    /// T4A boxes 024, 133, 194: a pension from 65 on.
+    pub age_pensions: Vec<Item>,
+    /// Tax withheld from papers that bring such pensions.
+    pub withheld_pension: Vec<Item>,
+    /// T4A boxes 018, 028.
+    pub other: Vec<Item>,
+    /// T4A(OAS) box 18.
+    pub oas: Vec<Item>,
+    /// T4A(OAS) box 21.
+    pub supplements: Vec<Item>,
+    /// T4A(OAS) box 20.
+    pub oas_recovered: Vec<Item>,
+    /// T4A(P) box 20.
+    pub cpp_benefits: Vec<Item>,
+    /// T5 box 25, or 24 grossed up.
+    pub eligible_dividends: Vec<Item>,
+    /// T5 box 11, or 10 grossed up.
+    pub other_dividends: Vec<Item>,
+    /// T5 boxes 13, 14, 15 and 19.
+    pub interest: Vec<Item>,
+    /// All tax withheld.
+    pub withheld: Vec<Item>,
+    /// Instalments.
+    pub instalments: Vec<Item>,
+    /// Contributions of this year and its first 60 days after, and those of earlier years not deducted.
+    pub contributions: Vec<Item>,
+    /// Contributions designated as repayments.
+    pub repaid: Vec<Item>,
+    /// The deduction limit of the assessment notice.
+    pub rrsp_limit: Vec<Item>,
+    /// T2202 box 26 of schools above the least.
+    pub tuition: Vec<Item>,
+    /// Unused federal tuition of earlier years.
+    pub tuition_carried: Vec<Item>,
+    /// Unused provincial tuition of earlier years.
+    pub tuition_carried_provincial: Vec<Item>,
+}
+
+impl PersonFacts {
+    /// Age on a day.
+    pub fn age_on(&self, day: Date) -> Option<i32> {
+        self.born.map(|born| age_on(born, day))
+    }
+
+    /// Pension income that can be split and that the pension amount takes, at an age at the end of the year.
+    pub fn eligible_pensions(&self, aged: bool) -> impl Iterator<Item = &Item> {
+        let by_age = if aged { &self.own.age_pensions[..] } else { &[] };
+        self.own.life_pensions.iter().chain(by_age)
+    }
+
+    /// What may be deducted of contributions: those of all years less what was designated as repayment.
+    pub fn available_contributions(&self) -> Money {
+        (sum(&self.own.contributions) - sum(&self.own.repaid)).or_zero()
+    }
+}
+
+impl Facts {
+    /// Reads a checked household.
+    pub fn read(household: &Household, figures: &'static Figures) -> Facts {
+        let day = |month, day| Date::from_calendar_date(figures.year, month, day).unwrap_or(Date::MAX);
+        let answer = |id: &str| household.answers.get(id);
+        let text = |id: &str| answer(id).and_then(Entry::text);
+        let filers: Vec<usize> = household.filers().map(|(i, _)| i).collect();
+        let partnered = match text(ask::MARITAL) {
+            Some(status) => matches!(status, "married" | "common_law"),
+            None => filers.len() == 2,
+        };
+        let mut facts = Facts {
+            figures,
+            year_begin: day(Month::January, 1),
+            year_end: day(Month::December, 31),
+            people: household.people.iter().map(person).collect(),
+            couple: partnered && filers.len() == 2,
+            partnered,
+            filers,
+            months_together: answer(ask::MONTHS_TOGETHER).and_then(Entry::count).unwrap_or(12),
+            province: text(ask::PROVINCE).and_then(Province::of),
+            medical: Vec::new(),
+            windows: Vec::new(),
+            gifts: Vec::new(),
+        };
+        for paper in Reading::all(household) {
+            Bringing { paper, facts: &mut facts }.read();
+        }
+        facts.medical.sort_by_key(|r| r.date);
+        facts.windows = medical::windows(&facts);
+        facts
+    }
+
+    /// Whether someone has reached an age by the end of the year; not where the birth date is not known.
+    pub fn reached(&self, person: usize, age: i32) -> bool {
+        self.people[person].age_on(self.year_end).is_some_and(|a| a >= age)
+    }
+
+    /// The other of a couple.
+    pub fn partner(&self, person: usize) -> Option<usize> {
+        if !self.couple || !self.filers.contains(&person) {
+            return None;
+        }
+        self.filers.iter().copied().find(|&f| f != person)
+    }
+
+    /// Those who file a return, in the order of the columns: the filers, then dependants with papers of their own.
+    pub fn returns(&self) -> Vec<usize> {
+        let dependants = (0..self.people.len()).filter(|p| !self.filers.contains(p));
+        let own = dependants.filter(|&p| self.people[p].own.files);
+        self.filers.iter().copied().chain(own).collect()
+    }
+
+    /// Whether receipts for this patient count with those of the filers: themselves and their children under 18
+    /// (ITA 118.2(1) B).
+    pub fn medical_counts(&self, patient: usize) -> bool {
+        let facts = &self.people[patient];
+        let young = !self.reached(patient, self.figures.medical.child_under);
+        facts.filer || (facts.child && young)
+    }
+}
+
+fn person(person: &Person) -> PersonFacts {
+    let flag = |id: &str| person.answers.get(id).and_then(Entry::flag).unwrap_or(false);
+    let relationship = person.answers.get(ask::RELATIONSHIP).and_then(Entry::text).unwrap_or("child");
+    PersonFacts {
+        name: person.name.clone(),
+        id: person.id.clone(),
+        filer: person.role == Role::Filer,
+        born: person.born,
+        died: person.died,
+        child: relationship == "child",
+        elder: matches!(relationship, "parent" | "grandparent"),
+        young_relative: matches!(relationship, "child" | "grandchild" | "sibling"),
+        infirm: flag(ask::INFIRM),
+        support_paid: flag(ask::SUPPORT_PAID),
+        claimed_elsewhere: flag(ask::CLAIMED_ELSEWHERE),
+        maintains_home: flag(ask::MAINTAINS_HOME),
+        lives_here: person.lived_with.values().any(|&months| months > 0),
+        other_net_income: person.answers.get(ask::NET_INCOME).and_then(Entry::money).unwrap_or_default(),
+        own: Own::default(),
+    }
+}
+
+/// One paper on its way to its owners.
+struct Bringing<'a> {
+    paper: Reading<'a>,
+    facts: &'a mut Facts,
+}
+
+impl Bringing<'_> {
+    fn read(&mut self) {
+        match self.paper.paper.kind.as_str() {
+            kind::T4 => self.employment(),
+            kind::T4A => self.pension(),
+            kind::OAS => self.give_all(&[
+                ("18", |own| &mut own.oas),
+                ("20", |own| &mut own.oas_recovered),
+                ("21", |own| &mut own.supplements),
+                ("22", |own| &mut own.withheld),
+            ]),
+            kind::CPP => {
+                self.give_all(&[("20", |own| &mut own.cpp_benefits), ("22", |own| &mut own.withheld)]);
+            }
+            kind::T5 => self.investments(),
+            kind::T2202 => self.tuition(),
+            kind::TUITION_CARRIED => self.give_all(&[
+                ("federal", |own| &mut own.tuition_carried),
+                ("provincial", |own| &mut own.tuition_carried_provincial),
+            ]),
+            kind::RRSP => self.contributions(),
+            kind::MEDICAL => self.medical(),
+            kind::GIFTS | kind::GIFTS_CARRIED => self.gifts(),
+            kind::INSTALMENTS => {
+                for (row, _, amount) in self.paper.lines("amount") {
+                    self.put("amount", Some(row), amount, |own| &mut own.instalments);
+                }
+            }
+            _ => {}
+        }
+    }
+
+    fn put(
+        &mut self,
+        field: &'static str,
+        row: Option<usize>,
+        amount: Money,
+        place: fn(&mut Own) -> &mut Vec<Item>,
+    ) {
+        for (person, item) in self.paper.parts(field, row, amount) {
+            place(&mut self.facts.people[person].own).push(item);
+        }
+    }
+
+    fn amount(&self, field: &str) -> Money {
+        self.paper.paper.amount(field)
+    }
+
+    fn has(&self, field: &str) -> bool {
+        self.paper.paper.boxes.contains_key(field)
+    }
+
+    #[allow(clippy::type_complexity)]
+    fn give_all(&mut self, boxes: &[(&'static str, fn(&mut Own) -> &mut Vec<Item>)]) {
+        for &(field, place) in boxes {
+            self.put(field, None, self.amount(field), place);
+        }
+        self.files();
+    }
+
+    fn files(&mut self) {
+        for (person, _) in self.paper.shares(Money::ZERO) {
+            self.facts.people[person].own.files = true;
+        }
+    }
+
+    fn employment(&mut self) {
+        self.give_all(&[
+            ("14", |own| &mut own.employment),
+            ("16", |own| &mut own.cpp),
+            ("16A", |own| &mut own.cpp_second),
+            ("18", |own| &mut own.ei),
+            ("20", |own| &mut own.rpp),
+            ("22", |own| &mut own.withheld),
+            ("44", |own| &mut own.dues),
+        ]);
+        let earnings = |field: &str, exempt: &str| match self.has(field) {
+            _ if self.paper.paper.flag(exempt) => Money::ZERO,
+            true => self.amount(field),
+            false => self.amount("14"),
+        };
+        let (pensionable, insurable) = (earnings("26", "28.cpp"), earnings("24", "28.ei"));
+        for (person, _) in self.paper.shares(Money::ZERO) {
+            let own = &mut self.facts.people[person].own;
+            own.pensionable += pensionable;
+            own.insurable += insurable;
+        }
+        self.gift("46", None, self.amount("46"));
+    }
+
+    fn pension(&mut self) {
+        self.give_all(&[
+            ("016", |own| &mut own.life_pensions),
+            ("018", |own| &mut own.other),
+            ("022", |own| &mut own.withheld),
+            ("028", |own| &mut own.other),
+            ("032", |own| &mut own.rpp),
+        ]);
+        let on_death = self.paper.paper.flag("on_death");
+        for field in ["024", "133", "194"] {
+            let place: fn(&mut Own) -> &mut Vec<Item> =
+                if on_death { |own| &mut own.life_pensions } else { |own| &mut own.age_pensions };
+            self.put(field, None, self.amount(field), place);
+        }
+        // Of the tax on a slip, what falls on its pensions may move with them (form T1032, step 4).
+        let pensions: Money = ["016", "024", "133", "194"].iter().map(|f| self.amount(f)).sum();
+        let all = pensions + self.amount("018") + self.amount("028");
+        let withheld = self.amount("022").in_proportion(pensions, all, Money::CENT, Rounding::HalfUp);
+        self.put("022", None, withheld, |own| &mut own.withheld_pension);
+    }
+
+    fn investments(&mut self) {
+        let figures = &self.facts.figures.dividends;
+        let taxable = |own: &'static str, actual: &'static str, factor| match self.has(own) {
+            true => (own, self.amount(own)),
+            false => (actual, self.amount(actual).times(factor, Money::CENT, Rounding::HalfUp)),
+        };
+        let eligible = taxable("25", "24", figures.eligible);
+        let other = taxable("11", "10", figures.other);
+        self.put(eligible.0, None, eligible.1, |own| &mut own.eligible_dividends);
+        self.put(other.0, None, other.1, |own| &mut own.other_dividends);
+        for field in ["13", "14", "15", "19"] {
+            self.put(field, None, self.amount(field), |own| &mut own.interest);
+        }
+        self.files();
+    }
+
+    /// Fees count where they are above the least for a school.
+    fn tuition(&mut self) {
+        if self.amount("26") > self.facts.figures.tuition.school_least {
+            self.give_all(&[("26", |own| &mut own.tuition)]);
+        }
+        self.files();
+    }
+
+    fn contributions(&mut self) {
+        self.give_all(&[
+            ("limit", |own| &mut own.rrsp_limit),
+            ("unused", |own| &mut own.contributions),
+            ("repaid", |own| &mut own.repaid),
+        ]);
+        let figures = &self.facts.figures.rrsp;
+        let counted = figures.first_day.0..=figures.last_day.0;
+        for (row, cells, amount) in self.paper.lines("amount") {
+            if cells.get("date").and_then(Entry::date).is_none_or(|date| counted.contains(&date)) {
+                self.put("amount", Some(row), amount, |own| &mut own.contributions);
+            }
+        }
+    }
+
+    fn medical(&mut self) {
+        let payer = self.paper.paper.owners.first().and_then(|o| self.paper.household.index_of(&o.person));
+        for (row, cells, paid) in self.paper.lines("amount") {
+            let named = cells.get("patient").and_then(Entry::text);
+            let patient = named.and_then(|id| self.paper.household.index_of(id)).or(payer);
+            let used = cells.get("used").and_then(Entry::flag).unwrap_or(false);
+            let back = cells.get("reimbursed").and_then(Entry::money).unwrap_or_default();
+            let (Some(date), Some(patient)) = (cells.get("date").and_then(Entry::date), patient) else {
+                continue;
+            };
+            let amount = (paid - back).or_zero();
+            if !used && !amount.is_zero() && self.facts.medical_counts(patient) {
+                let item = self.paper.item("amount", Some(row), amount);
+                self.facts.medical.push(Receipt { date, item });
+            }
+        }
+    }
+
+    fn gifts(&mut self) {
+        let year = i64::from(self.facts.figures.year);
+        let counted = year - self.facts.figures.gifts.carried_years..=year;
+        for (row, cells, amount) in self.paper.lines("amount") {
+            let given = cells.get("date").and_then(Entry::date).map(|d| i64::from(d.year()));
+            let given = cells.get("year").and_then(Entry::count).or(given).unwrap_or(year);
+            if counted.contains(&given) {
+                self.gift("amount", Some(row), amount);
+            }
+        }
+    }
+
+    /// Partners pool their gifts; those of a dependant are the dependant's own.
+    fn gift(&mut self, field: &'static str, row: Option<usize>, amount: Money) {
+        let filers = self.paper.shares(Money::ZERO).iter().all(|(p, _)| self.facts.people[*p].filer);
+        if filers && !amount.is_zero() {
+            self.facts.gifts.push(self.paper.item(field, row, amount));
+        }
+    }
+}

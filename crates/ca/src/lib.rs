@@ -1,0 +1,118 @@
+//! Canada: the federal income tax of a household with that of its province, Ontario or Alberta.
+//!
+//! The modules stand in the order of the computation and are named after the provision or form; [`t1`] is that order.
+//! Papers become [`facts`] once; every rule takes facts. Figures are in `rules/YEAR.toml`.
+
+pub mod alberta;
+pub mod contributions;
+pub mod cpp_ei;
+pub mod decisions;
+pub mod facts;
+pub mod federal;
+pub mod figures;
+pub mod gifts;
+pub mod income;
+pub mod lines;
+pub mod medical;
+pub mod ontario;
+pub mod papers;
+pub mod payments;
+pub mod pension_split;
+pub mod personal;
+pub mod plan;
+mod points;
+pub mod provinces;
+pub mod provincial;
+pub mod questions;
+pub mod sin;
+pub mod suggestions;
+pub mod t1;
+pub mod transfers;
+pub mod tuition;
+
+use facts::Facts;
+use figures::{Figures, YEARS};
+use hembo_core::{
+    Case, Household, Pack, Paper, Person,
+    field::Field,
+    household::{Entry, Role},
+    line::{LineDef, SpreadSection},
+    pack::{About, Question, Suggestion, Totals},
+    paper::PaperKind,
+    words::label_of,
+};
+use questions::ask;
+use time::{Date, Month};
+
+/// The Canadian rule pack.
+pub struct Canada;
+
+impl Pack for Canada {
+    fn about(&self) -> About {
+        About { id: "ca", name: "Canada", currency: "CAD", symbol: "C$", id_number: "SIN, ITN or TTN" }
+    }
+
+    fn years(&self) -> Vec<i32> {
+        YEARS.iter().map(|f| f.year).collect()
+    }
+
+    fn span(&self, year: i32) -> (Date, Date) {
+        let day = |month, day| Date::from_calendar_date(year, month, day).unwrap_or(Date::MAX);
+        (day(Month::January, 1), day(Month::December, 31))
+    }
+
+    fn paper_kinds(&self) -> &'static [PaperKind] {
+        papers::KINDS
+    }
+
+    fn person_questions(&self) -> &'static [Question] {
+        questions::PERSON
+    }
+
+    fn household_questions(&self) -> &'static [Field] {
+        questions::HOUSEHOLD
+    }
+
+    fn lines(&self) -> &'static [LineDef] {
+        lines::LINES
+    }
+
+    fn spread(&self) -> &'static [SpreadSection] {
+        lines::SPREAD
+    }
+
+    fn totals(&self) -> Totals {
+        Totals { tax: "ca.net_tax", paid: "ca.paid", balance: "ca.balance" }
+    }
+
+    fn check_id_number(&self, number: &str) -> Result<(), &'static str> {
+        sin::check(number)
+    }
+
+    fn locality(&self, household: &Household) -> String {
+        let province = household.answers.get(ask::PROVINCE).and_then(Entry::text);
+        province.and_then(|p| label_of(provinces::PROVINCES, p)).unwrap_or_default().into()
+    }
+
+    fn caption(&self, person: &Person) -> String {
+        let relationship = person.answers.get(ask::RELATIONSHIP).and_then(Entry::text);
+        let word = relationship.and_then(|r| label_of(questions::RELATIONSHIPS, r));
+        match person.role {
+            Role::Filer => "filer".into(),
+            Role::Dependent => {
+                word.and_then(|w| w.split([',', ' ']).next()).unwrap_or("dependant").to_lowercase()
+            }
+        }
+    }
+
+    fn suggestions(&self, household: &Household, paper: &Paper) -> Vec<Suggestion> {
+        Figures::of(household.year).map(|figures| suggestions::of(figures, paper)).unwrap_or_default()
+    }
+
+    fn open(&self, household: &Household) -> Box<dyn Case> {
+        // A checked household has a year whose figures are here; the latest stand in for one that was not checked.
+        let figures = Figures::of(household.year).unwrap_or(&YEARS[0]);
+        let facts = Facts::read(household, figures);
+        Box::new(decisions::CanadianCase::new(facts, household.clone()))
+    }
+}

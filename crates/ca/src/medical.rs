@@ -1,0 +1,126 @@
+//! Medical expenses (ITA 118.2, 122.51): any twelve months ending in the year, lines 33099, 33200 and 45200.
+
+use crate::{
+    facts::{Facts, Receipt},
+    income::cents,
+    lines::{MEDICAL, MEDICAL_PROVINCIAL, SUPPLEMENT},
+    personal::Incomes,
+    plan::On,
+};
+use hembo_core::{
+    limit::{self, LimitAt, PhaseOut},
+    trail::Trail,
+};
+use hembo_money::Money;
+use time::{Date, Duration};
+
+/// Twelve months with receipts in them.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Window {
+    /// The last day, in the year.
+    pub end: Date,
+    /// The first of the receipts, by date.
+    from: usize,
+    /// The one after the last.
+    to: usize,
+}
+
+impl Window {
+    /// The receipts of the window.
+    pub fn receipts<'f>(&self, facts: &'f Facts) -> &'f [Receipt] {
+        &facts.medical[self.from..self.to]
+    }
+
+    /// What they add up to.
+    pub fn sum(&self, facts: &Facts) -> Money {
+        self.receipts(facts).iter().map(|r| r.item.amount).sum()
+    }
+}
+
+/// The day a year before: a missing 29 February becomes the 28th.
+fn year_before(day: Date) -> Date {
+    let same = |date: Date| date.replace_year(date.year() - 1);
+    same(day).or_else(|_| same(day - Duration::DAY)).unwrap_or(Date::MIN)
+}
+
+/// Every window of the receipts that no other contains, in the order of their ends: it can only end on the day of a receipt, on the
+/// last day that keeps an older one, or on the last day of the year.
+pub fn windows(facts: &Facts) -> Vec<Window> {
+    let of_year = facts.year_begin..=facts.year_end;
+    let dates: Vec<Date> = facts.medical.iter().map(|r| r.date).collect();
+    let keeps = |date: &Date| facts.year_end.min(year_after(*date) - Duration::DAY);
+    let ends = dates.iter().copied().chain(dates.iter().map(keeps)).chain([facts.year_end]);
+    let mut ends: Vec<Date> = ends.filter(|day| of_year.contains(day)).collect();
+    ends.sort();
+    ends.dedup();
+    let window = |end: Date| {
+        let inside = |date: &Date| *date > year_before(end) && *date <= end;
+        let from = dates.iter().position(inside)?;
+        let to = dates.iter().rposition(inside)? + 1;
+        Some(Window { end, from, to })
+    };
+    let all: Vec<Window> = ends.into_iter().filter_map(window).collect();
+    let within = |a: &Window, b: &Window| a.from >= b.from && a.to <= b.to;
+    let kept = |(i, one): (usize, &Window)| {
+        let larger = |(j, other): (usize, &Window)| within(one, other) && (j < i || !within(other, one));
+        !all.iter().enumerate().any(|(j, other)| j != i && larger((j, other)))
+    };
+    all.iter().enumerate().filter(|w| kept((w.0, w.1))).map(|(_, w)| w.clone()).collect()
+}
+
+/// The day a year after, on which a window no longer holds the receipt: after 29 February the 1st of March.
+fn year_after(day: Date) -> Date {
+    let same = |date: Date| date.replace_year(date.year() + 1);
+    same(day).or_else(|_| same(day + Duration::DAY)).unwrap_or(Date::MAX)
+}
+
+/// Medical expenses above the threshold: a part of net income, at most so much, federal or provincial.
+fn above_threshold(on: On<'_>, trail: &mut impl Trail, at: LimitAt, net: Money, most: Money) -> Money {
+    let window = on.plan.medical.filter(|(claimant, _)| *claimant == on.person).map(|(_, w)| w);
+    let Some(window) = window.and_then(|w| on.facts.windows.get(w)) else { return Money::ZERO };
+    let paid = window.sum(on.facts);
+    if at.def.line == "ca.33200" {
+        trail.line("ca.33099", on.scope, paid, |i| {
+            i.items(window.receipts(on.facts).iter().map(|r| &r.item));
+        });
+    }
+    let threshold = limit::lesser(trail, cents(net, on.facts.figures.medical.part), most);
+    let allowed = limit::above(trail, at, paid, threshold);
+    on.made(
+        trail,
+        at.def.line,
+        allowed,
+        &[("ca.33099", paid), ("ca.23600", net)],
+        &[("Only above", &threshold)],
+    )
+}
+
+/// Line 33200.
+pub fn federal(on: On<'_>, trail: &mut impl Trail, net: Money) -> Money {
+    above_threshold(on, trail, MEDICAL.at(on.scope), net, on.facts.figures.medical.most)
+}
+
+/// Line 58769: the same receipts with the threshold of the province.
+pub fn provincial(on: On<'_>, trail: &mut impl Trail, net: Money, most: Money) -> Money {
+    above_threshold(on, trail, MEDICAL_PROVINCIAL.at(on.scope), net, most)
+}
+
+/// Line 45200, the refundable supplement (ITA 122.51): a part of what is claimed, less a part of family income.
+pub fn supplement(on: On<'_>, trail: &mut impl Trail, claimed: Money, incomes: &Incomes) -> Money {
+    let figures = &on.facts.figures.medical_supplement;
+    let income = &incomes[on.person];
+    let earned = (income.employment - income.from_earned).or_zero();
+    let part = limit::lesser(trail, cents(claimed, figures.part), figures.most);
+    let entitled = on.reached(figures.age) && earned >= figures.earned_least;
+    let part = if entitled { part } else { Money::ZERO };
+    let family = family_net(on, incomes);
+    let rule = PhaseOut::continuous(figures.from, figures.rate, Money::CENT);
+    let allowed = limit::phase_out(trail, SUPPLEMENT.at(on.scope), part, family, rule);
+    on.made(trail, "ca.45200", allowed, &[("ca.33200", claimed)], &[("Net income of the family", &family)])
+}
+
+/// Net income of both of a couple, or of one alone.
+pub fn family_net(on: On<'_>, incomes: &Incomes) -> Money {
+    let partner = on.facts.partner(on.person).map_or(Money::ZERO, |p| incomes[p].net);
+    incomes[on.person].net + partner
+}

@@ -1,0 +1,114 @@
+//! Ontario (Taxation Act, 2007; ON428): surtax, tax reduction, the credit for low-income workers, health premium.
+
+use crate::{facts::Facts, income::cents, lines::LIFT, medical::family_net, personal::Incomes, plan::On};
+use hembo_core::{
+    limit::{self, PhaseOut},
+    trail::Trail,
+};
+use hembo_money::Money;
+
+/// Line 42800 from basic Ontario tax and the dividend credit, which comes after the surtax.
+pub fn reckon(
+    on: On<'_>,
+    trail: &mut impl Trail,
+    incomes: &Incomes,
+    basic: Money,
+    dividends: Money,
+) -> Money {
+    let figures = on.facts.figures;
+    let income = &incomes[on.person];
+    let mut surtax = Money::ZERO;
+    for step in &figures.ontario_surtax.steps {
+        surtax += cents(limit::or_zero(trail, basic - step.above), step.rate);
+    }
+    on.made(trail, "ca.ontario.surtax", surtax, &[("ca.428.basic", basic)], &[]);
+    let before = limit::or_zero(trail, basic + surtax - dividends);
+    on.made(
+        trail,
+        "ca.ontario.before",
+        before,
+        &[("ca.428.basic", basic), ("ca.ontario.surtax", surtax), ("ca.61520", dividends)],
+        &[],
+    );
+    let reduction = reduction(on, trail, incomes, before);
+    let lift = lift(on, trail, incomes, before - reduction);
+    let premium = limit::by_brackets(
+        trail,
+        income.taxable,
+        &figures.ontario_health.tops,
+        &figures.ontario_health.rates,
+    );
+    on.made(trail, "ca.ontario.health", premium, &[("ca.26000", income.taxable)], &[]);
+    on.made(
+        trail,
+        "ca.42800",
+        before - reduction - lift + premium,
+        &[
+            ("ca.ontario.before", before),
+            ("ca.ontario.reduction", reduction),
+            ("ca.ontario.lift", lift),
+            ("ca.ontario.health", premium),
+        ],
+        &[],
+    )
+}
+
+/// The tax reduction (s. 21): twice the basic amounts less the tax, at most the tax.
+fn reduction(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, tax: Money) -> Money {
+    let figures = &on.facts.figures.ontario_reduction;
+    let mine = if on.who().filer { claims_children(on, trail, incomes) } else { false };
+    let children = if mine { children(on.facts) } else { 0 };
+    let basic = figures.basic + figures.child * children;
+    let left = limit::or_zero(trail, basic * 2 - tax);
+    let reduction = limit::lesser(trail, left, tax);
+    on.made(
+        trail,
+        "ca.ontario.reduction",
+        reduction,
+        &[("ca.ontario.before", tax)],
+        &[("Basic amounts", &basic)],
+    )
+}
+
+/// The adult with the higher net income counts the children; of equals the first.
+fn claims_children(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> bool {
+    let Some(partner) = on.facts.partner(on.person) else { return true };
+    let first = on.facts.filers[0] == on.person;
+    let more = match first {
+        true => incomes[on.person].net - incomes[partner].net,
+        false => incomes[partner].net - incomes[on.person].net,
+    };
+    if children(on.facts) > 0 {
+        trail.step(more);
+    }
+    first != more.is_negative()
+}
+
+/// Children of 18 or younger on the last day of the year, and other dependants with an impairment.
+pub fn children(facts: &Facts) -> i64 {
+    let to_age = facts.figures.ontario_reduction.child_to_age;
+    let young = |p: usize| facts.people[p].child && !facts.reached(p, to_age + 1);
+    let counts = |&p: &usize| !facts.people[p].filer && (young(p) || facts.people[p].infirm);
+    (0..facts.people.len()).filter(counts).count() as i64
+}
+
+/// Low-income individuals and families tax credit (s. 21.1; ON428-A): a part of employment income, less a part of
+/// the larger of what is above the own and the family threshold, at most the tax left.
+fn lift(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, tax: Money) -> Money {
+    let figures = &on.facts.figures.ontario_lift;
+    let income = &incomes[on.person];
+    let earned = limit::lesser(trail, cents(income.employment, figures.earned_rate), figures.most);
+    let own = limit::or_zero(trail, income.net - figures.own_from);
+    let family = limit::or_zero(trail, family_net(on, incomes) - figures.family_from);
+    let above = limit::greater(trail, own, family);
+    let rule = PhaseOut::continuous(Money::ZERO, figures.rate, Money::CENT);
+    let allowed = limit::phase_out(trail, LIFT.at(on.scope), earned, above, rule);
+    let taken = limit::lesser(trail, allowed, tax);
+    on.made(
+        trail,
+        "ca.ontario.lift",
+        taken,
+        &[("ca.10100", income.employment), ("ca.23600", income.net)],
+        &[("Income above the thresholds", &above)],
+    )
+}

@@ -1,0 +1,84 @@
+//! Splitting pension income between partners (ITA 60.03, 60(c), 56(1)(a.2); form T1032): lines 11600 and 21000.
+
+use crate::{
+    facts::Facts,
+    plan::{On, Split},
+};
+use hembo_core::{limit, reading::sum, trail::Trail};
+use hembo_money::{Money, Rounding};
+
+/// A return's side of the split.
+#[derive(Debug, Clone, Copy, Default)]
+pub struct Side {
+    /// Line 11600.
+    pub received: Money,
+    /// Line 21000.
+    pub given: Money,
+    /// Pension income that the pension amount takes: own, less what was given, with what counts of what was received.
+    pub left: Money,
+}
+
+/// The largest amount that a person may elect: a half of eligible pension income for the months as a couple.
+pub fn most(facts: &Facts, person: usize) -> Money {
+    let months = facts.months_together.clamp(0, 12);
+    let part = facts.figures.split.part;
+    let year = eligible(facts, person).times(part, Money::CENT, Rounding::HalfUp);
+    match months {
+        12 => year,
+        _ => eligible(facts, person).times(part, Money::CENT, Rounding::HalfUp).in_proportion(
+            Money::whole(months),
+            Money::whole(12),
+            Money::CENT,
+            Rounding::HalfUp,
+        ),
+    }
+}
+
+/// Pension income that a person may split (ITA 118(7)): of any age that of a life annuity, from 65 on all of it.
+pub fn eligible(facts: &Facts, person: usize) -> Money {
+    let aged = facts.reached(person, facts.figures.pension.age);
+    sum(facts.people[person].eligible_pensions(aged))
+}
+
+/// Lines 11600 and 21000, the same amount on both returns.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Side {
+    let own = eligible(on.facts, on.person);
+    match on.plan.split {
+        Some(split) if split.from == on.person => {
+            trail.line("ca.21000", on.scope, split.amount, |i| {
+                i.line("ca.11500", on.scope, own).figure("At most", most(on.facts, on.person));
+            });
+            Side { given: split.amount, left: own - split.amount, ..Side::default() }
+        }
+        Some(split) if split.to == on.person => {
+            let from = on.of(split.from).scope;
+            trail.line("ca.11600", on.scope, split.amount, |i| {
+                i.flow("ca.21000", from, split.amount);
+            });
+            Side { received: split.amount, left: own + counted(on, split), ..Side::default() }
+        }
+        _ => Side { left: own, ..Side::default() },
+    }
+}
+
+/// Before 65 only the part that comes from a life annuity counts for the pension amount of who receives it.
+fn counted(on: On<'_>, split: Split) -> Money {
+    if on.reached(on.facts.figures.pension.age) {
+        return split.amount;
+    }
+    let life = sum(&on.facts.people[split.from].own.life_pensions);
+    split.amount.in_proportion(life, eligible(on.facts, split.from), Money::CENT, Rounding::HalfUp)
+}
+
+/// Tax withheld from the pension moves in the same proportion (form T1032, step 4): what leaves or enters.
+pub fn withheld_moved(on: On<'_>) -> Option<(Split, Money)> {
+    let split = on.plan.split?;
+    let withheld = sum(&on.facts.people[split.from].own.withheld_pension);
+    let all = eligible(on.facts, split.from);
+    Some((split, withheld.in_proportion(split.amount, all, Money::CENT, Rounding::HalfUp)))
+}
+
+/// Line 31400 (ITA 118(3)): pension income up to a most, federal or provincial.
+pub fn amount(trail: &mut impl Trail, pension: Money, most: Money) -> Money {
+    limit::lesser(trail, pension, most)
+}

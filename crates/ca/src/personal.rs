@@ -1,0 +1,187 @@
+//! Personal amounts (ITA 118): basic, age, spouse or partner, eligible dependant, employment, pension; federal, and
+//! in the same form for a province with its figures.
+
+use crate::{
+    facts::Facts,
+    figures::Provincial,
+    income::Income,
+    lines::{AGE, AGE_PROVINCIAL, BASIC, DEPENDANT, DEPENDANT_PROVINCIAL, SPOUSE, SPOUSE_PROVINCIAL},
+    plan::On,
+};
+use hembo_core::{
+    limit::{self, LimitAt, PhaseOut, Shape},
+    trail::Trail,
+};
+use hembo_money::{Money, Rate, Rounding};
+
+/// The amounts of a return that depend on no other return's credits.
+#[derive(Debug, Clone, Copy, Default)]
+pub struct Personal {
+    /// Line 30000, or 58040.
+    pub basic: Money,
+    /// Line 30100, or 58080.
+    pub age: Money,
+    /// Line 30300, or 58120.
+    pub spouse: Money,
+    /// Line 30400, or 58160.
+    pub dependant: Money,
+    /// Line 30800.
+    pub cpp: Money,
+    /// Line 31200.
+    pub ei: Money,
+    /// Line 31260; a province has none.
+    pub employment: Money,
+    /// Line 31400, or 58360.
+    pub pension: Money,
+}
+
+impl Personal {
+    /// All of them.
+    pub fn sum(self) -> Money {
+        self.without_spouse_and_transferable() + self.age + self.spouse + self.dependant + self.pension
+    }
+
+    /// Those that a person's income is covered with before anything is transferred (ITA 118.8, C).
+    pub fn without_spouse_and_transferable(self) -> Money {
+        self.basic + self.cpp + self.ei + self.employment
+    }
+}
+
+/// Line 30000 (118(1.1)): the larger amount up to one net income, the smaller from another, in proportion between.
+pub fn basic(on: On<'_>, trail: &mut impl Trail, net: Money) -> Money {
+    let figures = &on.facts.figures.basic;
+    let width = figures.to - figures.from;
+    let above = limit::or_zero(trail, net - figures.from);
+    let over = limit::lesser(trail, above, width);
+    let lost = (figures.most - figures.least).in_proportion(over, width, Money::CENT, Rounding::HalfUp);
+    let allowed = limit::given(trail, BASIC.at(on.scope), Shape::PhaseOut, figures.most, figures.most - lost);
+    on.made(trail, "ca.30000", allowed, &[("ca.23600", net)], &[("Full amount", &figures.most)])
+}
+
+/// Lines 30100 and 58080 (118(2)): less a part of net income above a threshold.
+fn age(
+    on: On<'_>,
+    trail: &mut impl Trail,
+    at: LimitAt,
+    net: Money,
+    full: Money,
+    from: Money,
+    rate: Rate,
+) -> Money {
+    let full = if on.reached(on.facts.figures.age.age) { full } else { Money::ZERO };
+    let allowed = limit::phase_out(trail, at, full, net, PhaseOut::continuous(from, rate, Money::CENT));
+    on.made(
+        trail,
+        at.def.line,
+        allowed,
+        &[("ca.23600", net)],
+        &[("Full amount", &full), ("Shrinks from", &from)],
+    )
+}
+
+/// Lines 30300 and 30400, 58120 and 58160 (118(1)B(a), (b)): a base less the other's net income, at most so much.
+#[derive(Debug, Clone, Copy)]
+struct Reduced {
+    base: Money,
+    most: Money,
+}
+
+impl Reduced {
+    fn by(self, on: On<'_>, trail: &mut impl Trail, at: LimitAt, other: Option<Other>) -> Money {
+        let Some(Other { person, net, claimed }) = other else { return Money::ZERO };
+        let rule = PhaseOut::continuous(Money::ZERO, Rate::ONE, Money::CENT);
+        let base = if claimed { self.base } else { Money::ZERO };
+        let left = limit::phase_out(trail, at, base, net, rule);
+        let allowed = limit::lesser(trail, left, self.most);
+        trail.line(at.def.line, on.scope, allowed, |i| {
+            i.figure("Base", base);
+            if on.facts.returns().contains(&person) {
+                i.line("ca.23600", on.of(person).scope, net);
+            }
+        })
+    }
+}
+
+/// For whom an amount is claimed, with the net income, or who is claimed for on the other return.
+#[derive(Debug, Clone, Copy)]
+struct Other {
+    person: usize,
+    net: Money,
+    claimed: bool,
+}
+
+/// The incomes of everyone, by person.
+pub type Incomes = [Income];
+
+/// The federal amounts.
+pub fn federal(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Personal {
+    let figures = on.facts.figures;
+    let Income { net, employment, pension, .. } = incomes[on.person];
+    let basic = basic(on, trail, net);
+    let age = age(on, trail, AGE.at(on.scope), net, figures.age.amount, figures.age.from, figures.age.rate);
+    let reduced = Reduced { base: basic, most: basic };
+    let other = spouse(on, trail, incomes);
+    let spouse = reduced.by(on, trail, SPOUSE.at(on.scope), other);
+    let dependant = reduced.by(on, trail, DEPENDANT.at(on.scope), dependant(on.facts, on.person, incomes));
+    let (cpp, ei) = crate::cpp_ei::credits(on, trail);
+    let most = figures.employment.most;
+    let employed = limit::lesser(trail, most, employment);
+    on.made(trail, "ca.31260", employed, &[("ca.10100", employment)], &[("At most", &most)]);
+    let pension = crate::pension_split::amount(trail, pension, figures.pension.most);
+    on.made(trail, "ca.31400", pension, &[], &[("At most", &figures.pension.most)]);
+    Personal { basic, age, spouse, dependant, cpp, ei, employment: employed, pension }
+}
+
+/// The same amounts with the figures of a province, which has none for employment.
+pub fn provincial(
+    on: On<'_>,
+    trail: &mut impl Trail,
+    incomes: &Incomes,
+    figures: &Provincial,
+    federal: Personal,
+) -> Personal {
+    let Income { net, pension, .. } = incomes[on.person];
+    let basic = on.made(trail, "ca.58040", figures.basic, &[], &[("Of the province", &figures.basic)]);
+    let at = AGE_PROVINCIAL.at(on.scope);
+    let age = age(on, trail, at, net, figures.age_amount, figures.age_from, figures.age_rate);
+    let reduced = Reduced { base: figures.spouse_base, most: figures.spouse_most };
+    let other = spouse(on, trail, incomes);
+    let spouse = reduced.by(on, trail, SPOUSE_PROVINCIAL.at(on.scope), other);
+    let other = dependant(on.facts, on.person, incomes);
+    let dependant = reduced.by(on, trail, DEPENDANT_PROVINCIAL.at(on.scope), other);
+    let pension = crate::pension_split::amount(trail, pension, figures.pension);
+    on.made(trail, "ca.58360", pension, &[], &[("At most", &figures.pension)]);
+    Personal { basic, age, spouse, dependant, pension, employment: Money::ZERO, ..federal }
+}
+
+/// Of a couple, whose net income reduces the amount on this return. One of the two may claim: the one with more
+/// income, as the other, whose income is then below the base as well, has no tax to take it from.
+fn spouse(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Option<Other> {
+    let partner = on.facts.partner(on.person)?;
+    let (first, second) = (on.facts.filers[0], on.facts.filers[1]);
+    let more = incomes[first].net - incomes[second].net;
+    trail.step(more);
+    let claimed = (on.person == first) != more.is_negative();
+    Some(Other { person: partner, net: incomes[partner].net, claimed })
+}
+
+/// The dependant for whom line 30400 is claimed: of those who qualify the one with the least net income.
+fn dependant(facts: &Facts, filer: usize, incomes: &Incomes) -> Option<Other> {
+    let alone = !facts.partnered && facts.filers.len() == 1 && facts.filers[0] == filer;
+    if !alone || !facts.people[filer].maintains_home {
+        return None;
+    }
+    let qualified = (0..facts.people.len()).filter(|&p| p != filer && qualifies(facts, p));
+    let other = |person| Other { person, net: incomes[person].net, claimed: true };
+    qualified.map(other).min_by_key(|o| o.net)
+}
+
+/// Whether a person can be an eligible dependant (118(1)B(b), 118(4), (5)): lived in the home, nobody else claims or
+/// must pay support, and is a parent or grandparent, or a young or infirm relative.
+fn qualifies(facts: &Facts, person: usize) -> bool {
+    let who = &facts.people[person];
+    // An age is reached at the start of the birthday: who is 18 on 1 January was under 18 on no day of the year.
+    let under_18 = who.age_on(facts.year_begin).is_some_and(|age| age < facts.figures.medical.child_under);
+    let related = who.elder || (who.young_relative && (under_18 || who.infirm));
+    related && who.lives_here && !who.claimed_elsewhere && !who.support_paid
+}

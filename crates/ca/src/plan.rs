@@ -1,0 +1,124 @@
+//! What a way takes of every decision, as the rules read it, and one return within it.
+
+use crate::facts::{Facts, Own, PersonFacts};
+use hembo_core::{
+    line::LineId,
+    reading::sum,
+    trail::{Item, Scope, Trail},
+};
+use hembo_money::Money;
+
+/// A way, read.
+#[derive(Debug, Clone, Default)]
+pub struct Plan {
+    /// Pension income that moves between partners.
+    pub split: Option<Split>,
+    /// Contributions to deduct now, by person; all where nothing is said.
+    pub contributions: Vec<Option<Money>>,
+    /// Who claims the medical receipts, and of which of the windows.
+    pub medical: Option<(usize, usize)>,
+    /// Gifts to claim, by person; all that are left where nothing is said.
+    pub gifts: Vec<Option<Money>>,
+    /// Tuition that students hand on.
+    pub tuition: Vec<Handed>,
+}
+
+/// Pension income moved from one partner to the other (form T1032).
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[allow(missing_docs)]
+pub struct Split {
+    pub from: usize,
+    pub to: usize,
+    pub amount: Money,
+}
+
+/// Tuition handed on to a partner or a parent (Schedule 11).
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[allow(missing_docs)]
+pub struct Handed {
+    pub student: usize,
+    pub receiver: usize,
+    pub amount: Money,
+}
+
+/// One return of a way.
+#[derive(Debug, Clone, Copy)]
+pub struct On<'a> {
+    /// The household's facts.
+    pub facts: &'a Facts,
+    /// What the way takes.
+    pub plan: &'a Plan,
+    /// Who files it.
+    pub person: usize,
+    /// Its scope in the trail.
+    pub scope: Scope,
+}
+
+impl<'a> On<'a> {
+    /// The facts of who files.
+    pub fn who(self) -> &'a PersonFacts {
+        &self.facts.people[self.person]
+    }
+
+    /// What papers bring to who files.
+    pub fn own(self) -> &'a Own {
+        &self.who().own
+    }
+
+    /// Whether who files has reached an age by the end of the year.
+    pub fn reached(self, age: i32) -> bool {
+        self.facts.reached(self.person, age)
+    }
+
+    /// The return of the other of a couple.
+    pub fn partner(self) -> Option<On<'a>> {
+        self.facts.partner(self.person).map(|person| self.of(person))
+    }
+
+    /// The return of another person.
+    pub fn of(self, person: usize) -> On<'a> {
+        let place = self.facts.returns().iter().position(|&p| p == person);
+        On { person, scope: place.map_or(Scope::Person(person), Scope::Return), ..self }
+    }
+
+    /// A line that adds up items of the papers.
+    pub fn gather<'i>(
+        self,
+        trail: &mut impl Trail,
+        id: LineId,
+        items: impl IntoIterator<Item = &'i Item> + Clone,
+    ) -> Money {
+        trail.line(id, self.scope, sum(items.clone()), |i| {
+            i.items(items);
+        })
+    }
+
+    /// A line that adds up other lines of this return.
+    pub fn add(self, trail: &mut impl Trail, id: LineId, lines: &[(LineId, Money)]) -> Money {
+        let total = lines.iter().map(|(_, amount)| *amount).sum();
+        trail.line(id, self.scope, total, |i| {
+            for &(line, amount) in lines.iter().filter(|(_, amount)| !amount.is_zero()) {
+                i.line(line, self.scope, amount);
+            }
+        })
+    }
+
+    /// A line of this return that is made of others and a figure or two.
+    pub fn made(
+        self,
+        trail: &mut impl Trail,
+        id: LineId,
+        amount: Money,
+        lines: &[(LineId, Money)],
+        figures: &[(&'static str, &dyn ToString)],
+    ) -> Money {
+        trail.line(id, self.scope, amount, |i| {
+            for &(line, amount) in lines {
+                i.line(line, self.scope, amount);
+            }
+            for (what, value) in figures {
+                i.figure(what, value.to_string());
+            }
+        })
+    }
+}

@@ -1,0 +1,119 @@
+//! The returns of a household in the settled order: first everyone's income, then what each return's own amounts
+//! leave, then what moves between the returns, then tax. Nothing of a later step enters an earlier one, so that no
+//! return has to be computed twice.
+
+use crate::{
+    facts::Facts,
+    federal, gifts,
+    income::{self, Income},
+    payments::{self, Payable},
+    personal::{self, Personal},
+    plan::{On, Plan},
+    provinces::Province,
+    provincial,
+    transfers::Offer,
+    tuition::{self, Tuition},
+};
+use hembo_core::{
+    reading::sum,
+    trail::{Scope, Trail},
+};
+use hembo_money::Money;
+
+/// A return before anything is transferred.
+#[derive(Debug, Clone, Copy)]
+struct Alone {
+    tax: Money,
+    personal: Personal,
+    to_cover: Money,
+    provincial: provincial::Own,
+}
+
+/// All returns of a household; the result is what they come to together. Where the province is not computed, the
+/// returns stop at taxable income: half a tax would be taken for a whole one.
+pub fn reckon(facts: &Facts, plan: &Plan, trail: &mut impl Trail) -> Money {
+    let people = facts.returns();
+    let on = |person: usize| On { facts, plan, person, scope: Scope::Person(person) }.of(person);
+    let mut incomes: Vec<Income> = facts.people.iter().map(not_filing).collect();
+    for &person in &people {
+        incomes[person] = income::reckon(on(person), trail);
+    }
+    let Some(province) = facts.province else { return Money::ZERO };
+    let mut tuition = vec![Tuition::default(); facts.people.len()];
+    let mut alone: Vec<Option<Alone>> = vec![None; facts.people.len()];
+    for &person in &people {
+        alone[person] = Some(before_transfers(on(person), trail, &incomes, &mut tuition, province));
+    }
+    let mut left = sum(&facts.gifts);
+    let mut total = Money::ZERO;
+    for &person in &people {
+        let Some(own) = alone[person] else { continue };
+        let partner = facts.partner(person).and_then(|p| Some((p, alone[p]?)));
+        let claimed = gifts::claimed(on(person), trail, left, incomes[person].net);
+        left = left - claimed;
+        let offer = |(p, a): (usize, Alone)| Offer {
+            personal: a.personal,
+            tuition: if handed_to(plan, p) == Some(person) { tuition[p] } else { kept(tuition[p]) },
+            to_cover: a.to_cover,
+        };
+        let (federal, supplement) = federal::reckon(
+            on(person),
+            trail,
+            federal::Credits {
+                incomes: &incomes,
+                personal: own.personal,
+                tuition: &tuition,
+                offer: partner.map(offer),
+                gifts: claimed,
+                tax: own.tax,
+            },
+        );
+        let provincial = provincial::reckon(
+            on(person),
+            trail,
+            province,
+            provincial::Credits {
+                incomes: &incomes,
+                own: own.provincial,
+                offer: partner.map(|(_, a)| a.provincial.offer()),
+                gifts: claimed,
+            },
+        );
+        let payable = Payable { federal, provincial, supplement };
+        total += payments::reckon(on(person), trail, &incomes[person], payable);
+    }
+    gifts::carried(on(people[0]), trail, left);
+    total
+}
+
+/// Someone without a return: only the net income that was told.
+fn not_filing(who: &crate::facts::PersonFacts) -> Income {
+    Income { net: who.other_net_income, ..Income::default() }
+}
+
+fn before_transfers(
+    on: On<'_>,
+    trail: &mut impl Trail,
+    incomes: &[Income],
+    tuition: &mut [Tuition],
+    province: Province,
+) -> Alone {
+    let taxable = incomes[on.person].taxable;
+    let tax = federal::tax(on, trail, taxable);
+    let personal = personal::federal(on, trail, incomes);
+    let to_cover = federal::to_cover(on, trail, taxable, tax);
+    tuition[on.person] = tuition::reckon(on, trail, to_cover - personal.sum());
+    let figures = province.figures(on.facts.figures);
+    let provincial = provincial::own(on, trail, incomes, figures, personal);
+    Alone { tax, personal, to_cover, provincial }
+}
+
+/// To whom a student hands tuition on.
+fn handed_to(plan: &Plan, student: usize) -> Option<usize> {
+    plan.tuition.iter().find(|h| h.student == student).map(|h| h.receiver)
+}
+
+/// Tuition of which nothing is handed on here.
+fn kept(tuition: Tuition) -> Tuition {
+    Tuition { handed_on: Money::ZERO, ..tuition }
+}

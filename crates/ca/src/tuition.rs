@@ -1,0 +1,82 @@
+//! Tuition (ITA 118.5, 118.61, 118.9; Schedule 11): what the student must use, may hand on, and carries.
+
+use crate::{facts::Facts, lines::TUITION_TRANSFER, plan::On};
+use hembo_core::{limit, reading::sum, trail::Trail};
+use hembo_money::{Money, Rate, Rounding};
+
+/// A student's tuition.
+#[derive(Debug, Clone, Copy, Default)]
+pub struct Tuition {
+    /// Line 32300, with which the student's own tax is covered first.
+    pub used: Money,
+    /// Line 32700.
+    pub handed_on: Money,
+}
+
+/// The most that a student could hand on, before own use takes from it.
+pub fn most(facts: &Facts, student: usize) -> Money {
+    sum(&facts.people[student].own.tuition).min(facts.figures.tuition.transfer_most)
+}
+
+/// Income as an amount that credits cover: taxable income in the first bracket, above it the tax over the rate.
+pub fn to_cover(trail: &mut impl Trail, taxable: Money, tax: Money, first: Money, rate: Rate) -> Money {
+    trail.edge(taxable - first);
+    if taxable <= first { taxable } else { tax.divided_by(rate, Money::CENT, Rounding::HalfUp) }
+}
+
+/// Lines 32300 and 32700 and the carryforward. `open` is the income that the amounts before tuition leave to cover.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, open: Money) -> Tuition {
+    let own = on.own();
+    if own.tuition.is_empty() && own.tuition_carried.is_empty() {
+        return Tuition::default();
+    }
+    let (fees, carried) = (sum(&own.tuition), sum(&own.tuition_carried));
+    let open = limit::or_zero(trail, open);
+    let of_carried = limit::lesser(trail, carried, open);
+    let of_fees = limit::lesser(trail, fees, open - of_carried);
+    let used = trail.line("ca.32300", on.scope, of_carried + of_fees, |i| {
+        i.items(&own.tuition_carried).items(&own.tuition).figure("Income left to cover", open);
+    });
+    let most = limit::cap(trail, TUITION_TRANSFER.at(on.scope), fees, on.facts.figures.tuition.transfer_most);
+    let most = limit::or_zero(trail, most - of_fees);
+    let asked = on.plan.tuition.iter().find(|h| h.student == on.person).map_or(Money::ZERO, |h| h.amount);
+    let handed_on = limit::lesser(trail, asked, most);
+    on.made(trail, "ca.32700", handed_on, &[("ca.32300", used)], &[("At most", &most)]);
+    let left = carried + fees - used - handed_on;
+    trail.line("ca.tuition.carried", on.scope, left, |i| {
+        i.items(&own.tuition_carried)
+            .items(&own.tuition)
+            .line("ca.32300", on.scope, used)
+            .line("ca.32700", on.scope, handed_on);
+    });
+    Tuition { used, handed_on }
+}
+
+/// Line 58560: provincial tuition of earlier years, used as far as tax is left. Neither province has a credit for
+/// the fees of this year.
+pub fn provincial(on: On<'_>, trail: &mut impl Trail, open: Money) -> Money {
+    let own = on.own();
+    if own.tuition_carried_provincial.is_empty() {
+        return Money::ZERO;
+    }
+    let carried = sum(&own.tuition_carried_provincial);
+    let open = limit::or_zero(trail, open);
+    let used = limit::lesser(trail, carried, open);
+    trail.line("ca.58560", on.scope, used, |i| {
+        i.items(&own.tuition_carried_provincial).figure("Income left to cover", open);
+    });
+    on.made(trail, "ca.tuition.carried_provincial", carried - used, &[("ca.58560", used)], &[]);
+    used
+}
+
+/// Line 32400: tuition that a student hands on to this return, where the student is a child or grandchild.
+pub fn from_child(on: On<'_>, trail: &mut impl Trail, tuition: &[Tuition]) -> Money {
+    let received = on.plan.tuition.iter().filter(|h| h.receiver == on.person);
+    let from: Vec<_> = received.filter(|h| on.facts.partner(on.person) != Some(h.student)).collect();
+    let total = from.iter().map(|h| tuition[h.student].handed_on).sum();
+    trail.line("ca.32400", on.scope, total, |i| {
+        for handed in from {
+            i.flow("ca.32700", on.of(handed.student).scope, tuition[handed.student].handed_on);
+        }
+    })
+}

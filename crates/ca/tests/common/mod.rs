@@ -1,0 +1,157 @@
+//! Families for the tests: short to write, whole on the inside.
+#![allow(dead_code, missing_docs, clippy::unwrap_used)]
+
+use hembo_core::{Household, Outcome, Registry, check, reckon};
+use hembo_money::Money;
+use serde_json::{Value, json};
+
+pub static REGISTRY: Registry = Registry(&[&hembo_ca::Canada]);
+
+const NUMBERS: [&str; 4] = ["471 238 808", "528 416 902", "613 507 243", "739 225 142"];
+
+/// A household file in the making.
+#[derive(Clone, Debug)]
+pub struct Family(pub Value);
+
+impl Family {
+    pub fn of(province: &str, marital: &str) -> Family {
+        Family(json!({
+            "hembo": 1, "country": "ca", "year": 2025, "name": "Test", "people": [], "papers": [], "pins": {},
+            "answers": { "marital": marital, "province": province, "foreign_property": false },
+        }))
+    }
+
+    pub fn single(province: &str, born: &str) -> Family {
+        Family::of(province, "single").person("ada", "filer", born)
+    }
+
+    pub fn couple(province: &str, born: [&str; 2]) -> Family {
+        Family::of(province, "married").person("ada", "filer", born[0]).person("bo", "filer", born[1])
+    }
+
+    pub fn child(self, id: &str, born: &str) -> Family {
+        self.person(id, "dependent", born).answer_for(id, "relationship", json!("child"))
+    }
+
+    pub fn person(mut self, id: &str, role: &str, born: &str) -> Family {
+        let people = self.0["people"].as_array_mut().unwrap();
+        let number = NUMBERS[people.len() % NUMBERS.len()];
+        let filers: Vec<String> = people
+            .iter()
+            .filter(|p| p["role"] == "filer" && role == "dependent")
+            .map(|p| p["id"].as_str().unwrap().to_owned())
+            .collect();
+        let lived: serde_json::Map<_, _> = filers.into_iter().map(|f| (f, json!(12))).collect();
+        people.push(json!({
+            "id": id, "name": id, "role": role, "born": born, "id_number": number, "lived_with": lived, "answers": {},
+        }));
+        self
+    }
+
+    pub fn answer(mut self, question: &str, value: Value) -> Family {
+        self.0["answers"][question] = value;
+        self
+    }
+
+    pub fn answer_for(mut self, id: &str, question: &str, value: Value) -> Family {
+        let person = self.0["people"].as_array_mut().unwrap().iter_mut().find(|p| p["id"] == id).unwrap();
+        person["answers"][question] = value;
+        self
+    }
+
+    pub fn pin(mut self, decision: &str, held: &str) -> Family {
+        self.0["pins"][decision] = json!(held);
+        self
+    }
+
+    pub fn shared(mut self, kind: &str, owners: &[(&str, &str)], boxes: Value, rows: Value) -> Family {
+        let owners: Vec<_> = owners.iter().map(|(o, p)| json!({ "person": o, "percent": p })).collect();
+        let papers = self.0["papers"].as_array_mut().unwrap();
+        let id = format!("paper{}", papers.len());
+        let mut paper = json!({ "id": id, "kind": kind, "owners": owners, "boxes": boxes });
+        if rows.is_array() {
+            paper["rows"] = rows;
+        }
+        papers.push(paper);
+        self
+    }
+
+    pub fn paper(self, kind: &str, who: &str, boxes: Value) -> Family {
+        self.shared(kind, &[(who, "100")], boxes, Value::Null)
+    }
+
+    /// A T4 with the contributions that its earnings ask for.
+    pub fn employed(self, who: &str, amount: &str) -> Family {
+        let boxes = json!({ "14": amount });
+        let bare = self.clone().paper("T4", who, boxes.clone());
+        let mut boxes = boxes;
+        let made = bare.outcome().papers.last().unwrap().suggestions.clone();
+        for suggestion in made {
+            boxes[suggestion.field] = json!(suggestion.value);
+        }
+        self.paper("T4", who, boxes)
+    }
+
+    pub fn pension(self, who: &str, amount: &str) -> Family {
+        self.paper("T4A", who, json!({ "016": amount }))
+    }
+
+    pub fn benefits(self, who: &str, cpp: &str, oas: &str) -> Family {
+        self.paper("T4A(P)", who, json!({ "20": cpp })).paper("T4A(OAS)", who, json!({ "18": oas }))
+    }
+
+    pub fn interest(self, who: &str, amount: &str) -> Family {
+        self.paper("T5", who, json!({ "13": amount }))
+    }
+
+    pub fn gifts(self, who: &str, amount: &str) -> Family {
+        let row = json!({ "date": "2025-06-01", "number": "10684 1234 RR0001", "amount": amount });
+        self.shared("Gifts", &[(who, "100")], json!({}), json!([row]))
+    }
+
+    pub fn medical(self, who: &str, bills: &[(&str, &str)]) -> Family {
+        let row = |(date, amount): &(&str, &str)| json!({ "date": date, "patient": who, "amount": amount });
+        let rows: Vec<_> = bills.iter().map(row).collect();
+        self.shared("Medical", &[(who, "100")], json!({}), json!(rows))
+    }
+
+    pub fn contributions(self, who: &str, limit: &str, paid: &str) -> Family {
+        let rows = json!([{ "date": "2025-11-03", "plan": "own", "amount": paid }]);
+        self.shared("RRSP", &[(who, "100")], json!({ "limit": limit }), rows)
+    }
+
+    pub fn tuition(self, who: &str, fees: &str) -> Family {
+        self.paper("T2202", who, json!({ "26": fees, "25": 8 }))
+    }
+
+    pub fn household(&self) -> Household {
+        check::read(self.0.to_string().as_bytes(), &REGISTRY).unwrap_or_else(|faults| panic!("{faults:#?}"))
+    }
+
+    pub fn outcome(&self) -> Outcome {
+        reckon(&self.household(), &REGISTRY).unwrap()
+    }
+}
+
+/// A line of a return to the cent; zero where the return has none.
+pub fn line(outcome: &Outcome, place: usize, id: &str) -> Money {
+    let scope = format!("return/{place}");
+    let id = format!("ca.{id}");
+    outcome.lines.iter().find(|l| l.id == id && l.scope == scope).map_or(Money::ZERO, |l| l.amount)
+}
+
+/// Compares lines of a return with what the law gives.
+pub fn assert_lines(outcome: &Outcome, place: usize, expected: &[(&str, &str)]) {
+    for (id, amount) in expected {
+        assert_eq!(line(outcome, place, id), amount.parse().unwrap(), "line {id} of return {place}");
+    }
+}
+
+/// Whether a point of that code is open.
+pub fn has_point(outcome: &Outcome, code: &str) -> bool {
+    outcome.points.iter().any(|p| p.id.split(':').next() == Some(code))
+}
+
+pub fn money(text: &str) -> Money {
+    text.parse().unwrap()
+}
