@@ -20,8 +20,9 @@ pub struct Contributions {
     pub ei_back: Money,
 }
 
-/// A person's contributions of the year. All are facts: nothing that the law leaves open moves them.
-pub fn of(facts: &Facts, person: usize) -> Contributions {
+/// A person's contributions of the year, once the papers are read. All are facts: nothing that the law leaves open
+/// moves them.
+pub fn read(facts: &Facts, person: usize) -> Contributions {
     let own = &facts.people[person].own;
     let cpp = &facts.figures.cpp;
     let (first, second) = (sum(&own.cpp), sum(&own.cpp_second));
@@ -96,7 +97,7 @@ pub fn required_premiums(facts: &Facts, insurable: Money) -> Money {
 /// Line 22215.
 pub fn enhanced(on: On<'_>, trail: &mut impl Trail) -> Money {
     let own = on.own();
-    let amount = of(on.facts, on.person).enhanced;
+    let amount = on.who().contributed.enhanced;
     trail.line("ca.22215", on.scope, amount, |i| {
         i.items(&own.cpp).items(&own.cpp_second);
     })
@@ -105,7 +106,7 @@ pub fn enhanced(on: On<'_>, trail: &mut impl Trail) -> Money {
 /// Lines 30800 and 31200.
 pub fn credits(on: On<'_>, trail: &mut impl Trail) -> (Money, Money) {
     let own = on.own();
-    let counted = of(on.facts, on.person);
+    let counted = on.who().contributed;
     trail.line("ca.30800", on.scope, counted.base, |i| {
         i.items(&own.cpp);
     });

@@ -4,8 +4,8 @@
 use crate::{
     contributions,
     facts::Facts,
-    ontario, pension_split,
-    plan::{Handed, Plan, Split},
+    income, ontario, pension_split,
+    plan::{Handed, On, Plan, Split},
     points, t1, tuition,
 };
 use hembo_core::{
@@ -17,7 +17,7 @@ use hembo_core::{
     search::{Edges, Part, Weighable},
     words::first_name,
 };
-use hembo_money::Money;
+use hembo_money::{Money, Rate};
 
 /// A household under the federal and provincial law.
 #[derive(Debug)]
@@ -27,6 +27,14 @@ pub struct CanadianCase {
     decisions: Vec<Decision>,
     about: Vec<About>,
 }
+
+/// A dollar more or less of net income or of a credit moves a return's tax by less than this, whatever comes together:
+/// top rates with the surtax, a ramp of the health premium, the recovery of old age security, amounts that shrink.
+const STEEPEST: Rate = Rate::percent(150);
+
+/// How many amounts are looked for together. With more, contributions are deducted as far as that helps, and a point
+/// says so where a smaller deduction might do better.
+pub(crate) const SEARCHED_TOGETHER: usize = 2;
 
 /// What a decision is about.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -105,18 +113,15 @@ impl CanadianCase {
         };
         let options = vec![option(first, second), option(second, first)];
         self.add_options(About::SplitFrom, "ca.split".into(), "Split the pension of".into(), cite, options);
-        let amount = Amount { most, short: "split".into(), never_costs: false };
+        let amount = Amount { most, short: "split".into(), never_costs: false, steepest: STEEPEST };
         let label = "Pension income split".into();
         self.add_amount(About::SplitAmount, "ca.split.amount".into(), label, cite, amount);
     }
 
-    /// A larger deduction lowers net income. That never costs, but where gifts are limited by a part of net income, and
-    /// where it decides with whom Ontario counts the children.
     fn list_contributions(&mut self) {
         let facts = &self.facts;
-        let never_costs =
-            facts.gifts.is_empty() && (facts.filers.len() == 1 || ontario::children(facts) == 0);
-        for person in facts.returns() {
+        let never_costs = !self.deduction_may_cost() || self.amounts_together() > SEARCHED_TOGETHER;
+        for person in facts.returns.clone() {
             let most = contributions::most(&self.facts, person);
             if most.is_zero() {
                 continue;
@@ -130,9 +135,51 @@ impl CanadianCase {
                 id,
                 label,
                 cite,
-                Amount { most, short, never_costs },
+                Amount { most, short, never_costs, steepest: STEEPEST },
             );
         }
+    }
+
+    /// A larger deduction lowers net income. That never costs, but where gifts may come to the part of net income that
+    /// limits them, and where it may decide with whom Ontario counts the children.
+    pub(crate) fn deduction_may_cost(&self) -> bool {
+        let facts = &self.facts;
+        let part = facts.figures.gifts.part;
+        let limits_gifts = |&f: &usize| income::cents(self.net_range(f).0, part) < sum(&facts.gifts);
+        facts.filers.iter().any(limits_gifts) || self.children_may_change()
+    }
+
+    /// How many amounts would be looked for together: the split, the first partner's gifts, each deduction.
+    pub(crate) fn amounts_together(&self) -> usize {
+        let facts = &self.facts;
+        let deducting = facts.returns.iter().filter(|&&p| !contributions::most(facts, p).is_zero()).count();
+        let split = facts.filers.iter().any(|&f| !pension_split::most(facts, f).is_zero());
+        deducting + usize::from(facts.couple && split) + usize::from(facts.couple && !facts.gifts.is_empty())
+    }
+
+    /// The least and the most net income that any way gives a person.
+    fn net_range(&self, person: usize) -> (Money, Money) {
+        let facts = &self.facts;
+        let net = |split: Option<Split>, deducted: Money| {
+            let contributions = vec![Some(deducted); facts.people.len()];
+            let plan = Plan { split, contributions, ..Plan::default() };
+            let on = On { facts, plan: &plan, person, scope: Scope::Person(person) };
+            income::reckon(on, &mut Silent).net
+        };
+        let split = |from: usize, to: usize| Split { from, to, amount: pension_split::most(facts, from) };
+        let partner = facts.partner(person);
+        let least = net(partner.map(|p| split(person, p)), Money::LARGEST);
+        (least, net(partner.map(|p| split(p, person)), Money::ZERO))
+    }
+
+    /// Whether partners may change places in net income, and Ontario count the children with the other.
+    fn children_may_change(&self) -> bool {
+        let facts = &self.facts;
+        if !facts.couple || ontario::children(facts) == 0 {
+            return false;
+        }
+        let [one, other] = [0, 1].map(|place| self.net_range(facts.filers[place]));
+        one.0 <= other.1 && other.0 <= one.1
     }
 
     fn list_medical(&mut self) {
@@ -173,13 +220,13 @@ impl CanadianCase {
             let label = format!("Gifts that {} claims", self.name(person));
             let short = format!("gifts with {}", self.first(person));
             let id = format!("ca.gifts.{}", self.person_id(person));
-            let amount = Amount { most, short, never_costs };
+            let amount = Amount { most, short, never_costs, steepest: STEEPEST };
             self.add_amount(About::Gifts(person), id, label, "ITA 118.1(1), (3); Schedule 9", amount);
         }
     }
 
     fn list_tuition(&mut self) {
-        for student in self.facts.returns() {
+        for student in self.facts.returns.clone() {
             let receivers = self.receivers(student);
             let most = tuition::most(&self.facts, student);
             if most.is_zero() || receivers.is_empty() {
@@ -197,7 +244,7 @@ impl CanadianCase {
             self.add_options(About::TuitionTo(student), id.clone(), label, cite, options);
             let label = format!("Tuition that {} hands on", self.name(student));
             let short = format!("tuition of {}", self.first(student));
-            let amount = Amount { most, short, never_costs: true };
+            let amount = Amount { most, short, never_costs: true, steepest: STEEPEST };
             self.add_amount(About::TuitionAmount(student), format!("{id}.amount"), label, cite, amount);
         }
     }
@@ -279,6 +326,14 @@ impl Weighable for CanadianCase {
         }
     }
 
+    /// Where the partners change places in net income, Ontario counts the children with the other.
+    fn jump(&self) -> Money {
+        if !self.children_may_change() {
+            return Money::ZERO;
+        }
+        self.facts.figures.ontario_reduction.child * (2 * ontario::children(&self.facts))
+    }
+
     /// Claims move between all returns: the household is one part.
     fn parts(&self, _: &Way) -> Vec<Part> {
         vec![Part { id: 0, depends: (0..self.decisions.len()).collect() }]
@@ -296,7 +351,7 @@ impl Weighable for CanadianCase {
 impl Case for CanadianCase {
     fn returns(&self, _: &Way) -> Vec<Return> {
         let own = |person: usize| Return { people: vec![person], main: true, caption: "own return".into() };
-        self.facts.returns().into_iter().map(own).collect()
+        self.facts.returns.iter().copied().map(own).collect()
     }
 
     fn record(&self, way: &Way) -> Recorder {

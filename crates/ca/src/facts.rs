@@ -1,6 +1,7 @@
 //! Papers become facts once: the household's loose papers as typed amounts, each with its box.
 
 use crate::{
+    cpp_ei::{self, Contributions},
     figures::Figures,
     medical::{self, Window},
     papers::kind,
@@ -30,6 +31,8 @@ pub struct Facts {
     pub people: Vec<PersonFacts>,
     /// The filers, by place.
     pub filers: Vec<usize>,
+    /// Those who file a return, in the order of the columns: the filers, then dependants with papers of their own.
+    pub returns: Vec<usize>,
     /// The two filers are married or live common-law on the last day of the year.
     pub couple: bool,
     /// A filer is married or lives common-law, here or elsewhere.
@@ -80,6 +83,8 @@ pub struct PersonFacts {
     pub other_net_income: Money,
     /// What papers bring to this person.
     pub own: Own,
+    /// Contributions to the pension plan and premiums, as far as they count.
+    pub contributed: Contributions,
 }
 
 /// What papers bring to one person: that person's part of every amount, with its box.
@@ -180,6 +185,7 @@ impl Facts {
             couple: partnered && filers.len() == 2,
             partnered,
             filers,
+            returns: Vec::new(),
             months_together: answer(ask::MONTHS_TOGETHER).and_then(Entry::count).unwrap_or(12),
             province: text(ask::PROVINCE).and_then(Province::of),
             medical: Vec::new(),
@@ -188,6 +194,12 @@ impl Facts {
         };
         for paper in Reading::all(household) {
             Bringing { paper, facts: &mut facts }.read();
+        }
+        let dependants = (0..facts.people.len()).filter(|p| !facts.filers.contains(p));
+        let own = dependants.filter(|&p| facts.people[p].own.files);
+        facts.returns = facts.filers.iter().copied().chain(own).collect();
+        for person in 0..facts.people.len() {
+            facts.people[person].contributed = cpp_ei::read(&facts, person);
         }
         facts.medical.sort_by_key(|r| r.date);
         facts.windows = medical::windows(&facts);
@@ -205,13 +217,6 @@ impl Facts {
             return None;
         }
         self.filers.iter().copied().find(|&f| f != person)
-    }
-
-    /// Those who file a return, in the order of the columns: the filers, then dependants with papers of their own.
-    pub fn returns(&self) -> Vec<usize> {
-        let dependants = (0..self.people.len()).filter(|p| !self.filers.contains(p));
-        let own = dependants.filter(|&p| self.people[p].own.files);
-        self.filers.iter().copied().chain(own).collect()
     }
 
     /// Whether receipts for this patient count with those of the filers: themselves and their children under 18
@@ -242,6 +247,7 @@ fn person(person: &Person) -> PersonFacts {
         lives_here: person.lived_with.values().any(|&months| months > 0),
         other_net_income: person.answers.get(ask::NET_INCOME).and_then(Entry::money).unwrap_or_default(),
         own: Own::default(),
+        contributed: Contributions::default(),
     }
 }
 

@@ -110,9 +110,10 @@ pub fn supplement(on: On<'_>, trail: &mut impl Trail, claimed: Money, incomes: &
     let figures = &on.facts.figures.medical_supplement;
     let income = &incomes[on.person];
     let earned = (income.employment - income.from_earned).or_zero();
+    if !on.reached(figures.age) || earned < figures.earned_least || on.facts.windows.is_empty() {
+        return Money::ZERO;
+    }
     let part = limit::lesser(trail, cents(claimed, figures.part), figures.most);
-    let entitled = on.reached(figures.age) && earned >= figures.earned_least;
-    let part = if entitled { part } else { Money::ZERO };
     let family = family_net(on, incomes);
     let rule = PhaseOut::continuous(figures.from, figures.rate, Money::CENT);
     let allowed = limit::phase_out(trail, SUPPLEMENT.at(on.scope), part, family, rule);

@@ -53,12 +53,22 @@ pub fn reckon(
     )
 }
 
-/// The tax reduction (s. 21): twice the basic amounts less the tax, at most the tax.
+/// The tax reduction (s. 21): twice the basic amounts less the tax, at most the tax. The adult with the higher net
+/// income counts the children; of equals the first.
 fn reduction(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, tax: Money) -> Money {
     let figures = &on.facts.figures.ontario_reduction;
-    let mine = if on.who().filer { claims_children(on, trail, incomes) } else { false };
-    let children = if mine { children(on.facts) } else { 0 };
-    let basic = figures.basic + figures.child * children;
+    let of_children = if on.who().filer { figures.child * children(on.facts) } else { Money::ZERO };
+    let mut basic = figures.basic + of_children;
+    if let (Some(partner), false) = (on.facts.partner(on.person), of_children.is_zero()) {
+        let first = on.facts.filers[0] == on.person;
+        let (one, other) = if first { (on.person, partner) } else { (partner, on.person) };
+        let more = incomes[one].net - incomes[other].net;
+        trail.edge(tax - basic * 2, true);
+        trail.step(more, tax < basic * 2);
+        if first == more.is_negative() {
+            basic = figures.basic;
+        }
+    }
     let left = limit::or_zero(trail, basic * 2 - tax);
     let reduction = limit::lesser(trail, left, tax);
     on.made(
@@ -68,20 +78,6 @@ fn reduction(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, tax: Money) 
         &[("ca.ontario.before", tax)],
         &[("Basic amounts", &basic)],
     )
-}
-
-/// The adult with the higher net income counts the children; of equals the first.
-fn claims_children(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> bool {
-    let Some(partner) = on.facts.partner(on.person) else { return true };
-    let first = on.facts.filers[0] == on.person;
-    let more = match first {
-        true => incomes[on.person].net - incomes[partner].net,
-        false => incomes[partner].net - incomes[on.person].net,
-    };
-    if children(on.facts) > 0 {
-        trail.step(more);
-    }
-    first != more.is_negative()
 }
 
 /// Children of 18 or younger on the last day of the year, and other dependants with an impairment.
@@ -97,6 +93,9 @@ pub fn children(facts: &Facts) -> i64 {
 fn lift(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, tax: Money) -> Money {
     let figures = &on.facts.figures.ontario_lift;
     let income = &incomes[on.person];
+    if income.employment.is_zero() {
+        return Money::ZERO;
+    }
     let earned = limit::lesser(trail, cents(income.employment, figures.earned_rate), figures.most);
     let own = limit::or_zero(trail, income.net - figures.own_from);
     let family = limit::or_zero(trail, family_net(on, incomes) - figures.family_from);

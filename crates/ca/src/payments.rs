@@ -1,6 +1,6 @@
 //! What was paid and what is left: lines 43500 to 48500.
 
-use crate::{cpp_ei, income::Income, pension_split, plan::On};
+use crate::{income::Income, pension_split, plan::On};
 use hembo_core::{reading::sum, trail::Trail};
 use hembo_money::Money;
 
@@ -30,7 +30,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income, payable: Paya
         &[],
     );
     let withheld = withheld(on, trail);
-    let counted = cpp_ei::of(on.facts, on.person);
+    let counted = on.who().contributed;
     trail.line("ca.44800", on.scope, counted.cpp_back, |i| {
         if !counted.cpp_back.is_zero() {
             i.items(&on.own().cpp).items(&on.own().cpp_second);

@@ -95,7 +95,7 @@ impl Reduced {
         let allowed = limit::lesser(trail, left, self.most);
         trail.line(at.def.line, on.scope, allowed, |i| {
             i.figure("Base", base);
-            if on.facts.returns().contains(&person) {
+            if on.facts.returns.contains(&person) {
                 i.line("ca.23600", on.of(person).scope, net);
             }
         })
@@ -120,7 +120,7 @@ pub fn federal(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Persona
     let basic = basic(on, trail, net);
     let age = age(on, trail, AGE.at(on.scope), net, figures.age.amount, figures.age.from, figures.age.rate);
     let reduced = Reduced { base: basic, most: basic };
-    let other = spouse(on, trail, incomes);
+    let other = spouse(on, incomes);
     let spouse = reduced.by(on, trail, SPOUSE.at(on.scope), other);
     let dependant = reduced.by(on, trail, DEPENDANT.at(on.scope), dependant(on.facts, on.person, incomes));
     let (cpp, ei) = crate::cpp_ei::credits(on, trail);
@@ -145,7 +145,7 @@ pub fn provincial(
     let at = AGE_PROVINCIAL.at(on.scope);
     let age = age(on, trail, at, net, figures.age_amount, figures.age_from, figures.age_rate);
     let reduced = Reduced { base: figures.spouse_base, most: figures.spouse_most };
-    let other = spouse(on, trail, incomes);
+    let other = spouse(on, incomes);
     let spouse = reduced.by(on, trail, SPOUSE_PROVINCIAL.at(on.scope), other);
     let other = dependant(on.facts, on.person, incomes);
     let dependant = reduced.by(on, trail, DEPENDANT_PROVINCIAL.at(on.scope), other);
@@ -155,12 +155,12 @@ pub fn provincial(
 }
 
 /// Of a couple, whose net income reduces the amount on this return. One of the two may claim: the one with more
-/// income, as the other, whose income is then below the base as well, has no tax to take it from.
-fn spouse(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Option<Other> {
+/// income. The other, whose income is then below the base as well, has no tax to take it from, so that total tax does
+/// not jump where the two change places, and the search need not know.
+fn spouse(on: On<'_>, incomes: &Incomes) -> Option<Other> {
     let partner = on.facts.partner(on.person)?;
     let (first, second) = (on.facts.filers[0], on.facts.filers[1]);
     let more = incomes[first].net - incomes[second].net;
-    trail.step(more);
     let claimed = (on.person == first) != more.is_negative();
     Some(Other { person: partner, net: incomes[partner].net, claimed })
 }

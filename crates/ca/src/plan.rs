@@ -77,7 +77,7 @@ impl<'a> On<'a> {
 
     /// The return of another person.
     pub fn of(self, person: usize) -> On<'a> {
-        let place = self.facts.returns().iter().position(|&p| p == person);
+        let place = self.facts.returns.iter().position(|&p| p == person);
         On { person, scope: place.map_or(Scope::Person(person), Scope::Return), ..self }
     }
 

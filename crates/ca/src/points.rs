@@ -1,8 +1,7 @@
 //! Open points: what blocks filing, what deserves a look, and what of the law is not computed yet.
 
 use crate::{
-    cpp_ei,
-    decisions::CanadianCase,
+    decisions::{CanadianCase, SEARCHED_TOGETHER},
     facts::Facts,
     figures::Figures,
     papers::{NOT_COVERED, kind},
@@ -27,6 +26,11 @@ pub fn of(case: &CanadianCase, trail: &Recorder) -> Vec<Point> {
         points.paper(paper);
     }
     points.returns();
+    if case.deduction_may_cost() && case.amounts_together() > SEARCHED_TOGETHER && points.deducts() {
+        let message = "A smaller deduction of contributions might do better here: not every one is weighed.";
+        let remedy = "Hold smaller amounts on Ways: gifts come to their limit, or the children change sides.";
+        points.look("deduct-less", Place::default(), message, remedy);
+    }
     points.found
 }
 
@@ -52,6 +56,10 @@ impl Points<'_> {
 
     fn answered(&self, field: &str) -> Option<&Entry> {
         self.household.answers.get(field)
+    }
+
+    fn deducts(&self) -> bool {
+        self.facts.people.iter().any(|p| !p.own.rrsp_limit.is_empty())
     }
 
     fn province(&mut self) {
@@ -90,8 +98,8 @@ impl Points<'_> {
                 ..Point::blocks("C-7", marital, message, "Add the partner as a second filer.")
             });
         }
-        let [part_year, foreign] = [ask::PART_YEAR, ask::FOREIGN_PROPERTY]
-            .map(|field| self.answered(field).and_then(Entry::flag));
+        let [part_year, foreign] =
+            [ask::PART_YEAR, ask::FOREIGN_PROPERTY].map(|field| self.answered(field).and_then(Entry::flag));
         if part_year == Some(true) {
             let message = "A part of the year in Canada: amounts by days are not computed yet.";
             self.not_covered("C-14", Place::household(ask::PART_YEAR), message);
@@ -157,7 +165,7 @@ impl Points<'_> {
     /// What a person paid to the pension plan and insurance over the year, and retirement contributions.
     fn contributions(&mut self, person: usize) {
         let who = &self.household.people[person];
-        let counted = cpp_ei::of(self.facts, person);
+        let counted = self.facts.people[person].contributed;
         for (back, line, what) in [(counted.cpp_back, "44800", "CPP"), (counted.ei_back, "45000", "EI")] {
             if !back.is_zero() {
                 let message = format!("{} overpaid {back:#} of {what}; line {line} gives it back.", who.name);
@@ -381,7 +389,7 @@ impl Points<'_> {
         if self.facts.province.is_none() {
             return;
         }
-        for (place, person) in self.facts.returns().into_iter().enumerate() {
+        for (place, person) in self.facts.returns.iter().copied().enumerate() {
             let line = |id: &str| self.trail.amount(id, Scope::Return(place)).unwrap_or_default();
             let name = self.household.people[person].name.clone();
             let at = Place::person(&self.household.people[person].id, "name");
@@ -404,7 +412,7 @@ impl Points<'_> {
         let alone = facts.filers.len() == 1 && facts.people.len() == 1;
         let nil = if alone { figures.nil_single } else { figures.nil_family };
         let net = |p: usize| {
-            let place = facts.returns().iter().position(|&r| r == p);
+            let place = facts.returns.iter().position(|&r| r == p);
             place.and_then(|r| self.trail.amount("ca.23600", Scope::Return(r))).unwrap_or_default()
         };
         let family: Money = facts.filers.iter().map(|&f| net(f)).sum();

@@ -32,25 +32,25 @@ struct Alone {
 /// All returns of a household; the result is what they come to together. Where the province is not computed, the
 /// returns stop at taxable income: half a tax would be taken for a whole one.
 pub fn reckon(facts: &Facts, plan: &Plan, trail: &mut impl Trail) -> Money {
-    let people = facts.returns();
+    let people = &facts.returns;
     let on = |person: usize| On { facts, plan, person, scope: Scope::Person(person) }.of(person);
     let mut incomes: Vec<Income> = facts.people.iter().map(not_filing).collect();
-    for &person in &people {
+    for &person in people {
         incomes[person] = income::reckon(on(person), trail);
     }
     let Some(province) = facts.province else { return Money::ZERO };
     let mut tuition = vec![Tuition::default(); facts.people.len()];
     let mut alone: Vec<Option<Alone>> = vec![None; facts.people.len()];
-    for &person in &people {
+    for &person in people {
         alone[person] = Some(before_transfers(on(person), trail, &incomes, &mut tuition, province));
     }
     let mut left = sum(&facts.gifts);
     let mut total = Money::ZERO;
-    for &person in &people {
+    for &person in people {
         let Some(own) = alone[person] else { continue };
         let partner = facts.partner(person).and_then(|p| Some((p, alone[p]?)));
         let claimed = gifts::claimed(on(person), trail, left, incomes[person].net);
-        left = left - claimed;
+        left -= claimed;
         let offer = |(p, a): (usize, Alone)| Offer {
             personal: a.personal,
             tuition: if handed_to(plan, p) == Some(person) { tuition[p] } else { kept(tuition[p]) },

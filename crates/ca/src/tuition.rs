@@ -20,7 +20,7 @@ pub fn most(facts: &Facts, student: usize) -> Money {
 
 /// Income as an amount that credits cover: taxable income in the first bracket, above it the tax over the rate.
 pub fn to_cover(trail: &mut impl Trail, taxable: Money, tax: Money, first: Money, rate: Rate) -> Money {
-    trail.edge(taxable - first);
+    trail.edge(taxable - first, true);
     if taxable <= first { taxable } else { tax.divided_by(rate, Money::CENT, Rounding::HalfUp) }
 }
 

@@ -1,6 +1,6 @@
 //! Decisions: what the law leaves open to a household.
 
-use hembo_money::Money;
+use hembo_money::{Money, Rate};
 use std::borrow::Cow;
 
 /// Something the law leaves open.
@@ -31,6 +31,9 @@ pub struct Amount {
     pub short: String,
     /// More of it never raises the household's tax: all of it is taken, and of what does nothing the rest is left.
     pub never_costs: bool,
+    /// By how much one unit more of it changes the household's tax at the very most, either way: what cannot become
+    /// the lowest within that is not looked at more closely.
+    pub steepest: Rate,
 }
 
 /// One option of a decision.

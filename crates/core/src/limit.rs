@@ -110,13 +110,13 @@ pub struct Limit {
 
 /// The smaller of two amounts, where it is no limit that people should see.
 pub fn lesser(trail: &mut impl Trail, one: Money, other: Money) -> Money {
-    trail.edge(one - other);
+    trail.edge(one - other, true);
     one.min(other)
 }
 
 /// The larger of two amounts, where it is no limit that people should see.
 pub fn greater(trail: &mut impl Trail, one: Money, other: Money) -> Money {
-    trail.edge(one - other);
+    trail.edge(one - other, true);
     one.max(other)
 }
 
@@ -176,14 +176,17 @@ pub fn phase_out(
     measure: Money,
     rule: PhaseOut,
 ) -> Money {
-    let excess = or_zero(trail, measure - rule.start);
+    let matters = !entered.is_zero();
+    trail.edge(measure - rule.start, matters);
+    let excess = (measure - rule.start).or_zero();
     let counted = match rule.step {
         Some((step, rounding)) => step * excess.steps_of(step, rounding),
         None => excess,
     };
     let reduction = counted.times(rule.rate, rule.unit, Rounding::HalfUp);
     let least = lesser(trail, rule.least, entered);
-    let allowed = greater(trail, entered - reduction, least);
+    trail.edge(entered - reduction - least, matters);
+    let allowed = (entered - reduction).max(least);
     trail.limit(at, || {
         let edge =
             if allowed > least { phase_out_edge(entered - least, measure, counted, rule) } else { None };
@@ -234,7 +237,7 @@ pub fn by_brackets(trail: &mut impl Trail, base: Money, tops: &[Money], rates: &
     let ends = tops.iter().copied().chain([Money::LARGEST]);
     let starts = [Money::ZERO].into_iter().chain(tops.iter().copied());
     let slices = starts.zip(ends).zip(rates).map(|((from, to), rate)| {
-        trail.edge(base - to);
+        trail.edge(base - to, true);
         ((base.min(to) - from).or_zero(), *rate)
     });
     Money::sum_of_products(slices, Money::CENT, Rounding::HalfUp)

@@ -90,12 +90,14 @@ pub trait Trail {
     fn limit(&mut self, at: LimitAt, taken: impl FnOnce() -> LimitTaken);
 
     /// Notes how far the computation is from an edge at which a rule bends: the sign of `margin` tells the side.
+    /// Where the edge does not matter, as nothing stands on it to be bent, it is still noted in its place.
     #[inline(always)]
-    fn edge(&mut self, _margin: Money) {}
+    fn edge(&mut self, _margin: Money, _matters: bool) {}
 
-    /// The same where a rule jumps: from zero up is one side, below zero the other.
+    /// The same where a rule jumps: from zero up is one side, below zero the other. The margin moves by at most two
+    /// with a unit of any amount that is open.
     #[inline(always)]
-    fn step(&mut self, _margin: Money) {}
+    fn step(&mut self, _margin: Money, _matters: bool) {}
 }
 
 /// Notes nothing.

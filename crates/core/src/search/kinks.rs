@@ -4,7 +4,8 @@
 //! edge's margin is linear in the amounts; each later one is linear wherever no earlier one changes its sign. So where
 //! the corners of a simplex agree in the signs of all margins, total tax is linear on it, and its lowest stands at a
 //! corner. Where they disagree, the first margin that does is linear between two such corners: the simplex is cut
-//! exactly where that margin is zero, and both halves are looked at again. Nothing is sampled, nothing guessed.
+//! exactly where that margin is zero, and both halves are looked at again. Nothing is sampled, nothing guessed. A
+//! simplex whose corners are so dear that nothing on it can be the lowest, however steep the law, is left as it is.
 //!
 //! Lines are rounded to cents, so that margins are known to a few cents; within [`WITHIN`] a corner stands on the edge.
 
@@ -13,11 +14,18 @@ use crate::{
     line::LineId,
     trail::{Inputs, Scope, Trail},
 };
-use hembo_money::{Money, Rounding};
-use std::{collections::HashMap, rc::Rc};
+use hembo_money::{Money, Rate, Rounding};
+use std::{
+    cmp::Ordering,
+    collections::{BinaryHeap, HashMap},
+    rc::{Rc, Weak},
+};
 
 /// As near as this to an edge counts as on it: the cents that rounded lines add up to.
 const WITHIN: i64 = 5;
+
+/// By how much the margin of a step moves with a unit of any amount, at the very most.
+const STEP_SLOPE: i64 = 2;
 
 /// A trail that notes on which side of every edge a computation is, and nothing else.
 #[derive(Debug, Default, Clone)]
@@ -27,6 +35,7 @@ pub struct Edges(Vec<Edge>);
 struct Edge {
     margin: i64,
     step: bool,
+    matters: bool,
 }
 
 impl Edge {
@@ -47,13 +56,13 @@ impl Trail for Edges {
     fn limit(&mut self, _: LimitAt, _: impl FnOnce() -> LimitTaken) {}
 
     #[inline(always)]
-    fn edge(&mut self, margin: Money) {
-        self.0.push(Edge { margin: margin.cents(), step: false });
+    fn edge(&mut self, margin: Money, matters: bool) {
+        self.0.push(Edge { margin: margin.cents(), step: false, matters });
     }
 
     #[inline(always)]
-    fn step(&mut self, margin: Money) {
-        self.0.push(Edge { margin: margin.cents(), step: true });
+    fn step(&mut self, margin: Money, matters: bool) {
+        self.0.push(Edge { margin: margin.cents(), step: true, matters });
     }
 }
 
@@ -65,44 +74,92 @@ struct Corner {
     edges: Edges,
 }
 
+/// How far a total can fall between two points.
+#[derive(Debug, Clone)]
+pub(super) struct Steepness {
+    /// By a unit of each amount.
+    pub(super) steepest: Vec<Rate>,
+    /// By all steps together.
+    pub(super) jump: Money,
+}
+
 /// Looks for the lowest total over amounts from zero to a most each.
 pub(super) struct Explorer<F> {
     total: F,
-    corners: HashMap<Vec<i64>, Rc<Corner>>,
+    /// The corners of open simplices: neighbours share them.
+    corners: HashMap<Vec<i64>, Weak<Corner>>,
+    found: Vec<(Vec<i64>, Money)>,
+    lowest: Money,
+}
+
+/// A simplex that is still to be looked at; those with the lowest corner first.
+struct Open {
+    lowest: Money,
+    simplex: Vec<Rc<Corner>>,
+}
+
+impl PartialEq for Open {
+    fn eq(&self, other: &Open) -> bool {
+        self.lowest == other.lowest
+    }
+}
+
+impl Eq for Open {}
+
+impl PartialOrd for Open {
+    fn partial_cmp(&self, other: &Open) -> Option<Ordering> {
+        Some(self.cmp(other))
+    }
+}
+
+impl Ord for Open {
+    fn cmp(&self, other: &Open) -> Ordering {
+        other.lowest.cmp(&self.lowest)
+    }
 }
 
 impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
     /// An explorer of a function that tells its edges.
     pub(super) fn new(total: F) -> Explorer<F> {
-        Explorer { total, corners: HashMap::new() }
+        Explorer { total, corners: HashMap::new(), found: Vec::new(), lowest: Money::LARGEST }
     }
 
-    /// Cuts the whole space into pieces on which the total is linear. Returns every corner with its total.
-    pub(super) fn explore(mut self, most: &[Money]) -> impl Iterator<Item = (Vec<Money>, Money)> {
-        let mut open = self.simplices_of_box(most);
-        while let Some(simplex) = open.pop() {
+    /// Cuts the space into pieces on which the total is linear: all of it, or with a steepness where the lowest can
+    /// be. Returns every corner with its total.
+    pub(super) fn explore(
+        mut self,
+        most: &[Money],
+        steepness: Option<&Steepness>,
+    ) -> impl Iterator<Item = (Vec<Money>, Money)> {
+        let mut open: BinaryHeap<Open> = self.simplices_of_box(most).into_iter().map(Open::new).collect();
+        while let Some(Open { simplex, .. }) = open.pop() {
+            if steepness.is_some_and(|s| s.least_on(&simplex) >= self.lowest) {
+                continue;
+            }
             if let Some((i, j, near_i, near_j)) = self.cut(&simplex) {
                 let mut half = simplex.clone();
                 half[j] = near_i;
-                open.push(half);
+                open.push(Open::new(half));
                 let mut other = simplex;
                 other[i] = near_j;
-                open.push(other);
+                open.push(Open::new(other));
             }
         }
         let amounts = |at: &[i64]| at.iter().map(|&cents| Money::from_cents(cents)).collect();
-        self.corners.into_values().map(move |c| (amounts(&c.at), c.total))
+        self.found.into_iter().map(move |(at, total)| (amounts(&at), total))
     }
 
     fn corner(&mut self, at: Vec<i64>) -> Rc<Corner> {
-        if let Some(found) = self.corners.get(&at) {
-            return Rc::clone(found);
+        if let Some(found) = self.corners.get(&at).and_then(Weak::upgrade) {
+            return found;
         }
         let amounts: Vec<_> = at.iter().map(|&cents| Money::from_cents(cents)).collect();
         let mut edges = Edges::default();
         let total = (self.total)(&amounts, &mut edges);
+        self.lowest = self.lowest.min(total);
+        self.found.push((at.clone(), total));
         let corner = Rc::new(Corner { at: at.clone(), total, edges });
-        self.corners.insert(at, Rc::clone(&corner));
+        self.corners.insert(at, Rc::downgrade(&corner));
         corner
     }
 
@@ -127,6 +184,9 @@ impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
         let told = simplex.iter().map(|c| c.edges.0.len()).min().unwrap_or(0);
         let pairs = longest_first(simplex);
         for edge in 0..told {
+            if !simplex.iter().any(|c| c.edges.0[edge].matters) {
+                continue;
+            }
             let side = |c: &Rc<Corner>| c.edges.0[edge].side();
             for &(i, j) in &pairs {
                 let (Some(one), Some(other)) = (side(&simplex[i]), side(&simplex[j])) else { continue };
@@ -173,6 +233,44 @@ impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
     }
 }
 
+impl Open {
+    fn new(simplex: Vec<Rc<Corner>>) -> Open {
+        Open { lowest: simplex.iter().map(|c| c.total).min().unwrap_or_default(), simplex }
+    }
+}
+
+impl Steepness {
+    /// A total that no point of a simplex is below.
+    fn least_on(&self, simplex: &[Rc<Corner>]) -> Money {
+        let from = |corner: &Rc<Corner>| {
+            let fall = self
+                .steepest
+                .iter()
+                .enumerate()
+                .map(|(axis, &rate)| (Money::from_cents(reach(simplex, corner, axis)), rate));
+            corner.total - Money::sum_of_products(fall, Money::CENT, Rounding::Up)
+        };
+        let least = simplex.iter().map(from).max().unwrap_or_default();
+        if !self.jump.is_zero() && may_jump(simplex) { least - self.jump } else { least }
+    }
+}
+
+/// How far along an axis a simplex reaches from one of its corners.
+fn reach(simplex: &[Rc<Corner>], corner: &Corner, axis: usize) -> i64 {
+    simplex.iter().map(|c| (c.at[axis] - corner.at[axis]).abs()).max().unwrap_or(0)
+}
+
+/// Whether a step can lie in a simplex: not where its margin at some corner is more than the way to any point.
+fn may_jump(simplex: &[Rc<Corner>]) -> bool {
+    let near = |corner: &Rc<Corner>, edge: usize| {
+        let way: i64 = (0..corner.at.len()).map(|axis| reach(simplex, corner, axis)).sum();
+        corner.edges.0[edge].margin.abs() <= way * STEP_SLOPE
+    };
+    let told = simplex.iter().map(|c| c.edges.0.len()).min().unwrap_or(0);
+    let steps = (0..told).filter(|&edge| simplex[0].edges.0[edge].step);
+    steps.into_iter().any(|edge| simplex.iter().all(|corner| near(corner, edge)))
+}
+
 /// The point `part/whole` of the way from one to another, in whole cents; none where that is one of the two.
 fn between(from: &[i64], to: &[i64], part: i128, whole: i128) -> Option<Vec<i64>> {
     let step = |(&a, &b): (&i64, &i64)| {
@@ -216,7 +314,7 @@ mod tests {
     fn lowest(most: &[i64], mut total: impl FnMut(&[Money], &mut Edges) -> Money) -> (Vec<i64>, i64, usize) {
         let most: Vec<_> = most.iter().map(|&m| Money::whole(m)).collect();
         let corners: Vec<_> =
-            Explorer::new(|a: &[Money], e: &mut Edges| total(a, e)).explore(&most).collect();
+            Explorer::new(|a: &[Money], e: &mut Edges| total(a, e)).explore(&most, None).collect();
         let best =
             corners.iter().min_by_key(|(at, total)| (*total, at.clone())).expect("the box has corners");
         (best.0.iter().map(|m| m.cents()).collect(), best.1.cents(), corners.len())
@@ -243,7 +341,7 @@ mod tests {
     fn the_side_of_a_jump_is_found() {
         let (at, total, _) = lowest(&[1_000], |a, e| {
             let over = a[0] - Money::from_cents(33_333);
-            e.step(over);
+            e.step(over, true);
             a[0] * -1 + if over.is_negative() { Money::ZERO } else { Money::whole(5_000) }
         });
         assert_eq!((at, total), (vec![33_332], -33_332));

@@ -31,6 +31,11 @@ pub trait Weighable {
         Money::ZERO
     }
 
+    /// By how much the household's total jumps at the very most where a rule steps, all steps together.
+    fn jump(&self) -> Money {
+        Money::ZERO
+    }
+
     /// The parts of the household's total in a way, each with the decisions on which it depends.
     fn parts(&self, way: &Way) -> Vec<Part>;
 

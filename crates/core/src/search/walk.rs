@@ -1,8 +1,11 @@
 //! The walk through all combinations of options, and at the end of each the amounts that it leaves open.
 
-use super::{Edges, Ends, Ranked, Weighable, Weighed, kinks::Explorer};
+use super::{
+    Edges, Ends, Ranked, Weighable, Weighed,
+    kinks::{Explorer, Steepness},
+};
 use crate::decision::{Taken, Way};
-use hembo_money::{Money, Rounding};
+use hembo_money::{Money, Rate, Rounding};
 use std::collections::{BTreeMap, BinaryHeap, HashMap};
 
 /// Amounts that are held, by their decision.
@@ -43,7 +46,7 @@ pub fn along<C: Weighable + ?Sized>(
         moved.0[decision] = Some(Taken::Amount(amounts[0]));
         case.parts(&moved).iter().map(|p| case.total_with_edges(p.id, &moved, edges)).sum()
     });
-    let mut points: Vec<_> = explorer.explore(&[most]).map(|(at, total)| (at[0], total)).collect();
+    let mut points: Vec<_> = explorer.explore(&[most], None).map(|(at, total)| (at[0], total)).collect();
     points.sort();
     points
 }
@@ -143,14 +146,21 @@ impl<C: Weighable + ?Sized> Walk<'_, C> {
                 way.0[decision] = Some(Taken::Amount(amount));
             }
         };
+        let steepest = |&d: &usize| {
+            self.case.decisions()[d].amount.as_ref().map_or(Rate::ZERO, |amount| amount.steepest)
+        };
+        let steepness =
+            Steepness { steepest: searched.iter().map(steepest).collect(), jump: self.case.jump() };
         let mut moved = way.clone();
         let explorer = Explorer::new(|amounts: &[Money], edges: &mut Edges| {
             place(&mut moved, amounts);
             self.total(&moved, &searched, edges)
         });
         let mut corners = 0;
-        let found =
-            explorer.explore(&most).inspect(|_| corners += 1).min_by(|a, b| (a.1, &a.0).cmp(&(b.1, &b.0)));
+        let found = explorer
+            .explore(&most, Some(&steepness))
+            .inspect(|_| corners += 1)
+            .min_by(|a, b| (a.1, &a.0).cmp(&(b.1, &b.0)));
         let (amounts, total) = found.unwrap_or_default();
         place(&mut way, &amounts);
         (self.tidied(Ranked { total, way }, searched.iter().copied().zip(most)), corners)

@@ -1,0 +1,222 @@
+//! The search against brute force on random couples, and what must hold for every family.
+#![allow(missing_docs, clippy::unwrap_used, clippy::type_complexity)]
+
+mod common;
+
+use common::Family;
+use hembo_ca::Canada;
+use hembo_core::{
+    Pack, Way,
+    decision::Taken,
+    outcome::{LineInput, Outcome},
+    search::{Weighable, search},
+};
+use hembo_money::Money;
+use proptest::prelude::*;
+use serde_json::json;
+use std::collections::BTreeMap;
+
+/// What rounded lines add up to: no law asks for a search between two cents of it.
+const ROUNDING: i64 = 8;
+
+prop_compose! {
+    fn incomes()(
+        ages in prop::array::uniform2(20_i32..80),
+        employment in prop::array::uniform2(prop::option::of(0_i64..140_000)),
+        pensions in prop::array::uniform2(prop::option::of(1_i64..60_000)),
+        annuities in prop::array::uniform2(prop::option::weighted(0.3, 1_i64..20_000)),
+        old_age in prop::array::uniform2(prop::option::of(1_i64..9_000)),
+        interest in prop::array::uniform2(0_i64..40_000),
+        dividends in prop::option::of(1_i64..60_000),
+    ) -> (Vec<Family>, i32) {
+        let of = |province: &str| {
+            let born = |i: usize| format!("{}-07-01", 2025 - ages[i]);
+            let mut family = Family::couple(province, [&born(0), &born(1)]);
+            for (i, who) in ["ada", "bo"].into_iter().enumerate() {
+                if let Some(amount) = employment[i] {
+                    family = family.employed(who, &amount.to_string());
+                }
+                if let Some(amount) = pensions[i] {
+                    family = family.pension(who, &amount.to_string());
+                }
+                if let Some(amount) = annuities[i] {
+                    family = family.paper("T4A", who, json!({ "024": amount.to_string() }));
+                }
+                if let (Some(amount), true) = (old_age[i], ages[i] >= 65) {
+                    family = family.benefits(who, "6500", &amount.to_string());
+                }
+                family = family.interest(who, &interest[i].to_string());
+            }
+            if let Some(amount) = dividends {
+                let owners = [("ada", "40"), ("bo", "60")];
+                family = family.shared("T5", &owners, json!({ "24": amount.to_string() }), json!(null));
+            }
+            family
+        };
+        (vec![of("ON"), of("AB")], ages[0])
+    }
+}
+
+prop_compose! {
+    fn couple()(
+        (families, _) in incomes(),
+        province in 0_usize..2,
+        gifts in prop::option::of(1_i64..30_000),
+        medical in prop::option::of(prop::collection::vec((0_i64..720, 1_i64..6_000), 1..5)),
+        tuition in prop::option::of(101_i64..9_000),
+        contributions in prop::array::uniform2(prop::option::weighted(0.3, 1_i64..20_000)),
+        child in prop::option::weighted(0.4, 2006_i32..2025),
+    ) -> Family {
+        let mut family = families[province].clone();
+        if let Some(amount) = gifts {
+            family = family.gifts("bo", &amount.to_string());
+        }
+        if let Some(bills) = medical {
+            let day = |ago: i64| (time::macros::date!(2025 - 12 - 31) - time::Duration::days(ago)).to_string();
+            let bills: Vec<_> = bills.into_iter().map(|(ago, amount)| (day(ago), amount.to_string())).collect();
+            let bills: Vec<_> = bills.iter().map(|(d, a)| (d.as_str(), a.as_str())).collect();
+            family = family.medical("ada", &bills);
+        }
+        if let Some(fees) = tuition {
+            family = family.tuition("bo", &fees.to_string());
+        }
+        for (who, paid) in ["ada", "bo"].into_iter().zip(contributions) {
+            // Together with gifts and a split these are not all weighed; a point says so.
+            if let (Some(paid), None) = (paid, gifts) {
+                family = family.contributions(who, "15000", &paid.to_string());
+            }
+        }
+        if let Some(born) = child {
+            family = family.child("cy", &format!("{born}-03-03"));
+        }
+        family
+    }
+}
+
+fn total(case: &dyn Weighable, way: &Way) -> i64 {
+    case.parts(way).iter().map(|p| case.total(p.id, way).cents()).sum()
+}
+
+/// A lawful way whose options and amounts are picked by numbers from 0 to 1,000.
+fn picked(case: &dyn Weighable, picks: &[i64]) -> Way {
+    let mut way = Way::default();
+    for (decision, about) in case.decisions().iter().enumerate() {
+        let pick = picks[decision % picks.len()];
+        if about.amount.is_some() {
+            let most = case.most(decision, &way);
+            let amount = Money::from_cents(most.cents() / 1_000 * pick + most.cents() % 1_000 * pick / 1_000);
+            way.0.push((!most.is_zero()).then_some(Taken::Amount(amount)));
+            continue;
+        }
+        let lawful: Vec<u8> = (0..about.options.len())
+            .filter(|&o| case.barred(decision, o, &way).is_none())
+            .map(|o| o as u8)
+            .collect();
+        way.0.push(Some(Taken::Option(lawful[pick as usize * lawful.len() / 1_001])));
+    }
+    way
+}
+
+fn chosen(family: &Family) -> (Box<dyn hembo_core::Case>, Way, i64) {
+    let case = Canada.open(&family.household());
+    let found = search(&*case, &BTreeMap::new(), 1).ranking.remove(0);
+    (case, found.way, found.total.cents())
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(600))]
+
+    #[test]
+    fn no_whole_dollar_of_any_amount_is_lower(family in couple()) {
+        let (case, way, best) = chosen(&family);
+        prop_assert_eq!(total(&*case, &way), best);
+        for (decision, _) in case.decisions().iter().enumerate().filter(|(_, d)| d.amount.is_some()) {
+            if way.amount(decision).is_none() {
+                continue;
+            }
+            let dollars = case.most(decision, &way).cents() / 100;
+            let mut moved = way.clone();
+            for dollar in 0..=dollars {
+                moved.0[decision] = Some(Taken::Amount(Money::whole(dollar)));
+                let there = total(&*case, &moved);
+                prop_assert!(there >= best - ROUNDING, "{} at {dollar}: {there} < {best}", case.decisions()[decision].id);
+            }
+        }
+    }
+
+    #[test]
+    fn no_other_way_is_lower(family in couple(), picks in prop::collection::vec(prop::collection::vec(0_i64..=1_000, 12), 400)) {
+        let (case, _, best) = chosen(&family);
+        for picks in picks {
+            let way = picked(&*case, &picks);
+            let there = total(&*case, &way);
+            prop_assert!(there >= best - ROUNDING, "{way:?}: {there} < {best}");
+        }
+    }
+
+    #[test]
+    fn an_option_never_beats_its_price(family in couple(), picks in prop::collection::vec(prop::collection::vec(0_i64..=1_000, 12), 100)) {
+        let outcome = family.outcome();
+        let case = Canada.open(&family.household());
+        for picks in picks {
+            let way = picked(&*case, &picks);
+            let there = total(&*case, &way);
+            for (d, decision) in outcome.decisions.iter().enumerate() {
+                if let Some(option) = way.taken(d) {
+                    let price = decision.options[option].best.unwrap().cents();
+                    prop_assert!(there >= price - ROUNDING, "{} {}", decision.id, decision.options[option].id);
+                }
+            }
+        }
+    }
+
+    #[test]
+    fn a_pinned_amount_holds_and_costs_what_is_told(family in couple(), pick in any::<prop::sample::Index>(), part in 0_i64..=4) {
+        let free = family.outcome();
+        let amounts: Vec<_> = free.decisions.iter().filter(|d| d.arises).filter_map(|d| Some((d, d.amount.clone()?))).collect();
+        prop_assume!(!amounts.is_empty());
+        let (decision, amount) = &amounts[pick.index(amounts.len())];
+        let held = Money::from_cents(amount.most.cents() * part / 4);
+        let pinned = family.clone().pin(&decision.id, &held.to_string()).outcome();
+        prop_assert!(pinned.pins_hold && pinned.total.cents() >= free.total.cents() - ROUNDING);
+        prop_assert!((pinned.lowest - free.total).cents().abs() <= ROUNDING);
+        if part == 0 {
+            prop_assert_eq!(Some(pinned.total), amount.none);
+        }
+        let told = pinned.decisions.iter().find(|d| d.id == decision.id).unwrap().amount.clone().unwrap();
+        prop_assert!((told.free.unwrap() - free.total).cents().abs() <= ROUNDING);
+    }
+
+    #[test]
+    fn what_is_shown_is_what_was_weighed(family in couple()) {
+        let outcome = family.outcome();
+        let of_returns: i64 = outcome.lines.iter().filter(|l| l.id == "ca.net_tax").map(|l| l.amount.cents()).sum();
+        prop_assert_eq!(of_returns, outcome.total.cents());
+        prop_assert_eq!((outcome.total - outcome.paid).cents(), outcome.balance.cents());
+        every_trail_leads_on(&outcome)?;
+        for limit in &outcome.limits {
+            prop_assert!(limit.lost.cents() >= 0 && limit.distance.is_none_or(|d| d.cents() >= 0), "{limit:?}");
+        }
+    }
+}
+
+/// Every line is declared, and every line that another is made from is there with that amount.
+fn every_trail_leads_on(outcome: &Outcome) -> Result<(), TestCaseError> {
+    for line in &outcome.lines {
+        prop_assert!(Canada.lines().iter().any(|d| d.id == line.id), "{} is not declared", line.id);
+        for input in &line.inputs {
+            let LineInput::Line { id, scope, amount, .. } = input else { continue };
+            let found: Vec<_> = outcome.lines.iter().filter(|l| l.id == *id && l.scope == *scope).collect();
+            let there = found.first().map_or(0, |l| l.amount.cents());
+            prop_assert_eq!(
+                (found.len() <= 1, there),
+                (true, amount.cents()),
+                "{} of {} in {}",
+                id,
+                scope,
+                &line.id
+            );
+        }
+    }
+    Ok(())
+}
