@@ -127,7 +127,7 @@ impl CanadianCase {
                 continue;
             }
             let label = format!("Contributions that {} deducts now", self.name(person));
-            let short = format!("{} deducts", self.first(person));
+            let short = format!("deduction of {}", self.first(person));
             let id = format!("ca.rrsp.{}", self.person_id(person));
             let cite = "ITA 146(5), (5.1); Schedule 7";
             self.add_amount(
@@ -218,7 +218,8 @@ impl CanadianCase {
         for (place, person) in self.facts.filers.clone().into_iter().enumerate() {
             let never_costs = place + 1 == self.facts.filers.len();
             let label = format!("Gifts that {} claims", self.name(person));
-            let short = format!("gifts with {}", self.first(person));
+            let first = self.facts.couple && place == 0;
+            let short = if first { format!("gifts with {}", self.first(person)) } else { "".into() };
             let id = format!("ca.gifts.{}", self.person_id(person));
             let amount = Amount { most, short, never_costs, steepest: STEEPEST };
             self.add_amount(About::Gifts(person), id, label, "ITA 118.1(1), (3); Schedule 9", amount);

@@ -124,7 +124,7 @@ fn chosen(family: &Family) -> (Box<dyn hembo_core::Case>, Way, i64) {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig::with_cases(600))]
+    #![proptest_config(ProptestConfig::with_cases(40))]
 
     #[test]
     fn no_whole_dollar_of_any_amount_is_lower(family in couple()) {

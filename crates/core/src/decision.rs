@@ -27,7 +27,7 @@ pub struct Decision {
 pub struct Amount {
     /// The largest amount that any way allows.
     pub most: Money,
-    /// What it is called in the name of a way: "split".
+    /// What it is called in the name of a way: "split"; empty where it need not be told.
     pub short: String,
     /// More of it never raises the household's tax: all of it is taken, and of what does nothing the rest is left.
     pub never_costs: bool,

@@ -7,7 +7,7 @@ use hembo_core::{Registry, schema};
 use std::process::ExitCode;
 
 /// Every country's rules that this program knows.
-pub static REGISTRY: Registry = Registry(&[&hembo_us::UnitedStates]);
+pub static REGISTRY: Registry = Registry(&[&hembo_us::UnitedStates, &hembo_ca::Canada]);
 
 /// A desk for someone who prepares a household's income tax.
 #[derive(Parser)]

@@ -7,7 +7,7 @@ use hembo_server::{Settings, app, demo, run};
 use std::{future::pending, path::PathBuf, process::Command};
 use tokio::net::TcpListener;
 
-static REGISTRY: Registry = Registry(&[&hembo_us::UnitedStates]);
+static REGISTRY: Registry = Registry(&[&hembo_us::UnitedStates, &hembo_ca::Canada]);
 
 #[tokio::test(flavor = "multi_thread")]
 async fn a_preparers_work_through_the_real_interface() {

@@ -297,6 +297,20 @@ export interface components {
             /** @description How amounts are marked where currencies meet. */
             symbol: string;
         };
+        /** @description An amount that the household chooses, with what it costs. */
+        AmountOutcome: {
+            all?: components["schemas"]["Money"] | null;
+            /** @description The household's total along the amount at every kink, everything else as in the chosen way. */
+            curve: components["schemas"]["Kink"][];
+            free?: components["schemas"]["Money"] | null;
+            /** @description The largest amount that the chosen way allows. */
+            most: components["schemas"]["Money"];
+            /** @description More of it never raises the tax; what does nothing is left for later. */
+            never_costs: boolean;
+            none?: components["schemas"]["Money"] | null;
+            /** @description The amount that the chosen way takes. */
+            taken: components["schemas"]["Money"];
+        };
         BTreeMap: {
             [key: string]: boolean | number | string;
         };
@@ -304,12 +318,16 @@ export interface components {
         Cell: {
             /** @description The amount. */
             amount: components["schemas"]["Money"];
+            /** @description The people from whose returns an amount moved into it. */
+            from?: string[];
             /** @description The line. */
             line: string;
             /** @description What limits took from it. */
             lost: components["schemas"]["Money"];
             /** @description Whose lines it adds up: `return/0`, `person/ID`. */
             scopes: string[];
+            /** @description The people to whose returns it moved. */
+            to?: string[];
         };
         /** @description One of a list. */
         Choice: {
@@ -475,6 +493,7 @@ export interface components {
         };
         /** @description A decision with its prices. */
         DecisionOutcome: {
+            amount?: components["schemas"]["AmountOutcome"] | null;
             /** @description Whether it arises in the chosen way. */
             arises: boolean;
             /** @description The rule. */
@@ -485,11 +504,11 @@ export interface components {
             label: string;
             /** @description It moves amounts between returns without changing the total. */
             neutral: boolean;
-            /** @description The options. */
+            /** @description The options; none where an amount is chosen. */
             options: components["schemas"]["OptionOutcome"][];
-            /** @description The option held by the preparer. */
+            /** @description The option or amount held by the preparer. */
             pinned?: string | null;
-            /** @description What deciding well is worth: the dearest open option less the cheapest. */
+            /** @description What deciding well is worth: the dearest open option, or end of an amount, less the cheapest. */
             worth: components["schemas"]["Money"];
         };
         /** @description Commands against a revision: all of them happen, or none. */
@@ -640,6 +659,13 @@ export interface components {
             /** Format: int32 */
             year: number;
         };
+        /** @description A point at which the tax along an amount bends. */
+        Kink: {
+            /** @description The amount. */
+            amount: components["schemas"]["Money"];
+            /** @description The household's total there. */
+            total: components["schemas"]["Money"];
+        };
         /** @description A limit as people read it. */
         Limit: {
             /** @description What went on. */
@@ -696,6 +722,8 @@ export interface components {
             id: string;
             /** @description What it is called. */
             label: string;
+            /** @description Whose return it moved here from, where an amount moved between returns. */
+            moved_from?: string | null;
             /** @description Whose. */
             scope: string;
         } | {
@@ -735,7 +763,7 @@ export interface components {
             more: components["schemas"]["Money"];
             /** @description What it is: "Joint · itemized". */
             name: string;
-            /** @description The options taken: decision → option. */
+            /** @description What is taken: decision → option, or an amount as decimal text. */
             options: {
                 [key: string]: string;
             };

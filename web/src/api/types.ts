@@ -24,6 +24,7 @@ export type Point = Schemas["Point"];
 export type Place = Schemas["Place"];
 export type NamedWay = Schemas["NamedWay"];
 export type Decision = Schemas["DecisionOutcome"];
+export type AmountOutcome = Schemas["AmountOutcome"];
 export type HouseholdRow = Schemas["HouseholdRow"];
 export type SignedIn = Schemas["SignedIn"];
 export type CurvePoint = Schemas["CurvePoint"];

@@ -164,7 +164,12 @@ function Tabs({ opened }: { opened: Opened }) {
         </Link>
       </nav>
       <span className="mt-1 ml-auto text-[12px] text-soft">
-        Balance <b className="text-ink">{balance(outcome.balance)}</b> · after {units(outcome.paid)} paid ·{" "}
+        {outcome.covered && (
+          <>
+            Balance <b className="text-ink">{balance(outcome.balance)}</b> · after {units(outcome.paid)} paid
+            ·{" "}
+          </>
+        )}
         <Key>?</Key> keys
       </span>
     </footer>

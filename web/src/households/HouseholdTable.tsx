@@ -33,12 +33,17 @@ const COLUMNS: Column[] = [
     right: true,
     by: (r) => r.summary.blocking * 1000 + r.summary.looking,
   },
-  { id: "total", label: "Lowest tax", right: true, by: (r) => Number(r.summary.total) },
+  { id: "total", label: "Lowest tax", right: true, by: (r, packs) => money(r, packs, r.summary.total) },
   { id: "ways", label: "Ways", right: true, by: (r) => r.summary.ways },
-  { id: "saved", label: "Saved", right: true, by: (r) => Number(r.summary.saved) },
-  { id: "balance", label: "Balance", right: true, by: (r) => Number(r.summary.balance) },
+  { id: "saved", label: "Saved", right: true, by: (r, packs) => money(r, packs, r.summary.saved) },
+  { id: "balance", label: "Balance", right: true, by: (r, packs) => money(r, packs, r.summary.balance) },
   { id: "touched", label: "Touched", by: (r) => r.touched_at },
 ];
+
+/** Amounts of one currency stand together: those of different ones cannot be compared. */
+function money(row: HouseholdRow, packs: PackInfo[], amount: string) {
+  return packs.findIndex((p) => p.id === row.country) * -1e12 + Number(amount);
+}
 
 type Order = { id: string; down: boolean };
 
@@ -106,6 +111,7 @@ function HouseholdLine({ row, packs, act }: { row: HouseholdRow; packs: PackInfo
   const right = "px-2 text-right whitespace-nowrap";
   const known = (text: string) =>
     summary.covered && summary.blocking === 0 ? text : <span className="text-soft">{text} so far</span>;
+  const told = (text: string) => (summary.covered ? text : "");
   return (
     <tr className="row-line h-[34px] bg-sheet hover:bg-wash">
       <th scope="row" className="max-w-60 truncate px-2 text-left font-normal">
@@ -143,10 +149,16 @@ function HouseholdLine({ row, packs, act }: { row: HouseholdRow; packs: PackInfo
       <td className={right}>
         <OpenPoints blocking={summary.blocking} looking={summary.looking} />
       </td>
-      <td className={`${right} font-semibold`}>{known(`${symbol} ${units(summary.total)}`)}</td>
+      <td className={`${right} font-semibold`}>
+        {summary.covered ? (
+          known(`${symbol} ${units(summary.total)}`)
+        ) : (
+          <span className="text-soft">no result</span>
+        )}
+      </td>
       <td className={right}>{summary.ways}</td>
-      <td className={right}>{units(summary.saved)}</td>
-      <td className={right}>{balance(summary.balance)}</td>
+      <td className={right}>{told(`${symbol} ${units(summary.saved)}`)}</td>
+      <td className={right}>{told(`${symbol} ${balance(summary.balance)}`)}</td>
       <td className="px-2 whitespace-nowrap">{touched(row.touched_at)}</td>
       <td className={right}>
         <Button tone="quiet" aria-label={`Rename ${row.name}`} onClick={() => setRenaming(true)}>

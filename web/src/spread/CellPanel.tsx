@@ -5,7 +5,7 @@ import { api, ask } from "../api/client";
 import type { Limit, Line } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 import type { Standing } from "../router";
-import { difference, exact, isZero, units } from "../ui/format";
+import { difference, exact, isZero, precise, units } from "../ui/format";
 import { Button, Key } from "../ui/pieces";
 import { type BoxInput, boxesBehind, linesAt } from "./lines";
 import { PanelHead } from "./SpreadView";
@@ -94,7 +94,7 @@ export function LimitBlock({ limit }: { limit: Limit }) {
   const lost = !isZero(limit.lost);
   return (
     <div className={`border-l-4 px-3 py-2 ${lost ? "border-ochre bg-sand" : "border-rule bg-sheet"}`}>
-      <b>{lost ? `${units(limit.lost)} lost — ${limit.how}` : `Nothing lost — ${limit.how}`}</b>
+      <b>{lost ? `${precise(limit.lost)} lost — ${limit.how}` : `Nothing lost — ${limit.how}`}</b>
       <span
         className="my-1.5 block h-2 border border-ochre bg-[repeating-linear-gradient(135deg,#fff_0_3px,#e5bf8c_3px_4px)]"
         aria-hidden="true"
@@ -104,10 +104,10 @@ export function LimitBlock({ limit }: { limit: Limit }) {
           style={{ width: `${entered > 0 ? (100 * allowed) / entered : 0}%` }}
         />
       </span>
-      {units(limit.allowed)} allowed of {units(limit.entered)}.{" "}
+      {precise(limit.allowed)} allowed of {precise(limit.entered)}.{" "}
       {limit.edge &&
         limit.distance &&
-        `Changes at ${units(limit.edge)}, ${units(limit.distance)} from here. `}
+        `Changes at ${precise(limit.edge)}, ${precise(limit.distance)} from here. `}
       <b className="text-ochre">{limit.cite}</b>
     </div>
   );
@@ -133,7 +133,7 @@ function Parts({ lines, stand }: { lines: Line[]; stand: (search: Standing) => v
               input.label
             )}
           </dt>
-          <dd className="font-semibold">{input.from === "line" ? units(input.amount) : figure(input)}</dd>
+          <dd className="font-semibold">{input.from === "line" ? precise(input.amount) : figure(input)}</dd>
         </div>
       ))}
     </dl>
@@ -142,7 +142,7 @@ function Parts({ lines, stand }: { lines: Line[]; stand: (search: Standing) => v
 
 export function figure(input: { from: string; value?: string }) {
   const value = input.value ?? "";
-  return /^-?\d+\.\d\d$/.test(value) ? units(value) : value;
+  return /^-?\d+\.\d\d$/.test(value) ? precise(value) : value;
 }
 
 function Changes({ paper }: { paper: string }) {

@@ -196,14 +196,34 @@ function CellButton({ cell, row, standing, stand, stop }: CellProps) {
       type="button"
       data-cell={keyOf(cell)}
       aria-pressed={marked}
-      aria-label={`${row.label}: ${amount}${isZero(cell.lost) ? "" : `, ${units(cell.lost)} lost to a limit`}`}
+      aria-label={`${row.label}: ${amount}${isZero(cell.lost) ? "" : `, ${units(cell.lost)} lost to a limit`}${moved(cell)}`}
       className={`block h-[25px] w-full px-3 text-right whitespace-nowrap ${mark}`}
       onClick={() => stand(at)}
       tabIndex={tabStop ? 0 : -1}
     >
+      <Flow people={cell.to ?? []} out />
+      <Flow people={cell.from ?? []} />
       {zero ? <span aria-hidden="true">{row.result ? "0" : "·"}</span> : amount}
       {Number(cell.lost) > 0 && <Notch lost={units(cell.lost)} />}
     </button>
+  );
+}
+
+/** To or from whose returns the amount moved, in words. */
+function moved(cell: Cell) {
+  const told = (word: string, people?: string[]) => (people?.length ? `, moved ${word} another return` : "");
+  return told("to", cell.to) + told("in from", cell.from);
+}
+
+/** An amount that leaves for another return, or came from one. */
+function Flow({ people, out }: { people: string[]; out?: boolean }) {
+  const { opened } = useDesk();
+  const names = opened.household.people.filter((p) => people.includes(p.id)).map((p) => p.name.split(" ")[0]);
+  if (names.length === 0) return null;
+  return (
+    <span className="mr-1.5 text-[11px] font-normal text-petrol" aria-hidden="true">
+      {out ? "→" : "←"} {names.join(", ")}
+    </span>
   );
 }
 

@@ -15,6 +15,7 @@ export function WaysStrip() {
   const pinned = Object.keys(opened.household.pins ?? {}).length;
   const more = outcome.holding_ways - ways.length;
   const cost = Number(outcome.total) - Number(outcome.lowest);
+  if (!outcome.covered) return <NoResult />;
   return (
     <section
       aria-label="Ways to file"
@@ -49,6 +50,18 @@ export function WaysStrip() {
         </Link>
         <Key>W</Key>
       </div>
+    </section>
+  );
+}
+
+/** What is not computed could be mistaken for a tax. */
+function NoResult() {
+  return (
+    <section
+      aria-label="Ways to file"
+      className="flex h-24 items-center border-t border-ink px-3.5 text-soft"
+    >
+      No tax is shown: a rule that touches this household is not computed. The open points name it.
     </section>
   );
 }

@@ -6,7 +6,7 @@ import { useDesk } from "../desk/useDesk";
 import type { Standing } from "../router";
 import { figure, LimitBlock } from "../spread/CellPanel";
 import { fedBy, linesAt } from "../spread/lines";
-import { exact, units } from "../ui/format";
+import { exact, precise } from "../ui/format";
 import { useKeys } from "../ui/keys";
 import { Blank, Button, Key } from "../ui/pieces";
 
@@ -111,7 +111,7 @@ function OneLine({
           Trail · {line.whose} · {line.place}
         </span>
         <h2 className="text-[15px]">{line.label}</h2>
-        <p className="text-[22px] font-bold">{units(line.amount)}</p>
+        <p className="text-[22px] font-bold">{precise(line.amount)}</p>
       </header>
       <ol className="relative ml-5 border-l border-plum">
         {(line.inputs ?? []).map((input, i) => (
@@ -124,7 +124,7 @@ function OneLine({
           <span className="absolute top-3 -left-[5px] size-[9px] bg-petrol" aria-hidden="true" />
           <div className="flex justify-between font-bold">
             <span>{line.label}</span>
-            <span>{units(line.amount)}</span>
+            <span>{precise(line.amount)}</span>
           </div>
           <p className="text-soft">{line.how}</p>
           <b className="font-semibold">
@@ -149,7 +149,7 @@ function OneLine({
                     into({ from: "line", id: l.id, scope: l.scope, label: l.label, amount: l.amount })
                   }
                 >
-                  {l.label} {units(l.amount)}
+                  {l.label} {precise(l.amount)}
                 </Button>
               </span>
             ))}
@@ -172,8 +172,11 @@ function Step({ input, marked, into }: { input: LineInput; marked: boolean; into
     case "line":
       return (
         <button type="button" ref={button} className={tone} onClick={() => into(input)}>
-          <span className={under}>{input.label}</span>
-          <span className="font-semibold">{units(input.amount)}</span>
+          <span>
+            <span className={under}>{input.label}</span>
+            {input.moved_from && <MovedFrom person={input.moved_from} />}
+          </span>
+          <span className="font-semibold">{precise(input.amount)}</span>
         </button>
       );
     case "box":
@@ -193,12 +196,19 @@ function Step({ input, marked, into }: { input: LineInput; marked: boolean; into
   }
 }
 
+/** From whose return an amount moved here. */
+function MovedFrom({ person }: { person: string }) {
+  const { opened } = useDesk();
+  const name = opened.household.people.find((p) => p.id === person)?.name ?? person;
+  return <span className="ml-2 text-[11px] text-petrol">← from the return of {name.split(" ")[0]}</span>;
+}
+
 /** The trail of a line as plain text. */
 function asText(lines: Line[]) {
   const step = (i: LineInput) => `  ${i.label}: ${i.from === "figure" ? i.value : exact(i.amount)}`;
   const one = (l: Line) =>
     [
-      `${l.label} (${l.place}), ${l.whose}: ${units(l.amount)}`,
+      `${l.label} (${l.place}), ${l.whose}: ${precise(l.amount)}`,
       ...(l.inputs ?? []).map(step),
       `  ${l.how} ${l.cite}`,
     ].join("\n");

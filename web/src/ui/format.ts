@@ -20,6 +20,11 @@ export function exact(amount: string): string {
   return signed(cents.format(Math.abs(value)), value < 0);
 }
 
+/** An amount with its cents where it has any. */
+export function precise(amount: string): string {
+  return Number(amount) % 1 === 0 ? units(amount) : exact(amount);
+}
+
 /** A difference: what is dearer carries a plus. */
 export function difference(amount: string): string {
   const value = Number(amount);

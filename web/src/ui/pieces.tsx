@@ -32,7 +32,7 @@ export function Notch({ lost }: { lost: string }) {
   return (
     <svg
       viewBox="0 0 7 8"
-      className="ml-1.5 inline-block h-[9px] w-2 fill-ochre"
+      className="ml-1.5 inline-block h-[9px] w-[8px] fill-ochre"
       role="img"
       aria-label={`${lost} lost to a limit`}
     >

@@ -4,6 +4,7 @@ import type { Decision } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 import { count, difference, isZero, units } from "../ui/format";
 import { Button } from "../ui/pieces";
+import { AmountChoice } from "./AmountChoice";
 
 export function Decisions() {
   const { opened } = useDesk();
@@ -40,8 +41,11 @@ export function Decisions() {
 function OneDecision({ decision }: { decision: Decision }) {
   const { edit } = useDesk();
   const [fault, setFault] = useState<string | null>(null);
-  const pin = async (option: string | null) =>
-    setFault(await edit([{ do: "pin", decision: decision.id, option }]));
+  const pin = async (option: string | null) => {
+    const wrong = await edit([{ do: "pin", decision: decision.id, option }]);
+    setFault(decision.amount ? null : wrong);
+    return wrong;
+  };
   return (
     <fieldset className="border-t border-rule pt-2.5 pb-1.5">
       <legend className="float-left w-full">
@@ -62,6 +66,7 @@ function OneDecision({ decision }: { decision: Decision }) {
         </span>
       </legend>
       <div className="clear-both pt-1">
+        {decision.amount && <AmountChoice decision={decision} amount={decision.amount} hold={pin} />}
         {decision.options.map((option) =>
           option.barred ? (
             <p key={option.id} className="py-0.5 pl-6 text-soft">

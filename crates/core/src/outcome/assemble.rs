@@ -136,6 +136,7 @@ fn way_name(case: &dyn Case, way: &Way) -> String {
 /// An amount in the name of a way; all of one that never costs goes without saying.
 fn amount_name(about: &Amount, taken: Money) -> Option<String> {
     match taken {
+        _ if about.short.is_empty() => None,
         Money::ZERO => Some(format!("no {}", about.short)),
         _ if about.never_costs => None,
         _ => Some(format!("{} {taken:#}", about.short)),

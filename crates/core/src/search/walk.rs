@@ -99,16 +99,23 @@ impl<C: Weighable + ?Sized> Walk<'_, C> {
         let held: Held = self.pinned_amounts(way).filter(|(d, pin)| way.amount(*d) >= Some(*pin)).collect();
         let broken: Vec<usize> = self.broken_pins(way).collect();
         let (best, weighed) = self.best(way, &held);
-        self.weighed.lawful += weighed;
         let free = if held.is_empty() { best.clone() } else { self.best(way, &Held::new()).0 };
         if self.weighed.lowest.as_ref().is_none_or(|lowest| free < *lowest) {
             self.weighed.lowest = Some(free);
         }
         self.price_options(&best, &broken);
-        let ends = self.price_amounts(way, &held, &best, &broken);
+        let mut ends = self.price_amounts(way, &held, &best, &broken);
+        ends.sort();
+        ends.dedup();
+        ends.retain(|end| end.way != best.way);
+        let weighed = weighed + ends.len() as u64;
+        self.weighed.lawful += weighed;
         if broken.is_empty() {
             self.weighed.holding += weighed;
-            self.keep_different(best, ends);
+            for way in ends {
+                self.keep(way);
+            }
+            self.keep(best);
         }
     }
 
@@ -246,16 +253,6 @@ impl<C: Weighable + ?Sized> Walk<'_, C> {
         ends
     }
 
-    /// The best of a combination, and those at the ends of its amounts that are other ways.
-    fn keep_different(&mut self, best: Ranked, mut ends: Vec<Ranked>) {
-        ends.sort();
-        ends.dedup_by(|a, b| a.way == b.way);
-        for end in ends.into_iter().filter(|end| end.way != best.way) {
-            self.keep(end);
-        }
-        self.keep(best);
-    }
-
     fn keep(&mut self, ranked: Ranked) {
         if self.kept.len() < self.keep {
             self.kept.push(ranked);
@@ -269,6 +266,7 @@ impl<C: Weighable + ?Sized> Walk<'_, C> {
         let ranking = std::mem::take(&mut self.kept).into_sorted_vec();
         let mut ranking: Vec<_> = ranking.into_iter().map(|ranked| self.trimmed(ranked)).collect();
         ranking.sort();
+        ranking.dedup_by(|a, b| a.way == b.way);
         let mut weighed = self.weighed;
         weighed.ranking = ranking;
         clear_bars_of_priced_options(&mut weighed);

@@ -14,7 +14,7 @@ use serde_json::{Value, json};
 use std::{net::SocketAddr, path::PathBuf};
 use tower::ServiceExt;
 
-pub static REGISTRY: Registry = Registry(&[&hembo_us::UnitedStates]);
+pub static REGISTRY: Registry = Registry(&[&hembo_us::UnitedStates, &hembo_ca::Canada]);
 
 /// A server with the demo data, signed in or not.
 #[derive(Clone)]
