@@ -108,7 +108,7 @@ impl CanadianCase {
         let cite = "ITA 60.03; form T1032";
         let (first, second) = (facts.filers[0], facts.filers[1]);
         let option = |from: usize, to: usize| {
-            let label = format!("From {} to {}", self.name(from), self.name(to));
+            let label = format!("From {} to {}", self.first(from), self.first(to));
             Opt::new(self.person_id(from), label, format!("{} to {}", self.first(from), self.first(to)))
         };
         let options = vec![option(first, second), option(second, first)];
@@ -126,7 +126,7 @@ impl CanadianCase {
             if most.is_zero() {
                 continue;
             }
-            let label = format!("Contributions that {} deducts now", self.name(person));
+            let label = format!("Contributions that {} deducts now", self.first(person));
             let short = format!("deduction of {}", self.first(person));
             let id = format!("ca.rrsp.{}", self.person_id(person));
             let cite = "ITA 146(5), (5.1); Schedule 7";
@@ -201,11 +201,11 @@ impl CanadianCase {
             );
         }
         let option = |w: &crate::medical::Window| {
-            let label = format!("to {} {} · {:#}", w.end.day(), w.end.month(), w.sum(&self.facts));
+            let label = format!("Ending {} {} · {:#}", w.end.day(), w.end.month(), w.sum(&self.facts));
             Opt::new(w.end.to_string(), label, format!("12 months to {} {}", w.end.day(), w.end.month()))
         };
         let options: Vec<_> = self.facts.windows.iter().map(option).collect();
-        let label = "Twelve months of medical".into();
+        let label = "Which twelve months of medical".into();
         self.add_options(About::MedicalWindow, "ca.medical.window".into(), label, cite, options);
     }
 
@@ -217,7 +217,7 @@ impl CanadianCase {
         }
         for (place, person) in self.facts.filers.clone().into_iter().enumerate() {
             let never_costs = place + 1 == self.facts.filers.len();
-            let label = format!("Gifts that {} claims", self.name(person));
+            let label = format!("Gifts that {} claims", self.first(person));
             let first = self.facts.couple && place == 0;
             let short = if first { format!("gifts with {}", self.first(person)) } else { "".into() };
             let id = format!("ca.gifts.{}", self.person_id(person));
@@ -240,10 +240,10 @@ impl CanadianCase {
             };
             let options = receivers.iter().map(option).collect();
             let id = format!("ca.tuition.{}", self.person_id(student));
-            let label = format!("Who takes tuition of {}", self.name(student));
+            let label = format!("Who takes tuition of {}", self.first(student));
             let cite = "ITA 118.8, 118.81, 118.9; Schedule 11";
             self.add_options(About::TuitionTo(student), id.clone(), label, cite, options);
-            let label = format!("Tuition that {} hands on", self.name(student));
+            let label = format!("Tuition that {} hands on", self.first(student));
             let short = format!("tuition of {}", self.first(student));
             let amount = Amount { most, short, never_costs: true, steepest: STEEPEST };
             self.add_amount(About::TuitionAmount(student), format!("{id}.amount"), label, cite, amount);

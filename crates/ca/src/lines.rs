@@ -563,38 +563,6 @@ pub static AGE_PROVINCIAL: LimitDef = LimitDef {
     line: "ca.58080",
     cite: "provincial act",
 };
-/// ITA 118(1)B(a).
-pub static SPOUSE: LimitDef = LimitDef {
-    id: "ca.limit.spouse",
-    label: "Spouse or partner amount",
-    how: "less the partner's net income",
-    line: "ca.30300",
-    cite: "ITA 118(1)B(a)",
-};
-/// provincial act.
-pub static SPOUSE_PROVINCIAL: LimitDef = LimitDef {
-    id: "ca.limit.spouse_provincial",
-    label: "Spouse or partner amount, province",
-    how: "less the partner's net income",
-    line: "ca.58120",
-    cite: "provincial act",
-};
-/// ITA 118(1)B(b).
-pub static DEPENDANT: LimitDef = LimitDef {
-    id: "ca.limit.dependant",
-    label: "Eligible dependant",
-    how: "less the dependant's net income",
-    line: "ca.30400",
-    cite: "ITA 118(1)B(b)",
-};
-/// provincial act.
-pub static DEPENDANT_PROVINCIAL: LimitDef = LimitDef {
-    id: "ca.limit.dependant_provincial",
-    label: "Eligible dependant, province",
-    how: "less the dependant's net income",
-    line: "ca.58160",
-    cite: "provincial act",
-};
 /// ITA 118.8, 118.9.
 pub static TUITION_TRANSFER: LimitDef = LimitDef {
     id: "ca.limit.tuition",
@@ -693,15 +661,35 @@ pub static SPREAD: &[SpreadSection] = &[
         ],
     },
     SpreadSection {
+        title: "Amounts that make credits",
+        rows: &[
+            SpreadRow::new("Basic personal amount", None, "ca.30000"),
+            SpreadRow::new("Age amount", None, "ca.30100"),
+            SpreadRow::new("Spouse or partner amount", None, "ca.30300"),
+            SpreadRow::new("Eligible dependant", None, "ca.30400"),
+            SpreadRow::new("CPP contributions", None, "ca.30800"),
+            SpreadRow::new("EI premiums", None, "ca.31200"),
+            SpreadRow::new("Canada employment amount", None, "ca.31260"),
+            SpreadRow::new("Pension income amount", None, "ca.31400"),
+            SpreadRow::new("Tuition used", None, "ca.32300"),
+            SpreadRow::new("Tuition from a child", None, "ca.32400"),
+            SpreadRow::new("Transferred from the partner", None, "ca.32600"),
+            SpreadRow::new("Medical above the threshold", None, "ca.33200"),
+            SpreadRow::new("Amounts together", None, "ca.33500").result(),
+        ],
+    },
+    SpreadSection {
+        title: "Handed on and claimed",
+        rows: &[
+            SpreadRow::new("Tuition handed on", None, "ca.32700"),
+            SpreadRow::new("Gifts claimed", None, "ca.34000"),
+        ],
+    },
+    SpreadSection {
         title: "Federal tax",
         rows: &[
             SpreadRow::new("Tax on taxable income", None, "ca.40400").always(),
             SpreadRow::new("Credit for amounts", None, "ca.33800").minus(),
-            SpreadRow::new("Tuition handed on", None, "ca.32700"),
-            SpreadRow::new("Tuition from a child", None, "ca.32400"),
-            SpreadRow::new("Transferred from the partner", None, "ca.32600"),
-            SpreadRow::new("Medical above the threshold", None, "ca.33200"),
-            SpreadRow::new("Gifts claimed", None, "ca.34000"),
             SpreadRow::new("Credit for gifts", None, "ca.34900").minus(),
             SpreadRow::new("Top-up credit", None, "ca.34990").minus(),
             SpreadRow::new("Dividend tax credit", None, "ca.40425").minus(),

@@ -5,11 +5,12 @@ use crate::{
     facts::Facts,
     figures::Provincial,
     income::Income,
-    lines::{AGE, AGE_PROVINCIAL, BASIC, DEPENDANT, DEPENDANT_PROVINCIAL, SPOUSE, SPOUSE_PROVINCIAL},
+    lines::{AGE, AGE_PROVINCIAL, BASIC},
     plan::On,
 };
 use hembo_core::{
     limit::{self, LimitAt, PhaseOut, Shape},
+    line::LineId,
     trail::Trail,
 };
 use hembo_money::{Money, Rate, Rounding};
@@ -87,13 +88,12 @@ struct Reduced {
 }
 
 impl Reduced {
-    fn by(self, on: On<'_>, trail: &mut impl Trail, at: LimitAt, other: Option<Other>) -> Money {
+    fn by(self, on: On<'_>, trail: &mut impl Trail, line: LineId, other: Option<Other>) -> Money {
         let Some(Other { person, net, claimed }) = other else { return Money::ZERO };
-        let rule = PhaseOut::continuous(Money::ZERO, Rate::ONE, Money::CENT);
         let base = if claimed { self.base } else { Money::ZERO };
-        let left = limit::phase_out(trail, at, base, net, rule);
+        let left = limit::or_zero(trail, base - net);
         let allowed = limit::lesser(trail, left, self.most);
-        trail.line(at.def.line, on.scope, allowed, |i| {
+        trail.line(line, on.scope, allowed, |i| {
             i.figure("Base", base);
             if on.facts.returns.contains(&person) {
                 i.line("ca.23600", on.of(person).scope, net);
@@ -121,8 +121,8 @@ pub fn federal(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Persona
     let age = age(on, trail, AGE.at(on.scope), net, figures.age.amount, figures.age.from, figures.age.rate);
     let reduced = Reduced { base: basic, most: basic };
     let other = spouse(on, incomes);
-    let spouse = reduced.by(on, trail, SPOUSE.at(on.scope), other);
-    let dependant = reduced.by(on, trail, DEPENDANT.at(on.scope), dependant(on.facts, on.person, incomes));
+    let spouse = reduced.by(on, trail, "ca.30300", other);
+    let dependant = reduced.by(on, trail, "ca.30400", dependant(on.facts, on.person, incomes));
     let (cpp, ei) = crate::cpp_ei::credits(on, trail);
     let most = figures.employment.most;
     let employed = limit::lesser(trail, most, employment);
@@ -146,9 +146,9 @@ pub fn provincial(
     let age = age(on, trail, at, net, figures.age_amount, figures.age_from, figures.age_rate);
     let reduced = Reduced { base: figures.spouse_base, most: figures.spouse_most };
     let other = spouse(on, incomes);
-    let spouse = reduced.by(on, trail, SPOUSE_PROVINCIAL.at(on.scope), other);
+    let spouse = reduced.by(on, trail, "ca.58120", other);
     let other = dependant(on.facts, on.person, incomes);
-    let dependant = reduced.by(on, trail, DEPENDANT_PROVINCIAL.at(on.scope), other);
+    let dependant = reduced.by(on, trail, "ca.58160", other);
     let pension = crate::pension_split::amount(trail, pension, figures.pension);
     on.made(trail, "ca.58360", pension, &[], &[("At most", &figures.pension)]);
     Personal { basic, age, spouse, dependant, pension, employment: Money::ZERO, ..federal }

@@ -39,9 +39,11 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, lines: Lines, offer: Option<Of
     let transferable = personal.age + personal.pension + tuition.handed_on;
     let allowed = limit::or_zero(trail, transferable - uncovered);
     trail.line(lines.result, on.scope, allowed, |i| {
-        i.flow(lines.age, partner.scope, personal.age).flow(lines.pension, partner.scope, personal.pension);
-        if !tuition.handed_on.is_zero() {
-            i.flow("ca.32700", partner.scope, tuition.handed_on);
+        let moved =
+            [(lines.age, personal.age), (lines.pension, personal.pension), ("ca.32700", tuition.handed_on)];
+        for (line, amount) in moved.into_iter().filter(|(_, amount)| !amount.is_zero() && !allowed.is_zero())
+        {
+            i.flow(line, partner.scope, amount);
         }
         i.figure("Less the partner's income left to cover", uncovered);
     })

@@ -1,6 +1,14 @@
 import { Link } from "@tanstack/react-router";
+import type { Limit, Outcome } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 import { units } from "../ui/format";
+
+/** Whose limit it is, where there is more than one return. */
+function whose(outcome: Outcome, limit: Limit) {
+  const returns = new Set(outcome.lines.map((l) => l.scope).filter((s) => s.startsWith("return/")));
+  const line = outcome.lines.find((l) => l.scope === limit.scope);
+  return returns.size > 1 && line ? ` · ${line.whose.split(" ")[0]}` : "";
+}
 
 /** What limits took in the chosen way, and the nearest edge ahead. */
 export function LostList() {
@@ -22,7 +30,8 @@ export function LostList() {
           className="row-line flex items-baseline justify-between gap-3 py-1 hover:text-petrol"
         >
           <span>
-            {limit.label} <span className="text-[11px] text-soft">{limit.how}</span>
+            {limit.label}
+            {whose(opened.outcome, limit)} <span className="text-[11px] text-soft">{limit.how}</span>
           </span>
           <b className="text-ochre">{units(limit.lost)}</b>
         </Link>

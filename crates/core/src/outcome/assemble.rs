@@ -130,15 +130,15 @@ fn way_name(case: &dyn Case, way: &Way) -> String {
         let option = || about.options.get(way.taken(d)?).map(|o| o.short.clone());
         about.amount.as_ref().and_then(|a| amount_name(a, way.amount(d)?)).or_else(option)
     });
-    capital(&told.filter(|s| !s.is_empty()).collect::<Vec<_>>().join(" · "))
+    let told: Vec<_> = told.filter(|s| !s.is_empty()).collect();
+    if told.is_empty() { "Nothing left open".into() } else { capital(&told.join(" · ")) }
 }
 
-/// An amount in the name of a way; all of one that never costs goes without saying.
+/// An amount in the name of a way.
 fn amount_name(about: &Amount, taken: Money) -> Option<String> {
     match taken {
         _ if about.short.is_empty() => None,
         Money::ZERO => Some(format!("no {}", about.short)),
-        _ if about.never_costs => None,
         _ => Some(format!("{} {taken:#}", about.short)),
     }
 }
@@ -248,6 +248,6 @@ fn compared(pack: &dyn Pack, case: &dyn Case, ranking: &[Ranked]) -> Vec<Compare
     };
     let differs =
         |r: &ComparedRow| r.amounts.windows(2).any(|w| w[0].unwrap_or_default() != w[1].unwrap_or_default());
-    let rows = pack.spread().iter().flat_map(|s| s.rows).map(row);
-    rows.filter(|r| differs(r) || (r.label.starts_with("Total") && r.result)).collect()
+    let rows = pack.spread().iter().flat_map(|s| s.rows).map(|r| (r.total == pack.totals().tax, row(r)));
+    rows.filter(|(tax, r)| *tax || differs(r)).map(|(_, r)| r).collect()
 }
