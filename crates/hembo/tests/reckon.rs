@@ -11,6 +11,10 @@ fn demo(name: &str) -> String {
     format!("{}/../../demo/us/{name}.json", env!("CARGO_MANIFEST_DIR"))
 }
 
+fn of_partners(name: &str) -> String {
+    demo(name).replace("/us/", "/ca/")
+}
+
 fn hembo(arguments: &[&str], input: Option<&[u8]>) -> Output {
     let mut command = Command::new(env!("CARGO_BIN_EXE_hembo"));
     command.args(arguments).stdin(Stdio::piped()).stdout(Stdio::piped()).stderr(Stdio::piped());
@@ -40,6 +44,29 @@ fn each_file_gives_an_outcome() {
     let first = &outcomes(&output)[0];
     assert!(first["lines"].as_array().unwrap().iter().all(|l| l.get("inputs").is_none()));
     assert_eq!(first["ways"][0]["options"]["us.deduction"], "itemized");
+}
+
+#[test]
+fn partners_who_file_alone_are_reckoned_together() {
+    let files = ["marchbank-oyelaran", "kettering-adebayo", "pell-achterberg"].map(of_partners);
+    let output = hembo(&["reckon", &files[0], &files[1], &files[2]], None);
+    assert_eq!(output.status.code(), Some(0), "{}", message(&output));
+    let found = outcomes(&output);
+    let totals: Vec<_> =
+        found.iter().map(|o| (o["currency"].as_str().unwrap(), o["total"].as_str().unwrap())).collect();
+    assert_eq!(totals, [("CAD", "39171.84"), ("CAD", "8315.96"), ("CAD", "18234.33")]);
+    assert_eq!(found[0]["ways"][0]["options"]["ca.split.amount"], "69494.00");
+    assert_eq!(found[2]["ways"][0]["options"]["ca.medical.window"], "2025-11-12");
+    // An amount is held like an option: without a split the couple pays what a hand computation gives.
+    let pinned = hembo(&["reckon", "--pin", "ca.split.amount=0", &files[0]], None);
+    assert_eq!(outcomes(&pinned)[0]["total"], "53138.58");
+    let beyond = hembo(&["reckon", "--pin", "ca.split.amount=70501", &files[0]], None);
+    assert_eq!(beyond.status.code(), Some(1));
+    assert!(message(&beyond).contains("an amount from 0 to 70,500 can"), "{}", message(&beyond));
+    // A province that is not covered: no tax, and the exit code says so.
+    let text = std::fs::read_to_string(&files[1]).unwrap().replace("\"AB\"", "\"QC\"");
+    let quebec = hembo(&["reckon", "-"], Some(text.as_bytes()));
+    assert_eq!((quebec.status.code(), &outcomes(&quebec)[0]["covered"]), (Some(3), &false.into()));
 }
 
 #[test]
@@ -113,10 +140,12 @@ fn the_committed_schema_is_that_of_the_code() {
     // The demo files fit it: every property they use is described there.
     let schema: Value = serde_json::from_str(&committed).unwrap();
     let validator = jsonschema::validator_for(&schema).unwrap();
-    for name in ["vreeland-mbeki", "okonjo-farrell", "fennimore", "halvorsen-achebe"] {
-        let file: Value = serde_json::from_str(&std::fs::read_to_string(demo(name)).unwrap()).unwrap();
+    let american = ["vreeland-mbeki", "okonjo-farrell", "fennimore", "halvorsen-achebe"].map(demo);
+    let canadian = ["marchbank-oyelaran", "kettering-adebayo", "pell-achterberg"].map(of_partners);
+    for path in american.iter().chain(&canadian) {
+        let file: Value = serde_json::from_str(&std::fs::read_to_string(path).unwrap()).unwrap();
         let errors: Vec<_> = validator.iter_errors(&file).map(|e| e.to_string()).collect();
-        assert!(errors.is_empty(), "{name}: {errors:?}");
+        assert!(errors.is_empty(), "{path}: {errors:?}");
         let mut bad = file.clone();
         bad["papers"][0]["boxes"]["colour"] = "red".into();
         assert!(!validator.is_valid(&bad));

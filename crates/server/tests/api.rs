@@ -229,7 +229,7 @@ async fn numbers_are_sealed_masked_and_every_reveal_is_noted() {
         .unwrap();
     let text = Value::from(stored).to_string();
     assert!(
-        !text.contains("9921") && !text.contains("832-74") && text.contains("sealed:"),
+        !text.contains("74-9921") && !text.contains("832-74-") && text.contains("sealed:"),
         "a number is stored in the open"
     );
     let shown = client.post(&format!("/api/households/{id}/people/asa/reveal"), json!({})).await.ok(200);
@@ -305,4 +305,58 @@ fn the_committed_api_description_is_that_of_the_code() {
         "src/api/schema.d.ts",
     ]);
     assert!(types.output().unwrap().status.success(), "the types are stale: run cargo xtask api");
+}
+
+#[tokio::test]
+async fn an_amount_is_pinned_at_any_value_and_refused_beyond_its_range() {
+    let client = Client::signed_in("amount").await;
+    let id = client.household("Marchbank-Oyelaran").await;
+    let pin = |option: Value| json!([{ "do": "pin", "decision": "ca.split.amount", "option": option }]);
+    let amount = |opened: &Value| {
+        let decisions = opened["outcome"]["decisions"].as_array().unwrap().clone();
+        decisions.into_iter().find(|d| d["id"] == "ca.split.amount").unwrap()["amount"].clone()
+    };
+    let held = client.edit(&id, 1, pin(json!("40000"))).await.ok(200);
+    assert_eq!((&amount(&held)["taken"], &amount(&held)["free"]), (&json!("40000.00"), &json!("39171.84")));
+    for (wrong, words) in [
+        ("70500.01", "an amount from 0 to 70,500 can"),
+        ("-1", "an amount from 0 to 70,500 can"),
+        ("half", "an amount is written as digits"),
+    ] {
+        let refused = client.edit(&id, 2, pin(json!(wrong))).await.ok(422);
+        assert_eq!(refused["faults"][0]["at"], "/pins/ca.split.amount");
+        assert!(refused["faults"][0]["message"].as_str().unwrap().contains(words), "{refused}");
+    }
+    let free = client.edit(&id, 2, pin(Value::Null)).await.ok(200);
+    assert_eq!(
+        (&free["outcome"]["total"], &amount(&free)["taken"]),
+        (&json!("39171.84"), &json!("69494.00"))
+    );
+    // The kinks of the curve begin at nothing and end at the most.
+    let curve = amount(&free)["curve"].as_array().unwrap().clone();
+    assert_eq!((&curve[0]["amount"], &curve[0]["total"]), (&json!("0.00"), &json!("53138.58")));
+    assert_eq!(curve.last().unwrap()["amount"], "70500.00");
+}
+
+#[tokio::test]
+async fn what_is_not_covered_says_so_and_comes_to_no_tax() {
+    let client = Client::signed_in("quebec").await;
+    let id = client.household("Pell-Achterberg").await;
+    for (province, words) in [("QC", "Quebec is not covered"), ("BC", "British Columbia is not covered yet")]
+    {
+        let base = if province == "QC" { 1 } else { 2 };
+        let answer = json!([{ "do": "answer", "field": "province", "value": province }]);
+        let opened = client.edit(&id, base, answer).await.ok(200);
+        let outcome = &opened["outcome"];
+        assert_eq!(outcome["covered"], false);
+        let points = outcome["points"].as_array().unwrap();
+        assert!(
+            points.iter().any(|p| p["message"].as_str().unwrap().contains(words) && p["weight"] == "blocks")
+        );
+        let lines = outcome["lines"].as_array().unwrap();
+        assert!(lines.iter().any(|l| l["id"] == "ca.26000"));
+        assert!(
+            !lines.iter().any(|l| l["id"] == "ca.42900" || l["id"] == "ca.43500" || l["id"] == "ca.balance")
+        );
+    }
 }

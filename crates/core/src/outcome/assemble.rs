@@ -48,7 +48,8 @@ pub fn pins_of(household: &Household, case: &dyn Case) -> BTreeMap<usize, Taken>
         let decision = case.decisions().iter().position(|x| x.id == *d)?;
         let about = &case.decisions()[decision];
         if about.amount.is_some() {
-            return Some((decision, Taken::Amount(held.parse().ok()?)));
+            let amount: Money = held.parse().ok()?;
+            return (!amount.is_negative()).then_some((decision, Taken::Amount(amount)));
         }
         let option = about.options.iter().position(|x| x.id == *held)?;
         Some((decision, Taken::Option(option as u8)))

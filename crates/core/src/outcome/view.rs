@@ -51,6 +51,10 @@ impl View<'_> {
         let cells: Vec<_> = (0..self.household.people.len()).map(|p| self.person_cell(row, p)).collect();
         let together = self.cell(row.total, &main);
         let empty = |c: &Option<Cell>| c.as_ref().is_none_or(|c| c.amount.is_zero());
+        // A result that no rule came to is not shown as nothing.
+        if row.result && together.is_none() {
+            return None;
+        }
         if !row.always && empty(&together) && cells.iter().all(empty) {
             return None;
         }
