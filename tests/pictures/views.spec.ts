@@ -46,4 +46,16 @@ test("pictures of the views", async ({ page }) => {
   await page.getByRole("link", { name: /Open points/ }).click();
   await page.getByText("Digital assets: yes or no?").waitFor();
   await picture("points");
+  await page.getByRole("link", { name: "Hembo, all households" }).click();
+  await page.getByRole("link", { name: /^Marchbank-Oyelaran/ }).click();
+  await cell(page, "Split pension received", 1).getByRole("button").click();
+  await picture("partners");
+  await page.keyboard.press("w");
+  await page.getByText("now 141,000").waitFor();
+  await picture("amounts");
+  await page.getByRole("link", { name: "Hembo, all households" }).click();
+  await page.getByRole("link", { name: /^Kettering-Adebayo/ }).click();
+  await cell(page, "Transferred from the partner", 0).getByRole("button").click();
+  await page.keyboard.press("t");
+  await picture("flow");
 });

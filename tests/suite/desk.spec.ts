@@ -49,6 +49,12 @@ test("axe finds nothing on any view", async ({ page }) => {
   await page.keyboard.press("/");
   await page.getByRole("dialog").waitFor();
   await noFindings(page, "finder");
+  const partners = await openCopy(page, "Marchbank-Oyelaran");
+  await cell(page, "Split pension received", 1).getByRole("button").click();
+  await noFindings(page, "flows");
+  await page.goto(`/h/${partners}/ways`);
+  await page.getByText("Held at").or(page.getByText("Best 69,494")).waitFor();
+  await noFindings(page, "amounts");
 });
 
 test("figures, limits and ways move after each box", async ({ page }) => {

@@ -12,11 +12,12 @@ use hembo_core::{
     Household, Person,
     household::{Entry, Role},
     outcome::age_on,
+    pack::calendar_year,
     reading::{Reading, sum},
     trail::Item,
 };
 use hembo_money::{Money, Rounding};
-use time::{Date, Month};
+use time::Date;
 
 /// Everything the rules ask about a household.
 #[derive(Debug)]
@@ -169,7 +170,7 @@ impl PersonFacts {
 impl Facts {
     /// Reads a checked household.
     pub fn read(household: &Household, figures: &'static Figures) -> Facts {
-        let day = |month, day| Date::from_calendar_date(figures.year, month, day).unwrap_or(Date::MAX);
+        let (year_begin, year_end) = calendar_year(figures.year);
         let answer = |id: &str| household.answers.get(id);
         let text = |id: &str| answer(id).and_then(Entry::text);
         let filers: Vec<usize> = household.filers().map(|(i, _)| i).collect();
@@ -179,8 +180,8 @@ impl Facts {
         };
         let mut facts = Facts {
             figures,
-            year_begin: day(Month::January, 1),
-            year_end: day(Month::December, 31),
+            year_begin,
+            year_end,
             people: household.people.iter().map(person).collect(),
             couple: partnered && filers.len() == 2,
             partnered,

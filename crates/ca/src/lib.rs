@@ -35,14 +35,14 @@ use figures::{Figures, YEARS};
 use hembo_core::{
     Case, Household, Pack, Paper, Person,
     field::Field,
-    household::{Entry, Role},
+    household::Entry,
     line::{LineDef, SpreadSection},
-    pack::{About, Question, Suggestion, Totals},
+    pack::{About, Question, Suggestion, Totals, calendar_year, caption_of},
     paper::PaperKind,
     words::label_of,
 };
 use questions::ask;
-use time::{Date, Month};
+use time::Date;
 
 /// The Canadian rule pack.
 pub struct Canada;
@@ -57,8 +57,7 @@ impl Pack for Canada {
     }
 
     fn span(&self, year: i32) -> (Date, Date) {
-        let day = |month, day| Date::from_calendar_date(year, month, day).unwrap_or(Date::MAX);
-        (day(Month::January, 1), day(Month::December, 31))
+        calendar_year(year)
     }
 
     fn paper_kinds(&self) -> &'static [PaperKind] {
@@ -95,14 +94,7 @@ impl Pack for Canada {
     }
 
     fn caption(&self, person: &Person) -> String {
-        let relationship = person.answers.get(ask::RELATIONSHIP).and_then(Entry::text);
-        let word = relationship.and_then(|r| label_of(questions::RELATIONSHIPS, r));
-        match person.role {
-            Role::Filer => "filer".into(),
-            Role::Dependent => {
-                word.and_then(|w| w.split([',', ' ']).next()).unwrap_or("dependant").to_lowercase()
-            }
-        }
+        caption_of(person, ask::RELATIONSHIP, questions::RELATIONSHIPS, "dependant")
     }
 
     fn suggestions(&self, household: &Household, paper: &Paper) -> Vec<Suggestion> {

@@ -21,17 +21,15 @@ pub struct LineDef {
     pub how: &'static str,
 }
 
-impl LineDef {
-    /// A line's declaration.
-    pub const fn new(
-        id: &'static str,
-        label: &'static str,
-        place: &'static str,
-        cite: &'static str,
-        how: &'static str,
-    ) -> LineDef {
-        LineDef { id, label, place, cite, how }
-    }
+/// A line's declaration, short to write in a long list.
+pub const fn line(
+    id: &'static str,
+    label: &'static str,
+    place: &'static str,
+    cite: &'static str,
+    how: &'static str,
+) -> LineDef {
+    LineDef { id, label, place, cite, how }
 }
 
 /// A section of the Spread.

@@ -2,16 +2,17 @@
 
 use crate::{
     decision::Way,
-    field::Field,
-    household::{Household, Paper, Person, Role},
+    field::{Choice, Field},
+    household::{Entry, Household, Paper, Person, Role},
     line::{LineDef, LineId, SpreadSection},
     paper::PaperKind,
     point::Point,
     search::Weighable,
     trail::{Recorder, Scope},
+    words::label_of,
 };
 use serde::Serialize;
-use time::Date;
+use time::{Date, Month};
 use utoipa::ToSchema;
 
 /// One country's rules.
@@ -57,6 +58,22 @@ pub trait Pack: Send + Sync {
 
     /// Reads a checked household into the pack's facts.
     fn open(&self, household: &Household) -> Box<dyn Case>;
+}
+
+/// The first and the last day of a calendar year.
+pub fn calendar_year(year: i32) -> (Date, Date) {
+    let day = |month, day| Date::from_calendar_date(year, month, day).unwrap_or(Date::MAX);
+    (day(Month::January, 1), day(Month::December, 31))
+}
+
+/// What a person is in a household, in a word: a filer, or what answers the question about relationship.
+pub fn caption_of(person: &Person, relationship: &str, among: &'static [Choice], otherwise: &str) -> String {
+    let answer = person.answers.get(relationship).and_then(Entry::text);
+    let word = answer.and_then(|r| label_of(among, r)).and_then(|w| w.split([',', ' ']).next());
+    match person.role {
+        Role::Filer => "filer".into(),
+        Role::Dependent => word.unwrap_or(otherwise).to_lowercase(),
+    }
 }
 
 /// A household as a pack's typed facts: it can be weighed, recorded and doubted.

@@ -24,6 +24,27 @@ pub struct Point {
     pub dismissed: Option<String>,
 }
 
+/// Where a pack gathers its points.
+pub trait Gather {
+    /// What was found so far.
+    fn found(&mut self) -> &mut Vec<Point>;
+
+    /// Something that blocks.
+    fn blocks(&mut self, code: &str, place: Place, message: impl Into<String>, remedy: &str) {
+        self.found().push(Point::blocks(code, place, message, remedy));
+    }
+
+    /// Something worth a look.
+    fn look(&mut self, code: &str, place: Place, message: impl Into<String>, remedy: &str) {
+        self.found().push(Point::look(code, place, message, remedy));
+    }
+
+    /// Something of the law that is not computed yet.
+    fn not_covered(&mut self, code: &str, place: Place, message: impl Into<String>) {
+        self.found().push(Point::not_covered(code, place, message));
+    }
+}
+
 /// How much a point weighs.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, ToSchema)]
 #[serde(rename_all = "snake_case")]

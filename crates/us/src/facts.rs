@@ -10,12 +10,13 @@ use hembo_core::{
     check::digits,
     household::{Answers, Entry, Role},
     outcome::age_on,
+    pack::calendar_year,
     reading::{Reading, sum},
     trail::Item,
 };
 use hembo_money::{Money, Rounding};
 use std::collections::BTreeMap;
-use time::{Date, Month};
+use time::Date;
 
 /// Everything the federal rules ask about a household.
 #[derive(Debug)]
@@ -244,7 +245,7 @@ impl PersonFacts {
 impl Facts {
     /// Reads a checked household.
     pub fn read(household: &Household, figures: &'static Figures) -> Facts {
-        let year_end = Date::from_calendar_date(figures.year, Month::December, 31).unwrap_or(Date::MAX);
+        let (_, year_end) = calendar_year(figures.year);
         let answer = |id: &str| household.answers.get(id);
         let flag = |id: &str| answer(id).and_then(Entry::flag).unwrap_or(false);
         let filers: Vec<usize> = household.filers().map(|(i, _)| i).collect();

@@ -31,15 +31,15 @@ use facts::Facts;
 use figures::{Figures, YEARS};
 use hembo_core::{
     Case, Household, Pack, Paper, Person,
-    field::{Field, FieldKind},
-    household::{Entry, Role},
+    field::Field,
+    household::Entry,
     line::{LineDef, SpreadSection},
-    pack::{About, Question, Suggestion, Totals},
+    pack::{About, Question, Suggestion, Totals, calendar_year, caption_of},
     paper::PaperKind,
     words::label_of,
 };
 use questions::ask;
-use time::{Date, Month};
+use time::Date;
 
 /// The federal rule pack.
 pub struct UnitedStates;
@@ -60,8 +60,7 @@ impl Pack for UnitedStates {
     }
 
     fn span(&self, year: i32) -> (Date, Date) {
-        let day = |month, day| Date::from_calendar_date(year, month, day).unwrap_or(Date::MAX);
-        (day(Month::January, 1), day(Month::December, 31))
+        calendar_year(year)
     }
 
     fn paper_kinds(&self) -> &'static [PaperKind] {
@@ -98,18 +97,7 @@ impl Pack for UnitedStates {
     }
 
     fn caption(&self, person: &Person) -> String {
-        let relationship = person.answers.get(ask::RELATIONSHIP).and_then(Entry::text);
-        let options = questions::PERSON.iter().find_map(|q| match q.field.kind {
-            FieldKind::Choice { options } if q.field.id == ask::RELATIONSHIP => Some(options),
-            _ => None,
-        });
-        let word = options.zip(relationship).and_then(|(options, id)| label_of(options, id));
-        match person.role {
-            Role::Filer => "filer".into(),
-            Role::Dependent => {
-                word.and_then(|w| w.split([',', ' ']).next()).unwrap_or("dependent").to_lowercase()
-            }
-        }
+        caption_of(person, ask::RELATIONSHIP, questions::RELATIONSHIPS, "dependent")
     }
 
     fn suggestions(&self, household: &Household, paper: &Paper) -> Vec<Suggestion> {

@@ -2,18 +2,8 @@
 
 use hembo_core::{
     limit::LimitDef,
-    line::{LineDef, SpreadRow, SpreadSection},
+    line::{LineDef, SpreadRow, SpreadSection, line},
 };
-
-const fn line(
-    id: &'static str,
-    label: &'static str,
-    place: &'static str,
-    cite: &'static str,
-    how: &'static str,
-) -> LineDef {
-    LineDef::new(id, label, place, cite, how)
-}
 
 /// Every line.
 pub static LINES: &[LineDef] = &[

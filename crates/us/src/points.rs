@@ -11,8 +11,11 @@ use crate::{
     unit::Unit,
 };
 use hembo_core::{
-    Household, Paper, Point, Recorder, Scope, check::digits, figures::Status as Certainty, household::Entry,
-    point::Place,
+    Household, Paper, Point, Recorder, Scope,
+    check::digits,
+    figures::Status as Certainty,
+    household::Entry,
+    point::{Gather, Place},
 };
 use hembo_money::{Money, Rate, Rounding};
 use std::collections::BTreeSet;
@@ -41,19 +44,13 @@ struct Points<'a> {
     found: Vec<Point>,
 }
 
+impl Gather for Points<'_> {
+    fn found(&mut self) -> &mut Vec<Point> {
+        &mut self.found
+    }
+}
+
 impl Points<'_> {
-    fn blocks(&mut self, code: &str, place: Place, message: impl Into<String>, remedy: &str) {
-        self.found.push(Point::blocks(code, place, message, remedy));
-    }
-
-    fn look(&mut self, code: &str, place: Place, message: impl Into<String>, remedy: &str) {
-        self.found.push(Point::look(code, place, message, remedy));
-    }
-
-    fn not_covered(&mut self, code: &str, place: Place, message: impl Into<String>) {
-        self.found.push(Point::not_covered(code, place, message));
-    }
-
     fn answered(&self, field: &str) -> Option<&Entry> {
         self.household.answers.get(field)
     }

@@ -38,7 +38,8 @@ const FILER: &[Role] = &[Role::Filer];
 const DEPENDENT: &[Role] = &[Role::Dependent];
 const ANYONE: &[Role] = &[Role::Filer, Role::Dependent];
 
-const RELATIONSHIPS: &[Choice] = &[
+/// What a dependent is to a filer.
+pub const RELATIONSHIPS: &[Choice] = &[
     Choice::new("child", "Child"),
     Choice::new("stepchild", "Stepchild"),
     Choice::new("foster_child", "Foster child, placed"),

@@ -5,7 +5,7 @@ use crate::{
     decision::Way,
     household::{Entry, Household, Paper},
     limit::{Limit, LimitAt, LimitTaken},
-    line::{LineDef, LineId, SpreadRow},
+    line::{LineDef, LineId, SpreadRow, line},
     pack::{Case, Pack, Return},
     point::{Point, Weight},
     trail::{Input, Inputs, Item, Recorder, Scope},
@@ -158,7 +158,7 @@ impl View<'_> {
 
     fn def(&self, id: &str) -> LineDef {
         let found = self.pack.lines().iter().find(|l| l.id == id);
-        found.copied().unwrap_or(LineDef::new("", "", "", "", ""))
+        found.copied().unwrap_or(line("", "", "", "", ""))
     }
 
     pub(super) fn line(&self, id: LineId, scope: Scope, amount: Money, inputs: &Inputs) -> Line {

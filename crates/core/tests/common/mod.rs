@@ -7,7 +7,7 @@ use hembo_core::{
     field::{Choice, Field},
     household::Role,
     limit::{self, LimitDef},
-    line::{LineDef, LineId, SpreadRow, SpreadSection},
+    line::{LineDef, LineId, SpreadRow, SpreadSection, line},
     pack::{About, Question, Return, Suggestion, Totals},
     paper::PaperKind,
     point::Place,
@@ -53,9 +53,9 @@ static KINDS: &[PaperKind] = &[
 ];
 
 static LINES: &[LineDef] = &[
-    LineDef::new("at.pay", "Pay", "line 1", "Act §1", "All pay."),
-    LineDef::new("at.gifts", "Gifts", "line 2", "Act §2", "At most 100."),
-    LineDef::new("at.tax", "Tax", "line 3", "Act §3", "A fifth."),
+    line("at.pay", "Pay", "line 1", "Act §1", "All pay."),
+    line("at.gifts", "Gifts", "line 2", "Act §2", "At most 100."),
+    line("at.tax", "Tax", "line 3", "Act §3", "A fifth."),
 ];
 
 static GIFTS: LimitDef =
