@@ -16,7 +16,7 @@ use hembo_money::Money;
 /// Tax on taxable income (ITA 117(2)).
 pub fn tax(on: On<'_>, trail: &mut impl Trail, taxable: Money) -> Money {
     let figures = &on.facts.figures.brackets;
-    let tax = limit::by_brackets(trail, taxable, &figures.tops, &figures.rates);
+    let tax = limit::by_brackets(trail, taxable, &figures.tops, figures.rates.iter().copied());
     let bracket = figures.tops.iter().take_while(|&&top| taxable > top).count();
     on.made(
         trail,
@@ -28,9 +28,9 @@ pub fn tax(on: On<'_>, trail: &mut impl Trail, taxable: Money) -> Money {
 }
 
 /// What a return's own amounts leave of its income to cover, in amounts.
-pub fn to_cover(on: On<'_>, trail: &mut impl Trail, taxable: Money, tax: Money) -> Money {
+pub fn to_cover(on: On<'_>, trail: &mut impl Trail, taxable: Money) -> Money {
     let figures = &on.facts.figures.brackets;
-    tuition::to_cover(trail, taxable, tax, figures.tops[0], figures.rates[0])
+    tuition::to_cover(trail, taxable, &figures.tops, &figures.rates)
 }
 
 /// What a return's credits are made of.

@@ -36,7 +36,7 @@ pub fn reckon(
         trail,
         income.taxable,
         &figures.ontario_health.tops,
-        &figures.ontario_health.rates,
+        figures.ontario_health.rates.iter().copied(),
     );
     on.made(trail, "ca.ontario.health", premium, &[("ca.26000", income.taxable)], &[]);
     on.made(

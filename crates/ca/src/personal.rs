@@ -89,10 +89,11 @@ struct Reduced {
 
 impl Reduced {
     fn by(self, on: On<'_>, trail: &mut impl Trail, line: LineId, other: Option<Other>) -> Money {
-        let Some(Other { person, net, claimed }) = other else { return Money::ZERO };
-        let base = if claimed { self.base } else { Money::ZERO };
-        let left = limit::or_zero(trail, base - net);
-        let allowed = limit::lesser(trail, left, self.most);
+        let Some(Other { person, net, partners }) = other else { return Money::ZERO };
+        let left = limit::or_zero(trail, self.base - net);
+        let left = limit::lesser(trail, left, self.most);
+        let claims = partners.is_none_or(|p| p.claims(trail, self.base - net));
+        let (base, allowed) = if claims { (self.base, left) } else { (Money::ZERO, Money::ZERO) };
         trail.line(line, on.scope, allowed, |i| {
             i.figure("Base", base);
             if on.facts.returns.contains(&person) {
@@ -102,12 +103,12 @@ impl Reduced {
     }
 }
 
-/// For whom an amount is claimed, with the net income, or who is claimed for on the other return.
+/// For whom an amount is claimed, with the net income.
 #[derive(Debug, Clone, Copy)]
 struct Other {
     person: usize,
     net: Money,
-    claimed: bool,
+    partners: Option<Partners>,
 }
 
 /// The incomes of everyone, by person.
@@ -154,15 +155,32 @@ pub fn provincial(
     Personal { basic, age, spouse, dependant, pension, employment: Money::ZERO, ..federal }
 }
 
-/// Of a couple, whose net income reduces the amount on this return. One of the two may claim: the one with more
-/// income. The other, whose income is then below the base as well, has no tax to take it from, so that total tax does
-/// not jump where the two change places, and the search need not know.
+/// Of partners one may claim: the one with more net income, of equals the first. The other, whose income is then below
+/// the base as well, has no tax to take it from, so that the total does not jump where the two change places.
+#[derive(Debug, Clone, Copy)]
+struct Partners {
+    /// Net income of the first less that of the second.
+    more: Money,
+    /// Whether this return is the first's.
+    first: bool,
+}
+
+impl Partners {
+    /// `below` is how far the partner's net income is below the base.
+    fn claims(self, trail: &mut impl Trail, below: Money) -> bool {
+        let own_below = below - if self.first { self.more } else { -self.more };
+        trail.edge(own_below, true);
+        trail.step(self.more, below > Money::ZERO && own_below > Money::ZERO);
+        self.first != self.more.is_negative()
+    }
+}
+
+/// The partner, whose net income reduces the amount on this return.
 fn spouse(on: On<'_>, incomes: &Incomes) -> Option<Other> {
     let partner = on.facts.partner(on.person)?;
     let (first, second) = (on.facts.filers[0], on.facts.filers[1]);
-    let more = incomes[first].net - incomes[second].net;
-    let claimed = (on.person == first) != more.is_negative();
-    Some(Other { person: partner, net: incomes[partner].net, claimed })
+    let partners = Partners { more: incomes[first].net - incomes[second].net, first: on.person == first };
+    Some(Other { person: partner, net: incomes[partner].net, partners: Some(partners) })
 }
 
 /// The dependant for whom line 30400 is claimed: of those who qualify the one with the least net income.
@@ -172,7 +190,7 @@ fn dependant(facts: &Facts, filer: usize, incomes: &Incomes) -> Option<Other> {
         return None;
     }
     let qualified = (0..facts.people.len()).filter(|&p| p != filer && qualifies(facts, p));
-    let other = |person| Other { person, net: incomes[person].net, claimed: true };
+    let other = |person| Other { person, net: incomes[person].net, partners: None };
     qualified.map(other).min_by_key(|o| o.net)
 }
 

@@ -46,10 +46,10 @@ pub fn own(
     federal: Personal,
 ) -> Own {
     let taxable = incomes[on.person].taxable;
-    let tax = limit::by_brackets(trail, taxable, &figures.tops, &figures.rates);
+    let tax = limit::by_brackets(trail, taxable, &figures.tops, figures.rates.iter().copied());
     on.made(trail, "ca.428.tax", tax, &[("ca.26000", taxable)], &[]);
     let personal = personal::provincial(on, trail, incomes, figures, federal);
-    let to_cover = tuition::to_cover(trail, taxable, tax, figures.tops[0], figures.rates[0]);
+    let to_cover = tuition::to_cover(trail, taxable, &figures.tops, &figures.rates);
     let tuition = tuition::provincial(on, trail, to_cover - personal.sum());
     Own { tax, personal, tuition, to_cover }
 }

@@ -101,7 +101,7 @@ fn before_transfers(
     let taxable = incomes[on.person].taxable;
     let tax = federal::tax(on, trail, taxable);
     let personal = personal::federal(on, trail, incomes);
-    let to_cover = federal::to_cover(on, trail, taxable, tax);
+    let to_cover = federal::to_cover(on, trail, taxable);
     tuition[on.person] = tuition::reckon(on, trail, to_cover - personal.sum());
     let figures = province.figures(on.facts.figures);
     let provincial = provincial::own(on, trail, incomes, figures, personal);

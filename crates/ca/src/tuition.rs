@@ -18,10 +18,11 @@ pub fn most(facts: &Facts, student: usize) -> Money {
     sum(&facts.people[student].own.tuition).min(facts.figures.tuition.transfer_most)
 }
 
-/// Income as an amount that credits cover: taxable income in the first bracket, above it the tax over the rate.
-pub fn to_cover(trail: &mut impl Trail, taxable: Money, tax: Money, first: Money, rate: Rate) -> Money {
-    trail.edge(taxable - first, true);
-    if taxable <= first { taxable } else { tax.divided_by(rate, Money::CENT, Rounding::HalfUp) }
+/// Income as an amount that credits cover: in the first bracket taxable income, above it the tax over the first rate.
+pub fn to_cover(trail: &mut impl Trail, taxable: Money, tops: &[Money], rates: &[Rate]) -> Money {
+    let first = Money::from_cents(rates[0].billionths());
+    let over_first = |rate: &Rate| Money::from_cents(rate.billionths()).ratio_to(first, 9, Rounding::HalfUp);
+    limit::by_brackets(trail, taxable, tops, rates.iter().map(over_first))
 }
 
 /// Lines 32300 and 32700 and the carryforward. `open` is the income that the amounts before tuition leave to cover.

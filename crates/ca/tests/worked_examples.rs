@@ -136,9 +136,9 @@ fn the_same_couple_at_the_most_and_at_the_best() {
     assert_eq!(most.total, money("15654.28"));
     let best = pensioners().outcome();
     let split = best.decisions.iter().find(|d| d.id == "ca.split.amount").unwrap().amount.clone().unwrap();
-    // Every amount from 29,975 to 32,825 costs the same but for rounding.
+    // Every amount from 29,975 to 32,825 costs 15,643.78 but for 0.04 of rounding.
     assert!((money("29975")..=money("32825")).contains(&split.taken), "{split:?}");
-    assert!(best.total <= money("15643.78") && best.total > money("15643.70"), "{}", best.total);
+    assert!(best.total <= money("15643.82") && best.total >= money("15643.74"), "{}", best.total);
     assert_eq!((split.none, split.all), (Some(money("18605.44")), Some(money("15654.28"))));
 }
 

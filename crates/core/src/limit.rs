@@ -233,12 +233,17 @@ pub fn phase_in(trail: &mut impl Trail, at: LimitAt, entered: Money, measure: Mo
 
 /// A tax by brackets: each rate on its slice, the sum rounded once to the cent. `tops` are the upper ends of all
 /// brackets but the last.
-pub fn by_brackets(trail: &mut impl Trail, base: Money, tops: &[Money], rates: &[Rate]) -> Money {
+pub fn by_brackets(
+    trail: &mut impl Trail,
+    base: Money,
+    tops: &[Money],
+    rates: impl IntoIterator<Item = Rate>,
+) -> Money {
     let ends = tops.iter().copied().chain([Money::LARGEST]);
     let starts = [Money::ZERO].into_iter().chain(tops.iter().copied());
     let slices = starts.zip(ends).zip(rates).map(|((from, to), rate)| {
         trail.edge(base - to, true);
-        ((base.min(to) - from).or_zero(), *rate)
+        ((base.min(to) - from).or_zero(), rate)
     });
     Money::sum_of_products(slices, Money::CENT, Rounding::HalfUp)
 }

@@ -24,7 +24,13 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, taxable: Money) -> Money {
 /// ```
 pub fn on_taxable_income(figures: &Figures, status: Status, taxable: Money) -> Money {
     let counted = table_midpoint(figures, taxable).unwrap_or(taxable);
-    limit::by_brackets(&mut Silent, counted, figures.rates.tops.of(status), &figures.rates.rates).to_whole()
+    limit::by_brackets(
+        &mut Silent,
+        counted,
+        figures.rates.tops.of(status),
+        figures.rates.rates.iter().copied(),
+    )
+    .to_whole()
 }
 
 /// The place of the bracket that holds the last dollar.

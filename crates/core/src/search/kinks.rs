@@ -24,6 +24,10 @@ use std::{
 /// As near as this to an edge counts as on it: the cents that rounded lines add up to.
 const WITHIN: i64 = 5;
 
+/// Corners nearer than this to each other are not cut apart: a kink is met exactly from farther off, and what is left
+/// between them is the rounding of lines.
+const NEAR: i64 = 100;
+
 /// By how much the margin of a step moves with a unit of any amount, at the very most.
 const STEP_SLOPE: i64 = 2;
 
@@ -41,8 +45,12 @@ struct Edge {
 impl Edge {
     /// The side, or none for an edge that this corner stands on.
     fn side(self) -> Option<bool> {
-        let within = if self.step { 0 } else { WITHIN };
-        (self.step || self.margin.abs() > within).then_some(self.margin >= 0)
+        (self.margin.abs() > WITHIN).then_some(self.upper())
+    }
+
+    /// The side that the rule took.
+    fn upper(self) -> bool {
+        self.margin >= 0
     }
 }
 
@@ -89,6 +97,8 @@ pub(super) struct Explorer<F> {
     /// The corners of open simplices: neighbours share them.
     corners: HashMap<Vec<i64>, Weak<Corner>>,
     found: Vec<(Vec<i64>, Money)>,
+    /// Corners at a step, each with the one across it.
+    across: HashMap<Vec<i64>, Vec<i64>>,
     lowest: Money,
 }
 
@@ -121,7 +131,8 @@ impl Ord for Open {
 impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
     /// An explorer of a function that tells its edges.
     pub(super) fn new(total: F) -> Explorer<F> {
-        Explorer { total, corners: HashMap::new(), found: Vec::new(), lowest: Money::LARGEST }
+        let (corners, across) = (HashMap::new(), HashMap::new());
+        Explorer { total, corners, found: Vec::new(), across, lowest: Money::LARGEST }
     }
 
     /// Cuts the space into pieces on which the total is linear: all of it, or with a steepness where the lowest can
@@ -132,11 +143,11 @@ impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
         steepness: Option<&Steepness>,
     ) -> impl Iterator<Item = (Vec<Money>, Money)> {
         let mut open: BinaryHeap<Open> = self.simplices_of_box(most).into_iter().map(Open::new).collect();
-        while let Some(Open { simplex, .. }) = open.pop() {
+        while let Some(Open { mut simplex, .. }) = open.pop() {
             if steepness.is_some_and(|s| s.least_on(&simplex) >= self.lowest) {
                 continue;
             }
-            if let Some((i, j, near_i, near_j)) = self.cut(&simplex) {
+            if let Some((i, j, near_i, near_j)) = self.cut(&mut simplex) {
                 let mut half = simplex.clone();
                 half[j] = near_i;
                 open.push(Open::new(half));
@@ -180,12 +191,15 @@ impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
     }
 
     /// Where to cut a simplex, if it must be: two of its corners and the points between them on either side.
-    fn cut(&mut self, simplex: &[Rc<Corner>]) -> Option<(usize, usize, Rc<Corner>, Rc<Corner>)> {
+    fn cut(&mut self, simplex: &mut [Rc<Corner>]) -> Option<(usize, usize, Rc<Corner>, Rc<Corner>)> {
         let told = simplex.iter().map(|c| c.edges.0.len()).min().unwrap_or(0);
         let pairs = longest_first(simplex);
         for edge in 0..told {
             if !simplex.iter().any(|c| c.edges.0[edge].matters) {
                 continue;
+            }
+            if simplex[0].edges.0[edge].step {
+                self.onto_one_side(simplex, edge);
             }
             let side = |c: &Rc<Corner>| c.edges.0[edge].side();
             for &(i, j) in &pairs {
@@ -212,6 +226,23 @@ impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
         Some((Rc::clone(&cut), cut))
     }
 
+    /// Where all corners away from a step are on one side, those at it are taken from that side too.
+    fn onto_one_side(&mut self, simplex: &mut [Rc<Corner>], edge: usize) {
+        let mut sides = simplex.iter().filter_map(|c| c.edges.0[edge].side());
+        let Some(side) = sides.next().filter(|first| sides.all(|other| other == *first)) else { return };
+        let away = simplex.iter().find(|c| c.edges.0[edge].side().is_some()).map(Rc::clone);
+        for corner in simplex.iter_mut().filter(|c| c.edges.0[edge].upper() != side) {
+            if let Some(at) = self.across.get(&corner.at).cloned() {
+                *corner = self.corner(at);
+            } else if let Some(away) = &away {
+                let found = self.step_between(Rc::clone(corner), Rc::clone(away), edge);
+                let Some((_, across)) = found else { continue };
+                self.across.insert(corner.at.clone(), across.at.clone());
+                *corner = across;
+            }
+        }
+    }
+
     /// Closes in on a jump until its two sides are a cent apart.
     fn step_between(
         &mut self,
@@ -223,12 +254,14 @@ impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
         while let Some(at) = between(&i.at, &j.at, 1, 2) {
             let middle = self.corner(at);
             moved = true;
-            if middle.edges.0[edge].side() == i.edges.0[edge].side() {
+            if middle.edges.0[edge].upper() == i.edges.0[edge].upper() {
                 i = middle;
             } else {
                 j = middle;
             }
         }
+        self.across.insert(i.at.clone(), j.at.clone());
+        self.across.insert(j.at.clone(), i.at.clone());
         moved.then_some((i, j))
     }
 }
@@ -281,16 +314,15 @@ fn between(from: &[i64], to: &[i64], part: i128, whole: i128) -> Option<Vec<i64>
     (at != from && at != to).then_some(at)
 }
 
-/// The pairs of a simplex's corners, those farthest apart first.
+/// The pairs of a simplex's corners that are not near each other, those farthest apart first.
 fn longest_first(simplex: &[Rc<Corner>]) -> Vec<(usize, usize)> {
     let mut pairs: Vec<_> = (0..simplex.len()).flat_map(|j| (0..j).map(move |i| (i, j))).collect();
     let apart = |&(i, j): &(usize, usize)| -> i64 {
         let (a, b) = (&simplex[i].at, &simplex[j].at);
         a.iter().zip(b).map(|(x, y)| (x - y).abs()).max().unwrap_or(0)
     };
-    if pairs.len() > 1 {
-        pairs.sort_by_key(|pair| std::cmp::Reverse(apart(pair)));
-    }
+    pairs.retain(|pair| apart(pair) >= NEAR);
+    pairs.sort_by_key(|pair| std::cmp::Reverse(apart(pair)));
     pairs
 }
 
@@ -356,6 +388,20 @@ mod tests {
             limit::greater(e, sum, -sum) * 2 + limit::greater(e, apart, -apart)
         });
         assert!(at.iter().all(|a| (a - 15_000).abs() <= 1) && total <= 4, "{at:?} {total}");
+    }
+
+    #[test]
+    fn a_jump_along_a_line_is_followed() {
+        // On one side of x = y there is 500 less to pay, the more the farther up; the other side only rises.
+        let (at, total, corners) = lowest(&[2_000, 2_000], |a, e| {
+            let apart = a[0] - a[1];
+            e.step(apart, true);
+            let bonus = if apart.is_negative() { Money::ZERO } else { Money::whole(500) };
+            let over = limit::or_zero(e, a[0] + a[1] - Money::whole(700));
+            over * 2 - (a[0] + a[1]) - bonus
+        });
+        assert_eq!(total, -70_000 - 50_000, "{at:?}");
+        assert!(at[0] >= at[1] && corners < 100, "{at:?} {corners}");
     }
 
     #[test]
