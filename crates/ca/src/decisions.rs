@@ -34,7 +34,7 @@ const STEEPEST: Rate = Rate::percent(150);
 
 /// How many amounts are looked for together. With more, contributions are deducted as far as that helps, and a point
 /// says so where a smaller deduction might do better.
-pub(crate) const SEARCHED_TOGETHER: usize = 2;
+pub(crate) const SEARCHED_TOGETHER: usize = 3;
 
 /// What a decision is about.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
