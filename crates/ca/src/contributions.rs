@@ -24,9 +24,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     let most = allowed(on.facts, on.person, trail, on.scope);
     let wanted = on.plan.contributions[on.person].unwrap_or(Money::LARGEST);
     let deducted = limit::lesser(trail, wanted, most);
-    trail.line("ca.20800", on.scope, deducted, |i| {
-        i.line("ca.rrsp.available", on.scope, available).items(&own.rrsp_limit);
-    });
+    let limit = on.gather(trail, "ca.rrsp.limit", &own.rrsp_limit);
+    on.made(trail, "ca.20800", deducted, &[("ca.rrsp.available", available), ("ca.rrsp.limit", limit)], &[]);
     on.made(
         trail,
         "ca.rrsp.carried",

@@ -69,6 +69,13 @@ pub static LINES: &[LineDef] = &[
         "Contributions of this year and its first 60 days after, and unused ones of earlier years, less repayments.",
     ),
     line(
+        "ca.rrsp.limit",
+        "Deduction limit",
+        "Notice of assessment; Schedule 7",
+        "ITA 146(1)",
+        "From the last notice of assessment.",
+    ),
+    line(
         "ca.20800",
         "Retirement contributions deducted",
         "T1, line 20800; Schedule 7",

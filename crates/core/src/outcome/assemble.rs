@@ -113,11 +113,12 @@ fn assemble(household: &Household, pack: &'static dyn Pack, ways: usize) -> Outc
 /// that column.
 pub fn headline(pack: &dyn Pack, paper: &Paper) -> Money {
     let Some(kind) = pack.paper_kinds().iter().find(|k| k.id == paper.kind) else { return Money::ZERO };
-    let column: Money =
-        paper.rows.iter().filter_map(|row| row.get(kind.headline).and_then(Entry::money)).sum();
+    if kind.column(kind.headline).is_some() {
+        return paper.rows.iter().filter_map(|row| row.get(kind.headline).and_then(Entry::money)).sum();
+    }
     let others = kind.boxes.iter().filter(|f| matches!(f.kind, FieldKind::Amount { .. })).map(|f| f.id);
     let boxes = std::iter::once(kind.headline).chain(others).map(|id| paper.amount(id));
-    column + boxes.into_iter().find(|amount| !amount.is_zero()).unwrap_or_default()
+    boxes.into_iter().find(|amount| !amount.is_zero()).unwrap_or_default()
 }
 
 /// Full years from a birth to a day.
@@ -247,8 +248,9 @@ fn compared(pack: &dyn Pack, case: &dyn Case, ranking: &[Ranked]) -> Vec<Compare
             })
             .collect(),
     };
-    let differs =
-        |r: &ComparedRow| r.amounts.windows(2).any(|w| w[0].unwrap_or_default() != w[1].unwrap_or_default());
+    // What differs by cents only would look the same.
+    let whole = |amount: &Option<Money>| amount.unwrap_or_default().to_whole();
+    let differs = |r: &ComparedRow| r.amounts.windows(2).any(|w| whole(&w[0]) != whole(&w[1]));
     let rows = pack.spread().iter().flat_map(|s| s.rows).map(|r| (r.total == pack.totals().tax, row(r)));
     rows.filter(|(tax, r)| *tax || differs(r)).map(|(_, r)| r).collect()
 }
