@@ -1,6 +1,6 @@
 //! Retirement contributions (ITA 146(5), (5.1); Schedule 7): line 20800, and what is kept for later years.
 
-use crate::{facts::Facts, lines::RRSP_LIMIT, plan::On};
+use crate::{facts::Facts, limits::RRSP_LIMIT, plan::On};
 use hembo_core::{Scope, Silent, Trail, limit, reading::sum};
 use hembo_money::Money;
 

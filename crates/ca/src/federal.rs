@@ -3,7 +3,7 @@
 use crate::{
     gifts,
     income::{Income, cents},
-    lines::CREDITS,
+    limits::CREDITS,
     medical,
     personal::{Incomes, Personal},
     plan::On,

@@ -76,7 +76,7 @@ tables! {
     /// Employment Insurance Act: premiums of employees outside Quebec.
     Ei { rate: Rate, most_earnings: Money, nothing_to: Money }
     /// ITA 180.2.
-    Oas { from: Money, rate: Rate }
+    Oas { from: Money, rate: Rate, age: i32 }
     /// ITA 146.
     Rrsp { first_day: Day, last_day: Day, cushion: Money, last_age: i32 }
     /// ITA 118.2.
@@ -89,15 +89,15 @@ tables! {
         carried_years: i64,
     }
     /// ITA 118.5, 118.9.
-    Tuition { transfer_most: Money, school_least: Money }
+    Tuition { transfer_most: Money, school_least: Money, training_from_age: i32, training_to_age: i32 }
     /// ITA 82(1), 121: what the actual amount is multiplied by, and the credit of the taxable amount.
     Dividends { eligible: Rate, other: Rate, eligible_credit: Rate, other_credit: Rate }
     /// A rate on what is above an amount.
     TopUp { rate: Rate, above: Money }
     /// ITA 127.5.
-    MinimumTax { exemption: Money, rate: Rate }
+    MinimumTax { exemption: Money, rate: Rate, deductions_part: Rate, credits_part: Rate, gifts_part: Rate }
     /// ITA 122.7: where the benefit begins, and the family income at which it ends.
-    WorkersBenefit { above: Money, nil_single: Money, nil_family: Money }
+    WorkersBenefit { above: Money, nil_single: Money, nil_family: Money, age: i32 }
     /// What every province has: brackets, amounts of the 428 form, rates of credits.
     Provincial {
         rates: Vec<Rate>, tops: Vec<Money>, credit_rate: Rate, basic: Money, age_amount: Money,

@@ -1,6 +1,6 @@
 //! Gifts to charities (ITA 118.1; Schedule 9): one pool of a couple, each claims a part, the rest is carried.
 
-use crate::{figures::Provincial, income::cents, lines::GIFTS, plan::On};
+use crate::{figures::Provincial, income::cents, limits::GIFTS, plan::On};
 use hembo_core::{limit, reading::sum, trail::Trail};
 use hembo_money::{Money, Rounding};
 

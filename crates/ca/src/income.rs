@@ -1,6 +1,6 @@
 //! Income, deductions, net and taxable income: steps 2 to 4 of the T1, lines 10100 to 26000.
 
-use crate::{contributions, lines::OAS_RECOVERY, pension_split, plan::On};
+use crate::{contributions, limits::OAS_RECOVERY, pension_split, plan::On};
 use hembo_core::{
     limit::{self, PhaseOut},
     reading::sum,

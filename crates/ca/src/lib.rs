@@ -12,6 +12,7 @@ pub mod federal;
 pub mod figures;
 pub mod gifts;
 pub mod income;
+pub mod limits;
 pub mod lines;
 pub mod medical;
 pub mod ontario;
@@ -25,6 +26,7 @@ pub mod provinces;
 pub mod provincial;
 pub mod questions;
 pub mod sin;
+pub mod spread;
 pub mod suggestions;
 pub mod t1;
 pub mod transfers;
@@ -77,7 +79,7 @@ impl Pack for Canada {
     }
 
     fn spread(&self) -> &'static [SpreadSection] {
-        lines::SPREAD
+        spread::SPREAD
     }
 
     fn totals(&self) -> Totals {

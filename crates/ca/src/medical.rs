@@ -3,7 +3,7 @@
 use crate::{
     facts::{Facts, Receipt},
     income::cents,
-    lines::{MEDICAL, MEDICAL_PROVINCIAL, SUPPLEMENT},
+    limits::{MEDICAL, MEDICAL_PROVINCIAL, SUPPLEMENT},
     personal::Incomes,
     plan::On,
 };

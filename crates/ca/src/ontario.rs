@@ -1,6 +1,6 @@
 //! Ontario (Taxation Act, 2007; ON428): surtax, tax reduction, the credit for low-income workers, health premium.
 
-use crate::{facts::Facts, income::cents, lines::LIFT, medical::family_net, personal::Incomes, plan::On};
+use crate::{facts::Facts, income::cents, limits::LIFT, medical::family_net, personal::Incomes, plan::On};
 use hembo_core::{
     limit::{self, PhaseOut},
     trail::Trail,

@@ -5,7 +5,7 @@ use crate::{
     facts::Facts,
     figures::Provincial,
     income::Income,
-    lines::{AGE, AGE_PROVINCIAL, BASIC},
+    limits::{AGE, AGE_PROVINCIAL, BASIC},
     plan::On,
 };
 use hembo_core::{

@@ -4,6 +4,7 @@ use crate::{
     decisions::{CanadianCase, SEARCHED_TOGETHER},
     facts::Facts,
     figures::Figures,
+    income::cents,
     papers::{NOT_COVERED, kind},
     provinces::{PROVINCES, Province},
     questions::ask,
@@ -291,8 +292,10 @@ impl Points<'_> {
 
     fn old_age(&mut self, paper: &Paper) {
         let owner = paper.owners.first().and_then(|o| self.household.index_of(&o.person));
-        if owner.is_some_and(|p| self.facts.people[p].born.is_some() && !self.facts.reached(p, 65)) {
-            let message = "Old age security before 65?";
+        if owner.is_some_and(|p| {
+            self.facts.people[p].born.is_some() && !self.facts.reached(p, self.facts.figures.oas.age)
+        }) {
+            let message = "Old age security before its age?";
             self.look("C-35", Place::paper(&paper.id, "18"), message, "Check the owner of the slip.");
         }
     }
@@ -303,12 +306,14 @@ impl Points<'_> {
             let message = "Fees of 100 or less for a school do not count.";
             self.look("C-65", Place::paper(&paper.id, "26"), message, "Nothing to do.");
         }
+        let figures = &self.facts.figures.tuition;
+        let (from, to) = (figures.training_from_age, figures.training_to_age);
         let owner = paper.owners.first().and_then(|o| self.household.index_of(&o.person));
         if owner
             .and_then(|p| self.facts.people[p].age_on(self.facts.year_end))
-            .is_some_and(|a| (26..=65).contains(&a))
+            .is_some_and(|a| (from..=to).contains(&a))
         {
-            let message = "From 26 to 65 there may be a Canada training credit (line 45350): not computed.";
+            let message = "There may be a Canada training credit (line 45350), which is not computed.";
             self.look(
                 "training-credit",
                 Place::paper(&paper.id, "26"),
@@ -372,7 +377,7 @@ impl Points<'_> {
         for (row, cells) in paper.rows.iter().enumerate() {
             let given = cells.get("year").and_then(Entry::count);
             if given.is_none_or(|g| g < oldest || g >= year) {
-                let message = format!("Gifts are carried for five years: {oldest} to {}.", year - 1);
+                let message = format!("Gifts are carried from {oldest} to {} only.", year - 1);
                 self.blocks(
                     "C-63",
                     Place::row(&paper.id, row, "year"),
@@ -414,23 +419,22 @@ impl Points<'_> {
             place.and_then(|r| self.trail.amount("ca.23600", Scope::Return(r))).unwrap_or_default()
         };
         let family: Money = facts.filers.iter().map(|&f| net(f)).sum();
-        facts.people[person].filer && facts.reached(person, 19) && working > figures.above && family < nil
+        facts.people[person].filer
+            && facts.reached(person, figures.age)
+            && working > figures.above
+            && family < nil
     }
 }
 
 /// Whether the minimum tax (ITA 127.5) could be above the ordinary one: as form T691 makes it from what this pack
 /// knows, without the credits that would lower it further.
 fn minimum_tax(figures: &Figures, line: &impl Fn(&str) -> Money) -> Money {
-    let half = |amount: Money| amount.split(&[1, 1])[0];
+    let figures_of = &figures.minimum_tax;
     let gross_up = line("ca.12000") - actual_dividends(figures, line);
-    let adjusted = line("ca.26000") + half(line("ca.22215")) - gross_up;
-    let tax = (adjusted - figures.minimum_tax.exemption).or_zero().times(
-        figures.minimum_tax.rate,
-        Money::CENT,
-        Rounding::HalfUp,
-    );
-    let of_gifts = line("ca.34900").times(hembo_money::Rate::percent(80), Money::CENT, Rounding::HalfUp);
-    (tax - half(line("ca.33800")) - of_gifts).or_zero()
+    let adjusted = line("ca.26000") + cents(line("ca.22215"), figures_of.deductions_part) - gross_up;
+    let tax = cents((adjusted - figures_of.exemption).or_zero(), figures_of.rate);
+    let credits = cents(line("ca.33800"), figures_of.credits_part);
+    (tax - credits - cents(line("ca.34900"), figures_of.gifts_part)).or_zero()
 }
 
 fn actual_dividends(figures: &Figures, line: &impl Fn(&str) -> Money) -> Money {

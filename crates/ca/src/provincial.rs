@@ -5,7 +5,7 @@ use crate::{
     figures::Provincial,
     gifts,
     income::cents,
-    lines::CREDITS_PROVINCIAL,
+    limits::CREDITS_PROVINCIAL,
     medical, ontario,
     personal::{self, Incomes, Personal},
     plan::On,

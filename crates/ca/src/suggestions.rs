@@ -27,9 +27,9 @@ pub fn payroll(figures: &Figures, paper: &Paper) -> Vec<Suggestion> {
     let first = times((pensionable.min(cpp.first_ceiling) - cpp.exemption).or_zero(), cpp.rate);
     let second = (pensionable.min(cpp.second_ceiling) - cpp.first_ceiling).or_zero();
     let made = [
-        ("16", first, "5.95 % of pensionable earnings above the exemption"),
-        ("16A", times(second, cpp.second_rate), "4 % of earnings between the two ceilings"),
-        ("18", times(insurable.min(ei.most_earnings), ei.rate), "1.64 % of insurable earnings"),
+        ("16", first, "the rate on pensionable earnings above the exemption"),
+        ("16A", times(second, cpp.second_rate), "the second rate on earnings between the two ceilings"),
+        ("18", times(insurable.min(ei.most_earnings), ei.rate), "the rate on insurable earnings"),
     ];
     made.into_iter()
         .filter(|(_, value, _)| !value.is_zero())

@@ -1,6 +1,6 @@
 //! Tuition (ITA 118.5, 118.61, 118.9; Schedule 11): what the student must use, may hand on, and carries.
 
-use crate::{facts::Facts, lines::TUITION_TRANSFER, plan::On};
+use crate::{facts::Facts, limits::TUITION_TRANSFER, plan::On};
 use hembo_core::{limit, reading::sum, trail::Trail};
 use hembo_money::{Money, Rate, Rounding};
 
