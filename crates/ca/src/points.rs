@@ -400,6 +400,14 @@ impl Points<'_> {
                 let message = format!("Minimum tax (form T691) may be due from {name}: not computed yet.");
                 self.not_covered("C-92", at.clone(), message);
             }
+            let without_dividends = line("ca.23600") - line("ca.12000");
+            let base = self.facts.figures.basic.most;
+            if self.facts.couple && !line("ca.12000").is_zero() && without_dividends < base {
+                let message =
+                    format!("The partner could report the dividends of {name} (ITA 82(3)): not weighed.");
+                let remedy = "Worth it only where it makes or raises the amount for a partner (line 30300).";
+                self.look("C-24-dividends", at.clone(), message, remedy);
+            }
             if self.workers_benefit(person, line("ca.10100")) {
                 let message =
                     format!("Canada Workers Benefit (Schedule 6) may be due to {name}: not computed yet.");

@@ -65,6 +65,8 @@ fn each_check_opens_where_it_applies() {
         ("C-64", list("Gifts", json!({ "date": "2025-12-31", "amount": "100" })), true),
         ("C-87", Family::single("AB", "1980-01-01").employed("ada", "20000"), true),
         ("C-87", Family::single("AB", "1980-01-01").employed("ada", "60000"), false),
+        ("C-24-dividends", couple().paper("T5", "bo", json!({ "24": "1000" })), true),
+        ("C-24-dividends", couple().paper("T5", "ada", json!({ "24": "1000" })), false),
         ("C-92", single().gifts("ada", "10"), false),
     ];
     for (code, family, open) in cases {

@@ -90,7 +90,7 @@ async fn the_demo_data_is_loaded_once() {
     let client = Client::signed_in("demo_once").await;
     let folder = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo");
     demo::load(&client.app, folder.as_ref()).await.unwrap();
-    assert_eq!(client.get("/api/households").await.ok(200).as_array().unwrap().len(), 4);
+    assert_eq!(client.get("/api/households").await.ok(200).as_array().unwrap().len(), 7);
 }
 
 #[tokio::test]
