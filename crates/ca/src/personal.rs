@@ -196,7 +196,7 @@ fn dependant(facts: &Facts, filer: usize, incomes: &Incomes) -> Option<Other> {
 
 /// Whether a person can be an eligible dependant (118(1)B(b), 118(4), (5)): lived in the home, nobody else claims or
 /// must pay support, and is a parent or grandparent, or a young or infirm relative.
-fn qualifies(facts: &Facts, person: usize) -> bool {
+pub fn qualifies(facts: &Facts, person: usize) -> bool {
     let who = &facts.people[person];
     // An age is reached at the start of the birthday: who is 18 on 1 January was under 18 on no day of the year.
     let under_18 = who.age_on(facts.year_begin).is_some_and(|age| age < facts.figures.medical.child_under);

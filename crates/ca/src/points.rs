@@ -6,6 +6,7 @@ use crate::{
     figures::Figures,
     income::cents,
     papers::{NOT_COVERED, kind},
+    personal,
     provinces::{PROVINCES, Province},
     questions::ask,
     suggestions,
@@ -159,6 +160,34 @@ impl Points<'_> {
         if files {
             self.contributions(person);
         }
+        self.dependants(person);
+    }
+
+    /// What decides whether an amount for a dependant can be claimed.
+    fn dependants(&mut self, person: usize) {
+        let who = &self.household.people[person];
+        let facts = &self.facts.people[person];
+        let answered = |field: &str| who.answers.contains_key(field);
+        if !facts.filer && !answered(ask::RELATIONSHIP) {
+            let message = format!("What is {} to a filer?", who.name);
+            self.blocks(
+                "C-51",
+                Place::person(&who.id, ask::RELATIONSHIP),
+                message,
+                "It decides what can be claimed.",
+            );
+        }
+        let alone = facts.filer && !self.facts.partnered;
+        let anyone = (0..self.facts.people.len()).any(|p| p != person && personal::qualifies(self.facts, p));
+        if alone && anyone && !answered(ask::MAINTAINS_HOME) {
+            let message = format!("Did {} keep the home of a dependant?", who.name);
+            self.blocks(
+                "C-50",
+                Place::person(&who.id, ask::MAINTAINS_HOME),
+                message,
+                "It may bring line 30400.",
+            );
+        }
     }
 
     /// What a person paid to the pension plan and insurance over the year, and retirement contributions.
@@ -173,15 +202,15 @@ impl Points<'_> {
         }
         let (facts, figures) = (&self.facts.people[person], &self.facts.figures.rrsp);
         let (available, limit) = (facts.available_contributions(), sum(&facts.own.rrsp_limit));
-        let Some(paper) = self
-            .household
-            .papers
-            .iter()
-            .find(|p| p.kind == kind::RRSP && p.owners.iter().any(|o| o.person == who.id))
-        else {
-            return;
-        };
+        let mine = |p: &&Paper| p.kind == kind::RRSP && p.owners.iter().any(|o| o.person == who.id);
+        let papers: Vec<_> = self.household.papers.iter().filter(mine).collect();
+        let Some(paper) = papers.first() else { return };
         let place = Place::paper(&paper.id, "limit");
+        if let Some(second) = papers.iter().filter(|p| p.boxes.contains_key("limit")).nth(1) {
+            let message =
+                format!("The deduction limit of {} stands on two papers and counts twice.", who.name);
+            self.blocks("C-38", Place::paper(&second.id, "limit"), message, "Leave it on one of them.");
+        }
         if !available.is_zero() && facts.own.rrsp_limit.is_empty() {
             let message = format!("The deduction limit of {}?", who.name);
             self.blocks("C-39", place.clone(), message, "It stands on the last notice of assessment.");
@@ -212,6 +241,7 @@ impl Points<'_> {
             kind::T4A => self.premiums(paper, "135"),
             kind::T5 => self.investments(paper),
             kind::OAS => self.old_age(paper),
+            kind::CPP => self.total_missing(paper, "20", &["14", "15", "16", "19"]),
             kind::T2202 => self.tuition(paper),
             kind::RRSP => {
                 self.dates(paper, "C-41", "outside the days that count for this return", |facts, date| {
@@ -245,6 +275,9 @@ impl Points<'_> {
             let message = format!("{what} of {paid:#}, but the earnings make {asked:#} for a whole year.");
             let point = Point::look(code, place, message, "Compare boxes 16, 16A, 18 with 24 and 26.");
             self.found.push(point.suggest(asked));
+        }
+        if !paper.amount("46").is_zero() {
+            self.gifts_of_dependant(paper, "46");
         }
         if paper.amount("22") > paper.amount("14") {
             let place = Place::paper(&paper.id, "22");
@@ -291,6 +324,7 @@ impl Points<'_> {
     }
 
     fn old_age(&mut self, paper: &Paper) {
+        self.total_missing(paper, "18", &["19"]);
         let owner = paper.owners.first().and_then(|o| self.household.index_of(&o.person));
         if owner.is_some_and(|p| {
             self.facts.people[p].born.is_some() && !self.facts.reached(p, self.facts.figures.oas.age)
@@ -342,8 +376,9 @@ impl Points<'_> {
             date <= facts.year_end && date.year() + 1 >= facts.year_begin.year()
         });
         for (row, cells) in paper.rows.iter().enumerate() {
-            let patient =
-                cells.get("patient").and_then(Entry::text).and_then(|id| self.household.index_of(id));
+            let payer = paper.owners.first().map(|o| o.person.as_str());
+            let named = cells.get("patient").and_then(Entry::text).or(payer);
+            let patient = named.and_then(|id| self.household.index_of(id));
             if patient.is_some_and(|p| !self.facts.medical_counts(p)) {
                 let message = "Bills of a dependant of 18 or more (line 33199) are not computed yet.";
                 self.not_covered("C-61", Place::row(&paper.id, row, "patient"), message);
@@ -351,18 +386,34 @@ impl Points<'_> {
         }
     }
 
+    fn gifts_of_dependant(&mut self, paper: &Paper, field: &str) {
+        let files = |id: &str| self.household.index_of(id).is_some_and(|p| self.facts.people[p].filer);
+        if !paper.owners.iter().all(|o| files(&o.person)) {
+            let message = "Gifts of a dependant are not computed yet.";
+            self.not_covered("gifts-of-dependant", Place::paper(&paper.id, field), message);
+        }
+    }
+
+    /// The box that counts is empty while those that make it up are not.
+    fn total_missing(&mut self, paper: &Paper, total: &str, parts: &[&str]) {
+        let sum: Money = parts.iter().map(|field| paper.amount(field)).sum();
+        if !paper.boxes.contains_key(total) && !sum.is_zero() {
+            let message = format!("Box {total} is what counts, and it is empty.");
+            let point = Point::blocks(
+                "total-missing",
+                Place::paper(&paper.id, total),
+                message,
+                "Enter it from the slip.",
+            );
+            self.found.push(point.suggest(sum));
+        }
+    }
+
     fn gifts(&mut self, paper: &Paper) {
         self.dates(paper, "C-63", "no day of this return year", |facts, date| {
             (facts.year_begin..=facts.year_end).contains(&date)
         });
-        let filers = paper
-            .owners
-            .iter()
-            .all(|o| self.household.index_of(&o.person).is_some_and(|p| self.facts.people[p].filer));
-        if !filers {
-            let message = "Gifts of a dependant are not computed yet.";
-            self.not_covered("gifts-of-dependant", Place::paper(&paper.id, "title"), message);
-        }
+        self.gifts_of_dependant(paper, "title");
         for (row, cells) in paper.rows.iter().enumerate() {
             if cells.get("number").and_then(Entry::text).is_none_or(str::is_empty) {
                 let message = "A gift counts only with the charity's registration number.";

@@ -67,6 +67,22 @@ fn each_check_opens_where_it_applies() {
         ("C-87", Family::single("AB", "1980-01-01").employed("ada", "60000"), false),
         ("C-24-dividends", couple().paper("T5", "bo", json!({ "24": "1000" })), true),
         ("C-24-dividends", couple().paper("T5", "ada", json!({ "24": "1000" })), false),
+        ("C-38", single().contributions("ada", "9000", "100").contributions("ada", "9000", "100"), true),
+        ("C-50", single().child("cy", "2015-05-05"), true),
+        ("C-50", single().child("cy", "2015-05-05").answer_for("ada", "maintains_home", json!(false)), false),
+        ("C-50", couple().child("cy", "2015-05-05"), false),
+        ("C-51", single().person("cy", "dependent", "2015-05-05"), true),
+        ("C-51", single().child("cy", "2015-05-05"), false),
+        ("C-61", single().child("kim", "1999-01-01").medical("kim", &[("2025-02-02", "900")]), true),
+        ("gifts-of-dependant", single().child("kim", "1999-01-01").gifts("kim", "10"), true),
+        (
+            "gifts-of-dependant",
+            single().child("kim", "1999-01-01").paper("T4", "kim", json!({ "14": "900", "46": "10" })),
+            true,
+        ),
+        ("total-missing", single().paper("T4A(P)", "ada", json!({ "14": "900" })), true),
+        ("total-missing", single().paper("T4A(P)", "ada", json!({ "14": "900", "20": "900" })), false),
+        ("total-missing", single().paper("T4A(OAS)", "ada", json!({ "19": "900" })), true),
         ("C-92", single().gifts("ada", "10"), false),
     ];
     for (code, family, open) in cases {

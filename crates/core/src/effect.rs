@@ -3,11 +3,13 @@
 use crate::{
     check::faults,
     household::{Entry, Household},
-    outcome::{NamedWay, Outcome, headline, pins_of, reckon, weigh},
+    outcome::{NamedWay, Outcome, headline, pins_of, reckon},
     pack::Registry,
+    search::lowest,
 };
 use hembo_money::Money;
 use serde::Serialize;
+use std::collections::BTreeMap;
 use utoipa::ToSchema;
 
 /// What a paper does to the household's tax.
@@ -97,6 +99,7 @@ pub fn total(household: &Household, registry: &Registry) -> Option<Money> {
         return None;
     }
     let case = registry.pack(&household.country)?.open(household);
-    let (weighed, _) = weigh(&*case, &pins_of(household, &*case), 1);
-    weighed.ranking.first().map(|r| r.total)
+    let pins = pins_of(household, &*case);
+    // Pins that no lawful way holds are set aside, as in the outcome.
+    lowest(&*case, &pins).or_else(|| lowest(&*case, &BTreeMap::new())).map(|r| r.total)
 }

@@ -58,7 +58,7 @@ pub fn pins_of(household: &Household, case: &dyn Case) -> BTreeMap<usize, Taken>
 }
 
 /// The ranking that holds the pins; where no lawful way does, the ranking without them.
-pub(crate) fn weigh(case: &dyn Case, pins: &BTreeMap<usize, Taken>, keep: usize) -> (Weighed, bool) {
+fn weigh(case: &dyn Case, pins: &BTreeMap<usize, Taken>, keep: usize) -> (Weighed, bool) {
     let weighed = search(case, pins, keep);
     if weighed.ranking.is_empty() && !pins.is_empty() {
         return (search(case, &BTreeMap::new(), keep), false);

@@ -4,7 +4,6 @@
 mod assemble;
 mod view;
 
-pub(crate) use assemble::weigh;
 pub use assemble::{age_on, headline, pins_of, reckon, reckon_naming};
 
 use crate::{check::Fault, limit::Limit, pack::Suggestion, point::Point};

@@ -8,7 +8,7 @@ mod kinks;
 mod walk;
 
 pub use kinks::Edges;
-pub use walk::{along, search};
+pub use walk::{along, lowest, search};
 
 use crate::decision::{Bar, Decision, Way};
 use hembo_money::Money;

@@ -13,11 +13,26 @@ type Held = BTreeMap<usize, Money>;
 
 /// Weighs every lawful way and keeps the lowest `keep` of them. `pins` maps a decision to what is held.
 pub fn search<C: Weighable + ?Sized>(case: &C, pins: &BTreeMap<usize, Taken>, keep: usize) -> Weighed {
+    weighed(case, pins, keep, true)
+}
+
+/// The lowest way that holds every pin, without the prices of anything else.
+pub fn lowest<C: Weighable + ?Sized>(case: &C, pins: &BTreeMap<usize, Taken>) -> Option<Ranked> {
+    weighed(case, pins, 1, false).ranking.into_iter().next()
+}
+
+fn weighed<C: Weighable + ?Sized>(
+    case: &C,
+    pins: &BTreeMap<usize, Taken>,
+    keep: usize,
+    priced: bool,
+) -> Weighed {
     let sizes: Vec<usize> = case.decisions().iter().map(|d| d.options.len()).collect();
     let mut walk = Walk {
         case,
         pins,
         keep,
+        priced,
         memo: HashMap::new(),
         kept: BinaryHeap::new(),
         weighed: Weighed {
@@ -55,6 +70,7 @@ struct Walk<'a, C: ?Sized> {
     case: &'a C,
     pins: &'a BTreeMap<usize, Taken>,
     keep: usize,
+    priced: bool,
     memo: HashMap<(usize, Vec<Option<Taken>>), Money>,
     kept: BinaryHeap<Ranked>,
     weighed: Weighed,
@@ -104,7 +120,7 @@ impl<C: Weighable + ?Sized> Walk<'_, C> {
             self.weighed.lowest = Some(free);
         }
         self.price_options(&best, &broken);
-        let mut ends = self.price_amounts(way, &held, &best, &broken);
+        let mut ends = if self.priced { self.price_amounts(way, &held, &best, &broken) } else { Vec::new() };
         ends.sort();
         ends.dedup();
         ends.retain(|end| end.way != best.way);
