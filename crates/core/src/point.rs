@@ -16,7 +16,7 @@ pub struct Point {
     pub remedy: String,
     /// Where.
     pub place: Place,
-    /// The law asks for something that this program does not compute yet: the figures are not a result.
+    /// The law asks for something that this program does not compute yet, or might: the figures are not a result.
     pub not_covered: bool,
     /// What the field at the place should say, where that can be computed.
     pub suggested: Option<String>,
@@ -42,6 +42,11 @@ pub trait Gather {
     /// Something of the law that is not computed yet.
     fn not_covered(&mut self, code: &str, place: Place, message: impl Into<String>) {
         self.found().push(Point::not_covered(code, place, message));
+    }
+
+    /// A question on whose answer it depends whether the figures are a result.
+    fn not_known(&mut self, code: &str, place: Place, message: impl Into<String>, remedy: &str) {
+        self.found().push(Point::not_known(code, place, message, remedy));
     }
 }
 
@@ -112,6 +117,17 @@ impl Point {
     pub fn not_covered(code: &str, place: Place, message: impl Into<String>) -> Point {
         let remedy = "Prepare this return elsewhere until Hembo covers it.".to_owned();
         Point { not_covered: true, ..Point::new(code, Weight::Blocks, place, message.into(), remedy) }
+    }
+
+    /// A question on whose answer it depends whether the figures are a result; it blocks, and until it is answered
+    /// they are none.
+    pub fn not_known(
+        code: &str,
+        place: Place,
+        message: impl Into<String>,
+        remedy: impl Into<String>,
+    ) -> Point {
+        Point { not_covered: true, ..Point::blocks(code, place, message, remedy) }
     }
 
     /// The same point with what the field should say.

@@ -90,13 +90,14 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Credit {
     Credit { used, refundable }
 }
 
-/// A child under 17 with a number valid for work, whose filer (one of the two on a joint return) has one too; else
-/// a citizen or resident of the US counts as another dependent.
+/// A child under 17 with a number valid for work, from 2025 on only of a filer (one of the two on a joint return) who
+/// has one too; else a citizen or resident of the US counts as another dependent.
 fn brings(on: On<'_>, person: usize, as_a: Household) -> Brings {
     let about = &on.facts.people[person];
-    let under = on.facts.figures.child_credit.child_under;
-    let young = about.age(on.facts.year_end).is_some_and(|age| age < under);
-    let numbers = about.work_ssn && on.unit.people.iter().any(|&p| on.facts.people[p].work_ssn);
+    let figures = &on.facts.figures.child_credit;
+    let young = about.age(on.facts.year_end).is_some_and(|age| age < figures.child_under);
+    let filers = !figures.filer_number || on.unit.people.iter().any(|&p| on.facts.people[p].work_ssn);
+    let numbers = about.work_ssn && filers;
     if about.residency != Residency::UnitedStates {
         Brings::Nothing
     } else if as_a == Household::QualifyingChild && young && numbers {

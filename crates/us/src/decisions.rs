@@ -1,7 +1,7 @@
 //! What the federal law leaves open, and the returns that each way makes of it.
 
 use crate::{
-    dependents::{self, Dependent},
+    dependents,
     facts::{Facts, Marital},
     form_1040, points,
     states::community_property,
@@ -304,8 +304,6 @@ impl FederalCase {
     /// A dependent's own return: the standard deduction of someone who can be claimed.
     fn own_unit(&self, place: usize, person: usize, way: &Way) -> Unit {
         let deduction = self.taken(About::DeductionOfOwn(place), way);
-        let everyone: Vec<Dependent> =
-            dependents::claim(&self.facts, &self.facts.filers, person).into_iter().collect();
         Unit {
             people: vec![person],
             status: Status::Single,
@@ -313,7 +311,7 @@ impl FederalCase {
             taxes: TaxesDeducted::Income,
             dependents: Vec::new(),
             claimed_elsewhere: Vec::new(),
-            claimable: !everyone.is_empty(),
+            claimable: dependents::claimable_by_filers(&self.facts, self.separate(way), person),
             main: false,
             estimated: Part::Nothing,
         }
@@ -451,7 +449,7 @@ impl Weighable for FederalCase {
         for place in 0..self.own_returns.len() {
             parts.push(TotalPart {
                 id: OWN_RETURNS + place,
-                depends: on(&|a| a == About::DeductionOfOwn(place)),
+                depends: on(&|a| a == About::Status || a == About::DeductionOfOwn(place)),
             });
         }
         parts

@@ -1,6 +1,9 @@
 //! Who depends on whom (§152), person by person and claimer by claimer.
 
-use crate::facts::{Facts, Relationship, Residency};
+use crate::facts::{Facts, PersonFacts, Relationship, Residency};
+
+/// The support test of a relative fails.
+pub const NO_SUPPORT: &str = "the claimer does not pay over half of the support";
 
 /// How someone belongs to a claimer's household.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -40,13 +43,29 @@ fn common(facts: &Facts, claimers: &[usize], person: usize) -> Result<(), &'stat
     if claimers.iter().any(|&c| facts.people[c].claimable) {
         return Err("the claimer can be claimed by someone else");
     }
-    if facts.people[person].files_joint {
+    fit_to_be_claimed(&facts.people[person])
+}
+
+/// The tests of §152(b)(2) and (3), which do not ask who claims.
+///
+/// # Errors
+/// The test that fails.
+pub fn fit_to_be_claimed(about: &PersonFacts) -> Result<(), &'static str> {
+    if about.files_joint {
         return Err("files a joint return");
     }
-    if facts.people[person].residency == Residency::Other {
+    if about.residency == Residency::Other {
         return Err("neither citizen nor resident of the US, Canada or Mexico");
     }
     Ok(())
+}
+
+/// Whether someone can claim a person: both filers together, or one of them where they file apart.
+pub fn claimable_by_filers(facts: &Facts, apart: bool, person: usize) -> bool {
+    if apart {
+        return facts.filers.iter().any(|&f| claim(facts, &[f], person).is_ok());
+    }
+    claim(facts, &facts.filers, person).is_ok()
 }
 
 /// A qualifying child, else a qualifying relative, of the claimers.
@@ -140,7 +159,7 @@ fn qualifying_relative(
         [one] if facts.couple() => about.supported_alone_by == Some(*one),
         _ => about.supported || about.supported_alone_by.is_some_and(|by| claimers.contains(&by)),
     };
-    if supported { Ok(()) } else { Err("the claimer does not pay over half of the support") }
+    if supported { Ok(()) } else { Err(NO_SUPPORT) }
 }
 
 /// Whether the claimers could claim a person but for gross income, a joint return or being claimable themselves:

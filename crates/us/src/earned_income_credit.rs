@@ -2,6 +2,7 @@
 
 use crate::{
     dependents,
+    facts::Facts,
     figures::{EarnedIncomeClass, Figures},
     form_1040::Income,
     lines::EARNED_INCOME,
@@ -12,7 +13,7 @@ use hembo_core::{
     limit::{self, Shape},
     trail::Trail,
 };
-use hembo_money::{Money, Rounding};
+use hembo_money::{Money, Rate, Rounding};
 
 /// Line 27a. `earned` is earned income.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, earned: Money, income: &Income) -> Money {
@@ -65,7 +66,7 @@ fn eligible(on: On<'_>, children: usize, income: &Income) -> Result<(), &'static
     if people().any(|p| !p.work_ssn) {
         return Err("a filer has no number valid for work");
     }
-    if !on.unit.main {
+    if on.unit.status != Status::Joint && on.unit.people.iter().any(|&p| child_of_another(on.facts, p)) {
         return Err("is the qualifying child of someone");
     }
     if income.interest + income.exempt_interest > figures.investment_income_most {
@@ -91,6 +92,13 @@ fn eligible(on: On<'_>, children: usize, income: &Income) -> Result<(), &'static
     Ok(())
 }
 
+/// Whether someone is the qualifying child of another (§32(c)(1)(B)): of a filer of this household, or as was said.
+fn child_of_another(facts: &Facts, person: usize) -> bool {
+    let about = &facts.people[person];
+    let here = |&f: &usize| f != person && dependents::qualifying_child(facts, &[f], person).is_ok();
+    about.child_elsewhere || (!about.filer && facts.filers.iter().any(here))
+}
+
 fn class(figures: &Figures, children: usize) -> &EarnedIncomeClass {
     let classes = &figures.earned_income_credit.classes;
     &classes[children.min(classes.len() - 1)]
@@ -112,9 +120,15 @@ pub fn table(figures: &Figures, status: Status, children: usize, amount: Money) 
     let band = figures.earned_income_credit.band;
     let low = amount.rounded(band, Rounding::Down);
     let middle = Money::from_cents((low + (low + band).min(gone)).cents() / 2);
-    let growing = middle.times(class.rate_in, Money::CENT, Rounding::HalfUp).min(class.most);
-    let lost = (middle - start).or_zero().times(class.rate_out, Money::CENT, Rounding::HalfUp);
-    growing.min(class.most - lost).or_zero().to_whole()
+    let growing = middle.times(class.rate_in, Money::WHOLE, Rounding::HalfUp).min(class.most);
+    let excess = (middle - start).or_zero();
+    // The table is rounded once, at the end (§32(f)).
+    let left = Money::sum_of_products(
+        [(class.most, Rate::ONE), (-excess, class.rate_out)],
+        Money::WHOLE,
+        Rounding::HalfUp,
+    );
+    growing.min(left).or_zero()
 }
 
 /// The whole amount at which nothing is left: start + most ÷ rate, half up.

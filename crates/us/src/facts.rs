@@ -77,6 +77,11 @@ pub struct PersonFacts {
     pub work_ssn: bool,
     pub other_gross_income: Money,
     pub claimable: bool,
+    /// The qualifying child of someone outside this household.
+    pub child_elsewhere: bool,
+    pub parent_alive: Option<bool>,
+    /// Own earnings were over half of the support.
+    pub earned_over_half: Option<bool>,
     pub nonresident_alien: bool,
     pub paid_home: bool,
     pub home_abroad: bool,
@@ -224,6 +229,11 @@ impl PersonFacts {
         of(self.died, 12) - of(self.born, 1) + 1
     }
 
+    /// Adjusted gross income, were this person to file alone.
+    pub fn agi_alone(&self) -> Money {
+        sum(&self.own.wages) + sum(&self.own.interest) - sum(&self.own.penalty)
+    }
+
     /// Gross income of the kinds that count for a dependent (§152(d)(1)(B)).
     pub fn gross_income(&self) -> Money {
         sum(&self.own.wages) + sum(&self.own.interest) + self.other_gross_income
@@ -280,7 +290,8 @@ impl Facts {
 }
 
 fn person(household: &Household, person: &Person) -> PersonFacts {
-    let flag = |id: &str| person.answers.get(id).and_then(Entry::flag).unwrap_or(false);
+    let said = |id: &str| person.answers.get(id).and_then(Entry::flag);
+    let flag = |id: &str| said(id).unwrap_or(false);
     let count = |id: &str| person.answers.get(id).and_then(Entry::count);
     let text = |id: &str| person.answers.get(id).and_then(Entry::text);
     let itin = person.id_number.as_deref().is_some_and(|n| n.starts_with('9'));
@@ -310,13 +321,16 @@ fn person(household: &Household, person: &Person) -> PersonFacts {
             Some("other") => Residency::Other,
             _ => Residency::UnitedStates,
         },
-        work_ssn: person.answers.get(ask::WORK_SSN).and_then(Entry::flag).unwrap_or(!itin),
+        work_ssn: said(ask::WORK_SSN).unwrap_or(!itin),
         other_gross_income: person
             .answers
             .get(ask::OTHER_GROSS_INCOME)
             .and_then(Entry::money)
             .unwrap_or_default(),
         claimable: flag(ask::CLAIMABLE),
+        child_elsewhere: flag(ask::CHILD_ELSEWHERE),
+        parent_alive: said(ask::PARENT_ALIVE),
+        earned_over_half: said(ask::EARNED_OVER_HALF),
         nonresident_alien: flag(ask::NONRESIDENT_ALIEN),
         paid_home: flag(ask::PAID_HOME),
         home_abroad: flag(ask::HOME_ABROAD),

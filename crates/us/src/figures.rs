@@ -34,6 +34,7 @@ pub struct Figures {
     pub underpayment: Cited<Underpayment>,
     pub interest: Cited<Interest>,
     pub kiddie: Cited<Kiddie>,
+    pub saver: Cited<Saver>,
 }
 
 impl Figures {
@@ -120,7 +121,8 @@ tables! {
     SocialSecurity { wage_base: Money, rate: Rate, most_tax: Money }
     /// §24.
     ChildCredit {
-        child: Money, refundable: Money, other: Money, child_under: i32, from: ByStatus, step: Money, rate: Rate,
+        child: Money, refundable: Money, other: Money, child_under: i32, filer_number: bool, from: ByStatus,
+        step: Money, rate: Rate,
         earned_above: Money, earned_rate: Rate, three_children: i64,
     }
     /// §32.
@@ -137,5 +139,7 @@ tables! {
     /// Schedule B.
     Interest { schedule_b_above: Money }
     /// §1(g).
-    Kiddie { unearned_above: Money }
+    Kiddie { unearned_above: Money, from_age: i32, student_from_age: i32, under: i32 }
+    /// §25B: income up to which there is a credit.
+    Saver { most: ByStatus, from_age: i32 }
 }

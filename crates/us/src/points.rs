@@ -5,8 +5,9 @@ use crate::{
     dependents,
     facts::{Facts, Marital, PersonFacts, Relationship},
     papers::{W2_BOX_12, kind},
-    questions::ask,
+    questions::{NOT_COMPUTED, NotComputed, ask},
     states::community_property,
+    status::{self, Status},
     suggestions,
     unit::Unit,
 };
@@ -77,7 +78,9 @@ impl Points<'_> {
         }
         if !married && self.facts.filers.len() == 2 {
             let place = Place::household(ask::MARITAL);
-            self.not_covered("two-unmarried-filers", place, "Two unmarried filers are two households here.");
+            let message = "Two unmarried filers each file alone: they are two households here.";
+            let remedy = "Make a household for each of them, or answer that they are married.";
+            self.not_known("two-unmarried-filers", place, message, remedy);
         }
         if married && self.facts.filers.len() == 1 {
             let message = "A separate return names the spouse; joint and separate are not compared.";
@@ -139,6 +142,26 @@ impl Points<'_> {
             let message = "So much interest needs Schedule B: was there a financial account abroad?";
             self.blocks("K-026", place, message, "Answer for Schedule B, Part III.");
         }
+        self.not_computed();
+    }
+
+    /// What the law has and this pack has not: an absence must be known, not guessed.
+    fn not_computed(&mut self) {
+        let asked = NOT_COMPUTED.iter().filter(|n| self.facts.figures.year >= n.from);
+        for NotComputed { field, needs, .. } in asked {
+            let place = Place::household(field.id);
+            match self.answered(field.id).and_then(Entry::flag) {
+                None => {
+                    let message = format!("{}: yes or no?", field.label);
+                    let remedy = "Answer it: this is not computed yet, so it must be known to be absent.";
+                    self.not_known(&format!("asks-{}", field.id), place, message, remedy);
+                }
+                Some(true) => {
+                    self.not_covered(field.id, place, format!("{needs} is not computed yet."));
+                }
+                Some(false) => {}
+            }
+        }
     }
 
     fn schedule_b(&self) -> bool {
@@ -190,6 +213,17 @@ impl Points<'_> {
             let message = format!("Did {} pay over half the cost of the home?", person.name);
             self.blocks("K-010", place(ask::PAID_HOME), message, "It decides on head of household.");
         }
+        self.claimable_elsewhere(person);
+        if self.facts.marital == Marital::Widowed
+            && person.spouse_died.is_some_and(|died| died >= start.into())
+        {
+            let message = format!(
+                "The spouse died in {start}: for the tax that is a year of marriage, with a joint return."
+            );
+            let remedy =
+                "Answer 'married' and add the spouse as a filer with the date of death (§6013(a)(3)).";
+            self.not_known("K-012-year", place(ask::SPOUSE_DIED), message, remedy);
+        }
         if self.facts.marital == Marital::Widowed && person.spouse_died.is_none() {
             let message = format!("In which year did the spouse of {} die?", person.name);
             self.blocks(
@@ -198,6 +232,30 @@ impl Points<'_> {
                 message,
                 "It decides on the surviving spouse's status.",
             );
+        }
+    }
+
+    /// A young filer may be someone's dependent, or someone's qualifying child.
+    fn claimable_elsewhere(&mut self, person: &PersonFacts) {
+        let figures = &self.facts.figures.dependents;
+        let young = person.age(self.facts.year_end).is_some_and(|age| age < figures.student_under);
+        if !young {
+            return;
+        }
+        let answers = self.household.person(&person.id).map(|p| &p.answers);
+        let said = |field: &str| answers.is_some_and(|a| a.contains_key(field));
+        let (claimable, child) = (said(ask::CLAIMABLE), said(ask::CHILD_ELSEWHERE));
+        let place = |field: &str| Place::person(&person.id, field);
+        if !claimable {
+            let message = format!("Can someone else claim {} as a dependent?", person.name);
+            let remedy = "It decides on the standard deduction and on credits.";
+            self.blocks("K-016", place(ask::CLAIMABLE), message, remedy);
+        }
+        let credit = self.amounts("us.27a").any(|(_, credit)| !credit.is_zero());
+        if !child && credit && !self.facts.couple() {
+            let message = format!("Is {} the qualifying child of someone else?", person.name);
+            let remedy = "If so, there is no earned income credit (§32(c)(1)(B)).";
+            self.blocks("K-016-child", place(ask::CHILD_ELSEWHERE), message, remedy);
         }
     }
 
@@ -227,7 +285,12 @@ impl Points<'_> {
         if self.units.iter().any(|u| u.dependents.iter().any(|d| d.person == index)) {
             return;
         }
-        if let Err(why) = dependents::claim(self.facts, &self.facts.filers, index) {
+        let claim = dependents::claim(self.facts, &self.facts.filers, index);
+        let asked = self.household.people[index].answers.contains_key(ask::SUPPORTED);
+        if claim == Err(dependents::NO_SUPPORT) && !asked {
+            let message = format!("Do the filers pay over half of the support of {}?", person.name);
+            self.blocks("K-014", place(ask::SUPPORTED), message, "It decides on a qualifying relative.");
+        } else if let Err(why) = claim {
             let message = format!("{} is not a dependent: {why}.", person.name);
             self.look("K-013", place(ask::RELATIONSHIP), message, "If that is not so, correct the answers.");
         }
@@ -235,7 +298,10 @@ impl Points<'_> {
 
     fn paper(&mut self, paper: &Paper) {
         match paper.kind.as_str() {
-            kind::W2 => self.wages(paper),
+            kind::W2 => {
+                self.wages(paper);
+                self.saver(paper);
+            }
             kind::INTEREST => self.interest(paper),
             kind::HOME_LOAN => self.home_loan(paper),
             kind::MEDICAL => self.medical(paper),
@@ -352,6 +418,38 @@ impl Points<'_> {
             let message = format!("Code {code} needs {form}, which is not computed yet.");
             self.not_covered("box-12", Place::paper(&paper.id, field), message);
         }
+    }
+
+    /// Deferrals of someone who may have the saver's credit (§25B), which is not computed yet.
+    fn saver(&mut self, paper: &Paper) {
+        let deferred = |code: &str| matches!(code, "D" | "E" | "F" | "G" | "H" | "S" | "AA" | "BB" | "EE");
+        let field = W2_BOX_12.iter().find(|(code, _)| paper.text(code).is_some_and(deferred));
+        let owner = paper.owners.first().and_then(|o| self.household.index_of(&o.person));
+        let (Some((field, _)), Some(owner)) = (field, owner) else { return };
+        if self.may_have_savers_credit(owner) {
+            let message = "The saver's credit for these deferrals (Form 8880) is not computed yet.";
+            self.not_covered("savers-credit", Place::paper(&paper.id, field), message);
+        }
+    }
+
+    /// Of age, no student, nobody's dependent, and in some status with tax and an income not above the limit.
+    fn may_have_savers_credit(&self, person: usize) -> bool {
+        let (facts, about) = (self.facts, &self.facts.people[person]);
+        let figures = &facts.figures.saver;
+        let place = self.units.iter().position(|u| u.people.contains(&person));
+        let Some((place, unit)) = place.and_then(|p| Some((p, self.units.get(p)?))) else { return false };
+        let of_age = about.born.is_none() || about.reached(figures.from_age, facts.year_end);
+        let student = about.student_months >= facts.figures.dependents.student_months;
+        if !of_age || student || unit.claimable {
+            return false;
+        }
+        if facts.couple() && about.filer {
+            let together: Money = facts.filers.iter().map(|&f| facts.people[f].agi_alone()).sum();
+            let alone = *figures.most.of(status::alone(facts, person));
+            return together.to_whole() <= figures.most.joint || about.agi_alone().to_whole() <= alone;
+        }
+        let amount = |line| self.trail.amount(line, Scope::Return(place)).unwrap_or_default();
+        amount("us.agi") <= *figures.most.of(unit.status) && !amount("us.18").is_zero()
     }
 
     fn interest(&mut self, paper: &Paper) {
@@ -555,20 +653,66 @@ impl Points<'_> {
                     format!("{}: so much is due that a penalty for underpayment is possible.", person.name);
                 self.look("K-156", whose(), message, "Compare with last year's tax (Form 2210).");
             }
+            if unit.status != Status::Joint {
+                self.kiddie(place, unit.people[0]);
+            }
             if !unit.main {
                 self.own_return(unit);
             }
         }
     }
 
+    /// Form 8615 (§1(g)(2)): unearned income above the limit of someone under 18, or under 19 (a student under 24)
+    /// whose earnings were not over half of the support, with a parent alive.
+    fn kiddie(&mut self, place: usize, person: usize) {
+        let (figures, about) = (&self.facts.figures.kiddie, &self.facts.people[person]);
+        let amount = |line| self.trail.amount(line, Scope::Return(place)).unwrap_or_default();
+        let unearned = amount("us.2b") - amount("us.penalty");
+        let end = self.facts.year_end;
+        let grown = about.born.is_none() || about.reached(figures.under, end);
+        if unearned <= figures.unearned_above || grown || about.parent_alive == Some(false) {
+            return;
+        }
+        let ask = |points: &mut Self, field: &str, message: String| {
+            let remedy = "It decides whether Form 8615 taxes this income at the parents' rates.";
+            points.not_known("K-151-ask", Place::person(&about.id, field), message, remedy);
+        };
+        let name = &about.name;
+        if about.reached(figures.student_from_age, end) {
+            let months = self.household.people[person].answers.contains_key(ask::STUDENT_MONTHS);
+            if !months {
+                return ask(self, ask::STUDENT_MONTHS, format!("For how many months was {name} a student?"));
+            }
+            if about.student_months < self.facts.figures.dependents.student_months {
+                return;
+            }
+        }
+        if about.reached(figures.from_age, end) && !about.own.wages.is_empty() {
+            match about.earned_over_half {
+                Some(true) => return,
+                Some(false) => {}
+                None => {
+                    let message = format!("Were the earnings of {name} over half of the support?");
+                    return ask(self, ask::EARNED_OVER_HALF, message);
+                }
+            }
+        }
+        let parent_here = !about.filer && about.relationship == Some(Relationship::Child);
+        if about.parent_alive.is_none() && !parent_here {
+            return ask(
+                self,
+                ask::PARENT_ALIVE,
+                format!("Was a parent of {name} alive at the end of the year?"),
+            );
+        }
+        let largest = about.own.interest.iter().max_by_key(|item| item.amount);
+        let place = largest.map(|item| Place::paper(&self.household.papers[item.paper].id, item.field));
+        let message = format!("{name} has unearned income over the limit: Form 8615 is not computed yet.");
+        self.not_covered("K-151", place.unwrap_or_default(), message);
+    }
+
     fn own_return(&mut self, unit: &Unit) {
         let person = &self.facts.people[unit.people[0]];
-        let unearned = hembo_core::reading::sum(&person.own.interest);
-        if unit.claimable && unearned > self.facts.figures.kiddie.unearned_above {
-            let message =
-                format!("{} has unearned income over the limit: Form 8615 is not computed yet.", person.name);
-            self.not_covered("K-151", Place::person(&person.id, ask::OTHER_GROSS_INCOME), message);
-        }
         if person.married {
             let message = format!("{} is married: the status of that return is not known here.", person.name);
             self.not_covered("own-return-married", Place::person(&person.id, ask::MARRIED), message);
@@ -576,11 +720,11 @@ impl Points<'_> {
         let name = &person.name;
         let message =
             format!("{name} has income of their own: the figures hold a separate return for {name}.");
-        self.look(
-            "K-017",
-            Place::person(&person.id, ask::RELATIONSHIP),
-            message,
-            "Mark there that someone can claim the filer.",
-        );
+        let remedy = if unit.claimable {
+            "Mark there that someone can claim the filer."
+        } else {
+            "Nobody can claim the filer there."
+        };
+        self.look("K-017", Place::person(&person.id, ask::RELATIONSHIP), message, remedy);
     }
 }

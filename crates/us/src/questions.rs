@@ -22,6 +22,9 @@ pub mod ask {
     pub const WORK_SSN: &str = "work_ssn";
     pub const OTHER_GROSS_INCOME: &str = "other_gross_income";
     pub const CLAIMABLE: &str = "claimable";
+    pub const CHILD_ELSEWHERE: &str = "child_elsewhere";
+    pub const PARENT_ALIVE: &str = "parent_alive";
+    pub const EARNED_OVER_HALF: &str = "earned_over_half";
     pub const NONRESIDENT_ALIEN: &str = "nonresident_alien";
     pub const PAID_HOME: &str = "paid_home";
     pub const HOME_ABROAD: &str = "home_abroad";
@@ -74,7 +77,7 @@ pub static PERSON: &[Question] = &[
         field: Field::choice(ask::RELATIONSHIP, "", "Relationship to a filer", RELATIONSHIPS),
     },
     Question {
-        of: DEPENDENT,
+        of: ANYONE,
         field: Field::count(ask::STUDENT_MONTHS, "", "Months a full-time student", 12)
             .help("Some part of five calendar months makes a student."),
     },
@@ -107,6 +110,20 @@ pub static PERSON: &[Question] = &[
             .help("A social security number issued in time and valid for employment."),
     },
     Question { of: FILER, field: Field::yes_no(ask::CLAIMABLE, "", "Someone else can claim this person") },
+    Question {
+        of: FILER,
+        field: Field::yes_no(ask::CHILD_ELSEWHERE, "", "Qualifying child of someone else").help(
+            "By relationship, age and over half the year in the home of someone outside this household.",
+        ),
+    },
+    Question {
+        of: ANYONE,
+        field: Field::yes_no(ask::PARENT_ALIVE, "", "A parent was alive at the end of the year"),
+    },
+    Question {
+        of: ANYONE,
+        field: Field::yes_no(ask::EARNED_OVER_HALF, "", "Own earnings were over half of own support"),
+    },
     Question { of: FILER, field: Field::yes_no(ask::NONRESIDENT_ALIEN, "", "Nonresident alien in the year") },
     Question { of: FILER, field: Field::yes_no(ask::PAID_HOME, "", "Paid over half the cost of the home") },
     Question { of: FILER, field: Field::yes_no(ask::HOME_ABROAD, "", "Main home abroad for half the year") },
@@ -123,4 +140,106 @@ pub static HOUSEHOLD: &[Field] = &[
     Field::choice(ask::STATE, "", "State of residence", crate::states::STATES),
     Field::yes_no(ask::DIGITAL_ASSETS, "", "Received or disposed of digital assets"),
     Field::yes_no(ask::FOREIGN_ACCOUNT, "", "Held a financial account abroad"),
+    NOT_COMPUTED[0].field,
+    NOT_COMPUTED[1].field,
+    NOT_COMPUTED[2].field,
+    NOT_COMPUTED[3].field,
+    NOT_COMPUTED[4].field,
+    NOT_COMPUTED[5].field,
+    NOT_COMPUTED[6].field,
+    NOT_COMPUTED[7].field,
+    NOT_COMPUTED[8].field,
+    NOT_COMPUTED[9].field,
+];
+
+/// Something that the law has and this pack does not compute yet, asked about so that its absence is known.
+#[derive(Debug, Clone, Copy)]
+pub struct NotComputed {
+    /// The question.
+    pub field: Field,
+    /// What a yes asks for.
+    pub needs: &'static str,
+    /// The first year in which it matters.
+    pub from: i32,
+}
+
+impl NotComputed {
+    const fn new(
+        id: &'static str,
+        label: &'static str,
+        help: &'static str,
+        needs: &'static str,
+    ) -> NotComputed {
+        NotComputed { field: Field::yes_no(id, "", label).help(help), needs, from: 0 }
+    }
+
+    const fn from(self, year: i32) -> NotComputed {
+        NotComputed { from: year, ..self }
+    }
+}
+
+/// What is not computed yet, in the order of the return.
+pub const NOT_COMPUTED: [NotComputed; 10] = [
+    NotComputed::new(
+        "other_income",
+        "Income other than wages and interest",
+        "Dividends, pensions, social security, unemployment, a business, rent, tips not on a W-2, prizes…",
+        "Income other than wages and interest",
+    ),
+    NotComputed::new(
+        "sales",
+        "Sold securities, a home or other property",
+        "By anyone in the household, at a gain or a loss; also losses carried over.",
+        "A sale (Schedule D)",
+    ),
+    NotComputed::new(
+        "retirement_savings",
+        "Paid into an IRA, HSA or ABLE account",
+        "Outside the payroll, or took money from one.",
+        "The deduction or credit for such savings",
+    ),
+    NotComputed::new(
+        "student_loan",
+        "Paid student loan interest",
+        "Form 1098-E.",
+        "The deduction of student loan interest",
+    ),
+    NotComputed::new(
+        "overtime",
+        "Overtime pay or tips",
+        "Deductible from 2025 on (Schedule 1-A).",
+        "The deduction of tips and overtime (Schedule 1-A)",
+    )
+    .from(2025),
+    NotComputed::new(
+        "car_loan",
+        "Paid interest on the loan for a new car",
+        "Deductible from 2025 on (Schedule 1-A).",
+        "The deduction of car loan interest (Schedule 1-A)",
+    )
+    .from(2025),
+    NotComputed::new(
+        "care",
+        "Paid for care so that the filers could work",
+        "Of a child under 13, or of a spouse or dependent unable to care for themselves.",
+        "The credit for care (Form 2441)",
+    ),
+    NotComputed::new(
+        "education",
+        "Paid for higher education",
+        "Form 1098-T.",
+        "The education credits (Form 8863)",
+    ),
+    NotComputed::new(
+        "marketplace",
+        "Health cover through the Marketplace",
+        "Form 1095-A.",
+        "The premium tax credit (Form 8962)",
+    ),
+    NotComputed::new(
+        "other_credits",
+        "Other credits or taxes",
+        "Adoption, home energy, clean vehicles, foreign tax, the elderly or disabled, household employees, an adjustment, a loss…",
+        "One of these",
+    ),
 ];

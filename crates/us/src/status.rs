@@ -99,9 +99,10 @@ fn qualifying_person(facts: &Facts, filer: usize, person: usize) -> bool {
     let about = &facts.people[person];
     let more_than_half = dependents::over_half_the_year(facts, &[filer], person);
     match dependents::household_of(facts, &[filer], person) {
-        Ok(Household::QualifyingChild) => {
-            !about.married || dependents::claim(facts, &[filer], person).is_ok()
-        }
+        // A married child must be a dependent, but for the filer's being one (§2(b)(1)(A)(i)).
+        Ok(Household::QualifyingChild) => !about.married || dependents::fit_to_be_claimed(about).is_ok(),
+        // A relative must bring a deduction under §151 (§2(b)(1)(A)(ii), (B)).
+        Ok(Household::QualifyingRelative) if dependents::claim(facts, &[filer], person).is_err() => false,
         Ok(Household::QualifyingRelative) => match about.relationship {
             Some(Relationship::Parent) => true,
             Some(Relationship::None) | None => false,

@@ -2,6 +2,7 @@
 #![allow(dead_code, missing_docs, clippy::unwrap_used)]
 
 use hembo_core::{Household, Outcome, Registry, check, reckon};
+use hembo_us::questions::NOT_COMPUTED;
 use serde_json::{Value, json};
 
 pub static REGISTRY: Registry = Registry(&[&hembo_us::UnitedStates]);
@@ -12,10 +13,11 @@ pub struct Family(pub Value);
 
 impl Family {
     pub fn of(year: i32) -> Family {
-        Family(json!({
+        let family = Family(json!({
             "hembo": 1, "country": "us", "year": year, "name": "Test", "people": [], "papers": [], "pins": {},
             "answers": { "marital": "single", "digital_assets": false, "state": "OH" },
-        }))
+        }));
+        NOT_COMPUTED.iter().fold(family, |family, asked| family.answer(asked.field.id, json!(false)))
     }
 
     pub fn single(year: i32) -> Family {
