@@ -1,8 +1,17 @@
 //! Alberta (Alberta Personal Income Tax Act; AB428).
 
-use crate::{income::cents, plan::On};
-use hembo_core::{limit, trail::Trail};
-use hembo_money::Money;
+use crate::{
+    facts::Facts,
+    income::cents,
+    limits::CAREGIVER,
+    personal::{self, Incomes},
+    plan::On,
+};
+use hembo_core::{
+    limit::{self, PhaseOut},
+    trail::Trail,
+};
+use hembo_money::{Money, Rate};
 
 /// The supplemental credit: amounts above the first bracket keep the credit rate of the years before.
 pub fn supplement(on: On<'_>, trail: &mut impl Trail, amounts: Money) -> Money {
@@ -22,4 +31,38 @@ pub fn supplement(on: On<'_>, trail: &mut impl Trail, amounts: Money) -> Money {
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, basic: Money, dividends: Money) -> Money {
     let tax = limit::or_zero(trail, basic - dividends);
     on.made(trail, "ca.42800", tax, &[("ca.428.basic", basic), ("ca.61520", dividends)], &[])
+}
+
+/// Parents and grandparents of 65 or over who live along and are not infirm, for whom line 58400 is claimed.
+pub fn relatives(facts: &Facts) -> impl Iterator<Item = usize> + '_ {
+    let age = facts.figures.alberta_caregiver.age;
+    (0..facts.people.len()).filter(move |&p| {
+        let who = &facts.people[p];
+        !who.filer && who.elder && !who.infirm && who.lives_here && facts.reached(p, age)
+    })
+}
+
+/// Line 58400: an amount for each, less the relative's net income above a threshold, and less what is claimed for the
+/// same person as an eligible dependant (line 58160).
+pub fn caregiver(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, dependant: Money) -> Money {
+    let figures = &on.facts.figures.alberta_caregiver;
+    let eligible = personal::eligible_dependant(on, incomes);
+    let rule = PhaseOut::continuous(figures.above, Rate::ONE, Money::CENT);
+    let mut total = Money::ZERO;
+    let cared: Vec<usize> =
+        on.plan.caregivers.iter().filter(|c| c.claimant == on.person).map(|c| c.relative).collect();
+    for &relative in &cared {
+        let net = incomes[relative].net;
+        let full = limit::phase_out(trail, CAREGIVER.at(on.scope), figures.most, net, rule);
+        let claimed = if eligible == Some(relative) { dependant } else { Money::ZERO };
+        total += limit::or_zero(trail, full - claimed);
+    }
+    trail.line("ca.58400", on.scope, total, |i| {
+        for &relative in cared.iter().filter(|&r| on.facts.returns.contains(r)) {
+            i.line("ca.23600", on.of(relative).scope, incomes[relative].net);
+        }
+        if !cared.is_empty() {
+            i.figure("Each, at most", figures.most).figure("Shrinks from", figures.above);
+        }
+    })
 }

@@ -26,9 +26,13 @@ pub fn read(facts: &Facts, person: usize) -> Contributions {
     let own = &facts.people[person].own;
     let cpp = &facts.figures.cpp;
     let (first, second) = (sum(&own.cpp), sum(&own.cpp_second));
-    let counted_first = first.min(required_first(facts, person));
-    let counted_second = second.min(required_second(facts, person));
-    let base = counted_first.in_proportion(
+    let over = [first - required_first(facts, person), second - required_second(facts, person)];
+    let back = if facts.figures.cpp_overpaid.both_together {
+        (over[0] + over[1]).or_zero()
+    } else {
+        over[0].or_zero() + over[1].or_zero()
+    };
+    let base = (first - over[0].or_zero()).in_proportion(
         Money::from_cents(cpp.base_rate.billionths()),
         Money::from_cents(cpp.rate.billionths()),
         Money::CENT,
@@ -38,8 +42,8 @@ pub fn read(facts: &Facts, person: usize) -> Contributions {
     let counted = premiums.min(required_premiums(facts, own.insurable));
     Contributions {
         base,
-        enhanced: counted_first - base + counted_second,
-        cpp_back: first + second - counted_first - counted_second,
+        enhanced: first + second - back - base,
+        cpp_back: back,
         ei: counted,
         ei_back: premiums - counted,
     }

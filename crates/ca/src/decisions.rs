@@ -2,11 +2,13 @@
 //! returns, and what is used now or later.
 
 use crate::{
-    contributions,
+    alberta, contributions,
     facts::Facts,
-    income, ontario, pension_split,
-    plan::{Handed, On, Plan, Split},
-    points, t1, tuition,
+    income, medical, ontario, pension_split,
+    plan::{Caring, Election, Handed, Medical, On, Plan, Split},
+    points,
+    provinces::Province,
+    t1, tuition,
 };
 use hembo_core::{
     Case, Decision, Household, Point, Recorder, Scope, Silent, Trail, Way,
@@ -17,7 +19,7 @@ use hembo_core::{
     search::{Edges, Part, Weighable},
     words::first_name,
 };
-use hembo_money::{Money, Rate};
+use hembo_money::{Money, Rate, Rounding};
 
 /// A household under the federal and provincial law.
 #[derive(Debug)]
@@ -45,8 +47,14 @@ enum About {
     SplitAmount,
     /// Contributions that a person deducts now.
     Contributions(usize),
-    /// Which of the partners claims medical receipts: option by place among the filers.
+    /// Which of the partners reports the dividends of both: not at all, the first, the second.
+    Dividends,
+    /// Which of the partners claims medical receipts: option by place among the filers, then both.
     MedicalBy,
+    /// How much of them the first claims where both do.
+    MedicalAmount,
+    /// Which of the partners claims the amount for this relative: option by place among the caregivers.
+    Caregiver(usize),
     /// For which twelve months: option by window.
     MedicalWindow,
     /// Gifts that a person claims.
@@ -62,8 +70,10 @@ impl CanadianCase {
     pub fn new(facts: Facts, household: Household) -> CanadianCase {
         let mut case = CanadianCase { facts, household, decisions: Vec::new(), about: Vec::new() };
         case.list_split();
+        case.list_dividends();
         case.list_contributions();
         case.list_medical();
+        case.list_caregivers();
         case.list_gifts();
         case.list_tuition();
         case
@@ -118,6 +128,45 @@ impl CanadianCase {
         self.add_amount(About::SplitAmount, "ca.split.amount".into(), label, cite, amount);
     }
 
+    fn list_dividends(&mut self) {
+        let facts = &self.facts;
+        let any = |&f: &usize| !self.dividends(f).is_zero();
+        if !facts.couple || !facts.filers.iter().any(any) {
+            return;
+        }
+        let (first, second) = (facts.filers[0], facts.filers[1]);
+        let option = |to: usize, from: usize| {
+            let label = format!("{} reports those of {}", self.first(to), self.first(from));
+            Opt::new(self.person_id(to), label, format!("dividends with {}", self.first(to)))
+        };
+        let options =
+            vec![Opt::new("own", "Each their own", ""), option(first, second), option(second, first)];
+        let label = "Dividends of the partner".into();
+        self.add_options(About::Dividends, "ca.dividends".into(), label, "ITA 82(3)", options);
+    }
+
+    /// Taxable dividends of a person's papers.
+    fn dividends(&self, person: usize) -> Money {
+        let own = &self.facts.people[person].own;
+        sum(&own.eligible_dividends) + sum(&own.other_dividends)
+    }
+
+    /// Whose dividends an option of the election moves.
+    fn election(&self, option: usize) -> Option<Election> {
+        let to = *self.facts.filers.get(option.checked_sub(1)?)?;
+        Some(Election { from: self.facts.partner(to)?, to })
+    }
+
+    /// Why an election cannot be made: it must raise the amount for a partner (82(3)(b)).
+    fn election_bar(&self, election: Election) -> Option<Bar> {
+        if self.dividends(election.from).is_zero() {
+            return Some(Bar::Borrowed("no dividends of the partner"));
+        }
+        let without = self.net_range(election.from, Some(election)).0;
+        let base = self.facts.figures.basic.most;
+        (without >= base).then_some(Bar::Borrowed("it would not raise the amount for a partner"))
+    }
+
     fn list_contributions(&mut self) {
         let facts = &self.facts;
         let never_costs = !self.deduction_may_cost() || self.amounts_together() > SEARCHED_TOGETHER;
@@ -145,7 +194,7 @@ impl CanadianCase {
     pub(crate) fn deduction_may_cost(&self) -> bool {
         let facts = &self.facts;
         let part = facts.figures.gifts.part;
-        let limits_gifts = |&f: &usize| income::cents(self.net_range(f).0, part) < sum(&facts.gifts);
+        let limits_gifts = |&f: &usize| income::cents(self.widest_net(f).0, part) < sum(&facts.gifts);
         facts.filers.iter().any(limits_gifts) || self.children_may_change()
     }
 
@@ -154,15 +203,27 @@ impl CanadianCase {
         let facts = &self.facts;
         let deducting = facts.returns.iter().filter(|&&p| !contributions::most(facts, p).is_zero()).count();
         let split = facts.filers.iter().any(|&f| !pension_split::most(facts, f).is_zero());
-        deducting + usize::from(facts.couple && split) + usize::from(facts.couple && !facts.gifts.is_empty())
+        let medical = facts.couple && !facts.windows.is_empty() && self.both_may_be_supplemented();
+        deducting
+            + usize::from(medical)
+            + usize::from(facts.couple && split)
+            + usize::from(facts.couple && !facts.gifts.is_empty())
     }
 
-    /// The least and the most net income that any way gives a person.
-    fn net_range(&self, person: usize) -> (Money, Money) {
+    /// The least and the most net income that any way gives a person, whoever reports dividends.
+    fn widest_net(&self, person: usize) -> (Money, Money) {
+        let elected = (0..3).map(|option| self.election(option));
+        let ranges: Vec<_> = elected.map(|election| self.net_range(person, election)).collect();
+        let least = ranges.iter().map(|r| r.0).min().unwrap_or_default();
+        (least, ranges.iter().map(|r| r.1).max().unwrap_or_default())
+    }
+
+    /// The least and the most net income that any way with an election of dividends gives a person.
+    fn net_range(&self, person: usize, dividends: Option<Election>) -> (Money, Money) {
         let facts = &self.facts;
         let net = |split: Option<Split>, deducted: Money| {
             let contributions = vec![Some(deducted); facts.people.len()];
-            let plan = Plan { split, contributions, ..Plan::default() };
+            let plan = Plan { split, contributions, dividends, ..Plan::default() };
             let on = On { facts, plan: &plan, person, scope: Scope::Person(person) };
             income::reckon(on, &mut Silent).net
         };
@@ -178,7 +239,7 @@ impl CanadianCase {
         if !facts.couple || ontario::children(facts) == 0 {
             return false;
         }
-        let [one, other] = [0, 1].map(|place| self.net_range(facts.filers[place]));
+        let [one, other] = [0, 1].map(|place| self.widest_net(facts.filers[place]));
         one.0 <= other.1 && other.0 <= one.1
     }
 
@@ -191,14 +252,12 @@ impl CanadianCase {
             let option = |&f: &usize| {
                 Opt::new(self.person_id(f), self.name(f), format!("medical with {}", self.first(f)))
             };
-            let options = self.facts.filers.iter().map(option).collect();
-            self.add_options(
-                About::MedicalBy,
-                "ca.medical".into(),
-                "Who claims medical".into(),
-                cite,
-                options,
-            );
+            let mut options: Vec<_> = self.facts.filers.iter().map(option).collect();
+            if self.both_may_be_supplemented() {
+                options.push(Opt::new("both", "Divided between them", "medical divided"));
+            }
+            let label = "Who claims medical".into();
+            self.add_options(About::MedicalBy, "ca.medical".into(), label, cite, options);
         }
         let option = |w: &crate::medical::Window| {
             let label = format!("Ending {} {} · {:#}", w.end.day(), w.end.month(), w.sum(&self.facts));
@@ -207,6 +266,89 @@ impl CanadianCase {
         let options: Vec<_> = self.facts.windows.iter().map(option).collect();
         let label = "Which twelve months of medical".into();
         self.add_options(About::MedicalWindow, "ca.medical.window".into(), label, cite, options);
+        if self.facts.couple && self.both_may_be_supplemented() {
+            let first = self.facts.filers[0];
+            let label = format!("Medical that {} claims", self.first(first));
+            let short = format!("medical of {}", self.first(first));
+            let most = self.largest_window();
+            let amount = Amount { most, short, never_costs: false, steepest: STEEPEST };
+            let cite = "ITA 118.2(1), 122.51";
+            self.add_amount(About::MedicalAmount, "ca.medical.amount".into(), label, cite, amount);
+        }
+    }
+
+    fn largest_window(&self) -> Money {
+        self.facts.windows.iter().map(|w| w.sum(&self.facts)).max().unwrap_or_default()
+    }
+
+    /// Whether both partners may have the refundable supplement, so that dividing the receipts may pay.
+    fn both_may_be_supplemented(&self) -> bool {
+        let (facts, figures) = (&self.facts, &self.facts.figures.medical_supplement);
+        let least: Money = facts.filers.iter().map(|&f| self.widest_net(f).0).sum();
+        let gone = figures.from + figures.most.divided_by(figures.rate, Money::WHOLE, Rounding::Up);
+        facts.filers.iter().all(|&f| medical::may_be_supplemented(facts, f)) && least < gone
+    }
+
+    /// Divided receipts bring nothing unless both parts are above their thresholds.
+    pub(crate) fn both_above_threshold(&self) -> bool {
+        let threshold = |&f: &usize| {
+            let figures = &self.facts.figures.medical;
+            income::cents(self.widest_net(f).0, figures.part).min(figures.most)
+        };
+        self.largest_window() > self.facts.filers.iter().map(threshold).sum()
+    }
+
+    /// Of a couple who both keep the home, one claims the amount for a parent who lives along.
+    fn list_caregivers(&mut self) {
+        let keepers = self.keepers();
+        if keepers.len() < 2 || self.facts.province != Some(Province::Alberta) {
+            return;
+        }
+        for relative in alberta::relatives(&self.facts).collect::<Vec<_>>() {
+            let option = |&f: &usize| {
+                let short = format!("{} with {}", self.first(relative), self.first(f));
+                Opt::new(self.person_id(f), self.name(f), short)
+            };
+            let options = keepers.iter().map(option).collect();
+            let id = format!("ca.caregiver.{}", self.person_id(relative));
+            let label = format!("Who claims the caregiver amount for {}", self.first(relative));
+            let cite = "Alberta Personal Income Tax Act; AB428, line 58400";
+            self.add_options(About::Caregiver(relative), id, label, cite, options);
+        }
+    }
+
+    /// The filers who keep the home of a dependant.
+    fn keepers(&self) -> Vec<usize> {
+        let keeps = |f: &usize| self.facts.people[*f].maintains_home;
+        self.facts.filers.iter().copied().filter(keeps).collect()
+    }
+
+    /// Who claims the amount for each relative who lives along.
+    fn caregivers(&self, way: &Way) -> Vec<Caring> {
+        if self.facts.province != Some(Province::Alberta) {
+            return Vec::new();
+        }
+        let keepers = self.keepers();
+        let claimant =
+            |relative| keepers.get(self.taken(About::Caregiver(relative), way).unwrap_or(0)).copied();
+        alberta::relatives(&self.facts)
+            .filter_map(|r| Some(Caring { relative: r, claimant: claimant(r)? }))
+            .collect()
+    }
+
+    /// What of the medical receipts a way claims on which return.
+    fn medical(&self, way: &Way) -> Option<Medical> {
+        let window = self.taken(About::MedicalWindow, way)?;
+        let all = self.facts.windows[window].sum(&self.facts);
+        let by = if self.facts.couple { self.taken(About::MedicalBy, way)? } else { 0 };
+        let claimed = match self.facts.filers.get(by) {
+            Some(&claimant) => vec![(claimant, all)],
+            None => {
+                let first = self.amount(About::MedicalAmount, way).unwrap_or_default().min(all);
+                vec![(self.facts.filers[0], first), (self.facts.filers[1], all - first)]
+            }
+        };
+        Some(Medical { window, claimed })
     }
 
     /// Of a couple the first claims an amount and the second of the rest as much as helps; who files alone, too.
@@ -256,7 +398,7 @@ impl CanadianCase {
         if who.filer {
             return self.facts.partner(student).into_iter().collect();
         }
-        if who.child || who.young_relative { self.facts.filers.clone() } else { Vec::new() }
+        if who.descendant { self.facts.filers.clone() } else { Vec::new() }
     }
 
     fn place(&self, about: About) -> Option<usize> {
@@ -281,7 +423,6 @@ impl CanadianCase {
     pub(crate) fn plan(&self, way: &Way) -> Plan {
         let everyone = 0..self.facts.people.len();
         let split = self.split_pair(way).zip(self.amount(About::SplitAmount, way));
-        let by = if self.facts.couple { self.taken(About::MedicalBy, way) } else { Some(0) };
         let handed = |student: usize| {
             let receiver = self.receivers(student)[self.taken(About::TuitionTo(student), way)?];
             let amount = self.amount(About::TuitionAmount(student), way)?;
@@ -290,7 +431,9 @@ impl CanadianCase {
         Plan {
             split: split.map(|((from, to), amount)| Split { from, to, amount }),
             contributions: everyone.clone().map(|p| self.amount(About::Contributions(p), way)).collect(),
-            medical: by.map(|f| self.facts.filers[f]).zip(self.taken(About::MedicalWindow, way)),
+            dividends: self.taken(About::Dividends, way).and_then(|option| self.election(option)),
+            medical: self.medical(way),
+            caregivers: self.caregivers(way),
             gifts: everyone.clone().map(|p| self.amount(About::Gifts(p), way)).collect(),
             tuition: everyone.filter_map(handed).collect(),
         }
@@ -306,15 +449,23 @@ impl Weighable for CanadianCase {
         &self.decisions
     }
 
-    fn open(&self, _: usize, _: &Way) -> bool {
-        true
+    fn open(&self, decision: usize, way: &Way) -> bool {
+        let both = || self.taken(About::MedicalBy, way) == Some(self.facts.filers.len());
+        self.about[decision] != About::MedicalAmount || both()
     }
 
     fn barred(&self, decision: usize, option: usize, _: &Way) -> Option<Bar> {
-        let from = *self.facts.filers.get(option)?;
-        let nothing =
-            self.about[decision] == About::SplitFrom && pension_split::most(&self.facts, from).is_zero();
-        nothing.then_some(Bar::Borrowed("no pension income that can be split"))
+        match self.about[decision] {
+            About::SplitFrom => {
+                let nothing = pension_split::most(&self.facts, self.facts.filers[option]).is_zero();
+                nothing.then_some(Bar::Borrowed("no pension income that can be split"))
+            }
+            About::Dividends => self.election(option).and_then(|election| self.election_bar(election)),
+            About::MedicalBy if option == self.facts.filers.len() && !self.both_above_threshold() => {
+                Some(Bar::Borrowed("divided, a part would not be above its threshold"))
+            }
+            _ => None,
+        }
     }
 
     fn most(&self, decision: usize, way: &Way) -> Money {
@@ -322,17 +473,26 @@ impl Weighable for CanadianCase {
             (About::SplitAmount, _) => {
                 self.split_pair(way).map_or(Money::ZERO, |(from, _)| pension_split::most(&self.facts, from))
             }
+            (About::MedicalAmount, _) => {
+                let window = self.taken(About::MedicalWindow, way).and_then(|w| self.facts.windows.get(w));
+                window.map_or(Money::ZERO, |w| w.sum(&self.facts))
+            }
             (_, Some(amount)) => amount.most,
             _ => Money::ZERO,
         }
     }
 
-    /// Where the partners change places in net income, Ontario counts the children with the other.
+    /// Where the partners change places in net income, Ontario counts the children with the other; where an election
+    /// of dividends becomes lawful, they move as a whole.
     fn jump(&self) -> Money {
+        let elections = [1, 2].into_iter().filter_map(|option| self.election(option));
+        let open = elections.filter(|e| self.election_bar(*e).is_none());
+        let moved: Money = open.map(|e| self.dividends(e.from)).sum();
+        let elected = moved.times(STEEPEST, Money::CENT, Rounding::Up) * 2;
         if !self.children_may_change() {
-            return Money::ZERO;
+            return elected;
         }
-        self.facts.figures.ontario_reduction.child * (2 * ontario::children(&self.facts))
+        elected + self.facts.figures.ontario_reduction.child * (2 * ontario::children(&self.facts))
     }
 
     /// Claims move between all returns: the household is one part.

@@ -10,7 +10,7 @@ use crate::{
 };
 use hembo_core::{
     Household, Person,
-    household::{Entry, Role},
+    household::{Answers, Entry, Role},
     outcome::age_on,
     pack::calendar_year,
     reading::{Reading, sum},
@@ -42,6 +42,8 @@ pub struct Facts {
     pub months_together: i64,
     /// The province of residence, where its tax is computed.
     pub province: Option<Province>,
+    /// The code of the province of residence.
+    pub province_code: Option<String>,
     /// Medical receipts for the filers and their children under 18, by date.
     pub medical: Vec<Receipt>,
     /// The windows of twelve months for which they may be claimed.
@@ -72,8 +74,12 @@ pub struct PersonFacts {
     pub child: bool,
     /// A parent or grandparent.
     pub elder: bool,
+    /// A child or grandchild, whose tuition may be handed on to a filer (ITA 118.9(1)).
+    pub descendant: bool,
     /// A child, grandchild, brother or sister.
     pub young_relative: bool,
+    /// A full-time student for over 13 weeks; none where it was not said.
+    pub full_time_student: Option<bool>,
     pub infirm: bool,
     pub support_paid: bool,
     pub claimed_elsewhere: bool,
@@ -189,6 +195,7 @@ impl Facts {
             returns: Vec::new(),
             months_together: answer(ask::MONTHS_TOGETHER).and_then(Entry::count).unwrap_or(12),
             province: text(ask::PROVINCE).and_then(Province::of),
+            province_code: text(ask::PROVINCE).map(str::to_owned),
             medical: Vec::new(),
             windows: Vec::new(),
             gifts: Vec::new(),
@@ -220,6 +227,16 @@ impl Facts {
         self.filers.iter().copied().find(|&f| f != person)
     }
 
+    /// Whether a contribution of `owner` came after the year in which its annuitant, the owner or the partner, reaches
+    /// the last age (ITA 146(5), (5.1)).
+    pub fn contribution_too_late(&self, owner: usize, cells: &Answers, date: Option<Date>) -> bool {
+        let of_partner = cells.get("plan").and_then(Entry::text) == Some("spouse");
+        let annuitant = if of_partner { self.partner(owner) } else { Some(owner) };
+        let born = annuitant.and_then(|a| self.people[a].born);
+        let year = date.map_or(self.year_end.year(), Date::year);
+        born.is_some_and(|born| year - born.year() > self.figures.rrsp.last_age)
+    }
+
     /// Whether receipts for this patient count with those of the filers: themselves and their children under 18
     /// (ITA 118.2(1) B).
     pub fn medical_counts(&self, patient: usize) -> bool {
@@ -240,6 +257,8 @@ fn person(person: &Person) -> PersonFacts {
         died: person.died,
         child: relationship == "child",
         elder: matches!(relationship, "parent" | "grandparent"),
+        descendant: matches!(relationship, "child" | "grandchild"),
+        full_time_student: person.answers.get(ask::FULL_TIME_STUDENT).and_then(Entry::flag),
         young_relative: matches!(relationship, "child" | "grandchild" | "sibling"),
         infirm: flag(ask::INFIRM),
         support_paid: flag(ask::SUPPORT_PAID),
@@ -402,10 +421,18 @@ impl Bringing<'_> {
         let figures = &self.facts.figures.rrsp;
         let counted = figures.first_day.0..=figures.last_day.0;
         for (row, cells, amount) in self.paper.lines("amount") {
-            if cells.get("date").and_then(Entry::date).is_none_or(|date| counted.contains(&date)) {
+            let date = cells.get("date").and_then(Entry::date);
+            let counts = date.is_none_or(|date| counted.contains(&date));
+            if counts && !self.too_old(cells, date) {
                 self.put("amount", Some(row), amount, |own| &mut own.contributions);
             }
         }
+    }
+
+    /// Whether a contribution came after the year in which the annuitant reaches the last age (ITA 146(5), (5.1)).
+    fn too_old(&self, cells: &Answers, date: Option<Date>) -> bool {
+        let owner = self.paper.paper.owners.first().and_then(|o| self.paper.household.index_of(&o.person));
+        owner.is_some_and(|owner| self.facts.contribution_too_late(owner, cells, date))
     }
 
     fn medical(&mut self) {
@@ -432,7 +459,8 @@ impl Bringing<'_> {
         for (row, cells, amount) in self.paper.lines("amount") {
             let given = cells.get("date").and_then(Entry::date).map(|d| i64::from(d.year()));
             let given = cells.get("year").and_then(Entry::count).or(given).unwrap_or(year);
-            if counted.contains(&given) {
+            let used = cells.get("used").and_then(Entry::flag).unwrap_or(false);
+            if counted.contains(&given) && !used {
                 self.gift("amount", Some(row), amount);
             }
         }

@@ -21,6 +21,7 @@ pub struct Figures {
     pub pension: Cited<Pension>,
     pub split: Cited<Split>,
     pub cpp: Cited<Cpp>,
+    pub cpp_overpaid: Cited<CppOverpaid>,
     pub ei: Cited<Ei>,
     pub oas: Cited<Oas>,
     pub rrsp: Cited<Rrsp>,
@@ -36,8 +37,10 @@ pub struct Figures {
     pub ontario_surtax: Cited<Surtax>,
     pub ontario_reduction: Cited<OntarioReduction>,
     pub ontario_lift: Cited<OntarioLift>,
+    pub ontario_care: Cited<OntarioCare>,
     pub ontario_health: Cited<Brackets>,
     pub alberta: Cited<Provincial>,
+    pub alberta_caregiver: Cited<Caregiver>,
     pub alberta_supplement: Cited<TopUp>,
 }
 
@@ -73,12 +76,16 @@ tables! {
         exemption: Money, first_ceiling: Money, second_ceiling: Money, rate: Rate, base_rate: Rate,
         second_rate: Rate, from_age: i32, to_age: i32,
     }
+    /// CPP Act 8(2): whether too much of one contribution fills what lacks of the other.
+    CppOverpaid { both_together: bool }
     /// Employment Insurance Act: premiums of employees outside Quebec.
     Ei { rate: Rate, most_earnings: Money, nothing_to: Money }
     /// ITA 180.2.
     Oas { from: Money, rate: Rate, age: i32 }
     /// ITA 146.
-    Rrsp { first_day: Day, last_day: Day, cushion: Money, last_age: i32 }
+    Rrsp {
+        first_day: Day, last_day: Day, cushion: Money, last_age: i32, next_rate: Rate, next_most: Money,
+    }
     /// ITA 118.2.
     Medical { part: Rate, most: Money, child_under: i32 }
     /// ITA 122.51.
@@ -86,7 +93,7 @@ tables! {
     /// ITA 118.1.
     Gifts {
         part: Rate, first: Money, first_rate: Rate, rate: Rate, top_rate: Rate, top_from: Money,
-        carried_years: i64,
+        carried_years: i64, earlier_year_to: Option<Day>,
     }
     /// ITA 118.5, 118.9.
     Tuition { transfer_most: Money, school_least: Money, training_from_age: i32, training_to_age: i32 }
@@ -96,8 +103,13 @@ tables! {
     TopUp { rate: Rate, above: Money }
     /// ITA 127.5.
     MinimumTax { exemption: Money, rate: Rate, deductions_part: Rate, credits_part: Rate, gifts_part: Rate }
-    /// ITA 122.7: where the benefit begins, and the family income at which it ends.
-    WorkersBenefit { above: Money, nil_single: Money, nil_family: Money, age: i32 }
+    /// ITA 122.7. `not_held` names the provinces that have a table of their own, which is not here.
+    WorkersBenefit {
+        above: Money, rate_in: Rate, rate_out: Rate, single: BenefitClass, family: BenefitClass,
+        second_earner: Money, age: i32, not_held: Vec<String>,
+    }
+    /// ITA 122.7(2): the most, the income from which it shrinks, and that at which nothing is left.
+    BenefitClass { most: Money, from: Money, nil: Money }
     /// What every province has: brackets, amounts of the 428 form, rates of credits.
     Provincial {
         rates: Vec<Rate>, tops: Vec<Money>, credit_rate: Rate, basic: Money, age_amount: Money,
@@ -109,6 +121,10 @@ tables! {
     Surtax { steps: Vec<TopUp> }
     /// The Ontario tax reduction.
     OntarioReduction { basic: Money, child: Money, child_to_age: i32 }
+    /// The Ontario seniors' care at home credit.
+    OntarioCare { part: Rate, expenses: Money, from: Money, rate: Rate, age: i32 }
+    /// An amount for a relative who lives along, which shrinks with that relative's net income.
+    Caregiver { most: Money, above: Money, age: i32 }
     /// The low-income individuals and families tax credit.
     OntarioLift { most: Money, earned_rate: Rate, rate: Rate, own_from: Money, family_from: Money }
 }

@@ -1,9 +1,14 @@
 //! Income, deductions, net and taxable income: steps 2 to 4 of the T1, lines 10100 to 26000.
 
-use crate::{contributions, limits::OAS_RECOVERY, pension_split, plan::On};
+use crate::{
+    contributions,
+    dividends::{self, Dividends},
+    limits::OAS_RECOVERY,
+    pension_split,
+    plan::On,
+};
 use hembo_core::{
     limit::{self, PhaseOut},
-    reading::sum,
     trail::{Item, Trail},
 };
 use hembo_money::{Money, Rate, Rounding};
@@ -19,8 +24,6 @@ pub struct Income {
     pub eligible_dividends: Money,
     /// Line 12010.
     pub other_dividends: Money,
-    /// Lines 20700 and 21200, which earned income is less of.
-    pub from_earned: Money,
     /// Line 22215, of which the minimum tax adds back a half.
     pub enhanced_cpp: Money,
     /// Line 23500.
@@ -42,11 +45,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
     let pensions: Vec<&Item> = on.who().eligible_pensions(aged).collect();
     let pension = on.gather(trail, "ca.11500", pensions);
     let split = pension_split::reckon(on, trail);
-    let other_dividends = on.gather(trail, "ca.12010", &own.other_dividends);
-    let eligible_dividends = sum(&own.eligible_dividends);
-    let dividends = trail.line("ca.12000", on.scope, other_dividends + eligible_dividends, |i| {
-        i.line("ca.12010", on.scope, other_dividends).items(&own.eligible_dividends);
-    });
+    let Dividends { eligible: eligible_dividends, other: other_dividends } = dividends::reported(on, trail);
+    let dividends = eligible_dividends + other_dividends;
     // Annuities before 65 are income of another line: box 024 beside interest, the others with other income.
     let young: &[Item] = if aged { &[] } else { &own.age_pensions };
     let (annuities, others): (Vec<&Item>, Vec<&Item>) = young.iter().partition(|item| item.field == "024");
@@ -102,7 +102,6 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
         pension: split.left,
         eligible_dividends,
         other_dividends,
-        from_earned: rpp + dues,
         enhanced_cpp: enhanced,
         recovered,
         net,

@@ -7,6 +7,7 @@ pub mod alberta;
 pub mod contributions;
 pub mod cpp_ei;
 pub mod decisions;
+pub mod dividends;
 pub mod facts;
 pub mod federal;
 pub mod figures;
@@ -31,6 +32,7 @@ pub mod suggestions;
 pub mod t1;
 pub mod transfers;
 pub mod tuition;
+pub mod workers_benefit;
 
 use facts::Facts;
 use figures::{Figures, YEARS};

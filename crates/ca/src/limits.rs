@@ -106,3 +106,27 @@ pub static LIFT: LimitDef = LimitDef {
     line: "ca.ontario.lift",
     cite: "Taxation Act, 2007, s. 21.1",
 };
+/// ITA 122.7.
+pub static WORKERS_BENEFIT: LimitDef = LimitDef {
+    id: "ca.limit.workers_benefit",
+    label: "Workers benefit",
+    how: "shrinks with family income",
+    line: "ca.45300",
+    cite: "ITA 122.7",
+};
+/// ON479.
+pub static SENIORS_CARE: LimitDef = LimitDef {
+    id: "ca.limit.seniors_care",
+    label: "Seniors' care at home",
+    how: "shrinks with family income",
+    line: "ca.47900",
+    cite: "Taxation Act, 2007; ON479",
+};
+/// AB428.
+pub static CAREGIVER: LimitDef = LimitDef {
+    id: "ca.limit.caregiver",
+    label: "Caregiver, province",
+    how: "shrinks with the relative's net income",
+    line: "ca.58400",
+    cite: "Alberta Personal Income Tax Act; AB428",
+};

@@ -29,6 +29,20 @@ pub static LINES: &[LineDef] = &[
         "Eligible and other dividends, grossed up.",
     ),
     line(
+        "ca.dividends.eligible_given",
+        "Eligible dividends that the partner reports",
+        "T1 of the partner, line 12000",
+        "ITA 82(3)",
+        "All taxable eligible dividends of this return, by election.",
+    ),
+    line(
+        "ca.dividends.other_given",
+        "Other dividends that the partner reports",
+        "T1 of the partner, line 12010",
+        "ITA 82(3)",
+        "All other taxable dividends of this return, by election.",
+    ),
+    line(
         "ca.12010",
         "Of these other than eligible",
         "T1, line 12010",
@@ -331,6 +345,13 @@ pub static LINES: &[LineDef] = &[
         "A base less the dependant's net income, at most so much.",
     ),
     line(
+        "ca.58400",
+        "Caregiver, province",
+        "AB428, line 58400",
+        "Alberta Personal Income Tax Act; AB428",
+        "An amount for each parent or grandparent who lives along, less net income above a threshold.",
+    ),
+    line(
         "ca.58360",
         "Pension income amount, province",
         "Form 428, line 58360",
@@ -469,6 +490,20 @@ pub static LINES: &[LineDef] = &[
         "T1, line 43500",
         "ITA 2, 180.2",
         "Federal and provincial tax and the repayment.",
+    ),
+    line(
+        "ca.45300",
+        "Canada workers benefit",
+        "T1, line 45300; Schedule 6",
+        "ITA 122.7",
+        "A part of working income, less a part of family income; refundable.",
+    ),
+    line(
+        "ca.47900",
+        "Seniors' care at home",
+        "T1, line 47900; ON479",
+        "Taxation Act, 2007; ON479",
+        "A part of the medical expenses claimed, less a part of family income; refundable.",
     ),
     line(
         "ca.45200",

@@ -9,6 +9,7 @@ use crate::{
 };
 use hembo_core::{
     limit::{self, LimitAt, PhaseOut},
+    reading::sum,
     trail::Trail,
 };
 use hembo_money::Money;
@@ -76,12 +77,16 @@ fn year_after(day: Date) -> Date {
 
 /// Medical expenses above the threshold: a part of net income, at most so much, federal or provincial.
 fn above_threshold(on: On<'_>, trail: &mut impl Trail, at: LimitAt, net: Money, most: Money) -> Money {
-    let window = on.plan.medical.filter(|(claimant, _)| *claimant == on.person).map(|(_, w)| w);
-    let Some(window) = window.and_then(|w| on.facts.windows.get(w)) else { return Money::ZERO };
-    let paid = window.sum(on.facts);
+    let claim =
+        on.plan.medical.as_ref().and_then(|m| Some((on.facts.windows.get(m.window)?, m.of(on.person)?)));
+    let Some((window, paid)) = claim else { return Money::ZERO };
     if at.def.line == "ca.33200" {
         trail.line("ca.33099", on.scope, paid, |i| {
             i.items(window.receipts(on.facts).iter().map(|r| &r.item));
+            let left = window.sum(on.facts) - paid;
+            if !left.is_zero() {
+                i.figure("Less what the partner claims", left);
+            }
         });
     }
     let threshold = limit::lesser(trail, cents(net, on.facts.figures.medical.part), most);
@@ -105,12 +110,17 @@ pub fn provincial(on: On<'_>, trail: &mut impl Trail, net: Money, most: Money) -
     above_threshold(on, trail, MEDICAL_PROVINCIAL.at(on.scope), net, most)
 }
 
+/// Whether a person is of age and earned enough for the supplement (122.51(1) "eligible individual").
+pub fn may_be_supplemented(facts: &Facts, person: usize) -> bool {
+    let (figures, own) = (&facts.figures.medical_supplement, &facts.people[person].own);
+    let earned = (sum(&own.employment) - sum(&own.rpp) - sum(&own.dues)).or_zero();
+    facts.reached(person, figures.age) && earned >= figures.earned_least
+}
+
 /// Line 45200, the refundable supplement (ITA 122.51): a part of what is claimed, less a part of family income.
 pub fn supplement(on: On<'_>, trail: &mut impl Trail, claimed: Money, incomes: &Incomes) -> Money {
     let figures = &on.facts.figures.medical_supplement;
-    let income = &incomes[on.person];
-    let earned = (income.employment - income.from_earned).or_zero();
-    if !on.reached(figures.age) || earned < figures.earned_least || on.facts.windows.is_empty() {
+    if !may_be_supplemented(on.facts, on.person) || on.facts.windows.is_empty() {
         return Money::ZERO;
     }
     let part = limit::lesser(trail, cents(claimed, figures.part), figures.most);

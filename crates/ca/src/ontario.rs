@@ -1,6 +1,13 @@
 //! Ontario (Taxation Act, 2007; ON428): surtax, tax reduction, the credit for low-income workers, health premium.
 
-use crate::{facts::Facts, income::cents, limits::LIFT, medical::family_net, personal::Incomes, plan::On};
+use crate::{
+    facts::Facts,
+    income::cents,
+    limits::{LIFT, SENIORS_CARE},
+    medical::family_net,
+    personal::Incomes,
+    plan::On,
+};
 use hembo_core::{
     limit::{self, PhaseOut},
     trail::Trail,
@@ -110,4 +117,26 @@ fn lift(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, tax: Money) -> Mo
         &[("ca.10100", income.employment), ("ca.23600", income.net)],
         &[("Income above the thresholds", &above)],
     )
+}
+
+/// Line 47900, the seniors' care at home credit (ON479): a part of the medical expenses that a couple claims together, up
+/// to a most, less a part of family income above a threshold; from 70 on, own age or the partner's. Of a couple the first
+/// has it on the return.
+pub fn seniors_care(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Money {
+    let figures = &on.facts.figures.ontario_care;
+    let aged = on.facts.filers.iter().any(|&f| on.facts.reached(f, figures.age));
+    let Some(medical) = on.plan.medical.as_ref().filter(|_| aged && on.facts.filers[0] == on.person) else {
+        return Money::ZERO;
+    };
+    let claimed: Money = medical.claimed.iter().map(|(_, amount)| *amount).sum();
+    let part = cents(claimed.min(figures.expenses), figures.part);
+    let family = family_net(on, incomes);
+    let rule = PhaseOut::continuous(figures.from, figures.rate, Money::CENT);
+    let allowed = limit::phase_out(trail, SENIORS_CARE.at(on.scope), part, family, rule);
+    trail.line("ca.47900", on.scope, allowed, |i| {
+        for &(person, amount) in &medical.claimed {
+            i.line("ca.33099", on.of(person).scope, amount);
+        }
+        i.figure("Net income of the family", family).figure("Shrinks from", figures.from);
+    })
 }

@@ -227,6 +227,8 @@ pub static KINDS: &[PaperKind] = &[
             Field::text("what", "", "To whom", 80),
             Field::text("number", "", "Registration", 20),
             Field::amount("amount", "", "Eligible amount"),
+            Field::yes_no("used", "", "In an earlier claim")
+                .help("A gift of January or February 2025 that was claimed for 2024."),
         ],
     },
     PaperKind {

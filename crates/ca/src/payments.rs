@@ -11,11 +11,15 @@ pub struct Payable {
     pub federal: Money,
     pub provincial: Money,
     pub supplement: Money,
+    /// The workers benefit.
+    pub benefit: Money,
+    /// Credits that the province pays out.
+    pub care: Money,
 }
 
 /// Lines 43500 to 48500; the result is the total payable less refundable credits.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income, payable: Payable) -> Money {
-    let Payable { federal, provincial, supplement } = payable;
+    let Payable { federal, provincial, supplement, benefit, care } = payable;
     let repayment = on.made(trail, "ca.42200", income.recovered, &[("ca.23500", income.recovered)], &[]);
     let total = on.add(
         trail,
@@ -25,8 +29,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income, payable: Paya
     let net = on.made(
         trail,
         "ca.net_tax",
-        total - supplement,
-        &[("ca.43500", total), ("ca.45200", supplement)],
+        total - supplement - benefit - care,
+        &[("ca.43500", total), ("ca.45200", supplement), ("ca.45300", benefit), ("ca.47900", care)],
         &[],
     );
     let withheld = withheld(on, trail);

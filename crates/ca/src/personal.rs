@@ -26,6 +26,8 @@ pub struct Personal {
     pub spouse: Money,
     /// Line 30400, or 58160.
     pub dependant: Money,
+    /// Line 58400; none on the federal side.
+    pub caregiver: Money,
     /// Line 30800.
     pub cpp: Money,
     /// Line 31200.
@@ -39,7 +41,8 @@ pub struct Personal {
 impl Personal {
     /// All of them.
     pub fn sum(self) -> Money {
-        self.without_spouse_and_transferable() + self.age + self.spouse + self.dependant + self.pension
+        let for_others = self.spouse + self.dependant + self.caregiver;
+        self.without_spouse_and_transferable() + self.age + for_others + self.pension
     }
 
     /// Those that a person's income is covered with before anything is transferred (ITA 118.8, C).
@@ -130,7 +133,7 @@ pub fn federal(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Persona
     on.made(trail, "ca.31260", employed, &[("ca.10100", employment)], &[("At most", &most)]);
     let pension = crate::pension_split::amount(trail, pension, figures.pension.most);
     on.made(trail, "ca.31400", pension, &[], &[("At most", &figures.pension.most)]);
-    Personal { basic, age, spouse, dependant, cpp, ei, employment: employed, pension }
+    Personal { basic, age, spouse, dependant, cpp, ei, employment: employed, pension, ..Personal::default() }
 }
 
 /// The same amounts with the figures of a province, which has none for employment.
@@ -181,6 +184,11 @@ fn spouse(on: On<'_>, incomes: &Incomes) -> Option<Other> {
     let (first, second) = (on.facts.filers[0], on.facts.filers[1]);
     let partners = Partners { more: incomes[first].net - incomes[second].net, first: on.person == first };
     Some(Other { person: partner, net: incomes[partner].net, partners: Some(partners) })
+}
+
+/// For whom line 30400 is claimed.
+pub fn eligible_dependant(on: On<'_>, incomes: &Incomes) -> Option<usize> {
+    dependant(on.facts, on.person, incomes).map(|other| other.person)
 }
 
 /// The dependant for whom line 30400 is claimed: of those who qualify the one with the least net income.

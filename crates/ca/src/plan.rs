@@ -15,8 +15,12 @@ pub struct Plan {
     pub split: Option<Split>,
     /// Contributions to deduct now, by person; all where nothing is said.
     pub contributions: Vec<Option<Money>>,
-    /// Who claims the medical receipts, and of which of the windows.
-    pub medical: Option<(usize, usize)>,
+    /// Whose dividends the partner reports (ITA 82(3)).
+    pub dividends: Option<Election>,
+    /// The medical receipts that are claimed.
+    pub medical: Option<Medical>,
+    /// Who claims the amount for a relative who lives along.
+    pub caregivers: Vec<Caring>,
     /// Gifts to claim, by person; all that are left where nothing is said.
     pub gifts: Vec<Option<Money>>,
     /// Tuition that students hand on.
@@ -30,6 +34,38 @@ pub struct Split {
     pub from: usize,
     pub to: usize,
     pub amount: Money,
+}
+
+/// All taxable dividends of one partner on the return of the other (ITA 82(3)).
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[allow(missing_docs)]
+pub struct Election {
+    pub from: usize,
+    pub to: usize,
+}
+
+/// The medical receipts of one of the windows, and what each person claims of them.
+#[derive(Debug, Clone, Default, PartialEq, Eq)]
+pub struct Medical {
+    /// The window, by place.
+    pub window: usize,
+    /// What is claimed, by person; nothing where it is missing.
+    pub claimed: Vec<(usize, Money)>,
+}
+
+impl Medical {
+    /// What a person claims.
+    pub fn of(&self, person: usize) -> Option<Money> {
+        self.claimed.iter().find(|(p, _)| *p == person).map(|(_, amount)| *amount)
+    }
+}
+
+/// A relative who lives along, and who claims the amount for it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[allow(missing_docs)]
+pub struct Caring {
+    pub relative: usize,
+    pub claimant: usize,
 }
 
 /// Tuition handed on to a partner or a parent (Schedule 11).

@@ -1,6 +1,7 @@
 //! Open points: what blocks filing, what deserves a look, and what of the law is not computed yet.
 
 use crate::{
+    alberta,
     decisions::{CanadianCase, SEARCHED_TOGETHER},
     facts::Facts,
     figures::Figures,
@@ -8,8 +9,9 @@ use crate::{
     papers::{NOT_COVERED, kind},
     personal,
     provinces::{PROVINCES, Province},
-    questions::ask,
+    questions::{NOT_COMPUTED, ask},
     suggestions,
+    workers_benefit::{self, Standing},
 };
 use hembo_core::{
     Household, Paper, Point, Recorder, Scope,
@@ -22,7 +24,13 @@ use hembo_money::{Money, Rounding};
 
 /// Every open point of a household in the chosen way.
 pub fn of(case: &CanadianCase, trail: &Recorder) -> Vec<Point> {
-    let mut points = Points { facts: &case.facts, household: &case.household, trail, found: Vec::new() };
+    let mut points = Points {
+        facts: &case.facts,
+        household: &case.household,
+        trail,
+        both_above_threshold: case.facts.couple && case.both_above_threshold(),
+        found: Vec::new(),
+    };
     points.province();
     points.household_questions();
     for person in 0..case.facts.people.len() {
@@ -44,6 +52,8 @@ struct Points<'a> {
     facts: &'a Facts,
     household: &'a Household,
     trail: &'a Recorder,
+    /// Divided medical receipts could be above two thresholds.
+    both_above_threshold: bool,
     found: Vec<Point>,
 }
 
@@ -120,6 +130,23 @@ impl Points<'_> {
             }
             Some(false) => {}
         }
+        self.not_computed();
+    }
+
+    /// What the law has and this pack has not: an absence must be known, not guessed.
+    fn not_computed(&mut self) {
+        for (field, needs) in NOT_COMPUTED {
+            let place = Place::household(field.id);
+            match self.answered(field.id).and_then(Entry::flag) {
+                None => {
+                    let message = format!("{}: yes or no?", field.label);
+                    let remedy = "Answer it: this is not computed yet, so it must be known to be absent.";
+                    self.not_known(&format!("asks-{}", field.id), place, message, remedy);
+                }
+                Some(true) => self.not_covered(field.id, place, format!("{needs} not computed yet.")),
+                Some(false) => {}
+            }
+        }
     }
 
     fn person(&mut self, person: usize) {
@@ -179,14 +206,26 @@ impl Points<'_> {
         }
         let alone = facts.filer && !self.facts.partnered;
         let anyone = (0..self.facts.people.len()).any(|p| p != person && personal::qualifies(self.facts, p));
-        if alone && anyone && !answered(ask::MAINTAINS_HOME) {
+        let relative =
+            self.facts.province == Some(Province::Alberta) && alberta::relatives(self.facts).next().is_some();
+        if facts.filer && ((alone && anyone) || relative) && !answered(ask::MAINTAINS_HOME) {
             let message = format!("Did {} keep the home of a dependant?", who.name);
-            self.blocks(
-                "C-50",
-                Place::person(&who.id, ask::MAINTAINS_HOME),
-                message,
-                "It may bring line 30400.",
+            let remedy =
+                if relative { "It may bring line 30400 or 58400." } else { "It may bring line 30400." };
+            self.blocks("C-50", Place::person(&who.id, ask::MAINTAINS_HOME), message, remedy);
+        }
+        let under_18 = !self.facts.reached(person, self.facts.figures.medical.child_under);
+        let invested = !facts.own.interest.is_empty()
+            || !facts.own.eligible_dividends.is_empty()
+            || !facts.own.other_dividends.is_empty();
+        if !facts.filer && facts.born.is_some() && under_18 && invested {
+            let message = format!(
+                "Income of {} from what a filer gave or lent is the filer's (attribution).",
+                who.name
             );
+            let remedy =
+                "Ask where the money came from (ITA 74.1(2)); dividends of a private company: form T1206.";
+            self.look("C-86", Place::person(&who.id, "born"), message, remedy);
         }
     }
 
@@ -214,19 +253,62 @@ impl Points<'_> {
         if !available.is_zero() && facts.own.rrsp_limit.is_empty() {
             let message = format!("The deduction limit of {}?", who.name);
             self.blocks("C-39", place.clone(), message, "It stands on the last notice of assessment.");
-        } else if available > limit + figures.cushion {
-            let message = format!("{:#} over the limit: 1 % a month is due.", available - limit);
-            self.look("C-40", place.clone(), message, "Form T1-OVP, or take it out again.");
+        } else if let Some(over) = self.over_the_limit(person, &papers, available, limit) {
+            let message = format!(
+                "{over:#} over the limit and the {:#} free of tax: 1 % a month is due.",
+                figures.cushion
+            );
+            self.look("C-40", place, message, "Form T1-OVP, or take it out again.");
         }
-        let own_plan =
-            |r: &&hembo_core::household::Answers| r.get("plan").and_then(Entry::text) != Some("spouse");
-        if facts.age_on(self.facts.year_end).is_some_and(|age| age > figures.last_age)
-            && paper.rows.iter().any(|r| own_plan(&r))
-        {
-            let message =
-                format!("{} is over {}: no contribution to an own plan.", who.name, figures.last_age);
-            self.blocks("C-42", place, message, "Check the plan and the day.");
+        for paper in papers {
+            for (row, cells) in paper.rows.iter().enumerate() {
+                let date = cells.get("date").and_then(Entry::date);
+                if self.facts.contribution_too_late(person, cells, date) {
+                    let message = format!(
+                        "Paid after the year of the {}th birthday: not deductible, left out.",
+                        figures.last_age
+                    );
+                    self.blocks(
+                        "C-42",
+                        Place::row(&paper.id, row, "date"),
+                        message,
+                        "Check the plan and the day.",
+                    );
+                }
+            }
         }
+    }
+
+    /// What was contributed above the limit and the part free of tax (204.1, 204.2): until the end of the year, and
+    /// with the next year's first 60 days also above the room that this year's earnings make for it.
+    fn over_the_limit(
+        &self,
+        person: usize,
+        papers: &[&Paper],
+        available: Money,
+        limit: Money,
+    ) -> Option<Money> {
+        let (facts, figures) = (&self.facts.people[person], &self.facts.figures.rrsp);
+        let later = |cells: &hembo_core::household::Answers| {
+            cells.get("date").and_then(Entry::date).is_some_and(|date| date > self.facts.year_end)
+        };
+        let rows = papers.iter().flat_map(|p| &p.rows).filter(|cells| later(cells));
+        let next: Money = rows.filter_map(|cells| cells.get("amount").and_then(Entry::money)).sum();
+        let earned = sum(&facts.own.employment) - sum(&facts.own.dues);
+        let adjustment: Money = self
+            .household
+            .papers
+            .iter()
+            .filter(|p| p.owners.iter().any(|o| o.person == facts.id))
+            .map(|p| match p.kind.as_str() {
+                kind::T4 => p.amount("52"),
+                kind::T4A => p.amount("034"),
+                _ => Money::ZERO,
+            })
+            .sum();
+        let room = (cents(earned, figures.next_rate).min(figures.next_most) - adjustment).or_zero();
+        let over = (available - next - limit).max(available - limit - room) - figures.cushion;
+        (over > Money::ZERO).then_some(over)
     }
 
     fn paper(&mut self, paper: &Paper) {
@@ -419,6 +501,14 @@ impl Points<'_> {
                 let message = "A gift counts only with the charity's registration number.";
                 self.look("C-64", Place::row(&paper.id, row, "number"), message, "It stands on the receipt.");
             }
+            let date = cells.get("date").and_then(Entry::date);
+            let early = self.facts.figures.gifts.earlier_year_to.as_ref().zip(date);
+            let early = early.is_some_and(|(to, date)| (self.facts.year_begin..=to.0).contains(&date));
+            if early && !cells.contains_key("used") {
+                let message =
+                    "Was this gift claimed for the year before? Those of January and February could be.";
+                self.blocks("C-63-used", Place::row(&paper.id, row, "used"), message, "Answer in the line.");
+            }
         }
     }
 
@@ -451,37 +541,78 @@ impl Points<'_> {
                 let message = format!("Minimum tax (form T691) may be due from {name}: not computed yet.");
                 self.not_covered("C-92", at.clone(), message);
             }
-            let without_dividends = line("ca.23600") - line("ca.12000");
-            let base = self.facts.figures.basic.most;
-            if self.facts.couple && !line("ca.12000").is_zero() && without_dividends < base {
-                let message =
-                    format!("The partner could report the dividends of {name} (ITA 82(3)): not weighed.");
-                let remedy = "Worth it only where it makes or raises the amount for a partner (line 30300).";
-                self.look("C-24-dividends", at.clone(), message, remedy);
-            }
-            if self.workers_benefit(person, line("ca.10100")) {
-                let message =
-                    format!("Canada Workers Benefit (Schedule 6) may be due to {name}: not computed yet.");
-                self.not_covered("C-87", at, message);
-            }
+            self.workers_benefit(person);
         }
+        self.medical_divided();
     }
 
-    /// Whether working income is above the start and family income below the end of the benefit (ITA 122.7).
-    fn workers_benefit(&self, person: usize, working: Money) -> bool {
-        let figures = &self.facts.figures.workers_benefit;
+    /// What of the workers benefit is not known: whether a student is excluded, a couple of whom one is, and the table
+    /// of a province that is not held.
+    fn workers_benefit(&mut self, person: usize) {
         let facts = self.facts;
-        let alone = facts.filers.len() == 1 && facts.people.len() == 1;
-        let nil = if alone { figures.nil_single } else { figures.nil_family };
+        let (own, partner) = workers_benefit::working(facts, person);
+        let standing = workers_benefit::standing(facts, person);
+        let class = workers_benefit::class(facts, standing);
         let net = |p: usize| {
             let place = facts.returns.iter().position(|&r| r == p);
             place.and_then(|r| self.trail.amount("ca.23600", Scope::Return(r))).unwrap_or_default()
         };
-        let family: Money = facts.filers.iter().map(|&f| net(f)).sum();
-        facts.people[person].filer
-            && facts.reached(person, figures.age)
-            && working > figures.above
-            && family < nil
+        let family = net(person) + facts.partner(person).map_or(Money::ZERO, net);
+        let income = workers_benefit::adjusted(facts, person, family);
+        let due = own + partner > facts.figures.workers_benefit.above && income < class.nil;
+        if standing == Standing::None || !due {
+            return;
+        }
+        let name = &facts.people[person].name;
+        let at = |field: &str| Place::person(&facts.people[person].id, field);
+        if standing == Standing::Unclear {
+            let message = format!(
+                "Workers benefit of {name}: of the couple one is a full-time student, not computed yet."
+            );
+            return self.not_covered("C-87", at(ask::FULL_TIME_STUDENT), message);
+        }
+        if !workers_benefit::held(facts) {
+            let message = format!("Workers benefit of {name}: the table of this province is not held.");
+            return self.not_covered("C-87", at("name"), message);
+        }
+        let both = [Some(person), facts.partner(person)].into_iter().flatten();
+        let students: Vec<usize> = both.filter(|&p| self.studies(p)).collect();
+        for student in students {
+            let who = &facts.people[student];
+            if who.full_time_student.is_none() {
+                let place = Place::person(&who.id, ask::FULL_TIME_STUDENT);
+                let message = format!("Was {} a full-time student for over 13 weeks?", who.name);
+                self.not_known("C-87-student", place, message, "It decides on the workers benefit.");
+            }
+        }
+    }
+
+    /// Whether a certificate of the school tells of months as a full-time student.
+    fn studies(&self, person: usize) -> bool {
+        let id = &self.facts.people[person].id;
+        let mine = |p: &&Paper| p.kind == kind::T2202 && p.owners.iter().any(|o| &o.person == id);
+        let months = |p: &Paper| p.boxes.get("25").and_then(Entry::count).unwrap_or(0);
+        self.household.papers.iter().filter(mine).any(|p| months(p) > 0)
+    }
+
+    /// Receipts may be divided, and each partner may have twelve months of one's own: weighed only where both may have
+    /// the supplement, and with the same months.
+    fn medical_divided(&mut self) {
+        let facts = self.facts;
+        let lost = |place: usize| {
+            let line = |id: &str| self.trail.amount(id, Scope::Return(place)).unwrap_or_default();
+            !line("ca.33200").is_zero() && line("ca.35000") > line("ca.40400")
+        };
+        let open = facts.windows.len() > 1 || (0..facts.filers.len()).any(lost);
+        if !facts.couple || !open || !self.both_above_threshold {
+            return;
+        }
+        let receipt = facts.medical.first().map(|r| &self.household.papers[r.item.paper].id);
+        let Some(place) = receipt.map(|paper| Place::paper(paper, "amount")) else { return };
+        let message =
+            "Both partners could claim a part, each with twelve months of their own: not weighed in full.";
+        let remedy = "Worth it only where one of them has too little tax, or receipts lie in no one window.";
+        self.look("medical-divided", place, message, remedy);
     }
 }
 

@@ -44,11 +44,15 @@ pub fn own(
     incomes: &Incomes,
     figures: &Provincial,
     federal: Personal,
+    province: Province,
 ) -> Own {
     let taxable = incomes[on.person].taxable;
     let tax = limit::by_brackets(trail, taxable, &figures.tops, figures.rates.iter().copied());
     on.made(trail, "ca.428.tax", tax, &[("ca.26000", taxable)], &[]);
-    let personal = personal::provincial(on, trail, incomes, figures, federal);
+    let mut personal = personal::provincial(on, trail, incomes, figures, federal);
+    if province == Province::Alberta {
+        personal.caregiver = alberta::caregiver(on, trail, incomes, personal.dependant);
+    }
     let to_cover = tuition::to_cover(trail, taxable, &figures.tops, &figures.rates);
     let tuition = tuition::provincial(on, trail, to_cover - personal.sum());
     Own { tax, personal, tuition, to_cover }
@@ -79,6 +83,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, province: Province, from: Cred
             ("ca.58080", own.age),
             ("ca.58120", own.spouse),
             ("ca.58160", own.dependant),
+            ("ca.58400", own.caregiver),
             ("ca.30800", own.cpp),
             ("ca.31200", own.ei),
             ("ca.58360", own.pension),

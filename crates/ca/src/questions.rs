@@ -20,6 +20,7 @@ pub mod ask {
     pub const SUPPORT_PAID: &str = "support_paid";
     pub const CLAIMED_ELSEWHERE: &str = "claimed_elsewhere";
     pub const NET_INCOME: &str = "net_income";
+    pub const FULL_TIME_STUDENT: &str = "full_time_student";
     pub const MAINTAINS_HOME: &str = "maintains_home";
 }
 
@@ -64,6 +65,10 @@ pub static PERSON: &[Question] = &[
     },
     Question { of: ANYONE, field: Field::yes_no(ask::DISABILITY, "", "Approved certificate T2201") },
     Question {
+        of: ANYONE,
+        field: Field::yes_no(ask::FULL_TIME_STUDENT, "", "Full-time student for over 13 weeks"),
+    },
+    Question {
         of: DEPENDENT,
         field: Field::yes_no(ask::SUPPORT_PAID, "", "A filer must pay support for this child"),
     },
@@ -87,4 +92,38 @@ pub static HOUSEHOLD: &[Field] = &[
         .help("Twelve where nothing is said; pension income is split for these months."),
     Field::yes_no(ask::PART_YEAR, "", "Came to or left Canada in the year"),
     Field::yes_no(ask::FOREIGN_PROPERTY, "", "Foreign property that cost over 100,000"),
+    NOT_COMPUTED[0].0,
+    NOT_COMPUTED[1].0,
+    NOT_COMPUTED[2].0,
+    NOT_COMPUTED[3].0,
+    NOT_COMPUTED[4].0,
+];
+
+/// What the law has and this pack does not compute yet, asked about so that its absence is known: the question, and what
+/// a yes needs.
+pub const NOT_COMPUTED: [(Field, &str); 5] = [
+    (
+        Field::yes_no("other_income", "", "Income that is on none of these papers")
+            .help("Employment insurance, retirement savings taken out, a trust, a business, rent, support, compensation…"),
+        "Such income is",
+    ),
+    (
+        Field::yes_no("sales", "", "Sold securities, a home or other property")
+            .help("By anyone in the household, at a gain or a loss; also losses of other years."),
+        "Sales (Schedule 3) are",
+    ),
+    (
+        Field::yes_no("other_deductions", "", "Child care, moving, employment or carrying expenses")
+            .help("Also support paid, contributions to a first-home account, other deductions."),
+        "Such deductions are",
+    ),
+    (
+        Field::yes_no("other_credits", "", "Other credits")
+            .help("Student loan interest, a home bought or made accessible, adoption, volunteers, educators, politics…"),
+        "Such credits are",
+    ),
+    (
+        Field::yes_no("advance_benefit", "", "Workers benefit paid in advance").help("Slip RC210, box 10."),
+        "Advance payments (line 41500) are",
+    ),
 ];

@@ -88,6 +88,8 @@ pub static SPREAD: &[SpreadSection] = &[
         rows: &[
             SpreadRow::new("Benefits to repay", None, "ca.42200"),
             SpreadRow::new("Medical supplement paid out", None, "ca.45200").minus(),
+            SpreadRow::new("Workers benefit", None, "ca.45300").minus(),
+            SpreadRow::new("Seniors' care at home", None, "ca.47900").minus(),
             SpreadRow::new("Total tax", None, "ca.net_tax").result(),
             SpreadRow::new("Tax withheld", None, "ca.43700").minus(),
             SpreadRow::new("CPP overpaid", None, "ca.44800").minus(),

@@ -3,16 +3,19 @@
 //! return has to be computed twice.
 
 use crate::{
+    dividends,
     facts::Facts,
     federal, gifts,
     income::{self, Income},
+    ontario,
     payments::{self, Payable},
     personal::{self, Personal},
-    plan::{On, Plan},
+    plan::{Election, On, Plan},
     provinces::Province,
     provincial,
     transfers::Offer,
     tuition::{self, Tuition},
+    workers_benefit,
 };
 use hembo_core::{
     reading::sum,
@@ -29,9 +32,24 @@ struct Alone {
     provincial: provincial::Own,
 }
 
+/// All returns of a household in a way. An election of dividends that would not raise the amount for a partner is not
+/// lawful: the returns are then as without it.
+pub fn reckon(facts: &Facts, plan: &Plan, trail: &mut impl Trail) -> Money {
+    let lawful = |election: Election, trail: &mut _| {
+        let on = On { facts, plan, person: election.to, scope: Scope::Person(election.to) };
+        dividends::raises_partner_amount(on, trail, election)
+    };
+    match plan.dividends {
+        Some(election) if facts.province.is_some() && !lawful(election, trail) => {
+            returns(facts, &Plan { dividends: None, ..plan.clone() }, trail)
+        }
+        _ => returns(facts, plan, trail),
+    }
+}
+
 /// All returns of a household; the result is what they come to together. Where the province is not computed, the
 /// returns stop at taxable income: half a tax would be taken for a whole one.
-pub fn reckon(facts: &Facts, plan: &Plan, trail: &mut impl Trail) -> Money {
+fn returns(facts: &Facts, plan: &Plan, trail: &mut impl Trail) -> Money {
     let people = &facts.returns;
     let on = |person: usize| On { facts, plan, person, scope: Scope::Person(person) }.of(person);
     let mut incomes: Vec<Income> = facts.people.iter().map(not_filing).collect();
@@ -79,7 +97,12 @@ pub fn reckon(facts: &Facts, plan: &Plan, trail: &mut impl Trail) -> Money {
                 gifts: claimed,
             },
         );
-        let payable = Payable { federal, provincial, supplement };
+        let benefit = workers_benefit::reckon(on(person), trail, &incomes);
+        let care = match province {
+            Province::Ontario => ontario::seniors_care(on(person), trail, &incomes),
+            Province::Alberta => Money::ZERO,
+        };
+        let payable = Payable { federal, provincial, supplement, benefit, care };
         total += payments::reckon(on(person), trail, &incomes[person], payable);
     }
     gifts::carried(on(people[0]), trail, left);
@@ -104,7 +127,7 @@ fn before_transfers(
     let to_cover = federal::to_cover(on, trail, taxable);
     tuition[on.person] = tuition::reckon(on, trail, to_cover - personal.sum());
     let figures = province.figures(on.facts.figures);
-    let provincial = provincial::own(on, trail, incomes, figures, personal);
+    let provincial = provincial::own(on, trail, incomes, figures, personal, province);
     Alone { tax, personal, to_cover, provincial }
 }
 

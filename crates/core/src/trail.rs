@@ -114,6 +114,26 @@ impl Trail for Silent {
     fn limit(&mut self, _: LimitAt, _: impl FnOnce() -> LimitTaken) {}
 }
 
+/// Passes on the edges of a computation whose lines nobody is to see, such as a test of what would be.
+#[derive(Debug)]
+pub struct Unseen<'t, T>(pub &'t mut T);
+
+impl<T: Trail> Trail for Unseen<'_, T> {
+    fn line(&mut self, _: LineId, _: Scope, amount: Money, _: impl FnOnce(&mut Inputs)) -> Money {
+        amount
+    }
+
+    fn limit(&mut self, _: LimitAt, _: impl FnOnce() -> LimitTaken) {}
+
+    fn edge(&mut self, margin: Money, matters: bool) {
+        self.0.edge(margin, matters);
+    }
+
+    fn step(&mut self, margin: Money, matters: bool) {
+        self.0.step(margin, matters);
+    }
+}
+
 /// Notes everything.
 #[derive(Debug, Default, Clone)]
 pub struct Recorder {
