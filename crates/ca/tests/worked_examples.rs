@@ -4,6 +4,7 @@
 mod common;
 
 use common::{Family, assert_lines, line, money};
+use serde_json::json;
 
 /// A pension-splitting couple in Ontario: without a split, at an amount inside the best segment, and at the most.
 fn pensioners() -> Family {
@@ -356,4 +357,55 @@ fn a_student_hands_tuition_to_a_parent() {
     let without = family.pin("ca.tuition.sam.amount", "0").outcome();
     assert_lines(&without, 0, &[("33500", "22033.58"), ("33800", "3194.87"), ("42900", "10362.46")]);
     assert_eq!(without.total - outcome.total, money("725.00"));
+}
+
+/// Returns worked out independently of the application, as far as they fit: 2025, Ontario and Alberta.
+#[test]
+fn independent_returns() {
+    // don-06: gifts of 2019 have lapsed, those of 2020 count.
+    let carried = json!([{ "year": 2019, "amount": "500" }, { "year": 2020, "amount": "300" }]);
+    let outcome = Family::single("ON", "1980-05-01")
+        .interest("ada", "90000")
+        .shared("Gifts carried", &[("ada", "100")], json!({}), carried)
+        .outcome();
+    let lines = [("34000", "300"), ("34900", "58"), ("35000", "2396.71"), ("42900", "12610.79")];
+    assert_lines(&outcome, 0, &lines);
+    assert_lines(&outcome, 0, &[("58969", "21.26"), ("42800", "6151.69"), ("43500", "18762.48")]);
+
+    // emp-07: turned 70 in March, three months of the pension plan.
+    let t4 = json!({ "14": "48000", "26": "12000", "24": "48000", "16": "661.94", "18": "787.20" });
+    let outcome = Family::single("ON", "1955-03-10").paper("T4", "ada", t4).outcome();
+    let lines = [("22215", "111.25"), ("23600", "47888.75"), ("30100", "8672.99"), ("30800", "550.69")];
+    assert_lines(&outcome, 0, &lines);
+    let lines = [("31200", "787.20"), ("33500", "27610.88"), ("42900", "2940.29"), ("42800", "1749.08")];
+    assert_lines(&outcome, 0, &lines);
+
+    // fam-12: a parent of 70 in an Albertan home, not infirm.
+    let outcome = Family::couple("AB", ["1980-05-01", "1980-05-01"])
+        .employed("ada", "70000")
+        .employed("bo", "40000")
+        .person("may", "dependent", "1955-01-01")
+        .answer_for("may", "relationship", json!("parent"))
+        .answer_for("may", "net_income", json!("21000"))
+        .answer_for("ada", "maintains_home", json!(true))
+        .answer_for("bo", "maintains_home", json!(false))
+        .outcome();
+    let lines = [("33500", "21969.23"), ("58400", "12467"), ("58800", "39159.23"), ("42800", "2600.76")];
+    assert_lines(&outcome, 0, &lines);
+    assert_lines(&outcome, 1, &[("33500", "20062.75"), ("42800", "1187.94"), ("43500", "4025.92")]);
+    assert_eq!(outcome.total, money("14212.32"));
+
+    // stu-02: a student uses a part, hands on what is left of 5,000, and has the workers benefit.
+    let outcome = Family::single("ON", "1980-05-01")
+        .employed("ada", "90000")
+        .child("cy", "2004-02-02")
+        .employed("cy", "22000")
+        .tuition("cy", "8000")
+        .answer_for("cy", "full_time_student", json!(false))
+        .outcome();
+    assert_lines(&outcome, 0, &[("32400", "2061.55"), ("33500", "24095.13"), ("43500", "17144.32")]);
+    let lines = [("32300", "2938.45"), ("tuition.carried", "3000"), ("ontario.reduction", "194.53")];
+    assert_lines(&outcome, 1, &lines);
+    assert_lines(&outcome, 1, &[("ontario.lift", "198.94"), ("43500", "108.90"), ("45300", "1633")]);
+    assert_eq!(outcome.total, money("15620.22"));
 }
