@@ -5,7 +5,7 @@
 use criterion::{Criterion, criterion_group, criterion_main};
 use hembo_ca::Canada;
 use hembo_core::{
-    Household, Pack, Registry, Way, check,
+    Household, Pack, Registry, Way, file,
     search::{Weighable, search},
 };
 use std::{collections::BTreeMap, hint::black_box, time::Instant};
@@ -15,7 +15,7 @@ static REGISTRY: Registry = Registry(&[&Canada]);
 const RETIRED: &[u8] = include_bytes!("../../../demo/ca/marchbank-oyelaran.json");
 
 fn household() -> Household {
-    check::read(RETIRED, &REGISTRY).expect("the demo household is right")
+    file::read(RETIRED, &REGISTRY).expect("the demo household is right")
 }
 
 fn silent(case: &dyn Weighable, way: &Way) -> i64 {
@@ -27,7 +27,7 @@ fn benches(criterion: &mut Criterion) {
     let case = Canada.open(&family);
     let way = search(&*case, &BTreeMap::new(), 1).ranking.remove(0).way;
     criterion.bench_function("parse the retired couple's JSON", |b| {
-        b.iter(|| check::read(black_box(RETIRED), &REGISTRY))
+        b.iter(|| file::read(black_box(RETIRED), &REGISTRY))
     });
     criterion
         .bench_function("one silent way of both returns", |b| b.iter(|| silent(&*case, black_box(&way))));

@@ -261,7 +261,7 @@ impl Points<'_> {
             self.look("C-40", place, message, "Form T1-OVP, or take it out again.");
         }
         for paper in papers {
-            for (row, cells) in paper.rows.iter().enumerate() {
+            for cells in &paper.rows {
                 let date = cells.get("date").and_then(Entry::date);
                 if self.facts.contribution_too_late(person, cells, date) {
                     let message = format!(
@@ -270,7 +270,7 @@ impl Points<'_> {
                     );
                     self.blocks(
                         "C-42",
-                        Place::row(&paper.id, row, "date"),
+                        Place::row(&paper.id, cells, "date"),
                         message,
                         "Check the plan and the day.",
                     );
@@ -440,8 +440,8 @@ impl Points<'_> {
     }
 
     fn dates(&mut self, paper: &Paper, code: &str, what: &str, fits: fn(&Facts, time::Date) -> bool) {
-        for (row, cells) in paper.rows.iter().enumerate() {
-            let place = Place::row(&paper.id, row, "date");
+        for cells in &paper.rows {
+            let place = Place::row(&paper.id, cells, "date");
             match cells.get("date").and_then(Entry::date) {
                 None => self.blocks(code, place, "A line without its day.", "Enter the day it was paid."),
                 Some(date) if !fits(self.facts, date) => {
@@ -457,13 +457,13 @@ impl Points<'_> {
         self.dates(paper, "C-57", "in no twelve months that end in the year", |facts, date| {
             date <= facts.year_end && date.year() + 1 >= facts.year_begin.year()
         });
-        for (row, cells) in paper.rows.iter().enumerate() {
+        for cells in &paper.rows {
             let payer = paper.owners.first().map(|o| o.person.as_str());
             let named = cells.get("patient").and_then(Entry::text).or(payer);
             let patient = named.and_then(|id| self.household.index_of(id));
             if patient.is_some_and(|p| !self.facts.medical_counts(p)) {
                 let message = "Bills of a dependant of 18 or more (line 33199) are not computed yet.";
-                self.not_covered("C-61", Place::row(&paper.id, row, "patient"), message);
+                self.not_covered("C-61", Place::row(&paper.id, cells, "patient"), message);
             }
         }
     }
@@ -496,10 +496,15 @@ impl Points<'_> {
             (facts.year_begin..=facts.year_end).contains(&date)
         });
         self.gifts_of_dependant(paper, "title");
-        for (row, cells) in paper.rows.iter().enumerate() {
+        for cells in &paper.rows {
             if cells.get("number").and_then(Entry::text).is_none_or(str::is_empty) {
                 let message = "A gift counts only with the charity's registration number.";
-                self.look("C-64", Place::row(&paper.id, row, "number"), message, "It stands on the receipt.");
+                self.look(
+                    "C-64",
+                    Place::row(&paper.id, cells, "number"),
+                    message,
+                    "It stands on the receipt.",
+                );
             }
             let date = cells.get("date").and_then(Entry::date);
             let early = self.facts.figures.gifts.earlier_year_to.as_ref().zip(date);
@@ -507,7 +512,12 @@ impl Points<'_> {
             if early && !cells.contains_key("used") {
                 let message =
                     "Was this gift claimed for the year before? Those of January and February could be.";
-                self.blocks("C-63-used", Place::row(&paper.id, row, "used"), message, "Answer in the line.");
+                self.blocks(
+                    "C-63-used",
+                    Place::row(&paper.id, cells, "used"),
+                    message,
+                    "Answer in the line.",
+                );
             }
         }
     }
@@ -515,13 +525,13 @@ impl Points<'_> {
     fn gifts_carried(&mut self, paper: &Paper) {
         let year = i64::from(self.facts.figures.year);
         let oldest = year - self.facts.figures.gifts.carried_years;
-        for (row, cells) in paper.rows.iter().enumerate() {
+        for cells in &paper.rows {
             let given = cells.get("year").and_then(Entry::count);
             if given.is_none_or(|g| g < oldest || g >= year) {
                 let message = format!("Gifts are carried from {oldest} to {} only.", year - 1);
                 self.blocks(
                     "C-63",
-                    Place::row(&paper.id, row, "year"),
+                    Place::row(&paper.id, cells, "year"),
                     message,
                     "Correct the year, or remove it.",
                 );

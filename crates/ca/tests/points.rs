@@ -5,7 +5,7 @@ mod common;
 
 use common::{Family, REGISTRY, has_point, line, money};
 use hembo_ca::sin;
-use hembo_core::{check, point::Weight};
+use hembo_core::{file, point::Weight};
 use hembo_money::Money;
 use serde_json::json;
 
@@ -169,12 +169,12 @@ fn what_cannot_be_right_names_its_place() {
         for (key, value) in change.as_object().unwrap() {
             file["papers"][0][key] = value.clone();
         }
-        let faults = check::read(file.to_string().as_bytes(), &REGISTRY).unwrap_err();
+        let faults = file::read(file.to_string().as_bytes(), &REGISTRY).unwrap_err();
         assert!(faults.iter().any(|f| f.at == at && f.message.contains(words)), "{faults:?}");
     }
     let mut file = single().0;
     file["year"] = json!(2024);
-    let faults = check::read(file.to_string().as_bytes(), &REGISTRY).unwrap_err();
+    let faults = file::read(file.to_string().as_bytes(), &REGISTRY).unwrap_err();
     assert_eq!(
         (faults[0].at.as_str(), faults[0].message.as_str()),
         ("/year", "No rule figures for 2024; known years: 2025.")

@@ -19,8 +19,13 @@ pub const MOST_PEOPLE: usize = 20;
 pub const MOST_PAPERS: usize = 500;
 /// The most lines in a list of receipts.
 pub const MOST_ROWS: usize = 2_000;
+/// The most lines in all lists of a household together.
+pub const MOST_ROWS_TOGETHER: usize = 50_000;
+/// The largest amount in a box: so small that no sum over all boxes and lines comes near the end of [`Money`].
+pub const LARGEST_AMOUNT: Money = Money::from_cents(999_999_999_999);
 /// The largest file, in bytes.
 pub const LARGEST_FILE: usize = 4 * 1024 * 1024;
+const MOST_RETIRED: usize = 20_000;
 const LONGEST_NAME: usize = 120;
 const OLDEST: i32 = 130;
 
@@ -38,24 +43,6 @@ impl Fault {
     pub fn new(at: impl Into<String>, message: impl Into<String>) -> Fault {
         Fault { at: at.into(), message: message.into() }
     }
-}
-
-/// Reads a household file: its size, its JSON, its format, and everything that [`faults`] checks.
-///
-/// # Errors
-/// All faults found, each at its place; a syntax error at its line and column.
-pub fn read(bytes: &[u8], registry: &Registry) -> Result<Household, Vec<Fault>> {
-    if bytes.len() > LARGEST_FILE {
-        let message =
-            format!("The file has {} bytes; a household file has at most {LARGEST_FILE}.", bytes.len());
-        return Err(vec![Fault::new("", message)]);
-    }
-    let household: Household = serde_json::from_slice(bytes).map_err(|error| {
-        let at = format!("line {} column {}", error.line(), error.column());
-        vec![Fault::new(at, format!("This is not a household file: {error}."))]
-    })?;
-    let found = faults(&household, registry);
-    if found.is_empty() { Ok(household) } else { Err(found) }
 }
 
 /// Everything that cannot be right about a household.
@@ -108,9 +95,23 @@ impl Check<'_> {
             self.fault("/papers", format!("A household has at most {MOST_PAPERS} papers."));
         }
         self.answers("", self.pack.household_questions().iter(), &household.answers, "answers");
-        for (key, value) in household.pins.iter().chain(&household.dismissed) {
+        let rows: usize = household.papers.iter().map(|p| p.rows.len()).sum();
+        if rows > MOST_ROWS_TOGETHER {
+            let message =
+                format!("All lists together have {rows} lines; at most {MOST_ROWS_TOGETHER} are possible.");
+            self.fault("/papers", message);
+        }
+        if household.retired.len() > MOST_RETIRED {
+            self.fault("/retired", format!("At most {MOST_RETIRED} ids of removed papers are kept."));
+        }
+        let pins = household.pins.iter().map(|(key, value)| ("/pins", key, value));
+        let reasons = household.dismissed.iter().map(|(key, value)| ("/dismissed", key, &value.reason));
+        for (at, key, value) in pins.chain(reasons) {
             if key.chars().count() > LONGEST_NAME * 2 || value.chars().count() > 500 {
-                self.fault("/pins", "A pin or a reason is too long: at most 500 characters.");
+                self.fault(at, "A pin or a reason is too long: at most 500 characters.");
+            }
+            for text in [key, value] {
+                self.plain_text(&format!("{at}/{}", key.escape_default()), text);
             }
         }
     }
@@ -118,6 +119,18 @@ impl Check<'_> {
     fn name(&mut self, at: &str, name: &str, whose: &str) {
         if name.trim().is_empty() || name.chars().count() > LONGEST_NAME {
             self.fault(at, format!("{whose} needs a name of 1 to {LONGEST_NAME} characters."));
+        } else if !name.chars().any(char::is_alphanumeric) {
+            self.fault(at, format!("{whose} needs a name that can be read: at least one letter or digit."));
+        }
+        self.plain_text(at, name);
+    }
+
+    /// Text has no control characters: some cannot be stored, none can be seen.
+    fn plain_text(&mut self, at: &str, text: &str) {
+        if let Some(found) = text.chars().find(|c| c.is_control()) {
+            let message =
+                format!("There is a character that cannot be seen (U+{:04X}): remove it.", u32::from(found));
+            self.fault(at, message);
         }
     }
 
@@ -196,6 +209,7 @@ impl Check<'_> {
             if paper.title.chars().count() > LONGEST_NAME {
                 self.fault(format!("{at}/title"), format!("A title has at most {LONGEST_NAME} characters."));
             }
+            self.plain_text(&format!("{at}/title"), &paper.title);
             let Some(kind) = self.pack.paper_kinds().iter().find(|k| k.id == paper.kind) else {
                 self.fault(format!("{at}/kind"), format!("There is no kind of paper '{}'.", paper.kind));
                 continue;
@@ -208,7 +222,9 @@ impl Check<'_> {
             if paper.rows.len() > MOST_ROWS {
                 self.fault(format!("{at}/rows"), format!("A list has at most {MOST_ROWS} lines."));
             }
+            let mut seen = BTreeSet::new();
             for (r, row) in paper.rows.iter().enumerate() {
+                self.id(&format!("{at}/rows/{r}/id"), &row.id, &mut seen);
                 self.answers(&at, kind.columns.iter(), row, &format!("rows/{r}"));
             }
         }
@@ -262,6 +278,9 @@ impl Check<'_> {
                 if amount.is_negative() && !negative {
                     return Err("a negative amount is not possible in this box".into());
                 }
+                if amount.max(-amount) > LARGEST_AMOUNT {
+                    return Err(format!("at most {LARGEST_AMOUNT:#} is possible in a box"));
+                }
                 Ok(())
             }
             (FieldKind::Amount { .. }, _) => Err("an amount is decimal text, such as \"1234.56\"".into()),
@@ -269,6 +288,9 @@ impl Check<'_> {
             (FieldKind::Count { max }, _) => Err(format!("a whole number from 0 to {max}")),
             (FieldKind::YesNo, Entry::Flag(_)) => Ok(()),
             (FieldKind::YesNo, _) => Err("yes or no (true or false)".into()),
+            (FieldKind::Text { .. }, Entry::Text(text)) if text.chars().any(char::is_control) => {
+                Err("there is a character that cannot be seen: remove it".into())
+            }
             (FieldKind::Text { max }, Entry::Text(text)) if text.chars().count() <= max => Ok(()),
             (FieldKind::Text { max }, _) => Err(format!("text of at most {max} characters")),
             (FieldKind::Date, entry) => self.day(entry.date()),

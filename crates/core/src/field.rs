@@ -17,6 +17,8 @@ pub struct Field {
     pub help: &'static str,
     /// What may stand in it.
     pub kind: FieldKind,
+    /// An identification or account number: sealed where it is stored, hidden on the screen and in the history.
+    pub secret: bool,
 }
 
 /// What may stand in a field.
@@ -69,7 +71,7 @@ impl Choice {
 
 impl Field {
     const fn new(id: &'static str, number: &'static str, label: &'static str, kind: FieldKind) -> Field {
-        Field { id, number, label, help: "", kind }
+        Field { id, number, label, help: "", kind, secret: false }
     }
 
     /// A box for an amount that cannot be negative.
@@ -110,6 +112,11 @@ impl Field {
     /// A box for a person of the household.
     pub const fn person(id: &'static str, number: &'static str, label: &'static str) -> Field {
         Field::new(id, number, label, FieldKind::Person)
+    }
+
+    /// The same field, whose text is a secret.
+    pub const fn secret(self) -> Field {
+        Field { secret: true, ..self }
     }
 
     /// The same field with words that help.

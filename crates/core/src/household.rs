@@ -4,7 +4,10 @@
 
 use hembo_money::{Money, Rate};
 use serde::{Deserialize, Serialize};
-use std::collections::BTreeMap;
+use std::{
+    collections::{BTreeMap, BTreeSet},
+    ops::Deref,
+};
 use time::Date;
 use utoipa::ToSchema;
 
@@ -36,7 +39,44 @@ pub struct Household {
     pub pins: BTreeMap<String, String>,
     /// Open points put aside: point → reason.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
-    pub dismissed: BTreeMap<String, String>,
+    pub dismissed: BTreeMap<String, Dismissal>,
+    /// The ids of papers that were removed: none of them is used again.
+    #[serde(default, skip_serializing_if = "BTreeSet::is_empty")]
+    pub retired: BTreeSet<String>,
+}
+
+/// Why an open point was put aside, and about what it was. In a file the reason may stand alone.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(from = "DismissalInFile")]
+pub struct Dismissal {
+    /// The reason.
+    pub reason: String,
+    /// A fingerprint of the facts that the point was about: when they change, the point is open again.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub about: Option<String>,
+}
+
+#[derive(Deserialize)]
+#[serde(untagged)]
+enum DismissalInFile {
+    Reason(String),
+    Whole(DismissalParts),
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct DismissalParts {
+    reason: String,
+    about: Option<String>,
+}
+
+impl From<DismissalInFile> for Dismissal {
+    fn from(file: DismissalInFile) -> Dismissal {
+        match file {
+            DismissalInFile::Reason(reason) => Dismissal { reason, about: None },
+            DismissalInFile::Whole(DismissalParts { reason, about }) => Dismissal { reason, about },
+        }
+    }
 }
 
 /// One person of a household.
@@ -111,10 +151,37 @@ pub struct Paper {
     pub boxes: Answers,
     /// The lines of a list of receipts.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
-    pub rows: Vec<Answers>,
+    pub rows: Vec<Row>,
+    /// How many ids of lines were given out: none of them is used again.
+    #[serde(default, skip_serializing_if = "is_zero")]
+    pub rows_made: u32,
     /// Checked against the original.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub checked: bool,
+}
+
+fn is_zero(count: &u32) -> bool {
+    *count == 0
+}
+
+/// A line of a list: its cells by column, under an id of its own. A file may leave the id out; it is given one.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[schema(as = PaperRow)]
+pub struct Row {
+    /// Short name within the paper, such as `r3`.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub id: String,
+    /// What stands in the columns.
+    #[serde(flatten)]
+    pub cells: Answers,
+}
+
+impl Deref for Row {
+    type Target = Answers;
+
+    fn deref(&self) -> &Answers {
+        &self.cells
+    }
 }
 
 /// One owner of a paper.
@@ -150,6 +217,13 @@ pub mod date {
 }
 
 impl Household {
+    /// Gives an id to every line of a list that has none.
+    pub fn name_rows(&mut self) {
+        for paper in &mut self.papers {
+            paper.name_rows();
+        }
+    }
+
     /// The person of that id.
     pub fn person(&self, id: &str) -> Option<&Person> {
         self.people.iter().find(|p| p.id == id)
@@ -208,6 +282,28 @@ impl Entry {
 }
 
 impl Paper {
+    /// The line of that id.
+    pub fn row(&self, id: &str) -> Option<&Row> {
+        self.rows.iter().find(|r| r.id == id)
+    }
+
+    fn name_rows(&mut self) {
+        let number = |row: &Row| row.id.strip_prefix('r').and_then(|n| n.parse::<u32>().ok());
+        let largest = self.rows.iter().filter_map(number).max().unwrap_or(0);
+        let mut made = self.rows_made.max(largest);
+        for row in self.rows.iter_mut().filter(|r| r.id.is_empty()) {
+            made += 1;
+            row.id = format!("r{made}");
+        }
+        self.rows_made = if self.rows.is_empty() { self.rows_made } else { made };
+    }
+
+    /// Adds a line, under a given id or the next that was never used.
+    pub fn add_row(&mut self, id: Option<String>, cells: Answers) {
+        self.rows.push(Row { id: id.unwrap_or_default(), cells });
+        self.name_rows();
+    }
+
     /// The amount in a box; zero where it is empty.
     pub fn amount(&self, field: &str) -> Money {
         self.boxes.get(field).and_then(Entry::money).unwrap_or_default()

@@ -10,6 +10,7 @@ pub mod decision;
 pub mod effect;
 pub mod field;
 pub mod figures;
+pub mod file;
 pub mod household;
 pub mod limit;
 pub mod line;
@@ -20,6 +21,7 @@ pub mod point;
 pub mod reading;
 pub mod schema;
 pub mod search;
+pub mod secret;
 pub mod trail;
 pub mod words;
 

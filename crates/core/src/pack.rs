@@ -56,8 +56,27 @@ pub trait Pack: Send + Sync {
     /// What empty boxes of a paper would hold, going by the others.
     fn suggestions(&self, household: &Household, paper: &Paper) -> Vec<Suggestion>;
 
+    /// What of stored files has another name today, oldest first.
+    fn renamed(&self) -> &'static [Renamed] {
+        &[]
+    }
+
+    /// The version of these rules: another one wherever the rules or their figures changed.
+    fn version(&self) -> &'static str;
+
     /// Reads a checked household into the pack's facts.
     fn open(&self, household: &Household) -> Box<dyn Case>;
+}
+
+/// A box, column or question that had another id in files of earlier versions.
+#[derive(Debug, Clone, Copy)]
+pub struct Renamed {
+    /// The kind of paper; none for a question about a person or the household.
+    pub kind: Option<&'static str>,
+    /// The id in old files.
+    pub from: &'static str,
+    /// The id today.
+    pub to: &'static str,
 }
 
 /// The first and the last day of a calendar year.

@@ -1,5 +1,6 @@
 //! Open points: what is unsettled, and where.
 
+use crate::household::Row;
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -22,6 +23,8 @@ pub struct Point {
     pub suggested: Option<String>,
     /// Why the preparer put it aside, if so.
     pub dismissed: Option<String>,
+    /// A fingerprint of the facts that it is about; whoever puts it aside names it.
+    pub about: String,
 }
 
 /// Where a pack gathers its points.
@@ -69,8 +72,10 @@ pub struct Place {
     pub paper: Option<String>,
     /// The box, column or question.
     pub field: Option<String>,
-    /// The line of a list.
-    pub row: Option<usize>,
+    /// The line of a list, by its id.
+    pub row: Option<String>,
+    /// The decision.
+    pub decision: Option<String>,
 }
 
 impl Place {
@@ -90,14 +95,18 @@ impl Place {
     }
 
     /// A cell of a list.
-    pub fn row(paper: &str, row: usize, field: &str) -> Place {
-        Place { row: Some(row), ..Place::paper(paper, field) }
+    pub fn row(paper: &str, row: &Row, field: &str) -> Place {
+        Place { row: Some(row.id.clone()), ..Place::paper(paper, field) }
+    }
+
+    /// A decision.
+    pub fn decision(decision: &str) -> Place {
+        Place { decision: Some(decision.into()), ..Place::default() }
     }
 
     /// The place as the tail of a point's id.
     fn key(&self) -> String {
-        let row = self.row.map(|r| r.to_string());
-        let parts = [&self.person, &self.paper, &row, &self.field];
+        let parts = [&self.person, &self.paper, &self.row, &self.decision, &self.field];
         parts.into_iter().flatten().map(String::as_str).collect::<Vec<_>>().join("/")
     }
 }
@@ -137,6 +146,16 @@ impl Point {
 
     fn new(code: &str, weight: Weight, place: Place, message: String, remedy: String) -> Point {
         let id = format!("{code}:{}", place.key());
-        Point { id, weight, message, remedy, place, not_covered: false, suggested: None, dismissed: None }
+        Point {
+            id,
+            weight,
+            message,
+            remedy,
+            place,
+            not_covered: false,
+            suggested: None,
+            dismissed: None,
+            about: String::new(),
+        }
     }
 }

@@ -53,7 +53,7 @@ impl<'a> Reading<'a> {
     /// The lines of a list with their places and the amount in a column.
     pub fn lines(self, column: &'static str) -> impl Iterator<Item = (usize, &'a Answers, Money)> {
         let amount = move |row: &Answers| row.get(column).and_then(Entry::money).unwrap_or_default();
-        self.paper.rows.iter().enumerate().map(move |(r, row)| (r, row, amount(row)))
+        self.paper.rows.iter().enumerate().map(move |(r, row)| (r, &row.cells, amount(row)))
     }
 }
 

@@ -25,7 +25,7 @@ fn definitions() -> Value {
     json!({
         "amount": {
             "description": "An amount as a decimal string with at most two places; below zero only where the box says so.",
-            "type": "string", "pattern": "^-?[0-9]{1,12}(\\.[0-9]{1,2})?$"
+            "type": "string", "pattern": "^-?[0-9]{1,10}(\\.[0-9]{1,2})?$"
         },
         "date": { "description": "A day, ISO 8601.", "type": "string", "format": "date" },
         "id": {
@@ -61,7 +61,15 @@ fn country(pack: &dyn Pack) -> Value {
             false,
         ),
         ("pins", map("Options held: decision → option."), false),
-        ("dismissed", map("Open points put aside: point → reason."), false),
+        ("dismissed", dismissals(), false),
+        (
+            "retired",
+            json!({
+                "description": "The ids of papers that were removed; none is used again.",
+                "type": "array", "items": { "$ref": "#/$defs/id" }
+            }),
+            false,
+        ),
     ])
 }
 
@@ -101,8 +109,11 @@ fn paper(kind: &PaperKind) -> Value {
         ("checked", json!({ "description": "Checked against the original.", "type": "boolean" }), false),
     ];
     if !kind.columns.is_empty() {
-        let row = fields("A line of the list.", kind.columns.iter());
+        let mut row = fields("A line of the list.", kind.columns.iter());
+        row["properties"]["id"] = json!({ "$ref": "#/$defs/id" });
         properties.push(("rows", json!({ "type": "array", "items": row }), false));
+        let made = json!({ "description": "How many ids of lines were given out.", "type": "integer", "minimum": 0 });
+        properties.push(("rows_made", made, false));
     }
     object(&properties)
 }
@@ -135,6 +146,18 @@ fn field(field: &Field) -> Value {
 
 fn text(description: &str, max: usize) -> Value {
     json!({ "description": description, "type": "string", "maxLength": max })
+}
+
+/// Open points put aside: the reason alone, or with the facts that it is about.
+fn dismissals() -> Value {
+    let about = object(&[
+        ("reason", json!({ "type": "string" }), true),
+        ("about", json!({ "description": "A fingerprint of the facts.", "type": ["string", "null"] }), false),
+    ]);
+    json!({
+        "description": "Open points put aside: point → reason, or reason and what it is about.",
+        "type": "object", "additionalProperties": { "oneOf": [{ "type": "string" }, about] }
+    })
 }
 
 fn map(description: &str) -> Value {

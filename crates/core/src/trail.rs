@@ -9,6 +9,7 @@ use crate::{
     line::LineId,
 };
 use hembo_money::Money;
+use std::collections::HashMap;
 
 /// Whose line it is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -64,11 +65,19 @@ impl Inputs {
 
     /// Boxes of papers; the parts of several owners of one box stand as one.
     pub fn items<'a>(&mut self, items: impl IntoIterator<Item = &'a Item>) -> &mut Self {
+        let place = |item: &Item| (item.paper, item.field, item.row);
+        let boxes = self.0.iter().enumerate().filter_map(|(at, input)| match input {
+            Input::Box(item) => Some((place(item), at)),
+            _ => None,
+        });
+        let mut seen: HashMap<_, usize> = boxes.collect();
         for item in items {
-            let same = |input: &&mut Input| matches!(input, Input::Box(b) if (b.paper, b.field, b.row) == (item.paper, item.field, item.row));
-            match self.0.iter_mut().find(same) {
+            match seen.get(&place(item)).map(|&at| &mut self.0[at]) {
                 Some(Input::Box(found)) => found.amount += item.amount,
-                _ => self.0.push(Input::Box(*item)),
+                _ => {
+                    seen.insert(place(item), self.0.len());
+                    self.0.push(Input::Box(*item));
+                }
             }
         }
         self

@@ -5,7 +5,7 @@ mod common;
 
 use common::{REGISTRY, file};
 use hembo_core::{
-    Recorder, Scope, check,
+    Recorder, Scope, file,
     limit::{self, LimitDef, PhaseOut},
 };
 use hembo_money::{Money, Rate, Rounding};
@@ -73,7 +73,7 @@ proptest! {
 
     #[test]
     fn no_bytes_bring_the_reader_down(bytes in prop::collection::vec(any::<u8>(), 0..400)) {
-        prop_assert!(check::read(&bytes, &REGISTRY).is_err());
+        prop_assert!(file::read(&bytes, &REGISTRY).is_err());
     }
 
     #[test]
@@ -84,13 +84,13 @@ proptest! {
         collect(&changed, String::new(), &mut places);
         let place = &places[pick.index(places.len())];
         *changed.pointer_mut(place).unwrap() = serde_json::from_str(odd).unwrap();
-        match check::read(changed.to_string().as_bytes(), &REGISTRY) {
+        match file::read(changed.to_string().as_bytes(), &REGISTRY) {
             Ok(household) => {
                 let outcome = hembo_core::reckon(&household, &REGISTRY);
                 prop_assert!(outcome.is_ok());
                 // What was read is written as it was understood.
                 let text = serde_json::to_vec(&household).unwrap();
-                prop_assert_eq!(check::read(&text, &REGISTRY).unwrap(), household);
+                prop_assert_eq!(file::read(&text, &REGISTRY).unwrap(), household);
             }
             Err(faults) => prop_assert!(faults.iter().all(|f| !f.message.is_empty())),
         }

@@ -4,11 +4,11 @@
 mod common;
 
 use common::{REGISTRY, file};
-use hembo_core::{Household, check, effect, outcome::LineInput, reckon, schema};
+use hembo_core::{Household, effect, file, household::Dismissal, outcome::LineInput, reckon, schema};
 use hembo_money::Money;
 
 fn household() -> Household {
-    check::read(file().to_string().as_bytes(), &REGISTRY).unwrap()
+    file::read(file().to_string().as_bytes(), &REGISTRY).unwrap()
 }
 
 #[test]
@@ -27,7 +27,7 @@ fn the_outcome_tells_where_every_figure_comes_from() {
     assert_eq!(gifts.papers, 1);
     let line = outcome.lines.iter().find(|l| l.id == "at.gifts").unwrap();
     let LineInput::Box { paper, row, label, .. } = &line.inputs[1] else { panic!("{line:?}") };
-    assert_eq!((paper.as_str(), *row, label.as_str()), ("gifts", Some(1), "Gifts · 2025-05-01"));
+    assert_eq!((paper.as_str(), row.as_deref(), label.as_str()), ("gifts", Some("r2"), "Gifts · 2025-05-01"));
     let pay = &outcome.papers[0];
     assert_eq!((pay.amount, pay.feeds[0].line.as_str()), (Money::whole(1_000), "at.pay"));
     assert_eq!(outcome.papers[1].amount, Money::whole(150));
@@ -36,8 +36,8 @@ fn the_outcome_tells_where_every_figure_comes_from() {
     // What blocks stands first; what was put aside stands last.
     assert_eq!(outcome.points[0].id, "block:ada/sailor");
     let mut aside = household();
-    aside.dismissed.insert("look:isle".into(), "asked".into());
-    aside.dismissed.insert("block:ada/sailor".into(), "never mind".into());
+    aside.dismissed.insert("look:isle".into(), Dismissal { reason: "asked".into(), about: None });
+    aside.dismissed.insert("block:ada/sailor".into(), Dismissal { reason: "never mind".into(), about: None });
     let points = reckon(&aside, &REGISTRY).unwrap().points;
     assert_eq!(points[1].dismissed.as_deref(), Some("asked"));
     assert_eq!(points[0].dismissed, None, "what blocks cannot be put aside");

@@ -3,10 +3,11 @@
 //! Exit codes: 0 all computed; 1 a file could not be read or is no household; 2 wrong arguments; 3 a household needs
 //! a rule that is not computed yet (its outcome is printed with `"covered": false`).
 
-use hembo_core::{Outcome, Registry, check, check::Fault, outcome};
+use hembo_core::{Outcome, Registry, check, check::Fault, file, outcome};
 use std::{
+    collections::{BTreeMap, BTreeSet},
     fs::File,
-    io::{Read, stdin},
+    io::{self, Read, Write, stdin},
     path::PathBuf,
     process::ExitCode,
 };
@@ -32,52 +33,73 @@ pub struct Arguments {
     way: Option<String>,
 }
 
-/// Computes every file; messages go to standard error, outcomes to standard output, one JSON document a file.
+/// Computes every file; messages go to standard error, outcomes to standard output, one JSON document a file. A reader
+/// that goes away ends the work quietly.
 pub fn run(arguments: &Arguments, registry: &Registry) -> ExitCode {
     let pins = match pins(arguments) {
         Ok(pins) => pins,
         Err(wrong) => {
-            eprintln!("hembo: '{wrong}' is not DECISION=OPTION, such as us.deduction=standard");
+            tell(&format!("hembo: {wrong}"));
             return ExitCode::from(BAD_ARGUMENTS);
         }
     };
-    let mut worst = 0;
+    let mut codes = BTreeSet::new();
     for file in &arguments.files {
-        let code = match one(file, &pins, arguments.trail, registry) {
+        match one(file, &pins, arguments.trail, registry) {
             Ok(outcome) => {
-                println!("{}", serde_json::to_string_pretty(&outcome).unwrap_or_default());
-                if outcome.covered { 0 } else { NOT_COVERED }
+                codes.insert(if outcome.covered { 0 } else { NOT_COVERED });
+                if print(&outcome).is_err() {
+                    return ExitCode::SUCCESS;
+                }
             }
             Err(faults) => {
-                for fault in faults {
-                    eprintln!("{}: {}: {}", file.display(), fault.at, fault.message);
+                codes.insert(BAD_FILE);
+                for Fault { at, message } in faults {
+                    let place = if at.is_empty() { String::new() } else { format!("{at}: ") };
+                    tell(&format!("{}: {place}{message}", file.display()));
                 }
-                BAD_FILE
             }
-        };
-        worst = if worst == BAD_FILE { worst } else { worst.max(code) };
-        if code == BAD_FILE {
-            worst = BAD_FILE;
         }
     }
-    ExitCode::from(worst)
+    let worst = if codes.contains(&BAD_FILE) { Some(BAD_FILE) } else { codes.pop_last() };
+    ExitCode::from(worst.unwrap_or(0))
 }
 
-fn pins(arguments: &Arguments) -> Result<Vec<(String, String)>, String> {
+fn print(outcome: &Outcome) -> io::Result<()> {
+    let mut out = io::stdout().lock();
+    writeln!(out, "{}", serde_json::to_string_pretty(outcome).unwrap_or_default())?;
+    out.flush()
+}
+
+/// Nobody may be listening.
+fn tell(message: &str) {
+    let _ = writeln!(io::stderr(), "{message}");
+}
+
+/// The options to hold, each decision at most once.
+fn pins(arguments: &Arguments) -> Result<BTreeMap<String, String>, String> {
     let way = arguments.way.iter().flat_map(|w| w.split(','));
-    let each = arguments.pins.iter().map(String::as_str).chain(way);
-    each.map(|pin| pin.split_once('=').map(|(d, o)| (d.into(), o.into())).ok_or_else(|| pin.to_owned()))
-        .collect()
+    let mut held = BTreeMap::new();
+    for pin in arguments.pins.iter().map(String::as_str).chain(way) {
+        let (decision, option) = pin
+            .split_once('=')
+            .ok_or_else(|| format!("'{pin}' is not DECISION=OPTION, such as us.deduction=standard"))?;
+        let before = held.insert(decision.to_owned(), option.to_owned());
+        if let Some(before) = before.filter(|before| before != option) {
+            return Err(format!("{decision} is held at '{before}' and at '{option}': leave one of them out"));
+        }
+    }
+    Ok(held)
 }
 
 fn one(
     file: &PathBuf,
-    pins: &[(String, String)],
+    pins: &BTreeMap<String, String>,
     trail: bool,
     registry: &Registry,
 ) -> Result<Outcome, Vec<Fault>> {
-    let mut household = check::read(&bytes(file)?, registry)?;
-    household.pins.extend(pins.iter().cloned());
+    let mut household = file::read(&bytes(file)?, registry)?;
+    household.pins.extend(pins.clone());
     let outcome = outcome::reckon_naming(&household, registry, outcome::MOST_WAYS)?;
     let faults: Vec<_> = pins.iter().filter_map(|(d, o)| outcome.check_pin(d, o).err()).collect();
     if !faults.is_empty() {
@@ -88,14 +110,19 @@ fn one(
 
 /// At most one byte more than a household file may have, so that a huge file is refused without being read.
 fn bytes(file: &PathBuf) -> Result<Vec<u8>, Vec<Fault>> {
+    let fault = |message: String| vec![Fault::new("", message)];
     let source: Box<dyn Read> = if file.as_os_str() == "-" {
         Box::new(stdin())
     } else {
-        let opened = File::open(file);
-        Box::new(opened.map_err(|e| vec![Fault::new("file", format!("cannot be opened: {e}"))])?)
+        let opened = File::open(file).map_err(|e| fault(format!("The file cannot be opened: {e}.")))?;
+        let size = opened.metadata().map(|m| m.len()).unwrap_or(0);
+        if size > check::LARGEST_FILE as u64 {
+            return Err(fault(file::too_large(size)));
+        }
+        Box::new(opened)
     };
     let mut bytes = Vec::new();
     let read = source.take(check::LARGEST_FILE as u64 + 1).read_to_end(&mut bytes);
-    read.map_err(|e| vec![Fault::new("file", format!("cannot be read: {e}"))])?;
+    read.map_err(|e| fault(format!("The file cannot be read: {e}.")))?;
     Ok(bytes)
 }

@@ -1,7 +1,7 @@
 //! The demo practice: a sign-in and made-up households, loaded once into an empty database.
 
 use crate::{App, api::households::store_new, auth::password, store::users};
-use hembo_core::check;
+use hembo_core::file;
 use std::{fs, io, path::Path};
 
 /// The demo sign-in.
@@ -23,7 +23,7 @@ pub async fn load(app: &App, folder: &Path) -> io::Result<()> {
     for file in files(folder)? {
         let wrong = |what: String| io::Error::other(format!("{}: {what}", file.display()));
         let household =
-            check::read(&fs::read(&file)?, &app.registry).map_err(|faults| wrong(format!("{faults:?}")))?;
+            file::read(&fs::read(&file)?, &app.registry).map_err(|faults| wrong(format!("{faults:?}")))?;
         store_new(app, household, "imported", by).await.map_err(|problem| wrong(problem.detail))?;
     }
     Ok(())

@@ -1,11 +1,12 @@
 //! Errors as problem documents (RFC 9457), each with the place of the fault where there is one.
 
+use crate::auth::sessions::BUSY;
 use axum::{
     Json,
     http::{StatusCode, header},
     response::{IntoResponse, Response},
 };
-use hembo_core::Fault;
+use hembo_core::{Fault, command::Conflict};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -33,6 +34,9 @@ pub struct Problem {
     /// For a stale revision: what was changed since, newest last.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub changed: Vec<String>,
+    /// For a stale edit: what it touches that was set to something else meanwhile.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub conflicts: Vec<Conflict>,
 }
 
 impl Problem {
@@ -50,6 +54,7 @@ impl Problem {
             faults: Vec::new(),
             revision: None,
             changed: Vec::new(),
+            conflicts: Vec::new(),
         }
     }
 
@@ -67,6 +72,19 @@ impl Problem {
         let detail = "This household was changed meanwhile. Look at what changed and try again.";
         let problem = Problem::new(StatusCode::CONFLICT, "urn:hembo:stale", "Changed meanwhile", detail);
         Problem { revision: Some(revision), changed, ..problem }
+    }
+
+    /// Someone else set the same thing to something else; nothing was changed, and both values are told.
+    pub fn conflict(revision: i64, changed: Vec<String>, conflicts: Vec<Conflict>) -> Problem {
+        let detail = "The same thing was changed meanwhile. Choose which of the two stands.";
+        let problem = Problem::new(StatusCode::CONFLICT, "urn:hembo:conflict", "Changed meanwhile", detail);
+        Problem { revision: Some(revision), changed, conflicts, ..problem }
+    }
+
+    /// The database has no connection free, or does not answer.
+    pub fn busy() -> Problem {
+        let detail = "The server is too busy just now. Nothing was changed; try again in a moment.";
+        Problem::new(StatusCode::SERVICE_UNAVAILABLE, "urn:hembo:busy", "Busy", detail)
     }
 
     /// There is no such thing.
@@ -131,13 +149,19 @@ impl IntoResponse for Problem {
 
 impl From<sqlx::Error> for Problem {
     fn from(error: sqlx::Error) -> Problem {
-        Problem::internal(error)
+        match error {
+            sqlx::Error::PoolTimedOut | sqlx::Error::PoolClosed | sqlx::Error::Io(_) => {
+                tracing::warn!(%error, "the database gives no connection");
+                Problem::busy()
+            }
+            _ => Problem::internal(error),
+        }
     }
 }
 
 impl From<tower_sessions::session::Error> for Problem {
     fn from(error: tower_sessions::session::Error) -> Problem {
-        Problem::internal(error)
+        if error.to_string().contains(BUSY) { Problem::busy() } else { Problem::internal(error) }
     }
 }
 

@@ -9,6 +9,7 @@ pub mod demo;
 pub mod error;
 pub mod seal;
 pub mod store;
+pub mod turns;
 pub mod work;
 
 mod routes;
@@ -19,8 +20,16 @@ use auth::sessions::Sessions;
 use hembo_core::Registry;
 use seal::Sealer;
 use sqlx::PgPool;
-use std::{io, net::SocketAddr, path::PathBuf};
-use tokio::{net::TcpListener, signal};
+use std::{
+    io::{self, Write},
+    net::SocketAddr,
+    path::{Path, PathBuf},
+    sync::Arc,
+    time::Duration,
+};
+use store::practice;
+use tokio::{net::TcpListener, signal, sync::Semaphore};
+use turns::Turns;
 
 /// What the handlers share.
 #[derive(Clone)]
@@ -31,6 +40,10 @@ pub struct App {
     pub registry: Registry,
     /// The practice's key.
     pub sealer: Sealer,
+    /// As many computations at once as there are cores.
+    pub cores: Arc<Semaphore>,
+    /// Whose turn it is to change a household.
+    pub turns: Turns,
 }
 
 /// How to serve.
@@ -45,7 +58,7 @@ pub struct Settings {
     /// The folder of the built front end.
     #[arg(long, default_value = "web/dist")]
     pub web: PathBuf,
-    /// The file of the practice's key; made where there is none.
+    /// The file of the practice's key; made for a new database.
     #[arg(long, default_value = "data/key")]
     pub key: PathBuf,
     /// Load the demo sign-in and the households of this folder into an empty database.
@@ -61,8 +74,10 @@ pub struct Settings {
 /// # Errors
 /// A database, key or address that cannot be used.
 pub fn serve(settings: Settings, registry: Registry) -> io::Result<()> {
+    // A log that cannot be written must not stop anything.
     tracing_subscriber::fmt()
         .json()
+        .log_internal_errors(false)
         .with_env_filter(
             tracing_subscriber::EnvFilter::try_from_default_env().unwrap_or_else(|_| "info".into()),
         )
@@ -74,7 +89,8 @@ pub fn serve(settings: Settings, registry: Registry) -> io::Result<()> {
         if let Some(folder) = &settings.demo {
             demo::load(&app, folder).await?;
         }
-        println!("listening on http://{}", listener.local_addr()?);
+        tokio::spawn(sweep(app.database.clone()));
+        let _ = writeln!(io::stdout(), "listening on http://{}", listener.local_addr()?);
         run(app, &settings, listener, stop_signal()).await
     })
 }
@@ -85,9 +101,56 @@ pub fn serve(settings: Settings, registry: Registry) -> io::Result<()> {
 /// A database or key that cannot be used.
 pub async fn app(settings: &Settings, registry: Registry) -> io::Result<App> {
     let database = store::connect(&settings.database).await.map_err(io::Error::other)?;
-    let sealer = Sealer::from_file(&settings.key)?;
-    Sessions(database.clone()).sweep().await.map_err(io::Error::other)?;
-    Ok(App { database, registry, sealer })
+    let sealer = sealer(&settings.key, &database, &registry).await?;
+    let cores = std::thread::available_parallelism().map_or(2, usize::from);
+    let app =
+        App { database, registry, sealer, cores: Arc::new(Semaphore::new(cores)), turns: Turns::default() };
+    Ok(app)
+}
+
+/// The practice's key: made for a new database, and else the one that its secrets are sealed with.
+async fn sealer(key: &Path, database: &PgPool, registry: &Registry) -> io::Result<Sealer> {
+    let check = practice::key_check(database).await.map_err(io::Error::other)?;
+    let sealed = practice::any_sealed(database).await.map_err(io::Error::other)?;
+    if !key.exists() {
+        if check.is_some() || sealed.is_some() {
+            return Err(io::Error::other(format!(
+                "The key {} is missing, and this database's numbers are sealed with it. Put the file back from your \
+                 backup, or name where it is with --key. Nothing was changed.",
+                key.display()
+            )));
+        }
+        let sealer = Sealer::make(key)?;
+        practice::keep_key_check(database, &sealer.check()).await.map_err(io::Error::other)?;
+        return Ok(sealer);
+    }
+    let sealer = Sealer::from_file(key)?;
+    let fits = match (&check, sealed) {
+        (Some(check), _) => sealer.fits(check),
+        (None, Some((id, state))) => work::opens(&sealer, registry, id, state),
+        (None, None) => true,
+    };
+    if !fits {
+        return Err(io::Error::other(format!(
+            "{} is not the key that this database's numbers are sealed with. Put the right file there from your backup, \
+             or name where it is with --key. Nothing was changed.",
+            key.display()
+        )));
+    }
+    practice::keep_key_check(database, &sealer.check()).await.map_err(io::Error::other)?;
+    Ok(sealer)
+}
+
+/// Removes sessions and failed sign-ins that have run out, now and every ten minutes.
+pub async fn sweep(database: PgPool) {
+    let mut clock = tokio::time::interval(Duration::from_secs(600));
+    loop {
+        clock.tick().await;
+        let swept = Sessions(database.clone()).sweep().await;
+        if let Err(error) = swept.and(store::tries::sweep(&database).await) {
+            tracing::warn!(%error, "what has run out was not swept");
+        }
+    }
 }
 
 /// Serves on a listener until `stop` is done.

@@ -2,7 +2,7 @@
 
 use crate::{
     App,
-    api::{edits, health, households, packs, views},
+    api::{edits, health, history, households, packs, views},
     auth::{self, sessions::Sessions},
     error::Problem,
 };
@@ -56,7 +56,9 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(edits::edit))
         .routes(routes!(edits::undo))
         .routes(routes!(edits::redo))
-        .routes(routes!(edits::history))
+        .routes(routes!(edits::bring_back))
+        .routes(routes!(history::history))
+        .routes(routes!(history::revision))
         .routes(routes!(views::effect))
         .routes(routes!(views::curve))
         .routes(routes!(views::reveal))
@@ -86,10 +88,13 @@ pub fn router(app: App, web: &Path, secure_cookies: bool) -> Router {
         .error_handler(|_| Problem::too_many().into_response());
     let guarded = Router::from(api()).layer(middleware::from_fn(auth::guard));
     let sign_in = Router::from(open_to_all()).layer(tries);
+    // What is told of a household stays in no cache.
+    let no_store = header_layer(header::CACHE_CONTROL, "no-store");
     let files = ServeDir::new(web).fallback(ServeFile::new(web.join("index.html")));
     Router::new()
         .merge(guarded)
         .merge(sign_in)
+        .layer(no_store)
         .layer(sessions)
         .merge(Router::from(OpenApiRouter::new().routes(routes!(health::health))))
         .route("/api/{*rest}", any(async || Problem::not_found("address")))

@@ -1,13 +1,13 @@
-//! Identification numbers are sealed before they reach the database: XChaCha20-Poly1305, bound to the household and
-//! the person, so that a sealed number is of no use in another place.
+//! Secrets are sealed before they reach the database: XChaCha20-Poly1305, bound to the household and the place in it, so
+//! that a sealed text is of no use in another place. Which texts are secrets, the packs declare.
 
 use base64::{Engine, engine::general_purpose::STANDARD_NO_PAD};
 use chacha20poly1305::{
     Key, KeyInit, XChaCha20Poly1305, XNonce,
     aead::{Aead, Generate, Payload},
 };
-use hembo_core::Household;
-use std::{fmt, fs, io, os::unix::fs::OpenOptionsExt, path::Path};
+use hembo_core::{Household, Pack, secret};
+use std::{convert::Infallible, fmt, fs, io, os::unix::fs::OpenOptionsExt, path::Path};
 use uuid::Uuid;
 
 const MARK: &str = "sealed:";
@@ -28,20 +28,15 @@ impl fmt::Debug for Sealer {
     }
 }
 
+/// The known text that tells a right key from a wrong one, and its place.
+const KNOWN: (&str, &str) = ("practice", "hembo");
+
 impl Sealer {
-    /// The key in a file of 32 bytes, made once with rights for its owner only.
+    /// The key in a file of 32 bytes.
     ///
     /// # Errors
-    /// A file that cannot be read or made, or is not 32 bytes long.
+    /// A file that cannot be read, or is not 32 bytes long.
     pub fn from_file(path: &Path) -> io::Result<Sealer> {
-        if !path.exists() {
-            if let Some(folder) = path.parent() {
-                fs::create_dir_all(folder)?;
-            }
-            let mut file = fs::OpenOptions::new().write(true).create_new(true).mode(0o600).open(path)?;
-            io::Write::write_all(&mut file, &Key::generate())?;
-            file.sync_all()?;
-        }
         let bytes = fs::read(path)?;
         let key = Key::try_from(bytes.as_slice());
         let key =
@@ -49,25 +44,47 @@ impl Sealer {
         Ok(Sealer(XChaCha20Poly1305::new(&key)))
     }
 
-    /// Seals every number of a household that is not sealed yet.
-    pub fn seal(&self, id: Uuid, household: &mut Household) {
-        for person in &mut household.people {
-            let place = place(id, &person.id);
-            person.id_number = person.id_number.take().map(|number| self.seal_one(&place, &number));
-        }
-    }
-
-    /// Opens every number of a household.
+    /// Makes a key in a new file, with rights for its owner only.
     ///
     /// # Errors
-    /// A number that was sealed with another key or at another place.
-    pub fn open(&self, id: Uuid, household: &mut Household) -> Result<(), Unsealable> {
-        for person in &mut household.people {
-            let place = place(id, &person.id);
-            person.id_number =
-                person.id_number.take().map(|sealed| self.open_one(&place, &sealed)).transpose()?;
+    /// A file that cannot be made.
+    pub fn make(path: &Path) -> io::Result<Sealer> {
+        if let Some(folder) = path.parent() {
+            fs::create_dir_all(folder)?;
         }
-        Ok(())
+        let mut file = fs::OpenOptions::new().write(true).create_new(true).mode(0o600).open(path)?;
+        io::Write::write_all(&mut file, &Key::generate())?;
+        file.sync_all()?;
+        Sealer::from_file(path)
+    }
+
+    /// The known text, sealed with this key.
+    pub fn check(&self) -> String {
+        self.seal_one(KNOWN.0, KNOWN.1)
+    }
+
+    /// Whether this is the key that a known text was sealed with.
+    pub fn fits(&self, check: &str) -> bool {
+        self.open_one(KNOWN.0, check).is_ok_and(|text| text == KNOWN.1)
+    }
+
+    /// Seals every secret of a household.
+    pub fn seal(&self, id: Uuid, household: &mut Household, pack: &dyn Pack) {
+        let Ok(()) = secret::each(household, pack, |at, text| {
+            *text = self.seal_one(&place(id, at), text);
+            Ok::<(), Infallible>(())
+        });
+    }
+
+    /// Opens every secret of a household.
+    ///
+    /// # Errors
+    /// A secret that was sealed with another key or at another place.
+    pub fn open(&self, id: Uuid, household: &mut Household, pack: &dyn Pack) -> Result<(), Unsealable> {
+        secret::each(household, pack, |at, text| {
+            *text = self.open_one(&place(id, at), text)?;
+            Ok(())
+        })
     }
 
     fn seal_one(&self, place: &str, number: &str) -> String {
@@ -87,8 +104,8 @@ impl Sealer {
     }
 }
 
-fn place(household: Uuid, person: &str) -> String {
-    format!("{household}/{person}")
+fn place(household: Uuid, at: &str) -> String {
+    format!("{household}/{at}")
 }
 
 /// A number with all but its last four digits hidden.
@@ -102,11 +119,12 @@ pub fn mask(number: &str) -> String {
     number.chars().map(hide).collect()
 }
 
-/// The household with every number hidden, as it goes to the screen.
-pub fn masked(mut household: Household) -> Household {
-    for person in &mut household.people {
-        person.id_number = person.id_number.as_deref().map(mask);
-    }
+/// The household with every secret hidden, as it goes to the screen.
+pub fn masked(mut household: Household, pack: &dyn Pack) -> Household {
+    let Ok(()) = secret::each(&mut household, pack, |_, text| {
+        *text = mask(text);
+        Ok::<(), Infallible>(())
+    });
     household
 }
 
@@ -116,7 +134,7 @@ mod tests {
 
     fn sealer() -> Sealer {
         let file = std::env::temp_dir().join(format!("hembo-key-{}", Uuid::new_v4()));
-        let sealer = Sealer::from_file(&file).unwrap();
+        let sealer = Sealer::make(&file).unwrap();
         fs::remove_file(file).unwrap();
         sealer
     }
@@ -131,6 +149,7 @@ mod tests {
         assert!(sealer.open_one("household/bo", &sealed).is_err());
         assert!(super::tests::sealer().open_one(place, &sealed).is_err());
         assert!(sealer.open_one(place, "811-34-2207").is_err());
+        assert!(sealer.fits(&sealer.check()) && !super::tests::sealer().fits(&sealer.check()));
     }
 
     #[test]

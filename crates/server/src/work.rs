@@ -1,14 +1,16 @@
 //! Working out a household: from the stored state to the outcome and what lists show.
 
+use crate::seal::Sealer;
 use crate::{
     App,
     error::{Answer, Problem},
     store::households::{self as store, Revision},
 };
-use hembo_core::{Household, Outcome, outcome, point::Weight};
+use hembo_core::{Household, Outcome, Pack, Registry, file, outcome, point::Weight};
 use hembo_money::Money;
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
+use std::sync::Arc;
 use utoipa::ToSchema;
 use uuid::Uuid;
 
@@ -23,7 +25,8 @@ pub struct Worked {
 }
 
 /// What a list shows of a household.
-#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+#[derive(Debug, Clone, Default, Serialize, Deserialize, ToSchema)]
+#[serde(default)]
 #[allow(missing_docs)]
 pub struct Summary {
     pub people: Vec<String>,
@@ -48,9 +51,23 @@ pub struct Summary {
 pub async fn out(app: &App, household: Household) -> Answer<Worked> {
     let registry = app.registry;
     let run = move || outcome::reckon(&household, &registry).map(|outcome| (household, outcome));
-    let (household, outcome) = tokio::task::spawn_blocking(run).await?.map_err(Problem::invalid)?;
+    let (household, outcome) = on_a_core(app, run).await?.map_err(Problem::invalid)?;
     let summary = summary(&household, &outcome);
     Ok(Worked { household, outcome, summary })
+}
+
+/// Runs a computation as soon as a core is free for it.
+///
+/// # Errors
+/// When the computation panics.
+pub async fn on_a_core<T: Send + 'static>(app: &App, run: impl FnOnce() -> T + Send + 'static) -> Answer<T> {
+    let core = Arc::clone(&app.cores).acquire_owned().await.map_err(Problem::internal)?;
+    let run = move || {
+        let done = run();
+        drop(core);
+        done
+    };
+    Ok(tokio::task::spawn_blocking(run).await?)
 }
 
 fn summary(household: &Household, outcome: &Outcome) -> Summary {
@@ -81,12 +98,39 @@ pub async fn load(app: &App, id: Uuid) -> Answer<(Revision, Household)> {
     Ok((revision, household))
 }
 
-/// A stored state as a household, its numbers open.
+/// A stored state as a household, its secrets open.
 ///
 /// # Errors
 /// A state that cannot be read, which must not happen.
 pub fn read(app: &App, id: Uuid, state: &Value) -> Answer<Household> {
-    let mut household = Household::deserialize(state).map_err(Problem::internal)?;
-    app.sealer.open(id, &mut household).map_err(Problem::internal)?;
+    let mut household = file::household(state.clone(), &app.registry)
+        .map_err(|fault| Problem::internal(format!("{}: {}", fault.at, fault.message)))?;
+    let pack = pack(app, &household)?;
+    app.sealer.open(id, &mut household, pack).map_err(Problem::internal)?;
     Ok(household)
+}
+
+/// Whether a key opens the secrets of a stored state.
+pub fn opens(sealer: &Sealer, registry: &Registry, id: Uuid, state: Value) -> bool {
+    let Ok(mut household) = file::household(state, registry) else { return false };
+    let pack = registry.pack(&household.country);
+    pack.is_some_and(|pack| sealer.open(id, &mut household, pack).is_ok())
+}
+
+/// The rules of a household.
+///
+/// # Errors
+/// A country that this program no longer knows.
+pub fn pack(app: &App, household: &Household) -> Answer<&'static dyn Pack> {
+    let found = app.registry.pack(&household.country);
+    found.ok_or_else(|| Problem::internal(format!("no rules for {}", household.country)))
+}
+
+/// What a household is found by in lists, in small letters: names, law, year.
+pub fn search_text(household: &Household, pack: &dyn Pack, summary: &Summary) -> String {
+    let people = household.people.iter().map(|p| p.name.as_str());
+    let year = household.year.to_string();
+    let law = [pack.about().name, &summary.locality, &household.country, &year];
+    let words = std::iter::once(household.name.as_str()).chain(people).chain(law);
+    words.collect::<Vec<_>>().join(" ").to_lowercase()
 }

@@ -48,7 +48,8 @@ async fn nothing_changes_without_the_token_of_the_session() {
         (format!("/api/households/{id}/redo"), undo),
         (format!("/api/households/{id}/copy"), json!({})),
         (format!("/api/households/{id}/restore"), json!({})),
-        (format!("/api/households/{id}/people/asa/reveal"), json!({})),
+        (format!("/api/households/{id}/reveal"), json!({ "person": "asa" })),
+        (format!("/api/households/{id}/bring-back"), json!({ "base_revision": 1, "revision": 1 })),
         ("/api/households".to_owned(), json!({})),
         ("/api/households/import".to_owned(), json!({})),
     ] {
@@ -65,7 +66,7 @@ async fn without_a_session_every_door_is_shut() {
     let client = Client::signed_in("shut").await;
     let id = client.household("Fennimore").await;
     let stranger = Client::new("shut_too").await;
-    for path in ["", "/file", "/history", "/effect?paper=w2", "/curve?paper=w2&field=1"] {
+    for path in ["", "/file", "/history", "/revisions/1", "/effect?paper=w2", "/curve?paper=w2&field=1"] {
         stranger.get(&format!("/api/households/{id}{path}")).await.ok(401);
     }
     stranger.get("/api/packs").await.ok(401);
@@ -90,7 +91,7 @@ async fn the_demo_data_is_loaded_once() {
     let client = Client::signed_in("demo_once").await;
     let folder = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo");
     demo::load(&client.app, folder.as_ref()).await.unwrap();
-    assert_eq!(client.get("/api/households").await.ok(200).as_array().unwrap().len(), 7);
+    assert_eq!(client.count().await, 7);
 }
 
 #[tokio::test]
@@ -150,14 +151,12 @@ async fn an_empty_edit_is_a_revision_and_unknown_households_stay_unknown() {
     assert_eq!(client.edit(&id, 1, json!([])).await.ok(200)["revision"], 2);
     let nowhere = "00000000-0000-4000-8000-000000000000";
     assert_eq!(client.edit(nowhere, 1, json!([])).await.ok(404)["type"], "urn:hembo:not-found");
-    for (method, tail) in
-        [("DELETE", ""), ("POST", "/copy"), ("POST", "/restore"), ("POST", "/people/x/reveal")]
-    {
+    for (method, tail) in [("DELETE", ""), ("POST", "/copy"), ("POST", "/restore")] {
         let answer = client.send(method, &format!("/api/households/{nowhere}{tail}"), Body::empty()).await;
         assert_eq!(answer.status, 404, "{method} {tail}");
     }
     assert_eq!(
-        client.post(&format!("/api/households/{id}/people/nobody/reveal"), json!({})).await.ok(404)["detail"],
+        client.post(&format!("/api/households/{id}/reveal"), json!({ "person": "nobody" })).await.ok(404)["detail"],
         "There is no such person, or it was deleted."
     );
     let history: Value = client.get(&format!("/api/households/{id}/history")).await.ok(200);

@@ -3,7 +3,7 @@
 
 use criterion::{Criterion, criterion_group, criterion_main};
 use hembo_core::{
-    Household, Pack, Registry, Way, check,
+    Household, Pack, Registry, Way, file,
     search::{Weighable, search},
 };
 use hembo_us::UnitedStates;
@@ -28,7 +28,7 @@ fn large() -> Vec<u8> {
 }
 
 fn household(bytes: &[u8]) -> Household {
-    check::read(bytes, &REGISTRY).expect("the demo household is right")
+    file::read(bytes, &REGISTRY).expect("the demo household is right")
 }
 
 fn first_way(case: &dyn Weighable) -> Way {

@@ -104,6 +104,10 @@ impl Pack for UnitedStates {
         Figures::of(household.year).map(|figures| suggestions::of(figures, paper)).unwrap_or_default()
     }
 
+    fn version(&self) -> &'static str {
+        env!("HEMBO_RULES")
+    }
+
     fn open(&self, household: &Household) -> Box<dyn Case> {
         // A checked household has a year whose figures are here; the latest stand in for one that was not checked.
         let figures = Figures::of(household.year).unwrap_or(&YEARS[0]);

@@ -112,7 +112,7 @@ impl Points<'_> {
                 let message =
                     "Only the joint return is weighed: separate ones divide income by community property.";
                 let remedy = "Compare separate returns by hand (Form 8958); the joint figures hold.";
-                self.blocks("K-030", Place::household(ask::STATE), message, remedy);
+                self.not_known("K-030", Place::household(ask::STATE), message, remedy);
             }
             Some(state) if married && community_property(state) => {
                 let message =
@@ -517,7 +517,7 @@ impl Points<'_> {
     }
 
     fn medical(&mut self, paper: &Paper) {
-        for (r, row) in paper.rows.iter().enumerate() {
+        for row in &paper.rows {
             let patient = row.get("patient").and_then(Entry::text).and_then(|id| self.household.index_of(id));
             let Some(patient) = patient else { continue };
             let person = &self.facts.people[patient];
@@ -528,7 +528,7 @@ impl Points<'_> {
                 let message = format!("{} is no dependent: this bill does not count.", person.name);
                 self.look(
                     "medical-patient",
-                    Place::row(&paper.id, r, "patient"),
+                    Place::row(&paper.id, row, "patient"),
                     message,
                     "Look at whom it was for.",
                 );
@@ -539,13 +539,13 @@ impl Points<'_> {
     fn gifts(&mut self, paper: &Paper) {
         let figures = &self.facts.figures.gifts;
         let mut goods = Money::ZERO;
-        for (r, row) in paper.rows.iter().enumerate() {
+        for row in &paper.rows {
             let amount = row.get("amount").and_then(Entry::money).unwrap_or_default();
             if row.get("sort").and_then(Entry::text) == Some("goods") {
                 goods += amount;
             }
             if amount >= figures.acknowledgment_from {
-                let place = Place::row(&paper.id, r, "amount");
+                let place = Place::row(&paper.id, row, "amount");
                 self.look(
                     "K-112",
                     place,
@@ -568,7 +568,7 @@ impl Points<'_> {
     fn carryover(&mut self, paper: &Paper) {
         let year = i64::from(self.facts.figures.year);
         let oldest = year - self.facts.figures.gifts.carried_years;
-        for (r, row) in paper.rows.iter().enumerate() {
+        for row in &paper.rows {
             let given = row.get("year").and_then(Entry::count).unwrap_or(0);
             if !(oldest..year).contains(&given) {
                 let message = format!(
@@ -577,7 +577,7 @@ impl Points<'_> {
                 );
                 self.look(
                     "gift-year",
-                    Place::row(&paper.id, r, "year"),
+                    Place::row(&paper.id, row, "year"),
                     message,
                     "Correct the year, or remove the line.",
                 );
@@ -597,14 +597,14 @@ impl Points<'_> {
     /// Receipts are for what was paid in the year; estimated tax of the year may be paid in the next January.
     fn days(&mut self, paper: &Paper) {
         let late = paper.kind == kind::ESTIMATED;
-        for (r, row) in paper.rows.iter().enumerate() {
+        for row in &paper.rows {
             let Some(day) = row.get("date").and_then(Entry::date) else { continue };
             let year = self.facts.figures.year;
             if day.year() != year && !(late && (day.year() - year).abs() == 1) {
                 let message = format!("{day} is not in {year}: what is paid in another year counts there.");
                 self.look(
                     "K-154",
-                    Place::row(&paper.id, r, "date"),
+                    Place::row(&paper.id, row, "date"),
                     message,
                     "Correct the day, or remove the line.",
                 );

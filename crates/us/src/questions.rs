@@ -35,6 +35,7 @@ pub mod ask {
     pub const STATE: &str = "state";
     pub const DIGITAL_ASSETS: &str = "digital_assets";
     pub const FOREIGN_ACCOUNT: &str = "foreign_account";
+    pub const REFUND_ACCOUNT: &str = "refund_account";
 }
 
 const FILER: &[Role] = &[Role::Filer];
@@ -140,6 +141,9 @@ pub static HOUSEHOLD: &[Field] = &[
     Field::choice(ask::STATE, "", "State of residence", crate::states::STATES),
     Field::yes_no(ask::DIGITAL_ASSETS, "", "Received or disposed of digital assets"),
     Field::yes_no(ask::FOREIGN_ACCOUNT, "", "Held a financial account abroad"),
+    Field::text(ask::REFUND_ACCOUNT, "35d", "Account for a refund", 40)
+        .help("Routing and account number; hidden like a taxpayer number.")
+        .secret(),
     NOT_COMPUTED[0].field,
     NOT_COMPUTED[1].field,
     NOT_COMPUTED[2].field,

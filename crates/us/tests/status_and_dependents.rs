@@ -235,7 +235,7 @@ fn what_the_law_asks_beyond_this_pack_blocks_the_result() {
 fn community_property_states_do_not_weigh_separate_returns() {
     let outcome = Family::couple(2025).answer("state", json!("TX")).wages("ada", 90_000).outcome();
     assert!(barred(&outcome, "us.status", "separate").is_some() && has_point(&outcome, "K-030"));
-    assert!(outcome.covered, "the joint return itself is right");
+    assert!(!outcome.covered, "separate returns are not weighed");
     // One spouse alone has a separate return only, which would be wrong.
     let alone =
         Family::single(2025).answer("marital", json!("married")).answer("state", json!("TX")).outcome();

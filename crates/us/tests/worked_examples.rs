@@ -4,7 +4,7 @@
 mod common;
 
 use common::{Family, REGISTRY, assert_lines, line, line_of};
-use hembo_core::{check, reckon};
+use hembo_core::{file, reckon};
 use hembo_money::Money;
 use serde_json::json;
 
@@ -139,7 +139,7 @@ fn senior_deduction_in_its_phase_out() {
 fn demo_households() {
     let outcome = |name: &str| {
         let path = format!("{}/../../demo/us/{name}.json", env!("CARGO_MANIFEST_DIR"));
-        let household = check::read(&std::fs::read(path).unwrap(), &REGISTRY).unwrap();
+        let household = file::read(&std::fs::read(path).unwrap(), &REGISTRY).unwrap();
         reckon(&household, &REGISTRY).unwrap()
     };
 

@@ -28,7 +28,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The households. */
+        /** The households, a hundred a page. */
         get: operations["list"];
         put?: never;
         /** Make a household. */
@@ -69,6 +69,23 @@ export interface paths {
         post?: never;
         /** Delete a household; it can be brought back. */
         delete: operations["delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/bring-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make an earlier revision the newest again; that can be undone like any change. */
+        post: operations["bring_back"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -117,7 +134,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Change a household; the answer is its new outcome. */
+        /**
+         * Change a household; the answer is its new outcome. An edit against an older revision is put on top of the newest
+         *     where it touches nothing that was changed meanwhile.
+         */
         post: operations["edit"];
         delete?: never;
         options?: never;
@@ -166,27 +186,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What was done to a household, newest last. */
+        /** What was done to a household, newest first, fifty entries a page. */
         get: operations["history"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/households/{id}/people/{person}/reveal": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Show a person's identification number; noted in the audit. */
-        post: operations["reveal"];
         delete?: never;
         options?: never;
         head?: never;
@@ -221,6 +224,40 @@ export interface paths {
         put?: never;
         /** Bring a deleted household back. */
         post: operations["restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/reveal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Show an identification number or another secret; noted in the audit. */
+        post: operations["reveal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/revisions/{revision}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A household as it was in a revision, by the rules of today. */
+        get: operations["revision"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -313,6 +350,13 @@ export interface components {
         };
         BTreeMap: {
             [key: string]: boolean | number | string;
+        };
+        /** @description The revision to bring back, and the newest one that was seen. */
+        BringBack: {
+            /** Format: int64 */
+            base_revision: number;
+            /** Format: int64 */
+            revision: number;
         };
         /** @description A cell of the Spread. */
         Cell: {
@@ -430,6 +474,8 @@ export interface components {
         } | {
             /** @enum {string} */
             do: "add_row";
+            /** @description The line's id; the next that was never used where it is left out. */
+            id?: string | null;
             /** @description The paper's id. */
             paper: string;
             /** @description The line. */
@@ -441,16 +487,16 @@ export interface components {
             field: string;
             /** @description The paper's id. */
             paper: string;
-            /** @description The line, from 0. */
-            row: number;
+            /** @description The line's id. */
+            row: string;
             value?: components["schemas"]["Entry"] | null;
         } | {
             /** @enum {string} */
             do: "remove_row";
             /** @description The paper's id. */
             paper: string;
-            /** @description The line, from 0. */
-            row: number;
+            /** @description The line's id. */
+            row: string;
         } | {
             /** @enum {string} */
             do: "remove_paper";
@@ -464,6 +510,8 @@ export interface components {
             /** @description The option; nothing lets go. */
             option?: string | null;
         } | {
+            /** @description The fingerprint of the facts that the point is about, as the point tells it. */
+            about?: string | null;
             /** @enum {string} */
             do: "dismiss";
             /** @description The point. */
@@ -481,6 +529,15 @@ export interface components {
             result: boolean;
             /** @description Shown with a minus sign. */
             takes_off: boolean;
+        };
+        /** @description Something that an edit sets and that was set to something else meanwhile. */
+        Conflict: {
+            /** @description What the edit would put there. */
+            mine?: Record<string, never> | null;
+            /** @description Where. */
+            place: components["schemas"]["Place"];
+            /** @description What stands there now; nothing where it is empty or was removed. */
+            theirs?: Record<string, never> | null;
         };
         /** @description A point of the curve of tax along an amount. */
         CurvePoint: {
@@ -510,6 +567,13 @@ export interface components {
             pinned?: string | null;
             /** @description What deciding well is worth: the dearest open option, or end of an amount, less the cheapest. */
             worth: components["schemas"]["Money"];
+        };
+        /** @description Why an open point was put aside, and about what it was. In a file the reason may stand alone. */
+        Dismissal: {
+            /** @description A fingerprint of the facts that the point was about: when they change, the point is open again. */
+            about?: string | null;
+            /** @description The reason. */
+            reason: string;
         };
         /** @description Commands against a revision: all of them happen, or none. */
         Edit: {
@@ -561,6 +625,8 @@ export interface components {
             label: string;
             /** @description The number printed beside the box, or nothing. */
             number: string;
+            /** @description An identification or account number: sealed where it is stored, hidden on the screen and in the history. */
+            secret: boolean;
         };
         /** @description What may stand in a field. */
         FieldKind: {
@@ -606,10 +672,14 @@ export interface components {
             /** Format: date-time */
             at: string;
             by: string;
-            /** @description created, imported, copied, edited, undone or redone. */
+            /** @description created, imported, copied, edited, undone, redone, brought_back, deleted or restored. */
             kind: string;
-            /** Format: int64 */
-            revision: number;
+            /**
+             * Format: int64
+             * @description The revision; none where the household was deleted or restored.
+             */
+            revision?: number | null;
+            total?: components["schemas"]["Money"] | null;
             /** @description What was done, in words. */
             what: string[];
         };
@@ -621,7 +691,7 @@ export interface components {
             country: string;
             /** @description Open points put aside: point → reason. */
             dismissed?: {
-                [key: string]: string;
+                [key: string]: components["schemas"]["Dismissal"];
             };
             /**
              * Format: int32
@@ -638,11 +708,28 @@ export interface components {
             pins?: {
                 [key: string]: string;
             };
+            /** @description The ids of papers that were removed: none of them is used again. */
+            retired?: string[];
             /**
              * Format: int32
              * @description The return year, by the calendar year in which it begins or which it is named after in that country.
              */
             year: number;
+        };
+        /** @description A page of the households that a search finds. */
+        HouseholdPage: {
+            /**
+             * Format: int64
+             * @description How many of them have something that blocks.
+             */
+            blocked: number;
+            /**
+             * Format: int64
+             * @description How many the search finds in all.
+             */
+            count: number;
+            rows: components["schemas"]["HouseholdRow"][];
+            years: number[];
         };
         /** @description A household in the list. */
         HouseholdRow: {
@@ -737,8 +824,8 @@ export interface components {
             label: string;
             /** @description The paper. */
             paper: string;
-            /** @description The line of a list. */
-            row?: number | null;
+            /** @description The line of a list, by its id. */
+            row?: string | null;
         } | {
             /** @enum {string} */
             from: "figure";
@@ -789,7 +876,7 @@ export interface components {
         Opened: {
             can_redo: boolean;
             can_undo: boolean;
-            /** @description Identification numbers are hidden but for the last four digits. */
+            /** @description Secrets are hidden but for the last four digits. */
             household: components["schemas"]["Household"];
             /** Format: uuid */
             id: string;
@@ -798,6 +885,7 @@ export interface components {
             revision: number;
             /** Format: date-time */
             saved_at: string;
+            then?: components["schemas"]["Then"] | null;
         };
         /** @description An option with its price. */
         OptionOutcome: {
@@ -892,7 +980,12 @@ export interface components {
             /** @description Whose it is: the owners' shares in per cent add up to 100. */
             owners: components["schemas"]["Share"][];
             /** @description The lines of a list of receipts. */
-            rows?: components["schemas"]["BTreeMap"][];
+            rows?: components["schemas"]["PaperRow"][];
+            /**
+             * Format: int32
+             * @description How many ids of lines were given out: none of them is used again.
+             */
+            rows_made?: number;
             /** @description Who issued it, or what it is about. */
             title?: string;
         };
@@ -923,6 +1016,11 @@ export interface components {
             paper: string;
             /** @description What its empty boxes would hold. */
             suggestions: components["schemas"]["Suggestion"][];
+        };
+        /** @description A line of a list: its cells by column, under an id of its own. A file may leave the id out; it is given one. */
+        PaperRow: components["schemas"]["BTreeMap"] & {
+            /** @description Short name within the paper, such as `r3`. */
+            id?: string;
         };
         /** @description One person of a household. */
         Person: {
@@ -956,24 +1054,28 @@ export interface components {
         };
         /** @description A place in the household: a person's or the household's question, a paper, a box, a row. */
         Place: {
+            /** @description The decision. */
+            decision?: string | null;
             /** @description The box, column or question. */
             field?: string | null;
             /** @description The paper. */
             paper?: string | null;
             /** @description The person. */
             person?: string | null;
-            /** @description The line of a list. */
-            row?: number | null;
+            /** @description The line of a list, by its id. */
+            row?: string | null;
         };
         /** @description Something unsettled. */
         Point: {
+            /** @description A fingerprint of the facts that it is about; whoever puts it aside names it. */
+            about: string;
             /** @description Why the preparer put it aside, if so. */
             dismissed?: string | null;
             /** @description The id: the check's code and its place. */
             id: string;
             /** @description What is the matter. */
             message: string;
-            /** @description The law asks for something that this program does not compute yet: the figures are not a result. */
+            /** @description The law asks for something that this program does not compute yet, or might: the figures are not a result. */
             not_covered: boolean;
             /** @description Where. */
             place: components["schemas"]["Place"];
@@ -988,6 +1090,8 @@ export interface components {
         Problem: {
             /** @description For a stale revision: what was changed since, newest last. */
             changed?: string[];
+            /** @description For a stale edit: what it touches that was set to something else meanwhile. */
+            conflicts?: components["schemas"]["Conflict"][];
             /** @description What happened here, and what to do. */
             detail: string;
             /** @description The places at fault. */
@@ -1017,9 +1121,9 @@ export interface components {
          * @example 0.075
          */
         Rate: string;
-        /** @description A number in full. */
+        /** @description A secret in full. */
         Revealed: {
-            id_number?: string | null;
+            text?: string | null;
         };
         /**
          * @description What a person is in the household.
@@ -1043,6 +1147,17 @@ export interface components {
             /** @description Shown with a minus sign. */
             takes_off: boolean;
             together?: components["schemas"]["Cell"] | null;
+        };
+        /** @description Where a secret stands. */
+        Secret: {
+            /** @description The box, column or question; none for the identification number. */
+            field?: string | null;
+            /** @description The paper. */
+            paper?: string | null;
+            /** @description The person whose identification number it is, or who answers the question. */
+            person?: string | null;
+            /** @description The line of its list. */
+            row?: string | null;
         };
         /** @description A section of the Spread. */
         Section: {
@@ -1088,20 +1203,42 @@ export interface components {
         };
         /** @description What a list shows of a household. */
         Summary: {
+            /** @default 0.00 */
             balance: components["schemas"]["Money"];
+            /** @default 0 */
             blocking: number;
+            /** @default 0 */
             checked: number;
+            /** @default false */
             covered: boolean;
+            /** @default  */
             currency: string;
+            /** @default  */
             locality: string;
+            /** @default 0 */
             looking: number;
+            /** @default 0 */
             papers: number;
+            /** @default [] */
             people: string[];
-            /** @description What the chosen way saves against the next dearer one. */
+            /**
+             * @description What the chosen way saves against the next dearer one.
+             * @default 0.00
+             */
             saved: components["schemas"]["Money"];
+            /** @default 0.00 */
             total: components["schemas"]["Money"];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @default 0
+             */
             ways: number;
+        };
+        /** @description What came out by an earlier version of the rules. */
+        Then: {
+            balance: components["schemas"]["Money"];
+            covered: boolean;
+            total: components["schemas"]["Money"];
         };
         /**
          * @description How much a point weighs.
@@ -1141,6 +1278,14 @@ export interface operations {
             query?: {
                 /** @description Those deleted instead of those that are there. */
                 deleted?: boolean;
+                /** @description Words of names, law or year that must all be there. */
+                search?: string;
+                /** @description The column to sort by: name, law, year, stage, checked, points, total, ways, saved, balance or touched. */
+                order?: string | null;
+                /** @description The largest or newest first. */
+                down?: boolean | null;
+                /** @description How many to pass over. */
+                from?: number;
             };
             header?: never;
             path?: never;
@@ -1153,7 +1298,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HouseholdRow"][];
+                    "application/json": components["schemas"]["HouseholdPage"];
                 };
             };
         };
@@ -1276,6 +1421,47 @@ export interface operations {
                 content?: never;
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bring_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BringBack"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -1462,7 +1648,10 @@ export interface operations {
     };
     history: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Entries before this moment; the newest where it is left out. */
+                before?: string | null;
+            };
             header?: never;
             path: {
                 id: string;
@@ -1477,36 +1666,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HistoryEntry"][];
-                };
-            };
-        };
-    };
-    reveal: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-                person: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Revealed"];
-                };
-            };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -1560,6 +1719,69 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    reveal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Secret"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revealed"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    revision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
             };
             404: {
                 headers: {

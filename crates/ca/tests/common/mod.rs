@@ -2,7 +2,7 @@
 #![allow(dead_code, missing_docs, clippy::unwrap_used)]
 
 use hembo_ca::questions::NOT_COMPUTED;
-use hembo_core::{Household, Outcome, Registry, check, reckon};
+use hembo_core::{Household, Outcome, Registry, file, reckon};
 use hembo_money::Money;
 use serde_json::{Value, json};
 
@@ -127,7 +127,7 @@ impl Family {
     }
 
     pub fn household(&self) -> Household {
-        check::read(self.0.to_string().as_bytes(), &REGISTRY).unwrap_or_else(|faults| panic!("{faults:#?}"))
+        file::read(self.0.to_string().as_bytes(), &REGISTRY).unwrap_or_else(|faults| panic!("{faults:#?}"))
     }
 
     pub fn outcome(&self) -> Outcome {

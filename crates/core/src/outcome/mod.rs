@@ -2,6 +2,7 @@
 //! the chosen way and the pack's declarations.
 
 mod assemble;
+mod fingerprint;
 mod view;
 
 pub use assemble::{age_on, headline, pins_of, reckon, reckon_naming};
@@ -269,8 +270,8 @@ pub enum LineInput {
         paper: String,
         /// The box or column.
         field: String,
-        /// The line of a list.
-        row: Option<usize>,
+        /// The line of a list, by its id.
+        row: Option<String>,
         /// The paper and the box in words.
         label: String,
         /// The amount.

@@ -1,13 +1,13 @@
 //! One way as people see it: the Spread, lines with their trail, limits, points, and what papers bring.
 
-use super::{Cell, Column, Feed, Line, LineInput, PaperOutcome, Row, Section, age_on, headline};
+use super::{Cell, Column, Feed, Line, LineInput, PaperOutcome, Row, Section, age_on, fingerprint, headline};
 use crate::{
     decision::Way,
     household::{Entry, Household, Paper},
     limit::{Limit, LimitAt, LimitTaken},
     line::{LineDef, LineId, SpreadRow, line},
     pack::{Case, Pack, Return},
-    point::{Point, Weight},
+    point::{Place, Point, Weight},
     trail::{Input, Inputs, Item, Recorder, Scope},
 };
 use hembo_money::Money;
@@ -187,7 +187,7 @@ impl View<'_> {
                 LineInput::Box {
                     paper: paper.id.clone(),
                     field: item.field.into(),
-                    row: item.row,
+                    row: item.row.map(|r| paper.rows[r].id.clone()),
                     label: self.box_label(paper, item),
                     amount: item.amount,
                 }
@@ -237,14 +237,29 @@ impl View<'_> {
 
     pub(super) fn points(&self) -> Vec<Point> {
         let mut points = self.case.points(self.way, self.trail);
+        points.extend(self.pins_that_are_gone());
         for point in &mut points {
-            // What blocks cannot be put aside.
-            if point.weight == Weight::Look {
-                point.dismissed = self.household.dismissed.get(&point.id).cloned();
-            }
+            point.about = fingerprint::of(point, self.household);
+            // What blocks cannot be put aside, and what was put aside is open again where its facts have changed.
+            let dismissal = self.household.dismissed.get(&point.id).filter(|_| point.weight == Weight::Look);
+            let same = dismissal.filter(|d| d.about.as_ref().is_none_or(|about| *about == point.about));
+            point.dismissed = same.map(|d| d.reason.clone());
         }
         points.sort_by_key(|p| (p.dismissed.is_some(), p.weight));
         points
+    }
+
+    /// Options held of decisions that no longer arise, or that no longer have the option.
+    fn pins_that_are_gone(&self) -> Vec<Point> {
+        let gone = |(decision, held): &(&String, &String)| {
+            let about = self.case.decisions().iter().find(|d| d.id == **decision);
+            about.is_none_or(|d| d.amount.is_none() && !d.options.iter().any(|o| o.id == **held))
+        };
+        let point = |(decision, held): (&String, &String)| {
+            let message = format!("An option is held that is not there: {decision} = {held}.");
+            Point::look("pin-gone", Place::decision(decision), message, "Let it go; it has no effect.")
+        };
+        self.household.pins.iter().filter(gone).map(point).collect()
     }
 
     pub(super) fn paper(&self, index: usize) -> PaperOutcome {

@@ -8,7 +8,7 @@ use hembo_core::{
     household::Role,
     limit::{self, LimitDef},
     line::{LineDef, LineId, SpreadRow, SpreadSection, line},
-    pack::{About, Question, Return, Suggestion, Totals},
+    pack::{About, Question, Renamed, Return, Suggestion, Totals},
     paper::PaperKind,
     point::Place,
     search::{Part, Weighable},
@@ -38,6 +38,7 @@ static KINDS: &[PaperKind] = &[
             Field::date("from", "5", "From"),
             Field::choice("class", "6", "Class", &[Choice::new("a", "A"), Choice::new("b", "B")]),
             Field::person("for", "7", "For"),
+            Field::text("account", "8", "Account", 20).secret(),
         ],
         columns: &[],
     },
@@ -115,6 +116,16 @@ impl Pack for Atoll {
     }
     fn suggestions(&self, _: &Household, _: &Paper) -> Vec<Suggestion> {
         Vec::new()
+    }
+    fn renamed(&self) -> &'static [Renamed] {
+        const RENAMED: &[Renamed] = &[
+            Renamed { kind: Some("Pay"), from: "wage", to: "pay" },
+            Renamed { kind: None, from: "island", to: "isle" },
+        ];
+        RENAMED
+    }
+    fn version(&self) -> &'static str {
+        "tests"
     }
     fn open(&self, household: &Household) -> Box<dyn Case> {
         let options = vec![Opt::new("keep", "Keep it", ""), Opt::new("waive", "Waive it", "waived")];

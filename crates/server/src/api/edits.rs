@@ -1,4 +1,7 @@
-//! Edits: commands against a revision, undo and redo, and the history.
+//! Edits: commands against a revision, undo and redo, and bringing an earlier revision back.
+//!
+//! A change reads the newest revision, computes without holding anything, and is written only if that revision still
+//! is the newest; else it is computed again on top of what came between. Nothing is locked while rules compute.
 
 use super::{Input, views::Opened};
 use crate::{
@@ -12,8 +15,13 @@ use axum::{
     Json,
     extract::{Path, State},
 };
-use hembo_core::{Household, command::Command};
-use serde::{Deserialize, Serialize};
+use hembo_core::{
+    Fault, Household, Outcome,
+    check::LARGEST_FILE,
+    command::{Command, conflicts},
+    secret,
+};
+use serde::Deserialize;
 use serde_json::{Value, json};
 use time::OffsetDateTime;
 use utoipa::ToSchema;
@@ -36,21 +44,17 @@ pub struct From {
     pub base_revision: i64,
 }
 
-/// An entry of the history.
-#[derive(Serialize, ToSchema)]
+/// The revision to bring back, and the newest one that was seen.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
 #[allow(missing_docs)]
-pub struct HistoryEntry {
+pub struct BringBack {
+    pub base_revision: i64,
     pub revision: i64,
-    /// created, imported, copied, edited, undone or redone.
-    pub kind: String,
-    /// What was done, in words.
-    pub what: Vec<String>,
-    pub by: String,
-    #[serde(with = "time::serde::rfc3339")]
-    pub at: OffsetDateTime,
 }
 
-/// Change a household; the answer is its new outcome.
+/// Change a household; the answer is its new outcome. An edit against an older revision is put on top of the newest
+/// where it touches nothing that was changed meanwhile.
 #[utoipa::path(post, path = "/api/households/{id}/edits", params(("id" = Uuid, Path)), request_body = Edit,
     responses((status = 200, body = Opened), (status = 404, body = Problem), (status = 409, body = Problem),
         (status = 422, body = Problem)))]
@@ -60,15 +64,25 @@ pub async fn edit(
     Path(id): Path<Uuid>,
     Input(edit): Input<Edit>,
 ) -> Answer<Json<Opened>> {
-    let change = Change::begin(&app, id, edit.base_revision).await?;
-    let mut household = work::read(&app, id, &change.held.state)?;
-    let log = logged(&edit.commands);
-    let pins: Vec<_> = edit.commands.iter().filter_map(pin).collect();
-    for command in edit.commands {
-        command.apply(&mut household).map_err(|fault| Problem::invalid(vec![fault]))?;
+    let change = Change { app: &app, id, by };
+    let _turn = app.turns.take(id).await;
+    loop {
+        let newest = change.newest().await?;
+        let mut household = work::read(&app, id, &newest.state)?;
+        if newest.revision != edit.base_revision {
+            change.check_conflicts(&edit, newest.revision, &household).await?;
+        }
+        let before = household.clone();
+        for command in &edit.commands {
+            command.clone().apply(&mut household).map_err(|fault| Problem::invalid(vec![fault]))?;
+        }
+        let step =
+            Step { kind: "edited", commands: edit.commands.clone(), before: Some(before), ..Step::default() };
+        let step = Step { undo_to: Some(newest.revision), ..step };
+        if let Some(opened) = change.write(newest.revision, household, step).await? {
+            return Ok(Json(opened));
+        }
     }
-    let (undo_to, redo_to) = (Some(change.held.revision), None);
-    change.finish(household, Step { kind: "edited", log, undo_to, redo_to, pins, by }).await
 }
 
 /// Take the last change back.
@@ -80,7 +94,7 @@ pub async fn undo(
     Path(id): Path<Uuid>,
     Input(from): Input<From>,
 ) -> Answer<Json<Opened>> {
-    go_back_to(&app, id, from, Direction::Undo, by).await
+    Change { app: &app, id, by }.go_back_to(from.base_revision, Back::Undo).await
 }
 
 /// Make an undone change again.
@@ -92,151 +106,213 @@ pub async fn redo(
     Path(id): Path<Uuid>,
     Input(from): Input<From>,
 ) -> Answer<Json<Opened>> {
-    go_back_to(&app, id, from, Direction::Redo, by).await
+    Change { app: &app, id, by }.go_back_to(from.base_revision, Back::Redo).await
 }
 
+/// Make an earlier revision the newest again; that can be undone like any change.
+#[utoipa::path(post, path = "/api/households/{id}/bring-back", params(("id" = Uuid, Path)), request_body = BringBack,
+    responses((status = 200, body = Opened), (status = 404, body = Problem), (status = 409, body = Problem)))]
+pub async fn bring_back(
+    State(app): State<App>,
+    By(by): By,
+    Path(id): Path<Uuid>,
+    Input(wanted): Input<BringBack>,
+) -> Answer<Json<Opened>> {
+    Change { app: &app, id, by }.go_back_to(wanted.base_revision, Back::To(wanted.revision)).await
+}
+
+/// Which earlier state becomes the newest again.
 #[derive(Clone, Copy, PartialEq, Eq)]
-enum Direction {
+enum Back {
     Undo,
     Redo,
+    To(i64),
 }
 
-/// Writes the state of an earlier revision as a new one.
-async fn go_back_to(app: &App, id: Uuid, from: From, direction: Direction, by: Uuid) -> Answer<Json<Opened>> {
-    let mut change = Change::begin(app, id, from.base_revision).await?;
-    let undo = direction == Direction::Undo;
-    let target = if undo { change.held.undo_to } else { change.held.redo_to };
-    let target = target.ok_or_else(|| Problem::nothing_to(if undo { "undo" } else { "redo" }))?;
-    let target = change.earlier(target).await?;
-    let household = work::read(app, id, &target.state)?;
-    let here = Some(change.held.revision);
-    let (undo_to, redo_to) = if undo { (target.undo_to, here) } else { (here, target.redo_to) };
-    let kind = if undo { "undone" } else { "redone" };
-    change.finish(household, Step { kind, log: json!([]), undo_to, redo_to, pins: Vec::new(), by }).await
-}
-
-/// What was done to a household, newest last.
-#[utoipa::path(get, path = "/api/households/{id}/history", params(("id" = Uuid, Path)),
-    responses((status = 200, body = Vec<HistoryEntry>)))]
-pub async fn history(State(app): State<App>, _: By, Path(id): Path<Uuid>) -> Answer<Json<Vec<HistoryEntry>>> {
-    let entries = store::history(&app.database, id, 0).await?;
-    let entry = |e: store::Entry| HistoryEntry {
-        what: words(&e.commands),
-        revision: e.revision,
-        kind: e.kind,
-        by: e.by_name,
-        at: e.at,
-    };
-    Ok(Json(entries.into_iter().map(entry).collect()))
-}
-
-/// A household held in a transaction while it changes.
+/// A change of a household by someone.
+#[derive(Clone, Copy)]
 struct Change<'a> {
     app: &'a App,
     id: Uuid,
-    transaction: sqlx::PgTransaction<'a>,
-    held: Revision,
-}
-
-/// What a change writes beside the new state.
-struct Step {
-    kind: &'static str,
-    log: Value,
-    undo_to: Option<i64>,
-    redo_to: Option<i64>,
-    /// Options to hold, which must be lawful in the new state.
-    pins: Vec<(String, String)>,
     by: Uuid,
 }
 
+/// What a change writes beside the new state.
+#[derive(Default)]
+struct Step {
+    kind: &'static str,
+    commands: Vec<Command>,
+    /// The household before the commands.
+    before: Option<Household>,
+    /// What was done in words, where there are no commands.
+    words: Vec<String>,
+    undo_to: Option<i64>,
+    redo_to: Option<i64>,
+}
+
+impl Change<'_> {
+    async fn newest(self) -> Answer<Revision> {
+        store::newest(&self.app.database, self.id).await?.ok_or_else(|| Problem::not_found("household"))
+    }
+
+    async fn earlier(self, revision: i64) -> Answer<Revision> {
+        let found = store::revision(&self.app.database, self.id, revision).await?;
+        found.ok_or_else(|| Problem::not_found("revision"))
+    }
+
+    /// What was done after a revision, in words, newest last.
+    async fn since(self, revision: i64) -> Answer<Vec<String>> {
+        let line = |e: store::Entry| match words_of(&e.words).as_slice() {
+            [] => format!("{} {}", e.by_name, e.kind.replace('_', " ")),
+            words => format!("{}: {}", e.by_name, words.join(", ")),
+        };
+        Ok(store::since(&self.app.database, self.id, revision).await?.into_iter().map(line).collect())
+    }
+
+    /// Refuses an edit that touches what was changed since the revision it was made against.
+    async fn check_conflicts(self, edit: &Edit, newest: i64, household: &Household) -> Answer<()> {
+        let base = self.earlier(edit.base_revision).await?;
+        let base = work::read(self.app, self.id, &base.state)?;
+        let found = conflicts(&edit.commands, &base, household);
+        if found.is_empty() {
+            return Ok(());
+        }
+        let changed = self.since(edit.base_revision).await?;
+        Err(Problem::conflict(newest, changed, found))
+    }
+
+    /// Writes the state of an earlier revision as a new one.
+    async fn go_back_to(self, base: i64, back: Back) -> Answer<Json<Opened>> {
+        let _turn = self.app.turns.take(self.id).await;
+        let newest = self.newest().await?;
+        if newest.revision != base {
+            return Err(Problem::stale(newest.revision, self.since(base).await?));
+        }
+        let target = match back {
+            Back::Undo => newest.undo_to.ok_or_else(|| Problem::nothing_to("undo"))?,
+            Back::Redo => newest.redo_to.ok_or_else(|| Problem::nothing_to("redo"))?,
+            Back::To(revision) => revision,
+        };
+        let target = self.earlier(target).await?;
+        let household = work::read(self.app, self.id, &target.state)?;
+        let here = Some(newest.revision);
+        let step = match back {
+            Back::Undo => Step { kind: "undone", undo_to: target.undo_to, redo_to: here, ..Step::default() },
+            Back::Redo => Step { kind: "redone", undo_to: here, redo_to: target.redo_to, ..Step::default() },
+            Back::To(_) => Step { kind: "brought_back", undo_to: here, ..Step::default() },
+        };
+        let step = Step { words: vec![format!("As it was in revision {}", target.revision)], ..step };
+        match self.write(newest.revision, household, step).await? {
+            Some(opened) => Ok(Json(opened)),
+            None => Err(Problem::stale(base + 1, self.since(base).await?)),
+        }
+    }
+
+    /// Checks, computes and writes the new state after a revision; only then is the change acknowledged. Nothing where
+    /// that revision is no longer the newest.
+    async fn write(self, after: i64, household: Household, step: Step) -> Answer<Option<Opened>> {
+        let worked = work::out(self.app, household).await?;
+        for (decision, option) in step.commands.iter().filter_map(pin) {
+            worked.outcome.check_pin(decision, option).map_err(|fault| Problem::invalid(vec![fault]))?;
+        }
+        let pack = work::pack(self.app, &worked.household)?;
+        let (commands, words) = told(&step, pack, &worked.outcome)?;
+        let words = if step.words.is_empty() { words } else { json!(step.words) };
+        let stored = Stored::of(self.app, self.id, &worked)?;
+        let revision = after + 1;
+        let mut transaction = self.app.database.begin().await?;
+        if !store::advance(&mut transaction, self.id, revision, &stored.heading(&worked.household)).await? {
+            return Ok(None);
+        }
+        let new = NewRevision {
+            household: self.id,
+            revision,
+            kind: step.kind,
+            commands: &commands,
+            words: &words,
+            rules: pack.version(),
+            totals: &stored.summary,
+            state: &stored.state,
+            undo_to: step.undo_to,
+            redo_to: step.redo_to,
+            by: self.by,
+        };
+        store::write(&mut transaction, new).await?;
+        transaction.commit().await?;
+        let at = OffsetDateTime::now_utc();
+        let (undo_to, redo_to) = (step.undo_to, step.redo_to);
+        let written =
+            Revision { revision, state: Value::Null, undo_to, redo_to, rules: None, totals: None, at };
+        Ok(Some(Opened::new(self.id, &written, worked, pack)))
+    }
+}
+
 /// The option that a command holds.
-fn pin(command: &Command) -> Option<(String, String)> {
+fn pin(command: &Command) -> Option<(&str, &str)> {
     match command {
-        Command::Pin { decision, option: Some(option) } => Some((decision.clone(), option.clone())),
+        Command::Pin { decision, option: Some(option) } => Some((decision, option)),
         _ => None,
     }
 }
 
-impl<'a> Change<'a> {
-    async fn begin(app: &'a App, id: Uuid, base: i64) -> Answer<Change<'a>> {
-        let mut transaction = app.database.begin().await?;
-        let held = store::hold(&mut transaction, id).await?.ok_or_else(|| Problem::not_found("household"))?;
-        if held.revision != base {
-            let since = store::history(&app.database, id, base).await?;
-            let line = |e: &store::Entry| match words(&e.commands).as_slice() {
-                [] => format!("{} {} it", e.by_name, e.kind),
-                words => format!("{}: {}", e.by_name, words.join(", ")),
-            };
-            return Err(Problem::stale(held.revision, since.iter().map(line).collect()));
-        }
-        Ok(Change { app, id, transaction, held })
+/// Commands as they stand in the history, and in words: both without secrets.
+fn told(step: &Step, pack: &dyn hembo_core::Pack, after: &Outcome) -> Answer<(Value, Value)> {
+    let Some(mut before) = step.before.clone() else { return Ok((json!([]), json!([]))) };
+    let (mut commands, mut words) = (Vec::new(), Vec::new());
+    for command in &step.commands {
+        words.push(command.words(&before, pack, after));
+        commands.push(secret::hidden(command.clone(), &before, pack));
+        command.clone().apply(&mut before).map_err(|fault| Problem::invalid(vec![fault]))?;
     }
-
-    async fn earlier(&mut self, revision: i64) -> Answer<Revision> {
-        let found = store::revision(&mut self.transaction, self.id, revision).await?;
-        found.ok_or_else(|| Problem::internal("a revision of the history is missing"))
-    }
-
-    /// Checks, computes and writes the new state; only then is the change acknowledged.
-    async fn finish(mut self, household: Household, step: Step) -> Answer<Json<Opened>> {
-        let worked = work::out(self.app, household).await?;
-        for (decision, option) in &step.pins {
-            worked.outcome.check_pin(decision, option).map_err(|fault| Problem::invalid(vec![fault]))?;
-        }
-        let mut sealed = worked.household.clone();
-        self.app.sealer.seal(self.id, &mut sealed);
-        let state = serde_json::to_value(&sealed).map_err(Problem::internal)?;
-        let summary = serde_json::to_value(&worked.summary).map_err(Problem::internal)?;
-        let revision = self.held.revision + 1;
-        let heading =
-            Heading { name: &sealed.name, country: &sealed.country, year: sealed.year, summary: &summary };
-        store::write(
-            &mut self.transaction,
-            NewRevision {
-                household: self.id,
-                revision,
-                kind: step.kind,
-                commands: &step.log,
-                state: &state,
-                undo_to: step.undo_to,
-                redo_to: step.redo_to,
-                by: step.by,
-            },
-        )
-        .await?;
-        store::advance(&mut self.transaction, self.id, revision, &heading).await?;
-        self.transaction.commit().await?;
-        let at = OffsetDateTime::now_utc();
-        let (undo_to, redo_to) = (step.undo_to, step.redo_to);
-        Ok(Json(Opened::new(
-            self.id,
-            &Revision { revision, state: Value::Null, undo_to, redo_to, at },
-            worked,
-        )))
-    }
+    Ok((serde_json::to_value(commands).map_err(Problem::internal)?, json!(words)))
 }
 
-/// Commands as they stand in the history: identification numbers are left out.
-fn logged(commands: &[Command]) -> Value {
-    let hide = |command: &Command| {
-        let mut value = serde_json::to_value(command).unwrap_or_default();
-        for path in ["/id_number", "/person/id_number"] {
-            if let Some(number) = value.pointer_mut(path).filter(|n| !n.is_null()) {
-                *number = "•".into();
-            }
-        }
-        value
-    };
-    commands.iter().map(hide).collect()
+/// Words of the history as a list.
+pub fn words_of(words: &Value) -> Vec<String> {
+    words.as_array().into_iter().flatten().filter_map(Value::as_str).map(str::to_owned).collect()
 }
 
-/// Commands in words: what was done, to what, to which box.
-fn words(commands: &Value) -> Vec<String> {
-    let one = |command: &Value| {
-        let text = |key: &str| command.get(key).and_then(Value::as_str);
-        let done = text("do").unwrap_or("changed").replace('_', " ");
-        let at = [text("paper"), text("person"), text("field"), text("decision")];
-        [Some(done.as_str())].into_iter().chain(at).flatten().collect::<Vec<_>>().join(" ")
-    };
-    commands.as_array().into_iter().flatten().map(one).collect()
+/// A worked-out household as it is stored: its secrets sealed, with what lists show.
+pub struct Stored {
+    /// The sealed household.
+    pub state: Value,
+    /// What lists show.
+    pub summary: Value,
+    search: String,
+}
+
+impl Stored {
+    /// What is stored of a household.
+    ///
+    /// # Errors
+    /// A household that would be too large to be exported and imported again.
+    pub fn of(app: &App, id: Uuid, worked: &work::Worked) -> Answer<Stored> {
+        let household = &worked.household;
+        let bytes = serde_json::to_vec(household).map_err(Problem::internal)?.len();
+        if bytes > LARGEST_FILE {
+            let message = format!(
+                "The household would have {bytes} bytes as a file; at most {LARGEST_FILE} are possible: remove some lines."
+            );
+            return Err(Problem::invalid(vec![Fault::new("", message)]));
+        }
+        let pack = work::pack(app, household)?;
+        let mut sealed = household.clone();
+        app.sealer.seal(id, &mut sealed, pack);
+        Ok(Stored {
+            state: serde_json::to_value(&sealed).map_err(Problem::internal)?,
+            summary: serde_json::to_value(&worked.summary).map_err(Problem::internal)?,
+            search: work::search_text(household, pack, &worked.summary),
+        })
+    }
+
+    /// What stands beside it in lists.
+    pub fn heading<'a>(&'a self, household: &'a Household) -> Heading<'a> {
+        Heading {
+            name: &household.name,
+            country: &household.country,
+            year: household.year,
+            search: &self.search,
+            summary: &self.summary,
+        }
+    }
 }

@@ -1,11 +1,11 @@
 //! Households: list, make, import, copy, export, delete with undo.
 
-use super::{Input, too_large, views::Opened};
+use super::{Input, edits::Stored, too_large, views::Opened};
 use crate::{
     App,
     auth::By,
     error::{Answer, Problem},
-    store::households::{self as store, Heading, NewRevision},
+    store::households::{self as store, NewRevision},
     work,
 };
 use axum::{
@@ -16,7 +16,7 @@ use axum::{
     response::IntoResponse,
 };
 use hembo_core::{
-    Household, Person, check,
+    Household, Person, check, file,
     household::{FORMAT, Role, date},
 };
 use serde::{Deserialize, Serialize};
@@ -40,35 +40,70 @@ pub struct HouseholdRow {
     pub summary: work::Summary,
 }
 
+/// A page of the households that a search finds.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct HouseholdPage {
+    pub rows: Vec<HouseholdRow>,
+    /// How many the search finds in all.
+    pub count: i64,
+    /// How many of them have something that blocks.
+    pub blocked: i64,
+    pub years: Vec<i32>,
+}
+
 /// Which households to list.
 #[derive(Deserialize, IntoParams)]
 pub struct Which {
     /// Those deleted instead of those that are there.
     #[serde(default)]
     deleted: bool,
+    /// Words of names, law or year that must all be there.
+    #[serde(default)]
+    search: String,
+    /// The column to sort by: name, law, year, stage, checked, points, total, ways, saved, balance or touched.
+    #[serde(default)]
+    order: Option<String>,
+    /// The largest or newest first.
+    #[serde(default)]
+    down: Option<bool>,
+    /// How many to pass over.
+    #[serde(default)]
+    from: u32,
 }
 
-/// The households.
-#[utoipa::path(get, path = "/api/households", params(Which), responses((status = 200, body = Vec<HouseholdRow>)))]
-pub async fn list(
-    State(app): State<App>,
-    _: By,
-    Query(which): Query<Which>,
-) -> Answer<Json<Vec<HouseholdRow>>> {
-    let rows = store::list(&app.database, which.deleted).await?;
-    let row = |l: store::Listed| {
-        Ok(HouseholdRow {
-            id: l.id,
-            revision: l.revision,
-            name: l.name,
-            country: l.country,
-            year: l.year,
-            stage: l.stage,
-            touched_at: l.touched_at,
-            summary: serde_json::from_value(l.summary).map_err(Problem::internal)?,
-        })
+/// How many households a page has.
+const PAGE: i64 = 100;
+
+/// The households, a hundred a page.
+#[utoipa::path(get, path = "/api/households", params(Which), responses((status = 200, body = HouseholdPage)))]
+pub async fn list(State(app): State<App>, _: By, Query(which): Query<Which>) -> Answer<Json<HouseholdPage>> {
+    let plain = |word: &str| word.chars().filter(|c| !c.is_control()).collect::<String>().to_lowercase();
+    let words: Vec<String> = which.search.split_whitespace().take(20).map(plain).collect();
+    let order = which.order.as_deref().unwrap_or("touched");
+    let counted = store::count(&app.database, which.deleted, &words).await?;
+    let wanted = store::Wanted {
+        deleted: which.deleted,
+        words,
+        order,
+        down: which.down.unwrap_or(order == "touched"),
+        from: which.from.into(),
+        most: PAGE,
     };
-    Ok(Json(rows.into_iter().map(row).collect::<Answer<_>>()?))
+    let rows = store::list(&app.database, &wanted).await?;
+    let row = |l: store::Listed| HouseholdRow {
+        id: l.id,
+        revision: l.revision,
+        name: l.name,
+        country: l.country,
+        year: l.year,
+        stage: l.stage,
+        touched_at: l.touched_at,
+        // One that cannot be read shows as nothing until the household is opened and changed.
+        summary: serde_json::from_value(l.summary).unwrap_or_default(),
+    };
+    let store::Counted { count, blocked, years } = counted;
+    Ok(Json(HouseholdPage { rows: rows.into_iter().map(row).collect(), count, blocked, years }))
 }
 
 /// A new household.
@@ -134,6 +169,7 @@ pub async fn make(
         papers: Vec::new(),
         pins: Default::default(),
         dismissed: Default::default(),
+        retired: Default::default(),
     };
     let id = store_new(&app, household, "created", by).await?;
     Ok((StatusCode::CREATED, Json(Made { id })))
@@ -154,24 +190,20 @@ fn not_a_day(person: usize, text: &str) -> Problem {
 pub async fn store_new(app: &App, household: Household, kind: &str, by: Uuid) -> Answer<Uuid> {
     let id = Uuid::new_v4();
     let worked = work::out(app, household).await?;
-    let mut sealed = worked.household.clone();
-    app.sealer.seal(id, &mut sealed);
-    let state = serde_json::to_value(&sealed).map_err(Problem::internal)?;
-    let summary = serde_json::to_value(&worked.summary).map_err(Problem::internal)?;
+    let pack = work::pack(app, &worked.household)?;
+    let stored = Stored::of(app, id, &worked)?;
     let mut transaction = app.database.begin().await?;
-    store::add(
-        &mut transaction,
-        id,
-        &Heading { name: &sealed.name, country: &sealed.country, year: sealed.year, summary: &summary },
-    )
-    .await?;
-    let commands = json!([]);
+    store::add(&mut transaction, id, &stored.heading(&worked.household)).await?;
+    let nothing = json!([]);
     let new = NewRevision {
         household: id,
         revision: 1,
         kind,
-        commands: &commands,
-        state: &state,
+        commands: &nothing,
+        words: &nothing,
+        rules: pack.version(),
+        totals: &stored.summary,
+        state: &stored.state,
         undo_to: None,
         redo_to: None,
         by,
@@ -190,7 +222,7 @@ pub async fn import(
     body: Result<Bytes, BytesRejection>,
 ) -> Answer<(StatusCode, Json<Made>)> {
     let body = body.map_err(|_| too_large())?;
-    let household = check::read(&body, &app.registry).map_err(Problem::invalid)?;
+    let household = file::read(&body, &app.registry).map_err(Problem::invalid)?;
     let id = store_new(&app, household, "imported", by).await?;
     Ok((StatusCode::CREATED, Json(Made { id })))
 }
@@ -215,7 +247,8 @@ pub async fn copy(
 pub async fn open(State(app): State<App>, _: By, Path(id): Path<Uuid>) -> Answer<Json<Opened>> {
     let (revision, household) = work::load(&app, id).await?;
     let worked = work::out(&app, household).await?;
-    Ok(Json(Opened::new(id, &revision, worked)))
+    let pack = work::pack(&app, &worked.household)?;
+    Ok(Json(Opened::new(id, &revision, worked, pack)))
 }
 
 /// Export the household file, numbers included; noted in the audit.
@@ -233,19 +266,19 @@ pub async fn export(State(app): State<App>, By(by): By, Path(id): Path<Uuid>) ->
 /// Delete a household; it can be brought back.
 #[utoipa::path(delete, path = "/api/households/{id}", params(("id" = Uuid, Path)),
     responses((status = 204), (status = 404, body = Problem)))]
-pub async fn delete(State(app): State<App>, _: By, Path(id): Path<Uuid>) -> Answer<StatusCode> {
-    mark(&app, id, true).await
+pub async fn delete(State(app): State<App>, By(by): By, Path(id): Path<Uuid>) -> Answer<StatusCode> {
+    mark(&app, id, true, by).await
 }
 
 /// Bring a deleted household back.
 #[utoipa::path(post, path = "/api/households/{id}/restore", params(("id" = Uuid, Path)),
     responses((status = 204), (status = 404, body = Problem)))]
-pub async fn restore(State(app): State<App>, _: By, Path(id): Path<Uuid>) -> Answer<StatusCode> {
-    mark(&app, id, false).await
+pub async fn restore(State(app): State<App>, By(by): By, Path(id): Path<Uuid>) -> Answer<StatusCode> {
+    mark(&app, id, false, by).await
 }
 
-async fn mark(app: &App, id: Uuid, deleted: bool) -> Answer<StatusCode> {
-    if store::set_deleted(&app.database, id, deleted).await? {
+async fn mark(app: &App, id: Uuid, deleted: bool, by: Uuid) -> Answer<StatusCode> {
+    if store::set_deleted(&app.database, id, deleted, by).await? {
         Ok(StatusCode::NO_CONTENT)
     } else {
         Err(Problem::not_found("household"))

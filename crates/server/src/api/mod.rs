@@ -2,6 +2,7 @@
 
 pub mod edits;
 pub mod health;
+pub mod history;
 pub mod households;
 pub mod packs;
 pub mod views;

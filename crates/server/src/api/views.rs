@@ -1,5 +1,6 @@
 //! What a screen asks about an open household: the household with its outcome, what a paper does, a curve.
 
+use super::Input;
 use crate::{
     App,
     auth::By,
@@ -13,11 +14,13 @@ use axum::{
     extract::{Path, Query, State},
 };
 use hembo_core::{
-    Household, Outcome,
+    Household, Outcome, Pack,
     effect::{self, CurvePoint, Effect},
+    secret,
 };
 use hembo_money::Money;
 use serde::{Deserialize, Serialize};
+use std::convert::Infallible;
 use time::OffsetDateTime;
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
@@ -37,24 +40,45 @@ pub struct Opened {
     pub saved_at: OffsetDateTime,
     pub can_undo: bool,
     pub can_redo: bool,
-    /// Identification numbers are hidden but for the last four digits.
+    /// Secrets are hidden but for the last four digits.
     pub household: Household,
     pub outcome: Outcome,
+    /// What came out when this revision was stored, where the rules of today give something else.
+    pub then: Option<Then>,
+}
+
+/// What came out by an earlier version of the rules.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct Then {
+    pub total: Money,
+    pub balance: Money,
+    pub covered: bool,
 }
 
 impl Opened {
     /// What is shown of a worked-out household.
-    pub fn new(id: Uuid, revision: &Revision, worked: work::Worked) -> Opened {
+    pub fn new(id: Uuid, revision: &Revision, worked: work::Worked, pack: &dyn Pack) -> Opened {
         Opened {
+            then: then(revision, &worked, pack),
             id,
             revision: revision.revision,
             saved_at: revision.at,
             can_undo: revision.undo_to.is_some(),
             can_redo: revision.redo_to.is_some(),
-            household: masked(worked.household),
+            household: masked(worked.household, pack),
             outcome: worked.outcome,
         }
     }
+}
+
+fn then(revision: &Revision, worked: &work::Worked, pack: &dyn Pack) -> Option<Then> {
+    let other_rules = revision.rules.as_deref().is_some_and(|rules| rules != pack.version());
+    let stored = revision.totals.clone().filter(|_| other_rules)?;
+    let stored: work::Summary = serde_json::from_value(stored).ok()?;
+    let now = &worked.outcome;
+    let same = (stored.total, stored.balance, stored.covered) == (now.total, now.balance, now.covered);
+    (!same).then_some(Then { total: stored.total, balance: stored.balance, covered: stored.covered })
 }
 
 /// A paper, and for a curve one of its boxes.
@@ -76,9 +100,10 @@ pub async fn effect(
     Query(at): Query<At>,
 ) -> Answer<Json<Effect>> {
     let (_, household) = work::load(&app, id).await?;
+    let registry = app.registry;
     let found =
-        tokio::task::spawn_blocking(move || effect::of_paper(&household, &app.registry, &at.paper, STEP));
-    found.await?.map(Json).ok_or_else(|| Problem::not_found("paper"))
+        work::on_a_core(&app, move || effect::of_paper(&household, &registry, &at.paper, STEP)).await?;
+    found.map(Json).ok_or_else(|| Problem::not_found("paper"))
 }
 
 /// The lowest tax along a box.
@@ -92,28 +117,77 @@ pub async fn curve(
 ) -> Answer<Json<Vec<CurvePoint>>> {
     let (_, household) = work::load(&app, id).await?;
     let field = at.field.unwrap_or_default();
-    let run = move || effect::curve(&household, &app.registry, &at.paper, &field, POINTS);
-    Ok(Json(tokio::task::spawn_blocking(run).await?))
+    let registry = app.registry;
+    let run = move || effect::curve(&household, &registry, &at.paper, &field, POINTS);
+    Ok(Json(work::on_a_core(&app, run).await?))
 }
 
-/// A number in full.
+/// A secret in full.
 #[derive(Serialize, ToSchema)]
 #[allow(missing_docs)]
 pub struct Revealed {
-    pub id_number: Option<String>,
+    pub text: Option<String>,
 }
 
-/// Show a person's identification number; noted in the audit.
-#[utoipa::path(post, path = "/api/households/{id}/people/{person}/reveal",
-    params(("id" = Uuid, Path), ("person" = String, Path)),
+/// Where a secret stands.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Secret {
+    /// The person whose identification number it is, or who answers the question.
+    #[serde(default)]
+    person: Option<String>,
+    /// The paper.
+    #[serde(default)]
+    paper: Option<String>,
+    /// The line of its list.
+    #[serde(default)]
+    row: Option<String>,
+    /// The box, column or question; none for the identification number.
+    #[serde(default)]
+    field: Option<String>,
+}
+
+impl Secret {
+    /// The name of the place, as [`secret::each`] gives it.
+    fn place(&self) -> Option<String> {
+        let parts = match (&self.person, &self.paper, &self.row, &self.field) {
+            (Some(person), None, None, None) => vec![person.as_str()],
+            (Some(person), None, None, Some(field)) => vec!["people", person, field],
+            (None, Some(paper), None, Some(field)) => vec!["papers", paper, field],
+            (None, Some(paper), Some(row), Some(field)) => vec!["papers", paper, row, field],
+            (None, None, None, Some(field)) => vec!["answers", field],
+            _ => return None,
+        };
+        Some(parts.join("/"))
+    }
+}
+
+/// Show an identification number or another secret; noted in the audit.
+#[utoipa::path(post, path = "/api/households/{id}/reveal", params(("id" = Uuid, Path)), request_body = Secret,
     responses((status = 200, body = Revealed), (status = 404, body = Problem)))]
 pub async fn reveal(
     State(app): State<App>,
     By(by): By,
-    Path((id, person)): Path<(Uuid, String)>,
+    Path(id): Path<Uuid>,
+    Input(wanted): Input<Secret>,
 ) -> Answer<Json<Revealed>> {
-    let (_, household) = work::load(&app, id).await?;
-    let found = household.person(&person).ok_or_else(|| Problem::not_found("person"))?;
-    store::note_reveal(&app.database, id, Some(&person), by).await?;
-    Ok(Json(Revealed { id_number: found.id_number.clone() }))
+    let (_, mut household) = work::load(&app, id).await?;
+    let pack = work::pack(&app, &household)?;
+    let place = wanted.place().ok_or_else(|| Problem::not_found("secret"))?;
+    let person = wanted.person.as_deref().filter(|_| wanted.field.is_none());
+    if person.is_some_and(|person| household.person(person).is_none()) {
+        return Err(Problem::not_found("person"));
+    }
+    let mut found = None;
+    let Ok(()) = secret::each(&mut household, pack, |at, text| {
+        if at == place {
+            found = Some(text.clone());
+        }
+        Ok::<(), Infallible>(())
+    });
+    if found.is_none() && person.is_none() {
+        return Err(Problem::not_found("secret"));
+    }
+    store::note_reveal(&app.database, id, Some(&place), by).await?;
+    Ok(Json(Revealed { text: found }))
 }

@@ -6,7 +6,10 @@ pub mod sessions;
 use crate::{
     App,
     error::{Answer, Problem},
-    store::users::{self, User},
+    store::{
+        tries,
+        users::{self, User},
+    },
 };
 use axum::{
     Json,
@@ -22,6 +25,9 @@ use uuid::Uuid;
 
 const USER: &str = "user";
 const TOKEN: &str = "token";
+const LONGEST_LOGIN: usize = 120;
+/// How often signing in to an account may fail before it must wait.
+const MOST_TRIES: i64 = 10;
 /// The header that carries the session's token on every change.
 pub const TOKEN_HEADER: &str = "x-hembo-token";
 
@@ -81,11 +87,22 @@ pub async fn sign_in(
     session: Session,
     crate::api::Input(given): crate::api::Input<SignIn>,
 ) -> Answer<Json<SignedIn>> {
-    let found = users::by_login(&app.database, &given.login.trim().to_lowercase()).await?;
+    let login: String = given.login.trim().to_lowercase().chars().take(LONGEST_LOGIN).collect();
+    if login.chars().any(char::is_control) {
+        return Err(Problem::refused());
+    }
+    if tries::of_late(&app.database, &login).await? >= MOST_TRIES {
+        return Err(Problem::too_many());
+    }
+    let found = users::by_login(&app.database, &login).await?;
     let hash = found.as_ref().map(|u| u.password_hash.clone());
     let right =
         tokio::task::spawn_blocking(move || password::verify(&given.password, hash.as_deref())).await?;
-    let Some(user) = found.filter(|_| right) else { return Err(Problem::refused()) };
+    let Some(user) = found.filter(|_| right) else {
+        tries::note(&app.database, &login).await?;
+        return Err(Problem::refused());
+    };
+    tries::forget(&app.database, &login).await?;
     session.cycle_id().await?;
     let token = format!("{}{}", Uuid::new_v4().simple(), Uuid::new_v4().simple());
     session.insert(USER, user.id).await?;

@@ -13,8 +13,16 @@ use tower_sessions::{
 #[derive(Debug, Clone)]
 pub struct Sessions(pub PgPool);
 
+/// How the store says that the database gives no connection: its errors are words only.
+pub const BUSY: &str = "no connection to the database";
+
 fn backend(error: sqlx::Error) -> Error {
-    Error::Backend(error.to_string())
+    match error {
+        sqlx::Error::PoolTimedOut | sqlx::Error::PoolClosed | sqlx::Error::Io(_) => {
+            Error::Backend(BUSY.into())
+        }
+        _ => Error::Backend(error.to_string()),
+    }
 }
 
 fn data_of(record: &Record) -> Result<Value> {

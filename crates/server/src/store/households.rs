@@ -19,6 +19,32 @@ pub struct Listed {
     pub touched_at: OffsetDateTime,
 }
 
+/// Which households a list shows, and in which order.
+#[derive(Debug)]
+pub struct Wanted<'a> {
+    /// Those deleted instead of those that are there.
+    pub deleted: bool,
+    /// Words that must all be there, in small letters.
+    pub words: Vec<String>,
+    /// The column: name, law, year, stage, checked, points, total, ways, saved, balance or touched.
+    pub order: &'a str,
+    /// The largest first.
+    pub down: bool,
+    /// How many to pass over.
+    pub from: i64,
+    /// How many to show.
+    pub most: i64,
+}
+
+/// All households that a search finds, counted.
+#[derive(Debug)]
+#[allow(missing_docs)]
+pub struct Counted {
+    pub count: i64,
+    pub blocked: i64,
+    pub years: Vec<i32>,
+}
+
 /// A revision as it stands.
 #[derive(Debug)]
 #[allow(missing_docs)]
@@ -27,6 +53,8 @@ pub struct Revision {
     pub state: Value,
     pub undo_to: Option<i64>,
     pub redo_to: Option<i64>,
+    pub rules: Option<String>,
+    pub totals: Option<Value>,
     pub at: OffsetDateTime,
 }
 
@@ -38,6 +66,9 @@ pub struct NewRevision<'a> {
     pub revision: i64,
     pub kind: &'a str,
     pub commands: &'a Value,
+    pub words: &'a Value,
+    pub rules: &'a str,
+    pub totals: &'a Value,
     pub state: &'a Value,
     pub undo_to: Option<i64>,
     pub redo_to: Option<i64>,
@@ -51,33 +82,84 @@ pub struct Heading<'a> {
     pub name: &'a str,
     pub country: &'a str,
     pub year: i32,
+    pub search: &'a str,
     pub summary: &'a Value,
 }
 
-/// An entry of the history.
+/// An entry of the history: a revision, or that the household was deleted or brought back.
 #[derive(Debug)]
 #[allow(missing_docs)]
 pub struct Entry {
-    pub revision: i64,
+    pub revision: Option<i64>,
     pub kind: String,
-    pub commands: Value,
+    pub words: Value,
+    pub totals: Option<Value>,
     pub by_name: String,
     pub at: OffsetDateTime,
 }
 
-/// The households that are there, or those deleted, newest touch first.
+/// A page of the households that a search finds. A summary that cannot be read sorts as nothing.
 ///
 /// # Errors
 /// When the database fails.
-pub async fn list(database: &PgPool, deleted: bool) -> Result<Vec<Listed>, sqlx::Error> {
+pub async fn list(database: &PgPool, wanted: &Wanted<'_>) -> Result<Vec<Listed>, sqlx::Error> {
     sqlx::query_as!(
         Listed,
-        "select id, revision, name, country, year, stage, summary, touched_at from households
-         where (deleted_at is not null) = $1 order by touched_at desc, id",
-        deleted
+        r#"select id, revision, name, country, year, stage, summary, touched_at from households
+         cross join lateral (select
+             case $3 when 'name' then lower(name) when 'stage' then stage
+                 when 'law' then concat_ws(' ', country, summary ->> 'locality')
+                 when 'total' then country when 'saved' then country when 'balance' then country end as words,
+             case when $3 in ('total', 'ways', 'saved', 'balance')
+                     and summary ->> $3 ~ '^-?[0-9]+(\.[0-9]+)?$' then (summary ->> $3)::numeric
+                 when $3 = 'year' then year
+                 when $3 = 'touched' then extract(epoch from touched_at)
+                 when $3 = 'checked' and jsonb_typeof(summary -> 'checked') = 'number'
+                     and jsonb_typeof(summary -> 'papers') = 'number'
+                     then (summary -> 'checked')::numeric / greatest(1, (summary -> 'papers')::numeric)
+                 when $3 = 'points' and jsonb_typeof(summary -> 'blocking') = 'number'
+                     and jsonb_typeof(summary -> 'looking') = 'number'
+                     then (summary -> 'blocking')::numeric * 1000 + (summary -> 'looking')::numeric
+                 end as number) sort
+         where (deleted_at is not null) = $1 and search like all($2)
+         order by case when not $4 then sort.words end, case when $4 then sort.words end desc,
+             case when not $4 then sort.number end nulls first, case when $4 then sort.number end desc nulls last,
+             id
+         offset $5 limit $6"#,
+        wanted.deleted,
+        &patterns(&wanted.words),
+        wanted.order,
+        wanted.down,
+        wanted.from,
+        wanted.most
     )
     .fetch_all(database)
     .await
+}
+
+/// The same households counted, wherever the page stands.
+///
+/// # Errors
+/// When the database fails.
+pub async fn count(database: &PgPool, deleted: bool, words: &[String]) -> Result<Counted, sqlx::Error> {
+    sqlx::query_as!(
+        Counted,
+        r#"select count(*) as "count!",
+             count(*) filter (where summary -> 'blocking' > '0'::jsonb
+                 and jsonb_typeof(summary -> 'blocking') = 'number') as "blocked!",
+             coalesce(array_agg(distinct year), '{}') as "years!"
+         from households where (deleted_at is not null) = $1 and search like all($2)"#,
+        deleted,
+        &patterns(words)
+    )
+    .fetch_one(database)
+    .await
+}
+
+/// Words as patterns that find them anywhere.
+fn patterns(words: &[String]) -> Vec<String> {
+    let plain = |word: &String| word.replace('\\', "\\\\").replace('%', "\\%").replace('_', "\\_");
+    words.iter().map(|word| format!("%{}%", plain(word))).collect()
 }
 
 /// The newest revision of a household that is not deleted.
@@ -87,7 +169,7 @@ pub async fn list(database: &PgPool, deleted: bool) -> Result<Vec<Listed>, sqlx:
 pub async fn newest(database: &PgPool, id: Uuid) -> Result<Option<Revision>, sqlx::Error> {
     sqlx::query_as!(
         Revision,
-        "select r.revision, r.state, r.undo_to, r.redo_to, r.at from households h
+        "select r.revision, r.state, r.undo_to, r.redo_to, r.rules, r.totals, r.at from households h
          join revisions r on r.household = h.id and r.revision = h.revision
          where h.id = $1 and h.deleted_at is null",
         id
@@ -96,38 +178,20 @@ pub async fn newest(database: &PgPool, id: Uuid) -> Result<Option<Revision>, sql
     .await
 }
 
-/// The same, held against other changes until the transaction ends.
+/// A revision of a household that is not deleted.
 ///
 /// # Errors
 /// When the database fails.
-pub async fn hold(transaction: &mut PgTransaction<'_>, id: Uuid) -> Result<Option<Revision>, sqlx::Error> {
+pub async fn revision(database: &PgPool, id: Uuid, revision: i64) -> Result<Option<Revision>, sqlx::Error> {
     sqlx::query_as!(
         Revision,
-        "select r.revision, r.state, r.undo_to, r.redo_to, r.at from households h
-         join revisions r on r.household = h.id and r.revision = h.revision
-         where h.id = $1 and h.deleted_at is null for update of h",
-        id
-    )
-    .fetch_optional(&mut **transaction)
-    .await
-}
-
-/// An earlier revision.
-///
-/// # Errors
-/// When the database fails.
-pub async fn revision(
-    transaction: &mut PgTransaction<'_>,
-    id: Uuid,
-    revision: i64,
-) -> Result<Option<Revision>, sqlx::Error> {
-    sqlx::query_as!(
-        Revision,
-        "select revision, state, undo_to, redo_to, at from revisions where household = $1 and revision = $2",
+        "select r.revision, r.state, r.undo_to, r.redo_to, r.rules, r.totals, r.at from households h
+         join revisions r on r.household = h.id
+         where h.id = $1 and h.deleted_at is null and r.revision = $2",
         id,
         revision
     )
-    .fetch_optional(&mut **transaction)
+    .fetch_optional(database)
     .await
 }
 
@@ -141,11 +205,13 @@ pub async fn add(
     heading: &Heading<'_>,
 ) -> Result<(), sqlx::Error> {
     sqlx::query!(
-        "insert into households (id, revision, name, country, year, summary) values ($1, 1, $2, $3, $4, $5)",
+        "insert into households (id, revision, name, country, year, search, summary)
+         values ($1, 1, $2, $3, $4, $5, $6)",
         id,
         heading.name,
         heading.country,
         heading.year,
+        heading.search,
         heading.summary
     )
     .execute(&mut **transaction)
@@ -153,7 +219,7 @@ pub async fn add(
     Ok(())
 }
 
-/// Makes a revision the newest.
+/// Makes a revision the newest, if the one before it still is: whether it was.
 ///
 /// # Errors
 /// When the database fails.
@@ -162,20 +228,22 @@ pub async fn advance(
     id: Uuid,
     revision: i64,
     heading: &Heading<'_>,
-) -> Result<(), sqlx::Error> {
-    sqlx::query!(
-        "update households set revision = $2, name = $3, country = $4, year = $5, summary = $6, touched_at = now()
-         where id = $1",
+) -> Result<bool, sqlx::Error> {
+    let done = sqlx::query!(
+        "update households set revision = $2::bigint, name = $3, country = $4, year = $5, search = $6, summary = $7,
+             touched_at = now()
+         where id = $1 and revision = $2::bigint - 1 and deleted_at is null",
         id,
         revision,
         heading.name,
         heading.country,
         heading.year,
+        heading.search,
         heading.summary
     )
     .execute(&mut **transaction)
     .await?;
-    Ok(())
+    Ok(done.rows_affected() == 1)
 }
 
 /// Writes a revision.
@@ -184,12 +252,16 @@ pub async fn advance(
 /// When the database fails.
 pub async fn write(transaction: &mut PgTransaction<'_>, new: NewRevision<'_>) -> Result<(), sqlx::Error> {
     sqlx::query!(
-        "insert into revisions (household, revision, kind, commands, state, undo_to, redo_to, by_user)
-         values ($1, $2, $3, $4, $5, $6, $7, $8)",
+        "insert into revisions
+             (household, revision, kind, commands, words, rules, totals, state, undo_to, redo_to, by_user)
+         values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)",
         new.household,
         new.revision,
         new.kind,
         new.commands,
+        new.words,
+        new.rules,
+        new.totals,
         new.state,
         new.undo_to,
         new.redo_to,
@@ -200,39 +272,73 @@ pub async fn write(transaction: &mut PgTransaction<'_>, new: NewRevision<'_>) ->
     Ok(())
 }
 
-/// Marks a household as deleted, or brings it back. Whether there was one to mark.
+/// Marks a household as deleted, or brings it back, and notes who did. Whether there was one to mark.
 ///
 /// # Errors
 /// When the database fails.
-pub async fn set_deleted(database: &PgPool, id: Uuid, deleted: bool) -> Result<bool, sqlx::Error> {
+pub async fn set_deleted(database: &PgPool, id: Uuid, deleted: bool, by: Uuid) -> Result<bool, sqlx::Error> {
+    let mut transaction = database.begin().await?;
     let done = sqlx::query!(
         "update households set deleted_at = case when $2 then now() end, touched_at = now()
          where id = $1 and (deleted_at is null) = $2",
         id,
         deleted
     )
-    .execute(database)
+    .execute(&mut *transaction)
     .await?;
-    Ok(done.rows_affected() == 1)
+    if done.rows_affected() == 0 {
+        return Ok(false);
+    }
+    let kind = if deleted { "deleted" } else { "restored" };
+    sqlx::query!("insert into marks (household, kind, by_user) values ($1, $2, $3)", id, kind, by)
+        .execute(&mut *transaction)
+        .await?;
+    transaction.commit().await?;
+    Ok(true)
 }
 
-/// The history after a revision, oldest first, at most two hundred entries.
+/// The history before a moment, newest first.
 ///
 /// # Errors
 /// When the database fails.
-pub async fn history(database: &PgPool, id: Uuid, after: i64) -> Result<Vec<Entry>, sqlx::Error> {
-    let mut entries = sqlx::query_as!(
+pub async fn history(
+    database: &PgPool,
+    id: Uuid,
+    before: Option<OffsetDateTime>,
+    most: i64,
+) -> Result<Vec<Entry>, sqlx::Error> {
+    sqlx::query_as!(
         Entry,
-        "select r.revision, r.kind, r.commands, u.name as by_name, r.at from revisions r
+        r#"select e.revision, e.kind as "kind!", e.words as "words!", e.totals, u.name as by_name, e.at as "at!"
+         from (select revision, kind, words, totals, by_user, at from revisions where household = $1
+             union all
+             select null, kind, '[]'::jsonb, null, by_user, at from marks where household = $1) e
+         join users u on u.id = e.by_user
+         where $2::timestamptz is null or e.at < $2
+         order by e.at desc, e.revision desc limit $3"#,
+        id,
+        before,
+        most
+    )
+    .fetch_all(database)
+    .await
+}
+
+/// The revisions after one, oldest first.
+///
+/// # Errors
+/// When the database fails.
+pub async fn since(database: &PgPool, id: Uuid, after: i64) -> Result<Vec<Entry>, sqlx::Error> {
+    sqlx::query_as!(
+        Entry,
+        r#"select r.revision as "revision?", r.kind, r.words, r.totals, u.name as by_name, r.at from revisions r
          join users u on u.id = r.by_user where r.household = $1 and r.revision > $2
-         order by r.revision desc limit 200",
+         order by r.revision limit 200"#,
         id,
         after
     )
     .fetch_all(database)
-    .await?;
-    entries.reverse();
-    Ok(entries)
+    .await
 }
 
 /// Notes that numbers were shown.
@@ -242,10 +348,10 @@ pub async fn history(database: &PgPool, id: Uuid, after: i64) -> Result<Vec<Entr
 pub async fn note_reveal(
     database: &PgPool,
     id: Uuid,
-    person: Option<&str>,
+    place: Option<&str>,
     by: Uuid,
 ) -> Result<(), sqlx::Error> {
-    sqlx::query!("insert into reveals (household, person, by_user) values ($1, $2, $3)", id, person, by)
+    sqlx::query!("insert into reveals (household, person, by_user) values ($1, $2, $3)", id, place, by)
         .execute(database)
         .await?;
     Ok(())

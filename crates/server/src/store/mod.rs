@@ -1,9 +1,15 @@
 //! What stands in PostgreSQL.
 
 pub mod households;
+pub mod practice;
+pub mod tries;
 pub mod users;
 
 use sqlx::{PgPool, postgres::PgPoolOptions};
+use std::time::Duration;
+
+/// How long a request waits for a connection before it is told that the server is busy.
+const LONGEST_WAIT: Duration = Duration::from_secs(3);
 
 static MIGRATIONS: sqlx::migrate::Migrator = sqlx::migrate!();
 
@@ -12,7 +18,8 @@ static MIGRATIONS: sqlx::migrate::Migrator = sqlx::migrate!();
 /// # Errors
 /// When the database cannot be reached or a migration fails.
 pub async fn connect(url: &str) -> Result<PgPool, sqlx::Error> {
-    let pool = PgPoolOptions::new().max_connections(20).connect(url).await?;
+    let options = PgPoolOptions::new().max_connections(20).acquire_timeout(LONGEST_WAIT);
+    let pool = options.connect(url).await?;
     MIGRATIONS.run(&pool).await?;
     Ok(pool)
 }

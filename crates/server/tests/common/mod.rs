@@ -112,8 +112,13 @@ impl Client {
     /// The id of a demo household.
     pub async fn household(&self, name: &str) -> String {
         let list = self.get("/api/households").await.ok(200);
-        let found = list.as_array().unwrap().iter().find(|h| h["name"] == name).unwrap();
+        let found = list["rows"].as_array().unwrap().iter().find(|h| h["name"] == name).unwrap();
         found["id"].as_str().unwrap().to_owned()
+    }
+
+    /// How many households the list counts.
+    pub async fn count(&self) -> u64 {
+        self.get("/api/households").await.ok(200)["count"].as_u64().unwrap()
     }
 
     pub async fn edit(&self, id: &str, base: i64, commands: Value) -> Answer {

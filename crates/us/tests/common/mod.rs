@@ -1,7 +1,7 @@
 //! Families for the tests: short to write, whole on the inside.
 #![allow(dead_code, missing_docs, clippy::unwrap_used)]
 
-use hembo_core::{Household, Outcome, Registry, check, reckon};
+use hembo_core::{Household, Outcome, Registry, file, reckon};
 use hembo_us::questions::NOT_COMPUTED;
 use serde_json::{Value, json};
 
@@ -135,7 +135,7 @@ impl Family {
     }
 
     pub fn household(&self) -> Household {
-        check::read(self.0.to_string().as_bytes(), &REGISTRY).unwrap_or_else(|faults| panic!("{faults:#?}"))
+        file::read(self.0.to_string().as_bytes(), &REGISTRY).unwrap_or_else(|faults| panic!("{faults:#?}"))
     }
 
     pub fn outcome(&self) -> Outcome {

@@ -1,8 +1,13 @@
 //! Edits: small commands that change a household, or say why not and change nothing.
 
+mod touch;
+mod words;
+
+pub use touch::{Conflict, conflicts};
+
 use crate::{
     check::Fault,
-    household::{Answers, Entry, Household, Paper, Person, Role, Share, date},
+    household::{Answers, Dismissal, Entry, Household, Paper, Person, Role, Share, date},
 };
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -105,6 +110,9 @@ pub enum Command {
     AddRow {
         /// The paper's id.
         paper: String,
+        /// The line's id; the next that was never used where it is left out.
+        #[serde(default)]
+        id: Option<String>,
         /// The line.
         row: Answers,
     },
@@ -112,8 +120,8 @@ pub enum Command {
     SetCell {
         /// The paper's id.
         paper: String,
-        /// The line, from 0.
-        row: usize,
+        /// The line's id.
+        row: String,
         /// The column.
         field: String,
         /// What stands in it.
@@ -123,8 +131,8 @@ pub enum Command {
     RemoveRow {
         /// The paper's id.
         paper: String,
-        /// The line, from 0.
-        row: usize,
+        /// The line's id.
+        row: String,
     },
     /// Removes a paper.
     RemovePaper {
@@ -144,6 +152,9 @@ pub enum Command {
         point: String,
         /// The reason; nothing takes it up again.
         reason: Option<String>,
+        /// The fingerprint of the facts that the point is about, as the point tells it.
+        #[serde(default)]
+        about: Option<String>,
     },
 }
 
@@ -175,7 +186,15 @@ impl Command {
                 set(&mut find_person(to, &person)?.lived_with, with, months);
             }
             Command::RemovePerson { person } => remove_person(to, &person)?,
-            Command::AddPaper { paper } => to.papers.push(paper),
+            Command::AddPaper { paper } if to.retired.contains(&paper.id) => {
+                let message =
+                    format!("The id '{}' belonged to a paper that was removed: choose another.", paper.id);
+                return Err(Fault::new("/papers", message));
+            }
+            Command::AddPaper { paper } => {
+                to.papers.push(paper);
+                to.name_rows();
+            }
             Command::SetPaper { paper, title, owners, checked } => {
                 let paper = find_paper(to, &paper)?;
                 replace(&mut paper.title, title);
@@ -183,18 +202,21 @@ impl Command {
                 replace(&mut paper.checked, checked);
             }
             Command::SetBox { paper, field, value } => set(&mut find_paper(to, &paper)?.boxes, field, value),
-            Command::AddRow { paper, row } => find_paper(to, &paper)?.rows.push(row),
-            Command::SetCell { paper, row, field, value } => set(find_row(to, &paper, row)?, field, value),
+            Command::AddRow { paper, id, row } => find_paper(to, &paper)?.add_row(id, row),
+            Command::SetCell { paper, row, field, value } => set(find_row(to, &paper, &row)?, field, value),
             Command::RemoveRow { paper, row } => {
-                find_row(to, &paper, row)?;
-                find_paper(to, &paper)?.rows.remove(row);
+                find_row(to, &paper, &row)?;
+                find_paper(to, &paper)?.rows.retain(|r| r.id != row);
             }
             Command::RemovePaper { paper } => {
                 find_paper(to, &paper)?;
                 to.papers.retain(|p| p.id != paper);
+                to.retired.insert(paper);
             }
             Command::Pin { decision, option } => set(&mut to.pins, decision, option),
-            Command::Dismiss { point, reason } => set(&mut to.dismissed, point, reason),
+            Command::Dismiss { point, reason, about } => {
+                set(&mut to.dismissed, point, reason.map(|reason| Dismissal { reason, about }));
+            }
         }
         Ok(())
     }
@@ -237,9 +259,10 @@ fn find_paper<'h>(household: &'h mut Household, id: &str) -> Result<&'h mut Pape
     found.ok_or_else(|| Fault::new("/papers", format!("There is no paper '{id}'.")))
 }
 
-fn find_row<'h>(household: &'h mut Household, paper: &str, row: usize) -> Result<&'h mut Answers, Fault> {
-    let rows = &mut find_paper(household, paper)?.rows;
-    rows.get_mut(row).ok_or_else(|| Fault::new("/papers", format!("There is no line {row} on that paper.")))
+fn find_row<'h>(household: &'h mut Household, paper: &str, id: &str) -> Result<&'h mut Answers, Fault> {
+    let found = find_paper(household, paper)?.rows.iter_mut().find(|r| r.id == id);
+    let found = found.map(|row| &mut row.cells);
+    found.ok_or_else(|| Fault::new("/papers", format!("There is no line '{id}' on that paper.")))
 }
 
 fn remove_person(household: &mut Household, id: &str) -> Result<(), Fault> {

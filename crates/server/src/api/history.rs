@@ -1,0 +1,88 @@
+//! The history of a household: what was done, by whom, and how it stood then.
+
+use super::{edits::words_of, views::Opened};
+use crate::{
+    App,
+    auth::By,
+    error::{Answer, Problem},
+    store::households::{self as store},
+    work,
+};
+use axum::{
+    Json,
+    extract::{Path, Query, State},
+};
+use hembo_money::Money;
+use serde::{Deserialize, Serialize};
+use time::OffsetDateTime;
+use utoipa::{IntoParams, ToSchema};
+use uuid::Uuid;
+
+/// How many entries an answer has.
+const PAGE: i64 = 50;
+
+/// An entry of the history.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct HistoryEntry {
+    /// The revision; none where the household was deleted or restored.
+    pub revision: Option<i64>,
+    /// created, imported, copied, edited, undone, redone, brought_back, deleted or restored.
+    pub kind: String,
+    /// What was done, in words.
+    pub what: Vec<String>,
+    /// The lowest tax as it was reckoned then, where it was a result.
+    pub total: Option<Money>,
+    pub by: String,
+    #[serde(with = "time::serde::rfc3339")]
+    pub at: OffsetDateTime,
+}
+
+/// Where a page of the history begins.
+#[derive(Deserialize, IntoParams)]
+pub struct Before {
+    /// Entries before this moment; the newest where it is left out.
+    #[serde(default, with = "time::serde::rfc3339::option")]
+    #[param(value_type = Option<String>)]
+    before: Option<OffsetDateTime>,
+}
+
+/// What was done to a household, newest first, fifty entries a page.
+#[utoipa::path(get, path = "/api/households/{id}/history", params(("id" = Uuid, Path), Before),
+    responses((status = 200, body = Vec<HistoryEntry>)))]
+pub async fn history(
+    State(app): State<App>,
+    _: By,
+    Path(id): Path<Uuid>,
+    Query(page): Query<Before>,
+) -> Answer<Json<Vec<HistoryEntry>>> {
+    let entries = store::history(&app.database, id, page.before, PAGE).await?;
+    let entry = |e: store::Entry| {
+        let summary = e.totals.and_then(|t| serde_json::from_value::<work::Summary>(t).ok());
+        HistoryEntry {
+            what: words_of(&e.words),
+            total: summary.filter(|s| s.covered).map(|s| s.total),
+            revision: e.revision,
+            kind: e.kind,
+            by: e.by_name,
+            at: e.at,
+        }
+    };
+    Ok(Json(entries.into_iter().map(entry).collect()))
+}
+
+/// A household as it was in a revision, by the rules of today.
+#[utoipa::path(get, path = "/api/households/{id}/revisions/{revision}",
+    params(("id" = Uuid, Path), ("revision" = i64, Path)),
+    responses((status = 200, body = Opened), (status = 404, body = Problem)))]
+pub async fn revision(
+    State(app): State<App>,
+    _: By,
+    Path((id, revision)): Path<(Uuid, i64)>,
+) -> Answer<Json<Opened>> {
+    let found = store::revision(&app.database, id, revision).await?;
+    let found = found.ok_or_else(|| Problem::not_found("revision"))?;
+    let worked = work::out(&app, work::read(&app, id, &found.state)?).await?;
+    let pack = work::pack(&app, &worked.household)?;
+    Ok(Json(Opened::new(id, &found, worked, pack)))
+}

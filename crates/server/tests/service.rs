@@ -1,0 +1,184 @@
+//! The service around the households: lists, keys, waits, tries, caches.
+#![allow(missing_docs, clippy::unwrap_used)]
+
+mod common;
+
+use common::{Client, REGISTRY};
+use hembo_cluster::Cluster;
+use hembo_server::{Settings, store};
+use serde_json::{Value, json};
+use std::{fs, path::PathBuf};
+
+/// A list of two thousand is searched, sorted and paged by the database.
+#[tokio::test]
+async fn two_thousand_households_are_paged_and_searched() {
+    let client = Client::signed_in("two_thousand").await;
+    sqlx::query(
+        "insert into households (id, revision, name, country, year, search, summary)
+         select gen_random_uuid(), 1, 'Beekeeper ' || n, 'us', 2024 + n % 2,
+             'beekeeper ' || n || ' united states ' || (2024 + n % 2),
+             jsonb_build_object('people', '[]'::jsonb, 'total', n::text || '.00', 'blocking', n % 2, 'looking', 0)
+         from generate_series(1, 2000) n",
+    )
+    .execute(&client.app.database)
+    .await
+    .unwrap();
+    let list = async |query: &str| client.get(&format!("/api/households{query}")).await.ok(200);
+    let all = list("").await;
+    assert_eq!((&all["count"], all["rows"].as_array().unwrap().len()), (&json!(2_007), 100));
+    let last = list("?from=2000").await;
+    assert_eq!(last["rows"].as_array().unwrap().len(), 7);
+    let found = list("?search=BEEKEEPER%201999").await;
+    assert_eq!((&found["count"], &found["rows"][0]["name"]), (&json!(1), &json!("Beekeeper 1999")));
+    assert_eq!(list("?search=2024%20beekeeper").await["count"], 1_000);
+    assert_eq!(list("?search=isolde%20illinois").await["count"], 1);
+    // Signs of a pattern are letters like others.
+    assert_eq!(list("?search=%25").await["count"], 0);
+    assert_eq!(list("?search=_").await["count"], 0);
+    let names = |page: &Value| page["rows"][0]["name"].clone();
+    assert_eq!(names(&list("?search=beekeeper&order=total&down=true").await), "Beekeeper 2000");
+    assert_eq!(names(&list("?search=beekeeper&order=total&down=false").await), "Beekeeper 1");
+    assert_eq!(names(&list("?search=beekeeper&order=name&down=true").await), "Beekeeper 999");
+    assert_eq!(names(&list("?order=name&down=false").await), "Beekeeper 1");
+    assert_eq!(list("?search=beekeeper").await["blocked"], 1_000);
+    for order in
+        ["law", "year", "stage", "checked", "points", "ways", "saved", "balance", "touched", "nothing"]
+    {
+        assert_eq!(
+            list(&format!("?order={order}&down=true")).await["rows"].as_array().unwrap().len(),
+            100,
+            "{order}"
+        );
+    }
+}
+
+#[tokio::test]
+async fn one_unreadable_summary_does_not_fail_the_list() {
+    let client = Client::signed_in("unreadable").await;
+    for summary in ["\"torn\"", "{}", "[1]", "{\"blocking\": \"x\", \"total\": {}, \"papers\": \"y\"}"] {
+        sqlx::query("update households set summary = $1::jsonb where name = 'Fennimore'")
+            .bind(summary)
+            .execute(&client.app.database)
+            .await
+            .unwrap();
+        for order in ["total", "points", "checked", "touched"] {
+            let list = client.get(&format!("/api/households?order={order}")).await.ok(200);
+            assert_eq!(list["rows"].as_array().unwrap().len(), 7, "{summary} {order}");
+        }
+    }
+    // Opened and changed it is told again.
+    let id = client.household("Fennimore").await;
+    client.edit(&id, 1, json!([])).await.ok(200);
+    let list = client.get("/api/households?search=fennimore").await.ok(200);
+    assert_eq!(list["rows"][0]["summary"]["total"], "-9690.00");
+}
+
+#[tokio::test]
+async fn a_missing_or_wrong_key_stops_the_start() {
+    let folder = std::env::temp_dir().join(format!("hembo-keys-{}", std::process::id()));
+    fs::create_dir_all(&folder).unwrap();
+    let settings = |key: &str| Settings {
+        database: String::new(),
+        listen: "127.0.0.1:0".parse().unwrap(),
+        web: PathBuf::new(),
+        key: folder.join(key),
+        demo: None,
+        secure_cookies: false,
+    };
+    let database = Cluster::test_database("keys").unwrap();
+    let start = async |key: &str| {
+        let settings = Settings { database: database.clone(), ..settings(key) };
+        hembo_server::app(&settings, REGISTRY).await.map(|_| ()).map_err(|error| error.to_string())
+    };
+    // A new database gets a new key, which fits from then on.
+    start("key").await.unwrap();
+    start("key").await.unwrap();
+    let missing = start("elsewhere").await.unwrap_err();
+    assert!(missing.contains("elsewhere is missing") && missing.contains("from your backup"), "{missing}");
+    assert!(!folder.join("elsewhere").exists(), "no key is made in silence");
+    fs::write(folder.join("wrong"), [7; 32]).unwrap();
+    let wrong = start("wrong").await.unwrap_err();
+    assert!(wrong.contains("wrong is not the key that this database's numbers are sealed with"), "{wrong}");
+    fs::write(folder.join("short"), [7; 31]).unwrap();
+    assert!(start("short").await.unwrap_err().contains("not a key of 32 bytes"));
+    fs::remove_dir_all(folder).unwrap();
+}
+
+#[tokio::test]
+async fn a_database_without_a_known_text_is_tried_by_its_numbers() {
+    let client = Client::signed_in("old_keys").await;
+    sqlx::query("delete from practice").execute(&client.app.database).await.unwrap();
+    let (id, state) = store::practice::any_sealed(&client.app.database).await.unwrap().unwrap();
+    assert!(hembo_server::work::opens(&client.app.sealer, &REGISTRY, id, state.clone()));
+    let file = std::env::temp_dir().join(format!("hembo-other-key-{}", std::process::id()));
+    let other = hembo_server::seal::Sealer::make(&file).unwrap();
+    assert!(!hembo_server::work::opens(&other, &REGISTRY, id, state));
+    fs::remove_file(file).unwrap();
+}
+
+#[tokio::test]
+async fn a_wait_for_the_database_ends_in_words() {
+    let client = Client::signed_in("busy").await;
+    let mut held = Vec::new();
+    while let Some(connection) = client.app.database.try_acquire() {
+        held.push(connection);
+    }
+    for _ in held.len()..20 {
+        held.push(client.app.database.acquire().await.unwrap());
+    }
+    let busy = client.get("/api/households").await.ok(503);
+    assert_eq!((&busy["type"], &busy["title"]), (&json!("urn:hembo:busy"), &json!("Busy")));
+    drop(held);
+    client.get("/api/households").await.ok(200);
+}
+
+#[tokio::test]
+async fn data_stays_in_no_cache() {
+    let client = Client::signed_in("cache").await;
+    let id = client.household("Fennimore").await;
+    for path in ["/api/households".to_owned(), format!("/api/households/{id}"), "/api/session".to_owned()] {
+        assert_eq!(client.get(&path).await.headers["cache-control"], "no-store", "{path}");
+    }
+    assert_eq!(client.get("/").await.headers["cache-control"], "no-cache");
+}
+
+/// Tries count by account, from wherever they come; a right password after a pause forgets them.
+#[tokio::test]
+async fn tries_are_limited_by_account() {
+    let mut client = Client::new("accounts").await;
+    for _ in 0..10 {
+        store::tries::note(&client.app.database, "demo").await.unwrap();
+    }
+    assert_eq!(client.sign_in(hembo_server::demo::PASSWORD).await.ok(429)["type"], "urn:hembo:too-many");
+    let other = json!({ "login": "someone", "password": "x" });
+    assert_eq!(client.post("/api/session", other).await.status, 401);
+    sqlx::query("update tries set at = at - interval '11 minutes'")
+        .execute(&client.app.database)
+        .await
+        .unwrap();
+    client.sign_in(hembo_server::demo::PASSWORD).await.ok(200);
+    store::tries::sweep(&client.app.database).await.unwrap();
+    assert_eq!(store::tries::of_late(&client.app.database, "demo").await.unwrap(), 0);
+}
+
+/// What has run out is swept while the server runs.
+#[tokio::test]
+async fn sessions_are_swept_while_running() {
+    let client = Client::signed_in("sweep").await;
+    let database = client.app.database.clone();
+    sqlx::query("update sessions set expires_at = now() - interval '1 second'")
+        .execute(&database)
+        .await
+        .unwrap();
+    let sweeper = tokio::spawn(hembo_server::sweep(database.clone()));
+    let mut left = 1_i64;
+    for _ in 0..200 {
+        left = sqlx::query_scalar("select count(*) from sessions").fetch_one(&database).await.unwrap();
+        if left == 0 {
+            break;
+        }
+        tokio::time::sleep(std::time::Duration::from_millis(20)).await;
+    }
+    sweeper.abort();
+    assert_eq!(left, 0);
+}
