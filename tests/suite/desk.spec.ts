@@ -109,7 +109,7 @@ test("bad input is refused at its box and changes nothing", async ({ page }) => 
   await expect(page.getByText("still owns 2 papers")).toBeVisible();
   await page.reload();
   await expect(number).toHaveValue("•••-••-3358");
-  await page.getByRole("button", { name: "Show the number of Delphine Fennimore" }).click();
+  await page.getByRole("button", { name: "Show SSN, ITIN or ATIN" }).click();
   await expect(number).toHaveValue("831-26-3358");
   await expect(page.getByText("rev 1")).toBeVisible();
 });
@@ -126,22 +126,90 @@ test("shares that do not add up are refused", async ({ page }) => {
   await expect(page.getByRole("textbox", { name: "Bram Okonjo's share in per cent" })).toHaveValue("30");
 });
 
-test("two people at one household: the later is told what changed", async ({ page, context }) => {
+test("two people at one household: edits are put together, or the later one chooses", async ({
+  page,
+  context,
+}) => {
   const id = await openCopy(page, "Fennimore");
   const other = await context.newPage();
   await other.goto(`/h/${id}/papers?paper=w2`);
-  const box = (p: Page) => p.getByRole("textbox", { name: "2 Federal tax withheld" });
+  const box = (p: Page, name = "2 Federal tax withheld") => p.getByRole("textbox", { name });
   await box(other).waitFor();
   await page.goto(`/h/${id}/papers?paper=w2`);
   await box(page).fill("300");
   await box(page).blur();
   await saved(page);
   await expect(page.getByText("rev 2")).toBeVisible();
+  // Another box: put on top of what this window has not seen.
+  await box(other, "14 State disability, family leave").fill("55");
+  await box(other, "14 State disability, family leave").blur();
+  await expect(other.getByText("rev 3")).toBeVisible();
+  await expect(box(other)).toHaveValue("300.00");
+  // The same box: both values, and a choice.
+  await box(page).fill("301");
+  await box(page).blur();
+  await expect(page.getByText("rev 4")).toBeVisible();
   await box(other).fill("400");
   await box(other).blur();
-  await expect(other.getByRole("alert").filter({ hasText: "Changed:" })).toContainText("set box w2 2");
-  await expect(other.getByText("rev 2")).toBeVisible();
-  await expect(other.getByText("What you typed last was not stored.", { exact: false })).toBeVisible();
+  const note = other.getByRole("alert").filter({ hasText: "Someone made this 301.00 meanwhile" });
+  await expect(note).toContainText("you typed 400.00");
+  await expect(other.getByRole("alert").first()).toContainText("Box 2 of W-2");
+  await expect(box(other)).toHaveValue("301.00");
+  await noFindings(other, "a choice");
+  await note.getByRole("button", { name: "Make it 400.00" }).click();
+  await expect(box(other)).toHaveValue("400.00");
+  await expect(other.getByText("rev 5")).toBeVisible();
+  await expect(other.getByRole("alert")).toHaveCount(0);
+});
+
+test("the history tells what was done, shows an earlier revision and brings it back", async ({ page }) => {
+  const id = await openCopy(page, "Fennimore");
+  await page.goto(`/h/${id}/papers?paper=w2`);
+  const box = page.getByRole("textbox", { name: "1 Wages, tips, other pay" });
+  await box.fill("20000");
+  await box.blur();
+  await saved(page);
+  await expect(page.getByText("rev 2")).toBeVisible();
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "History H" }).click();
+  const sheet = page.getByRole("dialog");
+  await expect(sheet.getByRole("listitem").first()).toContainText("Box 1 of W-2");
+  await expect(sheet.getByRole("listitem").first()).toContainText("19,420 → 20,000");
+  await noFindings(page, "history");
+  await sheet.getByRole("button", { name: "View revision 1" }).click();
+  await expect(page.getByText("Revision 1, ", { exact: false })).toBeVisible();
+  await expect(box).toHaveValue("19,420.00");
+  await box.fill("7");
+  await box.blur();
+  await expect(page.getByRole("alert")).toContainText("This is an earlier revision");
+  await page.getByRole("button", { name: "Bring this back" }).click();
+  await expect(page.getByText("rev 3")).toBeVisible();
+  await expect(box).toHaveValue("19,420.00");
+  await page.getByRole("button", { name: "Undo Z" }).click();
+  await expect(box).toHaveValue("20,000.00");
+});
+
+test("questions on which the result hangs are answered one by one or together", async ({ page }) => {
+  const id = await openCopy(page, "Fennimore");
+  await page.goto(`/h/${id}/spread?household=true`);
+  await page.getByLabel("Sold securities, a home or other property").selectOption("Yes");
+  await expect(page.getByText("The figures are not a result.")).toBeVisible();
+  await page.getByLabel("Sold securities, a home or other property").selectOption("");
+  await page.getByLabel("Paid for higher education").selectOption("");
+  await expect(page.getByText("Sold securities, a home or other property: yes or no?")).toBeVisible();
+  await page.getByRole("button", { name: "No to the 2 questions still open" }).click();
+  await expect(page.getByText("The figures are not a result.")).toBeHidden();
+});
+
+test("a secret of a question is hidden and shown on demand", async ({ page }) => {
+  const id = await openCopy(page, "Fennimore");
+  await page.goto(`/h/${id}/spread?household=true`);
+  const box = page.getByRole("textbox", { name: "Account for a refund" });
+  await box.fill("021000021 5561-9034");
+  await box.blur();
+  await expect(box).toHaveValue("••••••••• ••••-9034");
+  await page.getByRole("button", { name: "Show Account for a refund" }).click();
+  await expect(box).toHaveValue("021000021 5561-9034");
 });
 
 test("people are added, asked about and counted", async ({ page }) => {

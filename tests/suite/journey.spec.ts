@@ -29,7 +29,10 @@ test("a household is made, keyed, weighed, pinned and explained without a mouse"
   await tabTo(page, "State of residence");
   await type(page, "Oreg");
   await tabTo(page, "Received or disposed of digital assets");
-  await type(page, "No", "<Escape>");
+  await type(page, "No");
+  // What Hembo does not compute yet must be known to be absent: asked, and answered in one press.
+  await tabTo(page, "No to the 10 questions still open");
+  await type(page, "<Enter>", "<Escape>");
   await saved(page);
 
   // Two W-2s. Enter takes over the dashed figures that box 1 makes.

@@ -28,7 +28,9 @@ test("a couple is made and keyed by keyboard; the split is chosen, pinned at zer
   await tabTo(page, "Came to or left Canada in the year");
   await type(page, "No");
   await tabTo(page, "Foreign property that cost over 100,000");
-  await type(page, "No", "<Escape>");
+  await type(page, "No");
+  await tabTo(page, "No to the 5 questions still open");
+  await type(page, "<Enter>", "<Escape>");
   await saved(page);
 
   await type(page, "n", "t4a", "<Enter>");

@@ -12,7 +12,7 @@ import { WaysView } from "./ways/WaysView";
 export type Standing = {
   paper?: string;
   field?: string;
-  row?: number;
+  row?: string;
   person?: string;
   household?: boolean;
   line?: string;
@@ -26,7 +26,7 @@ function standing(search: Record<string, unknown>): Standing {
   return {
     paper: text(search.paper),
     field: search.field === undefined ? undefined : String(search.field),
-    row: typeof search.row === "number" ? search.row : undefined,
+    row: search.row === undefined ? undefined : String(search.row),
     person: text(search.person),
     household: search.household === true || undefined,
     line: text(search.line),

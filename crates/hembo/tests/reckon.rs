@@ -90,8 +90,15 @@ fn what_goes_wrong_has_a_code_and_names_its_place() {
     let text = std::fs::read_to_string(&file).unwrap();
     let cases: &[(&[&str], Option<Vec<u8>>, i32, &str)] = &[
         (&["reckon"], None, 2, "required"),
-        (&["reckon", "/no/such/file"], None, 1, "/no/such/file: file: cannot be opened"),
+        (&["reckon", "/no/such/file"], None, 1, "/no/such/file: The file cannot be opened"),
         (&["reckon", "--pin", "us.deduction", &file], None, 2, "is not DECISION=OPTION"),
+        (
+            &["reckon", "--pin", "us.deduction=standard", "--way", "us.deduction=itemized", &file],
+            None,
+            2,
+            "us.deduction is held at 'standard' and at 'itemized': leave one of them out",
+        ),
+        (&["reckon", "--pin", "us.deduction=standard", "--pin", "us.deduction=standard", &file], None, 0, ""),
         (
             &["reckon", "--pin", "us.colour=red", &file],
             None,
@@ -105,8 +112,22 @@ fn what_goes_wrong_has_a_code_and_names_its_place() {
             "has no option 'both'; it has standard, itemized",
         ),
         (&["reckon", "--pin", "us.status=surviving", &file], None, 1, "is not lawful here: not widowed"),
-        (&["reckon", "-"], Some(b"not json".to_vec()), 1, "line 1 column 2: This is not a household file"),
+        (
+            &["reckon", "-"],
+            Some(b"not json".to_vec()),
+            1,
+            "line 1 column 2: This is not JSON: expected ident.",
+        ),
         (&["reckon", "-"], Some(vec![b' '; 100_000_000]), 1, "a household file has at most 4194304"),
+        (&["reckon", "-"], Some(Vec::new()), 1, "-: file: The file is empty"),
+        (&["reckon", "-"], Some(vec![0xff, 0xfe, b'{', 0]), 1, "The file is written in UTF-16"),
+        (&["reckon", "-"], Some([&[0xef, 0xbb, 0xbf], text.as_bytes()].concat()), 1, "byte order mark"),
+        (
+            &["reckon", "-"],
+            Some(text.replace("\"year\": 2025", "\"year\": \"2025\"").into_bytes()),
+            1,
+            "-: /year: Expected a whole number, not the text \"2025\".",
+        ),
         (
             &["reckon", "-"],
             Some(text.replace("\"19420.00\"", "\"-1\"").into_bytes()),
@@ -125,6 +146,12 @@ fn what_goes_wrong_has_a_code_and_names_its_place() {
         assert_eq!(output.status.code(), Some(*code), "{arguments:?}: {}", message(&output));
         assert!(message(&output).contains(words), "{arguments:?}: {}", message(&output));
     }
+    // A large file is told by its real size, without being read.
+    let large = std::env::temp_dir().join(format!("hembo-large-{}.json", std::process::id()));
+    std::fs::File::create(&large).unwrap().set_len(50_000_000).unwrap();
+    let output = hembo(&["reckon", large.to_str().unwrap()], None);
+    std::fs::remove_file(large).unwrap();
+    assert!(message(&output).contains("has 50000000 bytes"), "{}", message(&output));
     // A bad file does not keep the good one from being computed.
     let output = hembo(&["reckon", "/no/such/file", &file], None);
     assert_eq!((output.status.code(), outcomes(&output).len()), (Some(1), 1));
@@ -150,4 +177,47 @@ fn the_committed_schema_is_that_of_the_code() {
         bad["papers"][0]["boxes"]["colour"] = "red".into();
         assert!(!validator.is_valid(&bad));
     }
+}
+
+/// A reader that goes away ends the work quietly.
+#[test]
+fn a_closed_pipe_is_no_failure() {
+    let file = demo("vreeland-mbeki");
+    let mut command = Command::new(env!("CARGO_BIN_EXE_hembo"));
+    command
+        .args(["reckon", "--trail", &file, &file, &file, &file])
+        .stdout(Stdio::piped())
+        .stderr(Stdio::piped());
+    let mut child = command.spawn().unwrap();
+    drop(child.stdout.take());
+    let output = child.wait_with_output().unwrap();
+    assert_eq!((output.status.code(), message(&output)), (Some(0), String::new()));
+}
+
+/// An option held in the file that is not there any more is told; the figures stand.
+#[test]
+fn a_pin_in_the_file_that_is_gone_is_told() {
+    let text = std::fs::read_to_string(demo("fennimore")).unwrap();
+    let with = |pin: &str| text.replacen('{', &format!("{{\"pins\": {{{pin}}},"), 1).into_bytes();
+    for (pin, told) in [
+        ("\"us.colour\": \"red\"", "An option is held that is not there: us.colour = red."),
+        ("\"us.deduction\": \"both\"", "An option is held that is not there: us.deduction = both."),
+    ] {
+        let outcome = outcomes(&hembo(&["reckon", "-"], Some(&with(pin)))).remove(0);
+        let points = outcome["points"].as_array().unwrap();
+        assert!(
+            points.iter().any(|p| p["message"] == told && p["place"]["decision"].is_string()),
+            "{points:?}"
+        );
+        assert_eq!(outcome["total"], "-9690.00");
+    }
+    let good = outcomes(&hembo(&["reckon", "-"], Some(&with("\"us.deduction\": \"standard\"")))).remove(0);
+    assert!(!good["points"].to_string().contains("is not there"));
+}
+
+/// What is not covered exits with 3 always: a couple in a community-property state has no separate returns weighed.
+#[test]
+fn a_couple_in_a_community_property_state_is_not_covered() {
+    let text = std::fs::read_to_string(demo("okonjo-farrell")).unwrap().replace("\"IL\"", "\"TX\"");
+    assert_eq!(hembo(&["reckon", "-"], Some(text.as_bytes())).status.code(), Some(3));
 }

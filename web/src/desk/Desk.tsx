@@ -4,23 +4,28 @@ import { useState } from "react";
 import type { Opened, Problem } from "../api/types";
 import { usePacks } from "../households/Households";
 import { OpenPoints } from "../households/HouseholdTable";
-import { balance, time, units } from "../ui/format";
+import { balance, time, touched, units } from "../ui/format";
 import { useKeys } from "../ui/keys";
 import { Blank, Button, Key, Waiting } from "../ui/pieces";
 import { ExportLink } from "./ExportLink";
 import { Finder } from "./Finder";
+import { History } from "./History";
 import { KeyList } from "./KeyList";
-import { DeskContext, useDesk, useEdits, useOpened } from "./useDesk";
+import { type Clash, DeskContext, useDesk, useEdits, useOpened, useRevision } from "./useDesk";
 
 export function Desk() {
   const { id } = useParams({ from: "/h/$id" });
-  const opened = useOpened(id);
+  const [past, setPast] = useState<number>();
+  const newest = useOpened(id);
+  const earlier = useRevision(id, past);
   const packs = usePacks();
   const edits = useEdits(id);
-  if (opened.isError || packs.isError) {
+  const opened = past === undefined ? newest : earlier;
+  const failed = opened.error ?? packs.error;
+  if (failed) {
     return (
       <Blank title="This household cannot be opened">
-        <p className="mb-3">{(opened.error ?? packs.error)?.message}</p>
+        <p className="mb-3">{failed.message}</p>
         <Link to="/" className="text-petrol underline">
           Go to the households
         </Link>
@@ -29,17 +34,33 @@ export function Desk() {
   }
   const pack = packs.data?.find((p) => p.id === opened.data?.household.country);
   if (!opened.data || !pack) return <Waiting what="Opening the household…" />;
+  const bringBack = async () => {
+    if (past !== undefined && (await edits.bringBack(past)) === null) setPast(undefined);
+  };
+  const changes =
+    past === undefined
+      ? edits
+      : { ...edits, edit: async () => PAST, undo: () => setPast(undefined), redo: () => setPast(undefined) };
   return (
-    <DeskContext value={{ opened: opened.data, pack, ...edits }}>
-      <Open opened={opened.data} />
+    <DeskContext value={{ opened: opened.data, pack, past: past !== undefined, ...changes }}>
+      <Open
+        opened={opened.data}
+        look={setPast}
+        bar={past !== undefined && <PastBar opened={opened.data} bringBack={bringBack} leave={setPast} />}
+      />
     </DeskContext>
   );
 }
 
-function Open({ opened }: { opened: Opened }) {
+const PAST = "This is an earlier revision. Bring it back to change it.";
+
+type OpenProps = { opened: Opened; look: (revision: number) => void; bar: React.ReactNode };
+
+function Open({ opened, look, bar }: OpenProps) {
   const [finding, setFinding] = useState<"all" | "papers" | null>(null);
   const [keys, setKeys] = useState(false);
-  const { undo, redo, problem, clearProblem } = useDesk();
+  const [history, setHistory] = useState(false);
+  const { undo, redo, problem, clearProblem, clash, past } = useDesk();
   const navigate = useNavigate();
   const go = (view: "spread" | "papers" | "ways" | "points") => () =>
     void navigate({ to: `/h/$id/${view}`, params: { id: opened.id }, search: {} });
@@ -51,28 +72,33 @@ function Open({ opened }: { opened: Opened }) {
     p: go("papers"),
     w: go("ways"),
     o: go("points"),
+    h: () => setHistory(true),
     z: undo,
     Z: redo,
     "?": () => setKeys(true),
   });
   return (
     <div className="grid h-screen min-w-[1180px] grid-rows-[52px_auto_1fr_34px]">
-      <Header opened={opened} find={() => setFinding("all")} />
+      <Header opened={opened} find={() => setFinding("all")} history={() => setHistory(true)} />
       <div>
+        {bar}
         {problem && <ProblemBar problem={problem} close={clearProblem} />}
+        {clash && <ClashBar clash={clash} />}
+        {opened.then && <RulesChanged opened={opened} />}
         {!opened.outcome.covered && <NotCovered opened={opened} />}
       </div>
-      <main className="min-h-0 overflow-hidden">
+      <main key={past ? "past" : "now"} className="min-h-0 overflow-hidden">
         <Outlet />
       </main>
       <Tabs opened={opened} />
       {finding && <Finder only={finding} close={() => setFinding(null)} />}
       {keys && <KeyList close={() => setKeys(false)} />}
+      {history && <History id={opened.id} look={look} close={() => setHistory(false)} />}
     </div>
   );
 }
 
-function Header({ opened, find }: { opened: Opened; find: () => void }) {
+function Header({ opened, find, history }: { opened: Opened; find: () => void; history: () => void }) {
   const { pack, saving, undo, redo } = useDesk();
   const { household, outcome } = opened;
   const law = [household.year, pack.name, outcome.locality].filter(Boolean).join(" · ");
@@ -93,7 +119,7 @@ function Header({ opened, find }: { opened: Opened; find: () => void }) {
       <button
         type="button"
         onClick={find}
-        className="ml-auto h-8 w-75 bg-white/15 px-3 text-left hover:bg-white/25"
+        className="ml-auto h-8 w-66 bg-white/15 px-3 text-left hover:bg-white/25"
       >
         <Key>/</Key> <span className="ml-1">Find a line, a person, or add a paper</span>
       </button>
@@ -104,9 +130,12 @@ function Header({ opened, find }: { opened: Opened; find: () => void }) {
         <Button tone="bar" onClick={redo} disabled={!opened.can_redo}>
           Redo
         </Button>
+        <Button tone="bar" onClick={history}>
+          History <Key>H</Key>
+        </Button>
         <ExportLink id={opened.id} />
       </span>
-      <span role="status" className="w-44 text-right text-[12px] whitespace-nowrap text-white/90">
+      <span role="status" className="w-36 text-right text-[12px] whitespace-nowrap text-white/90">
         {saving ? "Saving…" : `Saved ${time(opened.saved_at)} · rev ${opened.revision}`}
       </span>
     </header>
@@ -130,11 +159,78 @@ function ProblemBar({ problem, close }: { problem: Problem; close: () => void })
   );
 }
 
+/** Both sides of an edit that met another one; the box it was typed in shows the same choice. */
+function ClashBar({ clash }: { clash: Clash }) {
+  const { clearClash } = useDesk();
+  return (
+    <div role="alert" className="flex items-center gap-3 border-l-4 border-ochre bg-sand px-4 py-2">
+      <span>
+        <b>Changed meanwhile, and not stored yet.</b>{" "}
+        <span className="text-soft">{clash.changed.slice(-3).join("; ")}</span>
+      </span>
+      <Button tone="quiet" className="ml-auto" onClick={clearClash}>
+        Leave it as it is now
+      </Button>
+      <Button tone="quiet" onClick={() => void clash.again()}>
+        Store mine all the same
+      </Button>
+    </div>
+  );
+}
+
+/** The same papers came to something else when they were stored. */
+function RulesChanged({ opened }: { opened: Opened }) {
+  const { then, outcome } = opened;
+  if (!then) return null;
+  const total = (covered: boolean, amount: string) => (covered ? units(amount) : "no result");
+  return (
+    <p role="status" className="border-l-4 border-petrol bg-wash px-4 py-1.5">
+      <b>The rules have changed</b> since revision {opened.revision} was stored: lowest tax{" "}
+      {total(then.covered, then.total)} then, {total(outcome.covered, outcome.total)} now; balance{" "}
+      {balance(then.balance)} then, {balance(outcome.balance)} now.
+    </p>
+  );
+}
+
+type PastProps = { opened: Opened; bringBack: () => void; leave: (past: undefined) => void };
+
+function PastBar({ opened, bringBack, leave }: PastProps) {
+  return (
+    <div role="status" className="flex items-center gap-3 border-l-4 border-plum bg-lilac px-4 py-2">
+      <span>
+        <b>Revision {opened.revision}</b>, {touched(opened.saved_at)}: how it was, by the rules of today.
+        Nothing can be changed here.
+      </span>
+      <Button tone="quiet" className="ml-auto" onClick={bringBack}>
+        Bring this back
+      </Button>
+      <Button tone="quiet" onClick={() => leave(undefined)}>
+        Back to the newest
+      </Button>
+    </div>
+  );
+}
+
 function NotCovered({ opened }: { opened: Opened }) {
   const missing = opened.outcome.points.filter((p) => p.not_covered);
+  const more = missing.length - 2;
   return (
     <p role="status" className="border-l-4 border-ink bg-lilac px-4 py-1.5">
-      <b>The figures are not a result.</b> {missing.map((p) => p.message).join(" ")}
+      <b>The figures are not a result.</b>{" "}
+      {missing
+        .slice(0, 2)
+        .map((p) => p.message)
+        .join(" ")}{" "}
+      {more > 0 && (
+        <Link
+          to="/h/$id/points"
+          params={{ id: opened.id }}
+          search={{}}
+          className="text-petrol underline underline-offset-2"
+        >
+          and {more} more
+        </Link>
+      )}
     </p>
   );
 }

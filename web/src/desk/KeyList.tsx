@@ -11,6 +11,7 @@ const KEYS: [string[], string][] = [
   [["P"], "Papers"],
   [["W"], "Ways"],
   [["O"], "Open points"],
+  [["H"], "History"],
   [["Z"], "undo"],
   [["⇧", "Z"], "redo"],
   [["Esc"], "close; in a box: take the typing back, then leave the box"],

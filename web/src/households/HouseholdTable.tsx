@@ -4,7 +4,7 @@ import type { HouseholdRow, PackInfo } from "../api/types";
 import { focusAtOnce } from "../ui/focus";
 import { balance, touched, units } from "../ui/format";
 import { Button, Diamond, Meter } from "../ui/pieces";
-import { type Actions, lawOf } from "./Households";
+import { type Actions, lawOf, type Order } from "./Households";
 
 const STAGES: Record<string, string> = {
   in_work: "In work",
@@ -14,54 +14,32 @@ const STAGES: Record<string, string> = {
   accepted: "Accepted",
 };
 
-type Column = {
-  id: string;
-  label: string;
-  right?: boolean;
-  by: (row: HouseholdRow, packs: PackInfo[]) => string | number;
-};
+type Column = { id: string; label: string; right?: boolean };
 
+/** The server sorts by these. */
 const COLUMNS: Column[] = [
-  { id: "name", label: "Household", by: (r) => r.name },
-  { id: "law", label: "Law", by: (r, packs) => lawOf(r, packs) },
-  { id: "year", label: "Year", by: (r) => r.year },
-  { id: "stage", label: "State", by: (r) => r.stage },
-  { id: "checked", label: "Checked", by: (r) => r.summary.checked / Math.max(1, r.summary.papers) },
-  {
-    id: "points",
-    label: "Open",
-    right: true,
-    by: (r) => r.summary.blocking * 1000 + r.summary.looking,
-  },
-  { id: "total", label: "Lowest tax", right: true, by: (r, packs) => money(r, packs, r.summary.total) },
-  { id: "ways", label: "Ways", right: true, by: (r) => r.summary.ways },
-  { id: "saved", label: "Saved", right: true, by: (r, packs) => money(r, packs, r.summary.saved) },
-  { id: "balance", label: "Balance", right: true, by: (r, packs) => money(r, packs, r.summary.balance) },
-  { id: "touched", label: "Touched", by: (r) => r.touched_at },
+  { id: "name", label: "Household" },
+  { id: "law", label: "Law" },
+  { id: "year", label: "Year" },
+  { id: "stage", label: "State" },
+  { id: "checked", label: "Checked" },
+  { id: "points", label: "Open", right: true },
+  { id: "total", label: "Lowest tax", right: true },
+  { id: "ways", label: "Ways", right: true },
+  { id: "saved", label: "Saved", right: true },
+  { id: "balance", label: "Balance", right: true },
+  { id: "touched", label: "Touched" },
 ];
 
-/** Amounts of one currency stand together: those of different ones cannot be compared. */
-function money(row: HouseholdRow, packs: PackInfo[], amount: string) {
-  return packs.findIndex((p) => p.id === row.country) * -1e12 + Number(amount);
-}
-
-type Order = { id: string; down: boolean };
-
-export function HouseholdTable({
-  rows,
-  packs,
-  act,
-}: {
+type Props = {
   rows: HouseholdRow[];
   packs: PackInfo[];
   act: Actions;
-}) {
-  const [order, setOrder] = useState<Order>({ id: "touched", down: true });
-  const column = COLUMNS.find((c) => c.id === order.id);
-  const sorted = [...rows].sort((a, b) => {
-    const [x, y] = [column?.by(a, packs) ?? "", column?.by(b, packs) ?? ""];
-    return (x < y ? -1 : x > y ? 1 : 0) * (order.down ? -1 : 1);
-  });
+  order: Order;
+  setOrder: (order: Order) => void;
+};
+
+export function HouseholdTable({ rows, packs, act, order, setOrder }: Props) {
   return (
     <table className="mt-6 w-full border-collapse">
       <thead>
@@ -92,7 +70,7 @@ export function HouseholdTable({
         </tr>
       </thead>
       <tbody>
-        {sorted.map((row) => (
+        {rows.map((row) => (
           <HouseholdLine key={row.id} row={row} packs={packs} act={act} />
         ))}
       </tbody>

@@ -1,9 +1,9 @@
 // The list of households, before the desk.
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useNavigate } from "@tanstack/react-router";
-import { useRef, useState } from "react";
+import { useDeferredValue, useRef, useState } from "react";
 import { api, ask, Refusal } from "../api/client";
-import type { HouseholdRow, PackInfo } from "../api/types";
+import type { HouseholdPage, HouseholdRow, PackInfo } from "../api/types";
 import { useWho } from "../signin/SignInGate";
 import { count } from "../ui/format";
 import { useKeys } from "../ui/keys";
@@ -21,26 +21,47 @@ export function usePacks() {
 
 export type Notice = { text: string; undo?: () => Promise<void> };
 
+export type Order = { id: string; down: boolean };
+
+/** The households that a search finds, a page after the other. */
+function useList(search: string, order: Order) {
+  return useInfiniteQuery({
+    queryKey: ["households", search, order],
+    queryFn: ({ pageParam }) => {
+      const query = { search, order: order.id, down: order.down, from: pageParam };
+      return ask(api.GET("/api/households", { params: { query } }));
+    },
+    initialPageParam: 0,
+    getNextPageParam: (last, pages) => {
+      const told = pages.reduce((sum, page) => sum + page.rows.length, 0);
+      return told < last.count && last.rows.length > 0 ? told : undefined;
+    },
+    placeholderData: keepPreviousData,
+  });
+}
+
 export function Households() {
-  const list = useQuery({ queryKey: ["households"], queryFn: () => ask(api.GET("/api/households")) });
+  const [sought, setSought] = useState("");
+  const [order, setOrder] = useState<Order>({ id: "touched", down: true });
+  const list = useList(useDeferredValue(sought.trim()), order);
   const packs = usePacks();
   const [making, setMaking] = useState(false);
-  const [sought, setSought] = useState("");
   const [notice, setNotice] = useState<Notice | null>(null);
   const search = useRef<HTMLInputElement>(null);
   useKeys({ n: () => setMaking(true), N: () => setMaking(true), "/": () => search.current?.focus() });
   const act = useActions(setNotice);
-  const found = (list.data ?? []).filter((row) => matches(row, packs.data, sought));
+  const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
+  const first = list.data?.pages[0];
   return (
     <div className="min-h-screen min-w-[1180px]">
       <TopBar sought={sought} setSought={setSought} search={search} />
-      <main className="px-7 pt-5">
+      <main className="px-7 pt-5 pb-8">
         <div className="flex items-end justify-between">
           <div>
             <h1 className="text-[22px]" style={{ fontStretch: "112%" }}>
               Households
             </h1>
-            <p className="text-soft">{list.data ? told(list.data) : " "}</p>
+            <p className="text-soft">{first ? told(first, sought) : " "}</p>
           </div>
           <div className="flex gap-2">
             <ImportButton onFile={act.importFile} />
@@ -57,7 +78,7 @@ export function Households() {
             <Button onClick={() => list.refetch()}>Try again</Button>
           </Blank>
         )}
-        {list.data?.length === 0 && (
+        {first?.count === 0 && !sought && (
           <Blank title="No household yet">
             <p className="mb-3">Make one with its filers, or bring one in from a household file.</p>
             <Button tone="main" onClick={() => setMaking(true)}>
@@ -65,12 +86,23 @@ export function Households() {
             </Button>
           </Blank>
         )}
-        {list.data && list.data.length > 0 && found.length === 0 && (
+        {first?.count === 0 && sought && (
           <Blank title={`Nothing matches “${sought}”`}>
             <Button onClick={() => setSought("")}>Show all households</Button>
           </Blank>
         )}
-        {found.length > 0 && <HouseholdTable rows={found} packs={packs.data ?? []} act={act} />}
+        {rows.length > 0 && (
+          <HouseholdTable rows={rows} packs={packs.data ?? []} act={act} order={order} setOrder={setOrder} />
+        )}
+        {list.hasNextPage && (
+          <Button
+            className="mt-4"
+            onClick={() => void list.fetchNextPage()}
+            disabled={list.isFetchingNextPage}
+          >
+            Show more: {rows.length} of {first?.count}
+          </Button>
+        )}
       </main>
       {making && packs.data && <NewHousehold packs={packs.data} onClose={() => setMaking(false)} />}
     </div>
@@ -82,19 +114,11 @@ export function lawOf(row: HouseholdRow, packs: PackInfo[] | undefined) {
   return row.summary.locality ? `${name} · ${row.summary.locality}` : name;
 }
 
-function matches(row: HouseholdRow, packs: PackInfo[] | undefined, sought: string) {
-  const text = [row.name, lawOf(row, packs), String(row.year), ...row.summary.people].join(" ").toLowerCase();
-  return sought
-    .toLowerCase()
-    .split(/\s+/)
-    .every((word) => text.includes(word));
-}
-
-function told(rows: HouseholdRow[]) {
-  const blocked = rows.filter((r) => r.summary.blocking > 0).length;
-  const years = [...new Set(rows.map((r) => r.year))].sort().join(", ");
+function told({ count: found, blocked, years }: HouseholdPage, sought: string) {
+  if (found === 0) return "";
   const waiting = blocked === 0 ? "none is held up" : `${blocked} held up by open points`;
-  return rows.length === 0 ? "" : `${count(rows.length, "household")} for ${years} · ${waiting}`;
+  const all = `${count(found, "household")} for ${years.toSorted().join(", ")} · ${waiting}`;
+  return sought ? `${all} · found by “${sought}”` : all;
 }
 
 export type Actions = ReturnType<typeof useActions>;

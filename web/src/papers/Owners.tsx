@@ -1,18 +1,13 @@
 // Whose a paper is: one person, or people with shares that add up to a hundred.
 import { useState } from "react";
-import type { Entry, Field, Paper, PaperKind } from "../api/types";
+import type { Entry, Paper, PaperKind } from "../api/types";
 import { equalShares } from "../desk/newPaper";
-import { useDesk } from "../desk/useDesk";
+import { useDesk, words } from "../desk/useDesk";
 import { EntryBox } from "../ui/EntryBox";
+import { field } from "../ui/field";
 import { BoxLine } from "./PaperForm";
 
-const PERCENT: Field = {
-  id: "percent",
-  number: "",
-  label: "Share in per cent",
-  help: "",
-  kind: { type: "text", max: 12 },
-};
+const PERCENT = field("percent", "Share in per cent", { type: "text", max: 12 });
 
 export function Owners({ paper, kind }: { paper: Paper; kind: PaperKind }) {
   const { opened, edit } = useDesk();
@@ -22,7 +17,7 @@ export function Owners({ paper, kind }: { paper: Paper; kind: PaperKind }) {
   const shared = paper.owners.length > 1;
   const set = async (owners: Paper["owners"]) => {
     const wrong = await edit([{ do: "set_paper", paper: paper.id, owners }]);
-    setFault(wrong);
+    setFault(words(wrong));
     return wrong;
   };
   const choose = (value: string) => set(equalShares(value === "shared" ? filers : [value]));

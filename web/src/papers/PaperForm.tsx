@@ -3,20 +3,15 @@ import { useNavigate } from "@tanstack/react-router";
 import type { Entry, Field, Paper, PaperKind, Point } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 import { EntryBox } from "../ui/EntryBox";
+import { field } from "../ui/field";
 import { exact } from "../ui/format";
 import { Button, Diamond, Key } from "../ui/pieces";
 import { Owners } from "./Owners";
 import { Receipts } from "./Receipts";
 
-type At = { field: string | undefined; row: number | undefined };
+type At = { field: string | undefined; row: string | undefined };
 
-const TITLE = (label: string): Field => ({
-  id: "title",
-  number: "",
-  label,
-  help: "",
-  kind: { type: "text", max: 120 },
-});
+const TITLE = (label: string) => field("title", label, { type: "text", max: 120 });
 
 export function PaperForm({ paper, kind, at }: { paper: Paper; kind: PaperKind; at: At }) {
   const { opened, edit } = useDesk();
@@ -107,6 +102,7 @@ function Box({ paper, field, offered, points, focus }: BoxProps) {
           offered={offered}
           focus={focus}
           keep={keep}
+          secretAt={{ paper: paper.id, field: field.id }}
           describedBy={field.help ? help : undefined}
         />
       </BoxLine>
@@ -165,7 +161,10 @@ export function PointNote({ point, use }: { point: Point; use?: () => void }) {
         </Button>
       )}
       {point.weight === "look" && (
-        <Button tone="quiet" onClick={() => edit([{ do: "dismiss", point: point.id, reason: "looked at" }])}>
+        <Button
+          tone="quiet"
+          onClick={() => edit([{ do: "dismiss", point: point.id, reason: "looked at", about: point.about }])}
+        >
           keep it so
         </Button>
       )}

@@ -1,5 +1,6 @@
 // A list of receipts: a line a receipt, the last one empty for the next.
-import type { Entry, Field, Paper, PaperKind, Point } from "../api/types";
+import { useState } from "react";
+import type { Entry, Field, Paper, PaperKind, PaperRow, Point } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 import { EntryBox } from "../ui/EntryBox";
 import { count, exact } from "../ui/format";
@@ -10,7 +11,7 @@ type Props = {
   paper: Paper;
   kind: PaperKind;
   points: Point[];
-  at: { field: string | undefined; row: number | undefined };
+  at: { field: string | undefined; row: string | undefined };
 };
 
 const WIDTHS: Partial<Record<Field["kind"]["type"], string>> = {
@@ -21,16 +22,25 @@ const WIDTHS: Partial<Record<Field["kind"]["type"], string>> = {
   choice: "w-36",
 };
 
+/** An id that no other window gives out. */
+function freshRow() {
+  return `r-${crypto.randomUUID().slice(0, 8)}`;
+}
+
 export function Receipts({ paper, kind, points, at }: Props) {
   const { opened, edit } = useDesk();
   const rows = paper.rows ?? [];
   const amount = opened.outcome.papers.find((p) => p.paper === paper.id)?.amount ?? "0";
-  // What a new line begins with is known only when its turn comes: a cell may still be on its way.
-  const keep = (row: number, field: string) => (value: Entry | null) =>
+  // The empty line has its id before it is stored, so that the boxes stay the same when it is.
+  const [next, setNext] = useState(freshRow);
+  if (rows.some((row) => row.id === next)) setNext(freshRow());
+  const lines: PaperRow[] = [...rows, { id: next }];
+  // Whether a line is there is known only when its turn comes: its first cell may still be on its way.
+  const keep = (row: string, field: string) => (value: Entry | null) =>
     edit((now) => {
       const there = now.household.papers?.find((p) => p.id === paper.id)?.rows ?? [];
-      if (row < there.length) return [{ do: "set_cell", paper: paper.id, row, field, value }];
-      return value === null ? [] : [{ do: "add_row", paper: paper.id, row: { [field]: value } }];
+      if (there.some((r) => r.id === row)) return [{ do: "set_cell", paper: paper.id, row, field, value }];
+      return value === null ? [] : [{ do: "add_row", paper: paper.id, id: row, row: { [field]: value } }];
     });
   return (
     <>
@@ -53,17 +63,18 @@ export function Receipts({ paper, kind, points, at }: Props) {
           </tr>
         </thead>
         <tbody>
-          {Array.from({ length: rows.length + 1 }, (_, r) => (
-            <tr key={r} className="row-line align-top">
+          {lines.map((line, r) => (
+            <tr key={line.id} className="row-line align-top">
               {kind.columns.map((column) => (
                 <td key={column.id} className="py-0.5 pr-1.5">
                   <EntryBox
                     field={column}
                     label={`${column.label}, line ${r + 1}`}
-                    value={rows[r]?.[column.id]}
+                    value={line[column.id]}
                     people={opened.household.people}
-                    focus={at.row === r && at.field === column.id}
-                    keep={keep(r, column.id)}
+                    focus={at.row === line.id && at.field === column.id}
+                    keep={keep(line.id ?? "", column.id)}
+                    secretAt={{ paper: paper.id, row: line.id, field: column.id }}
                   />
                 </td>
               ))}
@@ -72,7 +83,7 @@ export function Receipts({ paper, kind, points, at }: Props) {
                   <Button
                     tone="quiet"
                     aria-label={`Remove line ${r + 1}`}
-                    onClick={() => edit([{ do: "remove_row", paper: paper.id, row: r }])}
+                    onClick={() => edit([{ do: "remove_row", paper: paper.id, row: line.id ?? "" }])}
                   >
                     ×
                   </Button>

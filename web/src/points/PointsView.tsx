@@ -7,6 +7,7 @@ import { EntryBox } from "../ui/EntryBox";
 import { focusAtOnce } from "../ui/focus";
 import { count, exact } from "../ui/format";
 import { Blank, Button, Diamond } from "../ui/pieces";
+import { AnswerNo } from "./AnswerNo";
 
 export function PointsView() {
   const { opened } = useDesk();
@@ -22,18 +23,25 @@ export function PointsView() {
       <Group
         title={`${count(blocking.length, "point")} hold${blocking.length === 1 ? "s" : ""} up the filing`}
         points={blocking}
-      />
+      >
+        <AnswerNo />
+      </Group>
       <Group title={`${looking.length} worth a look`} points={looking} />
       <Group title={`${aside.length} put aside`} points={aside} />
     </section>
   );
 }
 
-function Group({ title, points }: { title: string; points: Point[] }) {
+type GroupProps = { title: string; points: Point[]; children?: React.ReactNode };
+
+function Group({ title, points, children }: GroupProps) {
   if (points.length === 0) return null;
   return (
     <section className="mb-6 max-w-5xl">
-      <h2 className="border-b border-ink pb-1">{title}</h2>
+      <div className="flex items-end justify-between border-b border-ink pb-1">
+        <h2>{title}</h2>
+        {children}
+      </div>
       {points.map((point) => (
         <OnePoint key={point.id} point={point} />
       ))}
@@ -93,6 +101,14 @@ function Settle({ point }: { point: Point }) {
     );
   }
   const { suggested } = point;
+  const { decision } = place;
+  if (decision) {
+    return (
+      <Button tone="quiet" onClick={() => edit([{ do: "pin", decision, option: null }])}>
+        Let it go
+      </Button>
+    );
+  }
   if (place.paper) {
     const { paper, field } = place;
     return (
@@ -142,7 +158,7 @@ function PutAside({ point }: { point: Point }) {
       onSubmit={(event) => {
         event.preventDefault();
         const reason = String(new FormData(event.currentTarget).get("reason"));
-        void edit([{ do: "dismiss", point: point.id, reason }]);
+        void edit([{ do: "dismiss", point: point.id, reason, about: point.about }]);
       }}
     >
       <input

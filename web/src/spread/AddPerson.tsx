@@ -3,7 +3,7 @@ import { useNavigate } from "@tanstack/react-router";
 import { type FormEvent, useState } from "react";
 import type { Person } from "../api/types";
 import { freshId } from "../desk/newPaper";
-import { useDesk } from "../desk/useDesk";
+import { useDesk, words } from "../desk/useDesk";
 import { Button } from "../ui/pieces";
 import { Sheet } from "../ui/Sheet";
 
@@ -33,7 +33,7 @@ export function AddPerson() {
       ...(born ? { born } : {}),
     };
     const wrong = await edit([{ do: "add_person", person }]);
-    if (wrong) return setFault(wrong);
+    if (wrong) return setFault(words(wrong) ?? "");
     setAsking(false);
     void navigate({ to: "/h/$id/spread", params: { id: opened.id }, search: { person: id } });
   };

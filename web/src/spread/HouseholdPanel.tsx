@@ -1,5 +1,6 @@
 // The questions about the household as a whole.
 import { useDesk } from "../desk/useDesk";
+import { AnswerNo } from "../points/AnswerNo";
 import { EntryBox } from "../ui/EntryBox";
 import { Line } from "./PersonPanel";
 import { PanelHead } from "./SpreadView";
@@ -19,9 +20,13 @@ export function HouseholdPanel() {
               value={household.answers?.[question.id]}
               people={household.people}
               keep={(value) => edit([{ do: "answer", field: question.id, value }])}
+              secretAt={{ field: question.id }}
             />
           </Line>
         ))}
+        <div className="pt-3">
+          <AnswerNo />
+        </div>
       </div>
     </>
   );

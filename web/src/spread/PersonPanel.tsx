@@ -1,16 +1,16 @@
 // A person: name, dates, number, months in the home, and the law's questions.
 import { useState } from "react";
-import { api, ask } from "../api/client";
-import type { Command, Entry, Field, Person } from "../api/types";
-import { useDesk } from "../desk/useDesk";
+import type { Command, Entry, Person } from "../api/types";
+import { useDesk, words } from "../desk/useDesk";
 import { EntryBox } from "../ui/EntryBox";
+import { field } from "../ui/field";
 import { Button } from "../ui/pieces";
 import { PanelHead } from "./SpreadView";
 
-const NAME: Field = { id: "name", number: "", label: "Name", help: "", kind: { type: "text", max: 120 } };
-const BORN: Field = { id: "born", number: "", label: "Born", help: "", kind: { type: "date" } };
-const DIED: Field = { id: "died", number: "", label: "Died", help: "", kind: { type: "date" } };
-const MONTHS: Field = { id: "lived_with", number: "", label: "", help: "", kind: { type: "count", max: 12 } };
+const NAME = field("name", "Name", { type: "text", max: 120 });
+const BORN = field("born", "Born", { type: "date" });
+const DIED = field("died", "Died", { type: "date" });
+const MONTHS = field("lived_with", "", { type: "count", max: 12 });
 
 export function PersonPanel({ person }: { person: Person }) {
   const { opened, pack, edit } = useDesk();
@@ -77,6 +77,7 @@ export function PersonPanel({ person }: { person: Person }) {
               value={person.answers?.[question.id]}
               people={people}
               keep={(value) => edit([{ do: "answer_for", person: person.id, field: question.id, value }])}
+              secretAt={{ person: person.id, field: question.id }}
             />
           </Line>
         ))}
@@ -100,37 +101,21 @@ export function Line({ label, help, children }: { label: string; help?: string; 
 
 /** The identification number: hidden but for four digits; showing it is noted. */
 function NumberLine({ person }: { person: Person }) {
-  const { opened, pack, edit } = useDesk();
-  const [shown, setShown] = useState<string | null>(null);
-  const field: Field = {
-    id: "id_number",
-    number: "",
-    label: pack.id_number,
-    help: "",
-    kind: { type: "text", max: 30 },
-  };
-  const reveal = async () => {
-    const path = { id: opened.id, person: person.id };
-    const answer = await ask(api.POST("/api/households/{id}/people/{person}/reveal", { params: { path } }));
-    setShown(answer.id_number ?? null);
-  };
-  const keep = (value: Entry | null) => {
-    setShown(null);
-    return edit([{ do: "set_person", person: person.id, id_number: String(value ?? "") }]);
-  };
-  const hidden = person.id_number ?? undefined;
+  const { pack, edit } = useDesk();
+  const number = { ...field("id_number", pack.id_number, { type: "text", max: 30 }), secret: true };
   return (
-    <div className="row-line grid grid-cols-[1fr_9.5rem] items-center gap-x-3 py-1">
+    <Line label={pack.id_number}>
       <span>
-        {pack.id_number}{" "}
-        {hidden && !shown && (
-          <Button tone="quiet" onClick={reveal} aria-label={`Show the number of ${person.name}`}>
-            Show
-          </Button>
-        )}
+        <EntryBox
+          field={number}
+          label={pack.id_number}
+          value={person.id_number ?? undefined}
+          people={[]}
+          keep={(value) => edit([{ do: "set_person", person: person.id, id_number: String(value ?? "") }])}
+          secretAt={{ person: person.id }}
+        />
       </span>
-      <EntryBox field={field} label={pack.id_number} value={shown ?? hidden} people={[]} keep={keep} />
-    </div>
+    </Line>
   );
 }
 
@@ -139,7 +124,7 @@ function RemovePerson({ person }: { person: Person }) {
   const [fault, setFault] = useState<string | null>(null);
   return (
     <div className="pt-3">
-      <Button onClick={async () => setFault(await edit([{ do: "remove_person", person: person.id }]))}>
+      <Button onClick={async () => setFault(words(await edit([{ do: "remove_person", person: person.id }])))}>
         Remove {person.name}
       </Button>
       {fault && (

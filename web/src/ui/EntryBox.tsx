@@ -1,9 +1,12 @@
 // One box for one field: typed, kept when it is left, with the server's word where it cannot be right.
-import { useEffect, useId, useRef, useState } from "react";
-import type { Entry, Field, Person } from "../api/types";
+import { useContext, useEffect, useId, useRef, useState } from "react";
+import { api, ask } from "../api/client";
+import type { Entry, Field, Person, Secret } from "../api/types";
+import { type Clash, DeskContext, type Refused } from "../desk/useDesk";
 import { exact, typedAmount } from "./format";
+import { Button } from "./pieces";
 
-export type Keep = (value: Entry | null) => Promise<string | null>;
+export type Keep = (value: Entry | null) => Promise<Refused>;
 
 type Props = {
   field: Field;
@@ -14,24 +17,35 @@ type Props = {
   keep: Keep;
   focus?: boolean;
   describedBy?: string;
+  /** Where the secret stands, for a field that is one. */
+  secretAt?: Secret;
 };
 
 export function EntryBox(props: Props) {
-  const [fault, setFault] = useState<string | null>(null);
+  const [refused, setRefused] = useState<Refused>(null);
+  const [shown, setShown] = useState<string | null>(null);
+  const desk = useContext(DeskContext);
   const faultId = useId();
   const keep = async (value: Entry | null) => {
-    if (value === (props.value ?? null)) return setFault(null);
-    setFault(await props.keep(value));
+    if (value === (props.value ?? null)) return setRefused(null);
+    setShown(null);
+    setRefused(await props.keep(value));
   };
+  const fault = typeof refused === "string" ? refused : null;
+  // The choice is open as long as the desk says so.
+  const clash = refused && typeof refused !== "string" && desk?.clash === refused ? refused : null;
   const shared = {
     "aria-label": props.label,
-    "aria-invalid": fault ? true : undefined,
-    "aria-describedby": fault ? faultId : props.describedBy,
+    "aria-invalid": fault || clash ? true : undefined,
+    "aria-describedby": fault || clash ? faultId : props.describedBy,
     "data-box": props.field.id,
   };
   return (
     <>
-      <Control {...props} keep={keep} shared={shared} />
+      <Control {...props} value={shown ?? props.value} keep={keep} shared={shared} />
+      {props.field.secret && props.secretAt && props.value !== undefined && !shown && (
+        <Reveal at={props.secretAt} label={props.label} show={setShown} />
+      )}
       {fault && (
         <span
           id={faultId}
@@ -41,11 +55,55 @@ export function EntryBox(props: Props) {
           {fault}
         </span>
       )}
+      {clash && <Choose id={faultId} field={props.field} clash={clash} />}
     </>
   );
 }
 
-type ControlProps = Omit<Props, "keep"> & {
+/** Two people filled the same box: which of the two stands. */
+function Choose({ id, field, clash }: { id: string; field: Field; clash: Clash }) {
+  const desk = useContext(DeskContext);
+  const { theirs, mine } = clash.conflicts[0] ?? {};
+  const told = (value: unknown) =>
+    value === null || value === undefined
+      ? "nothing"
+      : field.kind.type === "amount"
+        ? exact(String(value))
+        : String(value);
+  return (
+    <span
+      id={id}
+      role="alert"
+      className="col-span-full my-1 block border-l-4 border-ochre bg-sand px-2 py-1 text-left text-[12px]"
+    >
+      Someone made this <b>{told(theirs)}</b> meanwhile; you typed <b>{told(mine)}</b>.{" "}
+      <Button tone="quiet" onClick={() => desk?.clearClash()}>
+        Keep {told(theirs)}
+      </Button>{" "}
+      <Button tone="quiet" onClick={() => void clash.again()}>
+        Make it {told(mine)}
+      </Button>
+    </span>
+  );
+}
+
+/** Shows a secret in full; the server notes that it did. */
+function Reveal({ at, label, show }: { at: Secret; label: string; show: (text: string | null) => void }) {
+  const desk = useContext(DeskContext);
+  if (!desk) return null;
+  const reveal = async () => {
+    const params = { path: { id: desk.opened.id } };
+    const answer = await ask(api.POST("/api/households/{id}/reveal", { params, body: at }));
+    show(answer.text ?? null);
+  };
+  return (
+    <Button tone="quiet" className="min-h-[24px]" onClick={reveal} aria-label={`Show ${label}`}>
+      Show
+    </Button>
+  );
+}
+
+type ControlProps = Omit<Props, "keep" | "secretAt"> & {
   keep: (value: Entry | null) => Promise<void>;
   shared: Record<string, string | boolean | undefined>;
 };

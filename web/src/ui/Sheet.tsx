@@ -5,11 +5,13 @@ import type { ReactNode } from "react";
 export function Sheet({
   title,
   about,
+  wide,
   onClose,
   children,
 }: {
   title: string;
   about: string;
+  wide?: boolean;
   onClose: () => void;
   children: ReactNode;
 }) {
@@ -17,7 +19,9 @@ export function Sheet({
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/35" />
-        <Dialog.Content className="fixed top-24 z-50 left-1/2 max-h-[80vh] w-140 max-w-[94vw] -translate-x-1/2 overflow-auto border-t-4 border-plum bg-sheet p-5">
+        <Dialog.Content
+          className={`fixed top-24 z-50 left-1/2 max-h-[80vh] max-w-[94vw] -translate-x-1/2 overflow-auto border-t-4 border-plum bg-sheet p-5 ${wide ? "w-200" : "w-140"}`}
+        >
           <Dialog.Title className="text-lg font-bold">{title}</Dialog.Title>
           <Dialog.Description className="mb-3 text-soft">{about}</Dialog.Description>
           {children}

@@ -63,3 +63,9 @@ export function touched(iso: string) {
   const date = new Date(iso);
   return date.toDateString() === new Date().toDateString() ? `today ${clock.format(date)}` : day.format(date);
 }
+
+/** A moment: "12 Nov 14:02". */
+export function moment(iso: string) {
+  const date = new Date(iso);
+  return `${day.format(date)} ${clock.format(date)}`;
+}

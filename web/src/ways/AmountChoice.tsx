@@ -1,24 +1,20 @@
 // An amount that the household chooses: the best, its ends, the tax along it, and a box to hold any other.
-import type { AmountOutcome, Decision, Field } from "../api/types";
+import type { AmountOutcome, Decision } from "../api/types";
+import type { Refused } from "../desk/useDesk";
 import { EntryBox } from "../ui/EntryBox";
+import { field } from "../ui/field";
 import { difference, isZero, precise, units } from "../ui/format";
 
 type Props = {
   decision: Decision;
   amount: AmountOutcome;
   /** Holds an amount, or lets it go. */
-  hold: (amount: string | null) => Promise<string | null>;
+  hold: (amount: string | null) => Promise<Refused>;
 };
 
 export function AmountChoice({ decision, amount, hold }: Props) {
   if (!decision.arises) return <p className="pl-6 text-soft">Nothing to choose in the chosen way.</p>;
-  const field: Field = {
-    id: decision.id,
-    number: "",
-    label: decision.label,
-    help: "",
-    kind: { type: "amount", negative: false },
-  };
+  const box = field(decision.id, decision.label, { type: "amount", negative: false });
   const ends = [
     { label: "None", at: "0.00", total: amount.none },
     { label: "All", at: amount.most, total: amount.all },
@@ -60,7 +56,7 @@ export function AmountChoice({ decision, amount, hold }: Props) {
       <div className="grid grid-cols-[1fr_8rem] items-center gap-x-2 pb-1">
         <span className="text-soft">Hold another amount</span>
         <EntryBox
-          field={field}
+          field={box}
           label={`Hold an amount of ${decision.label}`}
           value={decision.pinned ?? undefined}
           people={[]}

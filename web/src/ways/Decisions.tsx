@@ -1,7 +1,7 @@
 // Every decision with its options and their prices; a click holds an option, another lets it go.
 import { useState } from "react";
 import type { Decision } from "../api/types";
-import { useDesk } from "../desk/useDesk";
+import { useDesk, words } from "../desk/useDesk";
 import { count, difference, isZero, units } from "../ui/format";
 import { Button } from "../ui/pieces";
 import { AmountChoice } from "./AmountChoice";
@@ -43,7 +43,7 @@ function OneDecision({ decision }: { decision: Decision }) {
   const [fault, setFault] = useState<string | null>(null);
   const pin = async (option: string | null) => {
     const wrong = await edit([{ do: "pin", decision: decision.id, option }]);
-    setFault(decision.amount ? null : wrong);
+    setFault(decision.amount ? null : words(wrong));
     return wrong;
   };
   return (
