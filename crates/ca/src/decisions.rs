@@ -16,7 +16,7 @@ use hembo_core::{
     line::LineId,
     pack::Return,
     reading::sum,
-    search::{Edges, Part, Weighable},
+    search::{Edges, Law, UNLAWFUL, View, Weighable},
     words::first_name,
 };
 use hembo_money::{Money, Rate, Rounding};
@@ -195,7 +195,15 @@ impl CanadianCase {
         let facts = &self.facts;
         let part = facts.figures.gifts.part;
         let limits_gifts = |&f: &usize| income::cents(self.widest_net(f).0, part) < sum(&facts.gifts);
-        facts.filers.iter().any(limits_gifts) || self.children_may_change()
+        facts.filers.iter().any(limits_gifts)
+            || self.children_may_change()
+            || self.elections().next().is_some()
+    }
+
+    /// The elections of dividends that some amounts make lawful.
+    fn elections(&self) -> impl Iterator<Item = Election> + '_ {
+        let elections = (1..3).filter_map(|option| self.election(option));
+        elections.filter(|election| self.election_bar(*election).is_none())
     }
 
     /// How many amounts would be looked for together: the split, the first partner's gifts, each deduction.
@@ -324,7 +332,7 @@ impl CanadianCase {
     }
 
     /// Who claims the amount for each relative who lives along.
-    fn caregivers(&self, way: &Way) -> Vec<Caring> {
+    fn caregivers(&self, way: &View<'_>) -> Vec<Caring> {
         if self.facts.province != Some(Province::Alberta) {
             return Vec::new();
         }
@@ -337,7 +345,7 @@ impl CanadianCase {
     }
 
     /// What of the medical receipts a way claims on which return.
-    fn medical(&self, way: &Way) -> Option<Medical> {
+    fn medical(&self, way: &View<'_>) -> Option<Medical> {
         let window = self.taken(About::MedicalWindow, way)?;
         let all = self.facts.windows[window].sum(&self.facts);
         let by = if self.facts.couple { self.taken(About::MedicalBy, way)? } else { 0 };
@@ -405,22 +413,22 @@ impl CanadianCase {
         self.about.iter().position(|a| *a == about)
     }
 
-    fn taken(&self, about: About, way: &Way) -> Option<usize> {
+    fn taken(&self, about: About, way: &View<'_>) -> Option<usize> {
         way.taken(self.place(about)?)
     }
 
-    fn amount(&self, about: About, way: &Way) -> Option<Money> {
+    fn amount(&self, about: About, way: &View<'_>) -> Option<Money> {
         way.amount(self.place(about)?)
     }
 
     /// The partners by the direction of the split.
-    fn split_pair(&self, way: &Way) -> Option<(usize, usize)> {
+    fn split_pair(&self, way: &View<'_>) -> Option<(usize, usize)> {
         let from = self.facts.filers[self.taken(About::SplitFrom, way)?];
         Some((from, self.facts.partner(from)?))
     }
 
     /// What a way takes, as the rules read it.
-    pub(crate) fn plan(&self, way: &Way) -> Plan {
+    pub(crate) fn plan(&self, way: &View<'_>) -> Plan {
         let everyone = 0..self.facts.people.len();
         let split = self.split_pair(way).zip(self.amount(About::SplitAmount, way));
         let handed = |student: usize| {
@@ -439,8 +447,8 @@ impl CanadianCase {
         }
     }
 
-    fn reckon(&self, way: &Way, trail: &mut impl Trail) -> Money {
-        t1::reckon(&self.facts, &self.plan(way), trail)
+    fn reckon(&self, way: &View<'_>, trail: &mut impl Trail) -> Money {
+        t1::reckon(&self.facts, &self.plan(way), trail).unwrap_or(UNLAWFUL)
     }
 }
 
@@ -449,26 +457,16 @@ impl Weighable for CanadianCase {
         &self.decisions
     }
 
-    fn open(&self, decision: usize, way: &Way) -> bool {
-        let both = || self.taken(About::MedicalBy, way) == Some(self.facts.filers.len());
-        self.about[decision] != About::MedicalAmount || both()
-    }
-
-    fn barred(&self, decision: usize, option: usize, _: &Way) -> Option<Bar> {
-        match self.about[decision] {
-            About::SplitFrom => {
-                let nothing = pension_split::most(&self.facts, self.facts.filers[option]).is_zero();
-                nothing.then_some(Bar::Borrowed("no pension income that can be split"))
-            }
-            About::Dividends => self.election(option).and_then(|election| self.election_bar(election)),
-            About::MedicalBy if option == self.facts.filers.len() && !self.both_above_threshold() => {
-                Some(Bar::Borrowed("divided, a part would not be above its threshold"))
-            }
-            _ => None,
+    fn law(&self, decision: usize, view: &View<'_>) -> Law {
+        let both = || self.taken(About::MedicalBy, view) == Some(self.facts.filers.len());
+        if self.about[decision] == About::MedicalAmount && !both() {
+            return Law::Closed;
         }
+        let options = 0..self.decisions[decision].options.len();
+        Law::Open(options.map(|option| self.barred(decision, option)).collect())
     }
 
-    fn most(&self, decision: usize, way: &Way) -> Money {
+    fn most(&self, decision: usize, way: &View<'_>) -> Money {
         match (self.about[decision], &self.decisions[decision].amount) {
             (About::SplitAmount, _) => {
                 self.split_pair(way).map_or(Money::ZERO, |(from, _)| pension_split::most(&self.facts, from))
@@ -482,13 +480,10 @@ impl Weighable for CanadianCase {
         }
     }
 
-    /// Where the partners change places in net income, Ontario counts the children with the other; where an election
-    /// of dividends becomes lawful, they move as a whole.
+    /// Where the partners change places in net income, Ontario counts the children with the other; and amounts may make
+    /// an election of dividends unlawful.
     fn jump(&self) -> Money {
-        let elections = [1, 2].into_iter().filter_map(|option| self.election(option));
-        let open = elections.filter(|e| self.election_bar(*e).is_none());
-        let moved: Money = open.map(|e| self.dividends(e.from)).sum();
-        let elected = moved.times(STEEPEST, Money::CENT, Rounding::Up) * 2;
+        let elected = if self.elections().next().is_some() { UNLAWFUL } else { Money::ZERO };
         if !self.children_may_change() {
             return elected;
         }
@@ -496,16 +491,32 @@ impl Weighable for CanadianCase {
     }
 
     /// Claims move between all returns: the household is one part.
-    fn parts(&self, _: &Way) -> Vec<Part> {
-        vec![Part { id: 0, depends: (0..self.decisions.len()).collect() }]
+    fn parts(&self) -> usize {
+        1
     }
 
-    fn total(&self, _: usize, way: &Way) -> Money {
-        self.reckon(way, &mut Silent)
+    fn total(&self, _: usize, view: &View<'_>) -> Money {
+        self.reckon(view, &mut Silent)
     }
 
-    fn total_with_edges(&self, _: usize, way: &Way, edges: &mut Edges) -> Money {
-        self.reckon(way, edges)
+    fn total_with_edges(&self, _: usize, view: &View<'_>, edges: &mut Edges) -> Money {
+        self.reckon(view, edges)
+    }
+}
+
+impl CanadianCase {
+    fn barred(&self, decision: usize, option: usize) -> Option<Bar> {
+        match self.about[decision] {
+            About::SplitFrom => {
+                let nothing = pension_split::most(&self.facts, self.facts.filers[option]).is_zero();
+                nothing.then_some(Bar::Borrowed("no pension income that can be split"))
+            }
+            About::Dividends => self.election(option).and_then(|election| self.election_bar(election)),
+            About::MedicalBy if option == self.facts.filers.len() && !self.both_above_threshold() => {
+                Some(Bar::Borrowed("divided, a part would not be above its threshold"))
+            }
+            _ => None,
+        }
     }
 }
 
@@ -517,7 +528,7 @@ impl Case for CanadianCase {
 
     fn record(&self, way: &Way) -> Recorder {
         let mut recorder = Recorder::default();
-        self.reckon(way, &mut recorder);
+        self.reckon(&View::of(way), &mut recorder);
         recorder
     }
 

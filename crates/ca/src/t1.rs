@@ -32,19 +32,15 @@ struct Alone {
     provincial: provincial::Own,
 }
 
-/// All returns of a household in a way. An election of dividends that would not raise the amount for a partner is not
-/// lawful: the returns are then as without it.
-pub fn reckon(facts: &Facts, plan: &Plan, trail: &mut impl Trail) -> Money {
+/// All returns of a household in a way; nothing where its amounts make it unlawful, as an election of dividends that
+/// would not raise the amount for a partner is.
+pub fn reckon(facts: &Facts, plan: &Plan, trail: &mut impl Trail) -> Option<Money> {
     let lawful = |election: Election, trail: &mut _| {
         let on = On { facts, plan, person: election.to, scope: Scope::Person(election.to) };
         dividends::raises_partner_amount(on, trail, election)
     };
-    match plan.dividends {
-        Some(election) if facts.province.is_some() && !lawful(election, trail) => {
-            returns(facts, &Plan { dividends: None, ..plan.clone() }, trail)
-        }
-        _ => returns(facts, plan, trail),
-    }
+    let unlawful = facts.province.is_some() && plan.dividends.is_some_and(|e| !lawful(e, trail));
+    (!unlawful).then(|| returns(facts, plan, trail))
 }
 
 /// All returns of a household; the result is what they come to together. Where the province is not computed, the

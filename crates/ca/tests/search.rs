@@ -9,7 +9,7 @@ use hembo_core::{
     Pack, Way,
     decision::Taken,
     outcome::{LineInput, Outcome},
-    search::{Weighable, search},
+    search::{Law, UNLAWFUL, View, Weighable, search},
 };
 use hembo_money::Money;
 use proptest::prelude::*;
@@ -94,7 +94,7 @@ prop_compose! {
 }
 
 fn total(case: &dyn Weighable, way: &Way) -> i64 {
-    case.parts(way).iter().map(|p| case.total(p.id, way).cents()).sum()
+    hembo_testing::total(case, way).cents()
 }
 
 /// A lawful way whose options and amounts are picked by numbers from 0 to 1,000.
@@ -103,15 +103,17 @@ fn picked(case: &dyn Weighable, picks: &[i64]) -> Way {
     for (decision, about) in case.decisions().iter().enumerate() {
         let pick = picks[decision % picks.len()];
         if about.amount.is_some() {
-            let most = case.most(decision, &way);
+            let open = case.law(decision, &View::of(&way)).is_open();
+            let most = if open { case.most(decision, &View::of(&way)) } else { Money::ZERO };
             let amount = Money::from_cents(most.cents() / 1_000 * pick + most.cents() % 1_000 * pick / 1_000);
             way.0.push((!most.is_zero()).then_some(Taken::Amount(amount)));
             continue;
         }
-        let lawful: Vec<u8> = (0..about.options.len())
-            .filter(|&o| case.barred(decision, o, &way).is_none())
-            .map(|o| o as u8)
-            .collect();
+        let Law::Open(bars) = case.law(decision, &View::of(&way)) else {
+            way.0.push(None);
+            continue;
+        };
+        let lawful: Vec<u8> = (0..).zip(bars).filter(|(_, bar)| bar.is_none()).map(|(o, _)| o).collect();
         way.0.push(Some(Taken::Option(lawful[pick as usize * lawful.len() / 1_001])));
     }
     way
@@ -134,7 +136,7 @@ proptest! {
             if way.amount(decision).is_none() {
                 continue;
             }
-            let dollars = case.most(decision, &way).cents() / 100;
+            let dollars = case.most(decision, &View::of(&way)).cents() / 100;
             let mut moved = way.clone();
             for dollar in 0..=dollars {
                 moved.0[decision] = Some(Taken::Amount(Money::whole(dollar)));
@@ -162,7 +164,7 @@ proptest! {
             let way = picked(&*case, &picks);
             let there = total(&*case, &way);
             for (d, decision) in outcome.decisions.iter().enumerate() {
-                if let Some(option) = way.taken(d) {
+                if let Some(option) = way.taken(d).filter(|_| there < UNLAWFUL.cents()) {
                     let price = decision.options[option].best.unwrap().cents();
                     prop_assert!(there >= price - ROUNDING, "{} {}", decision.id, decision.options[option].id);
                 }

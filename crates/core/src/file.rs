@@ -122,6 +122,9 @@ fn in_plain_words(message: &str) -> String {
     if message.contains("untagged enum DismissalInFile") {
         return "Expected a reason as text, or an object with 'reason'.".into();
     }
+    if message.contains("could not be parsed") || message.contains("component") {
+        return "Expected a day such as \"2025-03-31\".".into();
+    }
     if let Some(rest) = message.strip_prefix("missing field ") {
         return format!("The field {} is missing.", quoted(rest));
     }

@@ -2,10 +2,10 @@
 #![allow(missing_docs, clippy::unwrap_used, clippy::type_complexity)]
 
 use hembo_core::{
-    Decision, Recorder, Scope, Silent, Way,
+    Decision, Recorder, Scope, Silent,
     decision::{Amount, Bar, Opt, Taken},
     limit::{self, LimitDef, PhaseIn, PhaseOut, Shape},
-    search::{Edges, Part, Weighable, search},
+    search::{Edges, Law, Tally, View, Weighable, lowest, search},
 };
 use hembo_money::{Money, Rate, Rounding};
 use proptest::prelude::*;
@@ -36,8 +36,25 @@ impl Puzzle {
         usize::from(self.random[(seed * 31 + 7) % self.random.len()])
     }
 
-    fn last(&self, way: &Way) -> usize {
-        way.taken(way.0.len().wrapping_sub(1)).unwrap_or(9)
+    /// What is taken of the decision before; of claims, of the one before all of them.
+    fn last(&self, decision: usize, view: &View<'_>) -> usize {
+        let before =
+            self.claims().find(|c| *c <= decision).map_or(decision, |_| self.claims().min().unwrap_or(0));
+        before.checked_sub(1).and_then(|d| view.taken(d)).unwrap_or(9)
+    }
+
+    /// The last two decisions that are not neutral.
+    fn claims(&self) -> impl Iterator<Item = usize> + '_ {
+        (0..self.decisions.len()).rev().filter(|d| !self.decisions[*d].neutral).take(2)
+    }
+
+    fn open(&self, decision: usize, view: &View<'_>) -> bool {
+        decision == 0 || !self.random(decision * 11 + self.last(decision, view)).is_multiple_of(4)
+    }
+
+    fn barred(&self, decision: usize, option: usize, view: &View<'_>) -> Option<Bar> {
+        let of = decision * 17 + option * 5 + self.last(decision, view);
+        (option > 0 && self.random(of).is_multiple_of(5)).then(|| "by the table".into())
     }
 }
 
@@ -45,82 +62,60 @@ impl Weighable for Puzzle {
     fn decisions(&self) -> &[Decision] {
         &self.decisions
     }
-    fn open(&self, decision: usize, taken: &Way) -> bool {
-        decision == 0 || !self.random(decision * 11 + self.last(taken)).is_multiple_of(4)
+    fn law(&self, decision: usize, view: &View<'_>) -> Law {
+        if !self.open(decision, view) {
+            return Law::Closed;
+        }
+        Law::Open(
+            (0..self.decisions[decision].options.len()).map(|o| self.barred(decision, o, view)).collect(),
+        )
     }
-    fn barred(&self, decision: usize, option: usize, taken: &Way) -> Option<Bar> {
-        let barred =
-            option > 0 && self.random(decision * 17 + option * 5 + self.last(taken)).is_multiple_of(5);
-        barred.then(|| "by the table".into())
+    /// Three parts: the even decisions, the odd ones but only after a first that is taken, and the last two as a sum;
+    /// neutral ones matter to none.
+    fn parts(&self) -> usize {
+        3
     }
-    fn parts(&self, _: &Way) -> Vec<Part> {
-        // Two parts: the even and the odd decisions; neutral ones matter to neither.
-        let of = |odd: usize| {
-            let matters = |d: &usize| d % 2 == odd && !self.decisions[*d].neutral;
-            Part { id: odd, depends: (0..self.decisions.len()).filter(matters).collect() }
-        };
-        vec![of(0), of(1)]
-    }
-    fn total(&self, part: usize, way: &Way) -> Money {
-        let depends = &self.parts(way)[part].depends;
-        let key = depends.iter().fold(part + 1, |key, &d| key * 7 + way.taken(d).map_or(6, |o| o));
+    fn total(&self, part: usize, view: &View<'_>) -> Money {
+        if part == 2 {
+            view.tally(0);
+            let Tally { claims, weights } = self.tally(0);
+            let weight = |(d, w): (&usize, &Vec<Vec<i64>>)| view.taken(*d).map_or(0, |o| w[o][0]);
+            let sum: i64 = claims.iter().zip(&weights).map(weight).sum();
+            return Money::whole(self.random(300 + sum as usize) as i64 % 40);
+        }
+        if part == 1 && view.taken(0) == Some(0) {
+            return Money::ZERO;
+        }
+        let of = (0..self.decisions.len()).filter(|d| d % 2 == part && !self.decisions[*d].neutral);
+        let key = of.fold(part + 1, |key, d| key * 7 + view.taken(d).unwrap_or(6));
         Money::whole(self.random(key) as i64 % 50)
     }
-}
-
-fn everything(puzzle: &Puzzle, way: Way, found: &mut Vec<(Money, Way)>) {
-    let decision = way.0.len();
-    let push = |option| {
-        let mut next = way.clone();
-        next.0.push(option);
-        next
-    };
-    if decision == puzzle.decisions.len() {
-        found.push((puzzle.total(0, &way) + puzzle.total(1, &way), way));
-    } else if !puzzle.open(decision, &way) {
-        everything(puzzle, push(None), found);
-    } else {
-        for option in 0..puzzle.decisions[decision].options.len() {
-            if puzzle.barred(decision, option, &way).is_none() || puzzle.decisions[decision].neutral {
-                everything(puzzle, push(Some(Taken::Option(option as u8))), found);
-            }
-        }
+    fn tally(&self, _: usize) -> Tally {
+        let mut claims: Vec<usize> = self.claims().collect();
+        claims.reverse();
+        let weights = |d: &usize| {
+            (0..self.decisions[*d].options.len()).map(|o| vec![(self.random(d * 3 + o) % 2) as i64]).collect()
+        };
+        Tally { weights: claims.iter().map(weights).collect(), claims }
     }
 }
 
 proptest! {
+    #![proptest_config(ProptestConfig::with_cases(3_000))]
+
+    /// Counts, prices, bars with their words, and the lowest ways in their order: as brute force has them.
     #[test]
     fn the_search_is_brute_force(
-        sizes in prop::collection::vec(1_usize..4, 1..6),
+        sizes in prop::collection::vec(1_usize..4, 1..8),
         random in prop::collection::vec(any::<u16>(), 64),
         neutral in any::<bool>(),
-        pin in (0_usize..6, 0_usize..4),
+        pins in prop::collection::btree_map(0_usize..8, 0_u8..4, 0..4),
     ) {
         let puzzle = Puzzle::new(&sizes, neutral, random);
-        let pins: BTreeMap<_, _> = [pin].into_iter().filter(|(d, o)| sizes.get(*d).is_some_and(|n| o < n)).collect();
-        let mut all = Vec::new();
-        everything(&puzzle, Way::default(), &mut all);
-        let held = pins.iter().map(|(d, o)| (*d, Taken::Option(*o as u8))).collect();
-        let weighed = search(&puzzle, &held, 20);
-        prop_assert_eq!(weighed.lowest.map(|r| r.total), all.iter().map(|a| a.0).min());
-        let holds = |way: &Way| pins.iter().all(|(d, o)| way.taken(*d).is_none_or(|t| t == *o));
-        let mut held: Vec<Money> = all.iter().filter(|(_, way)| holds(way)).map(|a| a.0).collect();
-        held.sort();
-        if !neutral {
-            prop_assert_eq!(weighed.lawful as usize, all.len());
-            prop_assert_eq!(weighed.holding as usize, held.len());
-            let ranking: Vec<Money> = weighed.ranking.iter().map(|r| r.total).collect();
-            prop_assert_eq!(&ranking[..], &held[..ranking.len()]);
-            prop_assert_eq!(ranking.len(), held.len().min(20));
-        }
-        for (d, prices) in weighed.prices.iter().enumerate() {
-            for (o, price) in prices.iter().enumerate() {
-                let others_hold = |way: &Way| pins.iter().all(|(p, q)| *p == d || way.taken(*p).is_none_or(|t| t == *q));
-                let best = all.iter().filter(|(_, w)| w.taken(d) == Some(o) && others_hold(w)).map(|a| a.0).min();
-                prop_assert_eq!(*price, best, "decision {} option {}", d, o);
-                prop_assert!(price.is_none() || weighed.bars[d][o].is_none());
-            }
-        }
+        let fits = |(d, o): &(usize, u8)| sizes.get(*d).is_some_and(|n| usize::from(*o) < *n);
+        let pins: BTreeMap<_, _> = pins.into_iter().filter(fits).map(|(d, o)| (d, Taken::Option(o))).collect();
+        prop_assert_eq!(search(&puzzle, &pins, 24), hembo_testing::weighed(&puzzle, &pins, 24));
+        prop_assert_eq!(lowest(&puzzle, &pins), hembo_testing::weighed(&puzzle, &pins, 1).ranking.pop());
     }
 }
 
@@ -169,8 +164,8 @@ impl Bent {
         self.hinges.iter().map(of).sum()
     }
 
-    fn of(&self, way: &Way, trail: &mut impl hembo_core::Trail) -> Money {
-        self.at(way.amount(0).unwrap(), way.amount(1).unwrap(), trail)
+    fn of(&self, view: &View<'_>, trail: &mut impl hembo_core::Trail) -> Money {
+        self.at(view.amount(0).unwrap(), view.amount(1).unwrap(), trail)
     }
 }
 
@@ -178,23 +173,20 @@ impl Weighable for Bent {
     fn decisions(&self) -> &[Decision] {
         &self.decisions
     }
-    fn open(&self, _: usize, _: &Way) -> bool {
-        true
+    fn law(&self, _: usize, _: &View<'_>) -> Law {
+        Law::Open(Vec::new())
     }
-    fn barred(&self, _: usize, _: usize, _: &Way) -> Option<Bar> {
-        None
-    }
-    fn most(&self, _: usize, _: &Way) -> Money {
+    fn most(&self, _: usize, _: &View<'_>) -> Money {
         Money::whole(MOST)
     }
-    fn parts(&self, _: &Way) -> Vec<Part> {
-        vec![Part { id: 0, depends: vec![0, 1] }]
+    fn parts(&self) -> usize {
+        1
     }
-    fn total(&self, _: usize, way: &Way) -> Money {
-        self.of(way, &mut Silent)
+    fn total(&self, _: usize, view: &View<'_>) -> Money {
+        self.of(view, &mut Silent)
     }
-    fn total_with_edges(&self, _: usize, way: &Way, edges: &mut Edges) -> Money {
-        self.of(way, edges)
+    fn total_with_edges(&self, _: usize, view: &View<'_>, edges: &mut Edges) -> Money {
+        self.of(view, edges)
     }
 }
 
@@ -214,7 +206,7 @@ proptest! {
         let lowest = grid.map(|(x, y)| bent.at(Money::whole(x), Money::whole(y), &mut Silent)).min().unwrap();
         // Corners are whole cents: a corner between two of them is missed by less than a cent of each slope.
         prop_assert!(best.total.cents() <= lowest.cents() + 20, "{best:?} but {lowest}");
-        prop_assert_eq!(bent.of(&best.way, &mut Silent), best.total);
+        prop_assert_eq!(bent.of(&View::of(&best.way), &mut Silent), best.total);
         prop_assert!(held.is_none_or(|at| best.way.amount(1) == Some(Money::whole(at))));
         prop_assert!(weighed.ends[0].none.unwrap() >= weighed.ends[0].free.unwrap());
     }

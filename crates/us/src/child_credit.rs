@@ -90,6 +90,16 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Credit {
     Credit { used, refundable }
 }
 
+/// How many children and how many other dependents a person is to the credits of a return: none or one of either.
+pub fn counted(on: On<'_>, person: usize) -> (i64, i64) {
+    let dependent = on.unit.dependents.iter().find(|d| d.person == person);
+    match dependent.map(|d| brings(on, person, d.as_a)) {
+        Some(Brings::Child) => (1, 0),
+        Some(Brings::Other) => (0, 1),
+        _ => (0, 0),
+    }
+}
+
 /// A child under 17 with a number valid for work, from 2025 on only of a filer (one of the two on a joint return) who
 /// has one too; else a citizen or resident of the US counts as another dependent.
 fn brings(on: On<'_>, person: usize, as_a: Household) -> Brings {

@@ -1,9 +1,10 @@
 //! What the federal law leaves open, and the returns that each way makes of it.
 
 use crate::{
-    dependents,
+    child_credit, dependents, earned_income_credit,
     facts::{Facts, Marital},
     form_1040, points,
+    schedule_a::medical,
     states::community_property,
     status::{self, Status},
     unit::{On, Part, TaxesDeducted, Unit},
@@ -13,7 +14,7 @@ use hembo_core::{
     decision::{Bar, Opt},
     line::LineId,
     pack::Return,
-    search::{Part as TotalPart, Weighable},
+    search::{Law, Sums, Tally, View, Weighable},
     words::{capital, first_name},
 };
 use hembo_money::Money;
@@ -55,6 +56,9 @@ enum About {
     /// Who takes estimated tax paid together.
     Estimated,
 }
+
+/// The tallies of claims: of each spouse, and again of each where the return itemizes.
+const ITEMIZED: usize = 2;
 
 const STANDARD: usize = 0;
 const JOINT: usize = 0;
@@ -233,16 +237,16 @@ impl FederalCase {
         self.add(About::Estimated, "us.estimated".into(), label, "Reg. §1.6654-2(e)(5)(ii)", options);
     }
 
-    fn taken(&self, about: About, way: &Way) -> Option<usize> {
+    fn taken(&self, about: About, way: &View<'_>) -> Option<usize> {
         way.taken(self.about.iter().position(|a| *a == about)?)
     }
 
-    fn separate(&self, way: &Way) -> bool {
+    fn separate(&self, way: &View<'_>) -> bool {
         self.facts.couple() && self.taken(About::Status, way) != Some(JOINT)
     }
 
     /// The returns of a way in the order of the parts.
-    fn units(&self, way: &Way) -> Vec<(usize, Unit)> {
+    fn units(&self, way: &View<'_>) -> Vec<(usize, Unit)> {
         let mut units = Vec::new();
         if self.separate(way) {
             units.push((SPOUSES, self.spouses_unit(0, way)));
@@ -255,7 +259,7 @@ impl FederalCase {
         units
     }
 
-    fn main_unit(&self, way: &Way) -> Unit {
+    fn main_unit(&self, way: &View<'_>) -> Unit {
         let joint = self.facts.couple();
         let people = if joint { self.facts.filers.clone() } else { self.facts.filers[..1].to_vec() };
         let claim = |p| dependents::claim(&self.facts, &people, p).ok();
@@ -272,9 +276,11 @@ impl FederalCase {
         }
     }
 
-    fn spouses_unit(&self, place: usize, way: &Way) -> Unit {
+    fn spouses_unit(&self, place: usize, way: &View<'_>) -> Unit {
         let filer = self.facts.filers[place];
         let deduction = self.taken(About::DeductionOf(place), way).or(self.taken(About::Deduction, way));
+        let itemizes = deduction != Some(STANDARD);
+        way.tally(place + if itemizes { ITEMIZED } else { 0 });
         let (mut dependents, mut elsewhere) = (Vec::new(), Vec::new());
         for (about, decision) in self.about.iter().zip(0..) {
             if let About::Claim(person) = *about {
@@ -285,24 +291,37 @@ impl FederalCase {
             }
         }
         Unit {
-            people: vec![filer],
-            status: self.alone[place],
-            itemizes: deduction != Some(STANDARD),
+            itemizes,
             taxes: self.taxes(About::TaxesOf(place), way),
             dependents,
             claimed_elsewhere: elsewhere,
-            claimable: self.facts.people[filer].claimable,
-            main: true,
             estimated: match self.taken(About::Estimated, way) {
                 None | Some(0) => Part::Half,
                 Some(option) if option - 1 == place => Part::All,
                 Some(_) => Part::Nothing,
             },
+            ..self.bare_unit(place)
+        }
+    }
+
+    /// A spouse's separate return before anything is chosen.
+    fn bare_unit(&self, place: usize) -> Unit {
+        let filer = self.facts.filers[place];
+        Unit {
+            people: vec![filer],
+            status: self.alone[place],
+            itemizes: false,
+            taxes: TaxesDeducted::Income,
+            dependents: Vec::new(),
+            claimed_elsewhere: Vec::new(),
+            claimable: self.facts.people[filer].claimable,
+            main: true,
+            estimated: Part::Half,
         }
     }
 
     /// A dependent's own return: the standard deduction of someone who can be claimed.
-    fn own_unit(&self, place: usize, person: usize, way: &Way) -> Unit {
+    fn own_unit(&self, place: usize, person: usize, way: &View<'_>) -> Unit {
         let deduction = self.taken(About::DeductionOfOwn(place), way);
         Unit {
             people: vec![person],
@@ -317,7 +336,7 @@ impl FederalCase {
         }
     }
 
-    fn taxes(&self, about: About, way: &Way) -> TaxesDeducted {
+    fn taxes(&self, about: About, way: &View<'_>) -> TaxesDeducted {
         let Some(decision) = self.about.iter().position(|a| *a == about) else {
             return TaxesDeducted::Income;
         };
@@ -368,7 +387,7 @@ impl FederalCase {
     }
 
     /// On two separate returns both itemize or neither does; a head of household chooses freely but binds the spouse.
-    fn deduction_bar(&self, place: usize, option: usize, way: &Way) -> Option<Bar> {
+    fn deduction_bar(&self, place: usize, option: usize, way: &View<'_>) -> Option<Bar> {
         if option != STANDARD || self.alone[place] == Status::Head {
             return None;
         }
@@ -377,7 +396,7 @@ impl FederalCase {
     }
 
     /// Spouses who both deduct sales tax use the tables together or not at all (Schedule A instructions).
-    fn taxes_bar(&self, decision: usize, option: usize, way: &Way) -> Option<Bar> {
+    fn taxes_bar(&self, decision: usize, option: usize, way: &View<'_>) -> Option<Bar> {
         let name = |d: usize, o: usize| self.decisions[d].options[o].id.as_str();
         let first = self.about.iter().position(|a| *a == About::TaxesOf(0))?;
         let theirs = name(first, way.taken(first)?);
@@ -392,106 +411,124 @@ impl Weighable for FederalCase {
         &self.decisions
     }
 
-    fn open(&self, decision: usize, way: &Way) -> bool {
-        let separate = self.separate(way);
-        let head = self.alone.contains(&Status::Head);
-        match self.about[decision] {
+    fn law(&self, decision: usize, view: &View<'_>) -> Law {
+        let about = self.about[decision];
+        let open = self.arises(about, view);
+        let bars = |option| self.barred(about, decision, option, view);
+        if open {
+            Law::Open((0..self.decisions[decision].options.len()).map(bars).collect())
+        } else {
+            Law::Closed
+        }
+    }
+
+    fn parts(&self) -> usize {
+        OWN_RETURNS + self.own_returns.len()
+    }
+
+    fn total(&self, part: usize, view: &View<'_>) -> Money {
+        let unit = match part {
+            TOGETHER if self.separate(view) => return Money::ZERO,
+            TOGETHER => self.main_unit(view),
+            _ if part >= OWN_RETURNS => {
+                self.own_unit(part - OWN_RETURNS, self.own_returns[part - OWN_RETURNS], view)
+            }
+            _ if !self.separate(view) => return Money::ZERO,
+            _ => self.spouses_unit(part - SPOUSES, view),
+        };
+        self.reckon(&unit, part, &mut Silent)
+    }
+
+    /// Of the claims a separate return reads only what they add up to: by spouse.
+    fn tally(&self, tally: usize) -> Tally {
+        let claims: Vec<usize> =
+            (0..self.about.len()).filter(|&d| matches!(self.about[d], About::Claim(_))).collect();
+        let weights = claims.iter().map(|&d| self.weights(tally, d)).collect();
+        Tally { claims, weights }
+    }
+}
+
+impl FederalCase {
+    /// Whether a decision arises in a way.
+    fn arises(&self, about: About, view: &View<'_>) -> bool {
+        let itemizes = |about| self.taken(about, view).is_some_and(|d| d != STANDARD);
+        match about {
             About::Status | About::DeductionOfOwn(_) => true,
-            About::Claim(_) | About::Estimated => separate,
-            About::Deduction => !separate || !head,
-            About::DeductionOf(_) => separate && head,
-            About::Taxes => !separate && self.taken(About::Deduction, way) != Some(STANDARD),
+            About::Claim(_) | About::Estimated => self.separate(view),
+            About::Deduction => !self.alone.contains(&Status::Head) || !self.separate(view),
+            About::DeductionOf(_) => self.separate(view),
+            About::Taxes => !self.separate(view) && itemizes(About::Deduction),
             About::TaxesOf(place) => {
-                let deduction =
-                    self.taken(About::DeductionOf(place), way).or(self.taken(About::Deduction, way));
-                separate && deduction != Some(STANDARD)
+                self.separate(view) && (itemizes(About::DeductionOf(place)) || itemizes(About::Deduction))
             }
         }
     }
 
-    fn barred(&self, decision: usize, option: usize, way: &Way) -> Option<Bar> {
-        match self.about[decision] {
+    fn barred(&self, about: About, decision: usize, option: usize, view: &View<'_>) -> Option<Bar> {
+        match about {
             About::Status => self.status_bar(option),
             About::Claim(person) => {
                 dependents::claim(&self.facts, &[self.facts.filers[option]], person).err().map(Bar::Borrowed)
             }
-            About::DeductionOf(place) => self.deduction_bar(place, option, way),
+            About::DeductionOf(place) => self.deduction_bar(place, option, view),
             About::Deduction
                 if option == STANDARD && self.facts.spouse_itemizes && self.alone[0] == Status::Separate =>
             {
                 Some(Bar::Borrowed("the spouse itemizes"))
             }
-            About::TaxesOf(1) => self.taxes_bar(decision, option, way),
+            About::TaxesOf(1) => self.taxes_bar(decision, option, view),
             _ => None,
         }
     }
 
-    fn parts(&self, way: &Way) -> Vec<TotalPart> {
-        let on = |wanted: &dyn Fn(About) -> bool| -> Vec<usize> {
-            (0..self.about.len()).filter(|&d| wanted(self.about[d])).collect()
-        };
-        let mut parts = Vec::new();
-        if self.separate(way) {
-            for place in 0..2 {
-                let depends = on(&|a| match a {
-                    About::Claim(_) | About::Deduction => true,
-                    About::DeductionOf(p) | About::TaxesOf(p) => p == place,
-                    _ => false,
-                });
-                parts.push(TotalPart { id: SPOUSES + place, depends });
-            }
-        } else {
-            parts.push(TotalPart {
-                id: TOGETHER,
-                depends: on(&|a| matches!(a, About::Deduction | About::Taxes)),
-            });
-        }
-        for place in 0..self.own_returns.len() {
-            parts.push(TotalPart {
-                id: OWN_RETURNS + place,
-                depends: on(&|a| a == About::Status || a == About::DeductionOfOwn(place)),
-            });
-        }
-        parts
-    }
-
-    fn total(&self, part: usize, way: &Way) -> Money {
-        let unit = match part {
-            TOGETHER => self.main_unit(way),
-            _ if part < OWN_RETURNS => self.spouses_unit(part - SPOUSES, way),
-            _ => self.own_unit(part - OWN_RETURNS, self.own_returns[part - OWN_RETURNS], way),
-        };
-        self.reckon(&unit, part, &mut Silent)
+    /// What a claim brings to the separate return of a spouse, option by option: the credits' children and other
+    /// dependents, the earned income credit's children, and where it itemizes the medical bills for a dependent.
+    fn weights(&self, tally: usize, decision: usize) -> Vec<Sums> {
+        let About::Claim(person) = self.about[decision] else { return Vec::new() };
+        let place = tally % ITEMIZED;
+        let filer = self.facts.filers[place];
+        let claimed = dependents::claim(&self.facts, &[filer], person).ok();
+        let unit = Unit { dependents: claimed.into_iter().collect(), ..self.bare_unit(place) };
+        let on = On { facts: &self.facts, unit: &unit, scope: Scope::Return(place) };
+        let (children, others) = child_credit::counted(on, person);
+        let bills = if tally < ITEMIZED { Money::ZERO } else { medical::bills_for(on, person) };
+        let earned = i64::from(earned_income_credit::counts(on, person));
+        let brought = vec![children, others, earned, bills.cents()];
+        let nothing = vec![0; brought.len()];
+        (0..self.facts.filers.len())
+            .map(|o| if o == place { brought.clone() } else { nothing.clone() })
+            .collect()
     }
 }
 
 impl Case for FederalCase {
     fn returns(&self, way: &Way) -> Vec<Return> {
+        let view = &View::of(way);
         let about = |(_, unit): (usize, Unit)| Return {
             caption: if unit.main { unit.status.label().into() } else { "own return".into() },
             people: unit.people,
             main: unit.main,
         };
-        self.units(way).into_iter().map(about).collect()
+        self.units(view).into_iter().map(about).collect()
     }
 
     fn record(&self, way: &Way) -> Recorder {
         let mut recorder = Recorder::default();
-        for (place, (_, unit)) in self.units(way).iter().enumerate() {
+        for (place, (_, unit)) in self.units(&View::of(way)).iter().enumerate() {
             self.reckon(unit, place, &mut recorder);
         }
         recorder
     }
 
     fn points(&self, way: &Way, trail: &Recorder) -> Vec<Point> {
-        let units: Vec<Unit> = self.units(way).into_iter().map(|(_, unit)| unit).collect();
+        let units: Vec<Unit> = self.units(&View::of(way)).into_iter().map(|(_, unit)| unit).collect();
         points::of(self, &units, trail)
     }
 
     /// Schedule A counts where the return itemizes, the standard deduction where it does not.
     fn counts(&self, way: &Way, line: LineId, scope: Scope) -> bool {
         let Scope::Return(place) = scope else { return true };
-        let itemizes = self.units(way).get(place).is_some_and(|(_, unit)| unit.itemizes);
+        let itemizes = self.units(&View::of(way)).get(place).is_some_and(|(_, unit)| unit.itemizes);
         match line {
             "us.standard" => !itemizes,
             _ if line.starts_with("us.sched_a.") => itemizes,

@@ -43,15 +43,18 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, earned: Money, income: &Income
 
 /// Qualifying children with a number valid for work: claimed here, or living here and failing only the support test.
 fn children(on: On<'_>) -> usize {
-    let counts = |&p: &usize| {
-        let about = &on.facts.people[p];
-        let claimed = on.unit.dependents.iter().any(|d| d.person == p);
-        about.work_ssn
-            && !on.unit.claimed_elsewhere.contains(&p)
-            && (!about.married || claimed)
-            && dependents::child_but_for_support(on.facts, &on.unit.people, p).is_ok()
-    };
+    let counts = |&p: &usize| counts(on, p);
     if on.unit.main { dependents::candidates(on.facts).filter(counts).count() } else { 0 }
+}
+
+/// Whether someone is a qualifying child with a number valid for work on this return.
+pub fn counts(on: On<'_>, person: usize) -> bool {
+    let about = &on.facts.people[person];
+    let claimed = on.unit.dependents.iter().any(|d| d.person == person);
+    about.work_ssn
+        && !on.unit.claimed_elsewhere.contains(&person)
+        && (!about.married || claimed)
+        && dependents::child_but_for_support(on.facts, &on.unit.people, person).is_ok()
 }
 
 fn eligible(on: On<'_>, children: usize, income: &Income) -> Result<(), &'static str> {

@@ -2,7 +2,7 @@
 
 use super::{
     AmountOutcome, ComparedRow, DecisionOutcome, Kink, MOST_WAYS, NAMED_WAYS, NamedWay, OptionOutcome,
-    Outcome, view::View,
+    Outcome, shown::Shown,
 };
 use crate::{
     check::{Fault, faults},
@@ -11,7 +11,7 @@ use crate::{
     household::{Entry, Household, Paper},
     line::{LineId, SpreadRow},
     pack::{Case, Pack, Registry},
-    search::{Ends, Ranked, Weighed, along, search},
+    search::{Ends, Ranked, View, Weighed, along, search},
     trail::Scope,
     words::capital,
 };
@@ -73,7 +73,7 @@ fn assemble(household: &Household, pack: &'static dyn Pack, ways: usize) -> Outc
     let chosen = weighed.ranking.first().map(|r| r.way.clone()).unwrap_or_default();
     let trail = case.record(&chosen);
     let view =
-        View { household, pack, case: &*case, returns: case.returns(&chosen), way: &chosen, trail: &trail };
+        Shown { household, pack, case: &*case, returns: case.returns(&chosen), way: &chosen, trail: &trail };
     let total = weighed.ranking.first().map_or(Money::ZERO, |r| r.total);
     let points = view.points();
     let all =
@@ -218,7 +218,7 @@ fn decisions(
 
 fn amount(case: &dyn Case, chosen: &Way, decision: usize, about: &Amount, ends: Ends) -> AmountOutcome {
     let taken = chosen.amount(decision);
-    let most = if taken.is_some() { case.most(decision, chosen) } else { Money::ZERO };
+    let most = if taken.is_some() { case.most(decision, &View::of(chosen)) } else { Money::ZERO };
     let curve = if taken.is_some() { along(case, chosen, decision, most) } else { Vec::new() };
     AmountOutcome {
         taken: taken.unwrap_or_default(),

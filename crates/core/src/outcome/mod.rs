@@ -3,7 +3,7 @@
 
 mod assemble;
 mod fingerprint;
-mod view;
+mod shown;
 
 pub use assemble::{age_on, headline, pins_of, reckon, reckon_naming};
 

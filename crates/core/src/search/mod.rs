@@ -1,33 +1,39 @@
 //! The search over all lawful ways.
 //!
-//! Every lawful way is weighed; nothing is left out by a guess. What saves time is independence: a household's
-//! total is the sum of its *parts* (returns), a part's total depends only on the decisions that it names, and
-//! each distinct combination of those is reckoned once. Amounts are chosen exactly, at their [`kinks`].
+//! Every lawful way is weighed; nothing is left out by a guess. A household's total is the sum of its *parts* (returns),
+//! and what a part reads of a way is observed ([`view`](View)). Options are weighed as sums and minima over what the
+//! parts read ([`discrete`]), without walking the ways one by one; amounts are chosen exactly, at their [`kinks`].
 
+mod diagram;
+mod discrete;
 mod kinks;
+mod solve;
+mod view;
 mod walk;
 
 pub use kinks::Edges;
-pub use walk::{along, lowest, search};
+pub use view::{Sums, Tally, View};
+pub use walk::along;
 
-use crate::decision::{Bar, Decision, Way};
+use crate::decision::{Bar, Decision, Taken, Way};
 use hembo_money::Money;
+use std::collections::BTreeMap;
+
+/// What a part tells of a way that its amounts make unlawful: no such way is weighed. Far above any tax.
+pub const UNLAWFUL: Money = Money::whole(100_000_000_000);
 
 /// Something whose ways can be weighed.
 pub trait Weighable {
-    /// The decisions, in an order in which openness, bars and the most of an amount depend only on options taken of
-    /// earlier ones.
+    /// The decisions, in an order in which the law of each depends only on options taken of earlier ones.
     fn decisions(&self) -> &[Decision];
 
-    /// Whether a decision arises, given the options taken of the earlier ones.
-    fn open(&self, decision: usize, taken: &Way) -> bool;
-
-    /// Why an option is not lawful, given the options taken of the earlier decisions.
-    fn barred(&self, decision: usize, option: usize, taken: &Way) -> Option<Bar>;
+    /// What the law says of a decision: whether it arises, and which options are barred. It reads earlier decisions
+    /// only.
+    fn law(&self, decision: usize, view: &View<'_>) -> Law;
 
     /// The largest amount that may be taken, given the options taken of the earlier decisions; at zero there is
     /// nothing to decide.
-    fn most(&self, _decision: usize, _taken: &Way) -> Money {
+    fn most(&self, _decision: usize, _view: &View<'_>) -> Money {
         Money::ZERO
     }
 
@@ -36,25 +42,56 @@ pub trait Weighable {
         Money::ZERO
     }
 
-    /// The parts of the household's total in a way, each with the decisions on which it depends.
-    fn parts(&self, way: &Way) -> Vec<Part>;
+    /// How many parts the household's total has: each is asked in every way.
+    fn parts(&self) -> usize;
 
-    /// The total of one part in a way.
-    fn total(&self, part: usize, way: &Way) -> Money;
+    /// The total of one part in a way; zero where it does not arise, [`UNLAWFUL`] where its amounts allow no such way.
+    fn total(&self, part: usize, view: &View<'_>) -> Money;
 
     /// The same, telling every edge that it meets: for a part that depends on an amount.
-    fn total_with_edges(&self, part: usize, way: &Way, _edges: &mut Edges) -> Money {
-        self.total(part, way)
+    fn total_with_edges(&self, part: usize, view: &View<'_>, _edges: &mut Edges) -> Money {
+        self.total(part, view)
+    }
+
+    /// The claims of a tally that a part reads.
+    fn tally(&self, _tally: usize) -> Tally {
+        Tally::default()
     }
 }
 
-/// A part of the household's total.
+/// What the law says of a decision in a way.
 #[derive(Debug, Clone, PartialEq, Eq)]
-pub struct Part {
-    /// Which part, for [`Weighable::total`].
-    pub id: usize,
-    /// The decisions on which its total depends.
-    pub depends: Vec<usize>,
+pub enum Law {
+    /// It does not arise.
+    Closed,
+    /// It arises; for each option why it is not lawful, or nothing. For an amount the list is empty.
+    Open(Vec<Option<Bar>>),
+}
+
+impl Law {
+    /// A decision that arises where a condition holds, with nothing barred.
+    pub fn open_if(open: bool, about: &Decision) -> Law {
+        if open { Law::Open(vec![None; about.options.len()]) } else { Law::Closed }
+    }
+
+    /// Whether the decision arises.
+    pub fn is_open(&self) -> bool {
+        matches!(self, Law::Open(_))
+    }
+}
+
+/// Weighs every lawful way and keeps the lowest `keep` of them. `pins` maps a decision to what is held.
+pub fn search(case: &dyn Weighable, pins: &BTreeMap<usize, Taken>, keep: usize) -> Weighed {
+    if has_amounts(case) { walk::search(case, pins, keep) } else { discrete::search(case, pins, keep) }
+}
+
+/// The lowest way that holds every pin, without the prices of anything else.
+pub fn lowest(case: &dyn Weighable, pins: &BTreeMap<usize, Taken>) -> Option<Ranked> {
+    if has_amounts(case) { walk::lowest(case, pins) } else { discrete::lowest(case, pins) }
+}
+
+fn has_amounts(case: &dyn Weighable) -> bool {
+    case.decisions().iter().any(|d| d.amount.is_some())
 }
 
 /// A way and its total.
@@ -72,7 +109,8 @@ pub struct Weighed {
     /// The lowest ways that hold every pin, lowest first, as many as were asked for. Of an amount there stand the
     /// best, none of it and all of it.
     pub ranking: Vec<Ranked>,
-    /// How many ways are lawful, an amount counted at each of its kinks; all were weighed.
+    /// How many ways are lawful, an amount counted at each of its kinks; all were weighed. At the largest number it
+    /// stands for that many or more.
     pub lawful: u64,
     /// How many of them hold every pin.
     pub holding: u64,

@@ -1,39 +1,34 @@
 //! The walk through all combinations of options, and at the end of each the amounts that it leaves open.
 
 use super::{
-    Edges, Ends, Ranked, Weighable, Weighed,
+    Edges, Ends, Law, Ranked, UNLAWFUL, View, Weighable, Weighed,
+    discrete::clear_bars_of_priced_options,
     kinks::{Explorer, Steepness},
 };
 use crate::decision::{Taken, Way};
 use hembo_money::{Money, Rate, Rounding};
-use std::collections::{BTreeMap, BinaryHeap, HashMap};
+use std::collections::{BTreeMap, BinaryHeap};
 
 /// Amounts that are held, by their decision.
 type Held = BTreeMap<usize, Money>;
 
 /// Weighs every lawful way and keeps the lowest `keep` of them. `pins` maps a decision to what is held.
-pub fn search<C: Weighable + ?Sized>(case: &C, pins: &BTreeMap<usize, Taken>, keep: usize) -> Weighed {
+pub(super) fn search(case: &dyn Weighable, pins: &BTreeMap<usize, Taken>, keep: usize) -> Weighed {
     weighed(case, pins, keep, true)
 }
 
 /// The lowest way that holds every pin, without the prices of anything else.
-pub fn lowest<C: Weighable + ?Sized>(case: &C, pins: &BTreeMap<usize, Taken>) -> Option<Ranked> {
+pub(super) fn lowest(case: &dyn Weighable, pins: &BTreeMap<usize, Taken>) -> Option<Ranked> {
     weighed(case, pins, 1, false).ranking.into_iter().next()
 }
 
-fn weighed<C: Weighable + ?Sized>(
-    case: &C,
-    pins: &BTreeMap<usize, Taken>,
-    keep: usize,
-    priced: bool,
-) -> Weighed {
+fn weighed(case: &dyn Weighable, pins: &BTreeMap<usize, Taken>, keep: usize, priced: bool) -> Weighed {
     let sizes: Vec<usize> = case.decisions().iter().map(|d| d.options.len()).collect();
     let mut walk = Walk {
         case,
         pins,
         keep,
         priced,
-        memo: HashMap::new(),
         kept: BinaryHeap::new(),
         weighed: Weighed {
             ranking: Vec::new(),
@@ -50,52 +45,49 @@ fn weighed<C: Weighable + ?Sized>(
 }
 
 /// The kinks of the household's total along one amount of a way, everything else as it stands there.
-pub fn along<C: Weighable + ?Sized>(
-    case: &C,
-    way: &Way,
-    decision: usize,
-    most: Money,
-) -> Vec<(Money, Money)> {
+pub fn along(case: &dyn Weighable, way: &Way, decision: usize, most: Money) -> Vec<(Money, Money)> {
     let mut moved = way.clone();
     let explorer = Explorer::new(|amounts: &[Money], edges: &mut Edges| {
         moved.0[decision] = Some(Taken::Amount(amounts[0]));
-        case.parts(&moved).iter().map(|p| case.total_with_edges(p.id, &moved, edges)).sum()
+        let view = View::of(&moved);
+        (0..case.parts()).map(|part| case.total_with_edges(part, &view, edges)).sum()
     });
-    let mut points: Vec<_> = explorer.explore(&[most], None).map(|(at, total)| (at[0], total)).collect();
+    let most = [most];
+    let corners = explorer.explore(&most, None).filter(|(_, total)| *total < UNLAWFUL);
+    let mut points: Vec<_> = corners.map(|(at, total)| (at[0], total)).collect();
     points.sort();
     points
 }
 
-struct Walk<'a, C: ?Sized> {
-    case: &'a C,
+struct Walk<'a> {
+    case: &'a dyn Weighable,
     pins: &'a BTreeMap<usize, Taken>,
     keep: usize,
     priced: bool,
-    memo: HashMap<(usize, Vec<Option<Taken>>), Money>,
     kept: BinaryHeap<Ranked>,
     weighed: Weighed,
 }
 
-impl<C: Weighable + ?Sized> Walk<'_, C> {
+impl Walk<'_> {
     fn from(&mut self, way: &mut Way) {
         let decision = way.0.len();
         let decisions = self.case.decisions();
         let Some(about) = decisions.get(decision) else {
             return self.weigh(way);
         };
-        if !self.case.open(decision, way) {
+        let Law::Open(bars) = self.case.law(decision, &View::of(way)) else {
             return self.with(way, None);
-        }
+        };
         if about.amount.is_some() {
-            let most = self.case.most(decision, way);
+            let most = self.case.most(decision, &View::of(way));
             return self.with(way, (most > Money::ZERO).then_some(Taken::Amount(most)));
         }
         if about.neutral {
             let stands = self.pins.get(&decision).copied().unwrap_or(Taken::Option(0));
             return self.with(way, Some(stands));
         }
-        for option in 0..about.options.len() {
-            match self.case.barred(decision, option, way) {
+        for (option, bar) in bars.into_iter().enumerate() {
+            match bar {
                 None => self.with(way, Some(Taken::Option(option as u8))),
                 Some(bar) => {
                     self.weighed.bars[decision][option].get_or_insert(bar);
@@ -116,22 +108,26 @@ impl<C: Weighable + ?Sized> Walk<'_, C> {
         let broken: Vec<usize> = self.broken_pins(way).collect();
         let (best, weighed) = self.best(way, &held);
         let free = if held.is_empty() { best.clone() } else { self.best(way, &Held::new()).0 };
+        if free.total >= UNLAWFUL {
+            return;
+        }
         if self.weighed.lowest.as_ref().is_none_or(|lowest| free < *lowest) {
             self.weighed.lowest = Some(free);
         }
-        self.price_options(&best, &broken);
+        if best.total < UNLAWFUL {
+            self.price_options(&best, &broken);
+        }
         let mut ends = if self.priced { self.price_amounts(way, &held, &best, &broken) } else { Vec::new() };
         ends.sort();
         ends.dedup();
-        ends.retain(|end| end.way != best.way);
+        ends.retain(|end| end.way != best.way && end.total < UNLAWFUL);
         let weighed = weighed + ends.len() as u64;
         self.weighed.lawful += weighed;
         if broken.is_empty() {
             self.weighed.holding += weighed;
-            for way in ends {
+            for way in ends.into_iter().chain([best]).filter(|way| way.total < UNLAWFUL) {
                 self.keep(way);
             }
-            self.keep(best);
         }
     }
 
@@ -161,7 +157,7 @@ impl<C: Weighable + ?Sized> Walk<'_, C> {
         }
         let searched = self.searched(&way, held);
         if searched.is_empty() {
-            return (Ranked { total: self.total(&way, &[], &mut Edges::default()), way }, 1);
+            return (Ranked { total: self.total(&way, None), way }, 1);
         }
         let most: Vec<_> = searched.iter().filter_map(|&d| way.amount(d)).collect();
         let place = |way: &mut Way, amounts: &[Money]| {
@@ -177,12 +173,12 @@ impl<C: Weighable + ?Sized> Walk<'_, C> {
         let mut moved = way.clone();
         let explorer = Explorer::new(|amounts: &[Money], edges: &mut Edges| {
             place(&mut moved, amounts);
-            self.total(&moved, &searched, edges)
+            self.total(&moved, Some(edges))
         });
         let mut corners = 0;
         let found = explorer
             .explore(&most, Some(&steepness))
-            .inspect(|_| corners += 1)
+            .inspect(|(_, total)| corners += u64::from(*total < UNLAWFUL))
             .min_by(|a, b| (a.1, &a.0).cmp(&(b.1, &b.0)));
         let (amounts, total) = found.unwrap_or_default();
         place(&mut way, &amounts);
@@ -196,7 +192,7 @@ impl<C: Weighable + ?Sized> Walk<'_, C> {
             let whole = tidy.way.amount(decision).unwrap_or_default().to_whole().min(most);
             let mut way = tidy.way.clone();
             way.0[decision] = Some(Taken::Amount(whole));
-            let total = self.total(&way, &[], &mut Edges::default());
+            let total = self.total(&way, None);
             if total <= tidy.total {
                 tidy = Ranked { total, way };
             }
@@ -213,18 +209,14 @@ impl<C: Weighable + ?Sized> Walk<'_, C> {
         self.case.decisions().iter().enumerate().filter_map(wanted).collect()
     }
 
-    fn total(&mut self, way: &Way, searched: &[usize], edges: &mut Edges) -> Money {
-        let case = self.case;
-        let parts = case.parts(way).into_iter();
-        parts
-            .map(|part| {
-                if part.depends.iter().any(|d| searched.contains(d)) {
-                    return case.total_with_edges(part.id, way, edges);
-                }
-                let key = (part.id, part.depends.iter().map(|&d| way.0[d]).collect());
-                *self.memo.entry(key).or_insert_with(|| case.total(part.id, way))
-            })
-            .sum()
+    fn total(&self, way: &Way, edges: Option<&mut Edges>) -> Money {
+        let view = View::of(way);
+        match edges {
+            Some(edges) => {
+                (0..self.case.parts()).map(|part| self.case.total_with_edges(part, &view, edges)).sum()
+            }
+            None => (0..self.case.parts()).map(|part| self.case.total(part, &view)).sum(),
+        }
     }
 
     fn price_options(&mut self, best: &Ranked, broken: &[usize]) {
@@ -285,7 +277,8 @@ impl<C: Weighable + ?Sized> Walk<'_, C> {
         ranking.dedup_by(|a, b| a.way == b.way);
         let mut weighed = self.weighed;
         weighed.ranking = ranking;
-        clear_bars_of_priced_options(&mut weighed);
+        bar_what_is_nowhere_lawful(&mut weighed);
+        clear_bars_of_priced_options(&mut weighed.bars, &weighed.prices);
         weighed
     }
 
@@ -301,7 +294,7 @@ impl<C: Weighable + ?Sized> Walk<'_, C> {
             while enough - less > 1 {
                 let middle = less + (enough - less) / 2;
                 ranked.way.0[decision] = Some(Taken::Amount(Money::from_cents(middle)));
-                if self.total(&ranked.way, &[], &mut Edges::default()) <= ranked.total {
+                if self.total(&ranked.way, None) <= ranked.total {
                     enough = middle;
                 } else {
                     less = middle;
@@ -310,22 +303,22 @@ impl<C: Weighable + ?Sized> Walk<'_, C> {
             let whole = Money::from_cents(enough).rounded(Money::WHOLE, Rounding::Up).min(most);
             ranked.way.0[decision] = Some(Taken::Amount(whole));
         }
-        ranked.total = self.total(&ranked.way, &[], &mut Edges::default());
+        ranked.total = self.total(&ranked.way, None);
         ranked
     }
 }
 
-fn lower(price: &mut Option<Money>, total: Money) {
-    *price = Some(price.map_or(total, |best| best.min(total)));
+/// Options that the law opens, but that no amounts make lawful.
+fn bar_what_is_nowhere_lawful(weighed: &mut Weighed) {
+    let options = weighed.bars.iter_mut().flatten().zip(weighed.prices.iter().flatten());
+    for (bar, _) in options.filter(|(bar, price)| bar.is_none() && price.is_none()) {
+        *bar = Some("not lawful with any amount here".into());
+    }
 }
 
-/// An option barred in some ways only is not barred.
-fn clear_bars_of_priced_options(weighed: &mut Weighed) {
-    for (bars, prices) in weighed.bars.iter_mut().zip(&weighed.prices) {
-        for (bar, price) in bars.iter_mut().zip(prices) {
-            if price.is_some() {
-                *bar = None;
-            }
-        }
+fn lower(price: &mut Option<Money>, total: Money) {
+    if total >= UNLAWFUL {
+        return;
     }
+    *price = Some(price.map_or(total, |best| best.min(total)));
 }

@@ -3,7 +3,7 @@
 
 use hembo_core::{
     Case, Decision, Household, Pack, Paper, Person, Point, Recorder, Registry, Scope, Silent, Trail, Way,
-    decision::{Bar, Opt},
+    decision::Opt,
     field::{Choice, Field},
     household::Role,
     limit::{self, LimitDef},
@@ -11,7 +11,7 @@ use hembo_core::{
     pack::{About, Question, Renamed, Return, Suggestion, Totals},
     paper::PaperKind,
     point::Place,
-    search::{Part, Weighable},
+    search::{Law, View, Weighable},
     trail::Item,
 };
 use hembo_money::{Money, Rate, Rounding};
@@ -155,7 +155,7 @@ impl Islanders {
         items
     }
 
-    fn reckon(&self, way: &Way, trail: &mut impl Trail) -> Money {
+    fn reckon(&self, way: &View<'_>, trail: &mut impl Trail) -> Money {
         let scope = Scope::Return(0);
         let (pay, gifts) = (self.items("Pay", "pay"), self.items("Gifts", "amount"));
         let sum = |items: &[Item]| items.iter().map(|i| i.amount).sum::<Money>();
@@ -181,17 +181,14 @@ impl Weighable for Islanders {
     fn decisions(&self) -> &[Decision] {
         &self.decisions
     }
-    fn open(&self, _: usize, _: &Way) -> bool {
-        true
+    fn law(&self, decision: usize, _: &View<'_>) -> Law {
+        Law::open_if(true, &self.decisions[decision])
     }
-    fn barred(&self, _: usize, _: usize, _: &Way) -> Option<Bar> {
-        None
+    fn parts(&self) -> usize {
+        1
     }
-    fn parts(&self, _: &Way) -> Vec<Part> {
-        vec![Part { id: 0, depends: vec![0] }]
-    }
-    fn total(&self, _: usize, way: &Way) -> Money {
-        self.reckon(way, &mut Silent)
+    fn total(&self, _: usize, view: &View<'_>) -> Money {
+        self.reckon(view, &mut Silent)
     }
 }
 
@@ -201,7 +198,7 @@ impl Case for Islanders {
     }
     fn record(&self, way: &Way) -> Recorder {
         let mut recorder = Recorder::default();
-        self.reckon(way, &mut recorder);
+        self.reckon(&View::of(way), &mut recorder);
         recorder
     }
     fn points(&self, _: &Way, _: &Recorder) -> Vec<Point> {

@@ -7,7 +7,7 @@ use crate::{
     unit::On,
 };
 use hembo_core::{
-    limit,
+    Silent, limit,
     trail::{Scope, Trail},
 };
 use hembo_money::{Money, Rounding};
@@ -58,6 +58,11 @@ fn counts_for(on: On<'_>, person: usize) -> bool {
         || (on.unit.main
             && !on.unit.claimed_elsewhere.contains(&person)
             && dependents::claimable_but_for_income(on.facts, &on.unit.people, person))
+}
+
+/// What a return may deduct for a person, before the floor.
+pub fn bills_for(on: On<'_>, person: usize) -> Money {
+    if counts_for(on, person) { paid_for(on, &mut Silent, person) } else { Money::ZERO }
 }
 
 fn receipts<'a>(on: On<'a>, person: usize) -> impl Iterator<Item = &'a MedicalItem> {

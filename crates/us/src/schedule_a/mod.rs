@@ -2,7 +2,7 @@
 
 mod gifts;
 mod home_loan;
-mod medical;
+pub mod medical;
 mod taxes;
 
 use crate::unit::On;

@@ -13,7 +13,7 @@ use crate::{
 use hembo_money::Money;
 
 /// One way as people see it.
-pub(super) struct View<'a> {
+pub(super) struct Shown<'a> {
     pub(super) household: &'a Household,
     pub(super) pack: &'static dyn Pack,
     pub(super) case: &'a dyn Case,
@@ -22,7 +22,7 @@ pub(super) struct View<'a> {
     pub(super) trail: &'a Recorder,
 }
 
-impl View<'_> {
+impl Shown<'_> {
     pub(super) fn columns(&self) -> Vec<Column> {
         let (_, end) = self.pack.span(self.household.year);
         let column = |(i, person): (usize, &crate::Person)| Column {
