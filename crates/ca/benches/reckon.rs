@@ -5,10 +5,11 @@
 use criterion::{Criterion, criterion_group, criterion_main};
 use hembo_ca::Canada;
 use hembo_core::{
-    Household, Pack, Registry, Way, file,
-    search::{Weighable, search},
+    Household, Pack, Registry, file,
+    search::{Stop, Weighable, Weighed, search},
 };
-use std::{collections::BTreeMap, hint::black_box, time::Instant};
+use hembo_testing::{median, total};
+use std::{collections::BTreeMap, hint::black_box};
 
 static REGISTRY: Registry = Registry(&[&Canada]);
 
@@ -18,43 +19,28 @@ fn household() -> Household {
     file::read(RETIRED, &REGISTRY).expect("the demo household is right")
 }
 
-fn silent(case: &dyn Weighable, way: &Way) -> i64 {
-    hembo_testing::total(case, way).cents()
+fn searched(case: &dyn Weighable) -> Weighed {
+    search(case, &BTreeMap::new(), 24, &Stop::default()).expect("nobody stops it")
 }
 
 fn benches(criterion: &mut Criterion) {
     let family = household();
     let case = Canada.open(&family);
-    let way = search(&*case, &BTreeMap::new(), 1).ranking.remove(0).way;
+    let way = searched(&*case).ranking.remove(0).way;
     criterion.bench_function("parse the retired couple's JSON", |b| {
         b.iter(|| file::read(black_box(RETIRED), &REGISTRY))
     });
-    criterion
-        .bench_function("one silent way of both returns", |b| b.iter(|| silent(&*case, black_box(&way))));
-    criterion.bench_function("the whole search, a split and gifts", |b| {
-        b.iter(|| search(&*case, &BTreeMap::new(), 24))
+    criterion.bench_function("one silent way of both returns", |b| b.iter(|| total(&*case, black_box(&way))));
+    criterion.bench_function("the whole search, a split and gifts", |b| b.iter(|| searched(&*case)));
+    let parse = median(51, || drop(black_box(household())));
+    let one = median(51, || {
+        black_box(total(&*case, &way));
     });
-    let parse = median(|| drop(black_box(household())));
-    let one = median(|| {
-        black_box(silent(&*case, &way));
-    });
-    let all = median(|| drop(black_box(search(&*case, &BTreeMap::new(), 24))));
+    let all = median(51, || drop(black_box(searched(&*case))));
     println!("one silent way of both returns ÷ parse: {:.3}", one / parse);
     println!("whole search ÷ one silent way: {:.0}", all / one);
     println!("whole search ÷ parse: {:.1}", all / parse);
     println!("whole search: {:.2} ms", all * 1e3);
-}
-
-fn median(mut work: impl FnMut()) -> f64 {
-    let mut times: Vec<f64> = (0..51)
-        .map(|_| {
-            let begun = Instant::now();
-            work();
-            begun.elapsed().as_secs_f64()
-        })
-        .collect();
-    times.sort_by(f64::total_cmp);
-    times[25]
 }
 
 criterion_group!(group, benches);

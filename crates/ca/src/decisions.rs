@@ -268,7 +268,7 @@ impl CanadianCase {
             self.add_options(About::MedicalBy, "ca.medical".into(), label, cite, options);
         }
         let option = |w: &crate::medical::Window| {
-            let label = format!("Ending {} {} · {:#}", w.end.day(), w.end.month(), w.sum(&self.facts));
+            let label = format!("Ending {} {} · {:#}", w.end.day(), w.end.month(), w.sum);
             Opt::new(w.end.to_string(), label, format!("12 months to {} {}", w.end.day(), w.end.month()))
         };
         let options: Vec<_> = self.facts.windows.iter().map(option).collect();
@@ -286,7 +286,7 @@ impl CanadianCase {
     }
 
     fn largest_window(&self) -> Money {
-        self.facts.windows.iter().map(|w| w.sum(&self.facts)).max().unwrap_or_default()
+        self.facts.windows.iter().map(|w| w.sum).max().unwrap_or_default()
     }
 
     /// Whether both partners may have the refundable supplement, so that dividing the receipts may pay.
@@ -347,7 +347,7 @@ impl CanadianCase {
     /// What of the medical receipts a way claims on which return.
     fn medical(&self, way: &View<'_>) -> Option<Medical> {
         let window = self.taken(About::MedicalWindow, way)?;
-        let all = self.facts.windows[window].sum(&self.facts);
+        let all = self.facts.windows[window].sum;
         let by = if self.facts.couple { self.taken(About::MedicalBy, way)? } else { 0 };
         let claimed = match self.facts.filers.get(by) {
             Some(&claimant) => vec![(claimant, all)],
@@ -473,7 +473,7 @@ impl Weighable for CanadianCase {
             }
             (About::MedicalAmount, _) => {
                 let window = self.taken(About::MedicalWindow, way).and_then(|w| self.facts.windows.get(w));
-                window.map_or(Money::ZERO, |w| w.sum(&self.facts))
+                window.map_or(Money::ZERO, |w| w.sum)
             }
             (_, Some(amount)) => amount.most,
             _ => Money::ZERO,

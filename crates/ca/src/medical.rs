@@ -24,17 +24,14 @@ pub struct Window {
     from: usize,
     /// The one after the last.
     to: usize,
+    /// What they add up to.
+    pub sum: Money,
 }
 
 impl Window {
     /// The receipts of the window.
     pub fn receipts<'f>(&self, facts: &'f Facts) -> &'f [Receipt] {
         &facts.medical[self.from..self.to]
-    }
-
-    /// What they add up to.
-    pub fn sum(&self, facts: &Facts) -> Money {
-        self.receipts(facts).iter().map(|r| r.item.amount).sum()
     }
 }
 
@@ -44,8 +41,11 @@ fn year_before(day: Date) -> Date {
     same(day).or_else(|_| same(day - Duration::DAY)).unwrap_or(Date::MIN)
 }
 
-/// Every window of the receipts that no other contains, in the order of their ends: it can only end on the day of a receipt, on the
-/// last day that keeps an older one, or on the last day of the year.
+/// How many windows are offered at the most, the largest ones: a smaller claim never makes a tax lower.
+const MOST_WINDOWS: usize = 200;
+
+/// The windows of the receipts that no other contains, in the order of their ends: one can only end on the day of a
+/// receipt, on the last day that keeps an older one, or on the last day of the year.
 pub fn windows(facts: &Facts) -> Vec<Window> {
     let of_year = facts.year_begin..=facts.year_end;
     let dates: Vec<Date> = facts.medical.iter().map(|r| r.date).collect();
@@ -54,19 +54,29 @@ pub fn windows(facts: &Facts) -> Vec<Window> {
     let mut ends: Vec<Date> = ends.filter(|day| of_year.contains(day)).collect();
     ends.sort();
     ends.dedup();
-    let window = |end: Date| {
-        let inside = |date: &Date| *date > year_before(end) && *date <= end;
-        let from = dates.iter().position(inside)?;
-        let to = dates.iter().rposition(inside)? + 1;
-        Some(Window { end, from, to })
-    };
-    let all: Vec<Window> = ends.into_iter().filter_map(window).collect();
-    let within = |a: &Window, b: &Window| a.from >= b.from && a.to <= b.to;
-    let kept = |(i, one): (usize, &Window)| {
-        let larger = |(j, other): (usize, &Window)| within(one, other) && (j < i || !within(other, one));
-        !all.iter().enumerate().any(|(j, other)| j != i && larger((j, other)))
-    };
-    all.iter().enumerate().filter(|w| kept((w.0, w.1))).map(|(_, w)| w.clone()).collect()
+    let mut windows: Vec<Window> = Vec::new();
+    for end in ends {
+        let from = dates.partition_point(|date| *date <= year_before(end));
+        let to = dates.partition_point(|date| *date <= end);
+        let sum = facts.medical[from..to].iter().map(|r| r.item.amount).sum();
+        let window = Window { end, from, to, sum };
+        // Both only grow: whatever contains a window is the one before it or the one after it.
+        match windows.last_mut() {
+            _ if from == to => {}
+            Some(before) if before.to == to => {}
+            Some(before) if before.from == from => *before = window,
+            _ => windows.push(window),
+        }
+    }
+    largest(windows)
+}
+
+/// The largest of the windows, still in the order of their ends.
+fn largest(mut windows: Vec<Window>) -> Vec<Window> {
+    windows.sort_by_key(|window| std::cmp::Reverse(window.sum));
+    windows.truncate(MOST_WINDOWS);
+    windows.sort_by_key(|window| window.end);
+    windows
 }
 
 /// The day a year after, on which a window no longer holds the receipt: after 29 February the 1st of March.
@@ -83,7 +93,7 @@ fn above_threshold(on: On<'_>, trail: &mut impl Trail, at: LimitAt, net: Money, 
     if at.def.line == "ca.33200" {
         trail.line("ca.33099", on.scope, paid, |i| {
             i.items(window.receipts(on.facts).iter().map(|r| &r.item));
-            let left = window.sum(on.facts) - paid;
+            let left = window.sum - paid;
             if !left.is_zero() {
                 i.figure("Less what the partner claims", left);
             }

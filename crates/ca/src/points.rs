@@ -544,7 +544,7 @@ impl Points<'_> {
             return;
         }
         for (place, person) in self.facts.returns.iter().copied().enumerate() {
-            let line = |id: &str| self.trail.amount(id, Scope::Return(place)).unwrap_or_default();
+            let line = |id: &'static str| self.trail.amount(id, Scope::Return(place)).unwrap_or_default();
             let name = self.household.people[person].name.clone();
             let at = Place::person(&self.household.people[person].id, "name");
             if minimum_tax(self.facts.figures, &line) > line("ca.42900") {
@@ -610,7 +610,7 @@ impl Points<'_> {
     fn medical_divided(&mut self) {
         let facts = self.facts;
         let lost = |place: usize| {
-            let line = |id: &str| self.trail.amount(id, Scope::Return(place)).unwrap_or_default();
+            let line = |id: &'static str| self.trail.amount(id, Scope::Return(place)).unwrap_or_default();
             !line("ca.33200").is_zero() && line("ca.35000") > line("ca.40400")
         };
         let open = facts.windows.len() > 1 || (0..facts.filers.len()).any(lost);
@@ -628,7 +628,7 @@ impl Points<'_> {
 
 /// Whether the minimum tax (ITA 127.5) could be above the ordinary one: as form T691 makes it from what this pack
 /// knows, without the credits that would lower it further.
-fn minimum_tax(figures: &Figures, line: &impl Fn(&str) -> Money) -> Money {
+fn minimum_tax(figures: &Figures, line: &impl Fn(&'static str) -> Money) -> Money {
     let figures_of = &figures.minimum_tax;
     let gross_up = line("ca.12000") - actual_dividends(figures, line);
     let adjusted = line("ca.26000") + cents(line("ca.22215"), figures_of.deductions_part) - gross_up;
@@ -637,7 +637,7 @@ fn minimum_tax(figures: &Figures, line: &impl Fn(&str) -> Money) -> Money {
     (tax - credits - cents(line("ca.34900"), figures_of.gifts_part)).or_zero()
 }
 
-fn actual_dividends(figures: &Figures, line: &impl Fn(&str) -> Money) -> Money {
+fn actual_dividends(figures: &Figures, line: &impl Fn(&'static str) -> Money) -> Money {
     let (all, other) = (line("ca.12000"), line("ca.12010"));
     let figures = &figures.dividends;
     let actual = |taxable: Money, factor| taxable.divided_by(factor, Money::CENT, Rounding::HalfUp);

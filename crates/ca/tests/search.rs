@@ -9,7 +9,7 @@ use hembo_core::{
     Pack, Way,
     decision::Taken,
     outcome::{LineInput, Outcome},
-    search::{Law, UNLAWFUL, View, Weighable, search},
+    search::{Law, Stop, UNLAWFUL, View, Weighable, search},
 };
 use hembo_money::Money;
 use proptest::prelude::*;
@@ -121,7 +121,7 @@ fn picked(case: &dyn Weighable, picks: &[i64]) -> Way {
 
 fn chosen(family: &Family) -> (Box<dyn hembo_core::Case>, Way, i64) {
     let case = Canada.open(&family.household());
-    let found = search(&*case, &BTreeMap::new(), 1).ranking.remove(0);
+    let found = search(&*case, &BTreeMap::new(), 1, &Stop::default()).unwrap().ranking.remove(0);
     (case, found.way, found.total.cents())
 }
 

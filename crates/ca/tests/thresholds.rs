@@ -225,6 +225,22 @@ fn the_best_twelve_months_cross_the_new_year() {
     assert_lines(&outcome, 0, &[("33099", "3800.00")]);
 }
 
+/// A bill of ten dollars on every day of two years, one of them dearer: the best twelve months hold it, 29 February and
+/// 364 others.
+#[test]
+fn a_bill_a_day_leaves_the_largest_windows() {
+    let days: Vec<String> = (0..730)
+        .map(|i| (time::macros::date!(2024 - 01 - 02) + time::Duration::days(i)).to_string())
+        .collect();
+    let bills: Vec<(&str, &str)> =
+        days.iter().map(|day| (day.as_str(), if day == "2024-12-30" { "510" } else { "10" })).collect();
+    let outcome = Family::single("ON", "1970-01-01").pension("ada", "30000").medical("ada", &bills).outcome();
+    assert_eq!(line(&outcome, 0, "33099"), money("4160.00"));
+    assert!(outcome.covered && outcome.complete);
+    let windows = outcome.decisions.iter().find(|d| d.id == "ca.medical.window").unwrap();
+    assert_eq!(windows.options.len(), 200);
+}
+
 #[test]
 fn the_medical_supplement_is_paid_out_to_low_earners() {
     // Earned 9,000; bills of 5,270 above 270: a quarter of 5,000 is 1,250, family income below the threshold.

@@ -3,9 +3,9 @@
 use crate::{
     check::faults,
     household::{Entry, Household},
-    outcome::{NamedWay, Outcome, headline, pins_of, reckon},
+    outcome::{NamedWay, Outcome, headline, pins_of, reckon_until},
     pack::Registry,
-    search::lowest,
+    search::{Stop, lowest},
 };
 use hembo_money::Money;
 use serde::Serialize;
@@ -36,19 +36,26 @@ pub struct CurvePoint {
     pub next_hundred: Money,
 }
 
-/// What a paper does: `step` more on its main box, and without it.
-pub fn of_paper(household: &Household, registry: &Registry, paper: &str, step: Money) -> Option<Effect> {
+/// What a paper does: `step` more on its main box, and without it; nothing where there is no such paper, or it was
+/// stopped.
+pub fn of_paper(
+    household: &Household,
+    registry: &Registry,
+    paper: &str,
+    step: Money,
+    stop: &Stop,
+) -> Option<Effect> {
     let pack = registry.pack(&household.country)?;
     let found = household.paper(paper)?;
     let kind = pack.paper_kinds().iter().find(|k| k.id == found.kind)?;
-    let now = total(household, registry)?;
+    let now = total(household, registry, stop)?;
     let with_more = kind.field(kind.headline).and_then(|field| {
         let more = with_box(household, paper, field.id, headline(pack, found) + step);
-        Some(total(&more, registry)? - now)
+        Some(total(&more, registry, stop)? - now)
     });
     let mut without = household.clone();
     without.papers.retain(|p| p.id != paper);
-    let outcome = reckon(&without, registry).ok()?;
+    let outcome = reckon_until(&without, registry, 1, stop).ok()?;
     Some(Effect { step, with_more, without: outcome.total - now, way_without: first_way(outcome) })
 }
 
@@ -63,6 +70,7 @@ pub fn curve(
     paper: &str,
     field: &str,
     points: i64,
+    stop: &Stop,
 ) -> Vec<CurvePoint> {
     let Some(found) = household.paper(paper) else { return Vec::new() };
     let now = found.amount(field);
@@ -72,7 +80,7 @@ pub fn curve(
     let step = Money::whole(1_000) * width;
     let amounts: Vec<_> = (0..=points + 1).map(|i| step * i).collect();
     let totals: Vec<_> =
-        amounts.iter().map_while(|&a| total(&with_box(household, paper, field, a), registry)).collect();
+        amounts.iter().map_while(|&a| total(&with_box(household, paper, field, a), registry, stop)).collect();
     let hundreds = step.steps_of(Money::whole(100), hembo_money::Rounding::Down);
     amounts
         .iter()
@@ -93,13 +101,15 @@ fn with_box(household: &Household, paper: &str, field: &str, amount: Money) -> H
     changed
 }
 
-/// The household's total in the chosen way, without its trail.
-pub fn total(household: &Household, registry: &Registry) -> Option<Money> {
+/// The household's total in the chosen way, without its trail; nothing where it was stopped.
+pub fn total(household: &Household, registry: &Registry, stop: &Stop) -> Option<Money> {
     if !faults(household, registry).is_empty() {
         return None;
     }
     let case = registry.pack(&household.country)?.open(household);
     let pins = pins_of(household, &*case);
     // Pins that no lawful way holds are set aside, as in the outcome.
-    lowest(&*case, &pins).or_else(|| lowest(&*case, &BTreeMap::new())).map(|r| r.total)
+    let found = lowest(&*case, &pins, stop).ok()?;
+    let found = found.or_else(|| lowest(&*case, &BTreeMap::new(), stop).ok().flatten());
+    found.map(|r| r.total)
 }

@@ -148,6 +148,8 @@ impl<T: Trail> Trail for Unseen<'_, T> {
 pub struct Recorder {
     /// The lines in the order of the computation.
     pub lines: Vec<Recorded>,
+    /// Where each line stands; of one that is noted twice the first.
+    places: HashMap<(LineId, Scope), usize>,
     /// The limits in the order of the computation.
     pub limits: Vec<(LimitAt, LimitTaken)>,
 }
@@ -167,8 +169,8 @@ pub struct Recorded {
 
 impl Recorder {
     /// The amount of a line, if it was computed.
-    pub fn amount(&self, id: &str, scope: Scope) -> Option<Money> {
-        self.lines.iter().find(|l| l.id == id && l.scope == scope).map(|l| l.amount)
+    pub fn amount(&self, id: LineId, scope: Scope) -> Option<Money> {
+        self.places.get(&(id, scope)).map(|&at| self.lines[at].amount)
     }
 }
 
@@ -176,6 +178,7 @@ impl Trail for Recorder {
     fn line(&mut self, id: LineId, scope: Scope, amount: Money, inputs: impl FnOnce(&mut Inputs)) -> Money {
         let mut collected = Inputs::default();
         inputs(&mut collected);
+        self.places.entry((id, scope)).or_insert(self.lines.len());
         self.lines.push(Recorded { id, scope, amount, inputs: collected });
         amount
     }

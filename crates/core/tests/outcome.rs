@@ -4,7 +4,9 @@
 mod common;
 
 use common::{REGISTRY, file};
-use hembo_core::{Household, effect, file, household::Dismissal, outcome::LineInput, reckon, schema};
+use hembo_core::{
+    Household, effect, file, household::Dismissal, outcome::LineInput, reckon, schema, search::Stop,
+};
 use hembo_money::Money;
 
 fn household() -> Household {
@@ -60,12 +62,13 @@ fn pins_are_held_and_priced() {
 
 #[test]
 fn effects_are_the_same_computation_on_a_changed_copy() {
-    let found = effect::of_paper(&household(), &REGISTRY, "pay", Money::whole(50)).unwrap();
+    let found = effect::of_paper(&household(), &REGISTRY, "pay", Money::whole(50), &Stop::default()).unwrap();
     assert_eq!((found.with_more, found.without), (Some(Money::whole(10)), Money::whole(-180)));
-    let list = effect::of_paper(&household(), &REGISTRY, "gifts", Money::whole(50)).unwrap();
+    let list =
+        effect::of_paper(&household(), &REGISTRY, "gifts", Money::whole(50), &Stop::default()).unwrap();
     assert_eq!((list.with_more, list.without), (None, Money::whole(20)));
-    assert!(effect::of_paper(&household(), &REGISTRY, "none", Money::CENT).is_none());
-    let curve = effect::curve(&household(), &REGISTRY, "pay", "pay", 10);
+    assert!(effect::of_paper(&household(), &REGISTRY, "none", Money::CENT, &Stop::default()).is_none());
+    let curve = effect::curve(&household(), &REGISTRY, "pay", "pay", 10, &Stop::default());
     assert_eq!(
         (curve.len(), curve[10].amount, curve[10].next_hundred),
         (11, Money::whole(100_000), Money::whole(20))

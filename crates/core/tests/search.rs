@@ -5,7 +5,7 @@ use hembo_core::{
     Decision, Recorder, Scope, Silent,
     decision::{Amount, Bar, Opt, Taken},
     limit::{self, LimitDef, PhaseIn, PhaseOut, Shape},
-    search::{Edges, Law, Tally, View, Weighable, lowest, search},
+    search::{Edges, Law, Stop, Tally, View, Weighable, lowest, search},
 };
 use hembo_money::{Money, Rate, Rounding};
 use proptest::prelude::*;
@@ -114,8 +114,8 @@ proptest! {
         let puzzle = Puzzle::new(&sizes, neutral, random);
         let fits = |(d, o): &(usize, u8)| sizes.get(*d).is_some_and(|n| usize::from(*o) < *n);
         let pins: BTreeMap<_, _> = pins.into_iter().filter(fits).map(|(d, o)| (d, Taken::Option(o))).collect();
-        prop_assert_eq!(search(&puzzle, &pins, 24), hembo_testing::weighed(&puzzle, &pins, 24));
-        prop_assert_eq!(lowest(&puzzle, &pins), hembo_testing::weighed(&puzzle, &pins, 1).ranking.pop());
+        prop_assert_eq!(search(&puzzle, &pins, 24, &Stop::default()).unwrap(), hembo_testing::weighed(&puzzle, &pins, 24));
+        prop_assert_eq!(lowest(&puzzle, &pins, &Stop::default()).unwrap(), hembo_testing::weighed(&puzzle, &pins, 1).ranking.pop());
     }
 }
 
@@ -199,7 +199,7 @@ proptest! {
         let hinge = |(first, second, start, slope)| Hinge { first, second, start, slope };
         let bent = Bent::new(hinges.into_iter().map(hinge).collect());
         let pins = held.map(|at| (1, Taken::Amount(Money::whole(at)))).into_iter().collect();
-        let weighed = search(&bent, &pins, 3);
+        let weighed = search(&bent, &pins, 3, &Stop::default()).unwrap();
         let best = &weighed.ranking[0];
         let seconds: Vec<i64> = held.map_or((0..=MOST).collect(), |at| vec![at]);
         let grid = (0..=MOST).flat_map(|x| seconds.iter().map(move |&y| (x, y)));

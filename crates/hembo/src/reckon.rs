@@ -3,7 +3,13 @@
 //! Exit codes: 0 all computed; 1 a file could not be read or is no household; 2 wrong arguments; 3 a household needs
 //! a rule that is not computed yet (its outcome is printed with `"covered": false`).
 
-use hembo_core::{Outcome, Registry, check, check::Fault, file, outcome};
+use hembo_core::{
+    Outcome, Registry, check,
+    check::Fault,
+    file,
+    outcome::{self, Unreckoned},
+    search::Stop,
+};
 use std::{
     collections::{BTreeMap, BTreeSet},
     fs::File,
@@ -12,6 +18,8 @@ use std::{
     process::ExitCode,
 };
 
+/// How many ways are named where nobody asks for more.
+const WAYS: usize = 1_000;
 const BAD_FILE: u8 = 1;
 const BAD_ARGUMENTS: u8 = 2;
 const NOT_COVERED: u8 = 3;
@@ -25,6 +33,9 @@ pub struct Arguments {
     /// Print every line with what it was made from.
     #[arg(long)]
     trail: bool,
+    /// How many of the lowest ways to name; all are weighed in any case.
+    #[arg(long, value_name = "N", default_value_t = WAYS)]
+    ways: usize,
     /// Hold an option of a decision; may be given several times.
     #[arg(long = "pin", value_name = "DECISION=OPTION")]
     pins: Vec<String>,
@@ -45,7 +56,7 @@ pub fn run(arguments: &Arguments, registry: &Registry) -> ExitCode {
     };
     let mut codes = BTreeSet::new();
     for file in &arguments.files {
-        match one(file, &pins, arguments.trail, registry) {
+        match one(file, &pins, (arguments.trail, arguments.ways), registry) {
             Ok(outcome) => {
                 codes.insert(if outcome.covered { 0 } else { NOT_COVERED });
                 if print(&outcome).is_err() {
@@ -95,12 +106,16 @@ fn pins(arguments: &Arguments) -> Result<BTreeMap<String, String>, String> {
 fn one(
     file: &PathBuf,
     pins: &BTreeMap<String, String>,
-    trail: bool,
+    (trail, ways): (bool, usize),
     registry: &Registry,
 ) -> Result<Outcome, Vec<Fault>> {
     let mut household = file::read(&bytes(file)?, registry)?;
     household.pins.extend(pins.clone());
-    let outcome = outcome::reckon_naming(&household, registry, outcome::MOST_WAYS)?;
+    let outcome = outcome::reckon_until(&household, registry, ways, &Stop::default());
+    let outcome = outcome.map_err(|why| match why {
+        Unreckoned::Faults(faults) => faults,
+        Unreckoned::Stopped => fault("The computation was stopped.".into()),
+    })?;
     let faults: Vec<_> = pins.iter().filter_map(|(d, o)| outcome.check_pin(d, o).err()).collect();
     if !faults.is_empty() {
         return Err(faults);
@@ -108,9 +123,12 @@ fn one(
     Ok(if trail { outcome } else { outcome.without_trail() })
 }
 
+fn fault(message: String) -> Vec<Fault> {
+    vec![Fault::new("", message)]
+}
+
 /// At most one byte more than a household file may have, so that a huge file is refused without being read.
 fn bytes(file: &PathBuf) -> Result<Vec<u8>, Vec<Fault>> {
-    let fault = |message: String| vec![Fault::new("", message)];
     let source: Box<dyn Read> = if file.as_os_str() == "-" {
         Box::new(stdin())
     } else {

@@ -29,6 +29,7 @@ use std::{
 };
 use store::practice;
 use tokio::{net::TcpListener, signal, sync::Semaphore};
+use tokio_util::sync::CancellationToken;
 use turns::Turns;
 
 /// What the handlers share.
@@ -44,7 +45,12 @@ pub struct App {
     pub cores: Arc<Semaphore>,
     /// Whose turn it is to change a household.
     pub turns: Turns,
+    /// The server ends: what is still being computed is stopped.
+    pub ending: CancellationToken,
 }
+
+/// How long the computations at work may go on once the server is asked to stop.
+const GRACE: Duration = Duration::from_secs(5);
 
 /// How to serve.
 #[derive(Debug, Clone, clap::Args)]
@@ -69,7 +75,7 @@ pub struct Settings {
     pub secure_cookies: bool,
 }
 
-/// Serves until the process is asked to stop, and lets the requests at work finish.
+/// Serves until the process is asked to stop, and gives the requests at work a few seconds to finish.
 ///
 /// # Errors
 /// A database, key or address that cannot be used.
@@ -103,9 +109,14 @@ pub async fn app(settings: &Settings, registry: Registry) -> io::Result<App> {
     let database = store::connect(&settings.database).await.map_err(io::Error::other)?;
     let sealer = sealer(&settings.key, &database, &registry).await?;
     let cores = std::thread::available_parallelism().map_or(2, usize::from);
-    let app =
-        App { database, registry, sealer, cores: Arc::new(Semaphore::new(cores)), turns: Turns::default() };
-    Ok(app)
+    Ok(App {
+        database,
+        registry,
+        sealer,
+        cores: Arc::new(Semaphore::new(cores)),
+        turns: Turns::default(),
+        ending: CancellationToken::new(),
+    })
 }
 
 /// The practice's key: made for a new database, and else the one that its secrets are sealed with.
@@ -163,6 +174,14 @@ pub async fn run(
     listener: TcpListener,
     stop: impl Future<Output = ()> + Send + 'static,
 ) -> io::Result<()> {
+    let ending = app.ending.clone();
+    let stop = async move {
+        stop.await;
+        tokio::spawn(async move {
+            tokio::time::sleep(GRACE).await;
+            ending.cancel();
+        });
+    };
     let router = router(app, &settings.web, settings.secure_cookies);
     let service = router.into_make_service_with_connect_info::<SocketAddr>();
     axum::serve(listener, service).with_graceful_shutdown(stop).await

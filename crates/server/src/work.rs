@@ -6,7 +6,12 @@ use crate::{
     error::{Answer, Problem},
     store::households::{self as store, Revision},
 };
-use hembo_core::{Household, Outcome, Pack, Registry, file, outcome, point::Weight};
+use hembo_core::{
+    Household, Outcome, Pack, Registry, file,
+    outcome::{self, NAMED_WAYS, Unreckoned},
+    point::Weight,
+    search::Stop,
+};
 use hembo_money::Money;
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
@@ -47,27 +52,52 @@ pub struct Summary {
 /// Checks and computes a household.
 ///
 /// # Errors
-/// Its faults.
+/// Its faults, or that the server ends.
 pub async fn out(app: &App, household: Household) -> Answer<Worked> {
     let registry = app.registry;
-    let run = move || outcome::reckon(&household, &registry).map(|outcome| (household, outcome));
-    let (household, outcome) = on_a_core(app, run).await?.map_err(Problem::invalid)?;
+    let run = move |stop: &Stop| {
+        outcome::reckon_until(&household, &registry, NAMED_WAYS, stop).map(|outcome| (household, outcome))
+    };
+    let (household, outcome) = on_a_core(app, run).await?.map_err(|why| match why {
+        Unreckoned::Faults(faults) => Problem::invalid(faults),
+        Unreckoned::Stopped => Problem::busy(),
+    })?;
     let summary = summary(&household, &outcome);
     Ok(Worked { household, outcome, summary })
 }
 
-/// Runs a computation as soon as a core is free for it.
+/// Stops a computation when nobody waits for it any more.
+struct Waiting(Stop);
+
+impl Drop for Waiting {
+    fn drop(&mut self) {
+        self.0.stop();
+    }
+}
+
+/// Runs a computation as soon as a core is free for it. When the request is dropped, because its sender went away or
+/// it took too long, or when the server ends, the computation stops.
 ///
 /// # Errors
 /// When the computation panics.
-pub async fn on_a_core<T: Send + 'static>(app: &App, run: impl FnOnce() -> T + Send + 'static) -> Answer<T> {
-    let core = Arc::clone(&app.cores).acquire_owned().await.map_err(Problem::internal)?;
+pub async fn on_a_core<T: Send + 'static>(
+    app: &App,
+    run: impl FnOnce(&Stop) -> T + Send + 'static,
+) -> Answer<T> {
+    let core = Arc::clone(&app.cores).acquire_owned().await.map_err(|_| Problem::busy())?;
+    let stop = Stop::default();
+    let waiting = Waiting(stop.clone());
     let run = move || {
-        let done = run();
+        let done = run(&stop);
         drop(core);
         done
     };
-    Ok(tokio::task::spawn_blocking(run).await?)
+    let done = tokio::select! {
+        done = tokio::task::spawn_blocking(run) => done?,
+        () = app.ending.cancelled() => return Err(Problem::busy()),
+    };
+    drop(waiting);
+    Ok(done)
 }
 
 fn summary(household: &Household, outcome: &Outcome) -> Summary {

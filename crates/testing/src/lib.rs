@@ -1,4 +1,4 @@
-//! For tests only: the search by brute force. Every lawful way is walked and reckoned one by one, nothing is remembered;
+//! For tests and benches only: the search by brute force. Every lawful way is walked and reckoned one by one, nothing is remembered;
 //! what comes out must be what [`hembo_core::search::search`] says, to the cent and in the same order.
 
 use hembo_core::{
@@ -7,7 +7,7 @@ use hembo_core::{
     search::{Ends, Law, Ranked, View, Weighable, Weighed},
 };
 use hembo_money::Money;
-use std::collections::BTreeMap;
+use std::{collections::BTreeMap, time::Instant};
 
 /// Options that are held, by their decision.
 pub type Pins = BTreeMap<usize, Taken>;
@@ -29,6 +29,7 @@ pub fn weighed(case: &dyn Weighable, pins: &Pins, keep: usize) -> Weighed {
         prices: sizes.iter().map(|&n| vec![None; n]).collect(),
         ends: vec![Ends::default(); sizes.len()],
         bars: sizes.iter().map(|&n| vec![None; n]).collect(),
+        complete: true,
     };
     let mut all = Vec::new();
     walk(case, pins, Way::default(), &mut found, &mut all);
@@ -89,4 +90,17 @@ fn walk(case: &dyn Weighable, pins: &Pins, way: Way, found: &mut Weighed, all: &
             }
         }
     }
+}
+
+/// The median of `times` runs of some work, in seconds; for benches.
+pub fn median(times: usize, mut work: impl FnMut()) -> f64 {
+    let mut seconds: Vec<f64> = (0..times)
+        .map(|_| {
+            let begun = Instant::now();
+            work();
+            begun.elapsed().as_secs_f64()
+        })
+        .collect();
+    seconds.sort_by(f64::total_cmp);
+    seconds[times / 2]
 }

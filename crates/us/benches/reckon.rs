@@ -1,29 +1,42 @@
-//! How long a household takes, as ratios within one run: reading its JSON, one silent way, the whole search.
+//! How long a household takes, as ratios within one run: reading its JSON, one silent way, the whole search, the
+//! outcome, long lists.
 #![allow(missing_docs, clippy::float_arithmetic)]
 
 use criterion::{Criterion, criterion_group, criterion_main};
 use hembo_core::{
-    Household, Pack, Registry, Way, file,
-    search::{Weighable, search},
+    Household, Pack, Registry, Way, file, reckon,
+    search::{Stop, Weighable, Weighed, search},
 };
+use hembo_testing::{median, total};
 use hembo_us::UnitedStates;
 use serde_json::{Value, json};
-use std::{collections::BTreeMap, hint::black_box, time::Instant};
+use std::{collections::BTreeMap, hint::black_box};
 
 static REGISTRY: Registry = Registry(&[&UnitedStates]);
 
 const FERRY: &[u8] = include_bytes!("../../../demo/us/vreeland-mbeki.json");
 
-/// The ferry pilots' household with more children and sales-tax receipts, so that over 20,000 ways are lawful.
-fn large() -> Vec<u8> {
+/// The ferry pilots' household with more children, each of whom somebody may claim or not.
+fn with_children(more: usize) -> Household {
     let mut file: Value = serde_json::from_slice(FERRY).expect("the demo household is JSON");
-    for i in 0..10 {
+    for i in 0..more {
         let child = json!({
             "id": format!("kid{i}"), "name": format!("Kid {i}"), "role": "dependent", "born": "2015-05-05",
             "lived_with": { "tamsin": 12, "osric": 12 }, "answers": { "relationship": "child" },
         });
         file["people"].as_array_mut().expect("people are a list").push(child);
     }
+    household(file.to_string().as_bytes())
+}
+
+/// The file of the household with a list of so many more gifts.
+fn with_gifts(rows: usize) -> Vec<u8> {
+    let mut file: Value = serde_json::from_slice(FERRY).expect("the demo household is JSON");
+    let papers = file["papers"].as_array_mut().expect("papers are a list");
+    let gifts = papers.iter_mut().find(|p| p["kind"] == "Gifts").expect("they gave");
+    gifts["rows"] = (0..rows)
+        .map(|i| json!({ "date": "2025-03-21", "what": format!("Gift {i}"), "sort": "cash", "amount": "1.00" }))
+        .collect();
     file.to_string().into_bytes()
 }
 
@@ -31,63 +44,53 @@ fn household(bytes: &[u8]) -> Household {
     file::read(bytes, &REGISTRY).expect("the demo household is right")
 }
 
-fn first_way(case: &dyn Weighable) -> Way {
-    let found = search(case, &BTreeMap::new(), 24);
-    found.ranking.into_iter().next().map(|r| r.way).unwrap_or_default()
-}
-
-fn silent(case: &dyn Weighable, way: &Way) -> i64 {
-    hembo_testing::total(case, way).cents()
+fn searched(case: &dyn Weighable) -> Weighed {
+    search(case, &BTreeMap::new(), 24, &Stop::default()).expect("nobody stops it")
 }
 
 fn benches(criterion: &mut Criterion) {
-    let large = large();
     let family = household(FERRY);
     let case = UnitedStates.open(&family);
-    let way = first_way(&*case);
-    let many = household(&large);
+    let way = searched(&*case).ranking.remove(0).way;
+    let many = with_children(10);
     let many_case = UnitedStates.open(&many);
     criterion.bench_function("parse the household's JSON", |b| b.iter(|| household(black_box(FERRY))));
     criterion.bench_function("read its facts", |b| {
         b.iter(|| UnitedStates.open(black_box(&family)).decisions().len())
     });
-    criterion.bench_function("one silent way", |b| b.iter(|| silent(&*case, black_box(&way))));
-    criterion
-        .bench_function("the whole search, 23 ways", |b| b.iter(|| search(&*case, &BTreeMap::new(), 24)));
-    criterion.bench_function("the whole search, 12 children", |b| {
-        b.iter(|| search(&*many_case, &BTreeMap::new(), 24))
-    });
-    ratios(&family, &many);
+    criterion.bench_function("one silent way", |b| b.iter(|| total(&*case, black_box(&way))));
+    criterion.bench_function("the whole search, two children", |b| b.iter(|| searched(&*case)));
+    criterion.bench_function("the whole search, twelve children", |b| b.iter(|| searched(&*many_case)));
+    criterion.bench_function("the outcome", |b| b.iter(|| reckon(black_box(&family), &REGISTRY)));
+    ratios(&*case, &way);
+    lists();
 }
 
-/// The same as ratios, from medians of one run.
-fn ratios(family: &Household, many: &Household) {
-    let case = UnitedStates.open(family);
-    let way = first_way(&*case);
-    let many_case = UnitedStates.open(many);
-    let parse = median(|| drop(black_box(household(FERRY))));
-    let one = median(|| {
-        black_box(silent(&*case, &way));
+/// The searches as ratios, from medians of one run.
+fn ratios(case: &dyn Weighable, way: &Way) {
+    let parse = median(51, || drop(black_box(household(FERRY))));
+    let one = median(51, || {
+        black_box(total(case, way));
     });
-    let all = median(|| drop(black_box(search(&*case, &BTreeMap::new(), 24))));
-    let large = median(|| drop(black_box(search(&*many_case, &BTreeMap::new(), 24))));
-    let ways = search(&*many_case, &BTreeMap::new(), 24).lawful;
     println!("one silent way ÷ parse: {:.3}", one / parse);
-    println!("whole search (23 ways) ÷ one silent way: {:.1}", all / one);
-    println!("whole search (23 ways): {:.3} ms", all * 1e3);
-    println!("whole search ({ways} ways): {:.1} ms", large * 1e3);
+    for more in [0, 10, 13, 24] {
+        let family = with_children(more);
+        let case = UnitedStates.open(&family);
+        let ways = searched(&*case).lawful;
+        let all = median(11, || drop(black_box(searched(&*case))));
+        println!("search, {ways} ways: {:.3} ms, {:.0} silent ways", all * 1e3, all / one);
+    }
 }
 
-fn median(mut work: impl FnMut()) -> f64 {
-    let mut times: Vec<f64> = (0..51)
-        .map(|_| {
-            let begun = Instant::now();
-            work();
-            begun.elapsed().as_secs_f64()
-        })
-        .collect();
-    times.sort_by(f64::total_cmp);
-    times[25]
+/// Long lists: reading the file, and its outcome.
+fn lists() {
+    for rows in [100, 1_000, 10_000, 40_000] {
+        let bytes = with_gifts(rows);
+        let parse = median(5, || drop(black_box(household(&bytes))));
+        let family = household(&bytes);
+        let outcome = median(5, || drop(black_box(reckon(&family, &REGISTRY))));
+        println!("{rows} gifts: parse {:.2} ms, outcome {:.2} ms", parse * 1e3, outcome * 1e3);
+    }
 }
 
 criterion_group!(group, benches);

@@ -7,7 +7,7 @@ use common::{Family, REGISTRY};
 use hembo_core::{
     Pack,
     decision::Taken,
-    search::{lowest, search},
+    search::{Stop, lowest, search},
 };
 use hembo_us::UnitedStates;
 use proptest::prelude::*;
@@ -72,8 +72,8 @@ proptest! {
             (decision, Taken::Option(o.index(case.decisions()[decision].options.len()) as u8))
         };
         for pins in [BTreeMap::new(), pins.into_iter().map(pin).collect()] {
-            prop_assert_eq!(search(&*case, &pins, 24), hembo_testing::weighed(&*case, &pins, 24));
-            prop_assert_eq!(lowest(&*case, &pins), hembo_testing::weighed(&*case, &pins, 1).ranking.pop());
+            prop_assert_eq!(search(&*case, &pins, 24, &Stop::default()).unwrap(), hembo_testing::weighed(&*case, &pins, 24));
+            prop_assert_eq!(lowest(&*case, &pins, &Stop::default()).unwrap(), hembo_testing::weighed(&*case, &pins, 1).ranking.pop());
         }
     }
 

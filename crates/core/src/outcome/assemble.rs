@@ -2,7 +2,8 @@
 
 use super::{
     AmountOutcome, ComparedRow, DecisionOutcome, Kink, MOST_WAYS, NAMED_WAYS, NamedWay, OptionOutcome,
-    Outcome, shown::Shown,
+    Outcome,
+    shown::{Index, Shown},
 };
 use crate::{
     check::{Fault, faults},
@@ -11,7 +12,7 @@ use crate::{
     household::{Entry, Household, Paper},
     line::{LineId, SpreadRow},
     pack::{Case, Pack, Registry},
-    search::{Ends, Ranked, View, Weighed, along, search},
+    search::{Ends, Ranked, Stop, Stopped, View, Weighed, along, search},
     trail::Scope,
     words::capital,
 };
@@ -22,23 +23,47 @@ use time::Date;
 /// How many of the lowest ways are compared line by line.
 const COMPARED: usize = 3;
 
+/// Why there is no outcome.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum Unreckoned {
+    /// The household cannot be worked with.
+    Faults(Vec<Fault>),
+    /// The computation was stopped.
+    Stopped,
+}
+
+impl From<Stopped> for Unreckoned {
+    fn from(_: Stopped) -> Unreckoned {
+        Unreckoned::Stopped
+    }
+}
+
 /// Computes a household: all lawful ways, and the chosen one with its trail.
 ///
 /// # Errors
 /// The faults of a household that cannot be worked with.
 pub fn reckon(household: &Household, registry: &Registry) -> Result<Outcome, Vec<Fault>> {
-    reckon_naming(household, registry, NAMED_WAYS)
+    reckon_until(household, registry, NAMED_WAYS, &Stop::default()).map_err(|why| match why {
+        Unreckoned::Faults(faults) => faults,
+        // Nobody can: the stop is known to nobody else.
+        Unreckoned::Stopped => Vec::new(),
+    })
 }
 
-/// The same, naming so many of the lowest ways; all are weighed in any case.
+/// The same, naming so many of the lowest ways (all are weighed in any case), until it is stopped.
 ///
 /// # Errors
-/// The faults of a household that cannot be worked with.
-pub fn reckon_naming(household: &Household, registry: &Registry, ways: usize) -> Result<Outcome, Vec<Fault>> {
+/// The faults of a household that cannot be worked with, or that it was stopped.
+pub fn reckon_until(
+    household: &Household,
+    registry: &Registry,
+    ways: usize,
+    stop: &Stop,
+) -> Result<Outcome, Unreckoned> {
     let found = faults(household, registry);
     match registry.pack(&household.country) {
-        Some(pack) if found.is_empty() => Ok(assemble(household, pack, ways.clamp(1, MOST_WAYS))),
-        _ => Err(found),
+        Some(pack) if found.is_empty() => Ok(assemble(household, pack, ways.clamp(1, MOST_WAYS), stop)?),
+        _ => Err(Unreckoned::Faults(found)),
     }
 }
 
@@ -58,27 +83,48 @@ pub fn pins_of(household: &Household, case: &dyn Case) -> BTreeMap<usize, Taken>
 }
 
 /// The ranking that holds the pins; where no lawful way does, the ranking without them.
-fn weigh(case: &dyn Case, pins: &BTreeMap<usize, Taken>, keep: usize) -> (Weighed, bool) {
-    let weighed = search(case, pins, keep);
+fn weigh(
+    case: &dyn Case,
+    pins: &BTreeMap<usize, Taken>,
+    keep: usize,
+    stop: &Stop,
+) -> Result<(Weighed, bool), Stopped> {
+    let weighed = search(case, pins, keep, stop)?;
     if weighed.ranking.is_empty() && !pins.is_empty() {
-        return (search(case, &BTreeMap::new(), keep), false);
+        return Ok((search(case, &BTreeMap::new(), keep, stop)?, false));
     }
-    (weighed, true)
+    Ok((weighed, true))
 }
 
-fn assemble(household: &Household, pack: &'static dyn Pack, ways: usize) -> Outcome {
+fn assemble(
+    household: &Household,
+    pack: &'static dyn Pack,
+    ways: usize,
+    stop: &Stop,
+) -> Result<Outcome, Stopped> {
     let case = pack.open(household);
     let pins = pins_of(household, &*case);
-    let (weighed, pins_hold) = weigh(&*case, &pins, ways);
+    let (weighed, pins_hold) = weigh(&*case, &pins, ways, stop)?;
     let chosen = weighed.ranking.first().map(|r| r.way.clone()).unwrap_or_default();
     let trail = case.record(&chosen);
-    let view =
-        Shown { household, pack, case: &*case, returns: case.returns(&chosen), way: &chosen, trail: &trail };
+    let view = Shown {
+        household,
+        pack,
+        case: &*case,
+        returns: case.returns(&chosen),
+        way: &chosen,
+        trail: &trail,
+        index: Index::of(pack, &trail),
+    };
     let total = weighed.ranking.first().map_or(Money::ZERO, |r| r.total);
-    let points = view.points();
+    let points = view.points((!weighed.complete).then_some(weighed.lawful));
     let all =
         |line: LineId| (0..view.returns.len()).filter_map(|r| trail.amount(line, Scope::Return(r))).sum();
-    Outcome {
+    let decisions = decisions(&*case, household, &chosen, &weighed, total, stop);
+    if stop.is_stopped() {
+        return Err(Stopped);
+    }
+    Ok(Outcome {
         country: household.country.clone(),
         locality: pack.locality(household),
         year: household.year,
@@ -89,13 +135,14 @@ fn assemble(household: &Household, pack: &'static dyn Pack, ways: usize) -> Outc
         balance: all(pack.totals().balance),
         covered: !points.iter().any(|p| p.not_covered),
         pins_hold,
+        complete: weighed.complete,
         lawful_ways: weighed.lawful,
         holding_ways: weighed.holding,
         columns: view.columns(),
         together: way_name(&*case, &chosen),
         spread: view.spread(),
         ways: named_ways(&*case, &weighed.ranking),
-        decisions: decisions(&*case, household, &chosen, &weighed, total),
+        decisions,
         compared: compared(pack, &*case, &weighed.ranking),
         lines: trail.lines.iter().map(|l| view.line(l.id, l.scope, l.amount, &l.inputs)).collect(),
         limits: trail
@@ -105,8 +152,8 @@ fn assemble(household: &Household, pack: &'static dyn Pack, ways: usize) -> Outc
             .map(|(a, t)| view.limit(*a, *t))
             .collect(),
         points,
-        papers: (0..household.papers.len()).map(|i| view.paper(i)).collect(),
-    }
+        papers: view.papers(),
+    })
 }
 
 /// The amount that stands for a paper in lists: its headline box (or the first amount that is filled), or the sum of
@@ -175,6 +222,7 @@ fn decisions(
     chosen: &Way,
     weighed: &Weighed,
     total: Money,
+    stop: &Stop,
 ) -> Vec<DecisionOutcome> {
     let outcome = |(d, about): (usize, &Decision)| {
         let best = |o: usize| weighed.prices[d][o];
@@ -210,16 +258,23 @@ fn decisions(
                     barred: weighed.bars[d][o].as_ref().map(|b| b.to_string()),
                 })
                 .collect(),
-            amount: about.amount.as_ref().map(|a| amount(case, chosen, d, a, ends)),
+            amount: about.amount.as_ref().map(|a| amount(case, chosen, d, a, ends, stop)),
         }
     };
     case.decisions().iter().enumerate().map(outcome).collect()
 }
 
-fn amount(case: &dyn Case, chosen: &Way, decision: usize, about: &Amount, ends: Ends) -> AmountOutcome {
+fn amount(
+    case: &dyn Case,
+    chosen: &Way,
+    decision: usize,
+    about: &Amount,
+    ends: Ends,
+    stop: &Stop,
+) -> AmountOutcome {
     let taken = chosen.amount(decision);
     let most = if taken.is_some() { case.most(decision, &View::of(chosen)) } else { Money::ZERO };
-    let curve = if taken.is_some() { along(case, chosen, decision, most) } else { Vec::new() };
+    let curve = if taken.is_some() { along(case, chosen, decision, most, stop) } else { Vec::new() };
     AmountOutcome {
         taken: taken.unwrap_or_default(),
         most,

@@ -5,7 +5,7 @@ mod assemble;
 mod fingerprint;
 mod shown;
 
-pub use assemble::{age_on, headline, pins_of, reckon, reckon_naming};
+pub use assemble::{Unreckoned, age_on, headline, pins_of, reckon, reckon_until};
 
 use crate::{check::Fault, limit::Limit, pack::Suggestion, point::Point};
 use hembo_money::Money;
@@ -40,7 +40,9 @@ pub struct Outcome {
     pub covered: bool,
     /// Whether every pin could be held.
     pub pins_hold: bool,
-    /// How many ways are lawful; all were weighed.
+    /// Whether every lawful way was weighed; if not, the total is the lowest of those that were.
+    pub complete: bool,
+    /// How many ways are lawful; all were weighed, where that is said.
     pub lawful_ways: u64,
     /// How many of them hold every pin.
     pub holding_ways: u64,

@@ -8,9 +8,10 @@ use crate::{
     line::{LineDef, LineId, SpreadRow, line},
     pack::{Case, Pack, Return},
     point::{Place, Point, Weight},
-    trail::{Input, Inputs, Item, Recorder, Scope},
+    trail::{Input, Inputs, Item, Recorded, Recorder, Scope},
 };
 use hembo_money::Money;
+use std::collections::{BTreeMap, HashMap};
 
 /// One way as people see it.
 pub(super) struct Shown<'a> {
@@ -20,6 +21,41 @@ pub(super) struct Shown<'a> {
     pub(super) returns: Vec<Return>,
     pub(super) way: &'a Way,
     pub(super) trail: &'a Recorder,
+    pub(super) index: Index,
+}
+
+/// What is looked up for every cell, gathered once: so that the outcome takes time in its lines, not in their square.
+pub(super) struct Index {
+    defs: HashMap<LineId, &'static LineDef>,
+    /// The places of the lines of each id.
+    lines: HashMap<LineId, Vec<usize>>,
+    /// What limits took from each line.
+    lost: HashMap<(LineId, Scope), Money>,
+    /// To where amounts moved from each line.
+    moved: HashMap<(LineId, Scope), Vec<Scope>>,
+}
+
+impl Index {
+    pub(super) fn of(pack: &dyn Pack, trail: &Recorder) -> Index {
+        let mut lines: HashMap<LineId, Vec<usize>> = HashMap::new();
+        let mut moved: HashMap<(LineId, Scope), Vec<Scope>> = HashMap::new();
+        for (at, line) in trail.lines.iter().enumerate() {
+            lines.entry(line.id).or_default().push(at);
+            for input in &line.inputs.0 {
+                match input {
+                    Input::Flow(id, from, amount) if !amount.is_zero() => {
+                        moved.entry((*id, *from)).or_default().push(line.scope);
+                    }
+                    _ => {}
+                }
+            }
+        }
+        let mut lost: HashMap<(LineId, Scope), Money> = HashMap::new();
+        for (at, taken) in &trail.limits {
+            *lost.entry((at.def.line, at.scope)).or_default() += taken.entered - taken.allowed;
+        }
+        Index { defs: pack.lines().iter().map(|def| (def.id, def)).collect(), lines, lost, moved }
+    }
 }
 
 impl Shown<'_> {
@@ -86,22 +122,26 @@ impl Shown<'_> {
             return None;
         }
         let (from, to) = (self.moved_in(line, scopes), self.moved_out(line, scopes));
-        let lost = |(at, taken): &(LimitAt, LimitTaken)| {
-            (at.def.line == line && scopes.contains(&at.scope)).then_some(taken.entered - taken.allowed)
-        };
+        let lost = |scope: &Scope| self.index.lost.get(&(line, *scope)).copied();
         Some(Cell {
             line: line.into(),
             scopes: amounts.iter().map(|(s, _)| self.scope(*s)).collect(),
             amount: amounts.iter().map(|(_, a)| *a).sum(),
-            lost: self.trail.limits.iter().filter_map(lost).sum(),
+            lost: scopes.iter().filter_map(lost).sum(),
             from,
             to,
         })
     }
 
+    /// The recorded lines of an id.
+    fn recorded(&self, line: LineId) -> impl Iterator<Item = &Recorded> {
+        let places = self.index.lines.get(line).map_or(&[][..], Vec::as_slice);
+        places.iter().map(|&at| &self.trail.lines[at])
+    }
+
     /// From whose returns amounts moved into a line of these.
     fn moved_in(&self, line: LineId, scopes: &[Scope]) -> Vec<String> {
-        let lines = self.trail.lines.iter().filter(|l| l.id == line && scopes.contains(&l.scope));
+        let lines = self.recorded(line).filter(|l| scopes.contains(&l.scope));
         let from = lines.flat_map(|l| &l.inputs.0).filter_map(|input| match input {
             Input::Flow(_, from, amount) if !amount.is_zero() && !scopes.contains(from) => Some(*from),
             _ => None,
@@ -111,10 +151,8 @@ impl Shown<'_> {
 
     /// To whose returns a line of these moved.
     fn moved_out(&self, line: LineId, scopes: &[Scope]) -> Vec<String> {
-        let flows = |input: &Input| matches!(input, Input::Flow(id, from, amount) if *id == line && scopes.contains(from) && !amount.is_zero());
-        let to =
-            self.trail.lines.iter().filter(|l| !scopes.contains(&l.scope) && l.inputs.0.iter().any(flows));
-        self.filers_of(to.map(|l| l.scope))
+        let to = scopes.iter().filter_map(|&scope| self.index.moved.get(&(line, scope))).flatten();
+        self.filers_of(to.copied().filter(|scope| !scopes.contains(scope)))
     }
 
     fn filers_of(&self, scopes: impl Iterator<Item = Scope>) -> Vec<String> {
@@ -130,7 +168,9 @@ impl Shown<'_> {
     }
 
     fn papers_behind(&self, row: &SpreadRow) -> usize {
-        let lines = self.trail.lines.iter().filter(|l| Some(l.id) == row.person || l.id == row.total);
+        let of_people = row.person.filter(|line| *line != row.total);
+        let lines =
+            self.recorded(row.total).chain(of_people.into_iter().flat_map(|line| self.recorded(line)));
         let boxes = lines.flat_map(|l| &l.inputs.0).filter_map(|i| match i {
             Input::Box(item) => Some(item.paper),
             _ => None,
@@ -157,8 +197,8 @@ impl Shown<'_> {
     }
 
     fn def(&self, id: &str) -> LineDef {
-        let found = self.pack.lines().iter().find(|l| l.id == id);
-        found.copied().unwrap_or(line("", "", "", "", ""))
+        let found = self.index.defs.get(id);
+        found.map(|def| **def).unwrap_or(line("", "", "", "", ""))
     }
 
     pub(super) fn line(&self, id: LineId, scope: Scope, amount: Money, inputs: &Inputs) -> Line {
@@ -235,9 +275,11 @@ impl Shown<'_> {
         }
     }
 
-    pub(super) fn points(&self) -> Vec<Point> {
+    /// Every open point; `too_many` tells how many ways were weighed where that is not all.
+    pub(super) fn points(&self, too_many: Option<u64>) -> Vec<Point> {
         let mut points = self.case.points(self.way, self.trail);
         points.extend(self.pins_that_are_gone());
+        points.extend(too_many.map(|weighed| self.too_many_ways(weighed)));
         for point in &mut points {
             point.about = fingerprint::of(point, self.household);
             // What blocks cannot be put aside, and what was put aside is open again where its facts have changed.
@@ -247,6 +289,19 @@ impl Shown<'_> {
         }
         points.sort_by_key(|p| (p.dismissed.is_some(), p.weight));
         points
+    }
+
+    /// There are more amounts than can be looked for together: which to hold, so that the rest is weighed in full.
+    fn too_many_ways(&self, weighed: u64) -> Point {
+        let free = |d: &&crate::Decision| {
+            d.amount.as_ref().is_some_and(|a| !a.never_costs) && !self.household.pins.contains_key(&d.id)
+        };
+        let names: Vec<_> = self.case.decisions().iter().filter(free).map(|d| d.label.as_str()).collect();
+        let message =
+            format!("Too many ways: this is the lowest of {weighed} that were weighed, not of all.");
+        let remedy =
+            format!("Hold one of these on Ways, and the others are weighed in full: {}.", names.join(", "));
+        Point::blocks("too-many-ways", Place::default(), message, remedy)
     }
 
     /// Options held of decisions that no longer arise, or that no longer have the option.
@@ -262,38 +317,40 @@ impl Shown<'_> {
         self.household.pins.iter().filter(gone).map(point).collect()
     }
 
-    pub(super) fn paper(&self, index: usize) -> PaperOutcome {
-        let paper = &self.household.papers[index];
-        PaperOutcome {
+    /// What each paper brings.
+    pub(super) fn papers(&self) -> Vec<PaperOutcome> {
+        let mut feeds = self.feeds();
+        let paper = |(index, paper): (usize, &Paper)| PaperOutcome {
             paper: paper.id.clone(),
             amount: headline(self.pack, paper),
-            feeds: self.feeds(index),
+            feeds: std::mem::take(&mut feeds[index]),
             suggestions: self.pack.suggestions(self.household, paper),
-        }
+        };
+        self.household.papers.iter().enumerate().map(paper).collect()
     }
 
-    /// The lines that the paper's boxes go to; the parts of several owners stand as one.
-    fn feeds(&self, paper: usize) -> Vec<Feed> {
-        let mut feeds: Vec<Feed> = Vec::new();
+    /// The lines that each paper's boxes go to; the parts of several owners stand as one.
+    fn feeds(&self) -> Vec<Vec<Feed>> {
+        let mut feeds: Vec<Vec<Feed>> = self.household.papers.iter().map(|_| Vec::new()).collect();
         for line in &self.trail.lines {
-            let boxes = line.inputs.0.iter().filter_map(|i| match i {
-                Input::Box(item) if item.paper == paper => Some(item.amount),
-                _ => None,
-            });
-            let amount: Money = boxes.sum();
-            if amount.is_zero() {
-                continue;
-            }
-            let scope = self.scope(line.scope);
-            match feeds.iter_mut().find(|f| f.line == line.id) {
-                Some(feed) => {
-                    feed.amount += amount;
-                    feed.scopes.push(scope);
+            let mut brought: BTreeMap<usize, Money> = BTreeMap::new();
+            for input in &line.inputs.0 {
+                if let Input::Box(item) = input {
+                    *brought.entry(item.paper).or_default() += item.amount;
                 }
-                None => {
-                    let def = self.def(line.id);
-                    let label = format!("{}, {}", def.label, def.place);
-                    feeds.push(Feed { line: line.id.into(), scopes: vec![scope], label, amount });
+            }
+            for (paper, amount) in brought.into_iter().filter(|(_, amount)| !amount.is_zero()) {
+                let scope = self.scope(line.scope);
+                match feeds[paper].iter_mut().find(|f| f.line == line.id) {
+                    Some(feed) => {
+                        feed.amount += amount;
+                        feed.scopes.push(scope);
+                    }
+                    None => {
+                        let def = self.def(line.id);
+                        let label = format!("{}, {}", def.label, def.place);
+                        feeds[paper].push(Feed { line: line.id.into(), scopes: vec![scope], label, amount });
+                    }
                 }
             }
         }

@@ -2,7 +2,7 @@
 //! grows with what the parts read, not with the ways.
 
 use super::{
-    Ends, Law, Ranked, Weighable, Weighed,
+    Ends, Law, Ranked, Stop, Weighable, Weighed,
     diagram::{Diagrams, NodeId},
     solve::{Packed, Solved},
     view::{CLOSED, Leaf, View, values_of},
@@ -20,18 +20,18 @@ struct Factors {
 }
 
 impl Factors {
-    fn of(case: &dyn Weighable, pins: &BTreeMap<usize, Taken>) -> Factors {
+    fn of(case: &dyn Weighable, pins: &BTreeMap<usize, Taken>, stop: &Stop) -> Factors {
         let mut diagrams = Diagrams::new();
         let mut all = Vec::new();
         let bars =
             RefCell::new(case.decisions().iter().map(|d| vec![None; d.options.len()]).collect::<Vec<_>>());
         for decision in 0..case.decisions().len() {
-            let leaves = leaves_of_law(case, pins, decision, &mut bars.borrow_mut()[decision]);
+            let leaves = leaves_of_law(case, pins, decision, &mut bars.borrow_mut()[decision], stop);
             all.push(diagrams.of(case, leaves));
         }
         for part in 0..case.parts() {
             let view = View::searching(case, pins);
-            let leaves = view.leaves(|view| case.total(part, view));
+            let leaves = view.leaves(stop, |view| case.total(part, view));
             all.push(diagrams.of(case, leaves));
         }
         Factors { diagrams, all, bars: bars.into_inner() }
@@ -44,10 +44,11 @@ fn leaves_of_law(
     pins: &BTreeMap<usize, Taken>,
     decision: usize,
     bars: &mut [Option<Bar>],
+    stop: &Stop,
 ) -> Vec<Leaf> {
     let view = View::searching(case, pins);
     let mut laws = Vec::new();
-    let leaves = view.leaves(|view| {
+    let leaves = view.leaves(stop, |view| {
         laws.push(case.law(decision, view));
         // The place of the law among the laws, to be found again: dead combinations are left out.
         Money::from_cents(laws.len() as i64 - 1)
@@ -69,17 +70,22 @@ fn leaves_of_law(
 }
 
 /// Weighs every lawful way and keeps the lowest `keep` of them.
-pub(super) fn search(case: &dyn Weighable, pins: &BTreeMap<usize, Taken>, keep: usize) -> Weighed {
-    let factors = Factors::of(case, pins);
+pub(super) fn search(
+    case: &dyn Weighable,
+    pins: &BTreeMap<usize, Taken>,
+    keep: usize,
+    stop: &Stop,
+) -> Weighed {
+    let factors = Factors::of(case, pins, stop);
     let nothing = BTreeMap::new();
-    let mut free = Solved::of(case, &factors.diagrams, &factors.all, &nothing);
-    let mut held = Solved::of(case, &factors.diagrams, &factors.all, pins);
+    let mut free = Solved::of(case, &factors.diagrams, &factors.all, &nothing, stop);
+    let mut held = Solved::of(case, &factors.diagrams, &factors.all, pins, stop);
     let mut prices = held.prices();
     // What another option of a pinned decision would cost is seen with that pin alone let go.
     for &pinned in pins.keys() {
         let mut others = pins.clone();
         others.remove(&pinned);
-        let mut freed = Solved::of(case, &factors.diagrams, &factors.all, &others).prices();
+        let mut freed = Solved::of(case, &factors.diagrams, &factors.all, &others, stop).prices();
         if let Some(prices) = prices.get_mut(pinned) {
             *prices = freed.swap_remove(pinned);
         }
@@ -96,13 +102,14 @@ pub(super) fn search(case: &dyn Weighable, pins: &BTreeMap<usize, Taken>, keep: 
         prices,
         ends: vec![Ends::default(); case.decisions().len()],
         bars,
+        complete: true,
     }
 }
 
 /// The lowest way that holds every pin, without the prices of anything else.
-pub(super) fn lowest(case: &dyn Weighable, pins: &BTreeMap<usize, Taken>) -> Option<Ranked> {
-    let factors = Factors::of(case, pins);
-    Solved::of(case, &factors.diagrams, &factors.all, pins).ranking(1).pop().map(ranked)
+pub(super) fn lowest(case: &dyn Weighable, pins: &BTreeMap<usize, Taken>, stop: &Stop) -> Option<Ranked> {
+    let factors = Factors::of(case, pins, stop);
+    Solved::of(case, &factors.diagrams, &factors.all, pins, stop).ranking(1).pop().map(ranked)
 }
 
 fn ranked((total, values): (Money, Packed)) -> Ranked {

@@ -136,14 +136,18 @@ impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
     }
 
     /// Cuts the space into pieces on which the total is linear: all of it, or with a steepness where the lowest can
-    /// be. Returns every corner with its total.
+    /// be. Returns every corner with its total. `enough` is told how many there are so far, and may end it.
     pub(super) fn explore(
         mut self,
         most: &[Money],
         steepness: Option<&Steepness>,
+        mut enough: impl FnMut(u64) -> bool,
     ) -> impl Iterator<Item = (Vec<Money>, Money)> {
         let mut open: BinaryHeap<Open> = self.simplices_of_box(most).into_iter().map(Open::new).collect();
         while let Some(Open { mut simplex, .. }) = open.pop() {
+            if enough(self.found.len() as u64) {
+                break;
+            }
             if steepness.is_some_and(|s| s.least_on(&simplex) >= self.lowest) {
                 continue;
             }
@@ -346,7 +350,7 @@ mod tests {
     fn lowest(most: &[i64], mut total: impl FnMut(&[Money], &mut Edges) -> Money) -> (Vec<i64>, i64, usize) {
         let most: Vec<_> = most.iter().map(|&m| Money::whole(m)).collect();
         let corners: Vec<_> =
-            Explorer::new(|a: &[Money], e: &mut Edges| total(a, e)).explore(&most, None).collect();
+            Explorer::new(|a: &[Money], e: &mut Edges| total(a, e)).explore(&most, None, |_| false).collect();
         let best =
             corners.iter().min_by_key(|(at, total)| (*total, at.clone())).expect("the box has corners");
         (best.0.iter().map(|m| m.cents()).collect(), best.1.cents(), corners.len())

@@ -8,10 +8,12 @@ mod diagram;
 mod discrete;
 mod kinks;
 mod solve;
+mod stop;
 mod view;
 mod walk;
 
 pub use kinks::Edges;
+pub use stop::{Stop, Stopped};
 pub use view::{Sums, Tally, View};
 pub use walk::along;
 
@@ -81,13 +83,35 @@ impl Law {
 }
 
 /// Weighs every lawful way and keeps the lowest `keep` of them. `pins` maps a decision to what is held.
-pub fn search(case: &dyn Weighable, pins: &BTreeMap<usize, Taken>, keep: usize) -> Weighed {
-    if has_amounts(case) { walk::search(case, pins, keep) } else { discrete::search(case, pins, keep) }
+///
+/// # Errors
+/// When it was stopped.
+pub fn search(
+    case: &dyn Weighable,
+    pins: &BTreeMap<usize, Taken>,
+    keep: usize,
+    stop: &Stop,
+) -> Result<Weighed, Stopped> {
+    let found = if has_amounts(case) {
+        walk::search(case, pins, keep, stop)
+    } else {
+        discrete::search(case, pins, keep, stop)
+    };
+    stop.unless_stopped(found)
 }
 
 /// The lowest way that holds every pin, without the prices of anything else.
-pub fn lowest(case: &dyn Weighable, pins: &BTreeMap<usize, Taken>) -> Option<Ranked> {
-    if has_amounts(case) { walk::lowest(case, pins) } else { discrete::lowest(case, pins) }
+///
+/// # Errors
+/// When it was stopped.
+pub fn lowest(
+    case: &dyn Weighable,
+    pins: &BTreeMap<usize, Taken>,
+    stop: &Stop,
+) -> Result<Option<Ranked>, Stopped> {
+    let found =
+        if has_amounts(case) { walk::lowest(case, pins, stop) } else { discrete::lowest(case, pins, stop) };
+    stop.unless_stopped(found)
 }
 
 fn has_amounts(case: &dyn Weighable) -> bool {
@@ -122,6 +146,9 @@ pub struct Weighed {
     pub ends: Vec<Ends>,
     /// For each option that no lawful way takes, why.
     pub bars: Vec<Vec<Option<Bar>>>,
+    /// Whether every lawful way was weighed; if not, amounts were looked at less closely from some way on, as there are
+    /// too many of them to be looked for together.
+    pub complete: bool,
 }
 
 /// The best totals that an amount allows; none where it never arises.

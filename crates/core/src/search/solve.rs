@@ -5,7 +5,7 @@
 //! the minimum. *Why that is exact:* a node is its future, so equal sets of nodes have equal futures and are solved once.
 
 use super::{
-    Weighable,
+    Stop, Weighable,
     diagram::{DEAD, Diagrams, Node, NodeId, Support},
     view::{CLOSED, Value},
 };
@@ -64,6 +64,7 @@ pub(super) struct Solved<'a> {
     sizes: Vec<usize>,
     /// A decision that is held is closed or takes this option.
     held: &'a BTreeMap<usize, Taken>,
+    stop: &'a Stop,
     records: Vec<Record>,
     known: HashMap<Vec<NodeId>, Option<RecordId>>,
     root: Whole,
@@ -76,10 +77,11 @@ impl<'a> Solved<'a> {
         diagrams: &'a Diagrams,
         factors: &[NodeId],
         held: &'a BTreeMap<usize, Taken>,
+        stop: &'a Stop,
     ) -> Solved<'a> {
         let sizes = case.decisions().iter().map(|d| d.options.len()).collect();
         let (records, known) = (Vec::new(), HashMap::new());
-        let mut solved = Solved { diagrams, sizes, held, records, known, root: Whole::default() };
+        let mut solved = Solved { diagrams, sizes, held, stop, records, known, root: Whole::default() };
         let found = solved.split(factors.to_vec());
         solved.root =
             found.map_or(Whole::default(), |(cost, components)| Whole { cost, components, alive: true });
@@ -137,6 +139,9 @@ impl<'a> Solved<'a> {
     fn solve(&mut self, component: Vec<NodeId>) -> Option<RecordId> {
         if let Some(known) = self.known.get(&component) {
             return *known;
+        }
+        if self.stop.is_stopped() {
+            return None;
         }
         let reads = |node: &NodeId| match self.diagrams.node(*node) {
             Node::Reads { decision, .. } => Some(*decision),

@@ -10,7 +10,7 @@
 //! decision tree: disjoint, together all lawful ways. As the law of a decision is asked before its value is given, each
 //! is lawful by itself.
 
-use super::{Law, Weighable};
+use super::{Law, Stop, Weighable};
 use crate::decision::{Taken, Way};
 use hembo_money::Money;
 use std::{
@@ -135,7 +135,7 @@ impl<'c> View<'c> {
     }
 
     /// Goes through every combination of what `compute` reads; a combination that no way has is left out.
-    pub(super) fn leaves(&self, mut compute: impl FnMut(&View<'c>) -> Money) -> Vec<Leaf> {
+    pub(super) fn leaves(&self, stop: &Stop, mut compute: impl FnMut(&View<'c>) -> Money) -> Vec<Leaf> {
         let Kind::Searching(search) = &self.kind else { return Vec::new() };
         let mut leaves = Vec::new();
         loop {
@@ -143,7 +143,7 @@ impl<'c> View<'c> {
             if !search.dead.get() {
                 leaves.push(search.leaf(result));
             }
-            if !search.next() {
+            if !search.next() || stop.is_stopped() {
                 return leaves;
             }
         }

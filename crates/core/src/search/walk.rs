@@ -1,9 +1,10 @@
 //! The walk through all combinations of options, and at the end of each the amounts that it leaves open.
 
 use super::{
-    Edges, Ends, Law, Ranked, UNLAWFUL, View, Weighable, Weighed,
+    Edges, Ends, Law, Ranked, Stop, UNLAWFUL, View, Weighable, Weighed,
     discrete::clear_bars_of_priced_options,
     kinks::{Explorer, Steepness},
+    stop::MOST_POINTS,
 };
 use crate::decision::{Taken, Way};
 use hembo_money::{Money, Rate, Rounding};
@@ -13,22 +14,35 @@ use std::collections::{BTreeMap, BinaryHeap};
 type Held = BTreeMap<usize, Money>;
 
 /// Weighs every lawful way and keeps the lowest `keep` of them. `pins` maps a decision to what is held.
-pub(super) fn search(case: &dyn Weighable, pins: &BTreeMap<usize, Taken>, keep: usize) -> Weighed {
-    weighed(case, pins, keep, true)
+pub(super) fn search(
+    case: &dyn Weighable,
+    pins: &BTreeMap<usize, Taken>,
+    keep: usize,
+    stop: &Stop,
+) -> Weighed {
+    weighed(case, pins, keep, true, stop)
 }
 
 /// The lowest way that holds every pin, without the prices of anything else.
-pub(super) fn lowest(case: &dyn Weighable, pins: &BTreeMap<usize, Taken>) -> Option<Ranked> {
-    weighed(case, pins, 1, false).ranking.into_iter().next()
+pub(super) fn lowest(case: &dyn Weighable, pins: &BTreeMap<usize, Taken>, stop: &Stop) -> Option<Ranked> {
+    weighed(case, pins, 1, false, stop).ranking.into_iter().next()
 }
 
-fn weighed(case: &dyn Weighable, pins: &BTreeMap<usize, Taken>, keep: usize, priced: bool) -> Weighed {
+fn weighed(
+    case: &dyn Weighable,
+    pins: &BTreeMap<usize, Taken>,
+    keep: usize,
+    priced: bool,
+    stop: &Stop,
+) -> Weighed {
     let sizes: Vec<usize> = case.decisions().iter().map(|d| d.options.len()).collect();
     let mut walk = Walk {
         case,
         pins,
         keep,
         priced,
+        stop,
+        points: 0,
         kept: BinaryHeap::new(),
         weighed: Weighed {
             ranking: Vec::new(),
@@ -38,6 +52,7 @@ fn weighed(case: &dyn Weighable, pins: &BTreeMap<usize, Taken>, keep: usize, pri
             prices: sizes.iter().map(|&n| vec![None; n]).collect(),
             ends: vec![Ends::default(); sizes.len()],
             bars: sizes.iter().map(|&n| vec![None; n]).collect(),
+            complete: true,
         },
     };
     walk.from(&mut Way::default());
@@ -45,7 +60,13 @@ fn weighed(case: &dyn Weighable, pins: &BTreeMap<usize, Taken>, keep: usize, pri
 }
 
 /// The kinks of the household's total along one amount of a way, everything else as it stands there.
-pub fn along(case: &dyn Weighable, way: &Way, decision: usize, most: Money) -> Vec<(Money, Money)> {
+pub fn along(
+    case: &dyn Weighable,
+    way: &Way,
+    decision: usize,
+    most: Money,
+    stop: &Stop,
+) -> Vec<(Money, Money)> {
     let mut moved = way.clone();
     let explorer = Explorer::new(|amounts: &[Money], edges: &mut Edges| {
         moved.0[decision] = Some(Taken::Amount(amounts[0]));
@@ -53,7 +74,7 @@ pub fn along(case: &dyn Weighable, way: &Way, decision: usize, most: Money) -> V
         (0..case.parts()).map(|part| case.total_with_edges(part, &view, edges)).sum()
     });
     let most = [most];
-    let corners = explorer.explore(&most, None).filter(|(_, total)| *total < UNLAWFUL);
+    let corners = explorer.explore(&most, None, |_| stop.is_stopped()).filter(|(_, total)| *total < UNLAWFUL);
     let mut points: Vec<_> = corners.map(|(at, total)| (at[0], total)).collect();
     points.sort();
     points
@@ -64,12 +85,18 @@ struct Walk<'a> {
     pins: &'a BTreeMap<usize, Taken>,
     keep: usize,
     priced: bool,
+    stop: &'a Stop,
+    /// How many points of amounts were reckoned.
+    points: u64,
     kept: BinaryHeap<Ranked>,
     weighed: Weighed,
 }
 
 impl Walk<'_> {
     fn from(&mut self, way: &mut Way) {
+        if self.stop.is_stopped() {
+            return;
+        }
         let decision = way.0.len();
         let decisions = self.case.decisions();
         let Some(about) = decisions.get(decision) else {
@@ -156,7 +183,10 @@ impl Walk<'_> {
             way.0[decision] = Some(Taken::Amount(amount));
         }
         let searched = self.searched(&way, held);
-        if searched.is_empty() {
+        if self.points > MOST_POINTS {
+            self.weighed.complete = false;
+        }
+        if searched.is_empty() || self.points > MOST_POINTS {
             return (Ranked { total: self.total(&way, None), way }, 1);
         }
         let most: Vec<_> = searched.iter().filter_map(|&d| way.amount(d)).collect();
@@ -175,11 +205,21 @@ impl Walk<'_> {
             place(&mut moved, amounts);
             self.total(&moved, Some(edges))
         });
-        let mut corners = 0;
+        let (mut corners, mut reckoned, mut complete) = (0, 0, true);
+        let (stop, left) = (self.stop, MOST_POINTS - self.points);
+        let enough = |points| {
+            complete = points <= left;
+            !complete || stop.is_stopped()
+        };
         let found = explorer
-            .explore(&most, Some(&steepness))
-            .inspect(|(_, total)| corners += u64::from(*total < UNLAWFUL))
+            .explore(&most, Some(&steepness), enough)
+            .inspect(|(_, total)| {
+                reckoned += 1;
+                corners += u64::from(*total < UNLAWFUL);
+            })
             .min_by(|a, b| (a.1, &a.0).cmp(&(b.1, &b.0)));
+        self.points += reckoned;
+        self.weighed.complete &= complete;
         let (amounts, total) = found.unwrap_or_default();
         place(&mut way, &amounts);
         (self.tidied(Ranked { total, way }, searched.iter().copied().zip(most)), corners)

@@ -16,6 +16,7 @@ use axum::{
 use hembo_core::{
     Household, Outcome, Pack,
     effect::{self, CurvePoint, Effect},
+    search::Stop,
     secret,
 };
 use hembo_money::Money;
@@ -102,7 +103,8 @@ pub async fn effect(
     let (_, household) = work::load(&app, id).await?;
     let registry = app.registry;
     let found =
-        work::on_a_core(&app, move || effect::of_paper(&household, &registry, &at.paper, STEP)).await?;
+        work::on_a_core(&app, move |stop| effect::of_paper(&household, &registry, &at.paper, STEP, stop))
+            .await?;
     found.map(Json).ok_or_else(|| Problem::not_found("paper"))
 }
 
@@ -118,7 +120,7 @@ pub async fn curve(
     let (_, household) = work::load(&app, id).await?;
     let field = at.field.unwrap_or_default();
     let registry = app.registry;
-    let run = move || effect::curve(&household, &registry, &at.paper, &field, POINTS);
+    let run = move |stop: &Stop| effect::curve(&household, &registry, &at.paper, &field, POINTS, stop);
     Ok(Json(work::on_a_core(&app, run).await?))
 }
 
