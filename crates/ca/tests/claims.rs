@@ -3,8 +3,8 @@
 
 mod common;
 
-use common::{Family, assert_lines, has_point, line, money};
-use hembo_core::Outcome;
+use common::{Family, REGISTRY, assert_lines, has_point, line, money};
+use hembo_core::{Outcome, outcome, search::Stop};
 use hembo_money::Money;
 use serde_json::json;
 
@@ -212,6 +212,21 @@ fn medical_receipts_are_divided_where_both_have_the_supplement() {
     // Below two thresholds nothing can be divided: 3 % of 30,7xx each.
     assert!(bar(&couple("900").outcome(), "ca.medical", "both").is_some());
     assert!(bar(&couple("1000").outcome(), "ca.medical", "both").is_none());
+}
+
+/// More amounts than the search has a budget for: the result says so, and names what to hold.
+#[test]
+fn what_was_not_weighed_in_full_is_no_result() {
+    let family = Family::couple("ON", YOUNG).employed("ada", "31000").employed("bo", "31000");
+    let family = family.medical("ada", &[("2025-03-03", "9000")]).medical("bo", &[("2025-04-04", "9000")]);
+    let within = |points| {
+        outcome::reckon_until(&family.household(), &REGISTRY, 1, &Stop::with_budget(points)).unwrap()
+    };
+    assert!(within(10_000).complete && within(10_000).covered);
+    let few = within(3);
+    assert!(!few.complete);
+    let point = few.points.iter().find(|p| p.id.starts_with("too-many-ways")).unwrap();
+    assert!(point.remedy.contains("Medical that ada claims"), "{point:?}");
 }
 
 /// 82(3): all dividends on the other's return, where that makes or raises the amount for a partner.

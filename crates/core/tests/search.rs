@@ -5,7 +5,7 @@ use hembo_core::{
     Decision, Recorder, Scope, Silent,
     decision::{Amount, Bar, Opt, Taken},
     limit::{self, LimitDef, PhaseIn, PhaseOut, Shape},
-    search::{Edges, Law, Stop, Tally, View, Weighable, lowest, search},
+    search::{Edges, Law, Stop, Stopped, Tally, View, Weighable, lowest, search},
 };
 use hembo_money::{Money, Rate, Rounding};
 use proptest::prelude::*;
@@ -210,6 +210,33 @@ proptest! {
         prop_assert!(held.is_none_or(|at| best.way.amount(1) == Some(Money::whole(at))));
         prop_assert!(weighed.ends[0].none.unwrap() >= weighed.ends[0].free.unwrap());
     }
+}
+
+#[test]
+fn a_stopped_search_finds_nothing() {
+    let stop = Stop::default();
+    stop.clone().stop();
+    let bent = Bent::new(vec![Hinge { first: 1, second: 1, start: 20, slope: 3 }]);
+    let puzzle = Puzzle::new(&[2, 3], false, vec![1, 2, 3]);
+    for case in [&bent as &dyn Weighable, &puzzle] {
+        assert_eq!(search(case, &BTreeMap::new(), 1, &stop).unwrap_err(), Stopped);
+        assert_eq!(lowest(case, &BTreeMap::new(), &stop).unwrap_err(), Stopped);
+    }
+}
+
+#[test]
+fn a_search_over_its_budget_says_that_it_is_not_complete() {
+    // Two valleys that cross: lowest where the amounts are 13 and 29, which takes a few corners to find.
+    let at = [(1, 0, 13), (-1, 0, -13), (0, 1, 29), (0, -1, -29)];
+    let bent = Bent::new(at.map(|(first, second, start)| Hinge { first, second, start, slope: 4 }).to_vec());
+    let within = |points| search(&bent, &BTreeMap::new(), 1, &Stop::with_budget(points)).unwrap();
+    let all = within(1_000);
+    assert!(all.complete && all.ranking[0].total == Money::ZERO);
+    let few = within(5);
+    assert!(!few.complete && few.ranking[0].total > Money::ZERO, "{few:?}");
+    // Held amounts need no looking for.
+    let pins = [(0, 13), (1, 29)].map(|(d, at)| (d, Taken::Amount(Money::whole(at)))).into_iter().collect();
+    assert!(search(&bent, &pins, 1, &Stop::with_budget(100)).unwrap().complete);
 }
 
 static LIMIT: LimitDef = LimitDef { id: "l", label: "L", how: "h", line: "x", cite: "c" };

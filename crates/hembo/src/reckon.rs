@@ -1,7 +1,8 @@
 //! `hembo reckon FILE…`: household files in, outcomes out, for batch work, checks and other programs.
 //!
 //! Exit codes: 0 all computed; 1 a file could not be read or is no household; 2 wrong arguments; 3 a household needs
-//! a rule that is not computed yet (its outcome is printed with `"covered": false`).
+//! a rule that is not computed yet, or has more ways than could be weighed (its outcome is printed with
+//! `"covered": false` or `"complete": false`).
 
 use hembo_core::{
     Outcome, Registry, check,
@@ -58,7 +59,7 @@ pub fn run(arguments: &Arguments, registry: &Registry) -> ExitCode {
     for file in &arguments.files {
         match one(file, &pins, (arguments.trail, arguments.ways), registry) {
             Ok(outcome) => {
-                codes.insert(if outcome.covered { 0 } else { NOT_COVERED });
+                codes.insert(if outcome.covered && outcome.complete { 0 } else { NOT_COVERED });
                 if print(&outcome).is_err() {
                     return ExitCode::SUCCESS;
                 }

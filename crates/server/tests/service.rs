@@ -5,7 +5,8 @@ mod common;
 
 use common::{Client, REGISTRY};
 use hembo_cluster::Cluster;
-use hembo_server::{Settings, store};
+use hembo_core::search::Stop;
+use hembo_server::{Settings, store, work::on_a_core};
 use serde_json::{Value, json};
 use std::{fs, path::PathBuf};
 
@@ -130,6 +131,36 @@ async fn a_wait_for_the_database_ends_in_words() {
     assert_eq!((&busy["type"], &busy["title"]), (&json!("urn:hembo:busy"), &json!("Busy")));
     drop(held);
     client.get("/api/households").await.ok(200);
+}
+
+/// A computation whose request is gone, or whose server ends, stops and leaves its core to others.
+#[tokio::test(flavor = "multi_thread")]
+async fn work_that_nobody_waits_for_is_stopped() {
+    let Client { app, .. } = Client::new("stopped").await;
+    let (tell, mut told) = tokio::sync::mpsc::unbounded_channel();
+    let endless = |tell: tokio::sync::mpsc::UnboundedSender<&'static str>| {
+        move |stop: &Stop| {
+            tell.send("begun").unwrap();
+            while !stop.is_stopped() {
+                std::thread::yield_now();
+            }
+            tell.send("stopped").unwrap();
+        }
+    };
+    tokio::select! {
+        _ = on_a_core(&app, endless(tell.clone())) => panic!("it has no end"),
+        Some("begun") = told.recv() => {}
+    }
+    assert_eq!(told.recv().await, Some("stopped"));
+    assert_eq!(on_a_core(&app, |_| 7).await.unwrap(), 7);
+    let work = tokio::spawn({
+        let (app, work) = (app.clone(), endless(tell));
+        async move { on_a_core(&app, work).await.map_err(|problem| problem.status) }
+    });
+    assert_eq!(told.recv().await, Some("begun"));
+    app.ending.cancel();
+    assert_eq!(work.await.unwrap(), Err(503));
+    assert_eq!(told.recv().await, Some("stopped"));
 }
 
 #[tokio::test]

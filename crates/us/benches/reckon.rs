@@ -73,7 +73,7 @@ fn ratios(case: &dyn Weighable, way: &Way) {
         black_box(total(case, way));
     });
     println!("one silent way ÷ parse: {:.3}", one / parse);
-    for more in [0, 10, 13, 24] {
+    for more in [0, 10, 13, 16] {
         let family = with_children(more);
         let case = UnitedStates.open(&family);
         let ways = searched(&*case).lawful;

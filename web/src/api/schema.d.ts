@@ -908,6 +908,8 @@ export interface components {
             columns: components["schemas"]["Column"][];
             /** @description The rows of the Spread that differ between the lowest ways. */
             compared: components["schemas"]["ComparedRow"][];
+            /** @description Whether every lawful way was weighed; if not, the total is the lowest of those that were. */
+            complete: boolean;
             /** @description The rule pack. */
             country: string;
             /** @description Whether every rule that touches this household is computed; if not, the figures are not a result. */
@@ -923,7 +925,7 @@ export interface components {
             holding_ways: number;
             /**
              * Format: int64
-             * @description How many ways are lawful; all were weighed.
+             * @description How many ways are lawful; all were weighed, where that is said.
              */
             lawful_ways: number;
             /** @description Every limit of the chosen way that something came to. */

@@ -59,8 +59,13 @@ function Worth({ paper }: { paper: string }) {
   const { opened } = useDesk();
   const effect = useQuery({
     queryKey: ["effect", opened.id, opened.revision, paper],
-    queryFn: () =>
-      ask(api.GET("/api/households/{id}/effect", { params: { path: { id: opened.id }, query: { paper } } })),
+    queryFn: ({ signal }) =>
+      ask(
+        api.GET("/api/households/{id}/effect", {
+          params: { path: { id: opened.id }, query: { paper } },
+          signal,
+        }),
+      ),
   });
   const change = (amount: string) => (isZero(amount) ? "no change" : difference(amount));
   if (!effect.data) return null;

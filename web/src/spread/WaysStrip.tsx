@@ -24,7 +24,7 @@ export function WaysStrip() {
       <div className="border-r border-rule px-3.5 py-2">
         <h2>Ways to file</h2>
         <p className="text-[11px] text-soft">
-          {count(outcome.lawful_ways, "way")} lawful, all weighed
+          {count(outcome.lawful_ways, "way")} lawful, {outcome.complete ? "all weighed" : "not all weighed"}
           {pinned > 0 && (
             <span className="block text-ochre">
               {count(pinned, "pin")} held{cost > 0 ? `, costs ${units(String(cost))}` : ""}
@@ -33,7 +33,14 @@ export function WaysStrip() {
         </p>
       </div>
       {ways.map((way, i) => (
-        <Way key={way.name + way.total} way={way} first={i === 0} dearest={dearest} lowest={cost === 0} />
+        <Way
+          key={way.name + way.total}
+          way={way}
+          first={i === 0}
+          dearest={dearest}
+          lowest={cost === 0}
+          complete={outcome.complete}
+        />
       ))}
       {Array.from({ length: SHOWN - ways.length }, (_, i) => (
         <div key={i} className="border-r border-rule" />
@@ -76,17 +83,17 @@ function Way({
   first,
   dearest,
   lowest,
+  complete,
 }: {
   way: NamedWay;
   first: boolean;
   dearest: number;
   lowest: boolean;
+  complete: boolean;
 }) {
   const tone = first ? "bg-petrol text-white" : "bg-sheet";
   const told = first
-    ? lowest
-      ? "Lowest · total tax"
-      : "Lowest with the pins · total tax"
+    ? `${complete ? "Lowest" : "Lowest found"}${lowest ? "" : " with the pins"} · total tax`
     : isZero(way.more)
       ? "the same"
       : difference(way.more);

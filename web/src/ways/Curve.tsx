@@ -28,7 +28,8 @@ export function Curve() {
   const curve = useQuery({
     queryKey: ["curve", opened.id, opened.revision, query.paper],
     enabled: largest !== null,
-    queryFn: () => ask(api.GET("/api/households/{id}/curve", { params: { path: { id: opened.id }, query } })),
+    queryFn: ({ signal }) =>
+      ask(api.GET("/api/households/{id}/curve", { params: { path: { id: opened.id }, query }, signal })),
   });
   if (!largest) {
     return (

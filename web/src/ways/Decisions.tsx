@@ -15,8 +15,8 @@ export function Decisions() {
     <>
       <h2 className="pt-3.5 text-[15px]">What the law leaves open</h2>
       <p className="pb-2 text-soft">
-        {count(outcome.decisions.length, "decision")} · {count(outcome.lawful_ways, "lawful way")} · every one
-        weighed
+        {count(outcome.decisions.length, "decision")} · {count(outcome.lawful_ways, "lawful way")} ·{" "}
+        {outcome.complete ? "every one weighed" : "weighed, but not all"}
       </p>
       {!outcome.pins_hold && (
         <p role="status" className="mb-2 border-l-4 border-ochre bg-sand px-3 py-1.5">

@@ -7,11 +7,20 @@ use std::sync::{
 
 /// How many points of amounts one search reckons at the most; a household that needs more is told so. Counted in work,
 /// not in time, so that it gives the same answer everywhere.
-pub(super) const MOST_POINTS: u64 = 200_000;
+const MOST_POINTS: u64 = 200_000;
 
 /// A search that nobody waits for any more can be told to stop; every clone is the same.
-#[derive(Debug, Clone, Default)]
-pub struct Stop(Arc<AtomicBool>);
+#[derive(Debug, Clone)]
+pub struct Stop {
+    stopped: Arc<AtomicBool>,
+    most_points: u64,
+}
+
+impl Default for Stop {
+    fn default() -> Stop {
+        Stop::with_budget(MOST_POINTS)
+    }
+}
 
 /// The search was stopped: there is no result, not half of one.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
@@ -19,14 +28,24 @@ pub struct Stop(Arc<AtomicBool>);
 pub struct Stopped;
 
 impl Stop {
+    /// For a search that reckons so many points of amounts at the most.
+    pub fn with_budget(most_points: u64) -> Stop {
+        Stop { stopped: Arc::default(), most_points }
+    }
+
+    /// How many points of amounts the search may still reckon, after so many.
+    pub(super) fn left(&self, reckoned: u64) -> u64 {
+        self.most_points.saturating_sub(reckoned)
+    }
+
     /// Stops whatever watches this, within a part or two.
     pub fn stop(&self) {
-        self.0.store(true, Ordering::Relaxed);
+        self.stopped.store(true, Ordering::Relaxed);
     }
 
     /// Whether it was stopped.
     pub fn is_stopped(&self) -> bool {
-        self.0.load(Ordering::Relaxed)
+        self.stopped.load(Ordering::Relaxed)
     }
 
     /// What was found, unless it was found in a hurry.

@@ -4,7 +4,6 @@ use super::{
     Edges, Ends, Law, Ranked, Stop, UNLAWFUL, View, Weighable, Weighed,
     discrete::clear_bars_of_priced_options,
     kinks::{Explorer, Steepness},
-    stop::MOST_POINTS,
 };
 use crate::decision::{Taken, Way};
 use hembo_money::{Money, Rate, Rounding};
@@ -183,10 +182,9 @@ impl Walk<'_> {
             way.0[decision] = Some(Taken::Amount(amount));
         }
         let searched = self.searched(&way, held);
-        if self.points > MOST_POINTS {
-            self.weighed.complete = false;
-        }
-        if searched.is_empty() || self.points > MOST_POINTS {
+        let left = self.stop.left(self.points);
+        self.weighed.complete &= left > 0 || searched.is_empty();
+        if searched.is_empty() || left == 0 {
             return (Ranked { total: self.total(&way, None), way }, 1);
         }
         let most: Vec<_> = searched.iter().filter_map(|&d| way.amount(d)).collect();
@@ -206,9 +204,9 @@ impl Walk<'_> {
             self.total(&moved, Some(edges))
         });
         let (mut corners, mut reckoned, mut complete) = (0, 0, true);
-        let (stop, left) = (self.stop, MOST_POINTS - self.points);
+        let stop = self.stop;
         let enough = |points| {
-            complete = points <= left;
+            complete = points < left;
             !complete || stop.is_stopped()
         };
         let found = explorer
