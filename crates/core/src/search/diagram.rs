@@ -100,17 +100,18 @@ impl Diagrams {
     }
 }
 
+/// What the leaves of a cube have in common: the values read, by decision, and the tally read.
+type Reads = (Vec<(usize, Value)>, Option<usize>);
+
 fn cubes(case: &dyn Weighable, leaves: Vec<Leaf>) -> Vec<Cube> {
-    let mut found: BTreeMap<(Vec<(usize, Value)>, Option<usize>), BTreeMap<Sums, Money>> = BTreeMap::new();
+    let mut found: BTreeMap<Reads, BTreeMap<Sums, Money>> = BTreeMap::new();
     for Leaf { mut values, tally, result } in leaves {
         values.sort_unstable();
         let (tally, sum) = tally.map_or((None, Vec::new()), |(tally, sum)| (Some(tally), sum));
         found.entry((values, tally)).or_default().insert(sum, result);
     }
-    let cube = |((values, tally), totals): (_, _)| {
-        let tally: Option<usize> = tally;
-        Cube { values, tally: tally.map(|t| case.tally(t)), totals }
-    };
+    let cube =
+        |((values, tally), totals): (Reads, _)| Cube { values, tally: tally.map(|t| case.tally(t)), totals };
     found.into_iter().map(cube).collect()
 }
 

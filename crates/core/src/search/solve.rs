@@ -82,7 +82,7 @@ impl<'a> Solved<'a> {
         let sizes = case.decisions().iter().map(|d| d.options.len()).collect();
         let (records, known) = (Vec::new(), HashMap::new());
         let mut solved = Solved { diagrams, sizes, held, stop, records, known, root: Whole::default() };
-        let found = solved.split(factors.to_vec());
+        let found = solved.split(factors);
         solved.root =
             found.map_or(Whole::default(), |(cost, components)| Whole { cost, components, alive: true });
         solved
@@ -102,9 +102,9 @@ impl<'a> Solved<'a> {
     }
 
     /// The costs that are settled among these nodes, and the components of the rest; nothing where one is dead.
-    fn split(&mut self, nodes: Vec<NodeId>) -> Option<(Money, Vec<RecordId>)> {
+    fn split(&mut self, nodes: &[NodeId]) -> Option<(Money, Vec<RecordId>)> {
         let (mut cost, mut open) = (Money::ZERO, Vec::new());
-        for node in nodes {
+        for &node in nodes {
             match self.diagrams.node(node) {
                 Node::Dead => return None,
                 Node::Total(total) => cost += *total,
@@ -152,8 +152,9 @@ impl<'a> Solved<'a> {
         let branches: Vec<Branch> = values
             .into_iter()
             .filter_map(|value| {
-                let next = component.iter().map(|&node| self.child(node, decision, value)).collect();
-                let (cost, components) = self.split(next)?;
+                let next: Vec<NodeId> =
+                    component.iter().map(|&node| self.child(node, decision, value)).collect();
+                let (cost, components) = self.split(&next)?;
                 Some(Branch { value, cost, components })
             })
             .collect();
