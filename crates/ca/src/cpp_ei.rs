@@ -1,24 +1,12 @@
 //! Contributions to the Canada Pension Plan and premiums of employment insurance (ITA 118.7, 60(e.1); Schedule 8):
 //! the base as a credit, the enhancement as a deduction, what was paid too much back.
 
-use crate::{facts::Facts, plan::On};
+use crate::{
+    facts::{Contributions, Facts},
+    plan::On,
+};
 use hembo_core::{reading::sum, trail::Trail};
 use hembo_money::{Money, Rounding};
-
-/// What a person paid and what of it counts.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
-pub struct Contributions {
-    /// Line 30800.
-    pub base: Money,
-    /// Line 22215.
-    pub enhanced: Money,
-    /// Line 44800.
-    pub cpp_back: Money,
-    /// Line 31200.
-    pub ei: Money,
-    /// Line 45000.
-    pub ei_back: Money,
-}
 
 /// A person's contributions of the year, once the papers are read. All are facts: nothing that the law leaves open
 /// moves them.

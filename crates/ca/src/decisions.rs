@@ -3,18 +3,15 @@
 
 use crate::{
     alberta, contributions,
-    facts::Facts,
+    facts::{Facts, Window},
     income, medical, ontario, pension_split,
     plan::{Caring, Election, Handed, Medical, On, Plan, Split},
-    points,
     provinces::Province,
     t1, tuition,
 };
 use hembo_core::{
-    Case, Decision, Household, Point, Recorder, Scope, Silent, Trail, Way,
+    Decision, Household, Scope, Silent, Trail,
     decision::{Amount, Bar, Opt},
-    line::LineId,
-    pack::Return,
     reading::sum,
     search::{Edges, Law, UNLAWFUL, View, Weighable},
     words::first_name,
@@ -267,7 +264,7 @@ impl CanadianCase {
             let label = "Who claims medical".into();
             self.add_options(About::MedicalBy, "ca.medical".into(), label, cite, options);
         }
-        let option = |w: &crate::medical::Window| {
+        let option = |w: &Window| {
             let label = format!("Ending {} {} · {:#}", w.end.day(), w.end.month(), w.sum);
             Opt::new(w.end.to_string(), label, format!("12 months to {} {}", w.end.day(), w.end.month()))
         };
@@ -447,7 +444,7 @@ impl CanadianCase {
         }
     }
 
-    fn reckon(&self, way: &View<'_>, trail: &mut impl Trail) -> Money {
+    pub(crate) fn reckon(&self, way: &View<'_>, trail: &mut impl Trail) -> Money {
         t1::reckon(&self.facts, &self.plan(way), trail).unwrap_or(UNLAWFUL)
     }
 }
@@ -517,26 +514,5 @@ impl CanadianCase {
             }
             _ => None,
         }
-    }
-}
-
-impl Case for CanadianCase {
-    fn returns(&self, _: &Way) -> Vec<Return> {
-        let own = |person: usize| Return { people: vec![person], main: true, caption: "own return".into() };
-        self.facts.returns.iter().copied().map(own).collect()
-    }
-
-    fn record(&self, way: &Way) -> Recorder {
-        let mut recorder = Recorder::default();
-        self.reckon(&View::of(way), &mut recorder);
-        recorder
-    }
-
-    fn points(&self, _: &Way, trail: &Recorder) -> Vec<Point> {
-        points::of(self, trail)
-    }
-
-    fn counts(&self, _: &Way, _: LineId, _: Scope) -> bool {
-        true
     }
 }

@@ -1,13 +1,7 @@
 //! Taxable dividends (ITA 82): lines 12000 and 12010, and the election by which one partner reports those of the other.
 
-use crate::{
-    personal,
-    plan::{Election, On},
-};
-use hembo_core::{
-    reading::sum,
-    trail::{Trail, Unseen},
-};
+use crate::plan::{Election, On};
+use hembo_core::{reading::sum, trail::Trail};
 use hembo_money::Money;
 
 /// Taxable dividends on a return.
@@ -59,20 +53,4 @@ fn give(on: On<'_>, trail: &mut impl Trail) -> Dividends {
         i.items(&on.own().eligible_dividends);
     });
     Dividends::default()
-}
-
-/// Whether the election is lawful: it must raise or make the amount for a partner (line 30300) of who reports the
-/// dividends (82(3)(b)). So the other's net income without them is below the base, and it is the reporting partner who
-/// claims.
-pub fn raises_partner_amount(on: On<'_>, trail: &mut impl Trail, Election { from, to }: Election) -> bool {
-    let mut unseen = Unseen(trail);
-    let net = |who: usize, unseen: &mut Unseen<'_, _>| crate::income::reckon(on.of(who), unseen).net;
-    let (left, reporting) = (net(from, &mut unseen), net(to, &mut unseen));
-    let base = personal::basic(on.of(to), &mut unseen, reporting);
-    let below = base - left - Money::CENT;
-    trail.step(below, true);
-    let first = on.facts.filers[0] == to;
-    let more = reporting - left - if first { Money::ZERO } else { Money::CENT };
-    trail.step(more, !below.is_negative());
-    !below.is_negative() && !more.is_negative()
 }

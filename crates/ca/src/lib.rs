@@ -4,6 +4,7 @@
 //! Papers become [`facts`] once; every rule takes facts. Figures are in `rules/YEAR.toml`.
 
 pub mod alberta;
+mod case;
 pub mod contributions;
 pub mod cpp_ei;
 pub mod decisions;
@@ -13,6 +14,7 @@ pub mod federal;
 pub mod figures;
 pub mod gifts;
 pub mod income;
+pub mod intake;
 pub mod limits;
 pub mod lines;
 pub mod medical;
@@ -34,7 +36,6 @@ pub mod transfers;
 pub mod tuition;
 pub mod workers_benefit;
 
-use facts::Facts;
 use figures::{Figures, YEARS};
 use hembo_core::{
     Case, Household, Pack, Paper, Person,
@@ -112,7 +113,7 @@ impl Pack for Canada {
     fn open(&self, household: &Household) -> Box<dyn Case> {
         // A checked household has a year whose figures are here; the latest stand in for one that was not checked.
         let figures = Figures::of(household.year).unwrap_or(&YEARS[0]);
-        let facts = Facts::read(household, figures);
+        let facts = intake::read(household, figures);
         Box::new(decisions::CanadianCase::new(facts, household.clone()))
     }
 }

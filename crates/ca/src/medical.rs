@@ -1,7 +1,7 @@
 //! Medical expenses (ITA 118.2, 122.51): any twelve months ending in the year, lines 33099, 33200 and 45200.
 
 use crate::{
-    facts::{Facts, Receipt},
+    facts::{Facts, Window},
     income::cents,
     limits::{MEDICAL, MEDICAL_PROVINCIAL, SUPPLEMENT},
     personal::Incomes,
@@ -14,26 +14,6 @@ use hembo_core::{
 };
 use hembo_money::Money;
 use time::{Date, Duration};
-
-/// Twelve months with receipts in them.
-#[derive(Debug, Clone, PartialEq, Eq)]
-pub struct Window {
-    /// The last day, in the year.
-    pub end: Date,
-    /// The first of the receipts, by date.
-    from: usize,
-    /// The one after the last.
-    to: usize,
-    /// What they add up to.
-    pub sum: Money,
-}
-
-impl Window {
-    /// The receipts of the window.
-    pub fn receipts<'f>(&self, facts: &'f Facts) -> &'f [Receipt] {
-        &facts.medical[self.from..self.to]
-    }
-}
 
 /// The day a year before: a missing 29 February becomes the 28th.
 fn year_before(day: Date) -> Date {

@@ -4,14 +4,14 @@
 use crate::{
     facts::Facts,
     figures::Provincial,
-    income::Income,
+    income::{self, Income},
     limits::{AGE, AGE_PROVINCIAL, BASIC},
-    plan::On,
+    plan::{Election, On},
 };
 use hembo_core::{
     limit::{self, LimitAt, PhaseOut, Shape},
     line::LineId,
-    trail::Trail,
+    trail::{Trail, Unseen},
 };
 use hembo_money::{Money, Rate, Rounding};
 
@@ -210,4 +210,20 @@ pub fn qualifies(facts: &Facts, person: usize) -> bool {
     let under_18 = who.age_on(facts.year_begin).is_some_and(|age| age < facts.figures.medical.child_under);
     let related = who.elder || (who.young_relative && (under_18 || who.infirm));
     related && who.lives_here && !who.claimed_elsewhere && !who.support_paid
+}
+
+/// Whether the election of one partner to report the other's dividends is lawful: it must raise or make the amount for a partner (line 30300) of who reports the
+/// dividends (82(3)(b)). So the other's net income without them is below the base, and it is the reporting partner who
+/// claims.
+pub fn raises_partner_amount(on: On<'_>, trail: &mut impl Trail, Election { from, to }: Election) -> bool {
+    let mut unseen = Unseen(trail);
+    let net = |who: usize, unseen: &mut Unseen<'_, _>| income::reckon(on.of(who), unseen).net;
+    let (left, reporting) = (net(from, &mut unseen), net(to, &mut unseen));
+    let base = basic(on.of(to), &mut unseen, reporting);
+    let below = base - left - Money::CENT;
+    trail.step(below, true);
+    let first = on.facts.filers[0] == to;
+    let more = reporting - left - if first { Money::ZERO } else { Money::CENT };
+    trail.step(more, !below.is_negative());
+    !below.is_negative() && !more.is_negative()
 }

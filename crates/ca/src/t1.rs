@@ -3,7 +3,6 @@
 //! return has to be computed twice.
 
 use crate::{
-    dividends,
     facts::Facts,
     federal, gifts,
     income::{self, Income},
@@ -37,7 +36,7 @@ struct Alone {
 pub fn reckon(facts: &Facts, plan: &Plan, trail: &mut impl Trail) -> Option<Money> {
     let lawful = |election: Election, trail: &mut _| {
         let on = On { facts, plan, person: election.to, scope: Scope::Person(election.to) };
-        dividends::raises_partner_amount(on, trail, election)
+        personal::raises_partner_amount(on, trail, election)
     };
     let unlawful = facts.province.is_some() && plan.dividends.is_some_and(|e| !lawful(e, trail));
     (!unlawful).then(|| returns(facts, plan, trail))

@@ -1,5 +1,9 @@
-//! For tests and benches only: the search by brute force. Every lawful way is walked and reckoned one by one, nothing is remembered;
-//! what comes out must be what [`hembo_core::search::search`] says, to the cent and in the same order.
+//! For tests and benches only: the search by brute force, and what the modules of a pack import of each other.
+//!
+//! By brute force every lawful way is walked and reckoned one by one, nothing is remembered; what comes out must be what
+//! [`hembo_core::search::search`] says, to the cent and in the same order.
+
+pub mod modules;
 
 use hembo_core::{
     Way,

@@ -1,7 +1,7 @@
 //! Schedule 1-A: of its four deductions the one for seniors (§151(d)(5)(C)). Tips, overtime and car loans have no
 //! paper here yet; a W-2 that shows tips raises an open point.
 
-use crate::{lines::SENIOR, status::Status, unit::On};
+use crate::{filing_status::Status, lines::SENIOR, unit::On};
 use hembo_core::{
     limit::{self, PhaseOut},
     trail::{Scope, Trail},

@@ -2,7 +2,7 @@
 //! taxes that an employer could not collect. Their thresholds begin a tax rather than cut a benefit, so they are no
 //! limits.
 
-use crate::{form_1040::Income, unit::On};
+use crate::{income::Income, unit::On};
 use hembo_core::{reading::sum, trail::Trail};
 use hembo_money::{Money, Rounding};
 

@@ -3,17 +3,16 @@
 use crate::{
     child_credit, dependents, earned_income_credit,
     facts::{Facts, Marital},
-    form_1040, points,
+    filing_status::Status,
+    form_1040,
     schedule_a::medical,
     states::community_property,
-    status::{self, Status},
+    status,
     unit::{On, Part, TaxesDeducted, Unit},
 };
 use hembo_core::{
-    Case, Decision, Point, Recorder, Scope, Silent, Trail, Way,
+    Decision, Scope, Silent, Trail,
     decision::{Bar, Opt},
-    line::LineId,
-    pack::Return,
     search::{Law, Sums, Tally, View, Weighable},
     words::{capital, first_name},
 };
@@ -246,7 +245,7 @@ impl FederalCase {
     }
 
     /// The returns of a way in the order of the parts.
-    fn units(&self, way: &View<'_>) -> Vec<(usize, Unit)> {
+    pub(crate) fn units(&self, way: &View<'_>) -> Vec<(usize, Unit)> {
         let mut units = Vec::new();
         if self.separate(way) {
             units.push((SPOUSES, self.spouses_unit(0, way)));
@@ -348,7 +347,7 @@ impl FederalCase {
         }
     }
 
-    fn reckon(&self, unit: &Unit, place: usize, trail: &mut impl Trail) -> Money {
+    pub(crate) fn reckon(&self, unit: &Unit, place: usize, trail: &mut impl Trail) -> Money {
         form_1040::reckon(On { facts: &self.facts, unit, scope: Scope::Return(place) }, trail)
     }
 
@@ -498,42 +497,6 @@ impl FederalCase {
         (0..self.facts.filers.len())
             .map(|o| if o == place { brought.clone() } else { nothing.clone() })
             .collect()
-    }
-}
-
-impl Case for FederalCase {
-    fn returns(&self, way: &Way) -> Vec<Return> {
-        let view = &View::of(way);
-        let about = |(_, unit): (usize, Unit)| Return {
-            caption: if unit.main { unit.status.label().into() } else { "own return".into() },
-            people: unit.people,
-            main: unit.main,
-        };
-        self.units(view).into_iter().map(about).collect()
-    }
-
-    fn record(&self, way: &Way) -> Recorder {
-        let mut recorder = Recorder::default();
-        for (place, (_, unit)) in self.units(&View::of(way)).iter().enumerate() {
-            self.reckon(unit, place, &mut recorder);
-        }
-        recorder
-    }
-
-    fn points(&self, way: &Way, trail: &Recorder) -> Vec<Point> {
-        let units: Vec<Unit> = self.units(&View::of(way)).into_iter().map(|(_, unit)| unit).collect();
-        points::of(self, &units, trail)
-    }
-
-    /// Schedule A counts where the return itemizes, the standard deduction where it does not.
-    fn counts(&self, way: &Way, line: LineId, scope: Scope) -> bool {
-        let Scope::Return(place) = scope else { return true };
-        let itemizes = self.units(&View::of(way)).get(place).is_some_and(|(_, unit)| unit.itemizes);
-        match line {
-            "us.standard" => !itemizes,
-            _ if line.starts_with("us.sched_a.") => itemizes,
-            _ => true,
-        }
     }
 }
 

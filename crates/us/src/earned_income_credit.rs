@@ -4,9 +4,9 @@ use crate::{
     dependents,
     facts::Facts,
     figures::{EarnedIncomeClass, Figures},
-    form_1040::Income,
+    filing_status::Status,
+    income::Income,
     lines::EARNED_INCOME,
-    status::Status,
     unit::On,
 };
 use hembo_core::{

@@ -1,6 +1,6 @@
 //! The rule figures of one tax year, typed on load from `rules/YEAR.toml`. No figure of the law stands in code.
 
-use crate::status::Status;
+use crate::filing_status::Status;
 use hembo_core::{
     figures::{Cited, Day},
     tables,

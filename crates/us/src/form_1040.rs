@@ -1,18 +1,15 @@
 //! Form 1040 from wages to the balance, in the order of its lines.
 
 use crate::{
-    additional_deductions, additional_taxes, child_credit, earned_income_credit, facts::Own, minimum_tax,
+    additional_deductions, additional_taxes, child_credit, earned_income_credit, income, minimum_tax,
     payments, schedule_a, standard_deduction, tax, unit::On,
 };
-use hembo_core::{
-    reading::sum,
-    trail::{Scope, Trail},
-};
+use hembo_core::{reading::sum, trail::Trail};
 use hembo_money::Money;
 
 /// Computes one return; its result is line 24 less the refundable credits, what the household pays for good.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
-    let income = income(on, trail);
+    let income = income::reckon(on, trail);
     let itemized = schedule_a::reckon(on, trail, income.agi);
     let standard = standard_deduction::reckon(on, trail, income.wages);
     let taken = if on.unit.itemizes { itemized.total } else { standard };
@@ -61,53 +58,6 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     });
     payments::balance(on, trail, net, excess);
     net
-}
-
-/// Income down to line 11a.
-#[derive(Debug, Clone, Copy)]
-pub struct Income {
-    /// Line 1a, which is line 1z here.
-    pub wages: Money,
-    /// Line 2a.
-    pub exempt_interest: Money,
-    /// Line 2b.
-    pub interest: Money,
-    /// Schedule 1 line 18.
-    pub penalty: Money,
-    /// Line 11a.
-    pub agi: Money,
-}
-
-fn income(on: On<'_>, trail: &mut impl Trail) -> Income {
-    let wages = on.gather(trail, "us.1a", |own| &own.wages);
-    let exempt_interest = on.gather(trail, "us.2a", |own| &own.exempt_interest);
-    let interest = on.gather(trail, "us.2b", |own| &own.interest);
-    let total = trail.line("us.9", on.scope, wages + interest, |i| {
-        i.line("us.1a", on.scope, wages).line("us.2b", on.scope, interest);
-    });
-    let penalty = on.gather(trail, "us.penalty", |own| &own.penalty);
-    if on.unit.people.len() > 1 {
-        for (person, own) in on.owns() {
-            agi_of(trail, person, own);
-        }
-    }
-    let agi = trail.line("us.agi", on.scope, total - penalty, |i| {
-        i.line("us.9", on.scope, total).line("us.penalty", on.scope, penalty);
-    });
-    Income { wages, exempt_interest, interest, penalty, agi }
-}
-
-/// A spouse's part of the joint income.
-fn agi_of(trail: &mut impl Trail, person: usize, own: &Own) {
-    let scope = Scope::Person(person);
-    let parts =
-        [("us.1a", sum(&own.wages)), ("us.2b", sum(&own.interest)), ("us.penalty", sum(&own.penalty))];
-    let [(_, wages), (_, interest), (_, penalty)] = parts;
-    trail.line("us.agi", scope, wages + interest - penalty, |i| {
-        for (line, amount) in parts.into_iter().filter(|(_, amount)| !amount.is_zero()) {
-            i.line(line, scope, amount);
-        }
-    });
 }
 
 /// Earned income for the credits: wages without pensions of nonqualified plans (§32(c)(2), §24(d)).

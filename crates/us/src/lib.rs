@@ -5,14 +5,17 @@
 
 pub mod additional_deductions;
 pub mod additional_taxes;
+mod case;
 pub mod child_credit;
 pub mod decisions;
 pub mod dependents;
 pub mod earned_income_credit;
 pub mod facts;
 pub mod figures;
+pub mod filing_status;
 pub mod form_1040;
 pub mod id_number;
+pub mod income;
 pub mod lines;
 pub mod minimum_tax;
 pub mod papers;

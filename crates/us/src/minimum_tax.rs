@@ -1,7 +1,7 @@
 //! The alternative minimum tax (§§55, 56), Form 6251, for wages and interest: it adds back state and local taxes or
 //! the standard deduction, and counts interest on private activity bonds.
 
-use crate::{lines::MINIMUM_TAX_EXEMPTION, status::Status, unit::On};
+use crate::{filing_status::Status, lines::MINIMUM_TAX_EXEMPTION, unit::On};
 use hembo_core::{
     limit::{self, PhaseOut},
     reading::sum,

@@ -4,11 +4,11 @@ use crate::{
     decisions::FederalCase,
     dependents,
     facts::{Facts, Marital, PersonFacts, Relationship},
+    filing_status::Status,
     papers::{W2_BOX_12, kind},
     questions::{NOT_COMPUTED, NotComputed, ask},
     states::community_property,
-    status::{self, Status},
-    suggestions,
+    status, suggestions,
     unit::Unit,
 };
 use hembo_core::{

@@ -1,7 +1,7 @@
 //! The tax on taxable income (§§1, 3), Form 1040 line 16: by the Tax Table, above its end by the rate
 //! schedules.
 
-use crate::{figures::Figures, status::Status, unit::On};
+use crate::{figures::Figures, filing_status::Status, unit::On};
 use hembo_core::{Silent, limit, trail::Trail};
 use hembo_money::{Money, Rounding};
 
@@ -18,7 +18,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, taxable: Money) -> Money {
 ///
 /// ```
 /// use hembo_money::Money;
-/// use hembo_us::{figures::Figures, status::Status, tax::on_taxable_income};
+/// use hembo_us::{figures::Figures, filing_status::Status, tax::on_taxable_income};
 /// let figures = Figures::of(2025).unwrap();
 /// assert_eq!(on_taxable_income(figures, Status::Joint, Money::whole(48_480)), Money::whole(5_340));
 /// ```

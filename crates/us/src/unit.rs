@@ -3,7 +3,7 @@
 use crate::{
     dependents::Dependent,
     facts::{Facts, Own},
-    status::Status,
+    filing_status::Status,
 };
 use hembo_core::{
     line::LineId,

@@ -5,7 +5,9 @@ mod common;
 
 use common::{Family, assert_lines, has_point, line};
 use hembo_money::Money;
-use hembo_us::{earned_income_credit, figures::Figures, id_number, status::Status, tax::on_taxable_income};
+use hembo_us::{
+    earned_income_credit, figures::Figures, filing_status::Status, id_number, tax::on_taxable_income,
+};
 use serde_json::json;
 
 fn rows(text: &str) -> impl Iterator<Item = Vec<i64>> + '_ {

@@ -6,7 +6,7 @@ mod common;
 use common::{Family, has_point, line, line_of};
 use hembo_core::Outcome;
 use hembo_money::{Money, Rate};
-use hembo_us::{earned_income_credit, figures::Figures, questions::NOT_COMPUTED, status::Status};
+use hembo_us::{earned_income_credit, figures::Figures, filing_status::Status, questions::NOT_COMPUTED};
 use serde_json::{Value, json};
 
 fn caption(outcome: &Outcome) -> String {

@@ -1,0 +1,25 @@
+//! A household as the core asks for it: its returns, what they are made from, what is unsettled.
+
+use crate::{decisions::CanadianCase, points};
+use hembo_core::{Case, Point, Recorder, Scope, Way, line::LineId, pack::Return, search::View};
+
+impl Case for CanadianCase {
+    fn returns(&self, _: &Way) -> Vec<Return> {
+        let own = |person: usize| Return { people: vec![person], main: true, caption: "own return".into() };
+        self.facts.returns.iter().copied().map(own).collect()
+    }
+
+    fn record(&self, way: &Way) -> Recorder {
+        let mut recorder = Recorder::default();
+        self.reckon(&View::of(way), &mut recorder);
+        recorder
+    }
+
+    fn points(&self, _: &Way, trail: &Recorder) -> Vec<Point> {
+        points::of(self, trail)
+    }
+
+    fn counts(&self, _: &Way, _: LineId, _: Scope) -> bool {
+        true
+    }
+}

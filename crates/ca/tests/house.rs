@@ -1,0 +1,10 @@
+//! The modules of the pack can be read from the leaves up.
+#![allow(missing_docs, clippy::unwrap_used)]
+
+use std::path::Path;
+
+#[test]
+fn no_modules_import_each_other_in_a_circle() {
+    let sources = Path::new(env!("CARGO_MANIFEST_DIR")).join("src");
+    assert_eq!(hembo_testing::modules::circles(&sources).unwrap(), Vec::<String>::new());
+}

@@ -1,0 +1,40 @@
+//! A household as the core asks for it: its returns, what they are made from, what is unsettled.
+
+use crate::{decisions::FederalCase, points, unit::Unit};
+use hembo_core::{Case, Point, Recorder, Scope, Way, line::LineId, pack::Return, search::View};
+
+impl Case for FederalCase {
+    fn returns(&self, way: &Way) -> Vec<Return> {
+        let view = &View::of(way);
+        let about = |(_, unit): (usize, Unit)| Return {
+            caption: if unit.main { unit.status.label().into() } else { "own return".into() },
+            people: unit.people,
+            main: unit.main,
+        };
+        self.units(view).into_iter().map(about).collect()
+    }
+
+    fn record(&self, way: &Way) -> Recorder {
+        let mut recorder = Recorder::default();
+        for (place, (_, unit)) in self.units(&View::of(way)).iter().enumerate() {
+            self.reckon(unit, place, &mut recorder);
+        }
+        recorder
+    }
+
+    fn points(&self, way: &Way, trail: &Recorder) -> Vec<Point> {
+        let units: Vec<Unit> = self.units(&View::of(way)).into_iter().map(|(_, unit)| unit).collect();
+        points::of(self, &units, trail)
+    }
+
+    /// Schedule A counts where the return itemizes, the standard deduction where it does not.
+    fn counts(&self, way: &Way, line: LineId, scope: Scope) -> bool {
+        let Scope::Return(place) = scope else { return true };
+        let itemizes = self.units(&View::of(way)).get(place).is_some_and(|(_, unit)| unit.itemizes);
+        match line {
+            "us.standard" => !itemizes,
+            _ if line.starts_with("us.sched_a.") => itemizes,
+            _ => true,
+        }
+    }
+}
