@@ -16,6 +16,7 @@ pub mod filing_status;
 pub mod form_1040;
 pub mod id_number;
 pub mod income;
+pub mod intake;
 pub mod lines;
 pub mod minimum_tax;
 pub mod papers;
@@ -30,7 +31,6 @@ pub mod suggestions;
 pub mod tax;
 pub mod unit;
 
-use facts::Facts;
 use figures::{Figures, YEARS};
 use hembo_core::{
     Case, Household, Pack, Paper, Person,
@@ -114,7 +114,7 @@ impl Pack for UnitedStates {
     fn open(&self, household: &Household) -> Box<dyn Case> {
         // A checked household has a year whose figures are here; the latest stand in for one that was not checked.
         let figures = Figures::of(household.year).unwrap_or(&YEARS[0]);
-        let facts = Facts::read(household, figures);
+        let facts = intake::read(household, figures);
         Box::new(decisions::FederalCase::new(facts, household.clone()))
     }
 }
