@@ -3,7 +3,7 @@
 use crate::{decisions::CanadianCase, points};
 use hembo_core::{Case, Point, Recorder, Scope, Way, line::LineId, pack::Return, search::View};
 
-impl Case for CanadianCase {
+impl Case for CanadianCase<'_> {
     fn returns(&self, _: &Way) -> Vec<Return> {
         let own = |person: usize| Return { people: vec![person], main: true, caption: "own return".into() };
         self.facts.returns.iter().copied().map(own).collect()

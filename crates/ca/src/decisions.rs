@@ -20,9 +20,9 @@ use hembo_money::{Money, Rate, Rounding};
 
 /// A household under the federal and provincial law.
 #[derive(Debug)]
-pub struct CanadianCase {
+pub struct CanadianCase<'h> {
     pub(crate) facts: Facts,
-    pub(crate) household: Household,
+    pub(crate) household: &'h Household,
     decisions: Vec<Decision>,
     about: Vec<About>,
 }
@@ -62,9 +62,9 @@ enum About {
     TuitionAmount(usize),
 }
 
-impl CanadianCase {
+impl<'h> CanadianCase<'h> {
     /// A household's decisions from its facts.
-    pub fn new(facts: Facts, household: Household) -> CanadianCase {
+    pub fn new(facts: Facts, household: &'h Household) -> CanadianCase<'h> {
         let mut case = CanadianCase { facts, household, decisions: Vec::new(), about: Vec::new() };
         case.list_split();
         case.list_dividends();
@@ -449,7 +449,7 @@ impl CanadianCase {
     }
 }
 
-impl Weighable for CanadianCase {
+impl Weighable for CanadianCase<'_> {
     fn decisions(&self) -> &[Decision] {
         &self.decisions
     }
@@ -501,7 +501,7 @@ impl Weighable for CanadianCase {
     }
 }
 
-impl CanadianCase {
+impl CanadianCase<'_> {
     fn barred(&self, decision: usize, option: usize) -> Option<Bar> {
         match self.about[decision] {
             About::SplitFrom => {

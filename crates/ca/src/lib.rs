@@ -110,10 +110,10 @@ impl Pack for Canada {
         env!("HEMBO_RULES")
     }
 
-    fn open(&self, household: &Household) -> Box<dyn Case> {
+    fn open<'h>(&self, household: &'h Household) -> Box<dyn Case + 'h> {
         // A checked household has a year whose figures are here; the latest stand in for one that was not checked.
         let figures = Figures::of(household.year).unwrap_or(&YEARS[0]);
         let facts = intake::read(household, figures);
-        Box::new(decisions::CanadianCase::new(facts, household.clone()))
+        Box::new(decisions::CanadianCase::new(facts, household))
     }
 }

@@ -23,10 +23,10 @@ use hembo_core::{
 use hembo_money::{Money, Rounding};
 
 /// Every open point of a household in the chosen way.
-pub fn of(case: &CanadianCase, trail: &Recorder) -> Vec<Point> {
+pub fn of(case: &CanadianCase<'_>, trail: &Recorder) -> Vec<Point> {
     let mut points = Points {
         facts: &case.facts,
-        household: &case.household,
+        household: case.household,
         trail,
         both_above_threshold: case.facts.couple && case.both_above_threshold(),
         found: Vec::new(),

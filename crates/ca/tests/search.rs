@@ -6,7 +6,7 @@ mod common;
 use common::Family;
 use hembo_ca::Canada;
 use hembo_core::{
-    Pack, Way,
+    Household, Pack, Way,
     decision::Taken,
     outcome::{LineInput, Outcome},
     search::{Law, Stop, UNLAWFUL, View, Weighable, search},
@@ -119,8 +119,8 @@ fn picked(case: &dyn Weighable, picks: &[i64]) -> Way {
     way
 }
 
-fn chosen(family: &Family) -> (Box<dyn hembo_core::Case>, Way, i64) {
-    let case = Canada.open(&family.household());
+fn chosen(household: &Household) -> (Box<dyn hembo_core::Case + '_>, Way, i64) {
+    let case = Canada.open(household);
     let found = search(&*case, &BTreeMap::new(), 1, &Stop::default()).unwrap().ranking.remove(0);
     (case, found.way, found.total.cents())
 }
@@ -130,7 +130,8 @@ proptest! {
 
     #[test]
     fn no_whole_dollar_of_any_amount_is_lower(family in couple()) {
-        let (case, way, best) = chosen(&family);
+        let household = family.household();
+        let (case, way, best) = chosen(&household);
         prop_assert_eq!(total(&*case, &way), best);
         for (decision, _) in case.decisions().iter().enumerate().filter(|(_, d)| d.amount.is_some()) {
             if way.amount(decision).is_none() {
@@ -148,7 +149,8 @@ proptest! {
 
     #[test]
     fn no_other_way_is_lower(family in couple(), picks in prop::collection::vec(prop::collection::vec(0_i64..=1_000, 12), 400)) {
-        let (case, _, best) = chosen(&family);
+        let household = family.household();
+        let (case, _, best) = chosen(&household);
         for picks in picks {
             let way = picked(&*case, &picks);
             let there = total(&*case, &way);
@@ -159,7 +161,8 @@ proptest! {
     #[test]
     fn an_option_never_beats_its_price(family in couple(), picks in prop::collection::vec(prop::collection::vec(0_i64..=1_000, 12), 100)) {
         let outcome = family.outcome();
-        let case = Canada.open(&family.household());
+        let household = family.household();
+        let case = Canada.open(&household);
         for picks in picks {
             let way = picked(&*case, &picks);
             let there = total(&*case, &way);

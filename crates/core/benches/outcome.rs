@@ -78,7 +78,7 @@ impl<const LINES: usize> Pack for Wide<LINES> {
     fn version(&self) -> &'static str {
         "bench"
     }
-    fn open(&self, household: &Household) -> Box<dyn Case> {
+    fn open<'h>(&self, household: &'h Household) -> Box<dyn Case + 'h> {
         Box::new(Family::<LINES>(household.people.len()))
     }
 }

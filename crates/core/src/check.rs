@@ -9,7 +9,7 @@ use crate::{
 };
 use hembo_money::{Money, Rate};
 use serde::{Deserialize, Serialize};
-use std::collections::BTreeSet;
+use std::{collections::BTreeSet, fmt};
 use time::Date;
 use utoipa::ToSchema;
 
@@ -94,7 +94,7 @@ impl Check<'_> {
         if household.papers.len() > MOST_PAPERS {
             self.fault("/papers", format!("A household has at most {MOST_PAPERS} papers."));
         }
-        self.answers("", self.pack.household_questions().iter(), &household.answers, "answers");
+        self.answers(format_args!("/answers"), self.pack.household_questions().iter(), &household.answers);
         let rows: usize = household.papers.iter().map(|p| p.rows.len()).sum();
         if rows > MOST_ROWS_TOGETHER {
             let message =
@@ -134,13 +134,14 @@ impl Check<'_> {
         }
     }
 
-    fn id(&mut self, at: &str, id: &str, seen: &mut BTreeSet<String>) {
+    /// An id that is the only one of its kind; `at` is what has it.
+    fn id<'f>(&mut self, at: fmt::Arguments<'_>, id: &'f str, seen: &mut BTreeSet<&'f str>) {
         let plain = |c: char| c.is_ascii_alphanumeric() || c == '-' || c == '_';
         if id.is_empty() || id.len() > 40 || !id.chars().all(plain) {
-            self.fault(at, "An id has 1 to 40 letters, digits, '-' or '_'.");
+            self.fault(format!("{at}/id"), "An id has 1 to 40 letters, digits, '-' or '_'.");
         }
-        if !seen.insert(id.to_owned()) {
-            self.fault(at, format!("The id '{id}' stands here twice."));
+        if !seen.insert(id) {
+            self.fault(format!("{at}/id"), format!("The id '{id}' stands here twice."));
         }
     }
 
@@ -149,7 +150,7 @@ impl Check<'_> {
         let mut numbers = BTreeSet::new();
         for (i, person) in self.household.people.iter().enumerate() {
             let at = format!("/people/{i}");
-            self.id(&format!("{at}/id"), &person.id, &mut seen);
+            self.id(format_args!("{at}"), &person.id, &mut seen);
             self.name(&format!("{at}/name"), &person.name, "A person");
             self.dates(&at, person);
             self.lived_with(&at, person);
@@ -162,7 +163,7 @@ impl Check<'_> {
             }
             let role = person.role;
             let asked = self.pack.person_questions().iter().filter(move |q| q.of.contains(&role));
-            self.answers(&at, asked.map(|q| &q.field), &person.answers, "answers");
+            self.answers(format_args!("{at}/answers"), asked.map(|q| &q.field), &person.answers);
         }
     }
 
@@ -205,7 +206,7 @@ impl Check<'_> {
         let mut seen = BTreeSet::new();
         for (i, paper) in self.household.papers.iter().enumerate() {
             let at = format!("/papers/{i}");
-            self.id(&format!("{at}/id"), &paper.id, &mut seen);
+            self.id(format_args!("{at}"), &paper.id, &mut seen);
             if paper.title.chars().count() > LONGEST_NAME {
                 self.fault(format!("{at}/title"), format!("A title has at most {LONGEST_NAME} characters."));
             }
@@ -215,7 +216,7 @@ impl Check<'_> {
                 continue;
             };
             self.owners(&at, paper, kind);
-            self.answers(&at, kind.boxes.iter(), &paper.boxes, "boxes");
+            self.answers(format_args!("{at}/boxes"), kind.boxes.iter(), &paper.boxes);
             if !paper.rows.is_empty() && kind.columns.is_empty() {
                 self.fault(format!("{at}/rows"), format!("A {} has boxes, not a list.", kind.id));
             }
@@ -224,8 +225,8 @@ impl Check<'_> {
             }
             let mut seen = BTreeSet::new();
             for (r, row) in paper.rows.iter().enumerate() {
-                self.id(&format!("{at}/rows/{r}/id"), &row.id, &mut seen);
-                self.answers(&at, kind.columns.iter(), row, &format!("rows/{r}"));
+                self.id(format_args!("{at}/rows/{r}"), &row.id, &mut seen);
+                self.answers(format_args!("{at}/rows/{r}"), kind.columns.iter(), row);
             }
         }
     }
@@ -253,20 +254,18 @@ impl Check<'_> {
 
     fn answers<'f>(
         &mut self,
-        at: &str,
+        at: fmt::Arguments<'_>,
         fields: impl Iterator<Item = &'f Field> + Clone,
         answers: &Answers,
-        under: &str,
     ) {
         for (id, entry) in answers {
-            let at = format!("{at}/{under}/{id}");
-            match fields.clone().find(|f| f.id == id) {
-                None => self.fault(at, format!("There is no box or question '{id}' here.")),
-                Some(field) => {
-                    if let Err(why) = self.entry(field, entry) {
-                        self.fault(at, format!("{}: {why}", field.label));
-                    }
-                }
+            // The place is written only where there is a fault: a list has thousands of cells.
+            let wrong = match fields.clone().find(|f| f.id == id) {
+                None => Err(format!("There is no box or question '{id}' here.")),
+                Some(field) => self.entry(field, entry).map_err(|why| format!("{}: {why}", field.label)),
+            };
+            if let Err(why) = wrong {
+                self.fault(format!("{at}/{id}"), why);
             }
         }
     }

@@ -65,7 +65,7 @@ pub trait Pack: Send + Sync {
     fn version(&self) -> &'static str;
 
     /// Reads a checked household into the pack's facts.
-    fn open(&self, household: &Household) -> Box<dyn Case>;
+    fn open<'h>(&self, household: &'h Household) -> Box<dyn Case + 'h>;
 }
 
 /// A box, column or question that had another id in files of earlier versions.

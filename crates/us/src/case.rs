@@ -3,7 +3,7 @@
 use crate::{decisions::FederalCase, points, unit::Unit};
 use hembo_core::{Case, Point, Recorder, Scope, Way, line::LineId, pack::Return, search::View};
 
-impl Case for FederalCase {
+impl Case for FederalCase<'_> {
     fn returns(&self, way: &Way) -> Vec<Return> {
         let view = &View::of(way);
         let about = |(_, unit): (usize, Unit)| Return {

@@ -25,9 +25,9 @@ const OWN_RETURNS: usize = 3;
 
 /// A household under the federal law.
 #[derive(Debug)]
-pub struct FederalCase {
+pub struct FederalCase<'h> {
     pub(crate) facts: Facts,
-    pub(crate) household: hembo_core::Household,
+    pub(crate) household: &'h hembo_core::Household,
     decisions: Vec<Decision>,
     about: Vec<About>,
     /// Each filer's status on a return of one's own.
@@ -62,9 +62,9 @@ const ITEMIZED: usize = 2;
 const STANDARD: usize = 0;
 const JOINT: usize = 0;
 
-impl FederalCase {
+impl<'h> FederalCase<'h> {
     /// A household's decisions from its facts.
-    pub fn new(facts: Facts, household: hembo_core::Household) -> FederalCase {
+    pub fn new(facts: Facts, household: &'h hembo_core::Household) -> FederalCase<'h> {
         let alone = facts.filers.iter().map(|&f| status::alone(&facts, f)).collect();
         let own_returns =
             dependents::candidates(&facts).filter(|&p| facts.people[p].own.has_income).collect();
@@ -405,7 +405,7 @@ impl FederalCase {
     }
 }
 
-impl Weighable for FederalCase {
+impl Weighable for FederalCase<'_> {
     fn decisions(&self) -> &[Decision] {
         &self.decisions
     }
@@ -447,7 +447,7 @@ impl Weighable for FederalCase {
     }
 }
 
-impl FederalCase {
+impl FederalCase<'_> {
     /// Whether a decision arises in a way.
     fn arises(&self, about: About, view: &View<'_>) -> bool {
         let itemizes = |about| self.taken(about, view).is_some_and(|d| d != STANDARD);

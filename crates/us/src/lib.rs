@@ -111,10 +111,10 @@ impl Pack for UnitedStates {
         env!("HEMBO_RULES")
     }
 
-    fn open(&self, household: &Household) -> Box<dyn Case> {
+    fn open<'h>(&self, household: &'h Household) -> Box<dyn Case + 'h> {
         // A checked household has a year whose figures are here; the latest stand in for one that was not checked.
         let figures = Figures::of(household.year).unwrap_or(&YEARS[0]);
         let facts = intake::read(household, figures);
-        Box::new(decisions::FederalCase::new(facts, household.clone()))
+        Box::new(decisions::FederalCase::new(facts, household))
     }
 }

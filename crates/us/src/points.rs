@@ -22,9 +22,9 @@ use hembo_money::{Money, Rate, Rounding};
 use std::collections::BTreeSet;
 
 /// Every open point of a household in the chosen way.
-pub fn of(case: &FederalCase, units: &[Unit], trail: &Recorder) -> Vec<Point> {
+pub fn of(case: &FederalCase<'_>, units: &[Unit], trail: &Recorder) -> Vec<Point> {
     let mut points =
-        Points { facts: &case.facts, household: &case.household, units, trail, found: Vec::new() };
+        Points { facts: &case.facts, household: case.household, units, trail, found: Vec::new() };
     points.household_questions();
     for person in 0..case.facts.people.len() {
         points.person(person);

@@ -66,7 +66,8 @@ proptest! {
         family in family(),
         pins in prop::collection::vec(any::<(prop::sample::Index, prop::sample::Index)>(), 0..4),
     ) {
-        let case = UnitedStates.open(&family.household());
+        let household = family.household();
+        let case = UnitedStates.open(&household);
         let pin = |(d, o): (prop::sample::Index, prop::sample::Index)| {
             let decision = d.index(case.decisions().len());
             (decision, Taken::Option(o.index(case.decisions()[decision].options.len()) as u8))

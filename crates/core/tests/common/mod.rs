@@ -127,7 +127,7 @@ impl Pack for Atoll {
     fn version(&self) -> &'static str {
         "tests"
     }
-    fn open(&self, household: &Household) -> Box<dyn Case> {
+    fn open<'h>(&self, household: &'h Household) -> Box<dyn Case + 'h> {
         let options = vec![Opt::new("keep", "Keep it", ""), Opt::new("waive", "Waive it", "waived")];
         let label = "The bonus".to_owned();
         let decision =
