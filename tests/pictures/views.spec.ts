@@ -46,6 +46,12 @@ test("pictures of the views", async ({ page }) => {
   await page.getByRole("link", { name: /Open points/ }).click();
   await page.getByText("Digital assets: yes or no?").waitFor();
   await picture("points");
+  await page.getByRole("button", { name: /^No to the \d+ questions/ }).click();
+  await page.getByText("rev 2").waitFor();
+  await page.keyboard.press("h");
+  await page.getByRole("heading", { name: "History" }).waitFor();
+  await picture("history");
+  await page.keyboard.press("Escape");
   await page.getByRole("link", { name: "Hembo, all households" }).click();
   await page.getByRole("link", { name: /^Marchbank-Oyelaran/ }).click();
   await cell(page, "Split pension received", 1).getByRole("button").click();

@@ -140,7 +140,7 @@ impl Points<'_> {
             match self.answered(field.id).and_then(Entry::flag) {
                 None => {
                     let message = format!("{}: yes or no?", field.label);
-                    let remedy = "Answer it: this is not computed yet, so it must be known to be absent.";
+                    let remedy = "Not computed yet, so it must be ruled out.";
                     self.not_known(&format!("asks-{}", field.id), place, message, remedy);
                 }
                 Some(true) => self.not_covered(field.id, place, format!("{needs} not computed yet.")),

@@ -119,7 +119,7 @@ function Header({ opened, find, history }: { opened: Opened; find: () => void; h
       <button
         type="button"
         onClick={find}
-        className="ml-auto h-8 w-66 bg-white/15 px-3 text-left hover:bg-white/25"
+        className="ml-auto h-8 min-w-0 truncate bg-white/15 px-3 text-left hover:bg-white/25"
       >
         <Key>/</Key> <span className="ml-1">Find a line, a person, or add a paper</span>
       </button>
@@ -256,7 +256,7 @@ function Tabs({ opened }: { opened: Opened }) {
           Ways
         </Link>
         <Link to="/h/$id/points" {...to} className={tab("points")}>
-          <OpenPoints blocking={blocking} looking={open.length - blocking} /> Open points
+          {open.length > 0 && <OpenPoints blocking={blocking} looking={open.length - blocking} />} Open points
         </Link>
       </nav>
       <span className="mt-1 ml-auto text-[12px] text-soft">
