@@ -189,6 +189,20 @@ test("the history tells what was done, shows an earlier revision and brings it b
   await expect(box).toHaveValue("20,000.00");
 });
 
+test("a question is asked for the years in which it matters", async ({ page }) => {
+  await signIn(page);
+  await page.keyboard.press("n");
+  await page.getByLabel("Household", { exact: true }).fill("Sandpiper");
+  await page.getByLabel("Return year").selectOption("2024");
+  await page.getByLabel("First filer").fill("Ines Sandpiper");
+  await page.getByRole("button", { name: "Make it" }).click();
+  await page.getByRole("link", { name: /Open points/ }).click();
+  await expect(page.getByRole("button", { name: "No to the 8 questions still open" })).toBeVisible();
+  await page.goto(`${page.url().replace("/points", "/spread")}?household=true`);
+  await expect(page.getByLabel("Paid student loan interest")).toBeVisible();
+  await expect(page.getByLabel("Overtime pay or tips")).toHaveCount(0);
+});
+
 test("questions on which the result hangs are answered one by one or together", async ({ page }) => {
   const id = await openCopy(page, "Fennimore");
   await page.goto(`/h/${id}/spread?household=true`);

@@ -1,7 +1,7 @@
 //! The papers of the return: official slips box by box, and lists of receipts.
 
 use hembo_core::{
-    field::{Choice, Field},
+    field::{Choice, Field, Years},
     paper::PaperKind,
 };
 
@@ -68,6 +68,7 @@ pub static KINDS: &[PaperKind] = &[
             Field::amount("87", "87", "Volunteer's exempt amount"),
         ],
         columns: &[],
+        years: Years::ALL,
     },
     PaperKind {
         id: kind::T4A,
@@ -97,6 +98,7 @@ pub static KINDS: &[PaperKind] = &[
                 .help("Then boxes 024, 133 and 194 count as pension before 65."),
         ],
         columns: &[],
+        years: Years::ALL,
     },
     PaperKind {
         id: kind::OAS,
@@ -112,6 +114,7 @@ pub static KINDS: &[PaperKind] = &[
             Field::amount("22", "22", "Income tax deducted"),
         ],
         columns: &[],
+        years: Years::ALL,
     },
     PaperKind {
         id: kind::CPP,
@@ -130,6 +133,7 @@ pub static KINDS: &[PaperKind] = &[
             Field::amount("22", "22", "Income tax deducted"),
         ],
         columns: &[],
+        years: Years::ALL,
     },
     PaperKind {
         id: kind::T5,
@@ -154,6 +158,7 @@ pub static KINDS: &[PaperKind] = &[
             Field::text("27", "27", "Foreign currency", 3).help("Blank where the amounts are in dollars."),
         ],
         columns: &[],
+        years: Years::ALL,
     },
     PaperKind {
         id: kind::T2202,
@@ -167,6 +172,7 @@ pub static KINDS: &[PaperKind] = &[
             Field::count("25", "25", "Months full-time", 12),
         ],
         columns: &[],
+        years: Years::ALL,
     },
     PaperKind {
         id: kind::TUITION_CARRIED,
@@ -179,6 +185,7 @@ pub static KINDS: &[PaperKind] = &[
             Field::amount("provincial", "", "Provincial amount left").help("From the same notice."),
         ],
         columns: &[],
+        years: Years::ALL,
     },
     PaperKind {
         id: kind::RRSP,
@@ -198,6 +205,7 @@ pub static KINDS: &[PaperKind] = &[
             Field::choice("plan", "", "Plan", PLANS),
             Field::amount("amount", "", "Amount"),
         ],
+        years: Years::ALL,
     },
     PaperKind {
         id: kind::MEDICAL,
@@ -214,6 +222,7 @@ pub static KINDS: &[PaperKind] = &[
             Field::amount("reimbursed", "", "Paid back"),
             Field::yes_no("used", "", "In an earlier claim"),
         ],
+        years: Years::ALL,
     },
     PaperKind {
         id: kind::GIFTS,
@@ -230,6 +239,7 @@ pub static KINDS: &[PaperKind] = &[
             Field::yes_no("used", "", "In an earlier claim")
                 .help("A gift of January or February 2025 that was claimed for 2024."),
         ],
+        years: Years::ALL,
     },
     PaperKind {
         id: kind::GIFTS_CARRIED,
@@ -239,6 +249,7 @@ pub static KINDS: &[PaperKind] = &[
         headline: "amount",
         boxes: &[],
         columns: &[Field::count("year", "", "Given in", 2100), Field::amount("amount", "", "Left to claim")],
+        years: Years::ALL,
     },
     PaperKind {
         id: kind::INSTALMENTS,
@@ -252,5 +263,6 @@ pub static KINDS: &[PaperKind] = &[
             Field::text("what", "", "What", 80),
             Field::amount("amount", "", "Amount"),
         ],
+        years: Years::ALL,
     },
 ];

@@ -215,8 +215,12 @@ impl Check<'_> {
                 self.fault(format!("{at}/kind"), format!("There is no kind of paper '{}'.", paper.kind));
                 continue;
             };
+            if !kind.years.hold(self.household.year) {
+                self.fault(format!("{at}/kind"), format!("A {} is {} only.", kind.id, kind.years));
+            }
             self.owners(&at, paper, kind);
             self.answers(format_args!("{at}/boxes"), kind.boxes.iter(), &paper.boxes);
+            self.years(format_args!("{at}/boxes"), kind.boxes, &paper.boxes);
             if !paper.rows.is_empty() && kind.columns.is_empty() {
                 self.fault(format!("{at}/rows"), format!("A {} has boxes, not a list.", kind.id));
             }
@@ -227,6 +231,7 @@ impl Check<'_> {
             for (r, row) in paper.rows.iter().enumerate() {
                 self.id(format_args!("{at}/rows/{r}"), &row.id, &mut seen);
                 self.answers(format_args!("{at}/rows/{r}"), kind.columns.iter(), row);
+                self.years(format_args!("{at}/rows/{r}"), kind.columns, row);
             }
         }
     }
@@ -267,6 +272,18 @@ impl Check<'_> {
             if let Err(why) = wrong {
                 self.fault(format!("{at}/{id}"), why);
             }
+        }
+    }
+
+    /// A box that the year's form does not have. An answer to what is not asked for the year does no harm: it is kept
+    /// and not read.
+    fn years(&mut self, at: fmt::Arguments<'_>, fields: &[Field], entries: &Answers) {
+        let year = self.household.year;
+        for field in fields.iter().filter(|f| !f.years.hold(year) && entries.contains_key(f.id)) {
+            self.fault(
+                format!("{at}/{}", field.id),
+                format!("{}: this is {} only.", field.label, field.years),
+            );
         }
     }
 

@@ -2,6 +2,7 @@
 //! the check, the schema and the screen all read the same declaration.
 
 use serde::Serialize;
+use std::fmt;
 use utoipa::ToSchema;
 
 /// One field, as a rule pack declares it.
@@ -19,6 +20,38 @@ pub struct Field {
     pub kind: FieldKind,
     /// An identification or account number: sealed where it is stored, hidden on the screen and in the history.
     pub secret: bool,
+    /// The return years in which it is on the form, or asked.
+    pub years: Years,
+}
+
+/// Return years, both ends included; an end that is not named is open.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+pub struct Years {
+    /// The first one.
+    pub since: Option<i32>,
+    /// The last one.
+    pub until: Option<i32>,
+}
+
+impl Years {
+    /// Every year.
+    pub const ALL: Years = Years { since: None, until: None };
+
+    /// Whether a year is one of these.
+    pub fn hold(self, year: i32) -> bool {
+        self.since.is_none_or(|since| since <= year) && self.until.is_none_or(|until| year <= until)
+    }
+}
+
+impl fmt::Display for Years {
+    fn fmt(&self, to: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match (self.since, self.until) {
+            (None, None) => write!(to, "for every year"),
+            (Some(since), None) => write!(to, "for {since} and later"),
+            (None, Some(until)) => write!(to, "for {until} and earlier"),
+            (Some(since), Some(until)) => write!(to, "for {since} to {until}"),
+        }
+    }
 }
 
 /// What may stand in a field.
@@ -71,7 +104,7 @@ impl Choice {
 
 impl Field {
     const fn new(id: &'static str, number: &'static str, label: &'static str, kind: FieldKind) -> Field {
-        Field { id, number, label, help: "", kind, secret: false }
+        Field { id, number, label, help: "", kind, secret: false, years: Years::ALL }
     }
 
     /// A box for an amount that cannot be negative.
@@ -117,6 +150,16 @@ impl Field {
     /// The same field, whose text is a secret.
     pub const fn secret(self) -> Field {
         Field { secret: true, ..self }
+    }
+
+    /// The same field, from a year on.
+    pub const fn since(self, year: i32) -> Field {
+        Field { years: Years { since: Some(year), ..self.years }, ..self }
+    }
+
+    /// The same field, up to a year.
+    pub const fn until(self, year: i32) -> Field {
+        Field { years: Years { until: Some(year), ..self.years }, ..self }
     }
 
     /// The same field with words that help.

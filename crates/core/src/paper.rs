@@ -1,6 +1,6 @@
 //! Kinds of papers, as a rule pack declares them.
 
-use crate::field::Field;
+use crate::field::{Field, Years};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -21,6 +21,8 @@ pub struct PaperKind {
     pub boxes: &'static [Field],
     /// The columns of its list of receipts; empty where it has none.
     pub columns: &'static [Field],
+    /// The return years for which there are such papers.
+    pub years: Years,
 }
 
 impl PaperKind {

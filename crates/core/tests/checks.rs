@@ -7,6 +7,7 @@ use common::{REGISTRY, file};
 use hembo_core::{
     check,
     command::{Command, conflicts},
+    field::Years,
     file,
     household::Household,
     reckon, secret,
@@ -64,6 +65,13 @@ fn each_fault_names_its_place_and_the_remedy() {
         ("/papers/0/boxes/from", json!("1899-12-31"), "/papers/0/boxes/from", "between 1900 and 2028"),
         ("/papers/0/boxes/class", json!("c"), "/papers/0/boxes/class", "one of a, b"),
         ("/papers/0/boxes/for", json!("bo"), "/papers/0/boxes/for", "id of a person"),
+        (
+            "/papers/0/boxes/tide",
+            json!("1"),
+            "/papers/0/boxes/tide",
+            "Tide bonus: this is for 2026 and later only",
+        ),
+        ("/papers/0/kind", json!("Shells"), "/papers/0/kind", "A Shells is for 2020 to 2024 only"),
         ("/papers/1/rows/0/amount", json!("x"), "/papers/1/rows/0/amount", "at most two decimals"),
     ];
     for (at, value, place, words) in cases {
@@ -78,6 +86,20 @@ fn each_fault_names_its_place_and_the_remedy() {
         assert!(told, "{at} = {value}: {found:?}");
     }
     assert_eq!(faults(&file()), []);
+}
+
+#[test]
+fn years_hold_their_ends() {
+    let both = Years { since: Some(2020), until: Some(2024) };
+    let held = |years: Years| [2019, 2020, 2024, 2025].map(|year| years.hold(year));
+    assert_eq!(held(both), [false, true, true, false]);
+    assert_eq!(held(Years { until: None, ..both }), [false, true, true, true]);
+    assert_eq!(held(Years { since: None, ..both }), [true, true, true, false]);
+    assert_eq!(held(Years::ALL), [true; 4]);
+    // An answer to what is not asked for the year is kept.
+    let mut kept = file();
+    kept["people"][0]["answers"] = json!({ "diver": true });
+    assert_eq!(faults(&kept), []);
 }
 
 #[test]

@@ -79,7 +79,7 @@ fn effects_are_the_same_computation_on_a_changed_copy() {
 fn the_schema_describes_every_declared_field() {
     let schema = schema::household(&REGISTRY);
     let papers = schema.pointer("/oneOf/0/properties/papers/items/oneOf").unwrap().as_array().unwrap();
-    assert_eq!(papers.len(), 2);
+    assert_eq!(papers.len(), 3);
     assert_eq!(papers[0].pointer("/properties/boxes/properties/days/maximum").unwrap(), 366);
     assert!(
         papers[1].pointer("/properties/rows").is_some() && papers[0].pointer("/properties/rows").is_none()

@@ -1,7 +1,7 @@
 //! The papers of the federal return: official forms box by box, and lists of receipts.
 
 use hembo_core::{
-    field::{Choice, Field},
+    field::{Choice, Field, Years},
     paper::PaperKind,
 };
 
@@ -123,6 +123,7 @@ pub static KINDS: &[PaperKind] = &[
             Field::text("20b", "20", "Locality", 40),
         ],
         columns: &[],
+        years: Years::ALL,
     },
     PaperKind {
         id: kind::INTEREST,
@@ -150,6 +151,7 @@ pub static KINDS: &[PaperKind] = &[
             Field::amount("17", "17", "State tax withheld"),
         ],
         columns: &[],
+        years: Years::ALL,
     },
     PaperKind {
         id: kind::HOME_LOAN,
@@ -176,6 +178,7 @@ pub static KINDS: &[PaperKind] = &[
             Field::date("11", "11", "Acquisition date"),
         ],
         columns: &[],
+        years: Years::ALL,
     },
     PaperKind {
         id: kind::PROPERTY_TAX,
@@ -189,6 +192,7 @@ pub static KINDS: &[PaperKind] = &[
             Field::amount("personal", "5c", "Personal property tax").help("Charged yearly on the value."),
         ],
         columns: &[],
+        years: Years::ALL,
     },
     PaperKind {
         id: kind::SALES_TAX,
@@ -207,6 +211,7 @@ pub static KINDS: &[PaperKind] = &[
             Field::amount("vehicles", "", "On a car, boat, home").help("Added to the table's amount."),
         ],
         columns: &[],
+        years: Years::ALL,
     },
     PaperKind {
         id: kind::STATE_TAX,
@@ -220,6 +225,7 @@ pub static KINDS: &[PaperKind] = &[
             Field::text("what", "", "What for", 80).help("Estimated tax, last year's balance…"),
             Field::amount("amount", "", "Amount"),
         ],
+        years: Years::ALL,
     },
     PaperKind {
         id: kind::MEDICAL,
@@ -236,6 +242,7 @@ pub static KINDS: &[PaperKind] = &[
             Field::count("miles", "", "Miles", 1_000_000),
             Field::amount("amount", "", "Amount"),
         ],
+        years: Years::ALL,
     },
     PaperKind {
         id: kind::GIFTS,
@@ -251,6 +258,7 @@ pub static KINDS: &[PaperKind] = &[
             Field::count("miles", "", "Miles", 1_000_000),
             Field::amount("amount", "", "Amount"),
         ],
+        years: Years::ALL,
     },
     PaperKind {
         id: kind::GIFT_CARRYOVER,
@@ -264,6 +272,7 @@ pub static KINDS: &[PaperKind] = &[
             Field::choice("class", "", "Class", GIFT_CLASSES),
             Field::amount("amount", "", "Left to use"),
         ],
+        years: Years::ALL,
     },
     PaperKind {
         id: kind::ESTIMATED,
@@ -277,5 +286,6 @@ pub static KINDS: &[PaperKind] = &[
             Field::text("what", "", "What", 80).help("Payment, or last year's overpayment applied."),
             Field::amount("amount", "", "Amount"),
         ],
+        years: Years::ALL,
     },
 ];

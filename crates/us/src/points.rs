@@ -147,7 +147,7 @@ impl Points<'_> {
 
     /// What the law has and this pack has not: an absence must be known, not guessed.
     fn not_computed(&mut self) {
-        let asked = NOT_COMPUTED.iter().filter(|n| self.facts.figures.year >= n.from);
+        let asked = NOT_COMPUTED.iter().filter(|n| n.field.years.hold(self.facts.figures.year));
         for NotComputed { field, needs, .. } in asked {
             let place = Place::household(field.id);
             match self.answered(field.id).and_then(Entry::flag) {

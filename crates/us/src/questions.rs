@@ -163,8 +163,6 @@ pub struct NotComputed {
     pub field: Field,
     /// What a yes asks for.
     pub needs: &'static str,
-    /// The first year in which it matters.
-    pub from: i32,
 }
 
 impl NotComputed {
@@ -174,11 +172,11 @@ impl NotComputed {
         help: &'static str,
         needs: &'static str,
     ) -> NotComputed {
-        NotComputed { field: Field::yes_no(id, "", label).help(help), needs, from: 0 }
+        NotComputed { field: Field::yes_no(id, "", label).help(help), needs }
     }
 
-    const fn from(self, year: i32) -> NotComputed {
-        NotComputed { from: year, ..self }
+    const fn since(self, year: i32) -> NotComputed {
+        NotComputed { field: self.field.since(year), ..self }
     }
 }
 
@@ -211,17 +209,17 @@ pub const NOT_COMPUTED: [NotComputed; 10] = [
     NotComputed::new(
         "overtime",
         "Overtime pay or tips",
-        "Deductible from 2025 on (Schedule 1-A).",
+        "Deductible (Schedule 1-A).",
         "The deduction of tips and overtime (Schedule 1-A)",
     )
-    .from(2025),
+    .since(2025),
     NotComputed::new(
         "car_loan",
         "Paid interest on the loan for a new car",
-        "Deductible from 2025 on (Schedule 1-A).",
+        "Deductible (Schedule 1-A).",
         "The deduction of car loan interest (Schedule 1-A)",
     )
-    .from(2025),
+    .since(2025),
     NotComputed::new(
         "care",
         "Paid for care so that the filers could work",

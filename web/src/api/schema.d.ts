@@ -627,6 +627,8 @@ export interface components {
             number: string;
             /** @description An identification or account number: sealed where it is stored, hidden on the screen and in the history. */
             secret: boolean;
+            /** @description The return years in which it is on the form, or asked. */
+            years: components["schemas"]["Years"];
         };
         /** @description What may stand in a field. */
         FieldKind: {
@@ -1007,6 +1009,8 @@ export interface components {
             shared: boolean;
             /** @description What its title means: "Employer", "Lender". */
             title: string;
+            /** @description The return years for which there are such papers. */
+            years: components["schemas"]["Years"];
         };
         /** @description What a paper brings. */
         PaperOutcome: {
@@ -1247,6 +1251,19 @@ export interface components {
          * @enum {string}
          */
         Weight: "blocks" | "look";
+        /** @description Return years, both ends included; an end that is not named is open. */
+        Years: {
+            /**
+             * Format: int32
+             * @description The first one.
+             */
+            since?: number | null;
+            /**
+             * Format: int32
+             * @description The last one.
+             */
+            until?: number | null;
+        };
     };
     responses: never;
     parameters: never;

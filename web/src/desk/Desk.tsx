@@ -9,6 +9,7 @@ import { useKeys } from "../ui/keys";
 import { Blank, Button, Key, Waiting } from "../ui/pieces";
 import { ExportLink } from "./ExportLink";
 import { Finder } from "./Finder";
+import { forYear } from "./forYear";
 import { History } from "./History";
 import { KeyList } from "./KeyList";
 import { type Clash, DeskContext, useDesk, useEdits, useOpened, useRevision } from "./useDesk";
@@ -42,7 +43,14 @@ export function Desk() {
       ? edits
       : { ...edits, edit: async () => PAST, undo: () => setPast(undefined), redo: () => setPast(undefined) };
   return (
-    <DeskContext value={{ opened: opened.data, pack, past: past !== undefined, ...changes }}>
+    <DeskContext
+      value={{
+        opened: opened.data,
+        pack: forYear(pack, opened.data.household.year),
+        past: past !== undefined,
+        ...changes,
+      }}
+    >
       <Open
         opened={opened.data}
         look={setPast}

@@ -4,7 +4,7 @@
 use hembo_core::{
     Case, Decision, Household, Pack, Paper, Person, Point, Recorder, Registry, Scope, Silent, Trail, Way,
     decision::Opt,
-    field::{Choice, Field},
+    field::{Choice, Field, Years},
     household::Role,
     limit::{self, LimitDef},
     line::{LineDef, LineId, SpreadRow, SpreadSection, line},
@@ -39,8 +39,10 @@ static KINDS: &[PaperKind] = &[
             Field::choice("class", "6", "Class", &[Choice::new("a", "A"), Choice::new("b", "B")]),
             Field::person("for", "7", "For"),
             Field::text("account", "8", "Account", 20).secret(),
+            Field::amount("tide", "9", "Tide bonus").since(2026),
         ],
         columns: &[],
+        years: Years::ALL,
     },
     PaperKind {
         id: "Gifts",
@@ -50,6 +52,17 @@ static KINDS: &[PaperKind] = &[
         headline: "amount",
         boxes: &[],
         columns: &[Field::date("date", "", "Day"), Field::amount("amount", "", "Amount")],
+        years: Years::ALL,
+    },
+    PaperKind {
+        id: "Shells",
+        name: "Shell slip",
+        title: "About",
+        shared: false,
+        headline: "",
+        boxes: &[],
+        columns: &[],
+        years: Years { since: Some(2020), until: Some(2024) },
     },
 ];
 
@@ -71,8 +84,10 @@ static SPREAD: &[SpreadSection] = &[SpreadSection {
     ],
 }];
 
-static QUESTIONS: &[Question] =
-    &[Question { of: &[Role::Filer], field: Field::yes_no("sailor", "", "Sailor?") }];
+static QUESTIONS: &[Question] = &[
+    Question { of: &[Role::Filer], field: Field::yes_no("sailor", "", "Sailor?") },
+    Question { of: &[Role::Filer], field: Field::yes_no("diver", "", "Diver?").until(2024) },
+];
 
 static ISLES: &[Field] = &[Field::choice("isle", "", "Isle", &[Choice::new("north", "North")])];
 
