@@ -130,23 +130,7 @@ impl Points<'_> {
             }
             Some(false) => {}
         }
-        self.not_computed();
-    }
-
-    /// What the law has and this pack has not: an absence must be known, not guessed.
-    fn not_computed(&mut self) {
-        for (field, needs) in NOT_COMPUTED {
-            let place = Place::household(field.id);
-            match self.answered(field.id).and_then(Entry::flag) {
-                None => {
-                    let message = format!("{}: yes or no?", field.label);
-                    let remedy = "Not computed yet, so it must be ruled out.";
-                    self.not_known(&format!("asks-{}", field.id), place, message, remedy);
-                }
-                Some(true) => self.not_covered(field.id, place, format!("{needs} not computed yet.")),
-                Some(false) => {}
-            }
-        }
+        self.not_computed(self.household, &NOT_COMPUTED);
     }
 
     fn person(&mut self, person: usize) {

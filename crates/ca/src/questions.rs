@@ -4,6 +4,7 @@ use hembo_core::{
     field::{Choice, Field},
     household::Role,
     pack::Question,
+    point::NotComputed,
 };
 
 /// The ids of the questions.
@@ -92,38 +93,43 @@ pub static HOUSEHOLD: &[Field] = &[
         .help("Twelve where nothing is said; pension income is split for these months."),
     Field::yes_no(ask::PART_YEAR, "", "Came to or left Canada in the year"),
     Field::yes_no(ask::FOREIGN_PROPERTY, "", "Foreign property that cost over 100,000"),
-    NOT_COMPUTED[0].0,
-    NOT_COMPUTED[1].0,
-    NOT_COMPUTED[2].0,
-    NOT_COMPUTED[3].0,
-    NOT_COMPUTED[4].0,
+    NOT_COMPUTED[0].field,
+    NOT_COMPUTED[1].field,
+    NOT_COMPUTED[2].field,
+    NOT_COMPUTED[3].field,
+    NOT_COMPUTED[4].field,
 ];
 
-/// What the law has and this pack does not compute yet, asked about so that its absence is known: the question, and what
-/// a yes needs.
-pub const NOT_COMPUTED: [(Field, &str); 5] = [
-    (
-        Field::yes_no("other_income", "", "Income that is on none of these papers")
-            .help("Employment insurance, retirement savings taken out, a trust, a business, rent, support, compensation…"),
+/// What the law has and this pack does not compute yet, asked about so that its absence is known.
+pub const NOT_COMPUTED: [NotComputed; 5] = [
+    NotComputed::new(
+        "other_income",
+        "Income that is on none of these papers",
+        "Employment insurance, retirement savings taken out, a trust, a business, rent, support, compensation…",
         "Such income is",
     ),
-    (
-        Field::yes_no("sales", "", "Sold securities, a home or other property")
-            .help("By anyone in the household, at a gain or a loss; also losses of other years."),
+    NotComputed::new(
+        "sales",
+        "Sold securities, a home or other property",
+        "By anyone in the household, at a gain or a loss; also losses of other years.",
         "Sales (Schedule 3) are",
     ),
-    (
-        Field::yes_no("other_deductions", "", "Child care, moving, employment or carrying expenses")
-            .help("Also support paid, contributions to a first-home account, other deductions."),
+    NotComputed::new(
+        "other_deductions",
+        "Child care, moving, employment or carrying expenses",
+        "Also support paid, contributions to a first-home account, other deductions.",
         "Such deductions are",
     ),
-    (
-        Field::yes_no("other_credits", "", "Other credits")
-            .help("Student loan interest, a home bought or made accessible, adoption, volunteers, educators, politics…"),
+    NotComputed::new(
+        "other_credits",
+        "Other credits",
+        "Student loan interest, a home bought or made accessible, adoption, volunteers, educators, politics…",
         "Such credits are",
     ),
-    (
-        Field::yes_no("advance_benefit", "", "Workers benefit paid in advance").help("Slip RC210, box 10."),
+    NotComputed::new(
+        "advance_benefit",
+        "Workers benefit paid in advance",
+        "Slip RC210, box 10.",
         "Advance payments (line 41500) are",
     ),
 ];

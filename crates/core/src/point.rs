@@ -1,6 +1,9 @@
 //! Open points: what is unsettled, and where.
 
-use crate::household::Row;
+use crate::{
+    field::Field,
+    household::{Entry, Household, Row},
+};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -50,6 +53,49 @@ pub trait Gather {
     /// A question on whose answer it depends whether the figures are a result.
     fn not_known(&mut self, code: &str, place: Place, message: impl Into<String>, remedy: &str) {
         self.found().push(Point::not_known(code, place, message, remedy));
+    }
+
+    /// What a law has and its pack has not, as far as it is asked for the household's year.
+    fn not_computed(&mut self, household: &Household, all: &[NotComputed]) {
+        for NotComputed { field, needs } in all.iter().filter(|n| n.field.years.hold(household.year)) {
+            let place = Place::household(field.id);
+            match household.answers.get(field.id).and_then(Entry::flag) {
+                None => {
+                    let message = format!("{}: yes or no?", field.label);
+                    let remedy = "Not computed yet, so it must be ruled out.";
+                    self.not_known(&format!("asks-{}", field.id), place, message, remedy);
+                }
+                Some(true) => self.not_covered(field.id, place, format!("{needs} not computed yet.")),
+                Some(false) => {}
+            }
+        }
+    }
+}
+
+/// Something that a law has and its pack does not compute yet, asked about the household so that its absence is known
+/// and not guessed.
+#[derive(Debug, Clone, Copy)]
+pub struct NotComputed {
+    /// The question.
+    pub field: Field,
+    /// What is not computed, for a point: "A sale is".
+    pub needs: &'static str,
+}
+
+impl NotComputed {
+    /// A question with words that help.
+    pub const fn new(
+        id: &'static str,
+        label: &'static str,
+        help: &'static str,
+        needs: &'static str,
+    ) -> NotComputed {
+        NotComputed { field: Field::yes_no(id, "", label).help(help), needs }
+    }
+
+    /// The same, from a year on.
+    pub const fn since(self, year: i32) -> NotComputed {
+        NotComputed { field: self.field.since(year), ..self }
     }
 }
 

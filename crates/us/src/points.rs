@@ -6,7 +6,7 @@ use crate::{
     facts::{Facts, Marital, PersonFacts, Relationship},
     filing_status::Status,
     papers::{W2_BOX_12, kind},
-    questions::{NOT_COMPUTED, NotComputed, ask},
+    questions::{NOT_COMPUTED, ask},
     states::community_property,
     status, suggestions,
     unit::Unit,
@@ -142,26 +142,7 @@ impl Points<'_> {
             let message = "So much interest needs Schedule B: was there a financial account abroad?";
             self.blocks("K-026", place, message, "Answer for Schedule B, Part III.");
         }
-        self.not_computed();
-    }
-
-    /// What the law has and this pack has not: an absence must be known, not guessed.
-    fn not_computed(&mut self) {
-        let asked = NOT_COMPUTED.iter().filter(|n| n.field.years.hold(self.facts.figures.year));
-        for NotComputed { field, needs, .. } in asked {
-            let place = Place::household(field.id);
-            match self.answered(field.id).and_then(Entry::flag) {
-                None => {
-                    let message = format!("{}: yes or no?", field.label);
-                    let remedy = "Not computed yet, so it must be ruled out.";
-                    self.not_known(&format!("asks-{}", field.id), place, message, remedy);
-                }
-                Some(true) => {
-                    self.not_covered(field.id, place, format!("{needs} is not computed yet."));
-                }
-                Some(false) => {}
-            }
-        }
+        self.not_computed(self.household, &NOT_COMPUTED);
     }
 
     fn schedule_b(&self) -> bool {

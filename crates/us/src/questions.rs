@@ -4,6 +4,7 @@ use hembo_core::{
     field::{Choice, Field},
     household::Role,
     pack::Question,
+    point::NotComputed,
 };
 
 /// The ids of the questions.
@@ -156,92 +157,68 @@ pub static HOUSEHOLD: &[Field] = &[
     NOT_COMPUTED[9].field,
 ];
 
-/// Something that the law has and this pack does not compute yet, asked about so that its absence is known.
-#[derive(Debug, Clone, Copy)]
-pub struct NotComputed {
-    /// The question.
-    pub field: Field,
-    /// What a yes asks for.
-    pub needs: &'static str,
-}
-
-impl NotComputed {
-    const fn new(
-        id: &'static str,
-        label: &'static str,
-        help: &'static str,
-        needs: &'static str,
-    ) -> NotComputed {
-        NotComputed { field: Field::yes_no(id, "", label).help(help), needs }
-    }
-
-    const fn since(self, year: i32) -> NotComputed {
-        NotComputed { field: self.field.since(year), ..self }
-    }
-}
-
 /// What is not computed yet, in the order of the return.
 pub const NOT_COMPUTED: [NotComputed; 10] = [
     NotComputed::new(
         "other_income",
         "Income other than wages and interest",
         "Dividends, pensions, social security, unemployment, a business, rent, tips not on a W-2, prizes…",
-        "Income other than wages and interest",
+        "Income other than wages and interest is",
     ),
     NotComputed::new(
         "sales",
         "Sold securities, a home or other property",
         "By anyone in the household, at a gain or a loss; also losses carried over.",
-        "A sale (Schedule D)",
+        "A sale (Schedule D) is",
     ),
     NotComputed::new(
         "retirement_savings",
         "Paid into an IRA, HSA or ABLE account",
         "Outside the payroll, or took money from one.",
-        "The deduction or credit for such savings",
+        "The deduction or credit for such savings is",
     ),
     NotComputed::new(
         "student_loan",
         "Paid student loan interest",
         "Form 1098-E.",
-        "The deduction of student loan interest",
+        "The deduction of student loan interest is",
     ),
     NotComputed::new(
         "overtime",
         "Overtime pay or tips",
         "Deductible (Schedule 1-A).",
-        "The deduction of tips and overtime (Schedule 1-A)",
+        "The deduction of tips and overtime (Schedule 1-A) is",
     )
     .since(2025),
     NotComputed::new(
         "car_loan",
         "Paid interest on the loan for a new car",
         "Deductible (Schedule 1-A).",
-        "The deduction of car loan interest (Schedule 1-A)",
+        "The deduction of car loan interest (Schedule 1-A) is",
     )
     .since(2025),
     NotComputed::new(
         "care",
         "Paid for care so that the filers could work",
         "Of a child under 13, or of a spouse or dependent unable to care for themselves.",
-        "The credit for care (Form 2441)",
+        "The credit for care (Form 2441) is",
     ),
     NotComputed::new(
         "education",
         "Paid for higher education",
         "Form 1098-T.",
-        "The education credits (Form 8863)",
+        "The education credits (Form 8863) are",
     ),
     NotComputed::new(
         "marketplace",
         "Health cover through the Marketplace",
         "Form 1095-A.",
-        "The premium tax credit (Form 8962)",
+        "The premium tax credit (Form 8962) is",
     ),
     NotComputed::new(
         "other_credits",
         "Other credits or taxes",
         "Adoption, home energy, clean vehicles, foreign tax, the elderly or disabled, household employees, an adjustment, a loss…",
-        "One of these",
+        "One of these is",
     ),
 ];

@@ -20,7 +20,7 @@ impl Family {
             "hembo": 1, "country": "ca", "year": 2025, "name": "Test", "people": [], "papers": [], "pins": {},
             "answers": { "marital": marital, "province": province, "foreign_property": false },
         }));
-        NOT_COMPUTED.iter().fold(family, |family, (field, _)| family.answer(field.id, json!(false)))
+        NOT_COMPUTED.iter().fold(family, |family, asked| family.answer(asked.field.id, json!(false)))
     }
 
     pub fn single(province: &str, born: &str) -> Family {
