@@ -68,7 +68,7 @@ function NoResult() {
       aria-label="Ways to file"
       className="flex h-24 items-center border-t border-ink px-3.5 text-soft"
     >
-      No tax is shown: a rule that touches this household is not computed. The open points name it.
+      No tax is shown: something is not known or not computed. The open points name it.
     </section>
   );
 }
