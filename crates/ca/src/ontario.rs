@@ -129,7 +129,7 @@ pub fn seniors_care(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Mo
         return Money::ZERO;
     };
     let claimed: Money = medical.claimed.iter().map(|(_, amount)| *amount).sum();
-    let part = cents(claimed.min(figures.expenses), figures.part);
+    let part = cents(limit::lesser(trail, claimed, figures.expenses), figures.part);
     let family = family_net(on, incomes);
     let rule = PhaseOut::continuous(figures.from, figures.rate, Money::CENT);
     let allowed = limit::phase_out(trail, SENIORS_CARE.at(on.scope), part, family, rule);

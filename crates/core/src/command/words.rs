@@ -1,4 +1,4 @@
-//! Edits in people's words, as the history tells them: "Box 1 of W-2 Harbour Ferries: 96,400 → 96,800".
+//! Edits in people's words, as the history tells them: "Box 1 of Pay slip Harbour Ferries: 96,400 → 96,800".
 
 use super::Command;
 use crate::{
