@@ -2,16 +2,33 @@
 
 use crate::{
     facts::Facts,
+    form_428, income,
     income::cents,
-    limits::CAREGIVER,
     personal::{self, Incomes},
     plan::On,
 };
 use hembo_core::{
     limit::{self, PhaseOut},
+    limits, lines,
+    provision::Provision,
     trail::Trail,
 };
 use hembo_money::{Money, Rate};
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+
+lines! {
+    pub CARED = "ca.58400", "Caregiver, province", "Alberta Personal Income Tax Act; AB428",
+        "An amount for each parent or grandparent who lives along, less net income above a threshold.";
+    pub TOP_UP = "ca.alberta.supplement", "Supplemental credit", "Alberta Personal Income Tax Act",
+        "Amounts above the first bracket keep the rate of the years before.";
+}
+
+limits! {
+    CAREGIVER = "ca.limit.caregiver" on CARED, "Caregiver, province", "shrinks with the relative's net income",
+        "Alberta Personal Income Tax Act; AB428";
+}
 
 /// The supplemental credit: amounts above the first bracket keep the credit rate of the years before.
 pub fn supplement(on: On<'_>, trail: &mut impl Trail, amounts: Money) -> Money {
@@ -20,9 +37,9 @@ pub fn supplement(on: On<'_>, trail: &mut impl Trail, amounts: Money) -> Money {
     let credit = cents(above, figures.rate);
     on.made(
         trail,
-        "ca.alberta.supplement",
+        TOP_UP,
         credit,
-        &[("ca.58800", amounts)],
+        &[(form_428::AMOUNTS, amounts)],
         &[("Above", &figures.above), ("Rate", &figures.rate)],
     )
 }
@@ -30,7 +47,13 @@ pub fn supplement(on: On<'_>, trail: &mut impl Trail, amounts: Money) -> Money {
 /// Line 42800 from basic Alberta tax.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, basic: Money, dividends: Money) -> Money {
     let tax = limit::or_zero(trail, basic - dividends);
-    on.made(trail, "ca.42800", tax, &[("ca.428.basic", basic), ("ca.61520", dividends)], &[])
+    on.made(
+        trail,
+        form_428::PROVINCIAL_TAX,
+        tax,
+        &[(form_428::BASIC_TAX, basic), (form_428::DIVIDENDS, dividends)],
+        &[],
+    )
 }
 
 /// Parents and grandparents of 65 or over who live along and are not infirm, for whom line 58400 is claimed.
@@ -57,9 +80,9 @@ pub fn caregiver(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, dependan
         let claimed = if eligible == Some(relative) { dependant } else { Money::ZERO };
         total += limit::or_zero(trail, full - claimed);
     }
-    trail.line("ca.58400", on.scope, total, |i| {
+    trail.line(CARED, on.scope, total, |i| {
         for &relative in cared.iter().filter(|&r| on.facts.returns.contains(r)) {
-            i.line("ca.23600", on.of(relative).scope, incomes[relative].net);
+            i.line(income::NET, on.of(relative).scope, incomes[relative].net);
         }
         if !cared.is_empty() {
             i.figure("Each, at most", figures.most).figure("Shrinks from", figures.above);

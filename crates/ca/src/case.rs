@@ -1,7 +1,14 @@
 //! A household as the core asks for it: its returns, what they are made from, what is unsettled.
 
-use crate::{decisions::CanadianCase, points};
-use hembo_core::{Case, Point, Recorder, Scope, Way, line::LineId, pack::Return, search::View};
+use crate::{
+    decisions::CanadianCase,
+    forms,
+    plan::{Filed, On},
+    points,
+};
+use hembo_core::{
+    Case, Point, Recorder, Scope, Way, forms::Required, line::LineId, pack::Return, search::View,
+};
 
 impl Case for CanadianCase<'_> {
     fn returns(&self, _: &Way) -> Vec<Return> {
@@ -21,5 +28,14 @@ impl Case for CanadianCase<'_> {
 
     fn counts(&self, _: &Way, _: LineId, _: Scope) -> bool {
         true
+    }
+
+    fn required(&self, form: &str, place: usize, way: &Way, trail: &Recorder) -> Required {
+        let Some(&person) = self.facts.returns.get(place) else {
+            return Required::No("no such return".into());
+        };
+        let plan = self.plan(&View::of(way));
+        let on = On { facts: &self.facts, plan: &plan, person, scope: Scope::Return(place) };
+        forms::required(form, Filed { on, trail })
     }
 }

@@ -3,10 +3,26 @@
 
 use crate::{
     facts::{Contributions, Facts},
-    plan::On,
+    plan::{Filed, On},
 };
-use hembo_core::{reading::sum, trail::Trail};
+use hembo_core::{forms::Required, lines, provision::Provision, reading::sum, trail::Trail};
 use hembo_money::{Money, Rounding};
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
+
+lines! {
+    pub ENHANCED = "ca.22215", "Enhanced CPP contributions", "ITA 60(e.1)",
+        "The enhanced part of box 16 and all of box 16A, as far as the plan asks for them.";
+    pub CPP = "ca.30800", "CPP contributions", "ITA 118.7",
+        "The base part of box 16.";
+    pub EI = "ca.31200", "EI premiums", "ITA 118.7",
+        "Box 18, as far as the law asks for it.";
+    pub CPP_BACK = "ca.44800", "CPP overpaid", "CPP s. 38",
+        "Contributions above what the plan asks for.";
+    pub EI_BACK = "ca.45000", "EI overpaid", "EIA s. 96",
+        "Premiums above what the law asks for.";
+}
 
 /// A person's contributions of the year, once the papers are read. All are facts: nothing that the law leaves open
 /// moves them.
@@ -90,7 +106,7 @@ pub fn required_premiums(facts: &Facts, insurable: Money) -> Money {
 pub fn enhanced(on: On<'_>, trail: &mut impl Trail) -> Money {
     let own = on.own();
     let amount = on.who().contributed.enhanced;
-    trail.line("ca.22215", on.scope, amount, |i| {
+    trail.line(ENHANCED, on.scope, amount, |i| {
         i.items(&own.cpp).items(&own.cpp_second);
     })
 }
@@ -99,11 +115,17 @@ pub fn enhanced(on: On<'_>, trail: &mut impl Trail) -> Money {
 pub fn credits(on: On<'_>, trail: &mut impl Trail) -> (Money, Money) {
     let own = on.own();
     let counted = on.who().contributed;
-    trail.line("ca.30800", on.scope, counted.base, |i| {
+    trail.line(CPP, on.scope, counted.base, |i| {
         i.items(&own.cpp);
     });
-    trail.line("ca.31200", on.scope, counted.ei, |i| {
+    trail.line(EI, on.scope, counted.ei, |i| {
         i.items(&own.ei);
     });
     (counted.base, counted.ei)
+}
+
+/// Schedule 8: where there are contributions.
+pub fn schedule_8(filed: Filed<'_>) -> Required {
+    let any = filed.has(CPP) || filed.has(ENHANCED) || filed.has(CPP_BACK);
+    Required::if_so(any, "no contributions")
 }

@@ -1,8 +1,22 @@
 //! Taxable dividends (ITA 82): lines 12000 and 12010, and the election by which one partner reports those of the other.
 
-use crate::plan::{Election, On};
-use hembo_core::{reading::sum, trail::Trail};
+use crate::plan::{Election, Filed, On};
+use hembo_core::{forms::Required, lines, provision::Provision, reading::sum, trail::Trail};
 use hembo_money::Money;
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
+
+lines! {
+    pub ALL = "ca.12000", "Taxable dividends", "ITA 82(1)",
+        "Eligible and other dividends, grossed up.";
+    ELIGIBLE_GIVEN = "ca.dividends.eligible_given", "Eligible dividends that the partner reports", "ITA 82(3)",
+        "All taxable eligible dividends of this return, by election.";
+    OTHER_GIVEN = "ca.dividends.other_given", "Other dividends that the partner reports", "ITA 82(3)",
+        "All other taxable dividends of this return, by election.";
+    pub OTHER = "ca.12010", "Of these other than eligible", "ITA 82(1)(b)(i)",
+        "Box 11 of every T5, or box 10 grossed up.";
+}
 
 /// Taxable dividends on a return.
 #[derive(Debug, Clone, Copy, Default)]
@@ -28,16 +42,16 @@ pub fn reported(on: On<'_>, trail: &mut impl Trail) -> Dividends {
     let mine = own(on);
     let theirs = given.map(own).unwrap_or_default();
     let all = Dividends { eligible: mine.eligible + theirs.eligible, other: mine.other + theirs.other };
-    trail.line("ca.12010", on.scope, all.other, |i| {
+    trail.line(OTHER, on.scope, all.other, |i| {
         i.items(&on.own().other_dividends);
         if let Some(from) = given {
-            i.flow("ca.dividends.other_given", from.scope, theirs.other);
+            i.flow(OTHER_GIVEN, from.scope, theirs.other);
         }
     });
-    trail.line("ca.12000", on.scope, all.eligible + all.other, |i| {
-        i.line("ca.12010", on.scope, all.other).items(&on.own().eligible_dividends);
+    trail.line(ALL, on.scope, all.eligible + all.other, |i| {
+        i.line(OTHER, on.scope, all.other).items(&on.own().eligible_dividends);
         if let Some(from) = given {
-            i.flow("ca.dividends.eligible_given", from.scope, theirs.eligible);
+            i.flow(ELIGIBLE_GIVEN, from.scope, theirs.eligible);
         }
     });
     all
@@ -46,11 +60,17 @@ pub fn reported(on: On<'_>, trail: &mut impl Trail) -> Dividends {
 /// The return whose dividends the partner reports has none.
 fn give(on: On<'_>, trail: &mut impl Trail) -> Dividends {
     let Dividends { eligible, other } = own(on);
-    trail.line("ca.dividends.other_given", on.scope, other, |i| {
+    trail.line(OTHER_GIVEN, on.scope, other, |i| {
         i.items(&on.own().other_dividends);
     });
-    trail.line("ca.dividends.eligible_given", on.scope, eligible, |i| {
+    trail.line(ELIGIBLE_GIVEN, on.scope, eligible, |i| {
         i.items(&on.own().eligible_dividends);
     });
     Dividends::default()
+}
+
+/// The election: on the return whose dividends the partner reports.
+pub fn election(filed: Filed<'_>) -> Required {
+    let given = filed.has(ELIGIBLE_GIVEN) || filed.has(OTHER_GIVEN);
+    Required::if_so(given, "everyone reports their own dividends")
 }

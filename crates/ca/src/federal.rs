@@ -1,17 +1,41 @@
 //! Federal tax and its credits: step 5 of the T1, lines 30000 to 42900.
 
 use crate::{
-    gifts,
+    cpp_ei, dividends, gifts, income,
     income::{Income, cents},
-    limits::CREDITS,
-    medical,
+    medical, personal,
     personal::{Incomes, Personal},
     plan::On,
     transfers::{self, Offer},
     tuition::{self, Tuition},
 };
-use hembo_core::{limit, trail::Trail};
+use hembo_core::{limit, limits, lines, provision::Provision, trail::Trail};
 use hembo_money::Money;
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+
+lines! {
+    pub TAX = "ca.40400", "Tax on taxable income", "ITA 117(2)",
+        "Each rate on its slice of taxable income.";
+    pub AMOUNTS = "ca.33500", "Amounts together", "ITA 118-118.9",
+        "All non-refundable amounts.";
+    pub FOR_AMOUNTS = "ca.33800", "Credit for amounts", "ITA 118",
+        "Amounts at the lowest rate.";
+    pub TOP_UP = "ca.34990", "Top-up credit", "2025 budget legislation",
+        "Amounts above the first bracket keep the rate of the years before.";
+    pub CREDIT = "ca.35000", "Non-refundable credits", "ITA 118-118.9",
+        "Credits for amounts and gifts.";
+    pub DIVIDENDS = "ca.40425", "Dividend tax credit", "ITA 121",
+        "A part of the taxable amount of dividends.";
+    pub FEDERAL_TAX = "ca.42900", "Federal tax", "ITA 117-127",
+        "Tax less the credits, never below zero.";
+}
+
+limits! {
+    pub CREDITS = "ca.limit.credits" on CREDIT, "Federal credits", "beyond the tax, lost",
+        "ITA 118-118.9";
+}
 
 /// Tax on taxable income (ITA 117(2)).
 pub fn tax(on: On<'_>, trail: &mut impl Trail, taxable: Money) -> Money {
@@ -20,9 +44,9 @@ pub fn tax(on: On<'_>, trail: &mut impl Trail, taxable: Money) -> Money {
     let bracket = figures.tops.iter().take_while(|&&top| taxable > top).count();
     on.made(
         trail,
-        "ca.40400",
+        TAX,
         tax,
-        &[("ca.26000", taxable)],
+        &[(income::TAXABLE, taxable)],
         &[("Rate on the last dollar", &figures.rates[bracket])],
     )
 }
@@ -55,39 +79,32 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: Credits<'_>) -> (Money, 
     let medical = medical::federal(on, trail, income.net);
     let amounts = on.add(
         trail,
-        "ca.33500",
+        AMOUNTS,
         &[
-            ("ca.30000", own.basic),
-            ("ca.30100", own.age),
-            ("ca.30300", own.spouse),
-            ("ca.30400", own.dependant),
-            ("ca.30800", own.cpp),
-            ("ca.31200", own.ei),
-            ("ca.31260", own.employment),
-            ("ca.31400", own.pension),
-            ("ca.32300", used),
-            ("ca.32400", from_child),
-            ("ca.32600", from_partner),
-            ("ca.33200", medical),
+            (personal::BASIC_AMOUNT, own.basic),
+            (personal::AGE_AMOUNT, own.age),
+            (personal::SPOUSE, own.spouse),
+            (personal::DEPENDANT, own.dependant),
+            (cpp_ei::CPP, own.cpp),
+            (cpp_ei::EI, own.ei),
+            (personal::EMPLOYED, own.employment),
+            (personal::PENSION, own.pension),
+            (tuition::USED, used),
+            (tuition::FROM_CHILD, from_child),
+            (transfers::FROM_PARTNER, from_partner),
+            (medical::ALLOWED, medical),
         ],
     );
     let rate = on.facts.figures.brackets.rates[0];
     let credit = cents(amounts, rate);
-    on.made(trail, "ca.33800", credit, &[("ca.33500", amounts)], &[("Rate", &rate)]);
+    on.made(trail, FOR_AMOUNTS, credit, &[(AMOUNTS, amounts)], &[("Rate", &rate)]);
     let given = gifts::credit(on, trail, from.gifts, income.taxable);
     let top_up = top_up(on, trail, amounts);
-    let credits =
-        on.add(trail, "ca.35000", &[("ca.33800", credit), ("ca.34900", given), ("ca.34990", top_up)]);
+    let credits = on.add(trail, CREDIT, &[(FOR_AMOUNTS, credit), (gifts::CREDIT, given), (TOP_UP, top_up)]);
     let taken = limit::cap(trail, CREDITS.at(on.scope), credits, from.tax);
     let dividends = dividend_credit(on, trail, income);
     let basic = limit::or_zero(trail, from.tax - taken - dividends);
-    on.made(
-        trail,
-        "ca.42900",
-        basic,
-        &[("ca.40400", from.tax), ("ca.35000", credits), ("ca.40425", dividends)],
-        &[],
-    );
+    on.made(trail, FEDERAL_TAX, basic, &[(TAX, from.tax), (CREDIT, credits), (DIVIDENDS, dividends)], &[]);
     (basic, medical::supplement(on, trail, medical, from.incomes))
 }
 
@@ -98,9 +115,9 @@ fn top_up(on: On<'_>, trail: &mut impl Trail, amounts: Money) -> Money {
     let credit = cents(above, figures.rate);
     on.made(
         trail,
-        "ca.34990",
+        TOP_UP,
         credit,
-        &[("ca.33500", amounts)],
+        &[(AMOUNTS, amounts)],
         &[("Above", &figures.above), ("Rate", &figures.rate)],
     )
 }
@@ -112,9 +129,9 @@ fn dividend_credit(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money
         + cents(income.other_dividends, figures.other_credit);
     on.made(
         trail,
-        "ca.40425",
+        DIVIDENDS,
         credit,
-        &[("ca.12000", income.eligible_dividends + income.other_dividends)],
+        &[(dividends::ALL, income.eligible_dividends + income.other_dividends)],
         &[("Of eligible dividends", &figures.eligible_credit), ("Of the others", &figures.other_credit)],
     )
 }

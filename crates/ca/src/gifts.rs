@@ -1,8 +1,32 @@
 //! Gifts to charities (ITA 118.1; Schedule 9): one pool of a couple, each claims a part, the rest is carried.
 
-use crate::{figures::Provincial, income::cents, limits::GIFTS, plan::On};
-use hembo_core::{limit, reading::sum, trail::Trail};
+use crate::{
+    figures::Provincial,
+    income,
+    income::cents,
+    plan::{Filed, On},
+};
+use hembo_core::{forms::Required, limit, limits, lines, provision::Provision, reading::sum, trail::Trail};
 use hembo_money::{Money, Rounding};
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+
+lines! {
+    pub CLAIMED = "ca.34000", "Gifts claimed", "ITA 118.1(1)",
+        "As much of the pool as the way claims here, at most a part of net income.";
+    CARRIED = "ca.gifts.carried", "Gifts kept for later", "ITA 118.1(1)",
+        "What neither partner claims, for five years.";
+    pub CREDIT = "ca.34900", "Credit for gifts", "ITA 118.1(3)",
+        "The first tier at the lowest rate, the rest at the higher ones.";
+    pub PROVINCIAL_CREDIT = "ca.58969", "Credit for gifts, province", "provincial act",
+        "The same gifts at the rates of the province.";
+}
+
+limits! {
+    pub GIFTS = "ca.limit.gifts" on CLAIMED, "Gifts", "over the part of net income, kept for later",
+        "ITA 118.1(1)";
+}
 
 /// What this return claims of what the pool has left: at most the part of net income (118.1(1) "total gifts").
 pub fn claimed(on: On<'_>, trail: &mut impl Trail, left: Money, net: Money) -> Money {
@@ -13,8 +37,8 @@ pub fn claimed(on: On<'_>, trail: &mut impl Trail, left: Money, net: Money) -> M
     let wanted = limit::lesser(trail, wanted, left);
     let most = cents(net, on.facts.figures.gifts.part);
     let allowed = limit::cap(trail, GIFTS.at(on.scope), wanted, most);
-    trail.line("ca.34000", on.scope, allowed, |i| {
-        i.items(&on.facts.gifts).line("ca.23600", on.scope, net).figure("Left in the pool", left);
+    trail.line(CLAIMED, on.scope, allowed, |i| {
+        i.items(&on.facts.gifts).line(income::NET, on.scope, net).figure("Left in the pool", left);
     })
 }
 
@@ -23,7 +47,7 @@ pub fn carried(on: On<'_>, trail: &mut impl Trail, left: Money) {
     if on.facts.gifts.is_empty() {
         return;
     }
-    trail.line("ca.gifts.carried", on.scope, left, |i| {
+    trail.line(CARRIED, on.scope, left, |i| {
         i.figure("Gifts of this year and carried in", sum(&on.facts.gifts));
     });
 }
@@ -41,7 +65,7 @@ pub fn credit(on: On<'_>, trail: &mut impl Trail, gifts: Money, taxable: Money) 
     let top = limit::lesser(trail, above, in_top);
     let tiers = [(first, figures.first_rate), (top, figures.top_rate), (above - top, figures.rate)];
     let credit = Money::sum_of_products(tiers, Money::CENT, Rounding::HalfUp);
-    on.made(trail, "ca.34900", credit, &[("ca.34000", gifts), ("ca.26000", taxable)], &[])
+    on.made(trail, CREDIT, credit, &[(CLAIMED, gifts), (income::TAXABLE, taxable)], &[])
 }
 
 /// Line 58969: the same gifts at the rates of the province.
@@ -54,9 +78,14 @@ pub fn provincial_credit(on: On<'_>, trail: &mut impl Trail, gifts: Money, figur
     let credit = Money::sum_of_products(tiers, Money::CENT, Rounding::HalfUp);
     on.made(
         trail,
-        "ca.58969",
+        PROVINCIAL_CREDIT,
         credit,
-        &[("ca.34000", gifts)],
+        &[(CLAIMED, gifts)],
         &[("First tier", &figures.gift_first_rate), ("Above it", &figures.gift_rate)],
     )
+}
+
+/// Schedule 9: where gifts are claimed.
+pub fn schedule_9(filed: Filed<'_>) -> Required {
+    Required::if_so(filed.has(CLAIMED), "no gifts claimed here")
 }

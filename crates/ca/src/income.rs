@@ -1,17 +1,61 @@
 //! Income, deductions, net and taxable income: steps 2 to 4 of the T1, lines 10100 to 26000.
 
 use crate::{
-    contributions,
+    contributions, cpp_ei,
     dividends::{self, Dividends},
-    limits::OAS_RECOVERY,
     pension_split,
     plan::On,
 };
 use hembo_core::{
     limit::{self, PhaseOut},
+    limits, lines,
+    provision::Provision,
     trail::{Item, Trail},
 };
 use hembo_money::{Money, Rate, Rounding};
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+
+lines! {
+    pub EMPLOYMENT = "ca.10100", "Employment income", "ITA 5, 6",
+        "Box 14 of every T4.";
+    pub OAS = "ca.11300", "Old age security", "ITA 56(1)(a)(i)",
+        "Box 18 of the T4A(OAS).";
+    pub BENEFITS = "ca.11400", "CPP benefits", "ITA 56(1)(a)(i)(B)",
+        "Box 20 of every T4A(P).";
+    pub INTEREST = "ca.12100", "Interest and other investment income", "ITA 12(1)(c)",
+        "Boxes 13, 14, 15 and 19 of every T5.";
+    pub OTHER = "ca.13000", "Other income", "ITA 56(1)",
+        "Boxes 018 and 028 of every T4A, and annuities that are no pension yet.";
+    pub SUPPLEMENTS = "ca.14600", "Net federal supplements", "ITA 56(1)(v)",
+        "Box 21 of the T4A(OAS).";
+    pub TOTAL = "ca.15000", "Total income", "ITA 3",
+        "All income lines.";
+    pub RPP = "ca.20700", "Registered pension plan", "ITA 8(1)(m), 147.2",
+        "Box 20 of every T4 and box 032 of every T4A.";
+    pub DUES = "ca.21200", "Union dues", "ITA 8(1)(i)",
+        "Box 44 of every T4.";
+    pub REPAID = "ca.23200", "Benefits repaid", "ITA 60(n)",
+        "Box 20 of the T4A(OAS).";
+    DEDUCTIONS = "ca.23300", "Deductions", "ITA 60",
+        "All deductions before the benefits repayment.";
+    BEFORE = "ca.23400", "Net income before adjustments", "ITA 180.2(1)",
+        "Total income less the deductions.";
+    pub RECOVERY = "ca.23500", "Social benefits repayment", "ITA 60(w), 180.2",
+        "A part of income above the threshold, at most the old age security paid.";
+    pub NET = "ca.23600", "Net income", "ITA 3",
+        "Net income before adjustments less the repayment; never below zero.";
+    pub EXEMPT = "ca.25000", "Other payments deducted", "ITA 110(1)(f)",
+        "Supplements, as far as they are not repaid.";
+    pub TAXABLE = "ca.26000", "Taxable income", "ITA 2(2)",
+        "Net income less the deductions after it.";
+}
+
+limits! {
+    OAS_RECOVERY = "ca.limit.oas" on RECOVERY, "Old age security", "shrinks with income above the threshold",
+        "ITA 180.2(2)";
+}
 
 /// What the rest of a return asks of its income.
 #[derive(Debug, Clone, Copy, Default)]
@@ -39,64 +83,63 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
     let own = on.own();
     let figures = &on.facts.figures;
     let aged = on.reached(figures.pension.age);
-    let employment = on.gather(trail, "ca.10100", &own.employment);
-    let oas = on.gather(trail, "ca.11300", &own.oas);
-    let benefits = on.gather(trail, "ca.11400", &own.cpp_benefits);
+    let employment = on.gather(trail, EMPLOYMENT, &own.employment);
+    let oas = on.gather(trail, OAS, &own.oas);
+    let benefits = on.gather(trail, BENEFITS, &own.cpp_benefits);
     let pensions: Vec<&Item> = on.who().eligible_pensions(aged).collect();
-    let pension = on.gather(trail, "ca.11500", pensions);
+    let pension = on.gather(trail, pension_split::PENSIONS, pensions);
     let split = pension_split::reckon(on, trail);
     let Dividends { eligible: eligible_dividends, other: other_dividends } = dividends::reported(on, trail);
     let dividends = eligible_dividends + other_dividends;
     // Annuities before 65 are income of another line: box 024 beside interest, the others with other income.
     let young: &[Item] = if aged { &[] } else { &own.age_pensions };
     let (annuities, others): (Vec<&Item>, Vec<&Item>) = young.iter().partition(|item| item.field == "024");
-    let interest = on.gather(trail, "ca.12100", own.interest.iter().chain(annuities));
-    let other = on.gather(trail, "ca.13000", own.other.iter().chain(others));
-    let supplements = on.gather(trail, "ca.14600", &own.supplements);
+    let interest = on.gather(trail, INTEREST, own.interest.iter().chain(annuities));
+    let other = on.gather(trail, OTHER, own.other.iter().chain(others));
+    let supplements = on.gather(trail, SUPPLEMENTS, &own.supplements);
     let total = on.add(
         trail,
-        "ca.15000",
+        TOTAL,
         &[
-            ("ca.10100", employment),
-            ("ca.11300", oas),
-            ("ca.11400", benefits),
-            ("ca.11500", pension),
-            ("ca.11600", split.received),
-            ("ca.12000", dividends),
-            ("ca.12100", interest),
-            ("ca.13000", other),
-            ("ca.14600", supplements),
+            (EMPLOYMENT, employment),
+            (OAS, oas),
+            (BENEFITS, benefits),
+            (pension_split::PENSIONS, pension),
+            (pension_split::RECEIVED, split.received),
+            (dividends::ALL, dividends),
+            (INTEREST, interest),
+            (OTHER, other),
+            (SUPPLEMENTS, supplements),
         ],
     );
 
-    let rpp = on.gather(trail, "ca.20700", &own.rpp);
+    let rpp = on.gather(trail, RPP, &own.rpp);
     let contributed = contributions::reckon(on, trail);
-    let dues = on.gather(trail, "ca.21200", &own.dues);
+    let dues = on.gather(trail, DUES, &own.dues);
     let enhanced = crate::cpp_ei::enhanced(on, trail);
-    let repaid = on.gather(trail, "ca.23200", &own.oas_recovered);
+    let repaid = on.gather(trail, REPAID, &own.oas_recovered);
     let deductions = on.add(
         trail,
-        "ca.23300",
+        DEDUCTIONS,
         &[
-            ("ca.20700", rpp),
-            ("ca.20800", contributed),
-            ("ca.21000", split.given),
-            ("ca.21200", dues),
-            ("ca.22215", enhanced),
-            ("ca.23200", repaid),
+            (RPP, rpp),
+            (contributions::DEDUCTED, contributed),
+            (pension_split::GIVEN, split.given),
+            (DUES, dues),
+            (cpp_ei::ENHANCED, enhanced),
+            (REPAID, repaid),
         ],
     );
-    let before =
-        on.made(trail, "ca.23400", total - deductions, &[("ca.15000", total), ("ca.23300", deductions)], &[]);
+    let before = on.made(trail, BEFORE, total - deductions, &[(TOTAL, total), (DEDUCTIONS, deductions)], &[]);
     let recovered = recovery(on, trail, before, oas + supplements - repaid);
     let net = limit::or_zero(trail, before - recovered);
-    on.made(trail, "ca.23600", net, &[("ca.23400", before), ("ca.23500", recovered)], &[]);
+    on.made(trail, NET, net, &[(BEFORE, before), (RECOVERY, recovered)], &[]);
     // A supplement that is repaid is not deducted a second time.
     let supplement_repaid = limit::or_zero(trail, recovered - oas);
     let exempt = limit::or_zero(trail, supplements - supplement_repaid);
-    on.made(trail, "ca.25000", exempt, &[("ca.14600", supplements)], &[]);
+    on.made(trail, EXEMPT, exempt, &[(SUPPLEMENTS, supplements)], &[]);
     let taxable = limit::or_zero(trail, net - exempt);
-    on.made(trail, "ca.26000", taxable, &[("ca.23600", net), ("ca.25000", exempt)], &[]);
+    on.made(trail, TAXABLE, taxable, &[(NET, net), (EXEMPT, exempt)], &[]);
     Income {
         employment,
         pension: split.left,
@@ -117,9 +160,9 @@ fn recovery(on: On<'_>, trail: &mut impl Trail, before: Money, paid: Money) -> M
     let kept = limit::phase_out(trail, OAS_RECOVERY.at(on.scope), paid, before, rule);
     on.made(
         trail,
-        "ca.23500",
+        RECOVERY,
         paid - kept,
-        &[("ca.23400", before)],
+        &[(BEFORE, before)],
         &[("Income above", &figures.from), ("Rate", &figures.rate), ("At most what was paid", &paid)],
     )
 }

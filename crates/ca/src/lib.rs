@@ -12,11 +12,12 @@ pub mod dividends;
 pub mod facts;
 pub mod federal;
 pub mod figures;
+pub mod form_428;
+pub mod forms;
 pub mod gifts;
 pub mod income;
 pub mod intake;
-pub mod limits;
-pub mod lines;
+pub mod law;
 pub mod medical;
 pub mod ontario;
 pub mod papers;
@@ -39,11 +40,11 @@ pub mod workers_benefit;
 use figures::{Figures, YEARS};
 use hembo_core::{
     Case, Household, Pack, Paper, Person,
-    field::Field,
+    forms::Forms,
     household::Entry,
-    line::{LineDef, SpreadSection},
-    pack::{About, Question, Suggestion, Totals, calendar_year, caption_of},
-    paper::PaperKind,
+    line::SpreadSection,
+    pack::{About, Suggestion, Totals, calendar_year, caption_of},
+    provision::Declared,
     words::label_of,
 };
 use questions::ask;
@@ -65,28 +66,27 @@ impl Pack for Canada {
         calendar_year(year)
     }
 
-    fn paper_kinds(&self) -> &'static [PaperKind] {
-        papers::KINDS
+    fn declared(&self) -> &'static Declared {
+        &law::DECLARED
     }
 
-    fn person_questions(&self) -> &'static [Question] {
-        questions::PERSON
-    }
-
-    fn household_questions(&self) -> &'static [Field] {
-        questions::HOUSEHOLD
-    }
-
-    fn lines(&self) -> &'static [LineDef] {
-        lines::LINES
+    fn forms(&self, year: i32) -> &'static Forms {
+        forms::of(year)
     }
 
     fn spread(&self) -> &'static [SpreadSection] {
         spread::SPREAD
     }
 
-    fn totals(&self) -> Totals {
-        Totals { tax: "ca.net_tax", paid: "ca.paid", balance: "ca.balance" }
+    fn totals(&self) -> &'static [Totals] {
+        // Both taxes are paid on one return, to one agency.
+        const AGENCY: Totals = Totals {
+            authority: "federal and provincial",
+            tax: payments::NET_TAX,
+            paid: payments::PAID,
+            balance: payments::BALANCE,
+        };
+        &[AGENCY]
     }
 
     fn check_id_number(&self, number: &str) -> Result<(), &'static str> {

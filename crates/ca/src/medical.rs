@@ -2,18 +2,43 @@
 
 use crate::{
     facts::{Facts, Window},
+    income,
     income::cents,
-    limits::{MEDICAL, MEDICAL_PROVINCIAL, SUPPLEMENT},
     personal::Incomes,
     plan::On,
 };
 use hembo_core::{
     limit::{self, LimitAt, PhaseOut},
+    limits, lines,
+    provision::Provision,
     reading::sum,
     trail::Trail,
 };
 use hembo_money::Money;
 use time::{Date, Duration};
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+
+lines! {
+    pub CLAIMED = "ca.33099", "Medical bills of the window", "ITA 118.2(1)",
+        "Receipts of the twelve months, less what was paid back.";
+    pub ALLOWED = "ca.33200", "Medical above the threshold", "ITA 118.2(1)",
+        "Above a part of net income, or the most of the threshold.";
+    pub PROVINCIAL_ALLOWED = "ca.58769", "Medical above the threshold, province", "provincial act",
+        "The same receipts with the threshold of the province.";
+    pub PAID_OUT = "ca.45200", "Medical supplement paid out", "ITA 122.51",
+        "A part of the medical claim, less a part of family income; refundable.";
+}
+
+limits! {
+    pub MEDICAL = "ca.limit.medical" on ALLOWED, "Medical bills", "only above the threshold",
+        "ITA 118.2(1)";
+    MEDICAL_PROVINCIAL = "ca.limit.medical_provincial" on PROVINCIAL_ALLOWED, "Medical bills, province", "only above the threshold",
+        "provincial act";
+    SUPPLEMENT = "ca.limit.supplement" on PAID_OUT, "Medical supplement", "shrinks with family income",
+        "ITA 122.51";
+}
 
 /// The day a year before: a missing 29 February becomes the 28th.
 fn year_before(day: Date) -> Date {
@@ -70,8 +95,8 @@ fn above_threshold(on: On<'_>, trail: &mut impl Trail, at: LimitAt, net: Money, 
     let claim =
         on.plan.medical.as_ref().and_then(|m| Some((on.facts.windows.get(m.window)?, m.of(on.person)?)));
     let Some((window, paid)) = claim else { return Money::ZERO };
-    if at.def.line == "ca.33200" {
-        trail.line("ca.33099", on.scope, paid, |i| {
+    if at.def.line == ALLOWED {
+        trail.line(CLAIMED, on.scope, paid, |i| {
             i.items(window.receipts(on.facts).iter().map(|r| &r.item));
             let left = window.sum - paid;
             if !left.is_zero() {
@@ -85,7 +110,7 @@ fn above_threshold(on: On<'_>, trail: &mut impl Trail, at: LimitAt, net: Money, 
         trail,
         at.def.line,
         allowed,
-        &[("ca.33099", paid), ("ca.23600", net)],
+        &[(CLAIMED, paid), (income::NET, net)],
         &[("Only above", &threshold)],
     )
 }
@@ -117,7 +142,7 @@ pub fn supplement(on: On<'_>, trail: &mut impl Trail, claimed: Money, incomes: &
     let family = family_net(on, incomes);
     let rule = PhaseOut::continuous(figures.from, figures.rate, Money::CENT);
     let allowed = limit::phase_out(trail, SUPPLEMENT.at(on.scope), part, family, rule);
-    on.made(trail, "ca.45200", allowed, &[("ca.33200", claimed)], &[("Net income of the family", &family)])
+    on.made(trail, PAID_OUT, allowed, &[(ALLOWED, claimed)], &[("Net income of the family", &family)])
 }
 
 /// Net income of both of a couple, or of one alone.

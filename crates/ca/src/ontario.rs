@@ -2,17 +2,46 @@
 
 use crate::{
     facts::Facts,
+    form_428, income,
     income::cents,
-    limits::{LIFT, SENIORS_CARE},
+    medical,
     medical::family_net,
     personal::Incomes,
-    plan::On,
+    plan::{Filed, On},
 };
 use hembo_core::{
+    forms::Required,
     limit::{self, PhaseOut},
+    limits, lines,
+    provision::Provision,
     trail::Trail,
 };
 use hembo_money::Money;
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+
+lines! {
+    pub SURTAX = "ca.ontario.surtax", "Ontario surtax", "Taxation Act, 2007, s. 16",
+        "A part of basic Ontario tax above two thresholds.";
+    BEFORE = "ca.ontario.before", "Ontario tax before the reduction", "Taxation Act, 2007",
+        "Basic tax and surtax less the dividend credit.";
+    pub REDUCTION = "ca.ontario.reduction", "Ontario tax reduction", "Taxation Act, 2007, s. 21",
+        "Twice the basic amounts less the tax; children count with the higher net income.";
+    pub LIFTED = "ca.ontario.lift", "Low-income workers' credit", "Taxation Act, 2007, s. 21.1",
+        "A part of employment income, less a part of income above thresholds.";
+    pub HEALTH = "ca.ontario.health", "Ontario health premium", "Taxation Act, 2007, s. 24.1",
+        "By ramps of taxable income; no credit takes from it.";
+    pub CARE = "ca.47900", "Seniors' care at home", "Taxation Act, 2007; ON479",
+        "A part of the medical expenses claimed, less a part of family income; refundable.";
+}
+
+limits! {
+    LIFT = "ca.limit.lift" on LIFTED, "Low-income workers' credit", "shrinks with income",
+        "Taxation Act, 2007, s. 21.1";
+    SENIORS_CARE = "ca.limit.seniors_care" on CARE, "Seniors' care at home", "shrinks with family income",
+        "Taxation Act, 2007; ON479";
+}
 
 /// Line 42800 from basic Ontario tax and the dividend credit, which comes after the surtax.
 pub fn reckon(
@@ -28,13 +57,13 @@ pub fn reckon(
     for step in &figures.ontario_surtax.steps {
         surtax += cents(limit::or_zero(trail, basic - step.above), step.rate);
     }
-    on.made(trail, "ca.ontario.surtax", surtax, &[("ca.428.basic", basic)], &[]);
+    on.made(trail, SURTAX, surtax, &[(form_428::BASIC_TAX, basic)], &[]);
     let before = limit::or_zero(trail, basic + surtax - dividends);
     on.made(
         trail,
-        "ca.ontario.before",
+        BEFORE,
         before,
-        &[("ca.428.basic", basic), ("ca.ontario.surtax", surtax), ("ca.61520", dividends)],
+        &[(form_428::BASIC_TAX, basic), (SURTAX, surtax), (form_428::DIVIDENDS, dividends)],
         &[],
     );
     let reduction = reduction(on, trail, incomes, before);
@@ -45,17 +74,12 @@ pub fn reckon(
         &figures.ontario_health.tops,
         figures.ontario_health.rates.iter().copied(),
     );
-    on.made(trail, "ca.ontario.health", premium, &[("ca.26000", income.taxable)], &[]);
+    on.made(trail, HEALTH, premium, &[(income::TAXABLE, income.taxable)], &[]);
     on.made(
         trail,
-        "ca.42800",
+        form_428::PROVINCIAL_TAX,
         before - reduction - lift + premium,
-        &[
-            ("ca.ontario.before", before),
-            ("ca.ontario.reduction", reduction),
-            ("ca.ontario.lift", lift),
-            ("ca.ontario.health", premium),
-        ],
+        &[(BEFORE, before), (REDUCTION, reduction), (LIFTED, lift), (HEALTH, premium)],
         &[],
     )
 }
@@ -78,13 +102,7 @@ fn reduction(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, tax: Money) 
     }
     let left = limit::or_zero(trail, basic * 2 - tax);
     let reduction = limit::lesser(trail, left, tax);
-    on.made(
-        trail,
-        "ca.ontario.reduction",
-        reduction,
-        &[("ca.ontario.before", tax)],
-        &[("Basic amounts", &basic)],
-    )
+    on.made(trail, REDUCTION, reduction, &[(BEFORE, tax)], &[("Basic amounts", &basic)])
 }
 
 /// Children of 18 or younger on the last day of the year, and other dependants with an impairment.
@@ -112,9 +130,9 @@ fn lift(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, tax: Money) -> Mo
     let taken = limit::lesser(trail, allowed, tax);
     on.made(
         trail,
-        "ca.ontario.lift",
+        LIFTED,
         taken,
-        &[("ca.10100", income.employment), ("ca.23600", income.net)],
+        &[(income::EMPLOYMENT, income.employment), (income::NET, income.net)],
         &[("Income above the thresholds", &above)],
     )
 }
@@ -133,10 +151,20 @@ pub fn seniors_care(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Mo
     let family = family_net(on, incomes);
     let rule = PhaseOut::continuous(figures.from, figures.rate, Money::CENT);
     let allowed = limit::phase_out(trail, SENIORS_CARE.at(on.scope), part, family, rule);
-    trail.line("ca.47900", on.scope, allowed, |i| {
+    trail.line(CARE, on.scope, allowed, |i| {
         for &(person, amount) in &medical.claimed {
-            i.line("ca.33099", on.of(person).scope, amount);
+            i.line(medical::CLAIMED, on.of(person).scope, amount);
         }
         i.figure("Net income of the family", family).figure("Shrinks from", figures.from);
     })
+}
+
+/// ON428-A: where the credit for low-income workers is claimed.
+pub fn form_on428_a(filed: Filed<'_>) -> Required {
+    Required::if_so(filed.has(LIFTED), "no such credit")
+}
+
+/// ON479: where a credit is paid out.
+pub fn form_on479(filed: Filed<'_>) -> Required {
+    Required::if_so(filed.has(CARE), "no such credit")
 }

@@ -1,8 +1,39 @@
 //! What was paid and what is left: lines 43500 to 48500.
 
-use crate::{income::Income, pension_split, plan::On};
-use hembo_core::{reading::sum, trail::Trail};
+use crate::{
+    cpp_ei, federal, form_428, income, income::Income, medical, ontario, pension_split, plan::On,
+    workers_benefit,
+};
+use hembo_core::{lines, provision::Provision, reading::sum, trail::Trail};
 use hembo_money::Money;
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
+
+lines! {
+    pub REPAYMENT = "ca.42200", "Social benefits repayment", "ITA 180.2",
+        "The amount of line 23500 is payable.";
+    PAYABLE = "ca.43500", "Total payable", "ITA 2, 180.2",
+        "Federal and provincial tax and the repayment.";
+    pub NET_TAX = "ca.net_tax", "Total tax", "ITA 2, 122.51",
+        "What the return costs for good.";
+    MOVED = "ca.withheld.moved", "Withheld tax that moves with the split", "ITA 60.03",
+        "Tax on the pension in the proportion of what was split.";
+    pub WITHHELD = "ca.43700", "Tax withheld", "ITA 153",
+        "From every slip, with what moved with a split pension.";
+    pub INSTALMENTS = "ca.47600", "Instalments", "ITA 156",
+        "Paid during the year.";
+    pub PAID = "ca.paid", "Paid during the year", "ITA 153, 156",
+        "Withheld, overpaid and instalments.";
+    CREDITS = "ca.48200", "Total credits", "ITA 122.51-122.7, 153, 156",
+        "What was paid, and what is paid out.";
+    REFUND = "ca.48400", "Refund", "ITA 164",
+        "What the credits are above the total payable.";
+    OWING = "ca.48500", "Balance owing", "ITA 156.1",
+        "What the total payable is above the credits.";
+    pub BALANCE = "ca.balance", "Balance", "ITA 156.1",
+        "Total tax less what was paid.";
+}
 
 /// Total payable less what the law pays out: what the household pays for good.
 #[derive(Debug, Clone, Copy)]
@@ -20,43 +51,53 @@ pub struct Payable {
 /// Lines 43500 to 48500; the result is the total payable less refundable credits.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income, payable: Payable) -> Money {
     let Payable { federal, provincial, supplement, benefit, care } = payable;
-    let repayment = on.made(trail, "ca.42200", income.recovered, &[("ca.23500", income.recovered)], &[]);
+    let repayment = on.made(trail, REPAYMENT, income.recovered, &[(income::RECOVERY, income.recovered)], &[]);
     let total = on.add(
         trail,
-        "ca.43500",
-        &[("ca.42900", federal), ("ca.42800", provincial), ("ca.42200", repayment)],
+        PAYABLE,
+        &[(federal::FEDERAL_TAX, federal), (form_428::PROVINCIAL_TAX, provincial), (REPAYMENT, repayment)],
     );
     let net = on.made(
         trail,
-        "ca.net_tax",
+        NET_TAX,
         total - supplement - benefit - care,
-        &[("ca.43500", total), ("ca.45200", supplement), ("ca.45300", benefit), ("ca.47900", care)],
+        &[
+            (PAYABLE, total),
+            (medical::PAID_OUT, supplement),
+            (workers_benefit::BENEFIT, benefit),
+            (ontario::CARE, care),
+        ],
         &[],
     );
     let withheld = withheld(on, trail);
     let counted = on.who().contributed;
-    trail.line("ca.44800", on.scope, counted.cpp_back, |i| {
+    trail.line(cpp_ei::CPP_BACK, on.scope, counted.cpp_back, |i| {
         if !counted.cpp_back.is_zero() {
             i.items(&on.own().cpp).items(&on.own().cpp_second);
         }
     });
-    trail.line("ca.45000", on.scope, counted.ei_back, |i| {
+    trail.line(cpp_ei::EI_BACK, on.scope, counted.ei_back, |i| {
         if !counted.ei_back.is_zero() {
             i.items(&on.own().ei);
         }
     });
-    let instalments = on.gather(trail, "ca.47600", &on.own().instalments);
+    let instalments = on.gather(trail, INSTALMENTS, &on.own().instalments);
     let paid = on.add(
         trail,
-        "ca.paid",
+        PAID,
         &[
-            ("ca.43700", withheld),
-            ("ca.44800", counted.cpp_back),
-            ("ca.45000", counted.ei_back),
-            ("ca.47600", instalments),
+            (WITHHELD, withheld),
+            (cpp_ei::CPP_BACK, counted.cpp_back),
+            (cpp_ei::EI_BACK, counted.ei_back),
+            (INSTALMENTS, instalments),
         ],
     );
-    on.made(trail, "ca.balance", net - paid, &[("ca.net_tax", net), ("ca.paid", paid)], &[]);
+    let out = [(medical::PAID_OUT, supplement), (workers_benefit::BENEFIT, benefit), (ontario::CARE, care)];
+    let credits = on.add(trail, CREDITS, &[&[(PAID, paid)][..], &out].concat());
+    for (line, amount) in [(REFUND, credits - total), (OWING, total - credits)] {
+        on.made(trail, line, amount.or_zero(), &[(PAYABLE, total), (CREDITS, credits)], &[]);
+    }
+    on.made(trail, BALANCE, net - paid, &[(NET_TAX, net), (PAID, paid)], &[]);
     net
 }
 
@@ -65,19 +106,19 @@ fn withheld(on: On<'_>, trail: &mut impl Trail) -> Money {
     let own = sum(&on.own().withheld);
     match pension_split::withheld_moved(on) {
         Some((split, moved)) if split.from == on.person => {
-            trail.line("ca.withheld.moved", on.scope, moved, |i| {
+            trail.line(MOVED, on.scope, moved, |i| {
                 i.items(&on.own().withheld_pension);
             });
-            trail.line("ca.43700", on.scope, own - moved, |i| {
-                i.items(&on.own().withheld).line("ca.withheld.moved", on.scope, moved);
+            trail.line(WITHHELD, on.scope, own - moved, |i| {
+                i.items(&on.own().withheld).line(MOVED, on.scope, moved);
             })
         }
         Some((split, moved)) if split.to == on.person => {
             let from = on.of(split.from).scope;
-            trail.line("ca.43700", on.scope, own + moved, |i| {
-                i.items(&on.own().withheld).flow("ca.withheld.moved", from, moved);
+            trail.line(WITHHELD, on.scope, own + moved, |i| {
+                i.items(&on.own().withheld).flow(MOVED, from, moved);
             })
         }
-        _ => on.gather(trail, "ca.43700", &on.own().withheld),
+        _ => on.gather(trail, WITHHELD, &on.own().withheld),
     }
 }

@@ -2,10 +2,22 @@
 
 use crate::{
     facts::Facts,
-    plan::{On, Split},
+    plan::{Filed, On, Split},
 };
-use hembo_core::{limit, reading::sum, trail::Trail};
+use hembo_core::{forms::Required, limit, lines, provision::Provision, reading::sum, trail::Trail};
 use hembo_money::{Money, Rounding};
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
+
+lines! {
+    pub PENSIONS = "ca.11500", "Pensions", "ITA 56(1)(a)(i)",
+        "Box 016 of every T4A; from 65 on, or on a spouse's death, boxes 024, 133 and 194 too.";
+    pub RECEIVED = "ca.11600", "Split pension received", "ITA 56(1)(a.2)",
+        "The amount that the partner gives by joint election.";
+    pub GIVEN = "ca.21000", "Split pension given", "ITA 60(c), 60.03",
+        "At most a half of eligible pension income for the months as a couple, by joint election.";
+}
 
 /// A return's side of the split.
 #[derive(Debug, Clone, Copy, Default)]
@@ -45,15 +57,15 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Side {
     let own = eligible(on.facts, on.person);
     match on.plan.split {
         Some(split) if split.from == on.person => {
-            trail.line("ca.21000", on.scope, split.amount, |i| {
-                i.line("ca.11500", on.scope, own).figure("At most", most(on.facts, on.person));
+            trail.line(GIVEN, on.scope, split.amount, |i| {
+                i.line(PENSIONS, on.scope, own).figure("At most", most(on.facts, on.person));
             });
             Side { given: split.amount, left: own - split.amount, ..Side::default() }
         }
         Some(split) if split.to == on.person => {
             let from = on.of(split.from).scope;
-            trail.line("ca.11600", on.scope, split.amount, |i| {
-                i.flow("ca.21000", from, split.amount);
+            trail.line(RECEIVED, on.scope, split.amount, |i| {
+                i.flow(GIVEN, from, split.amount);
             });
             Side { received: split.amount, left: own + counted(on, split), ..Side::default() }
         }
@@ -81,4 +93,9 @@ pub fn withheld_moved(on: On<'_>) -> Option<(Split, Money)> {
 /// Line 31400 (ITA 118(3)): pension income up to a most, federal or provincial.
 pub fn amount(trail: &mut impl Trail, pension: Money, most: Money) -> Money {
     limit::lesser(trail, pension, most)
+}
+
+/// Form T1032: on both returns where anything moves.
+pub fn form_t1032(filed: Filed<'_>) -> Required {
+    Required::if_so(filed.has(GIVEN) || filed.has(RECEIVED), "no pension is split")
 }

@@ -5,15 +5,54 @@ use crate::{
     facts::Facts,
     figures::Provincial,
     income::{self, Income},
-    limits::{AGE, AGE_PROVINCIAL, BASIC},
     plan::{Election, On},
 };
 use hembo_core::{
     limit::{self, LimitAt, PhaseOut, Shape},
+    limits,
     line::LineId,
+    lines,
+    provision::Provision,
     trail::{Trail, Unseen},
 };
 use hembo_money::{Money, Rate, Rounding};
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+
+lines! {
+    pub BASIC_AMOUNT = "ca.30000", "Basic personal amount", "ITA 118(1)B(c), 118(1.1)",
+        "Less where net income reaches the fourth bracket, least from the fifth on.";
+    pub AGE_AMOUNT = "ca.30100", "Age amount", "ITA 118(2)",
+        "From 65 on; shrinks with net income.";
+    pub SPOUSE = "ca.30300", "Spouse or partner amount", "ITA 118(1)B(a)",
+        "The basic amount less the partner's net income.";
+    pub DEPENDANT = "ca.30400", "Eligible dependant", "ITA 118(1)B(b)",
+        "The basic amount less the dependant's net income, where there is no partner.";
+    pub EMPLOYED = "ca.31260", "Canada employment amount", "ITA 118(10)",
+        "Employment income up to a most.";
+    pub PENSION = "ca.31400", "Pension income amount", "ITA 118(3)",
+        "Eligible pension income after the split, up to a most.";
+    pub PROVINCIAL_BASIC = "ca.58040", "Basic personal amount, province", "provincial act",
+        "The figure of the province.";
+    pub PROVINCIAL_AGE = "ca.58080", "Age amount, province", "provincial act",
+        "From 65 on; shrinks with net income.";
+    pub PROVINCIAL_SPOUSE = "ca.58120", "Spouse or partner amount, province", "provincial act",
+        "A base less the partner's net income, at most so much.";
+    pub PROVINCIAL_DEPENDANT = "ca.58160", "Eligible dependant, province", "provincial act",
+        "A base less the dependant's net income, at most so much.";
+    pub PROVINCIAL_PENSION = "ca.58360", "Pension income amount, province", "provincial act",
+        "Eligible pension income after the split, up to a most.";
+}
+
+limits! {
+    BASIC = "ca.limit.basic" on BASIC_AMOUNT, "Basic personal amount", "shrinks through the fourth bracket",
+        "ITA 118(1.1)";
+    AGE = "ca.limit.age" on AGE_AMOUNT, "Age amount", "shrinks with net income",
+        "ITA 118(2)";
+    AGE_PROVINCIAL = "ca.limit.age_provincial" on PROVINCIAL_AGE, "Age amount, province", "shrinks with net income",
+        "provincial act";
+}
 
 /// The amounts of a return that depend on no other return's credits.
 #[derive(Debug, Clone, Copy, Default)]
@@ -59,7 +98,7 @@ pub fn basic(on: On<'_>, trail: &mut impl Trail, net: Money) -> Money {
     let over = limit::lesser(trail, above, width);
     let lost = (figures.most - figures.least).in_proportion(over, width, Money::CENT, Rounding::HalfUp);
     let allowed = limit::given(trail, BASIC.at(on.scope), Shape::PhaseOut, figures.most, figures.most - lost);
-    on.made(trail, "ca.30000", allowed, &[("ca.23600", net)], &[("Full amount", &figures.most)])
+    on.made(trail, BASIC_AMOUNT, allowed, &[(income::NET, net)], &[("Full amount", &figures.most)])
 }
 
 /// Lines 30100 and 58080 (118(2)): less a part of net income above a threshold.
@@ -78,7 +117,7 @@ fn age(
         trail,
         at.def.line,
         allowed,
-        &[("ca.23600", net)],
+        &[(income::NET, net)],
         &[("Full amount", &full), ("Shrinks from", &from)],
     )
 }
@@ -100,7 +139,7 @@ impl Reduced {
         trail.line(line, on.scope, allowed, |i| {
             i.figure("Base", base);
             if on.facts.returns.contains(&person) {
-                i.line("ca.23600", on.of(person).scope, net);
+                i.line(income::NET, on.of(person).scope, net);
             }
         })
     }
@@ -125,14 +164,14 @@ pub fn federal(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Persona
     let age = age(on, trail, AGE.at(on.scope), net, figures.age.amount, figures.age.from, figures.age.rate);
     let reduced = Reduced { base: basic, most: basic };
     let other = spouse(on, incomes);
-    let spouse = reduced.by(on, trail, "ca.30300", other);
-    let dependant = reduced.by(on, trail, "ca.30400", dependant(on.facts, on.person, incomes));
+    let spouse = reduced.by(on, trail, SPOUSE, other);
+    let dependant = reduced.by(on, trail, DEPENDANT, dependant(on.facts, on.person, incomes));
     let (cpp, ei) = crate::cpp_ei::credits(on, trail);
     let most = figures.employment.most;
     let employed = limit::lesser(trail, most, employment);
-    on.made(trail, "ca.31260", employed, &[("ca.10100", employment)], &[("At most", &most)]);
+    on.made(trail, EMPLOYED, employed, &[(income::EMPLOYMENT, employment)], &[("At most", &most)]);
     let pension = crate::pension_split::amount(trail, pension, figures.pension.most);
-    on.made(trail, "ca.31400", pension, &[], &[("At most", &figures.pension.most)]);
+    on.made(trail, PENSION, pension, &[], &[("At most", &figures.pension.most)]);
     Personal { basic, age, spouse, dependant, cpp, ei, employment: employed, pension, ..Personal::default() }
 }
 
@@ -145,16 +184,16 @@ pub fn provincial(
     federal: Personal,
 ) -> Personal {
     let Income { net, pension, .. } = incomes[on.person];
-    let basic = on.made(trail, "ca.58040", figures.basic, &[], &[("Of the province", &figures.basic)]);
+    let basic = on.made(trail, PROVINCIAL_BASIC, figures.basic, &[], &[("Of the province", &figures.basic)]);
     let at = AGE_PROVINCIAL.at(on.scope);
     let age = age(on, trail, at, net, figures.age_amount, figures.age_from, figures.age_rate);
     let reduced = Reduced { base: figures.spouse_base, most: figures.spouse_most };
     let other = spouse(on, incomes);
-    let spouse = reduced.by(on, trail, "ca.58120", other);
+    let spouse = reduced.by(on, trail, PROVINCIAL_SPOUSE, other);
     let other = dependant(on.facts, on.person, incomes);
-    let dependant = reduced.by(on, trail, "ca.58160", other);
+    let dependant = reduced.by(on, trail, PROVINCIAL_DEPENDANT, other);
     let pension = crate::pension_split::amount(trail, pension, figures.pension);
-    on.made(trail, "ca.58360", pension, &[], &[("At most", &figures.pension)]);
+    on.made(trail, PROVINCIAL_PENSION, pension, &[], &[("At most", &figures.pension)]);
     Personal { basic, age, spouse, dependant, pension, employment: Money::ZERO, ..federal }
 }
 

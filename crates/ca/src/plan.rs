@@ -4,7 +4,7 @@ use crate::facts::{Facts, Own, PersonFacts};
 use hembo_core::{
     line::LineId,
     reading::sum,
-    trail::{Item, Scope, Trail},
+    trail::{Item, Recorder, Scope, Trail},
 };
 use hembo_money::Money;
 
@@ -88,6 +88,22 @@ pub struct On<'a> {
     pub person: usize,
     /// Its scope in the trail.
     pub scope: Scope,
+}
+
+/// A return with its trail, to tell which forms are filed with it.
+#[derive(Debug, Clone, Copy)]
+pub struct Filed<'a> {
+    /// The return.
+    pub on: On<'a>,
+    /// The trail of the way.
+    pub trail: &'a Recorder,
+}
+
+impl Filed<'_> {
+    /// Whether a line of the return is anything but zero.
+    pub fn has(self, line: LineId) -> bool {
+        self.trail.amount(line, self.on.scope).is_some_and(|amount| !amount.is_zero())
+    }
 }
 
 impl<'a> On<'a> {

@@ -1,11 +1,15 @@
 //! Open points: what blocks filing, what deserves a look, and what of the law is not computed yet.
 
 use crate::{
-    alberta,
+    alberta, cpp_ei,
     decisions::{CanadianCase, SEARCHED_TOGETHER},
+    dividends,
     facts::Facts,
+    federal,
     figures::Figures,
+    gifts, income,
     income::cents,
+    medical,
     papers::{NOT_COVERED, kind},
     personal,
     provinces::{PROVINCES, Province},
@@ -531,7 +535,7 @@ impl Points<'_> {
             let line = |id: &'static str| self.trail.amount(id, Scope::Return(place)).unwrap_or_default();
             let name = self.household.people[person].name.clone();
             let at = Place::person(&self.household.people[person].id, "name");
-            if minimum_tax(self.facts.figures, &line) > line("ca.42900") {
+            if minimum_tax(self.facts.figures, &line) > line(federal::FEDERAL_TAX) {
                 let message = format!("Minimum tax (form T691) may be due from {name}: not computed yet.");
                 self.not_covered("C-92", at.clone(), message);
             }
@@ -549,7 +553,7 @@ impl Points<'_> {
         let class = workers_benefit::class(facts, standing);
         let net = |p: usize| {
             let place = facts.returns.iter().position(|&r| r == p);
-            place.and_then(|r| self.trail.amount("ca.23600", Scope::Return(r))).unwrap_or_default()
+            place.and_then(|r| self.trail.amount(income::NET, Scope::Return(r))).unwrap_or_default()
         };
         let family = net(person) + facts.partner(person).map_or(Money::ZERO, net);
         let income = workers_benefit::adjusted(facts, person, family);
@@ -595,7 +599,7 @@ impl Points<'_> {
         let facts = self.facts;
         let lost = |place: usize| {
             let line = |id: &'static str| self.trail.amount(id, Scope::Return(place)).unwrap_or_default();
-            !line("ca.33200").is_zero() && line("ca.35000") > line("ca.40400")
+            !line(medical::ALLOWED).is_zero() && line(federal::CREDIT) > line(federal::TAX)
         };
         let open = facts.windows.len() > 1 || (0..facts.filers.len()).any(lost);
         if !facts.couple || !open || !self.both_above_threshold {
@@ -614,15 +618,16 @@ impl Points<'_> {
 /// knows, without the credits that would lower it further.
 fn minimum_tax(figures: &Figures, line: &impl Fn(&'static str) -> Money) -> Money {
     let figures_of = &figures.minimum_tax;
-    let gross_up = line("ca.12000") - actual_dividends(figures, line);
-    let adjusted = line("ca.26000") + cents(line("ca.22215"), figures_of.deductions_part) - gross_up;
+    let gross_up = line(dividends::ALL) - actual_dividends(figures, line);
+    let adjusted =
+        line(income::TAXABLE) + cents(line(cpp_ei::ENHANCED), figures_of.deductions_part) - gross_up;
     let tax = cents((adjusted - figures_of.exemption).or_zero(), figures_of.rate);
-    let credits = cents(line("ca.33800"), figures_of.credits_part);
-    (tax - credits - cents(line("ca.34900"), figures_of.gifts_part)).or_zero()
+    let credits = cents(line(federal::FOR_AMOUNTS), figures_of.credits_part);
+    (tax - credits - cents(line(gifts::CREDIT), figures_of.gifts_part)).or_zero()
 }
 
 fn actual_dividends(figures: &Figures, line: &impl Fn(&'static str) -> Money) -> Money {
-    let (all, other) = (line("ca.12000"), line("ca.12010"));
+    let (all, other) = (line(dividends::ALL), line(dividends::OTHER));
     let figures = &figures.dividends;
     let actual = |taxable: Money, factor| taxable.divided_by(factor, Money::CENT, Rounding::HalfUp);
     actual(all - other, figures.eligible) + actual(other, figures.other)

@@ -1,11 +1,10 @@
 //! What every province's form 428 has in common: tax by its brackets, its amounts, gifts, dividends.
 
 use crate::{
-    alberta,
+    alberta, cpp_ei, dividends,
     figures::Provincial,
-    gifts,
+    form_428, gifts, income,
     income::cents,
-    limits::CREDITS_PROVINCIAL,
     medical, ontario,
     personal::{self, Incomes, Personal},
     plan::On,
@@ -13,8 +12,25 @@ use crate::{
     transfers::{self, Offer},
     tuition::{self, Tuition},
 };
-use hembo_core::{limit, trail::Trail};
+use hembo_core::{limit, limits, lines, provision::Provision, trail::Trail};
 use hembo_money::Money;
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+
+lines! {
+    pub TAX = "ca.428.tax", "Provincial tax on taxable income", "provincial act",
+        "Each rate of the province on its slice.";
+    FOR_AMOUNTS = "ca.58840", "Credit for amounts, province", "provincial act",
+        "Amounts at the credit rate of the province.";
+    pub CREDIT = "ca.61500", "Non-refundable credits, province", "provincial act",
+        "Credits for amounts and gifts.";
+}
+
+limits! {
+    CREDITS_PROVINCIAL = "ca.limit.credits_provincial" on CREDIT, "Provincial credits", "beyond the tax, lost",
+        "provincial act";
+}
 
 /// A return's provincial side before its partner's is known.
 #[derive(Debug, Clone, Copy)]
@@ -48,7 +64,7 @@ pub fn own(
 ) -> Own {
     let taxable = incomes[on.person].taxable;
     let tax = limit::by_brackets(trail, taxable, &figures.tops, figures.rates.iter().copied());
-    on.made(trail, "ca.428.tax", tax, &[("ca.26000", taxable)], &[]);
+    on.made(trail, TAX, tax, &[(income::TAXABLE, taxable)], &[]);
     let mut personal = personal::provincial(on, trail, incomes, figures, federal);
     if province == Province::Alberta {
         personal.caregiver = alberta::caregiver(on, trail, incomes, personal.dependant);
@@ -77,23 +93,23 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, province: Province, from: Cred
     let medical = medical::provincial(on, trail, income.net, figures.medical_most);
     let amounts = on.add(
         trail,
-        "ca.58800",
+        form_428::AMOUNTS,
         &[
-            ("ca.58040", own.basic),
-            ("ca.58080", own.age),
-            ("ca.58120", own.spouse),
-            ("ca.58160", own.dependant),
-            ("ca.58400", own.caregiver),
-            ("ca.30800", own.cpp),
-            ("ca.31200", own.ei),
-            ("ca.58360", own.pension),
-            ("ca.58560", from.own.tuition),
-            ("ca.58640", from_partner),
-            ("ca.58769", medical),
+            (personal::PROVINCIAL_BASIC, own.basic),
+            (personal::PROVINCIAL_AGE, own.age),
+            (personal::PROVINCIAL_SPOUSE, own.spouse),
+            (personal::PROVINCIAL_DEPENDANT, own.dependant),
+            (alberta::CARED, own.caregiver),
+            (cpp_ei::CPP, own.cpp),
+            (cpp_ei::EI, own.ei),
+            (personal::PROVINCIAL_PENSION, own.pension),
+            (tuition::PROVINCIAL, from.own.tuition),
+            (transfers::PROVINCIAL_FROM_PARTNER, from_partner),
+            (medical::PROVINCIAL_ALLOWED, medical),
         ],
     );
     let credit = cents(amounts, figures.credit_rate);
-    on.made(trail, "ca.58840", credit, &[("ca.58800", amounts)], &[("Rate", &figures.credit_rate)]);
+    on.made(trail, FOR_AMOUNTS, credit, &[(form_428::AMOUNTS, amounts)], &[("Rate", &figures.credit_rate)]);
     let given = gifts::provincial_credit(on, trail, from.gifts, figures);
     let supplement = match province {
         Province::Alberta => alberta::supplement(on, trail, amounts),
@@ -101,15 +117,15 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, province: Province, from: Cred
     };
     let credits = on.add(
         trail,
-        "ca.61500",
-        &[("ca.58840", credit), ("ca.58969", given), ("ca.alberta.supplement", supplement)],
+        CREDIT,
+        &[(FOR_AMOUNTS, credit), (gifts::PROVINCIAL_CREDIT, given), (alberta::TOP_UP, supplement)],
     );
     let taken = limit::cap(trail, CREDITS_PROVINCIAL.at(on.scope), credits, from.own.tax);
     let basic = on.made(
         trail,
-        "ca.428.basic",
+        form_428::BASIC_TAX,
         from.own.tax - taken,
-        &[("ca.428.tax", from.own.tax), ("ca.61500", credits)],
+        &[(TAX, from.own.tax), (CREDIT, credits)],
         &[],
     );
     let dividends = cents(income.eligible_dividends, figures.eligible_credit)
@@ -117,9 +133,9 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, province: Province, from: Cred
     let taxable = income.eligible_dividends + income.other_dividends;
     on.made(
         trail,
-        "ca.61520",
+        form_428::DIVIDENDS,
         dividends,
-        &[("ca.12000", taxable)],
+        &[(dividends::ALL, taxable)],
         &[("Of eligible dividends", &figures.eligible_credit), ("Of the others", &figures.other_credit)],
     );
     match province {

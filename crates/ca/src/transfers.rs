@@ -1,9 +1,25 @@
 //! Amounts that one of a couple does not need and the other may take (ITA 118.8; Schedule 2): line 32600, and line
 //! 58640 of the province.
 
-use crate::{personal::Personal, plan::On, tuition::Tuition};
-use hembo_core::{limit, line::LineId, trail::Trail};
+use crate::{
+    personal,
+    personal::Personal,
+    plan::{Filed, On},
+    tuition,
+    tuition::Tuition,
+};
+use hembo_core::{forms::Required, limit, line::LineId, lines, provision::Provision, trail::Trail};
 use hembo_money::Money;
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
+
+lines! {
+    pub FROM_PARTNER = "ca.32600", "Transferred from the partner", "ITA 118.8",
+        "Age, pension and tuition that the partner's income does not need.";
+    pub PROVINCIAL_FROM_PARTNER = "ca.58640", "Transferred from the partner, province", "provincial act",
+        "Age and pension amounts that the partner's income does not need.";
+}
 
 /// What a partner has to offer.
 #[derive(Debug, Clone, Copy)]
@@ -26,9 +42,14 @@ pub struct Lines {
 }
 
 /// The federal lines.
-pub const FEDERAL: Lines = Lines { age: "ca.30100", pension: "ca.31400", result: "ca.32600" };
+pub const FEDERAL: Lines =
+    Lines { age: personal::AGE_AMOUNT, pension: personal::PENSION, result: FROM_PARTNER };
 /// The provincial lines.
-pub const PROVINCIAL: Lines = Lines { age: "ca.58080", pension: "ca.58360", result: "ca.58640" };
+pub const PROVINCIAL: Lines = Lines {
+    age: personal::PROVINCIAL_AGE,
+    pension: personal::PROVINCIAL_PENSION,
+    result: PROVINCIAL_FROM_PARTNER,
+};
 
 /// Age, pension and tuition of the partner, less the income that the partner's other amounts leave uncovered.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, lines: Lines, offer: Option<Offer>) -> Money {
@@ -39,12 +60,25 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, lines: Lines, offer: Option<Of
     let transferable = personal.age + personal.pension + tuition.handed_on;
     let allowed = limit::or_zero(trail, transferable - uncovered);
     trail.line(lines.result, on.scope, allowed, |i| {
-        let moved =
-            [(lines.age, personal.age), (lines.pension, personal.pension), ("ca.32700", tuition.handed_on)];
+        let moved = [
+            (lines.age, personal.age),
+            (lines.pension, personal.pension),
+            (tuition::HANDED_ON, tuition.handed_on),
+        ];
         for (line, amount) in moved.into_iter().filter(|(_, amount)| !amount.is_zero() && !allowed.is_zero())
         {
             i.flow(line, partner.scope, amount);
         }
         i.figure("Less the partner's income left to cover", uncovered);
     })
+}
+
+/// Schedule 2: where anything comes from the partner.
+pub fn schedule_2(filed: Filed<'_>) -> Required {
+    Required::if_so(filed.has(FROM_PARTNER), "nothing comes from a partner")
+}
+
+/// The same form of a province.
+pub fn provincial_schedule_2(filed: Filed<'_>) -> Required {
+    Required::if_so(filed.has(PROVINCIAL_FROM_PARTNER), "nothing comes from a partner")
 }

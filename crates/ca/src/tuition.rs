@@ -1,8 +1,34 @@
 //! Tuition (ITA 118.5, 118.61, 118.9; Schedule 11): what the student must use, may hand on, and carries.
 
-use crate::{facts::Facts, limits::TUITION_TRANSFER, plan::On};
-use hembo_core::{limit, reading::sum, trail::Trail};
+use crate::{
+    facts::Facts,
+    plan::{Filed, On},
+};
+use hembo_core::{forms::Required, limit, limits, lines, provision::Provision, reading::sum, trail::Trail};
 use hembo_money::{Money, Rate, Rounding};
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+
+lines! {
+    pub USED = "ca.32300", "Tuition used", "ITA 118.5, 118.61",
+        "What covers the student's own tax comes first: unused of earlier years, then this year's.";
+    pub HANDED_ON = "ca.32700", "Tuition handed on", "ITA 118.8, 118.9",
+        "As much as the way hands on of what is left of this year's fees.";
+    CARRIED = "ca.tuition.carried", "Tuition kept for later", "ITA 118.61",
+        "Neither used nor handed on; only the student can use it.";
+    pub FROM_CHILD = "ca.32400", "Tuition from a child", "ITA 118.9",
+        "What a child or grandchild hands on.";
+    pub PROVINCIAL = "ca.58560", "Tuition of earlier years, province", "provincial act",
+        "Unused amounts, as far as tax is left.";
+    PROVINCIAL_CARRIED = "ca.tuition.carried_provincial", "Provincial tuition kept for later", "provincial act",
+        "Unused amounts that are left.";
+}
+
+limits! {
+    TUITION_TRANSFER = "ca.limit.tuition" on HANDED_ON, "Tuition handed on", "over the most that may be transferred",
+        "ITA 118.8, 118.9";
+}
 
 /// A student's tuition.
 #[derive(Debug, Clone, Copy, Default)]
@@ -35,20 +61,20 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, open: Money) -> Tuition {
     let open = limit::or_zero(trail, open);
     let of_carried = limit::lesser(trail, carried, open);
     let of_fees = limit::lesser(trail, fees, open - of_carried);
-    let used = trail.line("ca.32300", on.scope, of_carried + of_fees, |i| {
+    let used = trail.line(USED, on.scope, of_carried + of_fees, |i| {
         i.items(&own.tuition_carried).items(&own.tuition).figure("Income left to cover", open);
     });
     let most = limit::cap(trail, TUITION_TRANSFER.at(on.scope), fees, on.facts.figures.tuition.transfer_most);
     let most = limit::or_zero(trail, most - of_fees);
     let asked = on.plan.tuition.iter().find(|h| h.student == on.person).map_or(Money::ZERO, |h| h.amount);
     let handed_on = limit::lesser(trail, asked, most);
-    on.made(trail, "ca.32700", handed_on, &[("ca.32300", used)], &[("At most", &most)]);
+    on.made(trail, HANDED_ON, handed_on, &[(USED, used)], &[("At most", &most)]);
     let left = carried + fees - used - handed_on;
-    trail.line("ca.tuition.carried", on.scope, left, |i| {
+    trail.line(CARRIED, on.scope, left, |i| {
         i.items(&own.tuition_carried)
             .items(&own.tuition)
-            .line("ca.32300", on.scope, used)
-            .line("ca.32700", on.scope, handed_on);
+            .line(USED, on.scope, used)
+            .line(HANDED_ON, on.scope, handed_on);
     });
     Tuition { used, handed_on }
 }
@@ -63,10 +89,10 @@ pub fn provincial(on: On<'_>, trail: &mut impl Trail, open: Money) -> Money {
     let carried = sum(&own.tuition_carried_provincial);
     let open = limit::or_zero(trail, open);
     let used = limit::lesser(trail, carried, open);
-    trail.line("ca.58560", on.scope, used, |i| {
+    trail.line(PROVINCIAL, on.scope, used, |i| {
         i.items(&own.tuition_carried_provincial).figure("Income left to cover", open);
     });
-    on.made(trail, "ca.tuition.carried_provincial", carried - used, &[("ca.58560", used)], &[]);
+    on.made(trail, PROVINCIAL_CARRIED, carried - used, &[(PROVINCIAL, used)], &[]);
     used
 }
 
@@ -75,9 +101,22 @@ pub fn from_child(on: On<'_>, trail: &mut impl Trail, tuition: &[Tuition]) -> Mo
     let received = on.plan.tuition.iter().filter(|h| h.receiver == on.person);
     let from: Vec<_> = received.filter(|h| on.facts.partner(on.person) != Some(h.student)).collect();
     let total = from.iter().map(|h| tuition[h.student].handed_on).sum();
-    trail.line("ca.32400", on.scope, total, |i| {
+    trail.line(FROM_CHILD, on.scope, total, |i| {
         for handed in from {
-            i.flow("ca.32700", on.of(handed.student).scope, tuition[handed.student].handed_on);
+            i.flow(HANDED_ON, on.of(handed.student).scope, tuition[handed.student].handed_on);
         }
     })
+}
+
+/// Schedule 11: the student's, with fees of this year or of earlier ones.
+pub fn schedule_11(filed: Filed<'_>) -> Required {
+    let own = filed.on.own();
+    let any = !own.tuition.is_empty() || !own.tuition_carried.is_empty();
+    Required::if_so(any, "no tuition of one's own")
+}
+
+/// The same form of a province, for what was carried in.
+pub fn provincial_schedule_11(filed: Filed<'_>) -> Required {
+    let any = !filed.on.own().tuition_carried_provincial.is_empty();
+    Required::if_so(any, "no provincial tuition carried in")
 }

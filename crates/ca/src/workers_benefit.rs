@@ -1,15 +1,35 @@
 //! The Canada workers benefit (ITA 122.7; Schedule 6): line 45300.
 
 use crate::{
-    facts::Facts, figures::BenefitClass, income::cents, limits::WORKERS_BENEFIT, medical::family_net,
-    personal::Incomes, plan::On,
+    facts::Facts,
+    figures::BenefitClass,
+    income::cents,
+    medical::family_net,
+    personal::Incomes,
+    plan::{Filed, On},
 };
 use hembo_core::{
+    forms::Required,
     limit::{self, PhaseOut},
+    limits, lines,
+    provision::Provision,
     reading::sum,
     trail::Trail,
 };
 use hembo_money::Money;
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+
+lines! {
+    pub BENEFIT = "ca.45300", "Canada workers benefit", "ITA 122.7",
+        "A part of working income, less a part of family income; refundable.";
+}
+
+limits! {
+    WORKERS_BENEFIT = "ca.limit.workers_benefit" on BENEFIT, "Workers benefit", "shrinks with family income",
+        "ITA 122.7";
+}
 
 /// How a person stands to the benefit.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -91,11 +111,16 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Money {
     let income = limit::or_zero(trail, adjusted(on.facts, on.person, family_net(on, incomes)));
     let rule = PhaseOut::continuous(class.from, figures.rate_out, Money::CENT);
     let allowed = limit::phase_out(trail, WORKERS_BENEFIT.at(on.scope), grown, income, rule);
-    trail.line("ca.45300", on.scope, allowed, |i| {
+    trail.line(BENEFIT, on.scope, allowed, |i| {
         if grown.is_zero() {
             return;
         }
         i.figure("Working income", working).figure("At most", class.most);
         i.figure("Income that counts", income).figure("Shrinks from", class.from);
     })
+}
+
+/// Schedule 6: where the benefit is paid out.
+pub fn schedule_6(filed: Filed<'_>) -> Required {
+    Required::if_so(filed.has(BENEFIT), "no workers benefit")
 }

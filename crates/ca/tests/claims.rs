@@ -1,11 +1,9 @@
 //! Claims between partners, benefits that are paid out, and what a fact leaves out: cases at the edges, by hand.
 #![allow(missing_docs, clippy::unwrap_used)]
 
-mod common;
-
-use common::{Family, REGISTRY, assert_lines, has_point, line, money};
 use hembo_core::{Outcome, outcome, search::Stop};
 use hembo_money::Money;
+use hembo_testing::ca::{Family, REGISTRY, assert_lines, has_point, line, money};
 use serde_json::json;
 
 const YOUNG: [&str; 2] = ["1980-01-01", "1981-01-01"];

@@ -1,12 +1,10 @@
 //! Open points: each check where it applies and not where it does not, and nothing that makes the program stumble.
 #![allow(missing_docs, clippy::unwrap_used, clippy::type_complexity)]
 
-mod common;
-
-use common::{Family, REGISTRY, has_point, line, money};
 use hembo_ca::sin;
 use hembo_core::{file, point::Weight};
 use hembo_money::Money;
+use hembo_testing::ca::{Family, REGISTRY, has_point, line, money};
 use serde_json::json;
 
 fn single() -> Family {

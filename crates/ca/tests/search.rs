@@ -1,17 +1,14 @@
 //! The search against brute force on random couples, and what must hold for every family.
 #![allow(missing_docs, clippy::unwrap_used, clippy::type_complexity)]
 
-mod common;
-
-use common::Family;
 use hembo_ca::Canada;
 use hembo_core::{
     Household, Pack, Way,
     decision::Taken,
-    outcome::{LineInput, Outcome},
     search::{Law, Stop, UNLAWFUL, View, Weighable, search},
 };
 use hembo_money::Money;
+use hembo_testing::{ca::Family, family::broken_trails};
 use proptest::prelude::*;
 use serde_json::json;
 use std::collections::BTreeMap;
@@ -198,30 +195,9 @@ proptest! {
         let of_returns: i64 = outcome.lines.iter().filter(|l| l.id == "ca.net_tax").map(|l| l.amount.cents()).sum();
         prop_assert_eq!(of_returns, outcome.total.cents());
         prop_assert_eq!((outcome.total - outcome.paid).cents(), outcome.balance.cents());
-        every_trail_leads_on(&outcome)?;
+        prop_assert_eq!(broken_trails(&outcome), Vec::<String>::new());
         for limit in &outcome.limits {
             prop_assert!(limit.lost.cents() >= 0 && limit.distance.is_none_or(|d| d.cents() >= 0), "{limit:?}");
         }
     }
-}
-
-/// Every line is declared, and every line that another is made from is there with that amount.
-fn every_trail_leads_on(outcome: &Outcome) -> Result<(), TestCaseError> {
-    for line in &outcome.lines {
-        prop_assert!(Canada.lines().iter().any(|d| d.id == line.id), "{} is not declared", line.id);
-        for input in &line.inputs {
-            let LineInput::Line { id, scope, amount, .. } = input else { continue };
-            let found: Vec<_> = outcome.lines.iter().filter(|l| l.id == *id && l.scope == *scope).collect();
-            let there = found.first().map_or(0, |l| l.amount.cents());
-            prop_assert_eq!(
-                (found.len() <= 1, there),
-                (true, amount.cents()),
-                "{} of {} in {}",
-                id,
-                scope,
-                &line.id
-            );
-        }
-    }
-    Ok(())
 }

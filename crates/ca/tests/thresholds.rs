@@ -1,11 +1,9 @@
 //! Thresholds one dollar below, at and above, worked out by hand from the law.
 #![allow(missing_docs, clippy::unwrap_used, clippy::type_complexity)]
 
-mod common;
-
-use common::{Family, assert_lines, line, money};
 use hembo_ca::figures::{Figures, YEARS};
 use hembo_money::Money;
+use hembo_testing::ca::{Family, assert_lines, line, money};
 use serde_json::json;
 
 /// One person with a pension of so much and nothing else.

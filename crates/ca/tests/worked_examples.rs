@@ -1,9 +1,7 @@
 //! The worked examples of the law, line by line to the cent.
 #![allow(missing_docs, clippy::unwrap_used, clippy::type_complexity)]
 
-mod common;
-
-use common::{Family, assert_lines, line, money};
+use hembo_testing::ca::{Family, assert_lines, line, money};
 use serde_json::json;
 
 /// A pension-splitting couple in Ontario: without a split, at an amount inside the best segment, and at the most.

@@ -7,11 +7,11 @@ mod common;
 use common::Atoll;
 use hembo_core::{
     Case, Decision, Household, Pack, Paper, Person, Point, Recorder, Registry, Scope, Silent, Trail, Way,
-    field::Field,
     file,
-    line::{LineDef, LineId, SpreadRow, SpreadSection, line},
-    pack::{About, Question, Return, Suggestion, Totals},
-    paper::PaperKind,
+    forms::{Forms, Required},
+    line::{LineDef, LineId, SpreadRow, SpreadSection},
+    pack::{About, Return, Suggestion, Totals},
+    provision::{Declared, Provision},
     reckon,
     search::{Law, View, Weighable},
 };
@@ -42,26 +42,26 @@ impl<const LINES: usize> Pack for Wide<LINES> {
     fn span(&self, year: i32) -> (Date, Date) {
         Atoll.span(year)
     }
-    fn paper_kinds(&self) -> &'static [PaperKind] {
-        Atoll.paper_kinds()
-    }
-    fn person_questions(&self) -> &'static [Question] {
-        Atoll.person_questions()
-    }
-    fn household_questions(&self) -> &'static [Field] {
-        Atoll.household_questions()
-    }
-    fn lines(&self) -> &'static [LineDef] {
-        static ALL: LazyLock<Vec<LineDef>> = LazyLock::new(|| {
-            NAMES.iter().map(|name| line(name, name, "line", "Act", "The one before.")).collect()
+    fn declared(&self) -> &'static Declared {
+        static ALL: LazyLock<Declared> = LazyLock::new(|| {
+            let line = |id: &&'static str| LineDef { id, label: id, cite: "Act", how: "The one before." };
+            let lines = NAMES.iter().map(line).collect::<Vec<_>>().leak();
+            Declared::of([&Provision { lines, ..Provision::NONE }])
         });
-        &ALL[..LINES]
+        &ALL
+    }
+    fn forms(&self, year: i32) -> &'static Forms {
+        Atoll.forms(year)
     }
     fn spread(&self) -> &'static [SpreadSection] {
         &*SPREAD
     }
-    fn totals(&self) -> Totals {
-        Totals { tax: NAMES[LINES - 1], paid: "wide.paid", balance: "wide.balance" }
+    fn totals(&self) -> &'static [Totals] {
+        static TOTALS: LazyLock<Vec<Totals>> = LazyLock::new(|| {
+            let of = |tax| Totals { authority: "wide", tax, paid: "wide.paid", balance: "wide.balance" };
+            NAMES.iter().copied().map(of).collect()
+        });
+        &TOTALS[LINES - 1..LINES]
     }
     fn check_id_number(&self, number: &str) -> Result<(), &'static str> {
         Atoll.check_id_number(number)
@@ -131,6 +131,9 @@ impl<const LINES: usize> Case for Family<LINES> {
     }
     fn counts(&self, _: &Way, _: LineId, _: Scope) -> bool {
         true
+    }
+    fn required(&self, _: &str, _: usize, _: &Way, _: &Recorder) -> Required {
+        Required::Yes
     }
 }
 

@@ -27,6 +27,16 @@ pub struct LimitDef {
     pub cite: &'static str,
 }
 
+/// Declares the limits of a provision: a static of each, and all of them as `LIMITS`.
+#[macro_export]
+macro_rules! limits {
+    ($($vis:vis $name:ident = $id:literal on $line:expr, $label:literal, $how:literal, $cite:literal;)*) => {
+        $(#[doc = $cite] $vis static $name: $crate::limit::LimitDef =
+            $crate::limit::LimitDef { id: $id, label: $label, how: $how, line: $line, cite: $cite };)*
+        static LIMITS: &[&$crate::limit::LimitDef] = &[$(&$name),*];
+    };
+}
+
 /// A limit at a place.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct LimitAt {

@@ -13,23 +13,27 @@ pub struct LineDef {
     pub id: &'static str,
     /// What it is called.
     pub label: &'static str,
-    /// Where it stands on the official form.
-    pub place: &'static str,
     /// The rule that makes it.
     pub cite: &'static str,
     /// How it is made, in a sentence.
     pub how: &'static str,
 }
 
-/// A line's declaration, short to write in a long list.
-pub const fn line(
-    id: &'static str,
-    label: &'static str,
-    place: &'static str,
-    cite: &'static str,
-    how: &'static str,
-) -> LineDef {
-    LineDef { id, label, place, cite, how }
+/// Declares the lines of a provision: a constant with the id of each, and all of them as `LINES`.
+///
+/// ```
+/// hembo_core::lines! {
+///     pub WAGES = "xx.1", "Wages", "Act §1", "Box 1 of every pay slip.";
+/// }
+/// assert_eq!((WAGES, LINES[0].label), ("xx.1", "Wages"));
+/// ```
+#[macro_export]
+macro_rules! lines {
+    ($($vis:vis $name:ident = $id:literal, $label:literal, $cite:literal, $how:literal;)*) => {
+        $(#[doc = $label] $vis const $name: $crate::line::LineId = $id;)*
+        const LINES: &[$crate::line::LineDef] =
+            &[$($crate::line::LineDef { id: $name, label: $label, cite: $cite, how: $how }),*];
+    };
 }
 
 /// A section of the Spread.

@@ -3,10 +3,12 @@
 use crate::{
     decision::Way,
     field::{Choice, Field},
+    forms::{Forms, Required},
     household::{Entry, Household, Paper, Person, Role},
-    line::{LineDef, LineId, SpreadSection},
+    line::{LineId, SpreadSection},
     paper::PaperKind,
     point::Point,
+    provision::Declared,
     search::Weighable,
     trail::{Recorder, Scope},
     words::label_of,
@@ -26,23 +28,32 @@ pub trait Pack: Send + Sync {
     /// The first and the last day of a return year.
     fn span(&self, year: i32) -> (Date, Date);
 
+    /// Everything that its provisions declare.
+    fn declared(&self) -> &'static Declared;
+
+    /// The official forms of a year whose figures it has.
+    fn forms(&self, year: i32) -> &'static Forms;
+
     /// The kinds of papers it knows.
-    fn paper_kinds(&self) -> &'static [PaperKind];
+    fn paper_kinds(&self) -> &'static [PaperKind] {
+        &self.declared().papers
+    }
 
     /// The questions about a person.
-    fn person_questions(&self) -> &'static [Question];
+    fn person_questions(&self) -> &'static [Question] {
+        &self.declared().person_questions
+    }
 
     /// The questions about the household as a whole.
-    fn household_questions(&self) -> &'static [Field];
-
-    /// Every line it computes.
-    fn lines(&self) -> &'static [LineDef];
+    fn household_questions(&self) -> &'static [Field] {
+        &self.declared().household_questions
+    }
 
     /// The rows of the Spread.
     fn spread(&self) -> &'static [SpreadSection];
 
-    /// The lines that sum a return up.
-    fn totals(&self) -> Totals;
+    /// The lines that sum a return up, one entry an authority: the tax of all together is minimised.
+    fn totals(&self) -> &'static [Totals];
 
     /// Whether an identification number has the right form; if not, why.
     fn check_id_number(&self, number: &str) -> Result<(), &'static str>;
@@ -108,6 +119,9 @@ pub trait Case: Weighable {
 
     /// Whether a line counts in a way, or only shows what another option would use.
     fn counts(&self, way: &Way, line: LineId, scope: Scope) -> bool;
+
+    /// Whether an official form is filed with a return of a way, by its place among the returns.
+    fn required(&self, form: &str, place: usize, way: &Way, trail: &Recorder) -> Required;
 }
 
 /// One return of a way.
@@ -146,9 +160,11 @@ pub struct Question {
     pub field: Field,
 }
 
-/// The lines that sum a return up.
+/// The lines that sum a return up, for one authority.
 #[derive(Debug, Clone, Copy)]
 pub struct Totals {
+    /// To whom it is paid: "federal", a state.
+    pub authority: &'static str,
     /// The tax that is minimised.
     pub tax: LineId,
     /// What was paid during the year.

@@ -1,9 +1,16 @@
-//! For tests and benches only: the search by brute force, and what the modules of a pack import of each other.
+//! For tests and benches only: families of every law, the search by brute force, what a pack's declarations must hold,
+//! and what its modules import of each other.
 //!
 //! By brute force every lawful way is walked and reckoned one by one, nothing is remembered; what comes out must be what
 //! [`hembo_core::search::search`] says, to the cent and in the same order.
 
+#![allow(clippy::unwrap_used, clippy::missing_panics_doc)]
+
+pub mod ca;
+pub mod declarations;
+pub mod family;
 pub mod modules;
+pub mod us;
 
 use hembo_core::{
     Way,

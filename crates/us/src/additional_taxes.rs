@@ -2,18 +2,39 @@
 //! taxes that an employer could not collect. Their thresholds begin a tax rather than cut a benefit, so they are no
 //! limits.
 
-use crate::{income::Income, unit::On};
-use hembo_core::{reading::sum, trail::Trail};
+use crate::{
+    income,
+    income::Income,
+    minimum_tax::MINIMUM_TAX,
+    unit::{Filed, On},
+};
+use hembo_core::{forms::Required, lines, provision::Provision, reading::sum, trail::Trail};
 use hembo_money::{Money, Rounding};
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
+
+lines! {
+    MEDICARE_WAGES = "us.8959.1", "Medicare wages", "IRC §3121(a)",
+        "Box 5 of every Form W-2.";
+    MEDICARE = "us.8959.18", "Additional Medicare tax", "IRC §3101(b)(2)",
+        "A rate on Medicare wages above the threshold.";
+    pub INVESTMENT = "us.8960.17", "Net investment income tax", "IRC §1411",
+        "A rate on interest, or on income above the threshold if less.";
+    UNCOLLECTED = "us.sched_2.13", "Payroll tax not collected", "IRC §3102(c)",
+        "Box 12 codes A, B, M and N.";
+    pub L23 = "us.23", "Other taxes", "Schedule 2, line 21",
+        "Additional Medicare, net investment income, and payroll tax not collected.";
+}
 
 /// Line 23.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
     let medicare = additional_medicare(on, trail);
     let investment = investment(on, trail, income);
-    let uncollected = on.gather(trail, "us.sched_2.13", |own| &own.uncollected);
-    trail.line("us.23", on.scope, medicare + investment + uncollected, |i| {
-        i.line("us.8959.18", on.scope, medicare).line("us.8960.17", on.scope, investment).line(
-            "us.sched_2.13",
+    let uncollected = on.gather(trail, UNCOLLECTED, |own| &own.uncollected);
+    trail.line(L23, on.scope, medicare + investment + uncollected, |i| {
+        i.line(MEDICARE, on.scope, medicare).line(INVESTMENT, on.scope, investment).line(
+            UNCOLLECTED,
             on.scope,
             uncollected,
         );
@@ -23,11 +44,11 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
 /// Form 8959: 0.9 % of Medicare wages above the threshold, both spouses' together on a joint return.
 fn additional_medicare(on: On<'_>, trail: &mut impl Trail) -> Money {
     let figures = &on.facts.figures.additional_medicare;
-    let wages = on.gather(trail, "us.8959.1", |own| &own.medicare_wages);
+    let wages = on.gather(trail, MEDICARE_WAGES, |own| &own.medicare_wages);
     let from = *figures.from.of(on.unit.status);
     let tax = (wages - from).or_zero().times(figures.rate, Money::WHOLE, Rounding::HalfUp);
-    trail.line("us.8959.18", on.scope, tax, |i| {
-        i.line("us.8959.1", on.scope, wages).figure("Above", from).figure("Rate", figures.rate);
+    trail.line(MEDICARE, on.scope, tax, |i| {
+        i.line(MEDICARE_WAGES, on.scope, wages).figure("Above", from).figure("Rate", figures.rate);
     })
 }
 
@@ -48,10 +69,32 @@ fn investment(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
     let from = *figures.from.of(on.unit.status);
     let above = (income.agi - from).or_zero();
     let tax = net.min(above).times(figures.rate, Money::WHOLE, Rounding::HalfUp);
-    trail.line("us.8960.17", on.scope, tax, |i| {
-        i.line("us.2b", on.scope, income.interest)
-            .line("us.agi", on.scope, income.agi)
+    trail.line(INVESTMENT, on.scope, tax, |i| {
+        i.line(income::INTEREST, on.scope, income.interest)
+            .line(income::AGI, on.scope, income.agi)
             .figure("Above", from)
             .figure("Rate", figures.rate);
     })
+}
+
+/// Schedule 2: minimum tax, or any of the other taxes.
+pub fn schedule_2(filed: Filed<'_>) -> Required {
+    let any = filed.has(MINIMUM_TAX) || filed.has(L23);
+    Required::if_so(any, "no minimum tax and no other taxes")
+}
+
+/// Form 8959: Medicare wages above the threshold, or more withheld than the ordinary tax.
+pub fn form_8959(filed: Filed<'_>) -> Required {
+    let from = *filed.on.facts.figures.additional_medicare.from.of(filed.on.unit.status);
+    let needed = filed.amount(MEDICARE_WAGES) > from || !additional_medicare_withheld(filed.on).is_zero();
+    Required::if_so(needed, format!("Medicare wages not above {from:#}"))
+}
+
+/// Form 8960: income above the threshold, and net investment income.
+pub fn form_8960(filed: Filed<'_>) -> Required {
+    let from = *filed.on.facts.figures.investment_tax.from.of(filed.on.unit.status);
+    if filed.amount(income::AGI) <= from {
+        return Required::No(format!("income not above {from:#}").into());
+    }
+    Required::if_so(filed.has(INVESTMENT), "no net investment income")
 }

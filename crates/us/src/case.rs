@@ -1,7 +1,13 @@
 //! A household as the core asks for it: its returns, what they are made from, what is unsettled.
 
-use crate::{decisions::FederalCase, points, unit::Unit};
-use hembo_core::{Case, Point, Recorder, Scope, Way, line::LineId, pack::Return, search::View};
+use crate::{
+    decisions::FederalCase,
+    forms, points, standard_deduction,
+    unit::{Filed, On, Unit},
+};
+use hembo_core::{
+    Case, Point, Recorder, Scope, Way, forms::Required, line::LineId, pack::Return, search::View,
+};
 
 impl Case for FederalCase<'_> {
     fn returns(&self, way: &Way) -> Vec<Return> {
@@ -32,9 +38,16 @@ impl Case for FederalCase<'_> {
         let Scope::Return(place) = scope else { return true };
         let itemizes = self.units(&View::of(way)).get(place).is_some_and(|(_, unit)| unit.itemizes);
         match line {
-            "us.standard" => !itemizes,
+            standard_deduction::STANDARD => !itemizes,
             _ if line.starts_with("us.sched_a.") => itemizes,
             _ => true,
         }
+    }
+
+    fn required(&self, form: &str, place: usize, way: &Way, trail: &Recorder) -> Required {
+        let units = self.units(&View::of(way));
+        let Some((_, unit)) = units.get(place) else { return Required::No("no such return".into()) };
+        let on = On { facts: &self.facts, unit, scope: Scope::Return(place) };
+        forms::required(form, Filed { on, trail })
     }
 }

@@ -3,15 +3,47 @@
 use crate::{
     dependents::Household,
     facts::Residency,
-    lines::{CHILD_CREDIT, CHILD_CREDIT_TAX, CHILD_REFUND_EACH, CHILD_REFUND_EARNED},
-    unit::On,
+    income, minimum_tax,
+    unit::{Filed, On},
 };
 use hembo_core::{
+    forms::Required,
     limit::{self, PhaseIn, PhaseOut, Shape},
+    limits, lines,
+    provision::Provision,
     reading::sum,
     trail::{Scope, Trail},
 };
 use hembo_money::{Money, Rounding};
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+
+lines! {
+    pub EACH = "us.child_credit", "Credit for this dependent", "IRC §24(a), (h)",
+        "One amount for a young child, another for any other dependent.";
+    FULL = "us.8812.8", "Child and dependent credits, full", "IRC §24(a), (h)",
+        "The credit of every dependent.";
+    REDUCED = "us.8812.12", "Credits after the phase-out", "IRC §24(b)",
+        "Less an amount for each step of income, or part of one, above the threshold.";
+    pub L19 = "us.19", "Child and dependent credits", "IRC §§24, 26(a)",
+        "Up to the tax.";
+    OPEN = "us.8812.17", "Open for the refundable part", "IRC §24(h)(5)",
+        "What the tax did not use, up to an amount a child.";
+    pub L28 = "us.28", "Child credit paid out", "IRC §24(d)",
+        "A part of earnings above a floor, up to what is open.";
+}
+
+limits! {
+    CHILD_CREDIT = "us.limit.child_credit" on REDUCED, "Child and dependent credits", "shrinks step by step above the threshold",
+        "IRC §24(b)";
+    CHILD_CREDIT_TAX = "us.limit.child_credit_tax" on L19, "Child and dependent credits", "beyond the tax; a child's part may be paid out",
+        "IRC §26(a)";
+    CHILD_REFUND_EACH = "us.limit.child_refund_each" on OPEN, "Child credit paid out", "over the amount a child",
+        "IRC §24(h)(5)";
+    CHILD_REFUND_EARNED = "us.limit.child_refund_earned" on L28, "Child credit paid out", "grows with earnings",
+        "IRC §24(d)(1)(B)";
+}
 
 /// What the credit is computed from.
 #[derive(Debug, Clone, Copy)]
@@ -55,16 +87,16 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Credit {
             Brings::Nothing => continue,
         };
         children += i64::from(amount == figures.child);
-        full += trail.line("us.child_credit", Scope::Person(dependent.person), amount, |i| {
+        full += trail.line(EACH, Scope::Person(dependent.person), amount, |i| {
             i.figure(if amount == figures.child { "Child" } else { "Other dependent" }, amount);
         });
     }
-    trail.line("us.8812.8", on.scope, full, |i| {
+    trail.line(FULL, on.scope, full, |i| {
         for dependent in &on.unit.dependents {
             let scope = Scope::Person(dependent.person);
             match brings(on, dependent.person, dependent.as_a) {
-                Brings::Child => i.line("us.child_credit", scope, figures.child),
-                Brings::Other => i.line("us.child_credit", scope, figures.other),
+                Brings::Child => i.line(EACH, scope, figures.child),
+                Brings::Other => i.line(EACH, scope, figures.other),
                 Brings::Nothing => i,
             };
         }
@@ -77,14 +109,14 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Credit {
         unit: Money::WHOLE,
     };
     let credit = limit::phase_out(trail, CHILD_CREDIT.at(on.scope), full, from.agi, rule);
-    trail.line("us.8812.12", on.scope, credit, |i| {
-        i.line("us.8812.8", on.scope, full)
-            .line("us.agi", on.scope, from.agi)
+    trail.line(REDUCED, on.scope, credit, |i| {
+        i.line(FULL, on.scope, full)
+            .line(income::AGI, on.scope, from.agi)
             .figure("Shrinks above", rule.start);
     });
     let used = limit::cap(trail, CHILD_CREDIT_TAX.at(on.scope), credit, from.before_credits);
-    trail.line("us.19", on.scope, used, |i| {
-        i.line("us.8812.12", on.scope, credit).line("us.18", on.scope, from.before_credits);
+    trail.line(L19, on.scope, used, |i| {
+        i.line(REDUCED, on.scope, credit).line(minimum_tax::L18, on.scope, from.before_credits);
     });
     let refundable = refundable(on, trail, credit - used, children, from);
     Credit { used, refundable }
@@ -123,7 +155,7 @@ fn refundable(on: On<'_>, trail: &mut impl Trail, unused: Money, children: i64, 
     let figures = &on.facts.figures.child_credit;
     let most = figures.refundable * children;
     let open = limit::cap(trail, CHILD_REFUND_EACH.at(on.scope), unused, most);
-    trail.line("us.8812.17", on.scope, open, |i| {
+    trail.line(OPEN, on.scope, open, |i| {
         i.figure("Left after the tax", unused)
             .figure("Children", children)
             .figure("Each, at most", figures.refundable);
@@ -142,8 +174,8 @@ fn refundable(on: On<'_>, trail: &mut impl Trail, unused: Money, children: i64, 
         let allowed = open.min(by_payroll);
         limit::given(trail, at, Shape::PhaseIn, open, allowed)
     };
-    trail.line("us.28", on.scope, allowed, |i| {
-        i.line("us.8812.17", on.scope, open)
+    trail.line(L28, on.scope, allowed, |i| {
+        i.line(OPEN, on.scope, open)
             .figure("Earnings above", figures.earned_above)
             .figure("Rate", figures.earned_rate)
             .figure("By earnings, at most", by_earnings);
@@ -160,4 +192,9 @@ fn payroll(on: On<'_>, from: From) -> Money {
         .owns()
         .map(|(_, own)| sum(&own.social_security_tax) + sum(&own.medicare_tax) + sum(&own.uncollected));
     (paid.sum::<Money>().to_whole() - from.eic - from.excess).or_zero()
+}
+
+/// Schedule 8812: where a dependent brings a credit.
+pub fn schedule_8812(filed: Filed<'_>) -> Required {
+    Required::if_so(filed.has(FULL), "nobody claimed brings a credit")
 }

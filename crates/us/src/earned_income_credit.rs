@@ -5,21 +5,37 @@ use crate::{
     facts::Facts,
     figures::{EarnedIncomeClass, Figures},
     filing_status::Status,
+    income,
     income::Income,
-    lines::EARNED_INCOME,
-    unit::On,
+    unit::{Filed, On},
 };
 use hembo_core::{
+    forms::Required,
     limit::{self, Shape},
+    limits, lines,
+    provision::Provision,
     trail::Trail,
 };
 use hembo_money::{Money, Rate, Rounding};
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+
+lines! {
+    pub L27A = "us.27a", "Earned income credit", "IRC §32",
+        "By the table at earned income and, past the threshold, at adjusted gross income.";
+}
+
+limits! {
+    EARNED_INCOME = "us.limit.earned_income" on L27A, "Earned income credit", "grows with earnings, then shrinks",
+        "IRC §32(a)(2), (b)";
+}
 
 /// Line 27a. `earned` is earned income.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, earned: Money, income: &Income) -> Money {
     let children = children(on);
     if let Err(why) = eligible(on, children, income) {
-        return trail.line("us.27a", on.scope, Money::ZERO, |i| {
+        return trail.line(L27A, on.scope, Money::ZERO, |i| {
             i.figure("Not available", why);
         });
     }
@@ -35,8 +51,10 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, earned: Money, income: &Income
     if !credit.is_zero() {
         limit::given(trail, EARNED_INCOME.at(on.scope), Shape::PhaseOut, most, credit);
     }
-    trail.line("us.27a", on.scope, credit, |i| {
-        i.figure("Earned income", earned).line("us.agi", on.scope, income.agi).figure("Children", children);
+    trail.line(L27A, on.scope, credit, |i| {
+        i.figure("Earned income", earned)
+            .line(income::AGI, on.scope, income.agi)
+            .figure("Children", children);
         i.figure("At most", most);
     })
 }
@@ -137,4 +155,12 @@ pub fn table(figures: &Figures, status: Status, children: usize, amount: Money) 
 /// The whole amount at which nothing is left: start + most ÷ rate, half up.
 fn gone_at(class: &EarnedIncomeClass, start: Money) -> Money {
     start + class.most.divided_by(class.rate_out, Money::WHOLE, Rounding::HalfUp)
+}
+
+/// Schedule EIC: where the credit is for children.
+pub fn schedule_eic(filed: Filed<'_>) -> Required {
+    match filed.has(L27A) {
+        true => Required::if_so(children(filed.on) > 0, "no child counted"),
+        false => Required::No("no earned income credit".into()),
+    }
 }

@@ -23,6 +23,8 @@ pub struct Facts {
     pub apart: bool,
     /// A spouse outside this household itemizes.
     pub spouse_itemizes: bool,
+    /// A financial account abroad; none where it was not said.
+    pub foreign_account: Option<bool>,
     /// The state of residence.
     pub state: Option<String>,
     /// Federal estimated tax that both filers paid together, whole amounts.

@@ -1,11 +1,37 @@
 //! Income and adjusted gross income (§§61, 62): Form 1040 lines 1a to 11a.
 
-use crate::{facts::Own, unit::On};
+use crate::{
+    facts::Own,
+    unit::{Filed, On},
+};
 use hembo_core::{
+    forms::Required,
+    lines,
+    provision::Provision,
     reading::sum,
     trail::{Scope, Trail},
 };
 use hembo_money::Money;
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
+
+lines! {
+    pub WAGES = "us.1a", "Wages", "IRC §61(a)(1)",
+        "Box 1 of every Form W-2, added with cents and rounded once.";
+    EXEMPT_INTEREST = "us.2a", "Tax-exempt interest", "IRC §103",
+        "Box 8 of every Form 1099-INT, less the premium in box 13.";
+    pub INTEREST = "us.2b", "Taxable interest", "IRC §61(a)(4)",
+        "Boxes 1, 3 and 10 of every Form 1099-INT, less the premiums in boxes 11 and 12.";
+    TOTAL = "us.9", "Total income", "IRC §61",
+        "Wages and taxable interest.";
+    pub PENALTY = "us.penalty", "Early withdrawal penalty", "IRC §62(a)(9)",
+        "Box 2 of every Form 1099-INT, in full.";
+    ADJUSTMENTS = "us.10", "Adjustments", "IRC §62",
+        "Schedule 1, Part II: here the early withdrawal penalty.";
+    pub AGI = "us.agi", "Adjusted gross income", "IRC §62",
+        "Total income less the adjustments.";
+}
 
 /// Income down to line 11a.
 #[derive(Debug, Clone, Copy)]
@@ -24,20 +50,23 @@ pub struct Income {
 
 /// Lines 1a to 11a.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
-    let wages = on.gather(trail, "us.1a", |own| &own.wages);
-    let exempt_interest = on.gather(trail, "us.2a", |own| &own.exempt_interest);
-    let interest = on.gather(trail, "us.2b", |own| &own.interest);
-    let total = trail.line("us.9", on.scope, wages + interest, |i| {
-        i.line("us.1a", on.scope, wages).line("us.2b", on.scope, interest);
+    let wages = on.gather(trail, WAGES, |own| &own.wages);
+    let exempt_interest = on.gather(trail, EXEMPT_INTEREST, |own| &own.exempt_interest);
+    let interest = on.gather(trail, INTEREST, |own| &own.interest);
+    let total = trail.line(TOTAL, on.scope, wages + interest, |i| {
+        i.line(WAGES, on.scope, wages).line(INTEREST, on.scope, interest);
     });
-    let penalty = on.gather(trail, "us.penalty", |own| &own.penalty);
+    let penalty = on.gather(trail, PENALTY, |own| &own.penalty);
     if on.unit.people.len() > 1 {
         for (person, own) in on.owns() {
             agi_of(trail, person, own);
         }
     }
-    let agi = trail.line("us.agi", on.scope, total - penalty, |i| {
-        i.line("us.9", on.scope, total).line("us.penalty", on.scope, penalty);
+    trail.line(ADJUSTMENTS, on.scope, penalty, |i| {
+        i.line(PENALTY, on.scope, penalty);
+    });
+    let agi = trail.line(AGI, on.scope, total - penalty, |i| {
+        i.line(TOTAL, on.scope, total).line(ADJUSTMENTS, on.scope, penalty);
     });
     Income { wages, exempt_interest, interest, penalty, agi }
 }
@@ -45,12 +74,25 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
 /// A spouse's part of the joint income.
 fn agi_of(trail: &mut impl Trail, person: usize, own: &Own) {
     let scope = Scope::Person(person);
-    let parts =
-        [("us.1a", sum(&own.wages)), ("us.2b", sum(&own.interest)), ("us.penalty", sum(&own.penalty))];
+    let parts = [(WAGES, sum(&own.wages)), (INTEREST, sum(&own.interest)), (PENALTY, sum(&own.penalty))];
     let [(_, wages), (_, interest), (_, penalty)] = parts;
-    trail.line("us.agi", scope, wages + interest - penalty, |i| {
+    trail.line(AGI, scope, wages + interest - penalty, |i| {
         for (line, amount) in parts.into_iter().filter(|(_, amount)| !amount.is_zero()) {
             i.line(line, scope, amount);
         }
     });
+}
+
+/// Schedule 1: where there are adjustments.
+pub fn schedule_1(filed: Filed<'_>) -> Required {
+    Required::if_so(filed.has(ADJUSTMENTS), "no adjustments")
+}
+
+/// Schedule B: interest above the figure, interest lowered by a premium, or an account abroad.
+pub fn schedule_b(filed: Filed<'_>) -> Required {
+    let most = filed.on.facts.figures.interest.schedule_b_above;
+    let adjusted = filed.on.items(|own| &own.interest).any(|item| item.amount.is_negative());
+    let abroad = filed.on.unit.main && filed.on.facts.foreign_account == Some(true);
+    let needed = filed.amount(INTEREST) > most || adjusted || abroad;
+    Required::if_so(needed, format!("interest not above {most:#}"))
 }

@@ -36,6 +36,7 @@ pub fn read(household: &Household, figures: &'static Figures) -> Facts {
         marital,
         apart: flag(ask::APART),
         spouse_itemizes: flag(ask::SPOUSE_ITEMIZES),
+        foreign_account: answer(ask::FOREIGN_ACCOUNT).and_then(Entry::flag),
         state: answer(ask::STATE).and_then(Entry::text).map(str::to_owned),
         estimated_together: Vec::new(),
         filers,

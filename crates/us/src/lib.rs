@@ -14,31 +14,35 @@ pub mod facts;
 pub mod figures;
 pub mod filing_status;
 pub mod form_1040;
+pub mod forms;
 pub mod id_number;
 pub mod income;
 pub mod intake;
-pub mod lines;
+pub mod law;
 pub mod minimum_tax;
 pub mod papers;
 pub mod payments;
 mod points;
 pub mod questions;
 pub mod schedule_a;
+pub mod spread;
 pub mod standard_deduction;
 pub mod states;
 pub mod status;
 pub mod suggestions;
 pub mod tax;
+pub mod taxable_income;
+pub mod total_tax;
 pub mod unit;
 
 use figures::{Figures, YEARS};
 use hembo_core::{
     Case, Household, Pack, Paper, Person,
-    field::Field,
+    forms::Forms,
     household::Entry,
-    line::{LineDef, SpreadSection},
-    pack::{About, Question, Suggestion, Totals, calendar_year, caption_of},
-    paper::PaperKind,
+    line::SpreadSection,
+    pack::{About, Suggestion, Totals, calendar_year, caption_of},
+    provision::Declared,
     words::label_of,
 };
 use questions::ask;
@@ -66,28 +70,26 @@ impl Pack for UnitedStates {
         calendar_year(year)
     }
 
-    fn paper_kinds(&self) -> &'static [PaperKind] {
-        papers::KINDS
+    fn declared(&self) -> &'static Declared {
+        &law::DECLARED
     }
 
-    fn person_questions(&self) -> &'static [Question] {
-        questions::PERSON
-    }
-
-    fn household_questions(&self) -> &'static [Field] {
-        questions::HOUSEHOLD
-    }
-
-    fn lines(&self) -> &'static [LineDef] {
-        lines::LINES
+    fn forms(&self, year: i32) -> &'static Forms {
+        forms::of(year)
     }
 
     fn spread(&self) -> &'static [SpreadSection] {
-        lines::SPREAD
+        spread::SPREAD
     }
 
-    fn totals(&self) -> Totals {
-        Totals { tax: "us.net_tax", paid: "us.paid", balance: "us.balance" }
+    fn totals(&self) -> &'static [Totals] {
+        const FEDERAL: Totals = Totals {
+            authority: "federal",
+            tax: total_tax::NET_TAX,
+            paid: payments::PAID,
+            balance: payments::BALANCE,
+        };
+        &[FEDERAL]
     }
 
     fn check_id_number(&self, number: &str) -> Result<(), &'static str> {

@@ -1,13 +1,39 @@
 //! The alternative minimum tax (§§55, 56), Form 6251, for wages and interest: it adds back state and local taxes or
 //! the standard deduction, and counts interest on private activity bonds.
 
-use crate::{filing_status::Status, lines::MINIMUM_TAX_EXEMPTION, unit::On};
+use crate::{
+    filing_status::Status,
+    income, tax, taxable_income,
+    unit::{Filed, On},
+};
 use hembo_core::{
+    forms::Required,
     limit::{self, PhaseOut},
+    limits, lines,
+    provision::Provision,
     reading::sum,
     trail::Trail,
 };
 use hembo_money::{Money, Rounding};
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+
+lines! {
+    INCOME = "us.6251.4", "Minimum taxable income", "IRC §§55(b)(2), 56, 57",
+        "Income less the deductions that count here.";
+    TENTATIVE = "us.6251.9", "Tentative minimum tax", "IRC §55(b)(1)",
+        "Two rates on what is above the exemption.";
+    pub MINIMUM_TAX = "us.amt", "Alternative minimum tax", "IRC §55(a)",
+        "What the tentative minimum tax is above the income tax.";
+    pub L18 = "us.18", "Tax before credits", "IRC §26",
+        "Income tax and alternative minimum tax.";
+}
+
+limits! {
+    MINIMUM_TAX_EXEMPTION = "us.limit.minimum_tax" on TENTATIVE, "Minimum tax exemption", "shrinks with income above the threshold",
+        "IRC §55(d)(4)";
+}
 
 /// What the minimum tax starts from.
 #[derive(Debug, Clone, Copy)]
@@ -29,9 +55,9 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
     let bonds = on.owns().map(|(_, own)| sum(&own.private_activity)).sum::<Money>().to_whole();
     let income = from.agi - from.taken + from.added_back + bonds;
     let amti = if status == Status::Separate { income + separate_add_back(on, income) } else { income };
-    trail.line("us.6251.4", on.scope, amti, |i| {
-        i.line("us.agi", on.scope, from.agi)
-            .line("us.12e", on.scope, from.taken)
+    trail.line(INCOME, on.scope, amti, |i| {
+        i.line(income::AGI, on.scope, from.agi)
+            .line(taxable_income::L12E, on.scope, from.taken)
             .figure("Taxes or standard deduction added back", from.added_back)
             .figure("Private activity bond interest", bonds);
     });
@@ -47,11 +73,18 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
         Rounding::HalfUp,
     );
     let tentative = (above.times(figures.low_rate, Money::CENT, Rounding::HalfUp) + high).to_whole();
-    trail.line("us.6251.9", on.scope, tentative, |i| {
-        i.line("us.6251.4", on.scope, amti).figure("Exemption", exemption);
+    trail.line(TENTATIVE, on.scope, tentative, |i| {
+        i.line(INCOME, on.scope, amti).figure("Exemption", exemption);
     });
-    trail.line("us.amt", on.scope, (tentative - from.regular).or_zero(), |i| {
-        i.line("us.6251.9", on.scope, tentative).line("us.16", on.scope, from.regular);
+    trail.line(MINIMUM_TAX, on.scope, (tentative - from.regular).or_zero(), |i| {
+        i.line(TENTATIVE, on.scope, tentative).line(tax::L16, on.scope, from.regular);
+    })
+}
+
+/// Line 18: the income tax and the minimum tax.
+pub fn before_credits(on: On<'_>, trail: &mut impl Trail, regular: Money, minimum: Money) -> Money {
+    trail.line(L18, on.scope, regular + minimum, |i| {
+        i.line(tax::L16, on.scope, regular).line(MINIMUM_TAX, on.scope, minimum);
     })
 }
 
@@ -61,4 +94,9 @@ fn separate_add_back(on: On<'_>, income: Money) -> Money {
     let figures = &on.facts.figures.minimum_tax;
     let excess = (income - figures.separate_add_back_from).or_zero();
     excess.times(figures.phase_out_rate, Money::WHOLE, Rounding::HalfUp).min(figures.exemption.separate)
+}
+
+/// Form 6251: where the tentative minimum tax is above the tax.
+pub fn form_6251(filed: Filed<'_>) -> Required {
+    Required::if_so(filed.has(MINIMUM_TAX), "the minimum tax is not above the tax")
 }

@@ -3,7 +3,11 @@
 use hembo_core::{
     field::{Choice, Field, Years},
     paper::PaperKind,
+    provision::Provision,
 };
+
+/// What stands here.
+pub static PROVISION: Provision = Provision { papers: KINDS, ..Provision::NONE };
 
 /// The ids of the kinds.
 #[allow(missing_docs)]

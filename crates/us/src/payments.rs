@@ -2,10 +2,42 @@
 
 use crate::{
     additional_taxes::additional_medicare_withheld,
-    unit::{On, Part},
+    child_credit, earned_income_credit, total_tax,
+    total_tax::TotalTax,
+    unit::{Filed, On, Part},
 };
-use hembo_core::{reading::sum, trail::Trail};
+use hembo_core::{forms::Required, lines, provision::Provision, reading::sum, trail::Trail};
 use hembo_money::Money;
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
+
+lines! {
+    pub L25A = "us.25a", "Withheld from wages", "IRC §31(a)",
+        "Box 2 of every Form W-2.";
+    L25B = "us.25b", "Withheld from interest", "IRC §31(c)",
+        "Box 4 of every Form 1099.";
+    L25C = "us.25c", "Additional Medicare tax withheld", "IRC §3102(f)",
+        "Box 6 above the ordinary tax on box 5.";
+    pub L25D = "us.25d", "Withheld", "IRC §31",
+        "Lines 25a to 25c.";
+    pub L26 = "us.26", "Estimated payments", "IRC §6315",
+        "Payments of the year, with last year's overpayment applied.";
+    pub EXCESS = "us.excess_social_security", "Social security tax paid twice", "IRC §31(b)",
+        "Above the most for one person, from two or more employers.";
+    pub PAID = "us.paid", "Paid", "IRC §§31, 6315",
+        "Withheld, estimated, and social security tax paid twice.";
+    L32 = "us.32", "Other payments and refundable credits", "IRC §§24(d), 31(b), 32",
+        "Lines 27a and 28, and social security tax paid twice.";
+    L33 = "us.33", "Total payments", "IRC §§31, 6315, 6401(b)",
+        "Lines 25d, 26 and 32.";
+    L34 = "us.34", "Overpaid", "IRC §6401",
+        "What the payments are above total tax.";
+    L37 = "us.37", "Owed", "IRC §6151",
+        "What total tax is above the payments.";
+    pub BALANCE = "us.balance", "Balance", "IRC §§6151, 6401",
+        "Total tax less what was paid: due, or back where below zero.";
+}
 
 /// Schedule 3 line 11: social security tax of two or more employers above the most that one person pays, spouse by
 /// spouse; what one employer took too much is that employer's to return (§31(b)).
@@ -16,7 +48,7 @@ pub fn excess_social_security(on: On<'_>, trail: &mut impl Trail) -> Money {
         let each = own.employers.values().map(|tax| (*tax).min(most)).sum::<Money>();
         total += (each - most).or_zero();
     }
-    trail.line("us.excess_social_security", on.scope, total.to_whole(), |i| {
+    trail.line(EXCESS, on.scope, total.to_whole(), |i| {
         i.figure("Most for one person", most);
         if !total.is_zero() {
             i.items(on.items(|own| &own.social_security_tax));
@@ -24,24 +56,52 @@ pub fn excess_social_security(on: On<'_>, trail: &mut impl Trail) -> Money {
     })
 }
 
-/// Lines 25d, 26, 33 and the balance: due above zero, back below.
-pub fn balance(on: On<'_>, trail: &mut impl Trail, net: Money, excess: Money) -> Money {
-    let wages = on.gather(trail, "us.25a", |own| &own.withheld_wages);
-    let other = on.gather(trail, "us.25b", |own| &own.withheld_other);
-    let medicare = trail.line("us.25c", on.scope, additional_medicare_withheld(on), |_| {});
-    let withheld = trail.line("us.25d", on.scope, wages + other + medicare, |i| {
-        i.line("us.25a", on.scope, wages).line("us.25b", on.scope, other).line("us.25c", on.scope, medicare);
-    });
+/// What the balance is made of.
+#[derive(Debug, Clone, Copy)]
+#[allow(missing_docs)]
+pub struct From {
+    pub due: TotalTax,
+    /// Line 27a.
+    pub eic: Money,
+    /// Line 28.
+    pub refundable: Money,
+    /// Schedule 3 line 11.
+    pub excess: Money,
+}
+
+/// Lines 25 to 37 and the balance: due above zero, back below.
+pub fn balance(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
+    let From { due, eic, refundable, excess } = from;
+    let withheld = withheld(on, trail);
     let estimated = estimated(on, trail);
-    let paid = trail.line("us.paid", on.scope, withheld + estimated + excess, |i| {
-        i.line("us.25d", on.scope, withheld).line("us.26", on.scope, estimated).line(
-            "us.excess_social_security",
-            on.scope,
-            excess,
-        );
+    let paid = trail.line(PAID, on.scope, withheld + estimated + excess, |i| {
+        i.line(L25D, on.scope, withheld).line(L26, on.scope, estimated).line(EXCESS, on.scope, excess);
     });
-    trail.line("us.balance", on.scope, net - paid, |i| {
-        i.line("us.net_tax", on.scope, net).line("us.paid", on.scope, paid);
+    let others = trail.line(L32, on.scope, eic + refundable + excess, |i| {
+        i.line(earned_income_credit::L27A, on.scope, eic)
+            .line(child_credit::L28, on.scope, refundable)
+            .line(EXCESS, on.scope, excess);
+    });
+    let all = trail.line(L33, on.scope, withheld + estimated + others, |i| {
+        i.line(L25D, on.scope, withheld).line(L26, on.scope, estimated).line(L32, on.scope, others);
+    });
+    for (line, amount) in [(L34, all - due.total), (L37, due.total - all)] {
+        trail.line(line, on.scope, amount.or_zero(), |i| {
+            i.line(L33, on.scope, all).line(total_tax::L24, on.scope, due.total);
+        });
+    }
+    trail.line(BALANCE, on.scope, due.net - paid, |i| {
+        i.line(total_tax::NET_TAX, on.scope, due.net).line(PAID, on.scope, paid);
+    })
+}
+
+/// Line 25d.
+fn withheld(on: On<'_>, trail: &mut impl Trail) -> Money {
+    let wages = on.gather(trail, L25A, |own| &own.withheld_wages);
+    let other = on.gather(trail, L25B, |own| &own.withheld_other);
+    let medicare = trail.line(L25C, on.scope, additional_medicare_withheld(on), |_| {});
+    trail.line(L25D, on.scope, wages + other + medicare, |i| {
+        i.line(L25A, on.scope, wages).line(L25B, on.scope, other).line(L25C, on.scope, medicare);
     })
 }
 
@@ -55,7 +115,7 @@ fn estimated(on: On<'_>, trail: &mut impl Trail) -> Money {
         Part::Half if on.facts.filers.first() == on.unit.people.first() => together.split(&[1, 1])[0],
         Part::Half => together.split(&[1, 1])[1],
     };
-    trail.line("us.26", on.scope, (alone + part).to_whole(), |i| {
+    trail.line(L26, on.scope, (alone + part).to_whole(), |i| {
         i.items(on.items(|own| &own.estimated));
         if on.unit.estimated == Part::All {
             i.items(&on.facts.estimated_together);
@@ -63,4 +123,9 @@ fn estimated(on: On<'_>, trail: &mut impl Trail) -> Money {
             i.figure("Of the payments made together", part);
         }
     })
+}
+
+/// Schedule 3: where it brings a payment.
+pub fn schedule_3(filed: Filed<'_>) -> Required {
+    Required::if_so(filed.has(EXCESS), "no such credits or payments")
 }

@@ -1,12 +1,16 @@
 //! Open points: what blocks filing, what deserves a look, and what of the law is not computed yet.
 
 use crate::{
+    additional_taxes,
     decisions::FederalCase,
-    dependents,
+    dependents, earned_income_credit,
     facts::{Facts, Marital, PersonFacts, Relationship},
     filing_status::Status,
+    income, minimum_tax,
     papers::{W2_BOX_12, kind},
+    payments,
     questions::{NOT_COMPUTED, ask},
+    schedule_a::home_loan,
     states::community_property,
     status, suggestions,
     unit::Unit,
@@ -147,7 +151,7 @@ impl Points<'_> {
 
     fn schedule_b(&self) -> bool {
         let most = self.facts.figures.interest.schedule_b_above;
-        self.amounts("us.2b").any(|(_, interest)| interest > most)
+        self.amounts(income::INTEREST).any(|(_, interest)| interest > most)
     }
 
     /// A line of every return.
@@ -232,7 +236,7 @@ impl Points<'_> {
             let remedy = "It decides on the standard deduction and on credits.";
             self.blocks("K-016", place(ask::CLAIMABLE), message, remedy);
         }
-        let credit = self.amounts("us.27a").any(|(_, credit)| !credit.is_zero());
+        let credit = self.amounts(earned_income_credit::L27A).any(|(_, credit)| !credit.is_zero());
         if !child && credit && !self.facts.couple() {
             let message = format!("Is {} the qualifying child of someone else?", person.name);
             let remedy = "If so, there is no earned income credit (§32(c)(1)(B)).";
@@ -430,7 +434,7 @@ impl Points<'_> {
             return together.to_whole() <= figures.most.joint || about.agi_alone().to_whole() <= alone;
         }
         let amount = |line| self.trail.amount(line, Scope::Return(place)).unwrap_or_default();
-        amount("us.agi") <= *figures.most.of(unit.status) && !amount("us.18").is_zero()
+        amount(income::AGI) <= *figures.most.of(unit.status) && !amount(minimum_tax::L18).is_zero()
     }
 
     fn interest(&mut self, paper: &Paper) {
@@ -469,7 +473,7 @@ impl Points<'_> {
             );
         }
         let share = |limit: &&(hembo_core::limit::LimitAt, hembo_core::limit::LimitTaken)| {
-            limit.0.def == &crate::lines::HOME_LOAN && limit.1.allowed < limit.1.entered
+            limit.0.def == &home_loan::HOME_LOAN && limit.1.allowed < limit.1.entered
         };
         let bites = self.trail.limits.iter().any(|l| share(&l));
         if bites && has("2") && !has("year_end") && !has("average") {
@@ -620,7 +624,7 @@ impl Points<'_> {
             let person = &self.facts.people[unit.people[0]];
             let whose = || Place { person: Some(person.id.clone()), ..Place::default() };
             let amount = |line| self.trail.amount(line, Scope::Return(place)).unwrap_or_default();
-            if unit.itemizes && !amount("us.8960.17").is_zero() {
+            if unit.itemizes && !amount(additional_taxes::INVESTMENT).is_zero() {
                 let message = "State tax on interest may lower the net investment income tax (Form 8960, line 9b); it is not taken.";
                 self.look(
                     "8960-9b",
@@ -629,7 +633,7 @@ impl Points<'_> {
                     "Any reasonable division is lawful; claim it by hand.",
                 );
             }
-            if unit.main && amount("us.balance") >= self.facts.figures.underpayment.no_penalty_below {
+            if unit.main && amount(payments::BALANCE) >= self.facts.figures.underpayment.no_penalty_below {
                 let message =
                     format!("{}: so much is due that a penalty for underpayment is possible.", person.name);
                 self.look("K-156", whose(), message, "Compare with last year's tax (Form 2210).");
@@ -648,7 +652,7 @@ impl Points<'_> {
     fn kiddie(&mut self, place: usize, person: usize) {
         let (figures, about) = (&self.facts.figures.kiddie, &self.facts.people[person]);
         let amount = |line| self.trail.amount(line, Scope::Return(place)).unwrap_or_default();
-        let unearned = amount("us.2b") - amount("us.penalty");
+        let unearned = amount(income::INTEREST) - amount(income::PENALTY);
         let end = self.facts.year_end;
         let grown = about.born.is_none() || about.reached(figures.under, end);
         if unearned <= figures.unearned_above || grown || about.parent_alive == Some(false) {

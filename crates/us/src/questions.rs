@@ -5,7 +5,12 @@ use hembo_core::{
     household::Role,
     pack::Question,
     point::NotComputed,
+    provision::Provision,
 };
+
+/// What stands here.
+pub static PROVISION: Provision =
+    Provision { person_questions: PERSON, household_questions: HOUSEHOLD, ..Provision::NONE };
 
 /// The ids of the questions.
 #[allow(missing_docs)]

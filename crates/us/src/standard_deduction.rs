@@ -3,9 +3,24 @@
 use crate::unit::On;
 use hembo_core::{
     limit::{self, Shape},
+    limits, lines,
+    provision::Provision,
     trail::Trail,
 };
 use hembo_money::Money;
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+
+lines! {
+    pub STANDARD = "us.standard", "Standard deduction", "IRC §63(c), (f)",
+        "The basic amount, and an addition for each age of 65 and each blindness.";
+}
+
+limits! {
+    DEPENDENT_STANDARD = "us.limit.dependent_standard" on STANDARD, "Standard deduction", "someone can claim the filer",
+        "IRC §63(c)(5)";
+}
 
 /// The standard deduction of a return: the basic amount, that of a dependent where someone can claim the filer, and
 /// an addition for each age of 65 and each blindness. `earned` is earned income.
@@ -25,7 +40,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, earned: Money) -> Money {
         .map(|&p| &on.facts.people[p])
         .map(|p| i64::from(p.reached(figures.aged, on.facts.year_end)) + i64::from(p.blind))
         .sum();
-    trail.line("us.standard", on.scope, basic + each * boxes, |i| {
+    trail.line(STANDARD, on.scope, basic + each * boxes, |i| {
         i.figure("Basic amount", basic)
             .figure("Age 65 and blindness, boxes", boxes)
             .figure("For each box", each);
@@ -37,5 +52,5 @@ fn dependents_amount(on: On<'_>, trail: &mut impl Trail, full: Money, earned: Mo
     let figures = &on.facts.figures.standard_deduction;
     let own = (earned + figures.dependent_plus).max(figures.dependent_least);
     let allowed = full.min(own);
-    limit::given(trail, crate::lines::DEPENDENT_STANDARD.at(on.scope), Shape::Cap, full, allowed)
+    limit::given(trail, DEPENDENT_STANDARD.at(on.scope), Shape::Cap, full, allowed)
 }

@@ -1,16 +1,24 @@
 //! The tax on taxable income (§§1, 3), Form 1040 line 16: by the Tax Table, above its end by the rate
 //! schedules.
 
-use crate::{figures::Figures, filing_status::Status, unit::On};
-use hembo_core::{Silent, limit, trail::Trail};
+use crate::{figures::Figures, filing_status::Status, taxable_income, unit::On};
+use hembo_core::{Silent, limit, lines, provision::Provision, trail::Trail};
 use hembo_money::{Money, Rounding};
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
+
+lines! {
+    pub L16 = "us.16", "Income tax", "IRC §§1, 3",
+        "By the Tax Table, above its end by the rate schedule.";
+}
 
 /// Line 16.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, taxable: Money) -> Money {
     let amount = on_taxable_income(on.facts.figures, on.unit.status, taxable);
-    trail.line("us.16", on.scope, amount, |i| {
+    trail.line(L16, on.scope, amount, |i| {
         let top = on.facts.figures.rates.rates[bracket(on.facts.figures, on.unit.status, taxable)];
-        i.line("us.15", on.scope, taxable).figure("Rate on the last dollar", top);
+        i.line(taxable_income::L15, on.scope, taxable).figure("Rate on the last dollar", top);
     })
 }
 

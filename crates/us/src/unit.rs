@@ -7,7 +7,7 @@ use crate::{
 };
 use hembo_core::{
     line::LineId,
-    trail::{Item, Scope, Trail},
+    trail::{Item, Recorder, Scope, Trail},
 };
 use hembo_money::Money;
 
@@ -65,6 +65,27 @@ pub struct On<'a> {
     pub unit: &'a Unit,
     /// Its scope in the trail.
     pub scope: Scope,
+}
+
+/// A return with its trail, to tell which forms are filed with it.
+#[derive(Debug, Clone, Copy)]
+pub struct Filed<'a> {
+    /// The return.
+    pub on: On<'a>,
+    /// The trail of the way.
+    pub trail: &'a Recorder,
+}
+
+impl Filed<'_> {
+    /// A line of the return; zero where it has none.
+    pub fn amount(self, line: LineId) -> Money {
+        self.trail.amount(line, self.on.scope).unwrap_or_default()
+    }
+
+    /// Whether a line is anything but zero.
+    pub fn has(self, line: LineId) -> bool {
+        !self.amount(line).is_zero()
+    }
 }
 
 impl<'a> On<'a> {

@@ -1,4 +1,4 @@
-//! The modules of the pack can be read from the leaves up.
+//! The modules of the pack can be read from the leaves up, and what they declare fits together.
 #![allow(missing_docs, clippy::unwrap_used)]
 
 use std::path::Path;
@@ -7,4 +7,10 @@ use std::path::Path;
 fn no_modules_import_each_other_in_a_circle() {
     let sources = Path::new(env!("CARGO_MANIFEST_DIR")).join("src");
     assert_eq!(hembo_testing::modules::circles(&sources).unwrap(), Vec::<String>::new());
+}
+
+#[test]
+fn the_declarations_fit_together() {
+    let rules: Vec<&str> = hembo_us::forms::RULES.iter().map(|(id, _)| *id).collect();
+    assert_eq!(hembo_testing::declarations::faults(&hembo_us::UnitedStates, &rules), Vec::<String>::new());
 }

@@ -1,11 +1,9 @@
 //! Papers: where each box goes, what it suggests, and the open points that it raises.
 #![allow(missing_docs, clippy::unwrap_used, clippy::type_complexity)]
 
-mod common;
-
-use common::{Family, has_point, line};
-use hembo_core::{Pack, field::FieldKind, point::Weight};
-use hembo_us::{UnitedStates, figures::Figures, suggestions};
+use hembo_core::point::Weight;
+use hembo_testing::us::{Family, has_point, line};
+use hembo_us::{figures::Figures, suggestions};
 use serde_json::{Value, json};
 
 #[test]
@@ -42,8 +40,10 @@ fn shares_divide_a_paper_to_the_cent() {
         family.0["papers"][0]["owners"] =
             json!([{ "person": "ada", "percent": ada }, { "person": "bo", "percent": bo }]);
         let outcome = family.outcome();
-        let parts =
-            (common::line_of(&outcome, "us.2b", "return/0"), common::line_of(&outcome, "us.2b", "return/1"));
+        let parts = (
+            hembo_testing::us::line_of(&outcome, "us.2b", "return/0"),
+            hembo_testing::us::line_of(&outcome, "us.2b", "return/1"),
+        );
         assert_eq!(parts, expected);
     }
 }
@@ -184,32 +184,6 @@ fn unanswered_questions_are_open_at_once() {
     }
     let ids: std::collections::BTreeSet<_> = outcome.points.iter().map(|p| &p.id).collect();
     assert_eq!(ids.len(), outcome.points.len(), "every point has an id of its own");
-}
-
-#[test]
-fn the_declarations_fit_together() {
-    for kind in UnitedStates.paper_kinds() {
-        let ids: Vec<_> = kind.boxes.iter().chain(kind.columns).map(|f| f.id).collect();
-        let distinct: std::collections::BTreeSet<_> = ids.iter().collect();
-        assert_eq!(distinct.len(), ids.len(), "{}: a box id stands twice", kind.id);
-        let headline = kind.field(kind.headline).or(kind.column(kind.headline));
-        let amount = headline.is_some_and(|f| matches!(f.kind, FieldKind::Amount { .. }));
-        assert!(amount, "{}: the headline is no amount", kind.id);
-        assert!(kind.boxes.is_empty() != kind.columns.is_empty(), "{}: boxes or a list", kind.id);
-    }
-    let lines = UnitedStates.lines();
-    let mut ids: Vec<_> = lines.iter().map(|l| l.id).collect();
-    ids.sort_unstable();
-    ids.dedup();
-    assert_eq!(ids.len(), lines.len(), "a line id stands twice");
-    for line in lines {
-        assert!(!line.cite.is_empty() && !line.how.is_empty() && !line.place.is_empty(), "{}", line.id);
-    }
-    for row in UnitedStates.spread().iter().flat_map(|s| s.rows) {
-        for id in [Some(row.total), row.person].into_iter().flatten() {
-            assert!(lines.iter().any(|l| l.id == id), "{id}");
-        }
-    }
 }
 
 #[test]

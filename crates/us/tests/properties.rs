@@ -2,9 +2,7 @@
 //! tax moves little where the law is continuous.
 #![allow(missing_docs, clippy::unwrap_used)]
 
-mod common;
-
-use common::Family;
+use hembo_testing::us::Family;
 use proptest::prelude::*;
 use serde_json::{Value, json};
 

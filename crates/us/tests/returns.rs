@@ -1,9 +1,7 @@
 //! Whole returns worked out independently from the law, every line: `tests/cases`.
 #![allow(missing_docs, clippy::unwrap_used)]
 
-mod common;
-
-use common::{Family, line_of};
+use hembo_testing::us::{Family, line_of};
 use serde_json::Value;
 use std::{fs, path::Path};
 

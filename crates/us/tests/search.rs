@@ -1,13 +1,14 @@
 //! The search against brute force on random families, and what must hold for every family.
 #![allow(missing_docs, clippy::unwrap_used, clippy::type_complexity)]
 
-mod common;
-
-use common::{Family, REGISTRY};
 use hembo_core::{
     Pack,
     decision::Taken,
     search::{Stop, lowest, search},
+};
+use hembo_testing::{
+    family::broken_trails,
+    us::{Family, REGISTRY},
 };
 use hembo_us::UnitedStates;
 use proptest::prelude::*;
@@ -119,17 +120,7 @@ proptest! {
         let outcome = family.outcome();
         let recorded: i64 = outcome.lines.iter().filter(|l| l.id == "us.net_tax").map(|l| l.amount.cents()).sum();
         prop_assert_eq!(recorded, outcome.total.cents());
-        // Every line and every limit is declared, and every trail leads on.
-        let declared = UnitedStates.lines();
-        for line in &outcome.lines {
-            prop_assert!(declared.iter().any(|d| d.id == line.id), "{} is not declared", line.id);
-            for input in &line.inputs {
-                if let hembo_core::outcome::LineInput::Line { id, scope, amount, .. } = input {
-                    let there: i64 = outcome.lines.iter().filter(|l| l.id == *id && l.scope == *scope).map(|l| l.amount.cents()).sum();
-                    prop_assert_eq!(there, amount.cents(), "{} of {} in {}", id, scope, &line.id);
-                }
-            }
-        }
+        prop_assert_eq!(broken_trails(&outcome), Vec::<String>::new());
         for limit in &outcome.limits {
             prop_assert!(limit.lost.cents() >= 0 && limit.distance.is_none_or(|d| d.cents() >= 0), "{limit:?}");
         }
@@ -160,8 +151,8 @@ fn estimated_tax_paid_together_moves_the_balance_but_not_the_tax() {
         .pin("us.status", "separate");
     for (option, ada, bo) in [("half", 500, 500), ("ada", 1_000, 0), ("bo", 0, 1_000)] {
         let outcome = family.clone().pin("us.estimated", option).outcome();
-        assert_eq!(common::line_of(&outcome, "us.26", "return/0"), ada, "{option}");
-        assert_eq!(common::line_of(&outcome, "us.26", "return/1"), bo, "{option}");
+        assert_eq!(hembo_testing::us::line_of(&outcome, "us.26", "return/0"), ada, "{option}");
+        assert_eq!(hembo_testing::us::line_of(&outcome, "us.26", "return/1"), bo, "{option}");
         assert_eq!(outcome.total, family.outcome().total);
     }
 }

@@ -1,10 +1,8 @@
 //! Filing statuses, dependents, and who may claim whom.
 #![allow(missing_docs, clippy::unwrap_used, clippy::type_complexity)]
 
-mod common;
-
-use common::{Family, has_point, line};
 use hembo_core::Outcome;
+use hembo_testing::us::{Family, has_point, line};
 use serde_json::json;
 
 fn barred(outcome: &Outcome, decision: &str, option: &str) -> Option<String> {
@@ -198,8 +196,8 @@ fn a_child_with_wages_has_a_return_of_its_own() {
     let family = Family::single(2025).wages("ada", 80_000).child("kim", "2008-05-05").wages("kim", 4_310);
     let outcome = family.outcome();
     assert_eq!(outcome.columns[1].files.as_deref(), Some("own return"));
-    assert_eq!(common::line_of(&outcome, "us.standard", "return/1"), 4_760); // earned + 450
-    assert_eq!(common::line_of(&outcome, "us.27a", "return/1"), 0);
+    assert_eq!(hembo_testing::us::line_of(&outcome, "us.standard", "return/1"), 4_760); // earned + 450
+    assert_eq!(hembo_testing::us::line_of(&outcome, "us.27a", "return/1"), 0);
     assert_eq!(line(&outcome, "us.1a"), 80_000);
     assert!(has_point(&outcome, "K-017") && outcome.covered);
     let married = family.set("kim", "/answers/married", json!(true)).outcome();

@@ -1,9 +1,7 @@
 //! What each filing status changes: deductions, thresholds and credits, below, at and above each figure.
 #![allow(missing_docs, clippy::unwrap_used, clippy::type_complexity)]
 
-mod common;
-
-use common::{Family, assert_lines, line, line_of};
+use hembo_testing::us::{Family, assert_lines, line, line_of};
 use serde_json::json;
 
 /// A family whose first return has this status.

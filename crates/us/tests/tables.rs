@@ -1,10 +1,8 @@
 //! Tables of the law: the printed tax, the earned income credit, and the thresholds one unit below, at and above.
 #![allow(missing_docs, clippy::unwrap_used, clippy::type_complexity)]
 
-mod common;
-
-use common::{Family, assert_lines, has_point, line};
 use hembo_money::Money;
+use hembo_testing::us::{Family, assert_lines, has_point, line};
 use hembo_us::{
     earned_income_credit, figures::Figures, filing_status::Status, id_number, tax::on_taxable_income,
 };

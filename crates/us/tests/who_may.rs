@@ -1,11 +1,9 @@
 //! Who may have a credit, who is asked, and where a return of one's own stands: cases at the edges of each test.
 #![allow(missing_docs, clippy::unwrap_used)]
 
-mod common;
-
-use common::{Family, has_point, line, line_of};
 use hembo_core::Outcome;
 use hembo_money::{Money, Rate};
+use hembo_testing::us::{Family, has_point, line, line_of};
 use hembo_us::{earned_income_credit, figures::Figures, filing_status::Status, questions::NOT_COMPUTED};
 use serde_json::{Value, json};
 

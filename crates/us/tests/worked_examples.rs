@@ -1,11 +1,9 @@
 //! Whole returns worked by hand from the law; the comments show the working.
 #![allow(missing_docs, clippy::unwrap_used, clippy::type_complexity)]
 
-mod common;
-
-use common::{Family, REGISTRY, assert_lines, line, line_of};
 use hembo_core::{file, reckon};
 use hembo_money::Money;
+use hembo_testing::us::{Family, REGISTRY, assert_lines, line, line_of};
 use serde_json::json;
 
 /// 2025, joint, children 12 and 15: wages 340,000 and 200,000, interest 20,000, state income tax 44,000, real estate
@@ -233,6 +231,9 @@ fn gifts_reach_their_limits_and_carry_over() {
             ("us.gifts.carried_goods", 8_000), // of this year; those of 2020 run out
         ],
     );
-    assert!(common::has_point(&outcome, "gift-year") && common::has_point(&outcome, "K-177"));
+    assert!(
+        hembo_testing::us::has_point(&outcome, "gift-year")
+            && hembo_testing::us::has_point(&outcome, "K-177")
+    );
     assert_eq!(line(&outcome, "us.12e"), 25_000);
 }

@@ -1,9 +1,8 @@
 //! From a checked household to its outcome: the search, one recording, and the parts that need no view.
 
 use super::{
-    AmountOutcome, ComparedRow, DecisionOutcome, Kink, MOST_WAYS, NAMED_WAYS, NamedWay, OptionOutcome,
-    Outcome,
-    shown::{Index, Shown},
+    AmountOutcome, Authority, ComparedRow, DecisionOutcome, Kink, MOST_WAYS, NAMED_WAYS, NamedWay,
+    OptionOutcome, Outcome, shown::Shown,
 };
 use crate::{
     check::{Fault, faults},
@@ -107,19 +106,11 @@ fn assemble(
     let (weighed, pins_hold) = weigh(&*case, &pins, ways, stop)?;
     let chosen = weighed.ranking.first().map(|r| r.way.clone()).unwrap_or_default();
     let trail = case.record(&chosen);
-    let view = Shown {
-        household,
-        pack,
-        case: &*case,
-        returns: case.returns(&chosen),
-        way: &chosen,
-        trail: &trail,
-        index: Index::of(pack, &trail),
-    };
+    let view = Shown::of(household, pack, &*case, &chosen, &trail);
     let total = weighed.ranking.first().map_or(Money::ZERO, |r| r.total);
     let points = view.points((!weighed.complete).then_some(weighed.lawful));
-    let all =
-        |line: LineId| (0..view.returns.len()).filter_map(|r| trail.amount(line, Scope::Return(r))).sum();
+    let authorities = view.authorities();
+    let all = |amount: fn(&Authority) -> Money| authorities.iter().map(amount).sum();
     let decisions = decisions(&*case, household, &chosen, &weighed, total, stop);
     if stop.is_stopped() {
         return Err(Stopped);
@@ -131,8 +122,9 @@ fn assemble(
         currency: pack.about().currency.into(),
         lowest: weighed.lowest.as_ref().map_or(total, |r| r.total.min(total)),
         total,
-        paid: all(pack.totals().paid),
-        balance: all(pack.totals().balance),
+        paid: all(|a| a.paid),
+        balance: all(|a| a.balance),
+        authorities,
         covered: !points.iter().any(|p| p.not_covered),
         pins_hold,
         complete: weighed.complete,
@@ -306,6 +298,7 @@ fn compared(pack: &dyn Pack, case: &dyn Case, ranking: &[Ranked]) -> Vec<Compare
     // What differs by cents only would look the same.
     let whole = |amount: &Option<Money>| amount.unwrap_or_default().to_whole();
     let differs = |r: &ComparedRow| r.amounts.windows(2).any(|w| whole(&w[0]) != whole(&w[1]));
-    let rows = pack.spread().iter().flat_map(|s| s.rows).map(|r| (r.total == pack.totals().tax, row(r)));
+    let taxes: Vec<LineId> = pack.totals().iter().map(|t| t.tax).collect();
+    let rows = pack.spread().iter().flat_map(|s| s.rows).map(|r| (taxes.contains(&r.total), row(r)));
     rows.filter(|(tax, r)| *tax || differs(r)).map(|(_, r)| r).collect()
 }

@@ -3,9 +3,11 @@
 
 mod assemble;
 mod fingerprint;
+mod schedules;
 mod shown;
 
 pub use assemble::{Unreckoned, age_on, headline, pins_of, reckon, reckon_until};
+pub use schedules::{FormOutcome, FormRow, ReturnSchedules, schedules};
 
 use crate::{check::Fault, limit::Limit, pack::Suggestion, point::Point};
 use hembo_money::Money;
@@ -36,6 +38,8 @@ pub struct Outcome {
     pub paid: Money,
     /// Due (above zero) or back (below).
     pub balance: Money,
+    /// The same for each authority; their sums are the three above.
+    pub authorities: Vec<Authority>,
     /// Whether every rule that touches this household is computed; if not, the figures are not a result.
     pub covered: bool,
     /// Whether every pin could be held.
@@ -66,6 +70,19 @@ pub struct Outcome {
     pub points: Vec<Point>,
     /// What each paper brings.
     pub papers: Vec<PaperOutcome>,
+}
+
+/// What the filers' returns and those of their dependents come to for one authority.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Authority {
+    /// To whom it is paid.
+    pub name: String,
+    /// Total tax.
+    pub total: Money,
+    /// What was paid during the year.
+    pub paid: Money,
+    /// Due (above zero) or back (below).
+    pub balance: Money,
 }
 
 /// A person's column.
@@ -235,7 +252,7 @@ pub struct Line {
     pub whose: String,
     /// What it is called.
     pub label: String,
-    /// Where it stands on the official form.
+    /// Where it stands on the official forms of the year; empty where on none.
     pub place: String,
     /// The rule.
     pub cite: String,

@@ -1,12 +1,15 @@
 //! One way as people see it: the Spread, lines with their trail, limits, points, and what papers bring.
 
-use super::{Cell, Column, Feed, Line, LineInput, PaperOutcome, Row, Section, age_on, fingerprint, headline};
+use super::{
+    Authority, Cell, Column, Feed, Line, LineInput, PaperOutcome, Row, Section, age_on, fingerprint, headline,
+};
 use crate::{
     decision::Way,
+    forms::Required,
     household::{Entry, Household, Paper},
     limit::{Limit, LimitAt, LimitTaken},
-    line::{LineDef, LineId, SpreadRow, line},
-    pack::{Case, Pack, Return},
+    line::{LineId, SpreadRow},
+    pack::{Case, Pack, Return, Totals},
     point::{Place, Point, Weight},
     trail::{Input, Inputs, Item, Recorded, Recorder, Scope},
 };
@@ -22,11 +25,12 @@ pub(super) struct Shown<'a> {
     pub(super) way: &'a Way,
     pub(super) trail: &'a Recorder,
     pub(super) index: Index,
+    /// Which of the year's forms are filed with each return, and why the others are not.
+    pub(super) required: Vec<Vec<Required>>,
 }
 
 /// What is looked up for every cell, gathered once: so that the outcome takes time in its lines, not in their square.
 pub(super) struct Index {
-    defs: HashMap<LineId, &'static LineDef>,
     /// The places of the lines of each id.
     lines: HashMap<LineId, Vec<usize>>,
     /// What limits took from each line.
@@ -36,7 +40,7 @@ pub(super) struct Index {
 }
 
 impl Index {
-    pub(super) fn of(pack: &dyn Pack, trail: &Recorder) -> Index {
+    pub(super) fn of(trail: &Recorder) -> Index {
         let mut lines: HashMap<LineId, Vec<usize>> = HashMap::new();
         let mut moved: HashMap<(LineId, Scope), Vec<Scope>> = HashMap::new();
         for (at, line) in trail.lines.iter().enumerate() {
@@ -54,11 +58,39 @@ impl Index {
         for (at, taken) in &trail.limits {
             *lost.entry((at.def.line, at.scope)).or_default() += taken.entered - taken.allowed;
         }
-        Index { defs: pack.lines().iter().map(|def| (def.id, def)).collect(), lines, lost, moved }
+        Index { lines, lost, moved }
     }
 }
 
-impl Shown<'_> {
+impl<'a> Shown<'a> {
+    pub(super) fn of(
+        household: &'a Household,
+        pack: &'static dyn Pack,
+        case: &'a dyn Case,
+        way: &'a Way,
+        trail: &'a Recorder,
+    ) -> Shown<'a> {
+        let returns = case.returns(way);
+        let forms = &pack.forms(household.year).forms;
+        let of_return = |place| forms.iter().map(|form| case.required(&form.id, place, way, trail)).collect();
+        let required = (0..returns.len()).map(of_return).collect();
+        Shown { household, pack, case, returns, way, trail, index: Index::of(trail), required }
+    }
+
+    /// What all returns come to for each authority.
+    pub(super) fn authorities(&self) -> Vec<Authority> {
+        let all = |line: LineId| {
+            (0..self.returns.len()).filter_map(|r| self.trail.amount(line, Scope::Return(r))).sum()
+        };
+        let one = |totals: &Totals| Authority {
+            name: totals.authority.into(),
+            total: all(totals.tax),
+            paid: all(totals.paid),
+            balance: all(totals.balance),
+        };
+        self.pack.totals().iter().map(one).collect()
+    }
+
     pub(super) fn columns(&self) -> Vec<Column> {
         let (_, end) = self.pack.span(self.household.year);
         let column = |(i, person): (usize, &crate::Person)| Column {
@@ -133,8 +165,14 @@ impl Shown<'_> {
         })
     }
 
+    /// What limits took from a line.
+    pub(super) fn lost(&self, line: &str, scope: Scope) -> Money {
+        let id = self.pack.declared().line(line).map(|def| def.id);
+        id.and_then(|id| self.index.lost.get(&(id, scope))).copied().unwrap_or_default()
+    }
+
     /// The recorded lines of an id.
-    fn recorded(&self, line: LineId) -> impl Iterator<Item = &Recorded> {
+    pub(super) fn recorded(&self, line: &str) -> impl Iterator<Item = &Recorded> {
         let places = self.index.lines.get(line).map_or(&[][..], Vec::as_slice);
         places.iter().map(|&at| &self.trail.lines[at])
     }
@@ -178,14 +216,14 @@ impl Shown<'_> {
         boxes.collect::<std::collections::BTreeSet<_>>().len()
     }
 
-    fn scope(&self, scope: Scope) -> String {
+    pub(super) fn scope(&self, scope: Scope) -> String {
         match scope {
             Scope::Return(r) => format!("return/{r}"),
             Scope::Person(p) => format!("person/{}", self.household.people[p].id),
         }
     }
 
-    fn whose(&self, scope: Scope) -> String {
+    pub(super) fn whose(&self, scope: Scope) -> String {
         let name = |p: &usize| self.household.people[*p].name.as_str();
         match scope {
             Scope::Person(p) => name(&p).into(),
@@ -196,21 +234,27 @@ impl Shown<'_> {
         }
     }
 
-    fn def(&self, id: &str) -> LineDef {
-        let found = self.index.defs.get(id);
-        found.map(|def| **def).unwrap_or(line("", "", "", "", ""))
+    /// What a line is called.
+    fn label(&self, id: &str) -> &'static str {
+        self.pack.declared().line(id).map_or("", |def| def.label)
+    }
+
+    /// Where a line stands on the year's forms.
+    fn place(&self, id: &str) -> &'static str {
+        let filed = |form: usize| self.required.iter().any(|of_return| of_return[form] == Required::Yes);
+        self.pack.forms(self.household.year).home(id, filed).map_or("", |(_, place)| place)
     }
 
     pub(super) fn line(&self, id: LineId, scope: Scope, amount: Money, inputs: &Inputs) -> Line {
-        let def = self.def(id);
+        let def = self.pack.declared().line(id);
         Line {
             id: id.into(),
             scope: self.scope(scope),
             whose: self.whose(scope),
-            label: def.label.into(),
-            place: def.place.into(),
-            cite: def.cite.into(),
-            how: def.how.into(),
+            label: self.label(id).into(),
+            place: self.place(id).into(),
+            cite: def.map_or("", |def| def.cite).into(),
+            how: def.map_or("", |def| def.how).into(),
             amount,
             inputs: inputs.0.iter().map(|i| self.input(i)).collect(),
         }
@@ -237,7 +281,7 @@ impl Shown<'_> {
     }
 
     fn line_input(&self, id: LineId, scope: Scope, amount: Money, moved_from: Option<String>) -> LineInput {
-        let label = self.def(id).label.into();
+        let label = self.label(id).into();
         LineInput::Line { id: id.into(), scope: self.scope(scope), label, amount, moved_from }
     }
 
@@ -347,8 +391,9 @@ impl Shown<'_> {
                         feed.scopes.push(scope);
                     }
                     None => {
-                        let def = self.def(line.id);
-                        let label = format!("{}, {}", def.label, def.place);
+                        let words = [self.label(line.id), self.place(line.id)];
+                        let label =
+                            words.into_iter().filter(|w| !w.is_empty()).collect::<Vec<_>>().join(", ");
                         feeds[paper].push(Feed { line: line.id.into(), scopes: vec![scope], label, amount });
                     }
                 }

@@ -5,17 +5,21 @@ use hembo_core::{
     Case, Decision, Household, Pack, Paper, Person, Point, Recorder, Registry, Scope, Silent, Trail, Way,
     decision::Opt,
     field::{Choice, Field, Years},
+    forms::{Forms, Required},
     household::Role,
-    limit::{self, LimitDef},
-    line::{LineDef, LineId, SpreadRow, SpreadSection, line},
+    limit, limits,
+    line::{LineId, SpreadRow, SpreadSection},
+    lines,
     pack::{About, Question, Renamed, Return, Suggestion, Totals},
     paper::PaperKind,
     point::Place,
+    provision::{Declared, Provision},
     search::{Law, View, Weighable},
     trail::Item,
 };
 use hembo_money::{Money, Rate, Rounding};
 use serde_json::{Value, json};
+use std::sync::LazyLock;
 use time::{Date, Month};
 
 pub static REGISTRY: Registry = Registry(&[&Atoll]);
@@ -66,14 +70,37 @@ static KINDS: &[PaperKind] = &[
     },
 ];
 
-static LINES: &[LineDef] = &[
-    line("at.pay", "Pay", "line 1", "Act §1", "All pay."),
-    line("at.gifts", "Gifts", "line 2", "Act §2", "At most 100."),
-    line("at.tax", "Tax", "line 3", "Act §3", "A fifth."),
-];
+lines! {
+    PAY = "at.pay", "Pay", "Act §1", "All pay.";
+    GIVEN = "at.gifts", "Gifts", "Act §2", "At most 100.";
+    TAX = "at.tax", "Tax", "Act §3", "A fifth.";
+}
 
-static GIFTS: LimitDef =
-    LimitDef { id: "at.limit.gifts", label: "Gifts", how: "over 100", line: "at.gifts", cite: "Act §2" };
+limits! { GIFTS = "at.limit.gifts" on GIVEN, "Gifts", "over 100", "Act §2"; }
+
+static PROVISION: Provision = Provision {
+    lines: LINES,
+    limits: LIMITS,
+    papers: KINDS,
+    person_questions: QUESTIONS,
+    household_questions: ISLES,
+};
+
+static DECLARED: LazyLock<Declared> = LazyLock::new(|| Declared::of([&PROVISION]));
+
+static FORMS: LazyLock<Forms> = LazyLock::new(|| {
+    serde_json::from_value(json!({ "year": 2025, "form": [
+        { "id": "return", "name": "Return", "title": "All of it", "lines": [
+            { "number": "1", "title": "Pay", "line": "at.pay" },
+            { "number": "2", "title": "Gifts", "line": "at.gifts" },
+            { "number": "3", "title": "Tax", "line": "at.tax", "result": true },
+        ] },
+        { "id": "gifts", "name": "Gift sheet", "title": "Gifts above nothing", "lines": [
+            { "number": "1", "title": "Gifts", "line": "at.gifts", "result": true },
+        ] },
+    ] }))
+    .unwrap()
+});
 
 static SPREAD: &[SpreadSection] = &[SpreadSection {
     title: "All",
@@ -102,23 +129,17 @@ impl Pack for Atoll {
         let day = |y, m, d| Date::from_calendar_date(y, m, d).unwrap();
         (day(year, Month::April, 1), day(year + 1, Month::March, 31))
     }
-    fn paper_kinds(&self) -> &'static [PaperKind] {
-        KINDS
+    fn declared(&self) -> &'static Declared {
+        &DECLARED
     }
-    fn person_questions(&self) -> &'static [Question] {
-        QUESTIONS
-    }
-    fn household_questions(&self) -> &'static [Field] {
-        ISLES
-    }
-    fn lines(&self) -> &'static [LineDef] {
-        LINES
+    fn forms(&self, _: i32) -> &'static Forms {
+        &FORMS
     }
     fn spread(&self) -> &'static [SpreadSection] {
         SPREAD
     }
-    fn totals(&self) -> Totals {
-        Totals { tax: "at.tax", paid: "at.paid", balance: "at.balance" }
+    fn totals(&self) -> &'static [Totals] {
+        &[Totals { authority: "atoll", tax: "at.tax", paid: "at.paid", balance: "at.balance" }]
     }
     fn check_id_number(&self, number: &str) -> Result<(), &'static str> {
         if number.len() == 3 { Ok(()) } else { Err("A shell number has three signs.") }
@@ -224,6 +245,10 @@ impl Case for Islanders {
     }
     fn counts(&self, _: &Way, _: LineId, _: Scope) -> bool {
         true
+    }
+    fn required(&self, form: &str, place: usize, _: &Way, trail: &Recorder) -> Required {
+        let given = trail.amount("at.gifts", Scope::Return(place)).unwrap_or_default();
+        Required::if_so(form == "return" || !given.is_zero(), "no gifts")
     }
 }
 

@@ -3,20 +3,50 @@
 
 use crate::{
     facts::Carried,
-    lines::{GIFTS_CASH, GIFTS_CASH_CARRIED, GIFTS_GOODS, GIFTS_GOODS_CARRIED},
-    unit::On,
+    unit::{Filed, On},
 };
 use hembo_core::{
-    limit,
+    forms::Required,
+    limit, limits, lines,
+    provision::Provision,
     trail::{Item, Trail},
 };
 use hembo_money::{Money, Rounding};
 
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+
+lines! {
+    pub L11 = "us.sched_a.11", "Gifts of cash", "IRC §170(a), (i)",
+        "Cash gifts, and miles driven for a charity.";
+    L12 = "us.sched_a.12", "Gifts of goods", "IRC §170(e)",
+        "Used goods at their market value.";
+    L13 = "us.sched_a.13", "Gifts carried over, used", "IRC §170(d)(1)",
+        "Oldest first, up to what the limits leave.";
+    CARRIED_CASH = "us.gifts.carried_cash", "Cash gifts into next year", "IRC §170(d)(1)",
+        "Not used this year; runs out five years after the gift.";
+    CARRIED_GOODS = "us.gifts.carried_goods", "Gifts of goods into next year", "IRC §170(d)(1)",
+        "Not used this year; runs out five years after the gift.";
+    pub L14 = "us.sched_a.14", "Gifts to charity", "IRC §170(b)(1)",
+        "Cash and goods, each up to its part of income, and carryovers.";
+}
+
+limits! {
+    GIFTS_CASH = "us.limit.gifts_cash" on L14, "Gifts of cash", "over the cash limit, carried over",
+        "IRC §170(b)(1)(G)";
+    GIFTS_GOODS = "us.limit.gifts_goods" on L14, "Gifts of goods", "over the limit with cash, carried over",
+        "IRC §170(b)(1)(A)";
+    GIFTS_CASH_CARRIED = "us.limit.gifts_cash_carried" on L13, "Cash gifts carried over", "over what the cash limit leaves",
+        "IRC §170(d)(1)";
+    GIFTS_GOODS_CARRIED = "us.limit.gifts_goods_carried" on L13, "Goods carried over", "over what the limit leaves",
+        "IRC §170(d)(1)";
+}
+
 /// Line 14. Each class takes this year's gifts first, then the oldest carried over (§170(d)(1)(A)).
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
     let figures = on.facts.figures;
-    let cash = on.gather(trail, "us.sched_a.11", |own| &own.gifts_cash);
-    let goods = on.gather(trail, "us.sched_a.12", |own| &own.gifts_goods);
+    let cash = on.gather(trail, L11, |own| &own.gifts_cash);
+    let goods = on.gather(trail, L12, |own| &own.gifts_goods);
     let base = agi.or_zero();
     let cash_most = base.times(figures.gifts.cash_part, Money::WHOLE, Rounding::HalfUp);
     let goods_most = base.times(figures.gifts.goods_part, Money::WHOLE, Rounding::HalfUp);
@@ -34,17 +64,17 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
     }
     let carried_at = GIFTS_GOODS_CARRIED.at(on.scope);
     let goods_used = limit::cap(trail, carried_at, sum(&carried_goods), left.all.or_zero());
-    let used = trail.line("us.sched_a.13", on.scope, cash_used + goods_used, |i| {
+    let used = trail.line(L13, on.scope, cash_used + goods_used, |i| {
         i.items(carried_cash.iter().chain(&carried_goods).map(|c| &c.item));
     });
     let out = Out { this_year: cash - cash_allowed, used: cash_used };
-    carry_out(on, trail, "us.gifts.carried_cash", &carried_cash, out);
+    carry_out(on, trail, CARRIED_CASH, &carried_cash, out);
     let out = Out { this_year: goods - goods_allowed, used: goods_used };
-    carry_out(on, trail, "us.gifts.carried_goods", &carried_goods, out);
-    trail.line("us.sched_a.14", on.scope, cash_allowed + goods_allowed + used, |i| {
-        i.line("us.sched_a.11", on.scope, cash)
-            .line("us.sched_a.12", on.scope, goods)
-            .line("us.sched_a.13", on.scope, used)
+    carry_out(on, trail, CARRIED_GOODS, &carried_goods, out);
+    trail.line(L14, on.scope, cash_allowed + goods_allowed + used, |i| {
+        i.line(L11, on.scope, cash)
+            .line(L12, on.scope, goods)
+            .line(L13, on.scope, used)
             .figure("Cash, at most", cash_most)
             .figure("Goods and cash together, at most", goods_most);
     })
@@ -102,4 +132,9 @@ fn carry_out(on: On<'_>, trail: &mut impl Trail, id: &'static str, carried: &[&C
     trail.line(id, on.scope, (out.this_year + rest).to_whole(), |i| {
         i.items(&items);
     });
+}
+
+/// The worksheet: where gifts go into next year.
+pub fn worksheet(filed: Filed<'_>) -> Required {
+    Required::if_so(filed.has(CARRIED_CASH) || filed.has(CARRIED_GOODS), "nothing carried over")
 }

@@ -1,16 +1,33 @@
 //! Medical expenses above 7.5 % of adjusted gross income (§213), Schedule A lines 1 to 4.
 
-use crate::{
-    dependents,
-    facts::MedicalItem,
-    lines::{LONG_TERM_CARE, MEDICAL_FLOOR},
-    unit::On,
-};
+use crate::{dependents, facts::MedicalItem, income, unit::On};
 use hembo_core::{
-    Silent, limit,
+    Silent, limit, limits, lines,
+    provision::Provision,
     trail::{Scope, Trail},
 };
 use hembo_money::{Money, Rounding};
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+
+lines! {
+    pub FOR = "us.medical.for", "Medical bills for this person", "IRC §213(d)",
+        "Receipts by patient; long-term care premiums to the limit of the age.";
+    L1 = "us.sched_a.1", "Medical bills that count", "IRC §213(a), (d)",
+        "Receipts for the filers and their dependents, less what was paid back.";
+    L3 = "us.sched_a.3", "The floor", "IRC §213(a)",
+        "A part of adjusted gross income, to the whole dollar.";
+    pub L4 = "us.sched_a.4", "Medical above the floor", "IRC §213(a)",
+        "The part above the floor, never less than zero.";
+}
+
+limits! {
+    MEDICAL_FLOOR = "us.limit.medical" on L4, "Medical", "below the floor",
+        "IRC §213(a)";
+    LONG_TERM_CARE = "us.limit.long_term_care" on FOR, "Long-term care premiums", "cap by age",
+        "IRC §213(d)(10)";
+}
 
 /// Line 4.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
@@ -21,15 +38,15 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
     let own_lines = on.facts.filers.len() == on.unit.people.len();
     if own_lines {
         for &(person, amount) in &of {
-            trail.line("us.medical.for", Scope::Person(person), amount, |i| {
+            trail.line(FOR, Scope::Person(person), amount, |i| {
                 i.items(receipts(on, person).map(|m| &m.item));
             });
         }
     }
-    trail.line("us.sched_a.1", on.scope, paid, |i| {
+    trail.line(L1, on.scope, paid, |i| {
         for &(person, amount) in &of {
             if own_lines {
-                i.line("us.medical.for", Scope::Person(person), amount);
+                i.line(FOR, Scope::Person(person), amount);
             } else {
                 i.items(receipts(on, person).map(|m| &m.item));
             }
@@ -37,12 +54,12 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
     });
     let rate = on.facts.figures.medical.floor;
     let floor = agi.times(rate, Money::WHOLE, Rounding::HalfUp).or_zero();
-    trail.line("us.sched_a.3", on.scope, floor, |i| {
-        i.line("us.agi", on.scope, agi).figure("Part of income", rate);
+    trail.line(L3, on.scope, floor, |i| {
+        i.line(income::AGI, on.scope, agi).figure("Part of income", rate);
     });
     let allowed = limit::above(trail, MEDICAL_FLOOR.at(on.scope), paid, floor);
-    trail.line("us.sched_a.4", on.scope, allowed, |i| {
-        i.line("us.sched_a.1", on.scope, paid).line("us.sched_a.3", on.scope, floor);
+    trail.line(L4, on.scope, allowed, |i| {
+        i.line(L1, on.scope, paid).line(L3, on.scope, floor);
     })
 }
 

@@ -1,13 +1,21 @@
 //! Schedule A: itemized deductions, line by line.
 
-mod gifts;
-mod home_loan;
+pub mod gifts;
+pub mod home_loan;
 pub mod medical;
-mod taxes;
+pub mod taxes;
 
-use crate::unit::On;
-use hembo_core::trail::Trail;
+use crate::unit::{Filed, On};
+use hembo_core::{forms::Required, lines, provision::Provision, trail::Trail};
 use hembo_money::Money;
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
+
+lines! {
+    pub L17 = "us.sched_a.17", "Itemized deductions", "IRC §63(d)",
+        "Medical, taxes, interest and gifts.";
+}
 
 /// What Schedule A comes to.
 #[derive(Debug, Clone, Copy)]
@@ -24,11 +32,16 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Itemized {
     let taxes = taxes::reckon(on, trail, agi);
     let interest = home_loan::reckon(on, trail);
     let gifts = gifts::reckon(on, trail, agi);
-    let total = trail.line("us.sched_a.17", on.scope, medical + taxes + interest + gifts, |i| {
-        i.line("us.sched_a.4", on.scope, medical)
-            .line("us.sched_a.5e", on.scope, taxes)
-            .line("us.sched_a.8e", on.scope, interest)
-            .line("us.sched_a.14", on.scope, gifts);
+    let total = trail.line(L17, on.scope, medical + taxes + interest + gifts, |i| {
+        i.line(medical::L4, on.scope, medical)
+            .line(taxes::L5E, on.scope, taxes)
+            .line(home_loan::L8E, on.scope, interest)
+            .line(gifts::L14, on.scope, gifts);
     });
     Itemized { total, taxes }
+}
+
+/// Schedule A: where the return itemizes.
+pub fn required(filed: Filed<'_>) -> Required {
+    Required::if_so(filed.on.unit.itemizes, "standard deduction taken")
 }

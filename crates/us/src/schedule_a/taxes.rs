@@ -1,38 +1,61 @@
 //! State and local taxes (§164), Schedule A lines 5a to 5e.
 
 use crate::{
-    lines::{TAXES_CAP, TAXES_PHASE_DOWN},
+    income,
     unit::{On, TaxesDeducted},
 };
 use hembo_core::{
     limit::{self, PhaseOut},
+    limits, lines,
+    provision::Provision,
     trail::Trail,
 };
 use hembo_money::Money;
 
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+
+lines! {
+    pub L5A = "us.sched_a.5a", "State income or sales tax", "IRC §164(a)(3), (b)(5)",
+        "Income tax withheld and paid, or general sales tax: one of them.";
+    L5B = "us.sched_a.5b", "Real estate tax", "IRC §164(a)(1)",
+        "Bills paid, and box 10 of Form 1098.";
+    L5C = "us.sched_a.5c", "Personal property tax", "IRC §164(a)(2)",
+        "Charged yearly on the value.";
+    L5D = "us.sched_a.5d", "State and local taxes paid", "IRC §164",
+        "Lines 5a to 5c.";
+    MOST = "us.sched_a.cap", "The cap on these taxes", "IRC §164(b)(6), (7)",
+        "The full cap less a part of income above the threshold, not below its floor.";
+    pub L5E = "us.sched_a.5e", "State and local taxes", "IRC §164(b)(6)",
+        "The smaller of what was paid and the cap.";
+}
+
+limits! {
+    TAXES_PHASE_DOWN = "us.limit.taxes_phase_down" on MOST, "Cap on state and local taxes", "shrinks with income above the threshold",
+        "IRC §164(b)(7)";
+    TAXES_CAP = "us.limit.taxes" on L5E, "State and local taxes", "over the cap",
+        "IRC §164(b)(6)";
+}
+
 /// Line 5e. The cap shrinks by 30 % of modified income above the threshold, not below its floor (§164(b)(7)).
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
     let general = match on.unit.taxes {
-        TaxesDeducted::Income => on.gather(trail, "us.sched_a.5a", |own| &own.state_income_tax),
-        TaxesDeducted::SalesActual => on.gather(trail, "us.sched_a.5a", |own| &own.sales_tax_actual),
+        TaxesDeducted::Income => on.gather(trail, L5A, |own| &own.state_income_tax),
+        TaxesDeducted::SalesActual => on.gather(trail, L5A, |own| &own.sales_tax_actual),
         TaxesDeducted::SalesTable if on.unit.people.len() == 1 && on.facts.couple() => {
-            on.gather(trail, "us.sched_a.5a", |own| &own.sales_tax_table_separate)
+            on.gather(trail, L5A, |own| &own.sales_tax_table_separate)
         }
-        TaxesDeducted::SalesTable => on.gather(trail, "us.sched_a.5a", |own| &own.sales_tax_table),
+        TaxesDeducted::SalesTable => on.gather(trail, L5A, |own| &own.sales_tax_table),
     };
-    let real_estate = on.gather(trail, "us.sched_a.5b", |own| &own.real_estate_tax);
-    let personal = on.gather(trail, "us.sched_a.5c", |own| &own.personal_tax);
-    let paid = trail.line("us.sched_a.5d", on.scope, general + real_estate + personal, |i| {
-        i.line("us.sched_a.5a", on.scope, general).line("us.sched_a.5b", on.scope, real_estate).line(
-            "us.sched_a.5c",
-            on.scope,
-            personal,
-        );
+    let real_estate = on.gather(trail, L5B, |own| &own.real_estate_tax);
+    let personal = on.gather(trail, L5C, |own| &own.personal_tax);
+    let paid = trail.line(L5D, on.scope, general + real_estate + personal, |i| {
+        i.line(L5A, on.scope, general).line(L5B, on.scope, real_estate).line(L5C, on.scope, personal);
     });
     let most = cap(on, trail, agi);
     let allowed = limit::cap(trail, TAXES_CAP.at(on.scope), paid, most);
-    trail.line("us.sched_a.5e", on.scope, allowed, |i| {
-        i.line("us.sched_a.5d", on.scope, paid).line("us.sched_a.cap", on.scope, most);
+    trail.line(L5E, on.scope, allowed, |i| {
+        i.line(L5D, on.scope, paid).line(MOST, on.scope, most);
     })
 }
 
@@ -42,7 +65,7 @@ fn cap(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
     let status = on.unit.status;
     let full = *figures.cap.of(status);
     let Some(down) = &figures.phase_down else {
-        return trail.line("us.sched_a.cap", on.scope, full, |i| {
+        return trail.line(MOST, on.scope, full, |i| {
             i.figure("Full cap", full);
         });
     };
@@ -51,7 +74,7 @@ fn cap(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
         ..PhaseOut::continuous(*down.from.of(status), down.rate, Money::WHOLE)
     };
     let most = limit::phase_out(trail, TAXES_PHASE_DOWN.at(on.scope), full, agi, rule);
-    trail.line("us.sched_a.cap", on.scope, most, |i| {
-        i.figure("Full cap", full).figure("Shrinks above", rule.start).line("us.agi", on.scope, agi);
+    trail.line(MOST, on.scope, most, |i| {
+        i.figure("Full cap", full).figure("Shrinks above", rule.start).line(income::AGI, on.scope, agi);
     })
 }

@@ -1,15 +1,15 @@
-//! Families for the tests: short to write, whole on the inside.
-#![allow(dead_code, missing_docs, clippy::unwrap_used)]
+//! Families under the federal law of the United States: short to write, whole on the inside.
+#![allow(missing_docs)]
 
-use hembo_core::{Household, Outcome, Registry, file, reckon};
+use crate::family::family;
+pub use crate::family::has_point;
+use hembo_core::{Outcome, Registry};
 use hembo_us::questions::NOT_COMPUTED;
 use serde_json::{Value, json};
 
 pub static REGISTRY: Registry = Registry(&[&hembo_us::UnitedStates]);
 
-/// A household file in the making.
-#[derive(Clone, Debug)]
-pub struct Family(pub Value);
+family!(REGISTRY);
 
 impl Family {
     pub fn of(year: i32) -> Family {
@@ -29,11 +29,6 @@ impl Family {
         family.answer("marital", json!("married")).answer("apart", json!(false))
     }
 
-    pub fn answer(mut self, question: &str, value: Value) -> Family {
-        self.0["answers"][question] = value;
-        self
-    }
-
     pub fn filer(self, id: &str, born: &str) -> Family {
         self.person(json!({ "id": id, "name": id, "role": "filer", "born": born, "answers": {} }))
     }
@@ -49,11 +44,6 @@ impl Family {
         }))
     }
 
-    fn filers(&self) -> Vec<String> {
-        let people = self.0["people"].as_array().unwrap();
-        people.iter().filter(|p| p["role"] == "filer").map(|p| p["id"].as_str().unwrap().to_owned()).collect()
-    }
-
     pub fn person(mut self, mut person: Value) -> Family {
         let people = self.0["people"].as_array_mut().unwrap();
         person["id_number"] = json!(format!("811-34-{:04}", 2207 + people.len()));
@@ -61,26 +51,11 @@ impl Family {
         self
     }
 
-    /// Sets something of a person, by a JSON pointer below the person.
-    pub fn set(mut self, person: &str, pointer: &str, value: Value) -> Family {
-        let people = self.0["people"].as_array_mut().unwrap();
-        let found = people.iter_mut().find(|p| p["id"] == person).unwrap();
-        let (parent, key) = pointer.rsplit_once('/').unwrap();
-        found.pointer_mut(parent).unwrap()[key] = value;
-        self
-    }
-
-    pub fn paper(mut self, kind: &str, owners: &[&str], boxes: Value, rows: Value) -> Family {
+    /// A paper of one owner, or of two by half.
+    pub fn paper(self, kind: &str, owners: &[&str], boxes: Value, rows: Value) -> Family {
         let percent = if owners.len() == 1 { "100" } else { "50" };
-        let owners: Vec<_> = owners.iter().map(|o| json!({ "person": o, "percent": percent })).collect();
-        let papers = self.0["papers"].as_array_mut().unwrap();
-        let id = format!("paper{}", papers.len());
-        let mut paper = json!({ "id": id, "kind": kind, "title": "", "owners": owners, "boxes": boxes });
-        if rows.is_array() {
-            paper["rows"] = rows;
-        }
-        papers.push(paper);
-        self
+        let owners: Vec<_> = owners.iter().map(|o| (*o, percent)).collect();
+        self.shared(kind, &owners, boxes, rows)
     }
 
     /// A W-2 whose boxes 3 to 6 follow box 1.
@@ -128,19 +103,6 @@ impl Family {
         let boxes = json!({ "1": interest, "2": balance, "year_end": balance, "3": "2021-05-01" });
         self.paper("1098", who, boxes, Value::Null)
     }
-
-    pub fn pin(mut self, decision: &str, option: &str) -> Family {
-        self.0["pins"][decision] = json!(option);
-        self
-    }
-
-    pub fn household(&self) -> Household {
-        file::read(self.0.to_string().as_bytes(), &REGISTRY).unwrap_or_else(|faults| panic!("{faults:#?}"))
-    }
-
-    pub fn outcome(&self) -> Outcome {
-        reckon(&self.household(), &REGISTRY).unwrap()
-    }
 }
 
 /// A line of the first return in whole dollars.
@@ -159,9 +121,4 @@ pub fn assert_lines(outcome: &Outcome, expected: &[(&str, i64)]) {
     for &(id, amount) in expected {
         assert_eq!(line(outcome, id), amount, "{id}");
     }
-}
-
-/// Whether a point of that code is open.
-pub fn has_point(outcome: &Outcome, code: &str) -> bool {
-    outcome.points.iter().any(|p| p.id.split(':').next() == Some(code))
 }

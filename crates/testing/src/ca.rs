@@ -1,8 +1,10 @@
-//! Families for the tests: short to write, whole on the inside.
-#![allow(dead_code, missing_docs, clippy::unwrap_used)]
+//! Families under the law of Canada: short to write, whole on the inside.
+#![allow(missing_docs)]
 
+use crate::family::family;
+pub use crate::family::has_point;
 use hembo_ca::questions::NOT_COMPUTED;
-use hembo_core::{Household, Outcome, Registry, file, reckon};
+use hembo_core::{Outcome, Registry};
 use hembo_money::Money;
 use serde_json::{Value, json};
 
@@ -10,9 +12,7 @@ pub static REGISTRY: Registry = Registry(&[&hembo_ca::Canada]);
 
 const NUMBERS: [&str; 4] = ["471 238 808", "528 416 902", "613 507 243", "739 225 142"];
 
-/// A household file in the making.
-#[derive(Clone, Debug)]
-pub struct Family(pub Value);
+family!(REGISTRY);
 
 impl Family {
     pub fn of(province: &str, marital: &str) -> Family {
@@ -36,45 +36,13 @@ impl Family {
     }
 
     pub fn person(mut self, id: &str, role: &str, born: &str) -> Family {
+        let filers = if role == "dependent" { self.filers() } else { Vec::new() };
         let people = self.0["people"].as_array_mut().unwrap();
         let number = NUMBERS[people.len() % NUMBERS.len()];
-        let filers: Vec<String> = people
-            .iter()
-            .filter(|p| p["role"] == "filer" && role == "dependent")
-            .map(|p| p["id"].as_str().unwrap().to_owned())
-            .collect();
         let lived: serde_json::Map<_, _> = filers.into_iter().map(|f| (f, json!(12))).collect();
         people.push(json!({
             "id": id, "name": id, "role": role, "born": born, "id_number": number, "lived_with": lived, "answers": {},
         }));
-        self
-    }
-
-    pub fn answer(mut self, question: &str, value: Value) -> Family {
-        self.0["answers"][question] = value;
-        self
-    }
-
-    pub fn answer_for(mut self, id: &str, question: &str, value: Value) -> Family {
-        let person = self.0["people"].as_array_mut().unwrap().iter_mut().find(|p| p["id"] == id).unwrap();
-        person["answers"][question] = value;
-        self
-    }
-
-    pub fn pin(mut self, decision: &str, held: &str) -> Family {
-        self.0["pins"][decision] = json!(held);
-        self
-    }
-
-    pub fn shared(mut self, kind: &str, owners: &[(&str, &str)], boxes: Value, rows: Value) -> Family {
-        let owners: Vec<_> = owners.iter().map(|(o, p)| json!({ "person": o, "percent": p })).collect();
-        let papers = self.0["papers"].as_array_mut().unwrap();
-        let id = format!("paper{}", papers.len());
-        let mut paper = json!({ "id": id, "kind": kind, "owners": owners, "boxes": boxes });
-        if rows.is_array() {
-            paper["rows"] = rows;
-        }
-        papers.push(paper);
         self
     }
 
@@ -125,14 +93,6 @@ impl Family {
     pub fn tuition(self, who: &str, fees: &str) -> Family {
         self.paper("T2202", who, json!({ "26": fees, "25": 8 }))
     }
-
-    pub fn household(&self) -> Household {
-        file::read(self.0.to_string().as_bytes(), &REGISTRY).unwrap_or_else(|faults| panic!("{faults:#?}"))
-    }
-
-    pub fn outcome(&self) -> Outcome {
-        reckon(&self.household(), &REGISTRY).unwrap()
-    }
 }
 
 /// A line of a return to the cent; zero where the return has none.
@@ -147,11 +107,6 @@ pub fn assert_lines(outcome: &Outcome, place: usize, expected: &[(&str, &str)]) 
     for (id, amount) in expected {
         assert_eq!(line(outcome, place, id), amount.parse().unwrap(), "line {id} of return {place}");
     }
-}
-
-/// Whether a point of that code is open.
-pub fn has_point(outcome: &Outcome, code: &str) -> bool {
-    outcome.points.iter().any(|p| p.id.split(':').next() == Some(code))
 }
 
 pub fn money(text: &str) -> Money {

@@ -1,0 +1,17 @@
+//! The lines of form 428 that every province comes to in its own way.
+
+use hembo_core::{lines, provision::Provision};
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
+
+lines! {
+    pub AMOUNTS = "ca.58800", "Amounts together, province", "provincial act",
+        "All non-refundable amounts.";
+    pub BASIC_TAX = "ca.428.basic", "Basic provincial tax", "provincial act",
+        "Tax less the credits, never below zero.";
+    pub DIVIDENDS = "ca.61520", "Dividend tax credit, province", "provincial act",
+        "A part of the taxable amount of dividends.";
+    pub PROVINCIAL_TAX = "ca.42800", "Provincial tax", "provincial act",
+        "Provincial tax after its credits.";
+}

@@ -1,0 +1,137 @@
+//! Official forms of a year, as data: which line stands where, under which number and short title.
+
+use crate::provision::Declared;
+use serde::Deserialize;
+use std::{
+    borrow::Cow,
+    collections::{HashMap, HashSet},
+};
+
+/// The forms of one year in official order: `forms/YEAR.toml` of a pack.
+#[derive(Debug, Deserialize)]
+#[serde(from = "File")]
+pub struct Forms {
+    /// The tax year.
+    pub year: i32,
+    /// The forms, in the order in which they are filed.
+    pub forms: Vec<Form>,
+    /// Where each line stands on its own: the form by its place among them, and its number there.
+    places: HashMap<String, Vec<(usize, String)>>,
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct File {
+    year: i32,
+    form: Vec<Form>,
+}
+
+/// One official form.
+#[derive(Debug, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct Form {
+    /// The id, by which the pack tells whether it is required.
+    pub id: String,
+    /// The official number: "Schedule A".
+    pub name: String,
+    /// What it is, in a few words.
+    pub title: String,
+    /// A worksheet: kept with the return, not filed.
+    #[serde(default)]
+    pub kept: bool,
+    /// Its lines, in the printed order.
+    pub lines: Vec<FormLine>,
+}
+
+/// One line of a form.
+#[derive(Debug, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct FormLine {
+    /// The printed number; empty where the form has none for it.
+    #[serde(default)]
+    pub number: String,
+    /// Its words, shortened.
+    pub title: String,
+    /// The line that it shows.
+    pub line: String,
+    /// It only repeats the line, which stands on its own elsewhere.
+    #[serde(default)]
+    pub repeats: bool,
+    /// One row for each person of whom there is such a line.
+    #[serde(default)]
+    pub each: bool,
+    /// A result: bold, ruled off.
+    #[serde(default)]
+    pub result: bool,
+}
+
+/// Whether a form is filed with a return.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum Required {
+    /// It is.
+    Yes,
+    /// It is not, and why: "not above 1,500".
+    No(Cow<'static, str>),
+}
+
+impl Required {
+    /// Required where a condition holds, else for the reason why not.
+    pub fn if_so(so: bool, why_not: impl Into<Cow<'static, str>>) -> Required {
+        if so { Required::Yes } else { Required::No(why_not.into()) }
+    }
+}
+
+impl From<File> for Forms {
+    fn from(file: File) -> Forms {
+        let mut places: HashMap<String, Vec<(usize, String)>> = HashMap::new();
+        for (at, form) in file.form.iter().enumerate() {
+            for line in form.lines.iter().filter(|line| !line.repeats) {
+                places.entry(line.line.clone()).or_default().push((at, form.place(line)));
+            }
+        }
+        Forms { year: file.year, forms: file.form, places }
+    }
+}
+
+impl Form {
+    fn place(&self, line: &FormLine) -> String {
+        match line.number.as_str() {
+            "" => self.name.clone(),
+            number => format!("{}, line {number}", self.name),
+        }
+    }
+}
+
+impl Forms {
+    /// The form on which a line stands on its own, by its place, and the number there: "Form 1040, line 11a". One that is
+    /// `filed` goes before one that is not; nothing where no form shows the line.
+    pub fn home(&self, line: &str, filed: impl Fn(usize) -> bool) -> Option<(usize, &str)> {
+        let places = self.places.get(line)?;
+        let found = places.iter().find(|(form, _)| filed(*form)).or(places.first())?;
+        Some((found.0, &found.1))
+    }
+
+    /// What is wrong with them, in words: a line that is not declared, a number twice on one form, a line that must
+    /// stand somewhere on its own (`wanted`) and does not.
+    pub fn faults(&self, declared: &Declared, wanted: impl IntoIterator<Item = &'static str>) -> Vec<String> {
+        let mut faults = Vec::new();
+        for form in &self.forms {
+            let mut numbers = HashSet::new();
+            for line in &form.lines {
+                if declared.line(&line.line).is_none() {
+                    faults.push(format!(
+                        "{} {}: {} shows no line {}",
+                        self.year, form.id, form.name, line.line
+                    ));
+                }
+                if !line.number.is_empty() && !line.each && !numbers.insert(&line.number) {
+                    faults
+                        .push(format!("{} {}: the number {} stands twice", self.year, form.id, line.number));
+                }
+            }
+        }
+        let missing = wanted.into_iter().filter(|line| self.home(line, |_| true).is_none());
+        faults.extend(missing.map(|line| format!("{}: {line} stands on no form", self.year)));
+        faults
+    }
+}

@@ -1,0 +1,195 @@
+//! The official forms of the chosen way: which are filed with each return and why the others are not, line by line.
+
+use super::{
+    assemble::{Unreckoned, pins_of},
+    shown::Shown,
+};
+use crate::{
+    check::faults,
+    forms::{Form, FormLine, Forms, Required},
+    household::Household,
+    pack::{Case, Registry},
+    search::{Ranked, Stop, Stopped, lowest},
+    trail::{Input, Recorded, Scope},
+};
+use hembo_money::Money;
+use serde::Serialize;
+use std::collections::{BTreeMap, BTreeSet};
+use utoipa::ToSchema;
+
+/// The forms of one return.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct ReturnSchedules {
+    /// The return: `return/0`.
+    pub scope: String,
+    /// Whose it is and what: "Ada Reef · joint".
+    pub whose: String,
+    /// Every form of the year, in official order.
+    pub forms: Vec<FormOutcome>,
+}
+
+/// One official form of a return.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct FormOutcome {
+    /// The id.
+    pub id: String,
+    /// The official number: "Schedule A".
+    pub name: String,
+    /// What it is, in a few words.
+    pub title: String,
+    /// A worksheet: kept with the return, not filed.
+    pub kept: bool,
+    /// Whether it is filed, or kept.
+    pub required: bool,
+    /// Why it is not filed; empty where it is.
+    pub why_not: String,
+    /// Its lines in the printed order; none where it is not filed.
+    pub rows: Vec<FormRow>,
+}
+
+/// One line of a form.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct FormRow {
+    /// The printed number; may be empty.
+    pub number: String,
+    /// Its words, with the person of whom it is where there is a row for each.
+    pub title: String,
+    /// The line that it shows.
+    pub line: String,
+    /// Whose: `return/0`, `person/ID`.
+    pub scope: String,
+    /// The amount; none where the return has no such line.
+    pub amount: Option<Money>,
+    /// What limits took from it.
+    pub lost: Money,
+    /// A result.
+    pub result: bool,
+    /// The other form of the return that the amount comes from as it is: its id.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub from: Option<String>,
+}
+
+/// The forms of every return in the chosen way.
+///
+/// # Errors
+/// The faults of a household that cannot be worked with, or that it was stopped.
+pub fn schedules(
+    household: &Household,
+    registry: &Registry,
+    stop: &Stop,
+) -> Result<Vec<ReturnSchedules>, Unreckoned> {
+    let found = faults(household, registry);
+    let Some(pack) = registry.pack(&household.country).filter(|_| found.is_empty()) else {
+        return Err(Unreckoned::Faults(found));
+    };
+    let case = pack.open(household);
+    let way = chosen(household, &*case, stop)?.map(|r| r.way).unwrap_or_default();
+    let trail = case.record(&way);
+    let shown = Shown::of(household, pack, &*case, &way, &trail);
+    let forms = pack.forms(household.year);
+    Ok((0..shown.returns.len()).map(|place| of_return(&shown, forms, place)).collect())
+}
+
+/// The lowest way that holds the pins; where none does, the lowest of all.
+fn chosen(household: &Household, case: &dyn Case, stop: &Stop) -> Result<Option<Ranked>, Stopped> {
+    let pins = pins_of(household, case);
+    match lowest(case, &pins, stop)? {
+        None if !pins.is_empty() => lowest(case, &BTreeMap::new(), stop),
+        found => Ok(found),
+    }
+}
+
+fn of_return(shown: &Shown<'_>, forms: &Forms, place: usize) -> ReturnSchedules {
+    let scope = Scope::Return(place);
+    let outcome = |(form, required): (&Form, &Required)| FormOutcome {
+        id: form.id.clone(),
+        name: form.name.clone(),
+        title: form.title.clone(),
+        kept: form.kept,
+        required: *required == Required::Yes,
+        why_not: match required {
+            Required::Yes => String::new(),
+            Required::No(why) => why.to_string(),
+        },
+        rows: match required {
+            Required::Yes => Sheet { shown, forms, form, place }.rows(),
+            Required::No(_) => Vec::new(),
+        },
+    };
+    ReturnSchedules {
+        scope: shown.scope(scope),
+        whose: shown.whose(scope),
+        forms: forms.forms.iter().zip(&shown.required[place]).map(outcome).collect(),
+    }
+}
+
+/// One form of one return.
+struct Sheet<'a> {
+    shown: &'a Shown<'a>,
+    forms: &'a Forms,
+    form: &'a Form,
+    /// The return, by its place.
+    place: usize,
+}
+
+impl Sheet<'_> {
+    fn rows(&self) -> Vec<FormRow> {
+        let scope = Scope::Return(self.place);
+        let mut rows = Vec::new();
+        for line in &self.form.lines {
+            if line.each {
+                rows.extend(self.people(line).map(|person| self.row(line, person)));
+            } else {
+                rows.push(self.row(line, scope));
+            }
+        }
+        rows
+    }
+
+    fn row(&self, line: &FormLine, scope: Scope) -> FormRow {
+        let recorded = self.shown.recorded(&line.line).find(|r| r.scope == scope);
+        FormRow {
+            number: line.number.clone(),
+            title: match scope {
+                Scope::Return(_) => line.title.clone(),
+                Scope::Person(_) => format!("{}: {}", line.title, self.shown.whose(scope)),
+            },
+            line: line.line.clone(),
+            scope: self.shown.scope(scope),
+            amount: recorded.map(|r| r.amount),
+            lost: self.shown.lost(&line.line, scope),
+            result: line.result,
+            from: recorded.and_then(|r| self.brought_from(line, r)),
+        }
+    }
+
+    /// The people whose line of that id enters a line of the return.
+    fn people<'s>(&'s self, line: &'s FormLine) -> impl Iterator<Item = Scope> + 's {
+        let of_return = move |r: &&Recorded| r.scope == Scope::Return(self.place);
+        let inputs = self.shown.trail.lines.iter().filter(of_return).flat_map(|r| &r.inputs.0);
+        let mut seen = BTreeSet::new();
+        inputs.filter_map(move |input| match input {
+            Input::Line(id, of @ Scope::Person(_), _) if *id == line.line && seen.insert(*of) => Some(*of),
+            _ => None,
+        })
+    }
+
+    /// The other form of the return that an amount comes from as it is: that on which the line stands on its own, or the
+    /// only line of the same amount that it is made from.
+    fn brought_from(&self, line: &FormLine, recorded: &Recorded) -> Option<String> {
+        if recorded.amount.is_zero() {
+            return None;
+        }
+        let filed = |form: usize| self.shown.required[self.place][form] == Required::Yes;
+        let home = |id: &str| {
+            let (at, _) = self.forms.home(id, filed).filter(|(at, _)| filed(*at))?;
+            Some(&self.forms.forms[at]).filter(|form| form.id != self.form.id)
+        };
+        let same = recorded.inputs.0.iter().find_map(|input| match input {
+            Input::Line(id, of, amount) if *of == recorded.scope && *amount == recorded.amount => Some(*id),
+            _ => None,
+        });
+        let from = if line.repeats { home(recorded.id) } else { same.and_then(home) };
+        from.map(|form| form.id.clone())
+    }
+}

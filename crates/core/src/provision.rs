@@ -1,0 +1,93 @@
+//! A provision: one rule or form of the law, one module of a pack, owner of all that it declares.
+
+use crate::{
+    field::Field,
+    limit::LimitDef,
+    line::{LineDef, LineId},
+    pack::Question,
+    paper::PaperKind,
+};
+use std::collections::HashMap;
+
+/// What one provision declares. A pack lists them in the order of the law.
+#[derive(Debug, Clone, Copy)]
+pub struct Provision {
+    /// Its lines, in the order of the computation.
+    pub lines: &'static [LineDef],
+    /// Its limits.
+    pub limits: &'static [&'static LimitDef],
+    /// The papers that it reads, or that stand in a module of their own because several provisions read them.
+    pub papers: &'static [PaperKind],
+    /// What it asks about people.
+    pub person_questions: &'static [Question],
+    /// What it asks about the household.
+    pub household_questions: &'static [Field],
+}
+
+impl Provision {
+    /// One that declares nothing: the start of every other.
+    pub const NONE: Provision =
+        Provision { lines: &[], limits: &[], papers: &[], person_questions: &[], household_questions: &[] };
+}
+
+/// Everything that a pack declares, gathered once at its start: looking up is never a scan.
+#[derive(Debug)]
+pub struct Declared {
+    /// Kinds of papers, in the order of the law.
+    pub papers: Vec<PaperKind>,
+    /// The questions about a person.
+    pub person_questions: Vec<Question>,
+    /// The questions about the household as a whole.
+    pub household_questions: Vec<Field>,
+    /// Every line, in the order of the computation.
+    pub lines: Vec<LineDef>,
+    /// Every limit.
+    pub limits: Vec<&'static LimitDef>,
+    by_id: HashMap<LineId, usize>,
+}
+
+impl Declared {
+    /// What a list of provisions declares, in its order.
+    pub fn of<'p>(law: impl IntoIterator<Item = &'p Provision>) -> Declared {
+        let mut all = Declared {
+            papers: Vec::new(),
+            person_questions: Vec::new(),
+            household_questions: Vec::new(),
+            lines: Vec::new(),
+            limits: Vec::new(),
+            by_id: HashMap::new(),
+        };
+        for provision in law {
+            all.papers.extend(provision.papers);
+            all.person_questions.extend(provision.person_questions);
+            all.household_questions.extend(provision.household_questions);
+            all.lines.extend(provision.lines);
+            all.limits.extend(provision.limits);
+        }
+        all.by_id = all.lines.iter().enumerate().map(|(at, line)| (line.id, at)).collect();
+        all
+    }
+
+    /// The line of an id.
+    pub fn line(&self, id: &str) -> Option<&LineDef> {
+        self.by_id.get(id).map(|&at| &self.lines[at])
+    }
+
+    /// What is wrong with it, in words: an id that stands twice, a limit on a line that is not there.
+    pub fn faults(&self) -> Vec<String> {
+        let twice = |what: &str, ids: Vec<&'static str>| {
+            let mut seen = std::collections::HashSet::new();
+            let again = ids.into_iter().filter(|id| !seen.insert(*id));
+            again.map(|id| format!("{what} {id} is declared twice")).collect::<Vec<_>>()
+        };
+        let mut faults = twice("line", self.lines.iter().map(|l| l.id).collect());
+        faults.extend(twice("limit", self.limits.iter().map(|l| l.id).collect()));
+        faults.extend(twice("paper", self.papers.iter().map(|p| p.id).collect()));
+        faults.extend(twice("question", self.household_questions.iter().map(|q| q.id).collect()));
+        faults.extend(twice("question", self.person_questions.iter().map(|q| q.field.id).collect()));
+        let astray = self.limits.iter().filter(|limit| self.line(limit.line).is_none());
+        faults
+            .extend(astray.map(|limit| format!("limit {} is on {}, which is no line", limit.id, limit.line)));
+        faults
+    }
+}

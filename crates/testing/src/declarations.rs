@@ -1,0 +1,51 @@
+//! Whether what a pack declares fits together.
+
+use hembo_core::{Pack, field::FieldKind, paper::PaperKind};
+use std::collections::HashSet;
+
+/// What is wrong with a pack's declarations, in words; nothing where they fit together. `rules` are the ids of the
+/// forms of which the pack tells when they are filed.
+pub fn faults(pack: &dyn Pack, rules: &[&str]) -> Vec<String> {
+    let declared = pack.declared();
+    let mut faults = declared.faults();
+    faults.extend(declared.papers.iter().flat_map(of_paper));
+    let bare = declared.lines.iter().filter(|l| l.cite.is_empty() || l.how.is_empty() || l.label.is_empty());
+    faults.extend(bare.map(|l| format!("line {} says not what it is", l.id)));
+    let rows = || pack.spread().iter().flat_map(|s| s.rows);
+    let shown = rows().flat_map(|r| [Some(r.total), r.person]).flatten();
+    let astray = shown.filter(|id| declared.line(id).is_none());
+    faults.extend(astray.map(|id| format!("the Spread shows {id}, which is no line")));
+    let stands = |line: &str, year: i32| pack.forms(year).home(line, |_| true).is_some();
+    let of_returns = || pack.totals().iter().flat_map(|t| [t.tax, t.paid, t.balance]);
+    for year in pack.years() {
+        let forms = pack.forms(year);
+        if forms.year != year {
+            faults.push(format!("{year} has no forms"));
+        }
+        // What stands on the forms of another year only is a line of that year.
+        let other_year = |line: &&str| pack.years().into_iter().any(|y| y != year && stands(line, y));
+        let wanted = rows().map(|r| r.total).chain(of_returns()).filter(|line| !other_year(line));
+        faults.extend(forms.faults(declared, wanted));
+        let unknown = forms.forms.iter().filter(|form| !rules.contains(&form.id.as_str()));
+        faults.extend(unknown.map(|form| format!("{year}: nobody tells when {} is filed", form.id)));
+    }
+    let has = |id: &str| pack.years().into_iter().any(|y| pack.forms(y).forms.iter().any(|f| f.id == id));
+    faults.extend(rules.iter().filter(|id| !has(id)).map(|id| format!("no year has the form {id}")));
+    faults
+}
+
+fn of_paper(kind: &PaperKind) -> Vec<String> {
+    let mut faults = Vec::new();
+    let mut ids = HashSet::new();
+    for field in kind.boxes.iter().chain(kind.columns).filter(|f| !ids.insert(f.id)) {
+        faults.push(format!("{}: the box {} stands twice", kind.id, field.id));
+    }
+    let headline = kind.field(kind.headline).or(kind.column(kind.headline));
+    if !headline.is_some_and(|f| matches!(f.kind, FieldKind::Amount { .. })) {
+        faults.push(format!("{}: the headline is no amount", kind.id));
+    }
+    if kind.boxes.is_empty() && kind.columns.is_empty() {
+        faults.push(format!("{} has neither boxes nor a list", kind.id));
+    }
+    faults
+}

@@ -1,0 +1,108 @@
+//! What families of every law have in common: a household file in the making, and what came out for it.
+
+use hembo_core::{Outcome, outcome::LineInput};
+use hembo_money::Money;
+
+/// Declares `Family`, a household file in the making under the laws of a registry, with what every law's families have.
+macro_rules! family {
+    ($registry:expr) => {
+        /// A household file in the making.
+        #[derive(Clone, Debug)]
+        pub struct Family(pub ::serde_json::Value);
+
+        impl Family {
+            /// Answers a question about the household.
+            pub fn answer(mut self, question: &str, value: ::serde_json::Value) -> Family {
+                self.0["answers"][question] = value;
+                self
+            }
+
+            /// Answers a question about a person.
+            pub fn answer_for(self, person: &str, question: &str, value: ::serde_json::Value) -> Family {
+                self.set(person, &format!("/answers/{question}"), value)
+            }
+
+            /// Sets something of a person, by a JSON pointer below the person.
+            pub fn set(mut self, person: &str, pointer: &str, value: ::serde_json::Value) -> Family {
+                let people = self.0["people"].as_array_mut().unwrap();
+                let found = people.iter_mut().find(|p| p["id"] == person).unwrap();
+                let (parent, key) = pointer.rsplit_once('/').unwrap();
+                found.pointer_mut(parent).unwrap()[key] = value;
+                self
+            }
+
+            /// Holds an option or an amount.
+            pub fn pin(mut self, decision: &str, held: &str) -> Family {
+                self.0["pins"][decision] = ::serde_json::json!(held);
+                self
+            }
+
+            /// A paper with its owners and their per cent; rows only where they are a list.
+            pub fn shared(
+                mut self,
+                kind: &str,
+                owners: &[(&str, &str)],
+                boxes: ::serde_json::Value,
+                rows: ::serde_json::Value,
+            ) -> Family {
+                let owner = |(person, percent): &(&str, &str)| {
+                    ::serde_json::json!({ "person": person, "percent": percent })
+                };
+                let owners: Vec<_> = owners.iter().map(owner).collect();
+                let papers = self.0["papers"].as_array_mut().unwrap();
+                let id = format!("paper{}", papers.len());
+                let mut paper = ::serde_json::json!({
+                    "id": id, "kind": kind, "title": "", "owners": owners, "boxes": boxes,
+                });
+                if rows.is_array() {
+                    paper["rows"] = rows;
+                }
+                papers.push(paper);
+                self
+            }
+
+            /// The ids of the filers so far.
+            pub fn filers(&self) -> Vec<String> {
+                let people = self.0["people"].as_array().unwrap();
+                let filers = people.iter().filter(|p| p["role"] == "filer");
+                filers.map(|p| p["id"].as_str().unwrap().to_owned()).collect()
+            }
+
+            /// The file, read and checked.
+            pub fn household(&self) -> ::hembo_core::Household {
+                let read = ::hembo_core::file::read(self.0.to_string().as_bytes(), &$registry);
+                read.unwrap_or_else(|faults| panic!("{faults:#?}"))
+            }
+
+            /// What comes out for it.
+            pub fn outcome(&self) -> ::hembo_core::Outcome {
+                ::hembo_core::reckon(&self.household(), &$registry).unwrap()
+            }
+        }
+    };
+}
+pub(crate) use family;
+
+/// Whether a point of that code is open.
+pub fn has_point(outcome: &Outcome, code: &str) -> bool {
+    outcome.points.iter().any(|p| p.id.split(':').next() == Some(code))
+}
+
+/// Where a trail does not lead on: a line that is made from another which is not there once, with that amount.
+pub fn broken_trails(outcome: &Outcome) -> Vec<String> {
+    let mut broken = Vec::new();
+    for line in &outcome.lines {
+        for input in &line.inputs {
+            let LineInput::Line { id, scope, amount, .. } = input else { continue };
+            let found: Vec<_> = outcome.lines.iter().filter(|l| l.id == *id && l.scope == *scope).collect();
+            let there = found.first().map_or(Money::ZERO, |l| l.amount);
+            if found.len() > 1 || there != *amount {
+                broken.push(format!("{id} of {scope} in {}: {amount}, not {there}", line.id));
+            }
+        }
+        if line.label.is_empty() {
+            broken.push(format!("{} is not declared", line.id));
+        }
+    }
+    broken
+}

@@ -1,0 +1,46 @@
+//! The official forms of a year, and when each is filed.
+
+use crate::{
+    additional_deductions, additional_taxes, child_credit, earned_income_credit, income, minimum_tax,
+    payments, schedule_a, unit::Filed,
+};
+use hembo_core::forms::{Forms, Required};
+use std::sync::LazyLock;
+
+/// When a form is filed with a return.
+type Rule = fn(Filed<'_>) -> Required;
+
+/// When each form is filed, by its id in `forms/YEAR.toml`.
+pub static RULES: &[(&str, Rule)] = &[
+    ("1040", |_| Required::Yes),
+    ("schedule-1", income::schedule_1),
+    ("schedule-1-a", additional_deductions::schedule_1_a),
+    ("schedule-2", additional_taxes::schedule_2),
+    ("schedule-3", payments::schedule_3),
+    ("schedule-a", schedule_a::required),
+    ("schedule-b", income::schedule_b),
+    ("schedule-8812", child_credit::schedule_8812),
+    ("schedule-eic", earned_income_credit::schedule_eic),
+    ("6251", minimum_tax::form_6251),
+    ("8959", additional_taxes::form_8959),
+    ("8960", additional_taxes::form_8960),
+    ("loan-limit", schedule_a::home_loan::worksheet),
+    ("gift-carryover", schedule_a::gifts::worksheet),
+    ("summary", |_| Required::Yes),
+];
+
+/// The forms of a year.
+pub fn of(year: i32) -> &'static Forms {
+    static YEARS: LazyLock<Vec<Forms>> = LazyLock::new(|| {
+        let sources = [include_str!("../forms/2025.toml"), include_str!("../forms/2024.toml")];
+        let parse = |text: &&str| toml::from_str(text).expect("the committed forms parse (tested)");
+        sources.iter().map(parse).collect()
+    });
+    YEARS.iter().find(|f| f.year == year).unwrap_or(&YEARS[0])
+}
+
+/// Whether a form is filed with a return.
+pub fn required(form: &str, filed: Filed<'_>) -> Required {
+    let rule = RULES.iter().find(|(id, _)| *id == form);
+    rule.map_or(Required::No("not known".into()), |(_, rule)| rule(filed))
+}

@@ -1,0 +1,61 @@
+//! Total tax, Form 1040 lines 22 to 24, and what the household pays of it for good.
+
+use crate::{
+    additional_taxes, child_credit, child_credit::Credit, earned_income_credit, minimum_tax, unit::On,
+};
+use hembo_core::{lines, provision::Provision, trail::Trail};
+use hembo_money::Money;
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
+
+lines! {
+    L22 = "us.22", "Tax after these credits", "IRC §26",
+        "Never less than zero.";
+    pub L24 = "us.24", "Total tax of the form", "IRC §26",
+        "Tax after credits, and other taxes.";
+    pub NET_TAX = "us.net_tax", "Total tax", "IRC §6401(b)",
+        "What the household pays for good; below zero it is paid out.";
+}
+
+/// What total tax is made of.
+#[derive(Debug, Clone, Copy)]
+#[allow(missing_docs)]
+pub struct From {
+    /// Line 18.
+    pub before_credits: Money,
+    pub child: Credit,
+    /// Line 23.
+    pub other: Money,
+    /// Line 27a.
+    pub eic: Money,
+}
+
+/// What total tax comes to.
+#[derive(Debug, Clone, Copy)]
+pub struct TotalTax {
+    /// Line 24.
+    pub total: Money,
+    /// Line 24 less the refundable credits: what the household pays for good.
+    pub net: Money,
+}
+
+/// Lines 22 and 24, and line 24 less lines 27a and 28.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> TotalTax {
+    let From { before_credits, child, other, eic } = from;
+    let after_credits = trail.line(L22, on.scope, before_credits - child.used, |i| {
+        i.line(minimum_tax::L18, on.scope, before_credits).line(child_credit::L19, on.scope, child.used);
+    });
+    let total = trail.line(L24, on.scope, after_credits + other, |i| {
+        i.line(L22, on.scope, after_credits).line(additional_taxes::L23, on.scope, other);
+    });
+    let net = trail.line(NET_TAX, on.scope, total - eic - child.refundable, |i| {
+        let paid_out = child.refundable;
+        i.line(L24, on.scope, total).line(earned_income_credit::L27A, on.scope, eic).line(
+            child_credit::L28,
+            on.scope,
+            paid_out,
+        );
+    });
+    TotalTax { total, net }
+}
