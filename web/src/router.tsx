@@ -3,6 +3,7 @@ import { Desk } from "./desk/Desk";
 import { Households } from "./households/Households";
 import { PapersView } from "./papers/PapersView";
 import { PointsView } from "./points/PointsView";
+import { SchedulesView } from "./schedules/SchedulesView";
 import { SignInGate } from "./signin/SignInGate";
 import { SpreadView } from "./spread/SpreadView";
 import { Blank } from "./ui/pieces";
@@ -18,6 +19,7 @@ export type Standing = {
   line?: string;
   scopes?: string;
   trail?: boolean;
+  form?: string;
 };
 
 const text = (value: unknown) => (typeof value === "string" ? value : undefined);
@@ -32,6 +34,7 @@ function standing(search: Record<string, unknown>): Standing {
     line: text(search.line),
     scopes: text(search.scopes),
     trail: search.trail === true || undefined,
+    form: text(search.form),
   };
 }
 
@@ -69,9 +72,13 @@ const spread = createRoute({ getParentRoute: () => desk, path: "spread", compone
 const papers = createRoute({ getParentRoute: () => desk, path: "papers", component: PapersView });
 const ways = createRoute({ getParentRoute: () => desk, path: "ways", component: WaysView });
 const points = createRoute({ getParentRoute: () => desk, path: "points", component: PointsView });
+const schedules = createRoute({ getParentRoute: () => desk, path: "schedules", component: SchedulesView });
 
 export const router = createRouter({
-  routeTree: root.addChildren([households, desk.addChildren([start, spread, papers, ways, points])]),
+  routeTree: root.addChildren([
+    households,
+    desk.addChildren([start, spread, papers, ways, points, schedules]),
+  ]),
 });
 
 declare module "@tanstack/react-router" {

@@ -36,7 +36,7 @@ pub static RULES: &[(&str, Rule)] = &[
 fn in_province(filed: Filed<'_>, province: Province, rule: Rule) -> Required {
     match filed.on.facts.province {
         Some(here) if here == province => rule(filed),
-        _ => Required::No("another province".into()),
+        _ => Required::Elsewhere,
     }
 }
 

@@ -218,7 +218,13 @@ fn what_was_not_weighed_in_full_is_no_result() {
     let family = Family::couple("ON", YOUNG).employed("ada", "31000").employed("bo", "31000");
     let family = family.medical("ada", &[("2025-03-03", "9000")]).medical("bo", &[("2025-04-04", "9000")]);
     let within = |points| {
-        outcome::reckon_until(&family.household(), &REGISTRY, 1, &Stop::with_budget(points)).unwrap()
+        outcome::reckon_until(
+            &family.household(),
+            &REGISTRY,
+            outcome::Wanted::least(1),
+            &Stop::with_budget(points),
+        )
+        .unwrap()
     };
     assert!(within(10_000).complete && within(10_000).covered);
     let few = within(3);

@@ -3,7 +3,7 @@
 use crate::{
     check::faults,
     household::{Entry, Household},
-    outcome::{NamedWay, Outcome, headline, pins_of, reckon_until},
+    outcome::{NamedWay, Outcome, Wanted, headline, pins_of, reckon_until},
     pack::Registry,
     search::{Stop, lowest},
 };
@@ -55,7 +55,7 @@ pub fn of_paper(
     });
     let mut without = household.clone();
     without.papers.retain(|p| p.id != paper);
-    let outcome = reckon_until(&without, registry, 1, stop).ok()?;
+    let outcome = reckon_until(&without, registry, Wanted::least(1), stop).ok()?;
     Some(Effect { step, with_more, without: outcome.total - now, way_without: first_way(outcome) })
 }
 

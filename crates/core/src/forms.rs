@@ -72,6 +72,8 @@ pub enum Required {
     Yes,
     /// It is not, and why: "not above 1,500".
     No(Cow<'static, str>),
+    /// It is a form of another place, and is not even named.
+    Elsewhere,
 }
 
 impl Required {

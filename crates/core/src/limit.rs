@@ -102,6 +102,8 @@ pub struct Limit {
     pub line: String,
     /// Whose: `return/0` or `person/ID`.
     pub scope: String,
+    /// Whose, in words.
+    pub whose: String,
     /// The shape.
     pub shape: Shape,
     /// What came in.

@@ -5,9 +5,15 @@ mod common;
 
 use common::{REGISTRY, file};
 use hembo_core::{
-    Household, effect, file, household::Dismissal, outcome::LineInput, reckon, schema, search::Stop,
+    Household, Outcome, effect, file,
+    forms::Forms,
+    household::Dismissal,
+    outcome::{LineInput, Wanted, reckon_until, trail},
+    reckon, schema,
+    search::Stop,
 };
 use hembo_money::Money;
+use serde_json::json;
 
 fn household() -> Household {
     file::read(file().to_string().as_bytes(), &REGISTRY).unwrap()
@@ -85,4 +91,64 @@ fn the_schema_describes_every_declared_field() {
         papers[1].pointer("/properties/rows").is_some() && papers[0].pointer("/properties/rows").is_none()
     );
     assert_eq!(schema.pointer("/oneOf/0/properties/country/const").unwrap(), "atoll");
+}
+
+#[test]
+fn the_official_forms_of_the_chosen_way() {
+    let outcome = reckon(&household(), &REGISTRY).unwrap();
+    let [of_return] = &outcome.schedules[..] else { panic!("{:?}", outcome.schedules) };
+    assert_eq!((of_return.scope.as_str(), of_return.whose.as_str()), ("return/0", "Ada Reef · own"));
+    let [form, gifts] = &of_return.forms[..] else { panic!("{of_return:?}") };
+    let rows: Vec<_> = form.rows.iter().map(|r| (r.number.as_str(), r.amount, r.lost)).collect();
+    let whole = |amount| Some(Money::whole(amount));
+    let expected = [
+        ("1", whole(1_000), Money::ZERO),
+        ("2", whole(100), Money::whole(50)),
+        ("3", whole(170), Money::ZERO),
+    ];
+    assert_eq!(rows, expected);
+    // The return repeats the sheet on which gifts stand on their own.
+    assert_eq!(form.rows[1].from.as_deref(), Some("gifts"));
+    assert!(gifts.required && form.rows[2].result && form.rows[0].from.is_none());
+    assert_eq!(outcome.lines.iter().find(|l| l.id == "at.gifts").unwrap().place, "Gift sheet, line 1");
+
+    let mut without = household();
+    without.papers.remove(1);
+    let outcome = reckon(&without, &REGISTRY).unwrap();
+    let gifts = &outcome.schedules[0].forms[1];
+    assert_eq!((gifts.required, gifts.why_not.as_str(), gifts.rows.len()), (false, "no gifts", 0));
+}
+
+#[test]
+fn forms_tell_what_is_wrong_with_them() {
+    let line = |number: &str, line: &str| json!({ "number": number, "title": "", "line": line });
+    let sheet = json!({ "id": "x", "name": "Sheet", "title": "", "lines": [line("1", "at.pay"), line("1", "at.none")] });
+    let forms: Forms = serde_json::from_value(json!({ "year": 2025, "form": [sheet] })).unwrap();
+    let faults = forms.faults(REGISTRY.pack("atoll").unwrap().declared(), ["at.pay", "at.tax"]);
+    let expected = ["shows no line at.none", "the number 1 stands twice", "at.tax stands on no form"];
+    assert_eq!(faults.len(), 3, "{faults:?}");
+    assert!(faults.iter().zip(expected).all(|(fault, words)| fault.contains(words)), "{faults:?}");
+}
+
+#[test]
+fn a_trail_is_the_lines_around_one() {
+    let outcome = reckon(&household(), &REGISTRY).unwrap();
+    let around = |line, steps| {
+        let found = trail(&outcome.lines, line, &["return/0"], steps);
+        found.into_iter().map(|l| l.id.as_str()).collect::<Vec<_>>()
+    };
+    assert_eq!(around("at.tax", 0), ["at.tax"]);
+    assert_eq!(around("at.tax", 1), ["at.pay", "at.gifts", "at.tax"]);
+    assert_eq!(around("at.pay", 0), ["at.pay", "at.tax"]);
+    assert_eq!(trail(&outcome.lines, "at.tax", &["return/1"], 2).len(), 0);
+}
+
+#[test]
+fn only_what_is_wanted_is_computed() {
+    let least = reckon_until(&household(), &REGISTRY, Wanted::least(24), &Stop::default()).unwrap();
+    assert!(least.compared.is_empty() && least.schedules.is_empty() && !least.lines.is_empty());
+    let all = reckon(&household(), &REGISTRY).unwrap();
+    assert_eq!(Outcome { compared: Vec::new(), schedules: Vec::new(), ..all }, least);
+    let [authority] = &least.authorities[..] else { panic!("{:?}", least.authorities) };
+    assert_eq!((authority.name.as_str(), authority.total), ("atoll", least.total));
 }

@@ -8,7 +8,7 @@ use hembo_core::{
     Outcome, Registry, check,
     check::Fault,
     file,
-    outcome::{self, Unreckoned},
+    outcome::{self, Unreckoned, Wanted},
     search::Stop,
 };
 use std::{
@@ -112,7 +112,7 @@ fn one(
 ) -> Result<Outcome, Vec<Fault>> {
     let mut household = file::read(&bytes(file)?, registry)?;
     household.pins.extend(pins.clone());
-    let outcome = outcome::reckon_until(&household, registry, ways, &Stop::default());
+    let outcome = outcome::reckon_until(&household, registry, Wanted::all(ways), &Stop::default());
     let outcome = outcome.map_err(|why| match why {
         Unreckoned::Faults(faults) => faults,
         Unreckoned::Stopped => fault("The computation was stopped.".into()),

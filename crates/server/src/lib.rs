@@ -31,6 +31,7 @@ use store::practice;
 use tokio::{net::TcpListener, signal, sync::Semaphore};
 use tokio_util::sync::CancellationToken;
 use turns::Turns;
+use work::Trails;
 
 /// What the handlers share.
 #[derive(Clone)]
@@ -45,6 +46,8 @@ pub struct App {
     pub cores: Arc<Semaphore>,
     /// Whose turn it is to change a household.
     pub turns: Turns,
+    /// The lines of late revisions.
+    pub trails: Trails,
     /// The server ends: what is still being computed is stopped.
     pub ending: CancellationToken,
 }
@@ -115,6 +118,7 @@ pub async fn app(settings: &Settings, registry: Registry) -> io::Result<App> {
         sealer,
         cores: Arc::new(Semaphore::new(cores)),
         turns: Turns::default(),
+        trails: Trails::default(),
         ending: CancellationToken::new(),
     })
 }

@@ -8,14 +8,18 @@ use crate::{
 };
 use hembo_core::{
     Household, Outcome, Pack, Registry, file,
-    outcome::{self, NAMED_WAYS, Unreckoned},
+    outcome::{self, Line, NAMED_WAYS, Unreckoned, Wanted},
     point::Weight,
     search::Stop,
 };
 use hembo_money::Money;
+use lru::LruCache;
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
-use std::sync::Arc;
+use std::{
+    num::NonZeroUsize,
+    sync::{Arc, Mutex, PoisonError},
+};
 use utoipa::ToSchema;
 use uuid::Uuid;
 
@@ -49,21 +53,79 @@ pub struct Summary {
     pub balance: Money,
 }
 
-/// Checks and computes a household.
+/// Of how many revisions the lines are kept at hand.
+const KEPT: NonZeroUsize = NonZeroUsize::new(64).expect("it is not zero");
+
+/// A revision of a household.
+type Key = (Uuid, i64);
+
+/// The lines of late revisions with their trails, so that one is opened without computing again. A revision never
+/// changes; one that is not here is computed once more.
+#[derive(Debug, Clone)]
+pub struct Trails(Arc<Mutex<LruCache<Key, Arc<Vec<Line>>>>>);
+
+impl Default for Trails {
+    fn default() -> Trails {
+        Trails(Arc::new(Mutex::new(LruCache::new(KEPT))))
+    }
+}
+
+impl Trails {
+    /// Keeps the lines of a revision.
+    pub fn keep(&self, id: Uuid, revision: i64, lines: Vec<Line>) -> Arc<Vec<Line>> {
+        let lines = Arc::new(lines);
+        let mut kept = self.0.lock().unwrap_or_else(PoisonError::into_inner);
+        kept.put((id, revision), Arc::clone(&lines));
+        lines
+    }
+
+    fn get(&self, id: Uuid, revision: i64) -> Option<Arc<Vec<Line>>> {
+        self.0.lock().unwrap_or_else(PoisonError::into_inner).get(&(id, revision)).cloned()
+    }
+}
+
+/// Checks and computes a household: what every view needs.
 ///
 /// # Errors
 /// Its faults, or that the server ends.
 pub async fn out(app: &App, household: Household) -> Answer<Worked> {
-    let registry = app.registry;
-    let run = move |stop: &Stop| {
-        outcome::reckon_until(&household, &registry, NAMED_WAYS, stop).map(|outcome| (household, outcome))
-    };
-    let (household, outcome) = on_a_core(app, run).await?.map_err(|why| match why {
-        Unreckoned::Faults(faults) => Problem::invalid(faults),
-        Unreckoned::Stopped => Problem::busy(),
-    })?;
+    let (household, outcome) = reckoned(app, household, Wanted::least(NAMED_WAYS)).await?;
     let summary = summary(&household, &outcome);
     Ok(Worked { household, outcome, summary })
+}
+
+async fn reckoned(app: &App, household: Household, wanted: Wanted) -> Answer<(Household, Outcome)> {
+    let registry = app.registry;
+    let run = move |stop: &Stop| {
+        outcome::reckon_until(&household, &registry, wanted, stop).map(|outcome| (household, outcome))
+    };
+    on_a_core(app, run).await?.map_err(|why| match why {
+        Unreckoned::Faults(faults) => Problem::invalid(faults),
+        Unreckoned::Stopped => Problem::busy(),
+    })
+}
+
+/// What a revision comes to, with what is wanted of it.
+///
+/// # Errors
+/// When there is no such revision.
+pub async fn of_revision(app: &App, id: Uuid, revision: i64, wanted: Wanted) -> Answer<Outcome> {
+    let found = store::revision(&app.database, id, revision).await?;
+    let found = found.ok_or_else(|| Problem::not_found("revision"))?;
+    let (_, outcome) = reckoned(app, read(app, id, &found.state)?, wanted).await?;
+    Ok(outcome)
+}
+
+/// The lines of a revision with their trails.
+///
+/// # Errors
+/// When there is no such revision.
+pub async fn lines(app: &App, id: Uuid, revision: i64) -> Answer<Arc<Vec<Line>>> {
+    if let Some(kept) = app.trails.get(id, revision) {
+        return Ok(kept);
+    }
+    let outcome = of_revision(app, id, revision, Wanted::least(NAMED_WAYS)).await?;
+    Ok(app.trails.keep(id, revision, outcome.lines))
 }
 
 /// Stops a computation when nobody waits for it any more.

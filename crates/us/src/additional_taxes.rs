@@ -96,5 +96,6 @@ pub fn form_8960(filed: Filed<'_>) -> Required {
     if filed.amount(income::AGI) <= from {
         return Required::No(format!("income not above {from:#}").into());
     }
-    Required::if_so(filed.has(INVESTMENT), "no net investment income")
+    let net = filed.amount(income::INTEREST) - filed.amount(income::PENALTY);
+    Required::if_so(net > Money::ZERO, "no net investment income")
 }

@@ -264,6 +264,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{id}/revisions/{revision}/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every line of the chosen way, without what it is made from. */
+        get: operations["lines"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/revisions/{revision}/schedules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The official forms of every return: which are filed, line by line, and why the others are not. */
+        get: operations["schedules"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/revisions/{revision}/trail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The trail of a line: what it is made from, down two steps, and what it feeds. */
+        get: operations["trail"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/revisions/{revision}/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the lowest ways differ, and the curves of the amounts. */
+        get: operations["ways"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{id}/undo": {
         parameters: {
             query?: never;
@@ -337,8 +405,11 @@ export interface components {
         /** @description An amount that the household chooses, with what it costs. */
         AmountOutcome: {
             all?: components["schemas"]["Money"] | null;
-            /** @description The household's total along the amount at every kink, everything else as in the chosen way. */
-            curve: components["schemas"]["Kink"][];
+            /**
+             * @description The household's total along the amount at every kink, everything else as in the chosen way; nothing where that
+             *     was not asked for.
+             */
+            curve?: components["schemas"]["Kink"][];
             free?: components["schemas"]["Money"] | null;
             /** @description The largest amount that the chosen way allows. */
             most: components["schemas"]["Money"];
@@ -347,6 +418,17 @@ export interface components {
             none?: components["schemas"]["Money"] | null;
             /** @description The amount that the chosen way takes. */
             taken: components["schemas"]["Money"];
+        };
+        /** @description What the filers' returns and those of their dependents come to for one authority. */
+        Authority: {
+            /** @description Due (above zero) or back (below). */
+            balance: components["schemas"]["Money"];
+            /** @description To whom it is paid. */
+            name: string;
+            /** @description What was paid during the year. */
+            paid: components["schemas"]["Money"];
+            /** @description Total tax. */
+            total: components["schemas"]["Money"];
         };
         BTreeMap: {
             [key: string]: boolean | number | string;
@@ -530,6 +612,15 @@ export interface components {
             /** @description Shown with a minus sign. */
             takes_off: boolean;
         };
+        /** @description How the lowest ways differ, and the curves of the amounts. */
+        Comparison: {
+            /** @description The rows of the Spread that differ between the lowest ways. */
+            compared: components["schemas"]["ComparedRow"][];
+            /** @description The household's total along each amount that the chosen way takes, by its decision. */
+            curves: {
+                [key: string]: components["schemas"]["Kink"][];
+            };
+        };
         /** @description Something that an edit sets and that was set to something else meanwhile. */
         Conflict: {
             /** @description What the edit would put there. */
@@ -664,6 +755,41 @@ export interface components {
             /** @enum {string} */
             type: "person";
         };
+        /** @description One official form of a return. */
+        FormOutcome: {
+            /** @description The id. */
+            id: string;
+            /** @description A worksheet: kept with the return, not filed. */
+            kept: boolean;
+            /** @description The official number: "Schedule A". */
+            name: string;
+            /** @description Whether it is filed, or kept. */
+            required: boolean;
+            /** @description Its lines in the printed order; none where it is not filed. */
+            rows: components["schemas"]["FormRow"][];
+            /** @description What it is, in a few words. */
+            title: string;
+            /** @description Why it is not filed; empty where it is. */
+            why_not: string;
+        };
+        /** @description One line of a form. */
+        FormRow: {
+            amount?: components["schemas"]["Money"] | null;
+            /** @description The other form of the return that the amount comes from as it is: its id. */
+            from?: string | null;
+            /** @description The line that it shows. */
+            line: string;
+            /** @description What limits took from it. */
+            lost: components["schemas"]["Money"];
+            /** @description The printed number; may be empty. */
+            number: string;
+            /** @description A result. */
+            result: boolean;
+            /** @description Whose: `return/0`, `person/ID`. */
+            scope: string;
+            /** @description Its words, with the person of whom it is where there is a row for each. */
+            title: string;
+        };
         /** @description The revision that an undo or redo starts from. */
         From: {
             /** Format: int64 */
@@ -779,6 +905,8 @@ export interface components {
             scope: string;
             /** @description The shape. */
             shape: components["schemas"]["Shape"];
+            /** @description Whose, in words. */
+            whose: string;
         };
         /** @description A line with its trail. */
         Line: {
@@ -794,7 +922,7 @@ export interface components {
             inputs?: components["schemas"]["LineInput"][];
             /** @description What it is called. */
             label: string;
-            /** @description Where it stands on the official form. */
+            /** @description Where it stands on the official forms of the year; empty where on none. */
             place: string;
             /** @description Whose: `return/0`, `person/ID`. */
             scope: string;
@@ -874,7 +1002,10 @@ export interface components {
             /** Format: int32 */
             year: number;
         };
-        /** @description A household with its outcome. */
+        /**
+         * @description A household with its outcome: what every view needs. Trails, comparisons and forms are asked for when they are
+         *     opened ([`trail`], [`lines`], [`ways`], [`schedules`]).
+         */
         Opened: {
             can_redo: boolean;
             can_undo: boolean;
@@ -904,12 +1035,14 @@ export interface components {
         };
         /** @description What comes out for a household. */
         Outcome: {
+            /** @description The same for each authority; their sums are the three above. */
+            authorities: components["schemas"]["Authority"][];
             /** @description Due (above zero) or back (below). */
             balance: components["schemas"]["Money"];
             /** @description The people as columns. */
             columns: components["schemas"]["Column"][];
-            /** @description The rows of the Spread that differ between the lowest ways. */
-            compared: components["schemas"]["ComparedRow"][];
+            /** @description The rows of the Spread that differ between the lowest ways; nothing where that was not asked for. */
+            compared?: components["schemas"]["ComparedRow"][];
             /** @description Whether every lawful way was weighed; if not, the total is the lowest of those that were. */
             complete: boolean;
             /** @description The rule pack. */
@@ -933,7 +1066,7 @@ export interface components {
             /** @description Every limit of the chosen way that something came to. */
             limits: components["schemas"]["Limit"][];
             /** @description Every line of the chosen way with its trail. */
-            lines: components["schemas"]["Line"][];
+            lines?: components["schemas"]["Line"][];
             /** @description The part of the country, for lists. */
             locality: string;
             /** @description The lowest lawful total tax of the household, pins or not. */
@@ -946,6 +1079,8 @@ export interface components {
             pins_hold: boolean;
             /** @description What is unsettled: what blocks first. */
             points: components["schemas"]["Point"][];
+            /** @description The official forms of every return; nothing where that was not asked for. */
+            schedules?: components["schemas"]["ReturnSchedules"][];
             /** @description The Spread. */
             spread: components["schemas"]["Section"][];
             /** @description What the last column is: "joint · itemized". */
@@ -1127,6 +1262,15 @@ export interface components {
          * @example 0.075
          */
         Rate: string;
+        /** @description The forms of one return. */
+        ReturnSchedules: {
+            /** @description Every form of the year, in official order. */
+            forms: components["schemas"]["FormOutcome"][];
+            /** @description The return: `return/0`. */
+            scope: string;
+            /** @description Whose it is and what: "Ada Reef · joint". */
+            whose: string;
+        };
         /** @description A secret in full. */
         Revealed: {
             text?: string | null;
@@ -1800,6 +1944,131 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Opened"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Line"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    schedules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReturnSchedules"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    trail: {
+        parameters: {
+            query: {
+                /** @description The line. */
+                line: string;
+                /** @description The scopes, with commas: `return/0,return/1`. */
+                scopes: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Line"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ways: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comparison"];
                 };
             };
             404: {

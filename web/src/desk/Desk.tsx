@@ -70,7 +70,7 @@ function Open({ opened, look, bar }: OpenProps) {
   const [history, setHistory] = useState(false);
   const { undo, redo, problem, clearProblem, clash, past } = useDesk();
   const navigate = useNavigate();
-  const go = (view: "spread" | "papers" | "ways" | "points") => () =>
+  const go = (view: "spread" | "papers" | "ways" | "points" | "schedules") => () =>
     void navigate({ to: `/h/$id/${view}`, params: { id: opened.id }, search: {} });
   useKeys({
     "/": () => setFinding("all"),
@@ -80,22 +80,23 @@ function Open({ opened, look, bar }: OpenProps) {
     p: go("papers"),
     w: go("ways"),
     o: go("points"),
+    f: go("schedules"),
     h: () => setHistory(true),
     z: undo,
     Z: redo,
     "?": () => setKeys(true),
   });
   return (
-    <div className="grid h-screen min-w-[1180px] grid-rows-[52px_auto_1fr_34px]">
+    <div className="grid h-screen min-w-[1180px] grid-rows-[52px_auto_1fr_34px] print:block print:h-auto print:min-w-0">
       <Header opened={opened} find={() => setFinding("all")} history={() => setHistory(true)} />
-      <div>
+      <div className="print:hidden">
         {bar}
         {problem && <ProblemBar problem={problem} close={clearProblem} />}
         {clash && <ClashBar clash={clash} />}
         {opened.then && <RulesChanged opened={opened} />}
         {!opened.outcome.covered && <NotCovered opened={opened} />}
       </div>
-      <main key={past ? "past" : "now"} className="min-h-0 overflow-hidden">
+      <main key={past ? "past" : "now"} className="min-h-0 overflow-hidden print:overflow-visible">
         <Outlet />
       </main>
       <Tabs opened={opened} />
@@ -111,7 +112,7 @@ function Header({ opened, find, history }: { opened: Opened; find: () => void; h
   const { household, outcome } = opened;
   const law = [household.year, pack.name, outcome.locality].filter(Boolean).join(" · ");
   return (
-    <header className="flex items-center gap-4 bg-plum px-4 text-white">
+    <header className="flex items-center gap-4 bg-plum px-4 text-white print:hidden">
       <Link
         to="/"
         className="text-[19px] font-extrabold"
@@ -252,7 +253,7 @@ function Tabs({ opened }: { opened: Opened }) {
     `mr-0.5 flex h-7 items-center gap-1.5 rounded-b-[5px] px-4 font-semibold whitespace-nowrap ${here === view ? "bg-ink text-white" : "bg-[#e6deeb] hover:bg-rule"}`;
   const to = { params: { id: opened.id }, search: {} };
   return (
-    <footer className="flex items-start border-t border-rule px-3.5">
+    <footer className="flex items-start border-t border-rule px-3.5 print:hidden">
       <nav aria-label="Views" className="flex">
         <Link to="/h/$id/spread" {...to} className={tab("spread")}>
           Spread
@@ -265,6 +266,9 @@ function Tabs({ opened }: { opened: Opened }) {
         </Link>
         <Link to="/h/$id/points" {...to} className={tab("points")}>
           {open.length > 0 && <OpenPoints blocking={blocking} looking={open.length - blocking} />} Open points
+        </Link>
+        <Link to="/h/$id/schedules" {...to} className={tab("schedules")}>
+          Schedules
         </Link>
       </nav>
       <span className="mt-1 ml-auto text-[12px] text-soft">

@@ -1,6 +1,8 @@
 // One place to find a line, a person or a paper, and to add a paper by its code or name.
+import { useQuery } from "@tanstack/react-query";
 import { useNavigate } from "@tanstack/react-router";
 import { useId, useState } from "react";
+import { api, ask } from "../api/client";
 import type { PaperKind } from "../api/types";
 import { focusAtOnce } from "../ui/focus";
 import { exact, units } from "../ui/format";
@@ -104,6 +106,17 @@ function useFound(only: "all" | "papers", text: string, owner: string, close: ()
   const { opened, pack, edit } = useDesk();
   const { household, outcome, id } = opened;
   const navigate = useNavigate();
+  const lines = useQuery({
+    queryKey: ["lines", id, opened.revision],
+    queryFn: () =>
+      ask(
+        api.GET("/api/households/{id}/revisions/{revision}/lines", {
+          params: { path: { id, revision: opened.revision } },
+        }),
+      ),
+    enabled: only === "all",
+    staleTime: Number.POSITIVE_INFINITY,
+  });
   const done = (to: "papers" | "spread", search: object) => {
     close();
     void navigate({ to: `/h/$id/${to}`, params: { id }, search });
@@ -135,7 +148,7 @@ function useFound(only: "all" | "papers", text: string, owner: string, close: ()
       detail: exact(outcome.papers.find((o) => o.paper === p.id)?.amount ?? "0"),
       choose: () => done("papers", { paper: p.id }),
     })),
-    ...outcome.lines.map((line, i) => ({
+    ...(lines.data ?? []).map((line, i) => ({
       id: `line ${i}`,
       what: "Line",
       label: line.label,

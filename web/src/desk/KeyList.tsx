@@ -11,6 +11,7 @@ const KEYS: [string[], string][] = [
   [["P"], "Papers"],
   [["W"], "Ways"],
   [["O"], "Open points"],
+  [["F"], "Schedules, the official forms; there ↑ ↓ walk the lines, ] and [ the forms"],
   [["H"], "History"],
   [["Z"], "undo"],
   [["⇧", "Z"], "redo"],

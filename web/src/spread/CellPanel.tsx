@@ -6,8 +6,8 @@ import type { Limit, Line } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 import type { Standing } from "../router";
 import { difference, exact, isZero, precise, units } from "../ui/format";
-import { Button, Key } from "../ui/pieces";
-import { type BoxInput, boxesBehind, linesAt } from "./lines";
+import { Button, Key, Waiting } from "../ui/pieces";
+import { type BoxInput, boxesBehind, linesAt, useTrail } from "./lines";
 import { PanelHead } from "./SpreadView";
 
 type Props = { line: string; scopes: string; stand: (search: Standing) => void };
@@ -15,19 +15,23 @@ type Props = { line: string; scopes: string; stand: (search: Standing) => void }
 export function CellPanel({ line, scopes, stand }: Props) {
   const { opened } = useDesk();
   const { outcome, household } = opened;
-  const lines = linesAt(outcome, line, scopes);
+  const trail = useTrail({ line, scopes });
+  const all = trail.data ?? [];
+  const lines = linesAt(all, line, scopes);
   const first = lines[0];
+  if (trail.isPending) return <Waiting what="Looking it up…" />;
   if (!first) {
     return <PanelHead over="Not in this way" title="This line does not arise in the chosen way." />;
   }
-  const boxes = boxesBehind(outcome, lines);
+  const boxes = boxesBehind(all, lines);
   const papers = [...new Set(boxes.map((b) => b.paper))];
   const limits = outcome.limits.filter((l) => l.line === line && scopes.split(",").includes(l.scope));
   return (
     <div className="flex min-h-full flex-col">
       <PanelHead over={lines.map((l) => l.whose).join(" · ")} title={first.label}>
         <p className="text-soft">
-          {first.place} · <b className="font-semibold">{first.cite}</b>
+          {first.place && `${first.place} · `}
+          <b className="font-semibold">{first.cite}</b>
         </p>
       </PanelHead>
       <div className="space-y-3 px-4 pb-3">

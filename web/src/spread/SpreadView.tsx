@@ -11,7 +11,7 @@ import { Notch } from "../ui/pieces";
 import { AddPerson } from "./AddPerson";
 import { CellPanel } from "./CellPanel";
 import { HouseholdPanel } from "./HouseholdPanel";
-import { boxesBehind, linesAt } from "./lines";
+import { useFirstBox } from "./lines";
 import { PersonPanel } from "./PersonPanel";
 import { WaysStrip } from "./WaysStrip";
 import { Welcome } from "./Welcome";
@@ -74,14 +74,18 @@ function SpreadTable({ outcome, standing, stand }: { outcome: Outcome; standing:
   const table = useRef<HTMLTableElement>(null);
   const { opened } = useDesk();
   const navigate = useNavigate();
+  const firstBox = useFirstBox();
+  const edit = async (line: string, scopes: string) => {
+    const box = await firstBox({ line, scopes });
+    if (!box) return;
+    const search = { paper: box.paper, field: box.field, row: box.row ?? undefined };
+    await navigate({ to: "/h/$id/papers", params: { id: opened.id }, search });
+  };
   const onKeyDown = (event: KeyboardEvent) => {
     const at = (event.target as HTMLElement).dataset.cell?.split("@");
     if (event.key === "Enter" && at) {
-      const box = boxesBehind(outcome, linesAt(outcome, at[0] ?? "", at[1] ?? ""))[0];
-      if (!box) return;
       event.preventDefault();
-      const search = { paper: box.paper, field: box.field, row: box.row ?? undefined };
-      void navigate({ to: "/h/$id/papers", params: { id: opened.id }, search });
+      void edit(at[0] ?? "", at[1] ?? "");
     }
     const move = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[event.key];
     if (!move || !table.current) return;

@@ -1,15 +1,53 @@
-// Reading the trail: which lines a place shows, which boxes feed them, and what they feed.
-import type { Line, LineInput, Outcome } from "../api/types";
+// Reading the trail: the lines behind a place, which boxes feed them, and what they feed.
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, ask } from "../api/client";
+import type { Line, LineInput } from "../api/types";
+import { useDesk } from "../desk/useDesk";
 
 export type BoxInput = Extract<LineInput, { from: "box" }>;
 
-export function linesAt(outcome: Outcome, line: string, scopes: string): Line[] {
+type Place = { line: string; scopes: string };
+
+function trailOf(id: string, revision: number, query: Place) {
+  return {
+    queryKey: ["trail", id, revision, query.line, query.scopes],
+    queryFn: () =>
+      ask(
+        api.GET("/api/households/{id}/revisions/{revision}/trail", {
+          params: { path: { id, revision }, query },
+        }),
+      ),
+    staleTime: Number.POSITIVE_INFINITY,
+  };
+}
+
+/** The lines of a place, what they are made from and what they feed; of the revision before until the new one is here. */
+export function useTrail(place: Place) {
+  const { opened } = useDesk();
+  return useQuery({
+    ...trailOf(opened.id, opened.revision, place),
+    placeholderData: (before, query) =>
+      query?.queryKey[3] === place.line && query.queryKey[4] === place.scopes ? before : undefined,
+  });
+}
+
+/** Asks for the first box behind a place. */
+export function useFirstBox() {
+  const { opened } = useDesk();
+  const queries = useQueryClient();
+  return async (place: Place) => {
+    const lines = await queries.fetchQuery(trailOf(opened.id, opened.revision, place));
+    return boxesBehind(lines, linesAt(lines, place.line, place.scopes))[0];
+  };
+}
+
+export function linesAt(lines: Line[], line: string, scopes: string): Line[] {
   const wanted = scopes.split(",");
-  return outcome.lines.filter((l) => l.id === line && wanted.includes(l.scope));
+  return lines.filter((l) => l.id === line && wanted.includes(l.scope));
 }
 
 /** The boxes behind some lines, at most `depth` lines away; parts of one box are added up. */
-export function boxesBehind(outcome: Outcome, lines: Line[], depth = 2): BoxInput[] {
+export function boxesBehind(all: Line[], lines: Line[], depth = 2): BoxInput[] {
   const found = new Map<string, BoxInput>();
   const seen = new Set<Line>();
   const visit = (line: Line, left: number) => {
@@ -18,7 +56,7 @@ export function boxesBehind(outcome: Outcome, lines: Line[], depth = 2): BoxInpu
     for (const input of line.inputs ?? []) {
       if (input.from === "box") add(found, input);
       if (input.from === "line" && left > 0) {
-        for (const next of linesAt(outcome, input.id, input.scope)) visit(next, left - 1);
+        for (const next of linesAt(all, input.id, input.scope)) visit(next, left - 1);
       }
     }
   };
@@ -34,8 +72,8 @@ function add(found: Map<string, BoxInput>, box: BoxInput) {
 }
 
 /** The lines that a line feeds. */
-export function fedBy(outcome: Outcome, line: Line): Line[] {
+export function fedBy(all: Line[], line: Line): Line[] {
   const feeds = (l: Line) =>
     (l.inputs ?? []).some((i) => i.from === "line" && i.id === line.id && i.scope === line.scope);
-  return outcome.lines.filter((l) => feeds(l) && l !== line);
+  return all.filter((l) => feeds(l) && l !== line);
 }

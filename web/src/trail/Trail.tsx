@@ -5,16 +5,17 @@ import type { Line, LineInput } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 import type { Standing } from "../router";
 import { figure, LimitBlock } from "../spread/CellPanel";
-import { fedBy, linesAt } from "../spread/lines";
+import { fedBy, linesAt, useTrail } from "../spread/lines";
 import { exact, precise } from "../ui/format";
 import { useKeys } from "../ui/keys";
-import { Blank, Button, Key } from "../ui/pieces";
+import { Blank, Button, Key, Waiting } from "../ui/pieces";
 
 type Props = { line: string; scopes: string; stand: (search: Standing) => void };
 
 export function Trail({ line, scopes, stand }: Props) {
   const { opened } = useDesk();
-  const { outcome } = opened;
+  const trail = useTrail({ line, scopes });
+  const all = trail.data ?? [];
   const [back, setBack] = useState<Standing[]>([]);
   const [mark, setMark] = useState({ here: "", at: 0 });
   const navigate = useNavigate();
@@ -23,7 +24,7 @@ export function Trail({ line, scopes, stand }: Props) {
   // A new line begins at its first step.
   const at = mark.here === here ? mark.at : 0;
   const setAt = (step: number) => setMark({ here, at: step });
-  const lines = linesAt(outcome, line, scopes);
+  const lines = linesAt(all, line, scopes);
   const steps = lines.flatMap((l) => l.inputs ?? []).filter((i) => i.from !== "figure");
   const into = (input: LineInput | undefined) => {
     if (input?.from === "line") {
@@ -54,11 +55,12 @@ export function Trail({ line, scopes, stand }: Props) {
     ArrowLeft: inPanel(goBack),
     c: () => void navigator.clipboard?.writeText(asText(lines)),
   });
+  if (trail.isPending) return <Waiting what="Following the trail…" />;
   if (lines.length === 0) return <Blank title="This line does not arise in the chosen way" />;
   return (
     <div ref={panel} tabIndex={-1} className="flex min-h-full flex-col outline-none">
       {lines.map((l) => (
-        <OneLine key={l.scope} line={l} marked={steps[at]} into={into} />
+        <OneLine key={l.scope} line={l} all={all} marked={steps[at]} into={into} />
       ))}
       <div className="mt-auto flex flex-wrap items-center gap-x-3 gap-y-1 px-4 py-3 text-soft">
         {back.length > 0 && (
@@ -94,22 +96,22 @@ const boxOf = (input: Extract<LineInput, { from: "box" }>) => ({
 
 function OneLine({
   line,
+  all,
   marked,
   into,
 }: {
   line: Line;
+  all: Line[];
   marked: LineInput | undefined;
   into: (i: LineInput) => void;
 }) {
   const { opened } = useDesk();
   const limits = opened.outcome.limits.filter((l) => l.line === line.id && l.scope === line.scope);
-  const feeds = fedBy(opened.outcome, line);
+  const feeds = fedBy(all, line);
   return (
     <article>
       <header className="border-b border-rule px-4 pt-3.5 pb-3">
-        <span className="text-soft">
-          Trail · {line.whose} · {line.place}
-        </span>
+        <span className="text-soft">Trail · {[line.whose, line.place].filter(Boolean).join(" · ")}</span>
         <h2 className="text-[15px]">{line.label}</h2>
         <p className="text-[22px] font-bold">{precise(line.amount)}</p>
       </header>
@@ -127,9 +129,7 @@ function OneLine({
             <span>{precise(line.amount)}</span>
           </div>
           <p className="text-soft">{line.how}</p>
-          <b className="font-semibold">
-            {line.cite} · {line.place}
-          </b>
+          <b className="font-semibold">{[line.cite, line.place].filter(Boolean).join(" · ")}</b>
         </li>
       </ol>
       <div className="space-y-2 px-4 py-2">
@@ -208,7 +208,7 @@ function asText(lines: Line[]) {
   const step = (i: LineInput) => `  ${i.label}: ${i.from === "figure" ? i.value : exact(i.amount)}`;
   const one = (l: Line) =>
     [
-      `${l.label} (${l.place}), ${l.whose}: ${precise(l.amount)}`,
+      `${l.label}${l.place && ` (${l.place})`}, ${l.whose}: ${precise(l.amount)}`,
       ...(l.inputs ?? []).map(step),
       `  ${l.how} ${l.cite}`,
     ].join("\n");

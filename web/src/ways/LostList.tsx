@@ -5,9 +5,9 @@ import { units } from "../ui/format";
 
 /** Whose limit it is, where there is more than one return. */
 function whose(outcome: Outcome, limit: Limit) {
-  const returns = new Set(outcome.lines.map((l) => l.scope).filter((s) => s.startsWith("return/")));
-  const line = outcome.lines.find((l) => l.scope === limit.scope);
-  return returns.size > 1 && line ? ` · ${line.whose.split(" ")[0]}` : "";
+  const of = (l: Limit) => l.scope.startsWith("return/");
+  const returns = new Set(outcome.limits.filter(of).map((l) => l.scope));
+  return returns.size > 1 ? ` · ${limit.whose.split(" ")[0]}` : "";
 }
 
 /** What limits took in the chosen way, and the nearest edge ahead. */

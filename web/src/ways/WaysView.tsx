@@ -4,6 +4,7 @@ import { count, difference, isZero, units } from "../ui/format";
 import { Curve } from "./Curve";
 import { Decisions } from "./Decisions";
 import { LostList } from "./LostList";
+import { useComparison } from "./useComparison";
 
 export function WaysView() {
   return (
@@ -38,7 +39,8 @@ export function WaysView() {
 
 function Compared() {
   const { opened } = useDesk();
-  const { compared, ways } = opened.outcome;
+  const compared = useComparison()?.compared ?? [];
+  const { ways } = opened.outcome;
   const shown = ways.slice(0, compared[0]?.amounts.length ?? 0);
   const tone = (i: number) => (i === 0 ? "bg-[#eef6f8] font-semibold" : "");
   return (

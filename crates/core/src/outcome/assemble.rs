@@ -2,7 +2,7 @@
 
 use super::{
     AmountOutcome, Authority, ComparedRow, DecisionOutcome, Kink, MOST_WAYS, NAMED_WAYS, NamedWay,
-    OptionOutcome, Outcome, shown::Shown,
+    OptionOutcome, Outcome, Wanted, schedules, shown::Shown,
 };
 use crate::{
     check::{Fault, faults},
@@ -42,26 +42,26 @@ impl From<Stopped> for Unreckoned {
 /// # Errors
 /// The faults of a household that cannot be worked with.
 pub fn reckon(household: &Household, registry: &Registry) -> Result<Outcome, Vec<Fault>> {
-    reckon_until(household, registry, NAMED_WAYS, &Stop::default()).map_err(|why| match why {
+    reckon_until(household, registry, Wanted::all(NAMED_WAYS), &Stop::default()).map_err(|why| match why {
         Unreckoned::Faults(faults) => faults,
         // Nobody can: the stop is known to nobody else.
         Unreckoned::Stopped => Vec::new(),
     })
 }
 
-/// The same, naming so many of the lowest ways (all are weighed in any case), until it is stopped.
+/// The same with what is wanted of it, until it is stopped.
 ///
 /// # Errors
 /// The faults of a household that cannot be worked with, or that it was stopped.
 pub fn reckon_until(
     household: &Household,
     registry: &Registry,
-    ways: usize,
+    wanted: Wanted,
     stop: &Stop,
 ) -> Result<Outcome, Unreckoned> {
     let found = faults(household, registry);
     match registry.pack(&household.country) {
-        Some(pack) if found.is_empty() => Ok(assemble(household, pack, ways.clamp(1, MOST_WAYS), stop)?),
+        Some(pack) if found.is_empty() => Ok(assemble(household, pack, wanted, stop)?),
         _ => Err(Unreckoned::Faults(found)),
     }
 }
@@ -98,12 +98,12 @@ fn weigh(
 fn assemble(
     household: &Household,
     pack: &'static dyn Pack,
-    ways: usize,
+    wanted: Wanted,
     stop: &Stop,
 ) -> Result<Outcome, Stopped> {
     let case = pack.open(household);
     let pins = pins_of(household, &*case);
-    let (weighed, pins_hold) = weigh(&*case, &pins, ways, stop)?;
+    let (weighed, pins_hold) = weigh(&*case, &pins, wanted.ways.clamp(1, MOST_WAYS), stop)?;
     let chosen = weighed.ranking.first().map(|r| r.way.clone()).unwrap_or_default();
     let trail = case.record(&chosen);
     let view = Shown::of(household, pack, &*case, &chosen, &trail);
@@ -111,7 +111,10 @@ fn assemble(
     let points = view.points((!weighed.complete).then_some(weighed.lawful));
     let authorities = view.authorities();
     let all = |amount: fn(&Authority) -> Money| authorities.iter().map(amount).sum();
-    let decisions = decisions(&*case, household, &chosen, &weighed, total, stop);
+    let mut decisions = decisions(&*case, household, &chosen, &weighed, total);
+    if wanted.comparisons {
+        draw_curves(&*case, &chosen, &mut decisions, stop);
+    }
     if stop.is_stopped() {
         return Err(Stopped);
     }
@@ -135,7 +138,8 @@ fn assemble(
         spread: view.spread(),
         ways: named_ways(&*case, &weighed.ranking),
         decisions,
-        compared: compared(pack, &*case, &weighed.ranking),
+        compared: if wanted.comparisons { compared(pack, &*case, &weighed.ranking) } else { Vec::new() },
+        schedules: if wanted.schedules { schedules::of(&view) } else { Vec::new() },
         lines: trail.lines.iter().map(|l| view.line(l.id, l.scope, l.amount, &l.inputs)).collect(),
         limits: trail
             .limits
@@ -214,7 +218,6 @@ fn decisions(
     chosen: &Way,
     weighed: &Weighed,
     total: Money,
-    stop: &Stop,
 ) -> Vec<DecisionOutcome> {
     let outcome = |(d, about): (usize, &Decision)| {
         let best = |o: usize| weighed.prices[d][o];
@@ -250,31 +253,31 @@ fn decisions(
                     barred: weighed.bars[d][o].as_ref().map(|b| b.to_string()),
                 })
                 .collect(),
-            amount: about.amount.as_ref().map(|a| amount(case, chosen, d, a, ends, stop)),
+            amount: about.amount.as_ref().map(|a| amount(case, chosen, d, a, ends)),
         }
     };
     case.decisions().iter().enumerate().map(outcome).collect()
 }
 
-fn amount(
-    case: &dyn Case,
-    chosen: &Way,
-    decision: usize,
-    about: &Amount,
-    ends: Ends,
-    stop: &Stop,
-) -> AmountOutcome {
+fn amount(case: &dyn Case, chosen: &Way, decision: usize, about: &Amount, ends: Ends) -> AmountOutcome {
     let taken = chosen.amount(decision);
-    let most = if taken.is_some() { case.most(decision, &View::of(chosen)) } else { Money::ZERO };
-    let curve = if taken.is_some() { along(case, chosen, decision, most, stop) } else { Vec::new() };
     AmountOutcome {
         taken: taken.unwrap_or_default(),
-        most,
+        most: taken.map_or(Money::ZERO, |_| case.most(decision, &View::of(chosen))),
         never_costs: about.never_costs,
         free: ends.free,
         none: ends.none,
         all: ends.all,
-        curve: curve.into_iter().map(|(amount, total)| Kink { amount, total }).collect(),
+        curve: Vec::new(),
+    }
+}
+
+/// The household's total along each amount that the chosen way takes.
+fn draw_curves(case: &dyn Case, chosen: &Way, decisions: &mut [DecisionOutcome], stop: &Stop) {
+    for (place, decision) in decisions.iter_mut().enumerate() {
+        let (Some(amount), Some(_)) = (&mut decision.amount, chosen.amount(place)) else { continue };
+        let kinks = along(case, chosen, place, amount.most, stop);
+        amount.curve = kinks.into_iter().map(|(amount, total)| Kink { amount, total }).collect();
     }
 }
 

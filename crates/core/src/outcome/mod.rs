@@ -7,18 +7,42 @@ mod schedules;
 mod shown;
 
 pub use assemble::{Unreckoned, age_on, headline, pins_of, reckon, reckon_until};
-pub use schedules::{FormOutcome, FormRow, ReturnSchedules, schedules};
+pub use schedules::{FormOutcome, FormRow, ReturnSchedules};
 
 use crate::{check::Fault, limit::Limit, pack::Suggestion, point::Point};
 use hembo_money::Money;
 use serde::Serialize;
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet, HashMap};
 use utoipa::ToSchema;
 
 /// How many ways an outcome names where nobody asks for more.
 pub const NAMED_WAYS: usize = 24;
 /// How many ways an outcome names at the most.
 pub const MOST_WAYS: usize = 100_000;
+
+/// What an outcome holds beside what every view needs.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Wanted {
+    /// How many of the lowest ways are named; all are weighed in any case.
+    pub ways: usize,
+    /// What differs between the lowest ways, and the curves of amounts.
+    pub comparisons: bool,
+    /// The official forms.
+    pub schedules: bool,
+}
+
+impl Wanted {
+    /// Everything, with so many ways.
+    pub const fn all(ways: usize) -> Wanted {
+        Wanted { ways, comparisons: true, schedules: true }
+    }
+
+    /// What every view needs, with so many ways.
+    pub const fn least(ways: usize) -> Wanted {
+        Wanted { ways, comparisons: false, schedules: false }
+    }
+}
+
 /// What comes out for a household.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct Outcome {
@@ -60,9 +84,14 @@ pub struct Outcome {
     pub ways: Vec<NamedWay>,
     /// What the law leaves open.
     pub decisions: Vec<DecisionOutcome>,
-    /// The rows of the Spread that differ between the lowest ways.
+    /// The rows of the Spread that differ between the lowest ways; nothing where that was not asked for.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub compared: Vec<ComparedRow>,
+    /// The official forms of every return; nothing where that was not asked for.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub schedules: Vec<ReturnSchedules>,
     /// Every line of the chosen way with its trail.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub lines: Vec<Line>,
     /// Every limit of the chosen way that something came to.
     pub limits: Vec<Limit>,
@@ -198,7 +227,9 @@ pub struct AmountOutcome {
     pub none: Option<Money>,
     /// The same with all of it.
     pub all: Option<Money>,
-    /// The household's total along the amount at every kink, everything else as in the chosen way.
+    /// The household's total along the amount at every kink, everything else as in the chosen way; nothing where that
+    /// was not asked for.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub curve: Vec<Kink>,
 }
 
@@ -305,6 +336,26 @@ pub enum LineInput {
     },
 }
 
+/// The lines of an id at some scopes with their trail, those that they are made from down to so many steps, and those
+/// that they feed.
+pub fn trail<'l>(lines: &'l [Line], line: &str, scopes: &[&str], steps: usize) -> Vec<&'l Line> {
+    let mut places: HashMap<(&str, &str), Vec<usize>> = HashMap::new();
+    for (at, line) in lines.iter().enumerate() {
+        places.entry((&line.id, &line.scope)).or_default().push(at);
+    }
+    let at = |id: &str, scope: &str| places.get(&(id, scope)).cloned().unwrap_or_default();
+    let inputs = |at: usize| lines[at].inputs.iter().filter_map(LineInput::line);
+    let mut level: Vec<usize> = scopes.iter().flat_map(|scope| at(line, scope)).collect();
+    let mut found: BTreeSet<usize> = level.iter().copied().collect();
+    for _ in 0..steps {
+        let below = level.iter().flat_map(|&l| inputs(l)).flat_map(|(id, scope)| at(id, scope));
+        level = below.filter(|&l| found.insert(l)).collect();
+    }
+    let feeds = |l: &usize| inputs(*l).any(|(id, scope)| id == line && scopes.contains(&scope));
+    found.extend((0..lines.len()).filter(feeds));
+    found.into_iter().map(|l| &lines[l]).collect()
+}
+
 /// What a paper brings.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct PaperOutcome {
@@ -329,6 +380,16 @@ pub struct Feed {
     pub label: String,
     /// What this paper brings to it.
     pub amount: Money,
+}
+
+impl LineInput {
+    /// The id and scope of the line that it is, if it is one.
+    fn line(&self) -> Option<(&str, &str)> {
+        match self {
+            LineInput::Line { id, scope, .. } => Some((id, scope)),
+            _ => None,
+        }
+    }
 }
 
 impl AmountOutcome {

@@ -1,20 +1,13 @@
 //! The official forms of the chosen way: which are filed with each return and why the others are not, line by line.
 
-use super::{
-    assemble::{Unreckoned, pins_of},
-    shown::Shown,
-};
+use super::shown::Shown;
 use crate::{
-    check::faults,
     forms::{Form, FormLine, Forms, Required},
-    household::Household,
-    pack::{Case, Registry},
-    search::{Ranked, Stop, Stopped, lowest},
     trail::{Input, Recorded, Scope},
 };
 use hembo_money::Money;
 use serde::Serialize;
-use std::collections::{BTreeMap, BTreeSet};
+use std::collections::BTreeSet;
 use utoipa::ToSchema;
 
 /// The forms of one return.
@@ -70,37 +63,14 @@ pub struct FormRow {
 }
 
 /// The forms of every return in the chosen way.
-///
-/// # Errors
-/// The faults of a household that cannot be worked with, or that it was stopped.
-pub fn schedules(
-    household: &Household,
-    registry: &Registry,
-    stop: &Stop,
-) -> Result<Vec<ReturnSchedules>, Unreckoned> {
-    let found = faults(household, registry);
-    let Some(pack) = registry.pack(&household.country).filter(|_| found.is_empty()) else {
-        return Err(Unreckoned::Faults(found));
-    };
-    let case = pack.open(household);
-    let way = chosen(household, &*case, stop)?.map(|r| r.way).unwrap_or_default();
-    let trail = case.record(&way);
-    let shown = Shown::of(household, pack, &*case, &way, &trail);
-    let forms = pack.forms(household.year);
-    Ok((0..shown.returns.len()).map(|place| of_return(&shown, forms, place)).collect())
-}
-
-/// The lowest way that holds the pins; where none does, the lowest of all.
-fn chosen(household: &Household, case: &dyn Case, stop: &Stop) -> Result<Option<Ranked>, Stopped> {
-    let pins = pins_of(household, case);
-    match lowest(case, &pins, stop)? {
-        None if !pins.is_empty() => lowest(case, &BTreeMap::new(), stop),
-        found => Ok(found),
-    }
+pub(super) fn of(shown: &Shown<'_>) -> Vec<ReturnSchedules> {
+    let forms = shown.pack.forms(shown.household.year);
+    (0..shown.returns.len()).map(|place| of_return(shown, forms, place)).collect()
 }
 
 fn of_return(shown: &Shown<'_>, forms: &Forms, place: usize) -> ReturnSchedules {
     let scope = Scope::Return(place);
+    let decided = forms.forms.iter().zip(&shown.required[place]);
     let outcome = |(form, required): (&Form, &Required)| FormOutcome {
         id: form.id.clone(),
         name: form.name.clone(),
@@ -108,18 +78,18 @@ fn of_return(shown: &Shown<'_>, forms: &Forms, place: usize) -> ReturnSchedules 
         kept: form.kept,
         required: *required == Required::Yes,
         why_not: match required {
-            Required::Yes => String::new(),
             Required::No(why) => why.to_string(),
+            Required::Yes | Required::Elsewhere => String::new(),
         },
         rows: match required {
             Required::Yes => Sheet { shown, forms, form, place }.rows(),
-            Required::No(_) => Vec::new(),
+            Required::No(_) | Required::Elsewhere => Vec::new(),
         },
     };
     ReturnSchedules {
         scope: shown.scope(scope),
         whose: shown.whose(scope),
-        forms: forms.forms.iter().zip(&shown.required[place]).map(outcome).collect(),
+        forms: decided.filter(|(_, required)| **required != Required::Elsewhere).map(outcome).collect(),
     }
 }
 
@@ -185,10 +155,11 @@ impl Sheet<'_> {
             let (at, _) = self.forms.home(id, filed).filter(|(at, _)| filed(*at))?;
             Some(&self.forms.forms[at]).filter(|form| form.id != self.form.id)
         };
-        let same = recorded.inputs.0.iter().find_map(|input| match input {
-            Input::Line(id, of, amount) if *of == recorded.scope && *amount == recorded.amount => Some(*id),
+        let lines: Vec<_> = recorded.inputs.0.iter().filter(|i| matches!(i, Input::Line(..))).collect();
+        let same = match lines[..] {
+            [Input::Line(id, of, amount)] if *of == recorded.scope && *amount == recorded.amount => Some(*id),
             _ => None,
-        });
+        };
         let from = if line.repeats { home(recorded.id) } else { same.and_then(home) };
         from.map(|form| form.id.clone())
     }

@@ -309,6 +309,7 @@ impl<'a> Shown<'a> {
             how: at.def.how.into(),
             line: at.def.line.into(),
             scope: self.scope(at.scope),
+            whose: self.whose(at.scope),
             shape: taken.shape,
             entered: taken.entered,
             allowed: taken.allowed,

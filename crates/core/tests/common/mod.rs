@@ -92,7 +92,7 @@ static FORMS: LazyLock<Forms> = LazyLock::new(|| {
     serde_json::from_value(json!({ "year": 2025, "form": [
         { "id": "return", "name": "Return", "title": "All of it", "lines": [
             { "number": "1", "title": "Pay", "line": "at.pay" },
-            { "number": "2", "title": "Gifts", "line": "at.gifts" },
+            { "number": "2", "title": "Gifts", "line": "at.gifts", "repeats": true },
             { "number": "3", "title": "Tax", "line": "at.tax", "result": true },
         ] },
         { "id": "gifts", "name": "Gift sheet", "title": "Gifts above nothing", "lines": [

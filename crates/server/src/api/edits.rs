@@ -243,7 +243,7 @@ impl Change<'_> {
         let (undo_to, redo_to) = (step.undo_to, step.redo_to);
         let written =
             Revision { revision, state: Value::Null, undo_to, redo_to, rules: None, totals: None, at };
-        Ok(Some(Opened::new(self.id, &written, worked, pack)))
+        Ok(Some(Opened::new(self.app, self.id, &written, worked, pack)))
     }
 }
 

@@ -84,5 +84,5 @@ pub async fn revision(
     let found = found.ok_or_else(|| Problem::not_found("revision"))?;
     let worked = work::out(&app, work::read(&app, id, &found.state)?).await?;
     let pack = work::pack(&app, &worked.household)?;
-    Ok(Json(Opened::new(id, &found, worked, pack)))
+    Ok(Json(Opened::new(&app, id, &found, worked, pack)))
 }

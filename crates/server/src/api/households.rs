@@ -248,7 +248,7 @@ pub async fn open(State(app): State<App>, _: By, Path(id): Path<Uuid>) -> Answer
     let (revision, household) = work::load(&app, id).await?;
     let worked = work::out(&app, household).await?;
     let pack = work::pack(&app, &worked.household)?;
-    Ok(Json(Opened::new(id, &revision, worked, pack)))
+    Ok(Json(Opened::new(&app, id, &revision, worked, pack)))
 }
 
 /// Export the household file, numbers included; noted in the audit.

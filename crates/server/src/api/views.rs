@@ -16,12 +16,13 @@ use axum::{
 use hembo_core::{
     Household, Outcome, Pack,
     effect::{self, CurvePoint, Effect},
+    outcome::{self, ComparedRow, DecisionOutcome, Kink, Line, NAMED_WAYS, ReturnSchedules, Wanted},
     search::Stop,
     secret,
 };
 use hembo_money::Money;
 use serde::{Deserialize, Serialize};
-use std::convert::Infallible;
+use std::{collections::BTreeMap, convert::Infallible};
 use time::OffsetDateTime;
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
@@ -31,7 +32,8 @@ const STEP: Money = Money::whole(1_000);
 /// How many points a curve has.
 const POINTS: i64 = 100;
 
-/// A household with its outcome.
+/// A household with its outcome: what every view needs. Trails, comparisons and forms are asked for when they are
+/// opened ([`trail`], [`lines`], [`ways`], [`schedules`]).
 #[derive(Serialize, ToSchema)]
 #[allow(missing_docs)]
 pub struct Opened {
@@ -58,10 +60,18 @@ pub struct Then {
 }
 
 impl Opened {
-    /// What is shown of a worked-out household.
-    pub fn new(id: Uuid, revision: &Revision, worked: work::Worked, pack: &dyn Pack) -> Opened {
+    /// What is shown of a worked-out household; its trails are kept at hand.
+    pub fn new(
+        app: &App,
+        id: Uuid,
+        revision: &Revision,
+        mut worked: work::Worked,
+        pack: &dyn Pack,
+    ) -> Opened {
+        let then = then(revision, &worked, pack);
+        app.trails.keep(id, revision.revision, std::mem::take(&mut worked.outcome.lines));
         Opened {
-            then: then(revision, &worked, pack),
+            then,
             id,
             revision: revision.revision,
             saved_at: revision.at,
@@ -80,6 +90,86 @@ fn then(revision: &Revision, worked: &work::Worked, pack: &dyn Pack) -> Option<T
     let now = &worked.outcome;
     let same = (stored.total, stored.balance, stored.covered) == (now.total, now.balance, now.covered);
     (!same).then_some(Then { total: stored.total, balance: stored.balance, covered: stored.covered })
+}
+
+/// A line and at whose returns or people it is looked at.
+#[derive(Deserialize, IntoParams)]
+pub struct LineAt {
+    /// The line.
+    line: String,
+    /// The scopes, with commas: `return/0,return/1`.
+    scopes: String,
+}
+
+/// How many steps below a line its trail reaches at once.
+const STEPS: usize = 2;
+
+/// The trail of a line: what it is made from, down two steps, and what it feeds.
+#[utoipa::path(get, path = "/api/households/{id}/revisions/{revision}/trail",
+    params(("id" = Uuid, Path), ("revision" = i64, Path), LineAt),
+    responses((status = 200, body = Vec<Line>), (status = 404, body = Problem)))]
+pub async fn trail(
+    State(app): State<App>,
+    _: By,
+    Path((id, revision)): Path<(Uuid, i64)>,
+    Query(at): Query<LineAt>,
+) -> Answer<Json<Vec<Line>>> {
+    let lines = work::lines(&app, id, revision).await?;
+    let scopes: Vec<&str> = at.scopes.split(',').collect();
+    Ok(Json(outcome::trail(&lines, &at.line, &scopes, STEPS).into_iter().cloned().collect()))
+}
+
+/// Every line of the chosen way, without what it is made from.
+#[utoipa::path(get, path = "/api/households/{id}/revisions/{revision}/lines",
+    params(("id" = Uuid, Path), ("revision" = i64, Path)),
+    responses((status = 200, body = Vec<Line>), (status = 404, body = Problem)))]
+pub async fn lines(
+    State(app): State<App>,
+    _: By,
+    Path((id, revision)): Path<(Uuid, i64)>,
+) -> Answer<Json<Vec<Line>>> {
+    let lines = work::lines(&app, id, revision).await?;
+    let bare = |line: &Line| Line { inputs: Vec::new(), ..line.clone() };
+    Ok(Json(lines.iter().map(bare).collect()))
+}
+
+/// How the lowest ways differ, and the curves of the amounts.
+#[derive(Serialize, ToSchema)]
+pub struct Comparison {
+    /// The rows of the Spread that differ between the lowest ways.
+    pub compared: Vec<ComparedRow>,
+    /// The household's total along each amount that the chosen way takes, by its decision.
+    pub curves: BTreeMap<String, Vec<Kink>>,
+}
+
+/// How the lowest ways differ, and the curves of the amounts.
+#[utoipa::path(get, path = "/api/households/{id}/revisions/{revision}/ways",
+    params(("id" = Uuid, Path), ("revision" = i64, Path)),
+    responses((status = 200, body = Comparison), (status = 404, body = Problem)))]
+pub async fn ways(
+    State(app): State<App>,
+    _: By,
+    Path((id, revision)): Path<(Uuid, i64)>,
+) -> Answer<Json<Comparison>> {
+    let wanted = Wanted { comparisons: true, ..Wanted::least(NAMED_WAYS) };
+    let outcome = work::of_revision(&app, id, revision, wanted).await?;
+    let curve = |d: &DecisionOutcome| Some((d.id.clone(), d.amount.as_ref()?.curve.clone()));
+    let curves = outcome.decisions.iter().filter_map(curve).collect();
+    Ok(Json(Comparison { compared: outcome.compared, curves }))
+}
+
+/// The official forms of every return: which are filed, line by line, and why the others are not.
+#[utoipa::path(get, path = "/api/households/{id}/revisions/{revision}/schedules",
+    params(("id" = Uuid, Path), ("revision" = i64, Path)),
+    responses((status = 200, body = Vec<ReturnSchedules>), (status = 404, body = Problem)))]
+pub async fn schedules(
+    State(app): State<App>,
+    _: By,
+    Path((id, revision)): Path<(Uuid, i64)>,
+) -> Answer<Json<Vec<ReturnSchedules>>> {
+    let wanted = Wanted { schedules: true, ..Wanted::least(NAMED_WAYS) };
+    let outcome = work::of_revision(&app, id, revision, wanted).await?;
+    Ok(Json(outcome.schedules))
 }
 
 /// A paper, and for a curve one of its boxes.

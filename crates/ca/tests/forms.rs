@@ -1,0 +1,58 @@
+//! Which official forms are filed with each return of a household, and that they add up.
+#![allow(missing_docs, clippy::unwrap_used)]
+
+use hembo_core::{Outcome, outcome::FormOutcome};
+use hembo_money::Money;
+use hembo_testing::ca::Family;
+
+fn find<'o>(outcome: &'o Outcome, place: usize, id: &str) -> Option<&'o FormOutcome> {
+    outcome.schedules[place].forms.iter().find(|f| f.id == id)
+}
+
+fn filed(outcome: &Outcome, place: usize) -> Vec<&str> {
+    outcome.schedules[place].forms.iter().filter(|f| f.required && !f.kept).map(|f| f.id.as_str()).collect()
+}
+
+#[test]
+fn a_split_is_on_both_returns_and_gifts_where_they_are_claimed() {
+    let family = Family::couple("ON", ["1950-07-01", "1952-07-01"])
+        .pension("ada", "60000")
+        .benefits("bo", "4000", "8000")
+        .gifts("bo", "2000")
+        .pin("ca.gifts.ada", "2000");
+    let outcome = family.outcome();
+    assert!(
+        filed(&outcome, 0).starts_with(&["t1", "schedule-9", "t1032", "on428"]),
+        "{:?}",
+        filed(&outcome, 0)
+    );
+    assert!(filed(&outcome, 1).contains(&"t1032") && !filed(&outcome, 1).contains(&"schedule-9"));
+    assert_eq!(find(&outcome, 1, "schedule-9").unwrap().why_not, "no gifts claimed here");
+    // A form of another province is not even named.
+    assert!(find(&outcome, 0, "ab428").is_none());
+    let given = find(&outcome, 0, "t1").unwrap().rows.iter().find(|r| r.number == "21000").unwrap();
+    assert_eq!(given.from.as_deref(), Some("t1032"));
+}
+
+#[test]
+fn the_form_of_the_province_names_the_line() {
+    for (province, form) in [("ON", "ON428"), ("AB", "AB428")] {
+        let outcome = Family::single(province, "1980-01-01").employed("ada", "60000").outcome();
+        let line = outcome.lines.iter().find(|l| l.id == "ca.58040").unwrap();
+        assert_eq!(line.place, format!("{form}, line 58040"));
+        assert_eq!(find(&outcome, 0, "schedule-8").map(|f| f.required), Some(true));
+    }
+}
+
+/// Line 48500 or 48400: total payable less total credits, those paid out among them.
+#[test]
+fn the_end_of_the_return_adds_up() {
+    let family = Family::single("ON", "1980-01-01").employed("ada", "16000");
+    let outcome = family.outcome();
+    let form = find(&outcome, 0, "t1").unwrap();
+    let at = |number: &str| form.rows.iter().find(|r| r.number == number).unwrap().amount.unwrap();
+    assert!(at("45300") > Money::ZERO, "the workers benefit is paid out");
+    assert_eq!(at("48200"), at("43700") + at("44800") + at("45000") + at("45300"));
+    assert_eq!(at("48400") - at("48500"), at("48200") - at("43500"));
+    assert_eq!(outcome.balance, at("43500") - at("48200"));
+}

@@ -1,0 +1,192 @@
+// Schedules: the official forms of each return, line by line, and why a form is not filed.
+import { useQuery } from "@tanstack/react-query";
+import { useNavigate, useSearch } from "@tanstack/react-router";
+import { api, ask } from "../api/client";
+import type { Authority, FormOutcome, FormRow, ReturnSchedules } from "../api/types";
+import { useDesk } from "../desk/useDesk";
+import type { Standing } from "../router";
+import { Trail } from "../trail/Trail";
+import { balance, count, units } from "../ui/format";
+import { useKeys } from "../ui/keys";
+import { Blank, Button, Key, Waiting } from "../ui/pieces";
+import { FormSheet } from "./FormSheet";
+
+/** A form of a return. */
+export type Filed = { of: ReturnSchedules; form: FormOutcome };
+
+const keyOf = ({ of, form }: Filed) => `${of.scope}:${form.id}`;
+
+function useSchedules() {
+  const { opened } = useDesk();
+  const path = { id: opened.id, revision: opened.revision };
+  return useQuery({
+    queryKey: ["schedules", opened.id, opened.revision],
+    queryFn: ({ signal }) =>
+      ask(api.GET("/api/households/{id}/revisions/{revision}/schedules", { params: { path }, signal })),
+    placeholderData: (before, query) => (query?.queryKey[1] === opened.id ? before : undefined),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+}
+
+export function SchedulesView() {
+  const schedules = useSchedules();
+  if (schedules.error) return <Blank title="The forms cannot be shown">{schedules.error.message}</Blank>;
+  if (!schedules.data) return <Waiting what="Filling in the forms…" />;
+  return <Schedules returns={schedules.data} />;
+}
+
+function Schedules({ returns }: { returns: ReturnSchedules[] }) {
+  const { opened } = useDesk();
+  const standing = useSearch({ from: "/h/$id" });
+  const navigate = useNavigate();
+  const filed = returns.flatMap((of) => of.forms.filter((f) => f.required).map((form) => ({ of, form })));
+  const here = filed.find((f) => keyOf(f) === standing.form) ?? filed[0];
+  const stand = (search: Standing) =>
+    void navigate({ to: "/h/$id/schedules", params: { id: opened.id }, search, replace: true });
+  const open = (form: Filed | undefined) => form && stand({ form: keyOf(form) });
+  const step = (by: number) => () => here && open(filed[filed.indexOf(here) + by]);
+  useKeys({ "]": step(1), "[": step(-1), Escape: () => open(here), t: () => standing.line && open(here) });
+  if (!here) return <Blank title="No return is filed in this way" />;
+  const mark = (row: FormRow) => stand({ form: keyOf(here), line: row.line, scopes: row.scope, trail: true });
+  const from = (id: string) => open(filed.find((f) => f.of === here.of && f.form.id === id));
+  return (
+    <div className="grid h-full grid-cols-[310px_1fr_392px] print:block">
+      <nav
+        aria-label="Forms"
+        tabIndex={0}
+        className="min-h-0 overflow-auto border-r border-ink pb-6 print:hidden"
+      >
+        {returns.map((of) => (
+          <FormList key={of.scope} of={of} here={here} open={open} />
+        ))}
+      </nav>
+      <section aria-label="Form" tabIndex={0} className="min-h-0 overflow-auto bg-sheet print:hidden">
+        <FormSheet filed={here} marked={standing} mark={mark} from={from} />
+        <p className="flex flex-wrap gap-x-3 px-6 pb-4 text-soft">
+          <span>
+            <Key>↑</Key> <Key>↓</Key> walk
+          </span>
+          <span>
+            <Key>[</Key> <Key>]</Key> the form before, the next
+          </span>
+          <span>
+            <Key>↵</Key> its trail
+          </span>
+        </p>
+      </section>
+      <aside
+        aria-label="About the marked line"
+        tabIndex={0}
+        className="flex min-h-0 flex-col overflow-auto border-l border-ink print:hidden"
+      >
+        {standing.line ? (
+          <Trail
+            line={standing.line}
+            scopes={standing.scopes ?? ""}
+            stand={(next) => stand({ ...(next.trail ? next : {}), form: keyOf(here) })}
+          />
+        ) : (
+          <About returns={returns} filed={filed} />
+        )}
+      </aside>
+      <div className="hidden print:block">
+        {filed.map((f) => (
+          <FormSheet key={keyOf(f)} filed={f} marked={{}} />
+        ))}
+      </div>
+    </div>
+  );
+}
+
+type ListProps = { of: ReturnSchedules; here: Filed; open: (form: Filed) => void };
+
+/** The forms of a return: those filed, those kept, and the others with the reason. */
+function FormList({ of, here, open }: ListProps) {
+  const filed = of.forms.filter((f) => f.required && !f.kept);
+  const kept = of.forms.filter((f) => f.required && f.kept);
+  const others = of.forms.filter((f) => !f.required);
+  const entry = (form: FormOutcome) => {
+    const chosen = here.of === of && here.form === form;
+    return (
+      <button
+        key={form.id}
+        type="button"
+        aria-current={chosen || undefined}
+        onClick={() => open({ of, form })}
+        className={`row-line grid min-h-[26px] w-full grid-cols-[124px_1fr] items-center gap-x-2 px-3.5 text-left hover:bg-wash ${chosen ? "bg-wash" : ""}`}
+      >
+        <b className="font-semibold">{form.name}</b>
+        <span>{form.title}</span>
+      </button>
+    );
+  };
+  const [names, caption] = of.whose.split(" · ");
+  return (
+    <section className="pt-3">
+      <h2 className="px-3.5 leading-tight">{names}</h2>
+      <p className="px-3.5 pb-1 text-[12px] text-soft">
+        {caption} · {count(filed.length, "form")} filed
+      </p>
+      {filed.map(entry)}
+      {kept.length > 0 && <h3 className="px-3.5 pt-3 pb-0.5 text-soft">Kept with it, not filed</h3>}
+      {kept.map(entry)}
+      {others.length > 0 && <h3 className="px-3.5 pt-3 pb-0.5 text-soft">Not filed, and why</h3>}
+      {others.map((form) => (
+        <p
+          key={form.id}
+          className="row-line grid min-h-[26px] grid-cols-[124px_1fr] items-center gap-x-2 px-3.5 text-soft"
+        >
+          <span>{form.name}</span>
+          <span className="text-[12px] leading-tight">{form.why_not}</span>
+        </p>
+      ))}
+    </section>
+  );
+}
+
+/** Where no line is marked: what the view is for, and the pack on paper. */
+function About({ returns, filed }: { returns: ReturnSchedules[]; filed: Filed[] }) {
+  const { opened } = useDesk();
+  const lines = filed.reduce((sum, f) => sum + f.form.rows.length, 0);
+  return (
+    <div className="space-y-3 p-4">
+      <h2 className="text-[15px]">{opened.household.year} on the official forms</h2>
+      <p className="text-soft">
+        {count(filed.filter((f) => !f.form.kept).length, "form")} of {count(returns.length, "return")},{" "}
+        {count(lines, "line")}: each under its printed number. Choose a line to see how it came to be, down to
+        the boxes of the papers.
+      </p>
+      {!opened.outcome.covered && (
+        <p>
+          <b>The figures are not a result</b> while an open point holds them up.
+        </p>
+      )}
+      <table className="w-full border-t border-ink">
+        <tbody>
+          {opened.outcome.authorities.map((a) => (
+            <Due key={a.name} authority={a} />
+          ))}
+        </tbody>
+      </table>
+      <Button onClick={() => window.print()}>Print all forms</Button>
+    </div>
+  );
+}
+
+/** What all returns come to for one authority. */
+function Due({ authority }: { authority: Authority }) {
+  const rows = [
+    ["Total tax", units(authority.total)],
+    ["Paid", units(authority.paid)],
+    ["Balance", balance(authority.balance)],
+  ];
+  return rows.map(([what, amount], i) => (
+    <tr key={what} className="row-line h-[25px]">
+      <th scope="row" className="text-left font-normal">
+        {what}
+        {i === 0 && <span className="text-soft"> · {authority.name}</span>}
+      </th>
+      <td className="text-right font-semibold">{amount}</td>
+    </tr>
+  ));
+}
