@@ -340,7 +340,9 @@ async fn an_amount_is_pinned_at_any_value_and_refused_beyond_its_range() {
         (&json!("39171.84"), &json!("69494.00"))
     );
     // The kinks of the curve begin at nothing and end at the most.
-    let curve = amount(&free)["curve"].as_array().unwrap().clone();
+    let revision = &free["revision"];
+    let ways = client.get(&format!("/api/households/{id}/revisions/{revision}/ways")).await.ok(200);
+    let curve = ways["curves"]["ca.split.amount"].as_array().unwrap().clone();
     assert_eq!((&curve[0]["amount"], &curve[0]["total"]), (&json!("0.00"), &json!("53138.58")));
     assert_eq!(curve.last().unwrap()["amount"], "70500.00");
 }
@@ -360,10 +362,43 @@ async fn what_is_not_covered_says_so_and_comes_to_no_tax() {
         assert!(
             points.iter().any(|p| p["message"].as_str().unwrap().contains(words) && p["weight"] == "blocks")
         );
-        let lines = outcome["lines"].as_array().unwrap();
+        let lines = client.lines(&id, base + 1).await;
         assert!(lines.iter().any(|l| l["id"] == "ca.26000"));
         assert!(
             !lines.iter().any(|l| l["id"] == "ca.42900" || l["id"] == "ca.43500" || l["id"] == "ca.balance")
         );
     }
+}
+
+#[tokio::test]
+async fn trails_ways_and_forms_are_asked_for_when_they_are_opened() {
+    let client = Client::signed_in("opened").await;
+    let id = client.household("Vreeland-Mbeki").await;
+    let opened = client.get(&format!("/api/households/{id}")).await.ok(200);
+    for part in ["lines", "compared", "schedules"] {
+        assert!(opened["outcome"].get(part).is_none(), "{part} was not asked for");
+    }
+    let at = |part: &str| format!("/api/households/{id}/revisions/1/{part}");
+    let trail = client.get(&at("trail?line=us.12e&scopes=return/0")).await.ok(200);
+    let ids: Vec<_> = trail.as_array().unwrap().iter().map(|l| l["id"].as_str().unwrap()).collect();
+    assert!(
+        ["us.12e", "us.sched_a.17", "us.sched_a.14", "us.14"].iter().all(|id| ids.contains(id)),
+        "{ids:?}"
+    );
+    assert!(!ids.contains(&"us.1a"));
+    let lines = client.lines(&id, 1).await;
+    assert!(lines.len() > ids.len() && lines.iter().all(|l| l.get("inputs").is_none()));
+    let ways = client.get(&at("ways")).await.ok(200);
+    assert!(ways["compared"].as_array().unwrap().len() > 2);
+    let forms = client.get(&at("schedules")).await.ok(200);
+    assert_eq!(forms[0]["forms"][0]["name"], "Form 1040");
+
+    // An earlier revision keeps its own; one that is not there has none.
+    let pin = json!([{ "do": "pin", "decision": "us.deduction", "option": "standard" }]);
+    client.edit(&id, 1, pin).await.ok(200);
+    let chosen = |lines: &[Value]| lines.iter().find(|l| l["id"] == "us.12e").unwrap()["amount"].clone();
+    assert_ne!(chosen(&client.lines(&id, 1).await), chosen(&client.lines(&id, 2).await));
+    assert_eq!(client.get(&at("trail")).await.status, 400);
+    let missing = format!("/api/households/{id}/revisions/9/lines");
+    assert_eq!(client.get(&missing).await.ok(404)["type"], "urn:hembo:not-found");
 }

@@ -21,13 +21,18 @@ function trailOf(id: string, revision: number, query: Place) {
   };
 }
 
-/** The lines of a place, what they are made from and what they feed; of the revision before until the new one is here. */
+/**
+ * The lines of a place, what they are made from and what they feed. Until they are here, what was asked for before stands
+ * for them where it holds the place: another revision's, or those of the line beside that led here.
+ */
 export function useTrail(place: Place) {
   const { opened } = useDesk();
   return useQuery({
     ...trailOf(opened.id, opened.revision, place),
     placeholderData: (before, query) =>
-      query?.queryKey[3] === place.line && query.queryKey[4] === place.scopes ? before : undefined,
+      before && query?.queryKey[1] === opened.id && linesAt(before, place.line, place.scopes).length > 0
+        ? before
+        : undefined,
   });
 }
 

@@ -44,7 +44,8 @@ export function Trail({ line, scopes, stand }: Props) {
   // Opening the trail and walking in it keep the focus here; walking the Spread beside it does not.
   const follow = useRef(true);
   useEffect(() => {
-    if (follow.current) panel.current?.focus();
+    if (!panel.current) return;
+    if (follow.current) panel.current.focus();
     follow.current = false;
   });
   const inPanel = (act: () => void) => () => panel.current?.contains(document.activeElement) && act();

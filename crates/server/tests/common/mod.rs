@@ -121,6 +121,12 @@ impl Client {
         self.get("/api/households").await.ok(200)["count"].as_u64().unwrap()
     }
 
+    /// Every line of a revision.
+    pub async fn lines(&self, id: &str, revision: i64) -> Vec<Value> {
+        let lines = self.get(&format!("/api/households/{id}/revisions/{revision}/lines")).await.ok(200);
+        lines.as_array().unwrap().clone()
+    }
+
     pub async fn edit(&self, id: &str, base: i64, commands: Value) -> Answer {
         let body = json!({ "base_revision": base, "commands": commands });
         self.post(&format!("/api/households/{id}/edits"), body).await
