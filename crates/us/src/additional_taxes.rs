@@ -6,9 +6,10 @@ use crate::{
     income,
     income::Income,
     minimum_tax::MINIMUM_TAX,
+    points::Points,
     unit::{Filed, On},
 };
-use hembo_core::{forms::Required, lines, provision::Provision, reading::sum, trail::Trail};
+use hembo_core::{forms::Required, lines, point::Gather, provision::Provision, reading::sum, trail::Trail};
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
@@ -98,4 +99,15 @@ pub fn form_8960(filed: Filed<'_>) -> Required {
     }
     let net = filed.amount(income::INTEREST) - filed.amount(income::PENALTY);
     Required::if_so(net > Money::ZERO, "no net investment income")
+}
+
+/// State tax that may lower the tax on investments is not taken.
+pub fn points(points: &mut Points<'_>) {
+    for (place, unit) in points.units.iter().enumerate() {
+        if unit.itemizes && !points.amount(INVESTMENT, place).is_zero() {
+            let message = "State tax on interest may lower the net investment income tax (Form 8960, line 9b); it is not taken.";
+            let remedy = "Any reasonable division is lawful; claim it by hand.";
+            points.look("8960-9b", points.whose(unit), message, remedy);
+        }
+    }
 }

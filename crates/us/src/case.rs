@@ -2,7 +2,9 @@
 
 use crate::{
     decisions::FederalCase,
-    forms, points, standard_deduction,
+    forms, law,
+    points::Points,
+    standard_deduction,
     unit::{Filed, On, Unit},
 };
 use hembo_core::{
@@ -30,7 +32,10 @@ impl Case for FederalCase<'_> {
 
     fn points(&self, way: &Way, trail: &Recorder) -> Vec<Point> {
         let units: Vec<Unit> = self.units(&View::of(way)).into_iter().map(|(_, unit)| unit).collect();
-        points::of(self, &units, trail)
+        let (facts, household) = (&self.facts, self.household);
+        let mut points = Points { facts, household, units: &units, trail, found: Vec::new() };
+        law::find(&mut points);
+        points.found
     }
 
     /// Schedule A counts where the return itemizes, the standard deduction where it does not.

@@ -1,10 +1,9 @@
 //! The child tax credit, the credit for other dependents and the refundable part (§24), Schedule 8812.
 
 use crate::{
-    dependents::Household,
     facts::Residency,
     income, minimum_tax,
-    unit::{Filed, On},
+    unit::{Filed, Household, On},
 };
 use hembo_core::{
     forms::Required,

@@ -1,27 +1,93 @@
 //! Who depends on whom (§152), person by person and claimer by claimer.
 
-use crate::facts::{Facts, PersonFacts, Relationship, Residency};
+use crate::{
+    facts::{Facts, PersonFacts, Relationship, Residency},
+    points::Points,
+    questions::{ANYONE, DEPENDENT, FILER, ask},
+    unit::{Dependent, Household, Unit},
+};
+use hembo_core::{
+    field::{Choice, Field},
+    pack::Question,
+    point::{Gather, Place},
+    provision::Provision,
+};
+
+/// What decides on who depends on whom.
+pub static PROVISION: Provision = Provision {
+    person_questions: &[
+        Question {
+            of: DEPENDENT,
+            field: Field::choice(ask::RELATIONSHIP, "", "Relationship to a filer", RELATIONSHIPS),
+        },
+        Question {
+            of: ANYONE,
+            field: Field::count(ask::STUDENT_MONTHS, "", "Months a full-time student", 12)
+                .help("Some part of five calendar months makes a student."),
+        },
+        Question {
+            of: DEPENDENT,
+            field: Field::yes_no(ask::DISABLED, "", "Permanently and totally disabled"),
+        },
+        Question { of: DEPENDENT, field: Field::yes_no(ask::MARRIED, "", "Married at year end") },
+        Question {
+            of: DEPENDENT,
+            field: Field::yes_no(ask::FILES_JOINT, "", "Files a joint return")
+                .help("Other than only to get back what was withheld."),
+        },
+        Question {
+            of: DEPENDENT,
+            field: Field::yes_no(ask::SELF_SUPPORT, "", "Pays over half of own support"),
+        },
+        Question {
+            of: DEPENDENT,
+            field: Field::yes_no(ask::SUPPORTED, "", "The filers pay over half of the support"),
+        },
+        Question {
+            of: DEPENDENT,
+            field: Field::person(ask::SUPPORTED_ALONE_BY, "", "One filer alone pays over half")
+                .help("Needed only for separate returns."),
+        },
+        Question {
+            of: DEPENDENT,
+            field: Field::choice(ask::RESIDENCY, "", "Citizen or resident", RESIDENCIES),
+        },
+        Question {
+            of: DEPENDENT,
+            field: Field::amount(ask::OTHER_GROSS_INCOME, "", "Gross income not among the papers"),
+        },
+        Question {
+            of: FILER,
+            field: Field::yes_no(ask::CLAIMABLE, "", "Someone else can claim this person"),
+        },
+    ],
+    ..Provision::NONE
+};
+
+/// What a dependent is to a filer.
+pub const RELATIONSHIPS: &[Choice] = &[
+    Choice::new("child", "Child"),
+    Choice::new("stepchild", "Stepchild"),
+    Choice::new("foster_child", "Foster child, placed"),
+    Choice::new("grandchild", "Grandchild or other descendant"),
+    Choice::new("sibling", "Brother, sister, half or step"),
+    Choice::new("niece_nephew", "Niece or nephew"),
+    Choice::new("parent", "Father or mother"),
+    Choice::new("stepparent", "Stepfather or stepmother"),
+    Choice::new("grandparent", "Grandparent or other ancestor"),
+    Choice::new("aunt_uncle", "Aunt or uncle"),
+    Choice::new("in_law", "Relative by marriage (in-law)"),
+    Choice::new("none", "Not related, member of the household"),
+];
+
+const RESIDENCIES: &[Choice] = &[
+    Choice::new("us", "US citizen, national or resident"),
+    Choice::new("canada_mexico", "Resident of Canada or Mexico"),
+    Choice::new("other", "Neither"),
+];
 
 /// The support test of a relative fails.
 pub const NO_SUPPORT: &str = "the claimer does not pay over half of the support";
-
-/// How someone belongs to a claimer's household.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Household {
-    /// §152(c).
-    QualifyingChild,
-    /// §152(d).
-    QualifyingRelative,
-}
-
-/// A dependent on a return.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub struct Dependent {
-    /// By place among the people.
-    pub person: usize,
-    /// How.
-    pub as_a: Household,
-}
 
 /// Everyone who may depend on a filer.
 pub fn candidates(facts: &Facts) -> impl Iterator<Item = usize> + '_ {
@@ -179,4 +245,81 @@ pub fn months_with(facts: &Facts, claimers: &[usize], person: usize) -> i64 {
 /// Over half of the year, or of the part of it in which the person lived.
 pub fn over_half_the_year(facts: &Facts, claimers: &[usize], person: usize) -> bool {
     months_with(facts, claimers, person) * 2 > facts.people[person].months_alive(facts.year_end)
+}
+
+/// What decides on a claim and is not answered, why someone is no dependent, and dependents' own returns.
+pub fn points(points: &mut Points<'_>) {
+    for (index, person) in points.facts.people.iter().enumerate() {
+        if person.filer { claimable_elsewhere(points, index) } else { one(points, index) }
+    }
+    for unit in points.units.iter().filter(|unit| !unit.main) {
+        own_return(points, unit);
+    }
+}
+
+/// Whether a filer is so young that someone may claim that filer.
+pub fn may_be_claimed(facts: &Facts, filer: usize) -> bool {
+    let under = facts.figures.dependents.student_under;
+    facts.people[filer].age(facts.year_end).is_some_and(|age| age < under)
+}
+
+fn claimable_elsewhere(points: &mut Points<'_>, filer: usize) {
+    if may_be_claimed(points.facts, filer) && !points.said(filer, ask::CLAIMABLE) {
+        let message = format!("Can someone else claim {} as a dependent?", points.facts.people[filer].name);
+        let remedy = "It decides on the standard deduction and on credits.";
+        points.blocks("K-016", points.at(filer, ask::CLAIMABLE), message, remedy);
+    }
+}
+
+fn one(points: &mut Points<'_>, index: usize) {
+    let person = &points.facts.people[index];
+    let place = |field: &str| Place::person(&person.id, field);
+    if person.relationship.is_none() {
+        let message = format!("How is {} related to a filer?", person.name);
+        points.blocks("K-022", place(ask::RELATIONSHIP), message, "Choose the relationship.");
+        return;
+    }
+    let near = points.facts.filers.iter().any(|f| person.months_with.iter().any(|(with, _)| with == f));
+    if !near && person.relationship != Some(Relationship::Parent) {
+        let message = format!("How many months did {} live with each filer?", person.name);
+        points.blocks("K-015", place("lived_with"), message, "Enter the months, 0 to 12.");
+    }
+    let half = person.months_alive(points.facts.year_end);
+    if person.months_with.iter().any(|(_, m)| m * 2 == half) {
+        let message = format!("{} lived exactly half the year in a home: count the nights.", person.name);
+        points.look(
+            "K-015-half",
+            place("lived_with"),
+            message,
+            "Over half makes a qualifying child: enter one month more if it was.",
+        );
+    }
+    if points.units.iter().any(|u| u.dependents.iter().any(|d| d.person == index)) {
+        return;
+    }
+    let claim = claim(points.facts, &points.facts.filers, index);
+    let asked = points.household.people[index].answers.contains_key(ask::SUPPORTED);
+    if claim == Err(NO_SUPPORT) && !asked {
+        let message = format!("Do the filers pay over half of the support of {}?", person.name);
+        points.blocks("K-014", place(ask::SUPPORTED), message, "It decides on a qualifying relative.");
+    } else if let Err(why) = claim {
+        let message = format!("{} is not a dependent: {why}.", person.name);
+        points.look("K-013", place(ask::RELATIONSHIP), message, "If that is not so, correct the answers.");
+    }
+}
+
+fn own_return(points: &mut Points<'_>, unit: &Unit) {
+    let person = &points.facts.people[unit.people[0]];
+    if person.married {
+        let message = format!("{} is married: the status of that return is not known here.", person.name);
+        points.not_covered("own-return-married", Place::person(&person.id, ask::MARRIED), message);
+    }
+    let name = &person.name;
+    let message = format!("{name} has income of their own: the figures hold a separate return for {name}.");
+    let remedy = if unit.claimable {
+        "Mark there that someone can claim the filer."
+    } else {
+        "Nobody can claim the filer there."
+    };
+    points.look("K-017", Place::person(&person.id, ask::RELATIONSHIP), message, remedy);
 }

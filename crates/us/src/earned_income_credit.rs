@@ -7,19 +7,35 @@ use crate::{
     filing_status::Status,
     income,
     income::Income,
+    points::Points,
+    questions::{FILER, ask},
     unit::{Filed, On},
 };
 use hembo_core::{
+    field::Field,
     forms::Required,
     limit::{self, Shape},
     limits, lines,
+    pack::Question,
+    point::Gather,
     provision::Provision,
     trail::Trail,
 };
 use hembo_money::{Money, Rate, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { lines: LINES, person_questions: QUESTIONS, limits: LIMITS, ..Provision::NONE };
+
+const QUESTIONS: &[Question] = &[
+    Question {
+        of: FILER,
+        field: Field::yes_no(ask::CHILD_ELSEWHERE, "", "Qualifying child of someone else").help(
+            "By relationship, age and over half the year in the home of someone outside this household.",
+        ),
+    },
+    Question { of: FILER, field: Field::yes_no(ask::HOME_ABROAD, "", "Main home abroad for half the year") },
+];
 
 lines! {
     pub L27A = "us.27a", "Earned income credit", "IRC §32",
@@ -162,5 +178,18 @@ pub fn schedule_eic(filed: Filed<'_>) -> Required {
     match filed.has(L27A) {
         true => Required::if_so(children(filed.on) > 0, "no child counted"),
         false => Required::No("no earned income credit".into()),
+    }
+}
+
+/// Whether a young filer with the credit is someone's qualifying child (§32(c)(1)(B)).
+pub fn points(points: &mut Points<'_>) {
+    let credit = points.amounts(L27A).any(|(_, credit)| !credit.is_zero());
+    for &filer in points.facts.filers.iter().filter(|_| credit && !points.facts.couple()) {
+        if dependents::may_be_claimed(points.facts, filer) && !points.said(filer, ask::CHILD_ELSEWHERE) {
+            let name = &points.facts.people[filer].name;
+            let message = format!("Is {name} the qualifying child of someone else?");
+            let remedy = "If so, there is no earned income credit (§32(c)(1)(B)).";
+            points.blocks("K-016-child", points.at(filer, ask::CHILD_ELSEWHERE), message, remedy);
+        }
     }
 }

@@ -2,11 +2,16 @@
 
 use crate::{
     facts::Own,
+    points::Points,
+    questions::ask,
     unit::{Filed, On},
 };
 use hembo_core::{
+    field::Field,
     forms::Required,
+    household::Entry,
     lines,
+    point::{Gather, Place},
     provision::Provision,
     reading::sum,
     trail::{Scope, Trail},
@@ -14,7 +19,13 @@ use hembo_core::{
 use hembo_money::Money;
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { lines: LINES, household_questions: QUESTIONS, ..Provision::NONE };
+
+const QUESTIONS: &[Field] = &[
+    Field::yes_no(ask::DIGITAL_ASSETS, "", "Received or disposed of digital assets"),
+    Field::yes_no(ask::FOREIGN_ACCOUNT, "", "Held a financial account abroad"),
+];
 
 lines! {
     pub WAGES = "us.1a", "Wages", "IRC §61(a)(1)",
@@ -95,4 +106,31 @@ pub fn schedule_b(filed: Filed<'_>) -> Required {
     let abroad = filed.on.unit.main && filed.on.facts.foreign_account == Some(true);
     let needed = filed.amount(INTEREST) > most || adjusted || abroad;
     Required::if_so(needed, format!("interest not above {most:#}"))
+}
+
+/// The questions of page 1 and of Schedule B.
+pub fn points(points: &mut Points<'_>) {
+    let most = points.facts.figures.interest.schedule_b_above;
+    let needs = points.amounts(INTEREST).any(|(_, interest)| interest > most);
+    match points.answered(ask::DIGITAL_ASSETS).and_then(Entry::flag) {
+        None => {
+            let place = Place::household(ask::DIGITAL_ASSETS);
+            points.blocks(
+                "K-024",
+                place,
+                "Digital assets: yes or no?",
+                "Everyone answers this on page 1 of Form 1040.",
+            );
+        }
+        Some(true) => {
+            let place = Place::household(ask::DIGITAL_ASSETS);
+            points.not_covered("digital-assets", place, "Digital assets are not computed yet.");
+        }
+        Some(false) => {}
+    }
+    if needs && points.answered(ask::FOREIGN_ACCOUNT).is_none() {
+        let place = Place::household(ask::FOREIGN_ACCOUNT);
+        let message = "So much interest needs Schedule B: was there a financial account abroad?";
+        points.blocks("K-026", place, message, "Answer for Schedule B, Part III.");
+    }
 }

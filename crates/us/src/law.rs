@@ -1,33 +1,85 @@
 //! The provisions of the federal law, in its order: a new one has its line here.
 
 use crate::{
-    additional_deductions, additional_taxes, child_credit, earned_income_credit, income, minimum_tax, papers,
-    payments, questions, schedule_a, standard_deduction, tax, taxable_income, total_tax,
+    additional_deductions, additional_taxes, bringing::Bringing, child_credit, dependents,
+    earned_income_credit, income, kiddie, minimum_tax, papers, payments, people, points::Points, questions,
+    saver, schedule_a, standard_deduction, states, status, tax, taxable_income, total_tax,
 };
 use hembo_core::provision::{Declared, Provision};
 use std::sync::LazyLock;
 
+/// A provision at work.
+struct Rule {
+    declares: &'static Provision,
+    /// Makes facts of its papers.
+    reads: fn(&mut Bringing<'_>),
+    /// Tells what is unsettled.
+    finds: fn(&mut Points<'_>),
+}
+
+impl Rule {
+    const fn new(declares: &'static Provision) -> Rule {
+        Rule { declares, reads: |_| {}, finds: |_| {} }
+    }
+
+    const fn reads(self, reads: fn(&mut Bringing<'_>)) -> Rule {
+        Rule { reads, ..self }
+    }
+
+    const fn finds(self, finds: fn(&mut Points<'_>)) -> Rule {
+        Rule { finds, ..self }
+    }
+}
+
 /// Every provision.
-static LAW: &[&Provision] = &[
-    &questions::PROVISION,
-    &papers::PROVISION,
-    &income::PROVISION,
-    &schedule_a::medical::PROVISION,
-    &schedule_a::taxes::PROVISION,
-    &schedule_a::home_loan::PROVISION,
-    &schedule_a::gifts::PROVISION,
-    &schedule_a::PROVISION,
-    &standard_deduction::PROVISION,
-    &additional_deductions::PROVISION,
-    &taxable_income::PROVISION,
-    &tax::PROVISION,
-    &minimum_tax::PROVISION,
-    &child_credit::PROVISION,
-    &additional_taxes::PROVISION,
-    &earned_income_credit::PROVISION,
-    &total_tax::PROVISION,
-    &payments::PROVISION,
+static LAW: &[Rule] = &[
+    Rule::new(&dependents::PROVISION).finds(dependents::points),
+    Rule::new(&status::PROVISION).finds(status::points),
+    Rule::new(&people::PROVISION).finds(people::points),
+    Rule::new(&states::PROVISION).finds(states::points),
+    Rule::new(&papers::w2::PROVISION).reads(papers::w2::read).finds(papers::w2::points),
+    Rule::new(&papers::interest::PROVISION).reads(papers::interest::read).finds(papers::interest::points),
+    Rule::new(&income::PROVISION).finds(income::points),
+    Rule::new(&schedule_a::medical::PROVISION)
+        .reads(schedule_a::medical::read)
+        .finds(schedule_a::medical::points),
+    Rule::new(&schedule_a::taxes::PROVISION).reads(schedule_a::taxes::read),
+    Rule::new(&schedule_a::home_loan::PROVISION)
+        .reads(schedule_a::home_loan::read)
+        .finds(schedule_a::home_loan::points),
+    Rule::new(&schedule_a::gifts::PROVISION).reads(schedule_a::gifts::read).finds(schedule_a::gifts::points),
+    Rule::new(&schedule_a::PROVISION),
+    Rule::new(&standard_deduction::PROVISION),
+    Rule::new(&additional_deductions::PROVISION),
+    Rule::new(&taxable_income::PROVISION),
+    Rule::new(&tax::PROVISION),
+    Rule::new(&kiddie::PROVISION).finds(kiddie::points),
+    Rule::new(&minimum_tax::PROVISION),
+    Rule::new(&child_credit::PROVISION),
+    Rule::new(&Provision::NONE).finds(saver::points),
+    Rule::new(&additional_taxes::PROVISION).finds(additional_taxes::points),
+    Rule::new(&earned_income_credit::PROVISION).finds(earned_income_credit::points),
+    Rule::new(&total_tax::PROVISION),
+    Rule::new(&payments::PROVISION).reads(payments::read).finds(payments::points),
+    Rule::new(&Provision::NONE).finds(papers::points),
+    Rule::new(&questions::PROVISION).finds(questions::points),
 ];
 
 /// What they declare.
-pub static DECLARED: LazyLock<Declared> = LazyLock::new(|| Declared::of(LAW.iter().copied()));
+pub static DECLARED: LazyLock<Declared> = LazyLock::new(|| Declared::of(LAW.iter().map(|r| r.declares)));
+
+/// Makes facts of a paper.
+pub fn read(paper: &mut Bringing<'_>) {
+    let kind = &paper.paper.paper.kind;
+    let rule = LAW.iter().find(|rule| rule.declares.papers.iter().any(|p| p.id == kind));
+    if let Some(rule) = rule {
+        (rule.reads)(paper);
+    }
+}
+
+/// Everything that is unsettled.
+pub fn find(points: &mut Points<'_>) {
+    for rule in LAW {
+        (rule.finds)(points);
+    }
+}

@@ -5,6 +5,7 @@
 
 pub mod additional_deductions;
 pub mod additional_taxes;
+pub mod bringing;
 mod case;
 pub mod child_credit;
 pub mod decisions;
@@ -18,18 +19,20 @@ pub mod forms;
 pub mod id_number;
 pub mod income;
 pub mod intake;
+pub mod kiddie;
 pub mod law;
 pub mod minimum_tax;
 pub mod papers;
 pub mod payments;
-mod points;
+pub mod people;
+pub mod points;
 pub mod questions;
+pub mod saver;
 pub mod schedule_a;
 pub mod spread;
 pub mod standard_deduction;
 pub mod states;
 pub mod status;
-pub mod suggestions;
 pub mod tax;
 pub mod taxable_income;
 pub mod total_tax;
@@ -102,11 +105,11 @@ impl Pack for UnitedStates {
     }
 
     fn caption(&self, person: &Person) -> String {
-        caption_of(person, ask::RELATIONSHIP, questions::RELATIONSHIPS, "dependent")
+        caption_of(person, ask::RELATIONSHIP, dependents::RELATIONSHIPS, "dependent")
     }
 
     fn suggestions(&self, household: &Household, paper: &Paper) -> Vec<Suggestion> {
-        Figures::of(household.year).map(|figures| suggestions::of(figures, paper)).unwrap_or_default()
+        Figures::of(household.year).map(|figures| papers::w2::suggestions(figures, paper)).unwrap_or_default()
     }
 
     fn version(&self) -> &'static str {

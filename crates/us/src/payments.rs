@@ -2,15 +2,33 @@
 
 use crate::{
     additional_taxes::additional_medicare_withheld,
-    child_credit, earned_income_credit, total_tax,
+    bringing::Bringing,
+    child_credit, earned_income_credit,
+    points::Points,
+    questions::ask,
+    total_tax,
     total_tax::TotalTax,
     unit::{Filed, On, Part},
 };
-use hembo_core::{forms::Required, lines, provision::Provision, reading::sum, trail::Trail};
+use hembo_core::{
+    field::{Field, Years},
+    forms::Required,
+    lines,
+    paper::PaperKind,
+    point::Gather,
+    provision::Provision,
+    reading::sum,
+    trail::Trail,
+};
 use hembo_money::Money;
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    papers: &[ESTIMATED],
+    household_questions: &[REFUND_ACCOUNT],
+    lines: LINES,
+    ..Provision::NONE
+};
 
 lines! {
     pub L25A = "us.25a", "Withheld from wages", "IRC §31(a)",
@@ -128,4 +146,46 @@ fn estimated(on: On<'_>, trail: &mut impl Trail) -> Money {
 /// Schedule 3: where it brings a payment.
 pub fn schedule_3(filed: Filed<'_>) -> Required {
     Required::if_so(filed.has(EXCESS), "no such credits or payments")
+}
+
+/// Federal estimated tax payments.
+pub const ESTIMATED: PaperKind = PaperKind {
+    id: "1040-ES",
+    name: "Federal estimated tax payments",
+    title: "About",
+    shared: true,
+    headline: "amount",
+    boxes: &[],
+    columns: &[
+        Field::date("date", "", "Paid on"),
+        Field::text("what", "", "What", 80).help("Payment, or last year's overpayment applied."),
+        Field::amount("amount", "", "Amount"),
+    ],
+    years: Years::ALL,
+};
+
+const REFUND_ACCOUNT: Field = Field::text(ask::REFUND_ACCOUNT, "35d", "Account for a refund", 40)
+    .help("Routing and account number; hidden like a taxpayer number.")
+    .secret();
+
+/// What both filers paid together stays whole: spouses may divide it as they agree (Reg. §1.6654-2(e)(5)).
+pub fn read(paper: &mut Bringing<'_>) {
+    if paper.paper.paper.owners.len() == 1 {
+        return paper.rows(|own, item, _| own.estimated.push(item));
+    }
+    for (r, _, amount) in paper.paper.lines("amount") {
+        paper.facts.estimated_together.push(paper.paper.item("amount", Some(r), amount));
+    }
+}
+
+/// A balance so large that a penalty is possible.
+pub fn points(points: &mut Points<'_>) {
+    let least = points.facts.figures.underpayment.no_penalty_below;
+    for (place, unit) in points.units.iter().enumerate() {
+        if unit.main && points.amount(BALANCE, place) >= least {
+            let name = &points.facts.people[unit.people[0]].name;
+            let message = format!("{name}: so much is due that a penalty for underpayment is possible.");
+            points.look("K-156", points.whose(unit), message, "Compare with last year's tax (Form 2210).");
+        }
+    }
 }

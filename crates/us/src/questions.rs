@@ -1,16 +1,15 @@
-//! The questions of the federal return, about people and about the household.
+//! The ids of all questions, and those about what is not computed yet; each of the others stands at its provision.
 
+use crate::points::Points;
 use hembo_core::{
-    field::{Choice, Field},
+    field::Field,
     household::Role,
-    pack::Question,
-    point::NotComputed,
+    point::{Gather, NotComputed},
     provision::Provision,
 };
 
-/// What stands here.
-pub static PROVISION: Provision =
-    Provision { person_questions: PERSON, household_questions: HOUSEHOLD, ..Provision::NONE };
+/// What is asked because it is not computed yet.
+pub static PROVISION: Provision = Provision { household_questions: &ASKED, ..Provision::NONE };
 
 /// The ids of the questions.
 #[allow(missing_docs)]
@@ -44,123 +43,12 @@ pub mod ask {
     pub const REFUND_ACCOUNT: &str = "refund_account";
 }
 
-const FILER: &[Role] = &[Role::Filer];
-const DEPENDENT: &[Role] = &[Role::Dependent];
-const ANYONE: &[Role] = &[Role::Filer, Role::Dependent];
-
-/// What a dependent is to a filer.
-pub const RELATIONSHIPS: &[Choice] = &[
-    Choice::new("child", "Child"),
-    Choice::new("stepchild", "Stepchild"),
-    Choice::new("foster_child", "Foster child, placed"),
-    Choice::new("grandchild", "Grandchild or other descendant"),
-    Choice::new("sibling", "Brother, sister, half or step"),
-    Choice::new("niece_nephew", "Niece or nephew"),
-    Choice::new("parent", "Father or mother"),
-    Choice::new("stepparent", "Stepfather or stepmother"),
-    Choice::new("grandparent", "Grandparent or other ancestor"),
-    Choice::new("aunt_uncle", "Aunt or uncle"),
-    Choice::new("in_law", "Relative by marriage (in-law)"),
-    Choice::new("none", "Not related, member of the household"),
-];
-
-const RESIDENCIES: &[Choice] = &[
-    Choice::new("us", "US citizen, national or resident"),
-    Choice::new("canada_mexico", "Resident of Canada or Mexico"),
-    Choice::new("other", "Neither"),
-];
-
-const MARITAL: &[Choice] = &[
-    Choice::new("single", "Never married"),
-    Choice::new("married", "Married"),
-    Choice::new("divorced", "Divorced or separated by decree"),
-    Choice::new("widowed", "Widowed before this year"),
-];
-
-/// The questions about a person.
-pub static PERSON: &[Question] = &[
-    Question {
-        of: DEPENDENT,
-        field: Field::choice(ask::RELATIONSHIP, "", "Relationship to a filer", RELATIONSHIPS),
-    },
-    Question {
-        of: ANYONE,
-        field: Field::count(ask::STUDENT_MONTHS, "", "Months a full-time student", 12)
-            .help("Some part of five calendar months makes a student."),
-    },
-    Question { of: ANYONE, field: Field::yes_no(ask::BLIND, "", "Blind") },
-    Question { of: DEPENDENT, field: Field::yes_no(ask::DISABLED, "", "Permanently and totally disabled") },
-    Question { of: DEPENDENT, field: Field::yes_no(ask::MARRIED, "", "Married at year end") },
-    Question {
-        of: DEPENDENT,
-        field: Field::yes_no(ask::FILES_JOINT, "", "Files a joint return")
-            .help("Other than only to get back what was withheld."),
-    },
-    Question { of: DEPENDENT, field: Field::yes_no(ask::SELF_SUPPORT, "", "Pays over half of own support") },
-    Question {
-        of: DEPENDENT,
-        field: Field::yes_no(ask::SUPPORTED, "", "The filers pay over half of the support"),
-    },
-    Question {
-        of: DEPENDENT,
-        field: Field::person(ask::SUPPORTED_ALONE_BY, "", "One filer alone pays over half")
-            .help("Needed only for separate returns."),
-    },
-    Question { of: DEPENDENT, field: Field::choice(ask::RESIDENCY, "", "Citizen or resident", RESIDENCIES) },
-    Question {
-        of: DEPENDENT,
-        field: Field::amount(ask::OTHER_GROSS_INCOME, "", "Gross income not among the papers"),
-    },
-    Question {
-        of: ANYONE,
-        field: Field::yes_no(ask::WORK_SSN, "", "Number valid for work")
-            .help("A social security number issued in time and valid for employment."),
-    },
-    Question { of: FILER, field: Field::yes_no(ask::CLAIMABLE, "", "Someone else can claim this person") },
-    Question {
-        of: FILER,
-        field: Field::yes_no(ask::CHILD_ELSEWHERE, "", "Qualifying child of someone else").help(
-            "By relationship, age and over half the year in the home of someone outside this household.",
-        ),
-    },
-    Question {
-        of: ANYONE,
-        field: Field::yes_no(ask::PARENT_ALIVE, "", "A parent was alive at the end of the year"),
-    },
-    Question {
-        of: ANYONE,
-        field: Field::yes_no(ask::EARNED_OVER_HALF, "", "Own earnings were over half of own support"),
-    },
-    Question { of: FILER, field: Field::yes_no(ask::NONRESIDENT_ALIEN, "", "Nonresident alien in the year") },
-    Question { of: FILER, field: Field::yes_no(ask::PAID_HOME, "", "Paid over half the cost of the home") },
-    Question { of: FILER, field: Field::yes_no(ask::HOME_ABROAD, "", "Main home abroad for half the year") },
-    Question { of: FILER, field: Field::count(ask::SPOUSE_DIED, "", "Year in which the spouse died", 2100) },
-];
-
-/// The questions about the household.
-pub static HOUSEHOLD: &[Field] = &[
-    Field::choice(ask::MARITAL, "", "On the last day of the year", MARITAL)
-        .help("The year in which a spouse died still counts as married."),
-    Field::yes_no(ask::APART, "", "The spouses lived apart from July to December")
-        .help("A temporary absence is living together."),
-    Field::yes_no(ask::SPOUSE_ITEMIZES, "", "A spouse outside this household itemizes"),
-    Field::choice(ask::STATE, "", "State of residence", crate::states::STATES),
-    Field::yes_no(ask::DIGITAL_ASSETS, "", "Received or disposed of digital assets"),
-    Field::yes_no(ask::FOREIGN_ACCOUNT, "", "Held a financial account abroad"),
-    Field::text(ask::REFUND_ACCOUNT, "35d", "Account for a refund", 40)
-        .help("Routing and account number; hidden like a taxpayer number.")
-        .secret(),
-    NOT_COMPUTED[0].field,
-    NOT_COMPUTED[1].field,
-    NOT_COMPUTED[2].field,
-    NOT_COMPUTED[3].field,
-    NOT_COMPUTED[4].field,
-    NOT_COMPUTED[5].field,
-    NOT_COMPUTED[6].field,
-    NOT_COMPUTED[7].field,
-    NOT_COMPUTED[8].field,
-    NOT_COMPUTED[9].field,
-];
+/// Of whom something is asked.
+pub const FILER: &[Role] = &[Role::Filer];
+/// Of whom something is asked.
+pub const DEPENDENT: &[Role] = &[Role::Dependent];
+/// Of whom something is asked.
+pub const ANYONE: &[Role] = &[Role::Filer, Role::Dependent];
 
 /// What is not computed yet, in the order of the return.
 pub const NOT_COMPUTED: [NotComputed; 10] = [
@@ -227,3 +115,18 @@ pub const NOT_COMPUTED: [NotComputed; 10] = [
         "One of these is",
     ),
 ];
+
+const ASKED: [Field; NOT_COMPUTED.len()] = {
+    let mut asked = [NOT_COMPUTED[0].field; NOT_COMPUTED.len()];
+    let mut at = 0;
+    while at < NOT_COMPUTED.len() {
+        asked[at] = NOT_COMPUTED[at].field;
+        at += 1;
+    }
+    asked
+};
+
+/// What the law has and this pack has not.
+pub fn points(points: &mut Points<'_>) {
+    points.not_computed(points.household, &NOT_COMPUTED);
+}

@@ -1,16 +1,24 @@
 //! The standard deduction (§63(c), (f)).
 
-use crate::unit::On;
+use crate::{
+    questions::{ANYONE, ask},
+    unit::On,
+};
 use hembo_core::{
+    field::Field,
     limit::{self, Shape},
     limits, lines,
+    pack::Question,
     provision::Provision,
     trail::Trail,
 };
 use hembo_money::Money;
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { person_questions: QUESTIONS, lines: LINES, limits: LIMITS, ..Provision::NONE };
+
+const QUESTIONS: &[Question] = &[Question { of: ANYONE, field: Field::yes_no(ask::BLIND, "", "Blind") }];
 
 lines! {
     pub STANDARD = "us.standard", "Standard deduction", "IRC §63(c), (f)",

@@ -1,6 +1,18 @@
 //! The states, and what their law of property does to separate returns.
 
-use hembo_core::field::Choice;
+use crate::{facts::Marital, points::Points, questions::ask};
+use hembo_core::{
+    field::{Choice, Field},
+    household::Entry,
+    point::{Gather, Place},
+    provision::Provision,
+};
+
+/// What is asked about the state.
+pub static PROVISION: Provision = Provision {
+    household_questions: &[Field::choice(ask::STATE, "", "State of residence", STATES)],
+    ..Provision::NONE
+};
 
 /// The fifty states and the District of Columbia.
 pub const STATES: &[Choice] = &[
@@ -63,4 +75,28 @@ const COMMUNITY_PROPERTY: &[&str] = &["AZ", "CA", "ID", "LA", "NV", "NM", "TX", 
 /// Whether spouses there own what they earn together.
 pub fn community_property(state: &str) -> bool {
     COMMUNITY_PROPERTY.contains(&state)
+}
+
+/// Where spouses live decides whether separate returns divide what they earn.
+pub fn points(points: &mut Points<'_>) {
+    let married = points.facts.marital == Marital::Married;
+    match points.answered(ask::STATE).and_then(Entry::text) {
+        None if married => {
+            points.blocks("K-029", Place::household(ask::STATE), "State of residence?", "Name the state.");
+        }
+        None => {
+            points.look("K-029", Place::household(ask::STATE), "State of residence?", "Name the state.");
+        }
+        Some(state) if points.facts.couple() && community_property(state) => {
+            let message =
+                "Only the joint return is weighed: separate ones divide income by community property.";
+            let remedy = "Compare separate returns by hand (Form 8958); the joint figures hold.";
+            points.not_known("K-030", Place::household(ask::STATE), message, remedy);
+        }
+        Some(state) if married && community_property(state) => {
+            let message = "A separate return divides income by community property here: not computed yet.";
+            points.not_covered("K-030", Place::household(ask::STATE), message);
+        }
+        Some(_) => {}
+    }
 }

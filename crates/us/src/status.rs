@@ -1,10 +1,48 @@
 //! Filing status: marital state, considered unmarried, surviving spouse, head of household (§§1, 2, 7703).
 
 use crate::{
-    dependents::{self, Household},
+    dependents,
     facts::{Facts, Marital, Relationship},
     filing_status::Status,
+    points::Points,
+    questions::{FILER, ask},
+    unit::Household,
 };
+use hembo_core::{
+    field::{Choice, Field},
+    pack::Question,
+    point::{Gather, Place},
+    provision::Provision,
+};
+
+/// What decides on the status.
+pub static PROVISION: Provision = Provision {
+    household_questions: &[
+        Field::choice(ask::MARITAL, "", "On the last day of the year", MARITAL)
+            .help("The year in which a spouse died still counts as married."),
+        Field::yes_no(ask::APART, "", "The spouses lived apart from July to December")
+            .help("A temporary absence is living together."),
+        Field::yes_no(ask::SPOUSE_ITEMIZES, "", "A spouse outside this household itemizes"),
+    ],
+    person_questions: &[
+        Question {
+            of: FILER,
+            field: Field::yes_no(ask::PAID_HOME, "", "Paid over half the cost of the home"),
+        },
+        Question {
+            of: FILER,
+            field: Field::count(ask::SPOUSE_DIED, "", "Year in which the spouse died", 2100),
+        },
+    ],
+    ..Provision::NONE
+};
+
+const MARITAL: &[Choice] = &[
+    Choice::new("single", "Never married"),
+    Choice::new("married", "Married"),
+    Choice::new("divorced", "Divorced or separated by decree"),
+    Choice::new("widowed", "Widowed before this year"),
+];
 
 /// The status of someone who does not file jointly: the facts fix it, it is not a choice.
 pub fn alone(facts: &Facts, filer: usize) -> Status {
@@ -111,5 +149,83 @@ pub fn considered_unmarried(facts: &Facts, filer: usize) -> Result<(), &'static 
         Ok(())
     } else {
         Err("no child lived there over half the year")
+    }
+}
+
+/// What decides on the status and is not answered.
+pub fn points(points: &mut Points<'_>) {
+    marriage(points);
+    for &filer in &points.facts.filers {
+        alone_or_widowed(points, filer);
+    }
+}
+
+fn marriage(points: &mut Points<'_>) {
+    let married = points.facts.marital == Marital::Married;
+    if points.answered(ask::MARITAL).is_none() {
+        let message = "Were the filers married on the last day of the year?";
+        points.blocks(
+            "K-008",
+            Place::household(ask::MARITAL),
+            message,
+            "Answer the question about marriage.",
+        );
+    }
+    if married && points.answered(ask::APART).is_none() {
+        let message = "Did the spouses live apart from July to December?";
+        points.blocks(
+            "K-011",
+            Place::household(ask::APART),
+            message,
+            "It decides who may be head of household.",
+        );
+    }
+    if !married && points.facts.filers.len() == 2 {
+        let place = Place::household(ask::MARITAL);
+        let message = "Two unmarried filers each file alone: they are two households here.";
+        let remedy = "Make a household for each of them, or answer that they are married.";
+        points.not_known("two-unmarried-filers", place, message, remedy);
+    }
+    if married && points.facts.filers.len() == 1 {
+        let message = "A separate return names the spouse; joint and separate are not compared.";
+        points.look(
+            "K-169",
+            Place::household(ask::MARITAL),
+            message,
+            "Add the spouse as a second filer to compare.",
+        );
+        if points.answered(ask::SPOUSE_ITEMIZES).is_none() {
+            let message = "Does the spouse itemize? If so, there is no standard deduction here.";
+            points.blocks("K-106", Place::household(ask::SPOUSE_ITEMIZES), message, "Answer for the spouse.");
+        }
+    }
+}
+
+fn alone_or_widowed(points: &mut Points<'_>, filer: usize) {
+    let person = &points.facts.people[filer];
+    let place = |field: &str| Place::person(&person.id, field);
+    let start = points.facts.figures.year;
+    let paid_home = points.household.person(&person.id).and_then(|p| p.answers.get(ask::PAID_HOME));
+    let matters = points.facts.marital != Marital::Married || points.facts.apart;
+    if paid_home.is_none() && matters && dependents::candidates(points.facts).next().is_some() {
+        let message = format!("Did {} pay over half the cost of the home?", person.name);
+        points.blocks("K-010", place(ask::PAID_HOME), message, "It decides on head of household.");
+    }
+    if points.facts.marital == Marital::Widowed && person.spouse_died.is_some_and(|died| died >= start.into())
+    {
+        let message = format!(
+            "The spouse died in {start}: for the tax that is a year of marriage, with a joint return."
+        );
+        let remedy = "Answer 'married' and add the spouse as a filer with the date of death (§6013(a)(3)).";
+        points.not_known("K-012-year", place(ask::SPOUSE_DIED), message, remedy);
+    }
+    if points.facts.marital == Marital::Widowed && person.spouse_died.is_none() {
+        let message = format!("In which year did the spouse of {} die?", person.name);
+        points.blocks(
+            "K-012",
+            place(ask::SPOUSE_DIED),
+            message,
+            "It decides on the surviving spouse's status.",
+        );
     }
 }

@@ -1,7 +1,6 @@
 //! A return of a way: who files it, as what, with which options.
 
 use crate::{
-    dependents::Dependent,
     facts::{Facts, Own},
     filing_status::Status,
 };
@@ -31,6 +30,24 @@ pub enum Part {
     Half,
     /// None of it.
     Nothing,
+}
+
+/// How someone belongs to a claimer's household.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Household {
+    /// §152(c).
+    QualifyingChild,
+    /// §152(d).
+    QualifyingRelative,
+}
+
+/// A dependent on a return.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Dependent {
+    /// By place among the people.
+    pub person: usize,
+    /// How.
+    pub as_a: Household,
 }
 
 /// One return.

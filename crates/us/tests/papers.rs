@@ -3,7 +3,7 @@
 
 use hembo_core::point::Weight;
 use hembo_testing::us::{Family, has_point, line};
-use hembo_us::{figures::Figures, suggestions};
+use hembo_us::{figures::Figures, papers::w2};
 use serde_json::{Value, json};
 
 #[test]
@@ -98,7 +98,7 @@ fn a_w2_suggests_the_boxes_that_follow() {
     let figures = Figures::of(2025).unwrap();
     let of = |boxes: Value| {
         let household = Family::single(2025).paper("W-2", &["ada"], boxes, Value::Null).household();
-        let all = suggestions::of(figures, &household.papers[0]);
+        let all = w2::suggestions(figures, &household.papers[0]);
         all.into_iter().map(|s| (s.field, s.value)).collect::<Vec<_>>()
     };
     let told = |pairs: &[(&str, &str)]| {

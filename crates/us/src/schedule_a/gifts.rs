@@ -2,19 +2,27 @@
 //! what is carried over. Covered are gifts to public charities; used goods are worth no more than they cost.
 
 use crate::{
+    bringing::{Bringing, miles},
     facts::Carried,
+    points::Points,
     unit::{Filed, On},
 };
 use hembo_core::{
+    field::{Choice, Field, Years},
+    figures::Status as Certainty,
     forms::Required,
+    household::Entry,
     limit, limits, lines,
+    paper::PaperKind,
+    point::{Gather, Place},
     provision::Provision,
     trail::{Item, Trail},
 };
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { papers: &[GIFTS, CARRYOVER], lines: LINES, limits: LIMITS, ..Provision::NONE };
 
 lines! {
     pub L11 = "us.sched_a.11", "Gifts of cash", "IRC §170(a), (i)",
@@ -137,4 +145,128 @@ fn carry_out(on: On<'_>, trail: &mut impl Trail, id: &'static str, carried: &[&C
 /// The worksheet: where gifts go into next year.
 pub fn worksheet(filed: Filed<'_>) -> Required {
     Required::if_so(filed.has(CARRIED_CASH) || filed.has(CARRIED_GOODS), "nothing carried over")
+}
+
+const SORTS: &[Choice] = &[
+    Choice::new("cash", "Cash"),
+    Choice::new("goods", "Used goods"),
+    Choice::new("travel", "Volunteer miles"),
+];
+
+const CLASSES: &[Choice] = &[Choice::new("cash", "Cash, 60 %"), Choice::new("goods", "Goods, 50 %")];
+
+const GIFTS: PaperKind = PaperKind {
+    id: "Gifts",
+    name: "Gifts to charity",
+    title: "About",
+    shared: true,
+    headline: "amount",
+    boxes: &[],
+    columns: &[
+        Field::date("date", "", "Given on"),
+        Field::text("what", "", "To whom, what", 80),
+        Field::choice("sort", "", "Sort", SORTS),
+        Field::count("miles", "", "Miles", 1_000_000),
+        Field::amount("amount", "", "Amount"),
+    ],
+    years: Years::ALL,
+};
+
+const CARRYOVER: PaperKind = PaperKind {
+    id: "Gift carryover",
+    name: "Gifts carried over from earlier years",
+    title: "About",
+    shared: true,
+    headline: "amount",
+    boxes: &[],
+    columns: &[
+        Field::count("year", "", "Given in", 2100),
+        Field::choice("class", "", "Class", CLASSES),
+        Field::amount("amount", "", "Left to use"),
+    ],
+    years: Years::ALL,
+};
+
+/// Gifts of the year, and those carried over.
+pub fn read(paper: &mut Bringing<'_>) {
+    if paper.paper.paper.kind == CARRYOVER.id {
+        return paper.rows(|own, item, row| {
+            let year = row.get("year").and_then(Entry::count).unwrap_or(0);
+            let cash = row.get("class").and_then(Entry::text) != Some("goods");
+            own.carried.push(Carried { year, cash, item });
+        });
+    }
+    let mile = paper.facts.figures.gifts.mile;
+    for (r, row, given) in paper.paper.lines("amount") {
+        let sort = row.get("sort").and_then(Entry::text).unwrap_or("cash");
+        let travel = if sort == "travel" {
+            miles(row).times(mile, Money::CENT, Rounding::HalfUp)
+        } else {
+            Money::ZERO
+        };
+        let goods = sort == "goods";
+        paper.put("amount", Some(r), given + travel, |own, item| {
+            if goods { own.gifts_goods.push(item) } else { own.gifts_cash.push(item) }
+        });
+    }
+}
+
+/// What a gift needs beside it, and how long one is carried.
+pub fn points(points: &mut Points<'_>) {
+    for paper in points.papers(GIFTS.id) {
+        let figures = &points.facts.figures.gifts;
+        let mut goods = Money::ZERO;
+        for row in &paper.rows {
+            let amount = row.get("amount").and_then(Entry::money).unwrap_or_default();
+            if row.get("sort").and_then(Entry::text) == Some("goods") {
+                goods += amount;
+            }
+            if amount >= figures.acknowledgment_from {
+                let place = Place::row(&paper.id, row, "amount");
+                points.look(
+                    "K-112",
+                    place,
+                    format!("A gift of {amount:#}: is the written acknowledgment on hand?"),
+                    "Have it before filing.",
+                );
+            }
+        }
+        if goods > figures.form_8283_above {
+            let place = Place::paper(&paper.id, "amount");
+            points.blocks(
+                "K-111",
+                place,
+                format!("Goods worth {goods:#} need Form 8283."),
+                "Fill in Form 8283 beside this return.",
+            );
+        }
+    }
+    for paper in points.papers(CARRYOVER.id) {
+        let year = i64::from(points.facts.figures.year);
+        let oldest = year - points.facts.figures.gifts.carried_years;
+        for row in &paper.rows {
+            let given = row.get("year").and_then(Entry::count).unwrap_or(0);
+            if !(oldest..year).contains(&given) {
+                let message = format!(
+                    "A gift of {given} is not carried into {year}: only of {oldest} to {}.",
+                    year - 1
+                );
+                points.look(
+                    "gift-year",
+                    Place::row(&paper.id, row, "year"),
+                    message,
+                    "Correct the year, or remove the line.",
+                );
+            }
+        }
+        if points.facts.figures.gift_carryover_order.status == Certainty::ToBeConfirmed {
+            let place = Place::paper(&paper.id, "amount");
+            points.look(
+                "K-177",
+                place,
+                "That cash carried over stands before goods of this year is to be confirmed.",
+                "Matters only where the 50 % limit bites.",
+            );
+        }
+    }
 }

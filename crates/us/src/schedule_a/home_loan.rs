@@ -1,16 +1,27 @@
 //! Home-loan interest (§163(h)(3)), Schedule A line 8, by Table 1 of Pub. 936.
 
-use crate::unit::{Filed, On};
+use crate::{
+    bringing::Bringing,
+    facts::Loan,
+    points::Points,
+    unit::{Filed, On},
+};
 use hembo_core::{
+    Paper,
+    field::{Field, Years},
     forms::Required,
+    household::Entry,
     limit, limits, lines,
+    paper::PaperKind,
+    point::{Gather, Place},
     provision::Provision,
     trail::{Scope, Trail},
 };
 use hembo_money::{Money, Rate, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { papers: &[STATEMENT], lines: LINES, limits: LIMITS, ..Provision::NONE };
 
 lines! {
     BALANCE = "us.loan.balance", "Average loan balances", "IRC §163(h)(3)",
@@ -90,4 +101,108 @@ fn allowed_part(on: On<'_>, trail: &mut impl Trail) -> Rate {
 /// The worksheet: where the return itemizes and there is a loan.
 pub fn worksheet(filed: Filed<'_>) -> Required {
     Required::if_so(filed.on.unit.itemizes && filed.has(L8A), "no home loan deducted")
+}
+
+const STATEMENT: PaperKind = PaperKind {
+    id: "1098",
+    name: "Home-loan interest",
+    title: "Lender",
+    shared: true,
+    headline: "1",
+    boxes: &[
+        Field::amount("1", "1", "Interest received"),
+        Field::amount("2", "2", "Principal on 1 January"),
+        Field::amount("year_end", "", "Principal on 31 December")
+            .help("From the lender's statement; with box 2 it gives the average balance."),
+        Field::amount("average", "", "Average balance, if stated")
+            .help("A figure of the lender replaces the average of the two balances."),
+        Field::amount("other_use", "", "Not for the home, average")
+            .help("The part of the average balance not used to buy, build or improve the home."),
+        Field::date("3", "3", "Origination date"),
+        Field::amount("4", "4", "Refund of overpaid interest"),
+        Field::amount("5", "5", "Insurance premiums"),
+        Field::amount("6", "6", "Points on purchase"),
+        Field::text("8", "8", "Address of the property", 80),
+        Field::count("9", "9", "Number of properties", 99),
+        Field::amount("10", "10", "Real estate tax in escrow"),
+        Field::date("11", "11", "Acquisition date"),
+    ],
+    columns: &[],
+    years: Years::ALL,
+};
+
+/// Gives its boxes to the owners.
+pub fn read(paper: &mut Bringing<'_>) {
+    let average = average_balance(paper.paper.paper);
+    let loan = |field: &str| paper.paper.shares(paper.paper.paper.amount(field));
+    let (interest, points, other) = (loan("1"), loan("6"), loan("other_use"));
+    let originated = paper.paper.paper.boxes.get("3").and_then(Entry::date);
+    let item = |amount, field| paper.paper.item(field, None, amount);
+    let averages = paper.paper.shares(average);
+    for (i, (person, average)) in averages.into_iter().enumerate() {
+        paper.facts.people[person].own.loans.push(Loan {
+            interest: item(interest[i].1, "1"),
+            points: item(points[i].1, "6"),
+            average,
+            other_use: other[i].1.min(average),
+            originated,
+        });
+    }
+    paper.give("10", |own| &mut own.real_estate_tax);
+}
+
+/// The average balance of a home loan (Pub. 936): the lender's figure, or half of the first and the last balance
+/// of the year, or the first where the last is not known.
+pub fn average_balance(paper: &Paper) -> Money {
+    let (first, last) = (paper.amount("2"), paper.amount("year_end"));
+    if paper.boxes.contains_key("average") {
+        paper.amount("average")
+    } else if paper.boxes.contains_key("year_end") {
+        (first + last).split(&[1, 1])[0]
+    } else {
+        first
+    }
+}
+
+/// What the limit on loans needs to know.
+pub fn points(points: &mut Points<'_>) {
+    for paper in points.papers(STATEMENT.id) {
+        let at = |field: &str| Place::paper(&paper.id, field);
+        let has = |field: &str| paper.boxes.contains_key(field);
+        if !paper.amount("1").is_zero() && !has("2") && !has("average") {
+            points.blocks(
+                "K-108",
+                at("2"),
+                "Without a balance the loan limit cannot be tested.",
+                "Enter box 2, or an average balance.",
+            );
+        }
+        let share = |limit: &&(hembo_core::limit::LimitAt, hembo_core::limit::LimitTaken)| {
+            limit.0.def == &HOME_LOAN && limit.1.allowed < limit.1.entered
+        };
+        let bites = points.trail.limits.iter().any(|l| share(&l));
+        if bites && has("2") && !has("year_end") && !has("average") {
+            points.look(
+                "K-108-end",
+                at("year_end"),
+                "The loan limit bites; the balance at the end of the year lowers the average.",
+                "Enter it from the lender's statement.",
+            );
+        }
+        if bites && !has("3") {
+            points.look(
+                "K-108-date",
+                at("3"),
+                "Taken as a loan after 15 December 2017.",
+                "Enter the origination date; older loans have a higher limit.",
+            );
+        }
+        if !paper.amount("4").is_zero() {
+            points.not_covered(
+                "overpaid-interest",
+                at("4"),
+                "A refund of interest deducted earlier is not computed yet.",
+            );
+        }
+    }
 }

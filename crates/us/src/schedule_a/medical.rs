@@ -1,15 +1,28 @@
 //! Medical expenses above 7.5 % of adjusted gross income (§213), Schedule A lines 1 to 4.
 
-use crate::{dependents, facts::MedicalItem, income, unit::On};
+use crate::{
+    bringing::{Bringing, miles},
+    dependents,
+    facts::MedicalItem,
+    income,
+    points::Points,
+    unit::On,
+};
 use hembo_core::{
-    Silent, limit, limits, lines,
+    Silent,
+    field::{Choice, Field, Years},
+    household::Entry,
+    limit, limits, lines,
+    paper::PaperKind,
+    point::{Gather, Place},
     provision::Provision,
     trail::{Scope, Trail},
 };
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { papers: &[RECEIPTS], lines: LINES, limits: LIMITS, ..Provision::NONE };
 
 lines! {
     pub FOR = "us.medical.for", "Medical bills for this person", "IRC §213(d)",
@@ -99,4 +112,75 @@ fn paid_for(on: On<'_>, trail: &mut impl Trail, person: usize) -> Money {
     let rows = &on.facts.figures.medical.long_term_care;
     let most = rows.iter().find(|r| age <= r.up_to_age).map_or(Money::ZERO, |r| r.most);
     sum(false) + limit::cap(trail, LONG_TERM_CARE.at(Scope::Person(person)), premiums, most)
+}
+
+const SORTS: &[Choice] = &[
+    Choice::new("bill", "Bill"),
+    Choice::new("premium", "Health premium, after tax"),
+    Choice::new("long_term_care", "Long-term care"),
+    Choice::new("travel", "Travel, miles"),
+    Choice::new("reimbursed", "Paid back"),
+];
+
+const RECEIPTS: PaperKind = PaperKind {
+    id: "Medical",
+    name: "Medical receipts",
+    title: "About",
+    shared: true,
+    headline: "amount",
+    boxes: &[],
+    columns: &[
+        Field::date("date", "", "Paid on"),
+        Field::person("patient", "", "For"),
+        Field::text("what", "", "To whom, what for", 80),
+        Field::choice("sort", "", "Sort", SORTS),
+        Field::count("miles", "", "Miles", 1_000_000),
+        Field::amount("amount", "", "Amount"),
+    ],
+    years: Years::ALL,
+};
+
+/// Receipts by patient and payer; miles count at the rate of the year.
+pub fn read(paper: &mut Bringing<'_>) {
+    let mile = paper.facts.figures.medical.mile;
+    for (r, row, paid) in paper.paper.lines("amount") {
+        let text = |id: &str| row.get(id).and_then(Entry::text);
+        let sort = text("sort").unwrap_or("bill");
+        let amount = match sort {
+            "travel" => miles(row).times(mile, Money::CENT, Rounding::HalfUp) + paid,
+            "reimbursed" => -paid,
+            _ => paid,
+        };
+        let named = text("patient").and_then(|id| paper.paper.household.index_of(id));
+        let payer = paper.paper.paper.owners.first().and_then(|o| paper.paper.household.index_of(&o.person));
+        let Some(patient) = named.or(payer) else { continue };
+        let long_term_care = sort == "long_term_care";
+        paper.put("amount", Some(r), amount, |own, item| {
+            own.medical.push(MedicalItem { item, patient, long_term_care });
+        });
+    }
+}
+
+/// Receipts for someone who is no dependent in the chosen way do not count.
+pub fn points(points: &mut Points<'_>) {
+    for paper in points.papers(RECEIPTS.id) {
+        for row in &paper.rows {
+            let patient =
+                row.get("patient").and_then(Entry::text).and_then(|id| points.household.index_of(id));
+            let Some(patient) = patient else { continue };
+            let person = &points.facts.people[patient];
+            let counted = person.filer
+                || points.units.iter().any(|u| u.dependents.iter().any(|d| d.person == patient))
+                || dependents::claimable_but_for_income(points.facts, &points.facts.filers, patient);
+            if !counted {
+                let message = format!("{} is no dependent: this bill does not count.", person.name);
+                points.look(
+                    "medical-patient",
+                    Place::row(&paper.id, row, "patient"),
+                    message,
+                    "Look at whom it was for.",
+                );
+            }
+        }
+    }
 }

@@ -1,19 +1,27 @@
 //! State and local taxes (§164), Schedule A lines 5a to 5e.
 
 use crate::{
+    bringing::Bringing,
     income,
     unit::{On, TaxesDeducted},
 };
 use hembo_core::{
+    field::{Field, Years},
     limit::{self, PhaseOut},
     limits, lines,
+    paper::PaperKind,
     provision::Provision,
     trail::Trail,
 };
 use hembo_money::Money;
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    papers: &[PROPERTY_TAX, SALES_TAX, STATE_TAX],
+    lines: LINES,
+    limits: LIMITS,
+    ..Provision::NONE
+};
 
 lines! {
     pub L5A = "us.sched_a.5a", "State income or sales tax", "IRC §164(a)(3), (b)(5)",
@@ -77,4 +85,74 @@ fn cap(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
     trail.line(MOST, on.scope, most, |i| {
         i.figure("Full cap", full).figure("Shrinks above", rule.start).line(income::AGI, on.scope, agi);
     })
+}
+
+const PROPERTY_TAX: PaperKind = PaperKind {
+    id: "Property tax",
+    name: "Real estate and personal property tax",
+    title: "Collector",
+    shared: true,
+    headline: "real_estate",
+    boxes: &[
+        Field::amount("real_estate", "5b", "Real estate tax")
+            .help("Not what box 10 of a 1098 already brings."),
+        Field::amount("personal", "5c", "Personal property tax").help("Charged yearly on the value."),
+    ],
+    columns: &[],
+    years: Years::ALL,
+};
+
+const SALES_TAX: PaperKind = PaperKind {
+    id: "Sales tax",
+    name: "General sales tax, instead of state income tax",
+    title: "About",
+    shared: true,
+    headline: "actual",
+    boxes: &[
+        Field::amount("actual", "", "Paid on receipts")
+            .help("All general sales tax of the year, from receipts."),
+        Field::amount("table", "", "By the table, joint or alone").help(
+            "From the optional tables for the joint return, or for a person alone, with the local part.",
+        ),
+        Field::amount("table_separate", "", "By the table, separate return")
+            .help("From the optional tables for the owner's own separate return."),
+        Field::amount("vehicles", "", "On a car, boat, home").help("Added to the table's amount."),
+    ],
+    columns: &[],
+    years: Years::ALL,
+};
+
+const STATE_TAX: PaperKind = PaperKind {
+    id: "State tax paid",
+    name: "State and local income tax paid",
+    title: "About",
+    shared: true,
+    headline: "amount",
+    boxes: &[],
+    columns: &[
+        Field::date("date", "", "Paid on"),
+        Field::text("what", "", "What for", 80).help("Estimated tax, last year's balance…"),
+        Field::amount("amount", "", "Amount"),
+    ],
+    years: Years::ALL,
+};
+
+/// Gives what was paid to the owners.
+pub fn read(paper: &mut Bringing<'_>) {
+    match paper.paper.paper.kind.as_str() {
+        id if id == PROPERTY_TAX.id => {
+            paper.give("real_estate", |own| &mut own.real_estate_tax);
+            paper.give("personal", |own| &mut own.personal_tax);
+        }
+        id if id == SALES_TAX.id => sales_tax(paper),
+        _ => paper.rows(|own, item, _| own.state_income_tax.push(item)),
+    }
+}
+
+fn sales_tax(paper: &mut Bringing<'_>) {
+    paper.give("actual", |own| &mut own.sales_tax_actual);
+    paper.give("table", |own| &mut own.sales_tax_table);
+    paper.give("table_separate", |own| &mut own.sales_tax_table_separate);
+    paper.give("vehicles", |own| &mut own.sales_tax_table);
+    paper.give("vehicles", |own| &mut own.sales_tax_table_separate);
 }

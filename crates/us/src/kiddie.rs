@@ -1,0 +1,82 @@
+//! Tax of a child at the parents' rates (§1(g), Form 8615): not computed, so it must be told where it applies.
+
+use crate::{facts::Relationship, filing_status::Status, income, points::Points, questions::ask};
+use hembo_core::{
+    field::Field,
+    household::Role,
+    pack::Question,
+    point::{Gather, Place},
+    provision::Provision,
+};
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision {
+    person_questions: &[
+        Question {
+            of: &[Role::Filer, Role::Dependent],
+            field: Field::yes_no(ask::PARENT_ALIVE, "", "A parent was alive at the end of the year"),
+        },
+        Question {
+            of: &[Role::Filer, Role::Dependent],
+            field: Field::yes_no(ask::EARNED_OVER_HALF, "", "Own earnings were over half of own support"),
+        },
+    ],
+    ..Provision::NONE
+};
+
+/// Every return that is not a joint one.
+pub fn points(points: &mut Points<'_>) {
+    for (place, unit) in points.units.iter().enumerate() {
+        if unit.status != Status::Joint {
+            one(points, place, unit.people[0]);
+        }
+    }
+}
+
+/// Form 8615 (§1(g)(2)): unearned income above the limit of someone under 18, or under 19 (a student under 24)
+/// whose earnings were not over half of the support, with a parent alive.
+fn one(points: &mut Points<'_>, place: usize, person: usize) {
+    let (figures, about) = (&points.facts.figures.kiddie, &points.facts.people[person]);
+    let unearned = points.amount(income::INTEREST, place) - points.amount(income::PENALTY, place);
+    let end = points.facts.year_end;
+    let grown = about.born.is_none() || about.reached(figures.under, end);
+    if unearned <= figures.unearned_above || grown || about.parent_alive == Some(false) {
+        return;
+    }
+    let ask = |points: &mut Points<'_>, field: &str, message: String| {
+        let remedy = "It decides whether Form 8615 taxes this income at the parents' rates.";
+        points.not_known("K-151-ask", Place::person(&about.id, field), message, remedy);
+    };
+    let name = &about.name;
+    if about.reached(figures.student_from_age, end) {
+        let months = points.household.people[person].answers.contains_key(ask::STUDENT_MONTHS);
+        if !months {
+            return ask(points, ask::STUDENT_MONTHS, format!("For how many months was {name} a student?"));
+        }
+        if about.student_months < points.facts.figures.dependents.student_months {
+            return;
+        }
+    }
+    if about.reached(figures.from_age, end) && !about.own.wages.is_empty() {
+        match about.earned_over_half {
+            Some(true) => return,
+            Some(false) => {}
+            None => {
+                let message = format!("Were the earnings of {name} over half of the support?");
+                return ask(points, ask::EARNED_OVER_HALF, message);
+            }
+        }
+    }
+    let parent_here = !about.filer && about.relationship == Some(Relationship::Child);
+    if about.parent_alive.is_none() && !parent_here {
+        return ask(
+            points,
+            ask::PARENT_ALIVE,
+            format!("Was a parent of {name} alive at the end of the year?"),
+        );
+    }
+    let largest = about.own.interest.iter().max_by_key(|item| item.amount);
+    let place = largest.map(|item| Place::paper(&points.household.papers[item.paper].id, item.field));
+    let message = format!("{name} has unearned income over the limit: Form 8615 is not computed yet.");
+    points.not_covered("K-151", place.unwrap_or_default(), message);
+}

@@ -1,0 +1,87 @@
+//! Form 1099-INT.
+
+use crate::{bringing::Bringing, points::Points, states::STATES};
+use hembo_core::{
+    field::{Field, Years},
+    paper::PaperKind,
+    point::{Gather, Place},
+    provision::Provision,
+};
+
+/// What this paper declares.
+pub static PROVISION: Provision = Provision { papers: &[INTEREST], ..Provision::NONE };
+
+const INTEREST: PaperKind = PaperKind {
+    id: "1099-INT",
+    name: "Interest",
+    title: "Payer",
+    shared: true,
+    headline: "1",
+    boxes: &[
+        Field::amount("1", "1", "Interest"),
+        Field::amount("2", "2", "Early withdrawal penalty"),
+        Field::amount("3", "3", "Savings bonds, Treasury").help("Not contained in box 1."),
+        Field::amount("4", "4", "Federal tax withheld"),
+        Field::amount("5", "5", "Investment expenses"),
+        Field::amount("6", "6", "Foreign tax paid"),
+        Field::text("7", "7", "Foreign country", 40),
+        Field::amount("8", "8", "Tax-exempt interest"),
+        Field::amount("9", "9", "Private activity bonds").help("The part of box 8."),
+        Field::amount("10", "10", "Market discount"),
+        Field::amount("11", "11", "Bond premium"),
+        Field::amount("12", "12", "Premium on Treasury"),
+        Field::amount("13", "13", "Premium on tax-exempt"),
+        Field::text("14", "14", "Bond CUSIP number", 20),
+        Field::choice("15", "15", "State", STATES),
+        Field::text("16", "16", "State identification", 30),
+        Field::amount("17", "17", "State tax withheld"),
+    ],
+    columns: &[],
+    years: Years::ALL,
+};
+
+/// Gives its boxes to the owners.
+pub fn read(paper: &mut Bringing<'_>) {
+    paper.earns();
+    let box_of = |field| paper.paper.paper.amount(field);
+    let premium = box_of("11").min(box_of("1") + box_of("10"));
+    let (treasury, exempt) = (box_of("12").min(box_of("3")), box_of("13").min(box_of("8")));
+    for field in ["1", "3", "10"] {
+        paper.give(field, |own| &mut own.interest);
+    }
+    paper.put("11", None, -premium, |own, item| own.interest.push(item));
+    paper.put("12", None, -treasury, |own, item| own.interest.push(item));
+    paper.give("2", |own| &mut own.penalty);
+    paper.give("4", |own| &mut own.withheld_other);
+    paper.give("8", |own| &mut own.exempt_interest);
+    paper.put("13", None, -exempt, |own, item| own.exempt_interest.push(item));
+    paper.give("9", |own| &mut own.private_activity);
+    paper.give("17", |own| &mut own.state_income_tax);
+}
+
+/// What its boxes should agree in.
+pub fn points(points: &mut Points<'_>) {
+    for paper in points.papers(INTEREST.id) {
+        let at = |field: &str| Place::paper(&paper.id, field);
+        let amount = |field: &str| paper.amount(field);
+        if !amount("3").is_zero() && amount("1") == amount("3") {
+            points.look(
+                "K-058",
+                at("3"),
+                "Box 1 equals box 3: is Treasury interest entered twice?",
+                "Box 3 is not contained in box 1.",
+            );
+        }
+        if amount("9") > amount("8") {
+            points.blocks(
+                "K-058-bonds",
+                at("9"),
+                "Box 9 is a part of box 8 and cannot be larger.",
+                "Look at the paper.",
+            );
+        }
+        if !amount("6").is_zero() {
+            points.not_covered("K-060", at("6"), "The foreign tax credit is not computed yet.");
+        }
+    }
+}

@@ -1,0 +1,341 @@
+//! Form W-2: its boxes, the codes of box 12, and what its boxes should agree in.
+
+use crate::{bringing::Bringing, figures::Figures, points::Points, states::STATES};
+use hembo_core::{
+    Paper, Point,
+    check::digits,
+    field::{Choice, Field, Years},
+    pack::Suggestion,
+    paper::PaperKind,
+    point::{Gather, Place},
+    provision::Provision,
+};
+use hembo_money::{Money, Rate, Rounding};
+use std::collections::BTreeSet;
+
+/// What this paper declares.
+pub static PROVISION: Provision = Provision { papers: &[WAGES], ..Provision::NONE };
+
+/// What a code of box 12 does.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Does {
+    /// Nothing that box 1 does not already hold, or that the return asks for.
+    Nothing,
+    /// Payroll tax that the employer could not collect.
+    Uncollected,
+    /// An elective deferral: in boxes 3 and 5, not in box 1; counts for the saver's credit.
+    Deferral,
+    /// The same with something that is not computed yet.
+    DeferralAnd(&'static str),
+    /// A designated Roth contribution, which is in box 1; counts for the saver's credit.
+    RothDeferral,
+    /// Something that is not computed yet.
+    Needs(&'static str),
+}
+
+/// A code of box 12.
+#[derive(Debug, Clone, Copy)]
+pub struct Code {
+    id: &'static str,
+    label: &'static str,
+    /// What it does.
+    pub does: Does,
+}
+
+/// Every code of box 12 with what it does: the one list.
+const CODES: &[Code] = &[
+    Code { id: "A", label: "A · uncollected social security tax on tips", does: Does::Uncollected },
+    Code { id: "B", label: "B · uncollected Medicare tax on tips", does: Does::Uncollected },
+    Code { id: "C", label: "C · taxable group-term life insurance", does: Does::Nothing },
+    Code { id: "D", label: "D · elective deferrals, 401(k)", does: Does::Deferral },
+    Code { id: "E", label: "E · elective deferrals, 403(b)", does: Does::Deferral },
+    Code { id: "F", label: "F · elective deferrals, 408(k)(6)", does: Does::Deferral },
+    Code { id: "G", label: "G · deferrals, 457(b)", does: Does::Deferral },
+    Code {
+        id: "H",
+        label: "H · elective deferrals, 501(c)(18)(D)",
+        does: Does::DeferralAnd("a deduction on Schedule 1"),
+    },
+    Code { id: "J", label: "J · nontaxable sick pay", does: Does::Nothing },
+    Code {
+        id: "K",
+        label: "K · excise tax on golden parachute",
+        does: Does::Needs("an excise tax on Schedule 2"),
+    },
+    Code { id: "L", label: "L · expense reimbursements", does: Does::Nothing },
+    Code {
+        id: "M", label: "M · uncollected social security tax on life insurance", does: Does::Uncollected
+    },
+    Code { id: "N", label: "N · uncollected Medicare tax on life insurance", does: Does::Uncollected },
+    Code { id: "P", label: "P · excludable moving reimbursements", does: Does::Needs("Form 3903") },
+    Code { id: "Q", label: "Q · nontaxable combat pay", does: Does::Needs("the choice about combat pay") },
+    Code { id: "R", label: "R · employer contributions to an Archer MSA", does: Does::Needs("Form 8853") },
+    Code { id: "S", label: "S · SIMPLE deferrals, 408(p)", does: Does::Deferral },
+    Code { id: "T", label: "T · adoption benefits", does: Does::Needs("Form 8839") },
+    Code { id: "V", label: "V · income from nonstatutory options", does: Does::Nothing },
+    Code { id: "W", label: "W · contributions to a health savings account", does: Does::Needs("Form 8889") },
+    Code { id: "Y", label: "Y · deferrals under 409A", does: Does::Nothing },
+    Code { id: "Z", label: "Z · income under 409A", does: Does::Needs("an additional tax on Schedule 2") },
+    Code { id: "AA", label: "AA · designated Roth, 401(k)", does: Does::RothDeferral },
+    Code { id: "BB", label: "BB · designated Roth, 403(b)", does: Does::RothDeferral },
+    Code { id: "DD", label: "DD · cost of health cover", does: Does::Nothing },
+    Code { id: "EE", label: "EE · designated Roth, 457(b)", does: Does::RothDeferral },
+    Code { id: "FF", label: "FF · small-employer health reimbursement", does: Does::Nothing },
+    Code { id: "GG", label: "GG · income under 83(i)", does: Does::Nothing },
+    Code { id: "HH", label: "HH · deferrals under 83(i)", does: Does::Nothing },
+    Code {
+        id: "II",
+        label: "II · excluded Medicaid waiver payments",
+        does: Does::Needs("the choice about Medicaid waiver payments"),
+    },
+];
+
+/// The codes as they are chosen.
+const CHOICES: [Choice; CODES.len()] = {
+    let mut choices = [Choice::new("", ""); CODES.len()];
+    let mut at = 0;
+    while at < CODES.len() {
+        choices[at] = Choice::new(CODES[at].id, CODES[at].label);
+        at += 1;
+    }
+    choices
+};
+
+const WAGES: PaperKind = PaperKind {
+    id: "W-2",
+    name: "Wages",
+    title: "Employer",
+    shared: false,
+    headline: "1",
+    boxes: &[
+        Field::text("b", "b", "Employer's EIN", 10),
+        Field::text("d", "d", "Control number", 30),
+        Field::amount("1", "1", "Wages, tips, other pay"),
+        Field::amount("2", "2", "Federal tax withheld"),
+        Field::amount("3", "3", "Social security wages"),
+        Field::amount("4", "4", "Social security tax"),
+        Field::amount("5", "5", "Medicare wages"),
+        Field::amount("6", "6", "Medicare tax"),
+        Field::amount("7", "7", "Social security tips"),
+        Field::amount("8", "8", "Allocated tips"),
+        Field::amount("10", "10", "Dependent care benefits"),
+        Field::amount("11", "11", "Nonqualified plans"),
+        Field::choice("12a", "12a", "Code", &CHOICES),
+        Field::amount("12a.amount", "12a", "Amount"),
+        Field::choice("12b", "12b", "Code", &CHOICES),
+        Field::amount("12b.amount", "12b", "Amount"),
+        Field::choice("12c", "12c", "Code", &CHOICES),
+        Field::amount("12c.amount", "12c", "Amount"),
+        Field::choice("12d", "12d", "Code", &CHOICES),
+        Field::amount("12d.amount", "12d", "Amount"),
+        Field::yes_no("13.statutory", "13", "Statutory employee"),
+        Field::yes_no("13.retirement", "13", "Retirement plan"),
+        Field::yes_no("13.sick", "13", "Third-party sick pay"),
+        Field::amount("14", "14", "State disability, family leave")
+            .help("Mandatory employee contributions to a state fund; they count as state income tax."),
+        Field::text("15.id", "15", "Employer's state number", 30),
+        Field::choice("15", "15", "State", STATES),
+        Field::amount("16", "16", "State wages"),
+        Field::amount("17", "17", "State tax withheld"),
+        Field::amount("18", "18", "Local wages"),
+        Field::amount("19", "19", "Local tax withheld"),
+        Field::text("20", "20", "Locality", 40),
+        Field::choice("15b", "15", "Second state", STATES),
+        Field::amount("16b", "16", "State wages"),
+        Field::amount("17b", "17", "State tax withheld"),
+        Field::amount("18b", "18", "Local wages"),
+        Field::amount("19b", "19", "Local tax withheld"),
+        Field::text("20b", "20", "Locality", 40),
+    ],
+    columns: &[],
+    years: Years::ALL,
+};
+
+/// The four lines of box 12: code box, amount box.
+const BOX_12: [(&str, &str); 4] =
+    [("12a", "12a.amount"), ("12b", "12b.amount"), ("12c", "12c.amount"), ("12d", "12d.amount")];
+
+/// The lines of box 12 that have a code: the code's box, the amount's, and the code.
+pub fn coded(paper: &Paper) -> impl Iterator<Item = (&'static str, &'static str, &'static Code)> + '_ {
+    BOX_12.into_iter().filter_map(|(field, amount)| {
+        let id = paper.text(field)?;
+        Some((field, amount, CODES.iter().find(|code| code.id == id)?))
+    })
+}
+
+/// Every Form W-2 of the household.
+pub fn all<'a>(points: &Points<'a>) -> impl Iterator<Item = &'a Paper> + use<'a> {
+    points.papers(WAGES.id)
+}
+
+/// Gives its boxes to the owners.
+pub fn read(paper: &mut Bringing<'_>) {
+    paper.earns();
+    paper.give("1", |own| &mut own.wages);
+    paper.give("2", |own| &mut own.withheld_wages);
+    paper.give("4", |own| &mut own.social_security_tax);
+    paper.give("5", |own| &mut own.medicare_wages);
+    paper.give("6", |own| &mut own.medicare_tax);
+    paper.give("11", |own| &mut own.nonqualified);
+    for field in ["14", "17", "19", "17b", "19b"] {
+        paper.give(field, |own| &mut own.state_income_tax);
+    }
+    employer(paper);
+    let reading = paper.paper.paper;
+    for (_, amount, _) in coded(reading).filter(|(_, _, code)| code.does == Does::Uncollected) {
+        paper.give(amount, |own| &mut own.uncollected);
+    }
+}
+
+/// Employers are told apart by their number, or where that is missing by their name.
+fn employer(paper: &mut Bringing<'_>) {
+    let number = paper.paper.paper.text("b").map(digits).filter(|n| !n.is_empty());
+    let employer = number.unwrap_or_else(|| paper.paper.paper.title.clone());
+    for (person, tax) in paper.paper.shares(paper.paper.paper.amount("4")) {
+        *paper.facts.people[person].own.employers.entry(employer.clone()).or_default() += tax;
+    }
+}
+
+/// What its boxes should agree in.
+pub fn points(points: &mut Points<'_>) {
+    for paper in all(points) {
+        wages(points, paper);
+        box_12(points, paper);
+        not_computed(points, paper);
+    }
+}
+
+fn wages(points: &mut Points<'_>, paper: &Paper) {
+    let at = |field: &str| Place::paper(&paper.id, field);
+    let amount = |field: &str| paper.amount(field);
+    let ein = paper.text("b").map(digits).unwrap_or_default();
+    if ein.len() != 9 || !ein.bytes().all(|b| b.is_ascii_digit()) {
+        points.blocks("K-040", at("b"), "The employer's EIN has nine digits.", "Enter it from box b.");
+    }
+    for expected in payroll(points.facts.figures, paper) {
+        let (field, code) = (expected.field.as_str(), if expected.field == "4" { "K-041" } else { "K-042" });
+        let value: Money = expected.value.parse().unwrap_or_default();
+        if paper.boxes.contains_key(field) && (amount(field) - value).cents().abs() > Money::WHOLE.cents() {
+            let message = format!("Box {field} should be {value:#} — {}.", expected.why);
+            let point = Point::look(code, at(field), message, "Look at the paper; keep it or correct it.");
+            points.found.push(point.suggest(value));
+        }
+    }
+    let base = points.facts.figures.social_security.wage_base;
+    if amount("3") + amount("7") > base {
+        points.look(
+            "K-043",
+            at("3"),
+            format!("Boxes 3 and 7 are over the wage base of {base:#}."),
+            "Look at the paper.",
+        );
+    }
+    if amount("4") > points.facts.figures.social_security.most_tax {
+        points.look(
+            "K-044",
+            at("4"),
+            "More social security tax than one employer may take.",
+            "The employer pays it back, not the return.",
+        );
+    }
+    let half = amount("1").times(Rate::percent(50), Money::CENT, Rounding::HalfUp);
+    if amount("2") > half {
+        points.look("K-045", at("2"), "More than half of the wages was withheld.", "Look at boxes 1 and 2.");
+    }
+    if !amount("11").is_zero() {
+        points.look(
+            "K-046",
+            at("11"),
+            "Box 11 is taken out of earned income.",
+            "That is right for a pension; else empty the box.",
+        );
+    }
+}
+
+fn box_12(points: &mut Points<'_>, paper: &Paper) {
+    for (field, amount) in BOX_12 {
+        if paper.text(field).is_none() && !paper.amount(amount).is_zero() {
+            let place = Place::paper(&paper.id, field);
+            points.blocks("K-048", place, "An amount in box 12 has no code.", "Choose its code.");
+        }
+    }
+    let mut seen = BTreeSet::new();
+    for (field, _, code) in coded(paper) {
+        let place = Place::paper(&paper.id, field);
+        if !seen.insert(code.id) {
+            let message = format!("Code {} stands twice.", code.id);
+            points.look("K-048", place.clone(), message, "Look at box 12.");
+        }
+        if let Does::Needs(form) | Does::DeferralAnd(form) = code.does {
+            let message = format!("Code {} needs {form}, which is not computed yet.", code.id);
+            points.not_covered("box-12", place, message);
+        }
+    }
+}
+
+/// What of its boxes is not computed yet.
+fn not_computed(points: &mut Points<'_>, paper: &Paper) {
+    let at = |field: &str| Place::paper(&paper.id, field);
+    for (field, message) in [
+        ("7", "Tips may be deductible (Schedule 1-A), which is not computed yet."),
+        ("8", "Allocated tips need Form 4137, which is not computed yet."),
+        ("10", "Dependent care benefits need Form 2441, which is not computed yet."),
+    ] {
+        if !paper.amount(field).is_zero() {
+            points.not_covered("not-covered", at(field), message);
+        }
+    }
+    if paper.flag("13.statutory") {
+        let message = "A statutory employee's wages belong on Schedule C, which is not computed yet.";
+        points.not_covered("K-053", at("13.statutory"), message);
+    }
+}
+
+/// Suggestions for the empty boxes.
+pub fn suggestions(figures: &Figures, paper: &Paper) -> Vec<Suggestion> {
+    if paper.kind != WAGES.id || paper.amount("1").is_zero() {
+        return Vec::new();
+    }
+    let with_deferrals = paper.amount("1") + deferrals(paper);
+    let base = figures.social_security.wage_base;
+    let mut all = vec![
+        suggestion("3", with_deferrals.min(base), "box 1 with elective deferrals, up to the wage base"),
+        suggestion("5", with_deferrals, "box 1 with elective deferrals"),
+    ];
+    all.extend(payroll(figures, paper));
+    if paper.boxes.contains_key("15") {
+        all.push(suggestion("16", paper.amount("1"), "box 1"));
+    }
+    all.retain(|s| !paper.boxes.contains_key(&s.field));
+    all
+}
+
+/// Boxes 4 and 6 as boxes 3, 5 and 7 make them.
+pub fn payroll(figures: &Figures, paper: &Paper) -> Vec<Suggestion> {
+    let mut all = Vec::new();
+    let social = paper.amount("3") + paper.amount("7");
+    if !social.is_zero() {
+        let tax = social.times(figures.social_security.rate, Money::CENT, Rounding::HalfUp);
+        all.push(suggestion("4", tax, "6.2 % of boxes 3 and 7"));
+    }
+    let wages = paper.amount("5");
+    if !wages.is_zero() {
+        let medicare = &figures.additional_medicare;
+        let more =
+            (wages - medicare.withheld_above).or_zero().times(medicare.rate, Money::CENT, Rounding::HalfUp);
+        let tax = wages.times(medicare.regular_rate, Money::CENT, Rounding::HalfUp) + more;
+        all.push(suggestion("6", tax, "1.45 % of box 5, and 0.9 % above 200,000"));
+    }
+    all
+}
+
+/// Elective deferrals that are in boxes 3 and 5 but not in box 1.
+fn deferrals(paper: &Paper) -> Money {
+    let deferred = |does: Does| matches!(does, Does::Deferral | Does::DeferralAnd(_));
+    let amounts = coded(paper).filter(|(_, _, code)| deferred(code.does));
+    amounts.map(|(_, amount, _)| paper.amount(amount)).sum()
+}
+
+fn suggestion(field: &str, value: Money, why: &str) -> Suggestion {
+    Suggestion { field: field.into(), value: value.to_string(), why: why.into() }
+}
