@@ -3,9 +3,9 @@
 use crate::{
     facts::Facts,
     form_428, income,
-    income::cents,
     personal::{self, Incomes},
     plan::On,
+    rounding::cents,
 };
 use hembo_core::{
     limit::{self, PhaseOut},

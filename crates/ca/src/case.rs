@@ -2,9 +2,9 @@
 
 use crate::{
     decisions::CanadianCase,
-    forms,
+    forms, law,
     plan::{Filed, On},
-    points,
+    points::Points,
 };
 use hembo_core::{
     Case, Point, Recorder, Scope, Way, forms::Required, line::LineId, pack::Return, search::View,
@@ -23,7 +23,16 @@ impl Case for CanadianCase<'_> {
     }
 
     fn points(&self, _: &Way, trail: &Recorder) -> Vec<Point> {
-        points::of(self, trail)
+        let mut points = Points {
+            facts: &self.facts,
+            household: self.household,
+            trail,
+            both_above_threshold: self.facts.couple && self.both_above_threshold(),
+            found: Vec::new(),
+        };
+        law::find(&mut points);
+        self.deduct_less(&mut points);
+        points.found
     }
 
     fn counts(&self, _: &Way, _: LineId, _: Scope) -> bool {

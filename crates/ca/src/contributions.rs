@@ -1,16 +1,29 @@
 //! Retirement contributions (ITA 146(5), (5.1); Schedule 7): line 20800, and what is kept for later years.
 
 use crate::{
+    bringing::Bringing,
     facts::Facts,
+    papers::{t4::T4, t4a::T4A},
     plan::{Filed, On},
+    points::Points,
+    rounding::cents,
 };
 use hembo_core::{
-    Scope, Silent, Trail, forms::Required, limit, limits, lines, provision::Provision, reading::sum,
+    Paper, Scope, Silent, Trail,
+    field::{Choice, Field, Years},
+    forms::Required,
+    household::{Answers, Entry},
+    limit, limits, lines,
+    paper::PaperKind,
+    point::{Gather, Place},
+    provision::Provision,
+    reading::sum,
 };
 use hembo_money::Money;
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { papers: &[RRSP], lines: LINES, limits: LIMITS, ..Provision::NONE };
 
 lines! {
     AVAILABLE = "ca.rrsp.available", "Contributions to deduct", "ITA 146(5), (5.1)",
@@ -59,4 +72,135 @@ pub fn schedule_7(filed: Filed<'_>) -> Required {
     let own = filed.on.own();
     let any = !own.contributions.is_empty() || !own.repaid.is_empty();
     Required::if_so(any, "no retirement contributions")
+}
+
+const PLANS: &[Choice] = &[Choice::new("own", "Own plan"), Choice::new("spouse", "Plan of the partner")];
+
+const RRSP: PaperKind = PaperKind {
+    id: "RRSP",
+    name: "Retirement contributions: RRSP, PRPP, SPP",
+    title: "About",
+    shared: false,
+    headline: "amount",
+    boxes: &[
+        Field::amount("limit", "", "Deduction limit").help("From the notice of assessment."),
+        Field::amount("unused", "", "Unused contributions").help("Made in earlier years, not deducted."),
+        Field::amount("repaid", "", "Designated as repayment")
+            .help("To the Home Buyers' or Lifelong Learning Plan; not deductible."),
+    ],
+    columns: &[
+        Field::date("date", "", "Paid on"),
+        Field::text("what", "", "To whom", 80),
+        Field::choice("plan", "", "Plan", PLANS),
+        Field::amount("amount", "", "Amount"),
+    ],
+    years: Years::ALL,
+};
+
+/// Gives its boxes to the owners.
+pub fn read(paper: &mut Bringing<'_>) {
+    paper.give_all(&[
+        ("limit", |own| &mut own.rrsp_limit),
+        ("unused", |own| &mut own.contributions),
+        ("repaid", |own| &mut own.repaid),
+    ]);
+    let figures = &paper.facts.figures.rrsp;
+    let counted = figures.first_day.0..=figures.last_day.0;
+    for (row, cells, amount) in paper.paper.lines("amount") {
+        let date = cells.get("date").and_then(Entry::date);
+        let counts = date.is_none_or(|date| counted.contains(&date));
+        if counts && !too_old(paper, cells, date) {
+            paper.put("amount", Some(row), amount, |own| &mut own.contributions);
+        }
+    }
+}
+
+/// Whether a contribution came after the year in which the annuitant reaches the last age (ITA 146(5), (5.1)).
+fn too_old(paper: &Bringing<'_>, cells: &Answers, date: Option<time::Date>) -> bool {
+    let owner = paper.paper.paper.owners.first().and_then(|o| paper.paper.household.index_of(&o.person));
+    owner.is_some_and(|owner| paper.facts.contribution_too_late(owner, cells, date))
+}
+
+/// Contributions above the limit, too late, or on days that do not count.
+pub fn points(points: &mut Points<'_>) {
+    for person in (0..points.facts.people.len()).filter(|&p| points.facts.files(p)) {
+        of_person(points, person);
+    }
+    for paper in points.papers(RRSP.id) {
+        points.dates(paper, "C-41", "outside the days that count for this return", |facts, date| {
+            let figures = &facts.figures.rrsp;
+            (figures.first_day.0..=figures.last_day.0).contains(&date)
+        });
+    }
+}
+
+fn of_person(points: &mut Points<'_>, person: usize) {
+    let who = &points.household.people[person];
+    let (facts, figures) = (&points.facts.people[person], &points.facts.figures.rrsp);
+    let (available, limit) = (facts.available_contributions(), sum(&facts.own.rrsp_limit));
+    let mine = |p: &&Paper| p.kind == RRSP.id && p.owners.iter().any(|o| o.person == who.id);
+    let papers: Vec<_> = points.household.papers.iter().filter(mine).collect();
+    let Some(paper) = papers.first() else { return };
+    let place = Place::paper(&paper.id, "limit");
+    if let Some(second) = papers.iter().filter(|p| p.boxes.contains_key("limit")).nth(1) {
+        let message = format!("The deduction limit of {} stands on two papers and counts twice.", who.name);
+        points.blocks("C-38", Place::paper(&second.id, "limit"), message, "Leave it on one of them.");
+    }
+    if !available.is_zero() && facts.own.rrsp_limit.is_empty() {
+        let message = format!("The deduction limit of {}?", who.name);
+        points.blocks("C-39", place.clone(), message, "It stands on the last notice of assessment.");
+    } else if let Some(over) = over_the_limit(points, person, &papers, available, limit) {
+        let message =
+            format!("{over:#} over the limit and the {:#} free of tax: 1 % a month is due.", figures.cushion);
+        points.look("C-40", place, message, "Form T1-OVP, or take it out again.");
+    }
+    for paper in papers {
+        for cells in &paper.rows {
+            let date = cells.get("date").and_then(Entry::date);
+            if points.facts.contribution_too_late(person, cells, date) {
+                let message = format!(
+                    "Paid after the year of the {}th birthday: not deductible, left out.",
+                    figures.last_age
+                );
+                points.blocks(
+                    "C-42",
+                    Place::row(&paper.id, cells, "date"),
+                    message,
+                    "Check the plan and the day.",
+                );
+            }
+        }
+    }
+}
+
+/// What was contributed above the limit and the part free of tax (204.1, 204.2): until the end of the year, and
+/// with the next year's first 60 days also above the room that this year's earnings make for it.
+fn over_the_limit(
+    points: &Points<'_>,
+    person: usize,
+    papers: &[&Paper],
+    available: Money,
+    limit: Money,
+) -> Option<Money> {
+    let (facts, figures) = (&points.facts.people[person], &points.facts.figures.rrsp);
+    let later = |cells: &Answers| {
+        cells.get("date").and_then(Entry::date).is_some_and(|date| date > points.facts.year_end)
+    };
+    let rows = papers.iter().flat_map(|p| &p.rows).filter(|cells| later(cells));
+    let next: Money = rows.filter_map(|cells| cells.get("amount").and_then(Entry::money)).sum();
+    let earned = sum(&facts.own.employment) - sum(&facts.own.dues);
+    let adjustment: Money = points
+        .household
+        .papers
+        .iter()
+        .filter(|p| p.owners.iter().any(|o| o.person == facts.id))
+        .map(|p| match &p.kind {
+            kind if kind == T4.id => p.amount("52"),
+            kind if kind == T4A.id => p.amount("034"),
+            _ => Money::ZERO,
+        })
+        .sum();
+    let room = (cents(earned, figures.next_rate).min(figures.next_most) - adjustment).or_zero();
+    let over = (available - next - limit).max(available - limit - room) - figures.cushion;
+    (over > Money::ZERO).then_some(over)
 }

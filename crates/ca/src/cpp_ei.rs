@@ -4,8 +4,16 @@
 use crate::{
     facts::{Contributions, Facts},
     plan::{Filed, On},
+    points::Points,
 };
-use hembo_core::{forms::Required, lines, provision::Provision, reading::sum, trail::Trail};
+use hembo_core::{
+    forms::Required,
+    lines,
+    point::{Gather, Place},
+    provision::Provision,
+    reading::sum,
+    trail::Trail,
+};
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
@@ -128,4 +136,22 @@ pub fn credits(on: On<'_>, trail: &mut impl Trail) -> (Money, Money) {
 pub fn schedule_8(filed: Filed<'_>) -> Required {
     let any = filed.has(CPP) || filed.has(ENHANCED) || filed.has(CPP_BACK);
     Required::if_so(any, "no contributions")
+}
+
+/// What was paid too much.
+pub fn points(points: &mut Points<'_>) {
+    for person in (0..points.facts.people.len()).filter(|&p| points.facts.files(p)) {
+        overpaid(points, person);
+    }
+}
+
+fn overpaid(points: &mut Points<'_>, person: usize) {
+    let who = &points.household.people[person];
+    let counted = points.facts.people[person].contributed;
+    for (back, line, what) in [(counted.cpp_back, "44800", "CPP"), (counted.ei_back, "45000", "EI")] {
+        if !back.is_zero() {
+            let message = format!("{} overpaid {back:#} of {what}; line {line} gives it back.", who.name);
+            points.look("C-24", Place::person(&who.id, "born"), message, "Compare with the T4 slips.");
+        }
+    }
 }

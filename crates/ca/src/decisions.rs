@@ -6,12 +6,15 @@ use crate::{
     facts::{Facts, Window},
     income, medical, ontario, pension_split,
     plan::{Caring, Election, Handed, Medical, On, Plan, Split},
+    points::Points,
     provinces::Province,
+    rounding::cents,
     t1, tuition,
 };
 use hembo_core::{
     Decision, Household, Scope, Silent, Trail,
     decision::{Amount, Bar, Opt},
+    point::{Gather, Place},
     reading::sum,
     search::{Edges, Law, UNLAWFUL, View, Weighable},
     words::first_name,
@@ -191,7 +194,7 @@ impl<'h> CanadianCase<'h> {
     pub(crate) fn deduction_may_cost(&self) -> bool {
         let facts = &self.facts;
         let part = facts.figures.gifts.part;
-        let limits_gifts = |&f: &usize| income::cents(self.widest_net(f).0, part) < sum(&facts.gifts);
+        let limits_gifts = |&f: &usize| cents(self.widest_net(f).0, part) < sum(&facts.gifts);
         facts.filers.iter().any(limits_gifts)
             || self.children_may_change()
             || self.elections().next().is_some()
@@ -298,7 +301,7 @@ impl<'h> CanadianCase<'h> {
     pub(crate) fn both_above_threshold(&self) -> bool {
         let threshold = |&f: &usize| {
             let figures = &self.facts.figures.medical;
-            income::cents(self.widest_net(f).0, figures.part).min(figures.most)
+            cents(self.widest_net(f).0, figures.part).min(figures.most)
         };
         self.largest_window() > self.facts.filers.iter().map(threshold).sum()
     }
@@ -513,6 +516,20 @@ impl CanadianCase<'_> {
                 Some(Bar::Borrowed("divided, a part would not be above its threshold"))
             }
             _ => None,
+        }
+    }
+}
+
+impl CanadianCase<'_> {
+    /// Contributions are deducted as far as that helps, where there are too many amounts to look for them together.
+    pub(crate) fn deduct_less(&self, points: &mut Points<'_>) {
+        let deducts = self.facts.people.iter().any(|p| !p.own.rrsp_limit.is_empty());
+        if deducts && self.deduction_may_cost() && self.amounts_together() > SEARCHED_TOGETHER {
+            let message =
+                "A smaller deduction of contributions might do better here: not every one is weighed.";
+            let remedy =
+                "Hold smaller amounts on Ways: gifts come to their limit, or the children change sides.";
+            points.look("deduct-less", Place::default(), message, remedy);
         }
     }
 }

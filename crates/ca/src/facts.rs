@@ -205,6 +205,11 @@ impl Facts {
         self.people[person].age_on(self.year_end).is_some_and(|a| a >= age)
     }
 
+    /// Whether someone files a return.
+    pub fn files(&self, person: usize) -> bool {
+        self.returns.contains(&person)
+    }
+
     /// The other of a couple.
     pub fn partner(&self, person: usize) -> Option<usize> {
         if !self.couple || !self.filers.contains(&person) {

@@ -2,10 +2,11 @@
 
 use crate::{
     cpp_ei, dividends, gifts, income,
-    income::{Income, cents},
+    income::Income,
     medical, personal,
     personal::{Incomes, Personal},
     plan::On,
+    rounding::cents,
     transfers::{self, Offer},
     tuition::{self, Tuition},
 };

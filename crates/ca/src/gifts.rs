@@ -1,16 +1,31 @@
 //! Gifts to charities (ITA 118.1; Schedule 9): one pool of a couple, each claims a part, the rest is carried.
 
 use crate::{
+    bringing::Bringing,
     figures::Provincial,
     income,
-    income::cents,
+    papers::t4::T4,
     plan::{Filed, On},
+    points::Points,
+    rounding::cents,
 };
-use hembo_core::{forms::Required, limit, limits, lines, provision::Provision, reading::sum, trail::Trail};
+use hembo_core::{
+    Paper,
+    field::{Field, Years},
+    forms::Required,
+    household::Entry,
+    limit, limits, lines,
+    paper::PaperKind,
+    point::{Gather, Place},
+    provision::Provision,
+    reading::sum,
+    trail::Trail,
+};
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { papers: &[RECEIPTS, BROUGHT_IN], lines: LINES, limits: LIMITS, ..Provision::NONE };
 
 lines! {
     pub CLAIMED = "ca.34000", "Gifts claimed", "ITA 118.1(1)",
@@ -88,4 +103,109 @@ pub fn provincial_credit(on: On<'_>, trail: &mut impl Trail, gifts: Money, figur
 /// Schedule 9: where gifts are claimed.
 pub fn schedule_9(filed: Filed<'_>) -> Required {
     Required::if_so(filed.has(CLAIMED), "no gifts claimed here")
+}
+
+const RECEIPTS: PaperKind = PaperKind {
+    id: "Gifts",
+    name: "Gifts to registered charities",
+    title: "About",
+    shared: false,
+    headline: "amount",
+    boxes: &[],
+    columns: &[
+        Field::date("date", "", "Given on"),
+        Field::text("what", "", "To whom", 80),
+        Field::text("number", "", "Registration", 20),
+        Field::amount("amount", "", "Eligible amount"),
+        Field::yes_no("used", "", "In an earlier claim")
+            .help("A gift of January or February 2025 that was claimed for 2024."),
+    ],
+    years: Years::ALL,
+};
+
+const BROUGHT_IN: PaperKind = PaperKind {
+    id: "Gifts carried",
+    name: "Gifts of earlier years, not yet claimed",
+    title: "About",
+    shared: false,
+    headline: "amount",
+    boxes: &[],
+    columns: &[Field::count("year", "", "Given in", 2100), Field::amount("amount", "", "Left to claim")],
+    years: Years::ALL,
+};
+
+/// Gifts of this year and of the years from which they are carried.
+pub fn read(paper: &mut Bringing<'_>) {
+    let year = i64::from(paper.facts.figures.year);
+    let counted = year - paper.facts.figures.gifts.carried_years..=year;
+    for (row, cells, amount) in paper.paper.lines("amount") {
+        let given = cells.get("date").and_then(Entry::date).map(|d| i64::from(d.year()));
+        let given = cells.get("year").and_then(Entry::count).or(given).unwrap_or(year);
+        let used = cells.get("used").and_then(Entry::flag).unwrap_or(false);
+        if counted.contains(&given) && !used {
+            paper.gift("amount", Some(row), amount);
+        }
+    }
+}
+
+/// What a gift needs beside it, and how long one is carried.
+pub fn points(points: &mut Points<'_>) {
+    for paper in points.papers(T4.id).filter(|paper| !paper.amount("46").is_zero()) {
+        of_dependant(points, paper, "46");
+    }
+    for paper in points.papers(RECEIPTS.id) {
+        points.dates(paper, "C-63", "no day of this return year", |facts, date| {
+            (facts.year_begin..=facts.year_end).contains(&date)
+        });
+        of_dependant(points, paper, "title");
+        for cells in &paper.rows {
+            if cells.get("number").and_then(Entry::text).is_none_or(str::is_empty) {
+                let message = "A gift counts only with the charity's registration number.";
+                points.look(
+                    "C-64",
+                    Place::row(&paper.id, cells, "number"),
+                    message,
+                    "It stands on the receipt.",
+                );
+            }
+            let date = cells.get("date").and_then(Entry::date);
+            let early = points.facts.figures.gifts.earlier_year_to.as_ref().zip(date);
+            let early = early.is_some_and(|(to, date)| (points.facts.year_begin..=to.0).contains(&date));
+            if early && !cells.contains_key("used") {
+                let message =
+                    "Was this gift claimed for the year before? Those of January and February could be.";
+                points.blocks(
+                    "C-63-used",
+                    Place::row(&paper.id, cells, "used"),
+                    message,
+                    "Answer in the line.",
+                );
+            }
+        }
+    }
+    for paper in points.papers(BROUGHT_IN.id) {
+        let year = i64::from(points.facts.figures.year);
+        let oldest = year - points.facts.figures.gifts.carried_years;
+        for cells in &paper.rows {
+            let given = cells.get("year").and_then(Entry::count);
+            if given.is_none_or(|g| g < oldest || g >= year) {
+                let message = format!("Gifts are carried from {oldest} to {} only.", year - 1);
+                points.blocks(
+                    "C-63",
+                    Place::row(&paper.id, cells, "year"),
+                    message,
+                    "Correct the year, or remove it.",
+                );
+            }
+        }
+    }
+}
+
+/// Gifts on a paper of someone who is no filer.
+fn of_dependant(points: &mut Points<'_>, paper: &Paper, field: &str) {
+    let files = |id: &str| points.household.index_of(id).is_some_and(|p| points.facts.people[p].filer);
+    if !paper.owners.iter().all(|o| files(&o.person)) {
+        let message = "Gifts of a dependant are not computed yet.";
+        points.not_covered("gifts-of-dependant", Place::paper(&paper.id, field), message);
+    }
 }

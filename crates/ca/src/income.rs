@@ -12,7 +12,7 @@ use hembo_core::{
     provision::Provision,
     trail::{Item, Trail},
 };
-use hembo_money::{Money, Rate, Rounding};
+use hembo_money::Money;
 
 /// What this provision declares.
 pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
@@ -165,9 +165,4 @@ fn recovery(on: On<'_>, trail: &mut impl Trail, before: Money, paid: Money) -> M
         &[(BEFORE, before)],
         &[("Income above", &figures.from), ("Rate", &figures.rate), ("At most what was paid", &paid)],
     )
-}
-
-/// An amount × a rate, to the cent.
-pub fn cents(amount: Money, rate: Rate) -> Money {
-    amount.times(rate, Money::CENT, Rounding::HalfUp)
 }

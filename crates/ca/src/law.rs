@@ -1,34 +1,82 @@
 //! The provisions of the law, in its order: a new one has its line here.
 
 use crate::{
-    alberta, contributions, cpp_ei, dividends, federal, form_428, gifts, income, medical, ontario, papers,
-    payments, pension_split, personal, provincial, questions, transfers, tuition, workers_benefit,
+    alberta, bringing::Bringing, contributions, cpp_ei, dividends, federal, form_428, gifts, homes, income,
+    medical, medical_division, minimum_tax, ontario, papers, payments, pension_split, people, personal,
+    points::Points, provincial, questions, residence, transfers, tuition, workers_benefit,
 };
 use hembo_core::provision::{Declared, Provision};
 use std::sync::LazyLock;
 
+/// A provision at work.
+struct Rule {
+    declares: &'static Provision,
+    /// Makes facts of its papers.
+    reads: fn(&mut Bringing<'_>),
+    /// Tells what is unsettled.
+    finds: fn(&mut Points<'_>),
+}
+
+impl Rule {
+    const fn new(declares: &'static Provision) -> Rule {
+        Rule { declares, reads: |_| {}, finds: |_| {} }
+    }
+
+    const fn reads(self, reads: fn(&mut Bringing<'_>)) -> Rule {
+        Rule { reads, ..self }
+    }
+
+    const fn finds(self, finds: fn(&mut Points<'_>)) -> Rule {
+        Rule { finds, ..self }
+    }
+}
+
 /// Every provision.
-static LAW: &[&Provision] = &[
-    &questions::PROVISION,
-    &papers::PROVISION,
-    &pension_split::PROVISION,
-    &dividends::PROVISION,
-    &contributions::PROVISION,
-    &cpp_ei::PROVISION,
-    &income::PROVISION,
-    &personal::PROVISION,
-    &tuition::PROVISION,
-    &transfers::PROVISION,
-    &medical::PROVISION,
-    &gifts::PROVISION,
-    &federal::PROVISION,
-    &provincial::PROVISION,
-    &form_428::PROVISION,
-    &ontario::PROVISION,
-    &alberta::PROVISION,
-    &workers_benefit::PROVISION,
-    &payments::PROVISION,
+static LAW: &[Rule] = &[
+    Rule::new(&residence::PROVISION).finds(residence::points),
+    Rule::new(&people::PROVISION).finds(people::points),
+    Rule::new(&papers::t4::PROVISION).reads(papers::t4::read).finds(papers::t4::points),
+    Rule::new(&papers::t4a::PROVISION).reads(papers::t4a::read).finds(papers::t4a::points),
+    Rule::new(&papers::benefits::PROVISION).reads(papers::benefits::read).finds(papers::benefits::points),
+    Rule::new(&papers::t5::PROVISION).reads(papers::t5::read).finds(papers::t5::points),
+    Rule::new(&pension_split::PROVISION),
+    Rule::new(&dividends::PROVISION),
+    Rule::new(&contributions::PROVISION).reads(contributions::read).finds(contributions::points),
+    Rule::new(&cpp_ei::PROVISION).finds(cpp_ei::points),
+    Rule::new(&income::PROVISION),
+    Rule::new(&personal::PROVISION),
+    Rule::new(&homes::PROVISION).finds(homes::points),
+    Rule::new(&tuition::PROVISION).reads(tuition::read).finds(tuition::points),
+    Rule::new(&transfers::PROVISION),
+    Rule::new(&medical::PROVISION).reads(medical::read).finds(medical::points),
+    Rule::new(&gifts::PROVISION).reads(gifts::read).finds(gifts::points),
+    Rule::new(&federal::PROVISION),
+    Rule::new(&Provision::NONE).finds(medical_division::points),
+    Rule::new(&Provision::NONE).finds(minimum_tax::points),
+    Rule::new(&provincial::PROVISION),
+    Rule::new(&form_428::PROVISION),
+    Rule::new(&ontario::PROVISION),
+    Rule::new(&alberta::PROVISION),
+    Rule::new(&workers_benefit::PROVISION).finds(workers_benefit::points),
+    Rule::new(&payments::PROVISION).reads(payments::read),
+    Rule::new(&questions::PROVISION).finds(questions::points),
 ];
 
 /// What they declare.
-pub static DECLARED: LazyLock<Declared> = LazyLock::new(|| Declared::of(LAW.iter().copied()));
+pub static DECLARED: LazyLock<Declared> = LazyLock::new(|| Declared::of(LAW.iter().map(|r| r.declares)));
+
+/// Makes facts of a paper.
+pub fn read(paper: &mut Bringing<'_>) {
+    let kind = &paper.paper.paper.kind;
+    let rule = LAW.iter().find(|rule| rule.declares.papers.iter().any(|p| p.id == kind));
+    if let Some(rule) = rule {
+        (rule.reads)(paper);
+    }
+}
+
+/// Everything that is unsettled.
+pub fn find(points: &mut Points<'_>) {
+    for rule in LAW {
+        (rule.finds)(points);
+    }
+}

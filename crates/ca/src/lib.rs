@@ -4,6 +4,7 @@
 //! Papers become [`facts`] once; every rule takes facts. Figures are in `rules/YEAR.toml`.
 
 pub mod alberta;
+pub mod bringing;
 mod case;
 pub mod contributions;
 pub mod cpp_ei;
@@ -15,23 +16,28 @@ pub mod figures;
 pub mod form_428;
 pub mod forms;
 pub mod gifts;
+pub mod homes;
 pub mod income;
 pub mod intake;
 pub mod law;
 pub mod medical;
+pub mod medical_division;
+pub mod minimum_tax;
 pub mod ontario;
 pub mod papers;
 pub mod payments;
 pub mod pension_split;
+pub mod people;
 pub mod personal;
 pub mod plan;
-mod points;
+pub mod points;
 pub mod provinces;
 pub mod provincial;
 pub mod questions;
+pub mod residence;
+pub mod rounding;
 pub mod sin;
 pub mod spread;
-pub mod suggestions;
 pub mod t1;
 pub mod transfers;
 pub mod tuition;
@@ -99,11 +105,11 @@ impl Pack for Canada {
     }
 
     fn caption(&self, person: &Person) -> String {
-        caption_of(person, ask::RELATIONSHIP, questions::RELATIONSHIPS, "dependant")
+        caption_of(person, ask::RELATIONSHIP, people::RELATIONSHIPS, "dependant")
     }
 
     fn suggestions(&self, household: &Household, paper: &Paper) -> Vec<Suggestion> {
-        Figures::of(household.year).map(|figures| suggestions::of(figures, paper)).unwrap_or_default()
+        Figures::of(household.year).map(|figures| papers::suggestions(figures, paper)).unwrap_or_default()
     }
 
     fn version(&self) -> &'static str {

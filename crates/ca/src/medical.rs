@@ -1,15 +1,22 @@
 //! Medical expenses (ITA 118.2, 122.51): any twelve months ending in the year, lines 33099, 33200 and 45200.
 
 use crate::{
+    bringing::Bringing,
+    facts::Receipt,
     facts::{Facts, Window},
     income,
-    income::cents,
     personal::Incomes,
     plan::On,
+    points::Points,
+    rounding::cents,
 };
 use hembo_core::{
+    field::{Field, Years},
+    household::Entry,
     limit::{self, LimitAt, PhaseOut},
     limits, lines,
+    paper::PaperKind,
+    point::{Gather, Place},
     provision::Provision,
     reading::sum,
     trail::Trail,
@@ -18,7 +25,8 @@ use hembo_money::Money;
 use time::{Date, Duration};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { papers: &[RECEIPTS], lines: LINES, limits: LIMITS, ..Provision::NONE };
 
 lines! {
     pub CLAIMED = "ca.33099", "Medical bills of the window", "ITA 118.2(1)",
@@ -149,4 +157,59 @@ pub fn supplement(on: On<'_>, trail: &mut impl Trail, claimed: Money, incomes: &
 pub fn family_net(on: On<'_>, incomes: &Incomes) -> Money {
     let partner = on.facts.partner(on.person).map_or(Money::ZERO, |p| incomes[p].net);
     incomes[on.person].net + partner
+}
+
+const RECEIPTS: PaperKind = PaperKind {
+    id: "Medical",
+    name: "Medical receipts",
+    title: "About",
+    shared: false,
+    headline: "amount",
+    boxes: &[],
+    columns: &[
+        Field::date("date", "", "Paid on"),
+        Field::person("patient", "", "For"),
+        Field::text("what", "", "To whom, what for", 80),
+        Field::amount("amount", "", "Paid"),
+        Field::amount("reimbursed", "", "Paid back"),
+        Field::yes_no("used", "", "In an earlier claim"),
+    ],
+    years: Years::ALL,
+};
+
+/// Receipts with their day, less what was paid back.
+pub fn read(paper: &mut Bringing<'_>) {
+    let payer = paper.paper.paper.owners.first().and_then(|o| paper.paper.household.index_of(&o.person));
+    for (row, cells, paid) in paper.paper.lines("amount") {
+        let named = cells.get("patient").and_then(Entry::text);
+        let patient = named.and_then(|id| paper.paper.household.index_of(id)).or(payer);
+        let used = cells.get("used").and_then(Entry::flag).unwrap_or(false);
+        let back = cells.get("reimbursed").and_then(Entry::money).unwrap_or_default();
+        let (Some(date), Some(patient)) = (cells.get("date").and_then(Entry::date), patient) else {
+            continue;
+        };
+        let amount = (paid - back).or_zero();
+        if !used && !amount.is_zero() && paper.facts.medical_counts(patient) {
+            let item = paper.paper.item("amount", Some(row), amount);
+            paper.facts.medical.push(Receipt { date, item });
+        }
+    }
+}
+
+/// Receipts that do not count.
+pub fn points(points: &mut Points<'_>) {
+    for paper in points.papers(RECEIPTS.id) {
+        points.dates(paper, "C-57", "in no twelve months that end in the year", |facts, date| {
+            date <= facts.year_end && date.year() + 1 >= facts.year_begin.year()
+        });
+        for cells in &paper.rows {
+            let payer = paper.owners.first().map(|o| o.person.as_str());
+            let named = cells.get("patient").and_then(Entry::text).or(payer);
+            let patient = named.and_then(|id| points.household.index_of(id));
+            if patient.is_some_and(|p| !points.facts.medical_counts(p)) {
+                let message = "Bills of a dependant of 18 or more (line 33199) are not computed yet.";
+                points.not_covered("C-61", Place::row(&paper.id, cells, "patient"), message);
+            }
+        }
+    }
 }

@@ -2,12 +2,11 @@
 
 use crate::{
     facts::Facts,
-    form_428, income,
-    income::cents,
-    medical,
+    form_428, income, medical,
     medical::family_net,
     personal::Incomes,
     plan::{Filed, On},
+    rounding::cents,
 };
 use hembo_core::{
     forms::Required,

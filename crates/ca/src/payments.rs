@@ -1,14 +1,22 @@
 //! What was paid and what is left: lines 43500 to 48500.
 
 use crate::{
-    cpp_ei, federal, form_428, income, income::Income, medical, ontario, pension_split, plan::On,
-    workers_benefit,
+    bringing::Bringing, cpp_ei, federal, form_428, income, income::Income, medical, ontario, pension_split,
+    plan::On, workers_benefit,
 };
-use hembo_core::{lines, provision::Provision, reading::sum, trail::Trail};
+use hembo_core::{
+    field::{Field, Years},
+    lines,
+    paper::PaperKind,
+    provision::Provision,
+    reading::sum,
+    trail::Trail,
+};
 use hembo_money::Money;
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { papers: &[PAID_BY_INSTALMENTS], lines: LINES, ..Provision::NONE };
 
 lines! {
     pub REPAYMENT = "ca.42200", "Social benefits repayment", "ITA 180.2",
@@ -120,5 +128,27 @@ fn withheld(on: On<'_>, trail: &mut impl Trail) -> Money {
             })
         }
         _ => on.gather(trail, WITHHELD, &on.own().withheld),
+    }
+}
+
+const PAID_BY_INSTALMENTS: PaperKind = PaperKind {
+    id: "Instalments",
+    name: "Tax paid by instalments",
+    title: "About",
+    shared: false,
+    headline: "amount",
+    boxes: &[],
+    columns: &[
+        Field::date("date", "", "Paid on"),
+        Field::text("what", "", "What", 80),
+        Field::amount("amount", "", "Amount"),
+    ],
+    years: Years::ALL,
+};
+
+/// Gives every payment to the owners.
+pub fn read(paper: &mut Bringing<'_>) {
+    for (row, _, amount) in paper.paper.lines("amount") {
+        paper.put("amount", Some(row), amount, |own| &mut own.instalments);
     }
 }

@@ -6,19 +6,23 @@ use crate::{
     figures::Provincial,
     income::{self, Income},
     plan::{Election, On},
+    questions::{DEPENDENT, ask},
 };
 use hembo_core::{
+    field::Field,
     limit::{self, LimitAt, PhaseOut, Shape},
     limits,
     line::LineId,
     lines,
+    pack::Question,
     provision::Provision,
     trail::{Trail, Unseen},
 };
 use hembo_money::{Money, Rate, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { person_questions: QUESTIONS, lines: LINES, limits: LIMITS, ..Provision::NONE };
 
 lines! {
     pub BASIC_AMOUNT = "ca.30000", "Basic personal amount", "ITA 118(1)B(c), 118(1.1)",
@@ -266,3 +270,15 @@ pub fn raises_partner_amount(on: On<'_>, trail: &mut impl Trail, Election { from
     trail.step(more, !below.is_negative());
     !below.is_negative() && !more.is_negative()
 }
+
+const QUESTIONS: &[Question] = &[
+    Question {
+        of: DEPENDENT,
+        field: Field::yes_no(ask::SUPPORT_PAID, "", "A filer must pay support for this child"),
+    },
+    Question {
+        of: DEPENDENT,
+        field: Field::yes_no(ask::CLAIMED_ELSEWHERE, "", "Someone else claims line 30400 here")
+            .help("For this person, or from the same home."),
+    },
+];

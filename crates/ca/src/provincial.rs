@@ -3,12 +3,11 @@
 use crate::{
     alberta, cpp_ei, dividends,
     figures::Provincial,
-    form_428, gifts, income,
-    income::cents,
-    medical, ontario,
+    form_428, gifts, income, medical, ontario,
     personal::{self, Incomes, Personal},
     plan::On,
     provinces::Province,
+    rounding::cents,
     transfers::{self, Offer},
     tuition::{self, Tuition},
 };

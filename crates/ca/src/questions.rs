@@ -1,16 +1,15 @@
-//! The questions of the return, about people and about the household.
+//! The ids of all questions, and those about what is not computed yet; each of the others stands at its provision.
 
+use crate::points::Points;
 use hembo_core::{
-    field::{Choice, Field},
+    field::Field,
     household::Role,
-    pack::Question,
-    point::NotComputed,
+    point::{Gather, NotComputed},
     provision::Provision,
 };
 
-/// What stands here.
-pub static PROVISION: Provision =
-    Provision { person_questions: PERSON, household_questions: HOUSEHOLD, ..Provision::NONE };
+/// What is asked because it is not computed yet.
+pub static PROVISION: Provision = Provision { household_questions: &ASKED, ..Provision::NONE };
 
 /// The ids of the questions.
 #[allow(missing_docs)]
@@ -30,80 +29,12 @@ pub mod ask {
     pub const MAINTAINS_HOME: &str = "maintains_home";
 }
 
-const FILER: &[Role] = &[Role::Filer];
-const DEPENDENT: &[Role] = &[Role::Dependent];
-const ANYONE: &[Role] = &[Role::Filer, Role::Dependent];
-
-/// Marital status on 31 December.
-pub const MARITAL: &[Choice] = &[
-    Choice::new("married", "Married"),
-    Choice::new("common_law", "Living common-law"),
-    Choice::new("widowed", "Widowed"),
-    Choice::new("divorced", "Divorced"),
-    Choice::new("separated", "Separated for 90 days or more"),
-    Choice::new("single", "Single"),
-];
-
-/// What a dependant is to a filer.
-pub const RELATIONSHIPS: &[Choice] = &[
-    Choice::new("child", "Child, own or partner's"),
-    Choice::new("grandchild", "Grandchild"),
-    Choice::new("sibling", "Brother or sister"),
-    Choice::new("parent", "Parent"),
-    Choice::new("grandparent", "Grandparent"),
-    Choice::new("other", "Other relative"),
-];
-
-/// The questions about a person.
-pub static PERSON: &[Question] = &[
-    Question {
-        of: DEPENDENT,
-        field: Field::choice(ask::RELATIONSHIP, "", "Relationship to a filer", RELATIONSHIPS),
-    },
-    Question {
-        of: DEPENDENT,
-        field: Field::amount(ask::NET_INCOME, "", "Net income not among the papers").help("Line 23600."),
-    },
-    Question {
-        of: ANYONE,
-        field: Field::yes_no(ask::INFIRM, "", "Infirm in mind or body")
-            .help("Depends on others because of an impairment."),
-    },
-    Question { of: ANYONE, field: Field::yes_no(ask::DISABILITY, "", "Approved certificate T2201") },
-    Question {
-        of: ANYONE,
-        field: Field::yes_no(ask::FULL_TIME_STUDENT, "", "Full-time student for over 13 weeks"),
-    },
-    Question {
-        of: DEPENDENT,
-        field: Field::yes_no(ask::SUPPORT_PAID, "", "A filer must pay support for this child"),
-    },
-    Question {
-        of: DEPENDENT,
-        field: Field::yes_no(ask::CLAIMED_ELSEWHERE, "", "Someone else claims line 30400 here")
-            .help("For this person, or from the same home."),
-    },
-    Question {
-        of: FILER,
-        field: Field::yes_no(ask::MAINTAINS_HOME, "", "Keeps the home of a dependant")
-            .help("Lived with and supported the dependant there at some time in the year."),
-    },
-];
-
-/// The questions about the household.
-pub static HOUSEHOLD: &[Field] = &[
-    Field::choice(ask::PROVINCE, "", "Province or territory on 31 December", crate::provinces::PROVINCES),
-    Field::choice(ask::MARITAL, "", "Marital status on 31 December", MARITAL),
-    Field::count(ask::MONTHS_TOGETHER, "", "Months of the year as a couple", 12)
-        .help("Twelve where nothing is said; pension income is split for these months."),
-    Field::yes_no(ask::PART_YEAR, "", "Came to or left Canada in the year"),
-    Field::yes_no(ask::FOREIGN_PROPERTY, "", "Foreign property that cost over 100,000"),
-    NOT_COMPUTED[0].field,
-    NOT_COMPUTED[1].field,
-    NOT_COMPUTED[2].field,
-    NOT_COMPUTED[3].field,
-    NOT_COMPUTED[4].field,
-];
+/// Of whom something is asked.
+pub const FILER: &[Role] = &[Role::Filer];
+/// Of whom something is asked.
+pub const DEPENDENT: &[Role] = &[Role::Dependent];
+/// Of whom something is asked.
+pub const ANYONE: &[Role] = &[Role::Filer, Role::Dependent];
 
 /// What the law has and this pack does not compute yet, asked about so that its absence is known.
 pub const NOT_COMPUTED: [NotComputed; 5] = [
@@ -138,3 +69,18 @@ pub const NOT_COMPUTED: [NotComputed; 5] = [
         "Advance payments (line 41500) are",
     ),
 ];
+
+const ASKED: [Field; NOT_COMPUTED.len()] = {
+    let mut asked = [NOT_COMPUTED[0].field; NOT_COMPUTED.len()];
+    let mut at = 0;
+    while at < NOT_COMPUTED.len() {
+        asked[at] = NOT_COMPUTED[at].field;
+        at += 1;
+    }
+    asked
+};
+
+/// What the law has and this pack has not.
+pub fn points(points: &mut Points<'_>) {
+    points.not_computed(points.household, &NOT_COMPUTED);
+}

@@ -1,14 +1,26 @@
 //! Tuition (ITA 118.5, 118.61, 118.9; Schedule 11): what the student must use, may hand on, and carries.
 
 use crate::{
+    bringing::Bringing,
     facts::Facts,
     plan::{Filed, On},
+    points::Points,
 };
-use hembo_core::{forms::Required, limit, limits, lines, provision::Provision, reading::sum, trail::Trail};
+use hembo_core::{
+    field::{Field, Years},
+    forms::Required,
+    limit, limits, lines,
+    paper::PaperKind,
+    point::{Gather, Place},
+    provision::Provision,
+    reading::sum,
+    trail::Trail,
+};
 use hembo_money::{Money, Rate, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { papers: &[CERTIFICATE, BROUGHT_IN], lines: LINES, limits: LIMITS, ..Provision::NONE };
 
 lines! {
     pub USED = "ca.32300", "Tuition used", "ITA 118.5, 118.61",
@@ -119,4 +131,74 @@ pub fn schedule_11(filed: Filed<'_>) -> Required {
 pub fn provincial_schedule_11(filed: Filed<'_>) -> Required {
     let any = !filed.on.own().tuition_carried_provincial.is_empty();
     Required::if_so(any, "no provincial tuition carried in")
+}
+
+/// The school's certificate.
+pub const CERTIFICATE: PaperKind = PaperKind {
+    id: "T2202",
+    name: "Tuition and enrolment certificate",
+    title: "School",
+    shared: false,
+    headline: "26",
+    boxes: &[
+        Field::amount("26", "26", "Eligible tuition fees"),
+        Field::count("24", "24", "Months part-time", 12),
+        Field::count("25", "25", "Months full-time", 12),
+    ],
+    columns: &[],
+    years: Years::ALL,
+};
+
+const BROUGHT_IN: PaperKind = PaperKind {
+    id: "Tuition carried",
+    name: "Unused tuition of earlier years",
+    title: "About",
+    shared: false,
+    headline: "federal",
+    boxes: &[
+        Field::amount("federal", "", "Federal amount left").help("From the notice of assessment."),
+        Field::amount("provincial", "", "Provincial amount left").help("From the same notice."),
+    ],
+    columns: &[],
+    years: Years::ALL,
+};
+
+/// Fees count where they are above the least for a school.
+pub fn read(paper: &mut Bringing<'_>) {
+    if paper.paper.paper.kind == BROUGHT_IN.id {
+        return paper.give_all(&[
+            ("federal", |own| &mut own.tuition_carried),
+            ("provincial", |own| &mut own.tuition_carried_provincial),
+        ]);
+    }
+    if paper.amount("26") > paper.facts.figures.tuition.school_least {
+        paper.give_all(&[("26", |own| &mut own.tuition)]);
+    }
+    paper.files();
+}
+
+/// Fees that do not count, and a credit that is not computed.
+pub fn points(points: &mut Points<'_>) {
+    for paper in points.papers(CERTIFICATE.id) {
+        let fees = paper.amount("26");
+        if !fees.is_zero() && fees <= points.facts.figures.tuition.school_least {
+            let message = "Fees of 100 or less for a school do not count.";
+            points.look("C-65", Place::paper(&paper.id, "26"), message, "Nothing to do.");
+        }
+        let figures = &points.facts.figures.tuition;
+        let (from, to) = (figures.training_from_age, figures.training_to_age);
+        let owner = points.owner(paper);
+        if owner
+            .and_then(|p| points.facts.people[p].age_on(points.facts.year_end))
+            .is_some_and(|a| (from..=to).contains(&a))
+        {
+            let message = "There may be a Canada training credit (line 45350), which is not computed.";
+            points.look(
+                "training-credit",
+                Place::paper(&paper.id, "26"),
+                message,
+                "See the limit on the notice of assessment.",
+            );
+        }
+    }
 }

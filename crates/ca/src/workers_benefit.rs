@@ -3,15 +3,24 @@
 use crate::{
     facts::Facts,
     figures::BenefitClass,
-    income::cents,
+    income,
     medical::family_net,
     personal::Incomes,
     plan::{Filed, On},
+    points::Points,
+    questions::{ANYONE, ask},
+    rounding::cents,
+    tuition,
 };
 use hembo_core::{
+    Paper, Scope,
+    field::Field,
     forms::Required,
+    household::Entry,
     limit::{self, PhaseOut},
     limits, lines,
+    pack::Question,
+    point::{Gather, Place},
     provision::Provision,
     reading::sum,
     trail::Trail,
@@ -19,7 +28,8 @@ use hembo_core::{
 use hembo_money::Money;
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { person_questions: QUESTIONS, lines: LINES, limits: LIMITS, ..Provision::NONE };
 
 lines! {
     pub BENEFIT = "ca.45300", "Canada workers benefit", "ITA 122.7",
@@ -123,4 +133,64 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Money {
 /// Schedule 6: where the benefit is paid out.
 pub fn schedule_6(filed: Filed<'_>) -> Required {
     Required::if_so(filed.has(BENEFIT), "no workers benefit")
+}
+
+const QUESTIONS: &[Question] = &[Question {
+    of: ANYONE,
+    field: Field::yes_no(ask::FULL_TIME_STUDENT, "", "Full-time student for over 13 weeks"),
+}];
+
+/// What of the benefit is not known.
+pub fn points(points: &mut Points<'_>) {
+    for &person in points.facts.returns.iter().filter(|_| points.facts.province.is_some()) {
+        unknown(points, person);
+    }
+}
+
+/// What of the workers benefit is not known: whether a student is excluded, a couple of whom one is, and the table
+/// of a province that is not held.
+fn unknown(points: &mut Points<'_>, person: usize) {
+    let facts = points.facts;
+    let (own, partner) = working(facts, person);
+    let standing = standing(facts, person);
+    let class = class(facts, standing);
+    let net = |p: usize| {
+        let place = facts.returns.iter().position(|&r| r == p);
+        place.and_then(|r| points.trail.amount(income::NET, Scope::Return(r))).unwrap_or_default()
+    };
+    let family = net(person) + facts.partner(person).map_or(Money::ZERO, net);
+    let income = adjusted(facts, person, family);
+    let due = own + partner > facts.figures.workers_benefit.above && income < class.nil;
+    if standing == Standing::None || !due {
+        return;
+    }
+    let name = &facts.people[person].name;
+    let at = |field: &str| Place::person(&facts.people[person].id, field);
+    if standing == Standing::Unclear {
+        let message =
+            format!("Workers benefit of {name}: of the couple one is a full-time student, not computed yet.");
+        return points.not_covered("C-87", at(ask::FULL_TIME_STUDENT), message);
+    }
+    if !held(facts) {
+        let message = format!("Workers benefit of {name}: the table of this province is not held.");
+        return points.not_covered("C-87", at("name"), message);
+    }
+    let both = [Some(person), facts.partner(person)].into_iter().flatten();
+    let students: Vec<usize> = both.filter(|&p| studies(points, p)).collect();
+    for student in students {
+        let who = &facts.people[student];
+        if who.full_time_student.is_none() {
+            let place = Place::person(&who.id, ask::FULL_TIME_STUDENT);
+            let message = format!("Was {} a full-time student for over 13 weeks?", who.name);
+            points.not_known("C-87-student", place, message, "It decides on the workers benefit.");
+        }
+    }
+}
+
+/// Whether a certificate of the school tells of months as a full-time student.
+fn studies(points: &Points<'_>, person: usize) -> bool {
+    let id = &points.facts.people[person].id;
+    let mine = |p: &&Paper| p.kind == tuition::CERTIFICATE.id && p.owners.iter().any(|o| &o.person == id);
+    let months = |p: &Paper| p.boxes.get("25").and_then(Entry::count).unwrap_or(0);
+    points.household.papers.iter().filter(mine).any(|p| months(p) > 0)
 }

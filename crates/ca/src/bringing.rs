@@ -1,0 +1,59 @@
+//! One paper on its way to the facts of its owners.
+
+use crate::facts::{Facts, Own};
+use hembo_core::{reading::Reading, trail::Item};
+use hembo_money::Money;
+
+/// Where an amount goes.
+pub type Into = fn(&mut Own) -> &mut Vec<Item>;
+
+/// One paper on its way to its owners.
+#[derive(Debug)]
+pub struct Bringing<'a> {
+    /// The paper.
+    pub paper: Reading<'a>,
+    /// The facts in the making.
+    pub facts: &'a mut Facts,
+}
+
+impl Bringing<'_> {
+    /// Gives an amount of a box or cell to the owners, each a part.
+    pub fn put(&mut self, field: &'static str, row: Option<usize>, amount: Money, place: Into) {
+        for (person, item) in self.paper.parts(field, row, amount) {
+            place(&mut self.facts.people[person].own).push(item);
+        }
+    }
+
+    /// What stands in a box.
+    pub fn amount(&self, field: &str) -> Money {
+        self.paper.paper.amount(field)
+    }
+
+    /// Whether anything stands in a box.
+    pub fn has(&self, field: &str) -> bool {
+        self.paper.paper.boxes.contains_key(field)
+    }
+
+    /// Gives what stands in boxes to the owners, who file because of it.
+    pub fn give_all(&mut self, boxes: &[(&'static str, Into)]) {
+        for &(field, place) in boxes {
+            self.put(field, None, self.amount(field), place);
+        }
+        self.files();
+    }
+
+    /// The owners file because of this paper.
+    pub fn files(&mut self) {
+        for (person, _) in self.paper.shares(Money::ZERO) {
+            self.facts.people[person].own.files = true;
+        }
+    }
+
+    /// Partners pool their gifts; those of a dependant are the dependant's own.
+    pub fn gift(&mut self, field: &'static str, row: Option<usize>, amount: Money) {
+        let filers = self.paper.shares(Money::ZERO).iter().all(|(p, _)| self.facts.people[*p].filer);
+        if filers && !amount.is_zero() {
+            self.facts.gifts.push(self.paper.item(field, row, amount));
+        }
+    }
+}

@@ -1,0 +1,45 @@
+//! Who keeps the home of a dependant: it decides on line 30400, and in Alberta on line 58400.
+
+use crate::{
+    alberta, personal,
+    points::Points,
+    provinces::Province,
+    questions::{FILER, ask},
+};
+use hembo_core::{
+    field::Field,
+    pack::Question,
+    point::{Gather, Place},
+    provision::Provision,
+};
+
+/// What is asked about homes.
+pub static PROVISION: Provision = Provision {
+    person_questions: &[Question {
+        of: FILER,
+        field: Field::yes_no(ask::MAINTAINS_HOME, "", "Keeps the home of a dependant")
+            .help("Lived with and supported the dependant there at some time in the year."),
+    }],
+    ..Provision::NONE
+};
+
+/// Filers with someone whose home they may keep.
+pub fn points(points: &mut Points<'_>) {
+    for &filer in &points.facts.filers {
+        one(points, filer);
+    }
+}
+
+fn one(points: &mut Points<'_>, person: usize) {
+    let who = &points.household.people[person];
+    let facts = &points.facts.people[person];
+    let alone = facts.filer && !points.facts.partnered;
+    let anyone = (0..points.facts.people.len()).any(|p| p != person && personal::qualifies(points.facts, p));
+    let relative =
+        points.facts.province == Some(Province::Alberta) && alberta::relatives(points.facts).next().is_some();
+    if facts.filer && ((alone && anyone) || relative) && !points.said(person, ask::MAINTAINS_HOME) {
+        let message = format!("Did {} keep the home of a dependant?", who.name);
+        let remedy = if relative { "It may bring line 30400 or 58400." } else { "It may bring line 30400." };
+        points.blocks("C-50", Place::person(&who.id, ask::MAINTAINS_HOME), message, remedy);
+    }
+}

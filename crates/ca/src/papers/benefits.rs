@@ -1,0 +1,83 @@
+//! T4A(OAS) and T4A(P): old age security and the pension plan's benefits.
+
+use crate::{bringing::Bringing, points::Points};
+use hembo_core::{
+    field::{Field, Years},
+    paper::PaperKind,
+    point::{Gather, Place},
+    provision::Provision,
+};
+
+/// What these papers declare.
+pub static PROVISION: Provision = Provision { papers: &[OLD_AGE, PENSION_PLAN], ..Provision::NONE };
+
+/// Boxes of which the law makes something that is not computed yet.
+const NOT_COMPUTED: &[&str] = &["17", "18"];
+
+const OLD_AGE: PaperKind = PaperKind {
+    id: "T4A(OAS)",
+    name: "Old age security",
+    title: "Payer",
+    shared: false,
+    headline: "18",
+    boxes: &[
+        Field::amount("18", "18", "Taxable pension paid"),
+        Field::amount("19", "19", "Gross pension paid"),
+        Field::amount("20", "20", "Overpayment recovered"),
+        Field::amount("21", "21", "Net supplements paid"),
+        Field::amount("22", "22", "Income tax deducted"),
+    ],
+    columns: &[],
+    years: Years::ALL,
+};
+
+const PENSION_PLAN: PaperKind = PaperKind {
+    id: "T4A(P)",
+    name: "Canada Pension Plan benefits",
+    title: "Payer",
+    shared: false,
+    headline: "20",
+    boxes: &[
+        Field::amount("14", "14", "Retirement benefit"),
+        Field::amount("15", "15", "Survivor benefit"),
+        Field::amount("16", "16", "Disability benefit"),
+        Field::amount("17", "17", "Child benefit"),
+        Field::amount("18", "18", "Death benefit"),
+        Field::amount("19", "19", "Post-retirement benefit"),
+        Field::amount("20", "20", "Taxable CPP benefits"),
+        Field::amount("22", "22", "Income tax deducted"),
+    ],
+    columns: &[],
+    years: Years::ALL,
+};
+
+/// Gives their boxes to the owners.
+pub fn read(paper: &mut Bringing<'_>) {
+    if paper.paper.paper.kind == PENSION_PLAN.id {
+        return paper.give_all(&[("20", |own| &mut own.cpp_benefits), ("22", |own| &mut own.withheld)]);
+    }
+    paper.give_all(&[
+        ("18", |own| &mut own.oas),
+        ("20", |own| &mut own.oas_recovered),
+        ("21", |own| &mut own.supplements),
+        ("22", |own| &mut own.withheld),
+    ]);
+}
+
+/// Totals that are missing, and a pension before its age.
+pub fn points(points: &mut Points<'_>) {
+    for paper in points.papers(PENSION_PLAN.id) {
+        points.boxes_not_computed(paper, NOT_COMPUTED);
+        points.total_missing(paper, "20", &["14", "15", "16", "19"]);
+    }
+    for paper in points.papers(OLD_AGE.id) {
+        points.total_missing(paper, "18", &["19"]);
+        let owner = points.owner(paper);
+        if owner.is_some_and(|p| {
+            points.facts.people[p].born.is_some() && !points.facts.reached(p, points.facts.figures.oas.age)
+        }) {
+            let message = "Old age security before its age?";
+            points.look("C-35", Place::paper(&paper.id, "18"), message, "Check the owner of the slip.");
+        }
+    }
+}

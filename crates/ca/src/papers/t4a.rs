@@ -1,0 +1,77 @@
+//! T4A: pensions, annuities and other income.
+
+use crate::{
+    bringing::{Bringing, Into},
+    points::Points,
+};
+use hembo_core::{
+    field::{Field, Years},
+    paper::PaperKind,
+    provision::Provision,
+};
+use hembo_money::{Money, Rounding};
+
+/// What this paper declares.
+pub static PROVISION: Provision = Provision { papers: &[T4A], ..Provision::NONE };
+
+/// Boxes of which the law makes something that is not computed yet.
+const NOT_COMPUTED: &[&str] = &["020", "040", "042", "048", "105"];
+
+/// The slip.
+pub const T4A: PaperKind = PaperKind {
+    id: "T4A",
+    name: "Pension, annuity and other income",
+    title: "Payer",
+    shared: false,
+    headline: "016",
+    boxes: &[
+        Field::amount("016", "016", "Pension or superannuation").help("A life annuity of a pension plan."),
+        Field::amount("018", "018", "Lump-sum payments"),
+        Field::amount("020", "020", "Self-employed commissions"),
+        Field::amount("022", "022", "Income tax deducted"),
+        Field::amount("024", "024", "Annuities"),
+        Field::amount("028", "028", "Other income"),
+        Field::amount("032", "032", "RPP contributions"),
+        Field::amount("034", "034", "Pension adjustment"),
+        Field::amount("040", "040", "RESP accumulated income"),
+        Field::amount("042", "042", "RESP educational assistance"),
+        Field::amount("048", "048", "Fees for services"),
+        Field::amount("105", "105", "Scholarships, bursaries"),
+        Field::amount("133", "133", "Variable pension benefits"),
+        Field::amount("135", "135", "Health premiums paid").help("Enter them among the medical receipts."),
+        Field::amount("194", "194", "PRPP payments"),
+        Field::yes_no("on_death", "", "Received on a spouse's death")
+            .help("Then boxes 024, 133 and 194 count as pension before 65."),
+    ],
+    columns: &[],
+    years: Years::ALL,
+};
+
+/// Gives its boxes to the owners.
+pub fn read(paper: &mut Bringing<'_>) {
+    paper.give_all(&[
+        ("016", |own| &mut own.life_pensions),
+        ("018", |own| &mut own.other),
+        ("022", |own| &mut own.withheld),
+        ("028", |own| &mut own.other),
+        ("032", |own| &mut own.rpp),
+    ]);
+    let on_death = paper.paper.paper.flag("on_death");
+    for field in ["024", "133", "194"] {
+        let place: Into = if on_death { |own| &mut own.life_pensions } else { |own| &mut own.age_pensions };
+        paper.put(field, None, paper.amount(field), place);
+    }
+    // Of the tax on a slip, what falls on its pensions may move with them (form T1032, step 4).
+    let pensions: Money = ["016", "024", "133", "194"].iter().map(|f| paper.amount(f)).sum();
+    let all = pensions + paper.amount("018") + paper.amount("028");
+    let withheld = paper.amount("022").in_proportion(pensions, all, Money::CENT, Rounding::HalfUp);
+    paper.put("022", None, withheld, |own| &mut own.withheld_pension);
+}
+
+/// What is not computed.
+pub fn points(points: &mut Points<'_>) {
+    for paper in points.papers(T4A.id) {
+        points.boxes_not_computed(paper, NOT_COMPUTED);
+        super::premiums(points, paper, "135");
+    }
+}

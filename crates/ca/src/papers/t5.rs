@@ -1,0 +1,118 @@
+//! T5: interest and dividends.
+
+use super::{suggestion, times};
+use crate::{bringing::Bringing, figures::Figures, points::Points};
+use hembo_core::{
+    Paper, Point,
+    field::{Field, Years},
+    pack::Suggestion,
+    paper::PaperKind,
+    point::{Gather, Place},
+    provision::Provision,
+};
+use hembo_money::{Money, Rate, Rounding};
+
+/// What this paper declares.
+pub static PROVISION: Provision = Provision { papers: &[T5], ..Provision::NONE };
+
+/// Boxes of which the law makes something that is not computed yet.
+const NOT_COMPUTED: &[&str] = &["16", "17", "18"];
+
+/// The slip.
+pub const T5: PaperKind = PaperKind {
+    id: "T5",
+    name: "Investment income",
+    title: "Payer",
+    shared: true,
+    headline: "13",
+    boxes: &[
+        Field::amount("24", "24", "Actual eligible dividends"),
+        Field::amount("25", "25", "Taxable eligible dividends"),
+        Field::amount("26", "26", "Credit for eligible dividends"),
+        Field::amount("10", "10", "Actual other dividends"),
+        Field::amount("11", "11", "Taxable other dividends"),
+        Field::amount("12", "12", "Credit for other dividends"),
+        Field::amount("13", "13", "Interest from Canadian sources"),
+        Field::amount("14", "14", "Other income from Canadian sources"),
+        Field::amount("15", "15", "Foreign income"),
+        Field::amount("16", "16", "Foreign tax paid"),
+        Field::amount("17", "17", "Royalties"),
+        Field::amount("18", "18", "Capital gains dividends"),
+        Field::amount("19", "19", "Accrued income: annuities"),
+        Field::text("27", "27", "Foreign currency", 3).help("Blank where the amounts are in dollars."),
+    ],
+    columns: &[],
+    years: Years::ALL,
+};
+
+/// Gives its boxes to the owners.
+pub fn read(paper: &mut Bringing<'_>) {
+    let figures = &paper.facts.figures.dividends;
+    let taxable = |own: &'static str, actual: &'static str, factor| match paper.has(own) {
+        true => (own, paper.amount(own)),
+        false => (actual, paper.amount(actual).times(factor, Money::CENT, Rounding::HalfUp)),
+    };
+    let eligible = taxable("25", "24", figures.eligible);
+    let other = taxable("11", "10", figures.other);
+    paper.put(eligible.0, None, eligible.1, |own| &mut own.eligible_dividends);
+    paper.put(other.0, None, other.1, |own| &mut own.other_dividends);
+    for field in ["13", "14", "15", "19"] {
+        paper.put(field, None, paper.amount(field), |own| &mut own.interest);
+    }
+    paper.files();
+}
+
+/// Dividends against what the boxes before them make, and what is not computed.
+pub fn points(points: &mut Points<'_>) {
+    for paper in points.papers(T5.id) {
+        points.boxes_not_computed(paper, NOT_COMPUTED);
+        one(points, paper);
+    }
+}
+
+fn one(points: &mut Points<'_>, paper: &Paper) {
+    let near = Money::from_cents(2);
+    for made in dividends(points.facts.figures, paper) {
+        let told = paper.amount(&made.field);
+        let wanted: Money = made.value.parse().unwrap_or_default();
+        let apart = told - wanted;
+        let actual = if matches!(made.field.as_str(), "25" | "26") { "24" } else { "10" };
+        if paper.boxes.contains_key(&made.field)
+            && paper.boxes.contains_key(actual)
+            && (apart > near || -apart > near)
+        {
+            let place = Place::paper(&paper.id, &made.field);
+            let message = format!("Box {} says {told:#}, the boxes before it make {wanted:#}.", made.field);
+            points.found.push(Point::look("C-71", place, message, "Compare with the slip.").suggest(wanted));
+        }
+    }
+    if paper.text("27").is_some_and(|c| !c.is_empty() && c != "CAD") {
+        let place = Place::paper(&paper.id, "27");
+        points.not_covered("C-78", place, "Amounts in a foreign currency are not converted yet.");
+    }
+    if !paper.amount("15").is_zero() {
+        let place = Place::paper(&paper.id, "15");
+        points.look("C-21", place, "Foreign income.", "Compare its cost with line 26600.");
+    }
+}
+
+/// Taxable amounts and credits as the actual dividends make them.
+pub fn dividends(figures: &Figures, paper: &Paper) -> Vec<Suggestion> {
+    let figures = &figures.dividends;
+    let each = |actual: &str, boxes: [&'static str; 2], factor: Rate, credit: Rate| {
+        let taxable = match paper.boxes.contains_key(boxes[0]) {
+            true => paper.amount(boxes[0]),
+            false => times(paper.amount(actual), factor),
+        };
+        if taxable.is_zero() {
+            return Vec::new();
+        }
+        vec![
+            suggestion(boxes[0], times(paper.amount(actual), factor), "the actual amount grossed up"),
+            suggestion(boxes[1], times(taxable, credit), "a part of the taxable amount"),
+        ]
+    };
+    let mut all = each("24", ["25", "26"], figures.eligible, figures.eligible_credit);
+    all.extend(each("10", ["11", "12"], figures.other, figures.other_credit));
+    all
+}

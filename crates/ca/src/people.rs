@@ -1,0 +1,173 @@
+//! Who is in the household: births, deaths, numbers, marriage, residence, and what a dependant is to a filer.
+
+use crate::{
+    points::Points,
+    questions::{ANYONE, DEPENDENT, ask},
+};
+use hembo_core::{
+    Point,
+    field::{Choice, Field},
+    household::Entry,
+    pack::Question,
+    point::{Gather, Place},
+    provision::Provision,
+};
+
+/// What is asked about everyone, and about the household as such.
+pub static PROVISION: Provision = Provision {
+    person_questions: &[
+        Question {
+            of: DEPENDENT,
+            field: Field::choice(ask::RELATIONSHIP, "", "Relationship to a filer", RELATIONSHIPS),
+        },
+        Question {
+            of: DEPENDENT,
+            field: Field::amount(ask::NET_INCOME, "", "Net income not among the papers").help("Line 23600."),
+        },
+        Question {
+            of: ANYONE,
+            field: Field::yes_no(ask::INFIRM, "", "Infirm in mind or body")
+                .help("Depends on others because of an impairment."),
+        },
+        Question { of: ANYONE, field: Field::yes_no(ask::DISABILITY, "", "Approved certificate T2201") },
+    ],
+    household_questions: &[
+        Field::choice(ask::MARITAL, "", "Marital status on 31 December", MARITAL),
+        Field::count(ask::MONTHS_TOGETHER, "", "Months of the year as a couple", 12)
+            .help("Twelve where nothing is said; pension income is split for these months."),
+        Field::yes_no(ask::PART_YEAR, "", "Came to or left Canada in the year"),
+        Field::yes_no(ask::FOREIGN_PROPERTY, "", "Foreign property that cost over 100,000"),
+    ],
+    ..Provision::NONE
+};
+
+/// Marital status on 31 December.
+const MARITAL: &[Choice] = &[
+    Choice::new("married", "Married"),
+    Choice::new("common_law", "Living common-law"),
+    Choice::new("widowed", "Widowed"),
+    Choice::new("divorced", "Divorced"),
+    Choice::new("separated", "Separated for 90 days or more"),
+    Choice::new("single", "Single"),
+];
+
+/// What a dependant is to a filer.
+pub const RELATIONSHIPS: &[Choice] = &[
+    Choice::new("child", "Child, own or partner's"),
+    Choice::new("grandchild", "Grandchild"),
+    Choice::new("sibling", "Brother or sister"),
+    Choice::new("parent", "Parent"),
+    Choice::new("grandparent", "Grandparent"),
+    Choice::new("other", "Other relative"),
+];
+
+/// What is missing of the household and its people, and who cannot file these returns.
+pub fn points(points: &mut Points<'_>) {
+    household(points);
+    for person in 0..points.facts.people.len() {
+        one(points, person);
+        dependant(points, person);
+    }
+}
+
+fn household(points: &mut Points<'_>) {
+    let marital = Place::household(ask::MARITAL);
+    let two = points.facts.filers.len() == 2;
+    if points.answered(ask::MARITAL).is_none() {
+        points.blocks("C-6", marital.clone(), "Marital status on 31 December?", "Answer the question.");
+    }
+    if two && !points.facts.partnered {
+        points.not_covered("C-9", marital, "Two filers who are no couple are two households here.");
+    } else if !two && points.facts.partnered {
+        let message = "The partner's return is not here: net income, transfers and splits are not weighed.";
+        points.found.push(Point {
+            not_covered: true,
+            ..Point::blocks("C-7", marital, message, "Add the partner as a second filer.")
+        });
+    }
+    let [part_year, foreign] =
+        [ask::PART_YEAR, ask::FOREIGN_PROPERTY].map(|field| points.answered(field).and_then(Entry::flag));
+    if part_year == Some(true) {
+        let message = "A part of the year in Canada: amounts by days are not computed yet.";
+        points.not_covered("C-14", Place::household(ask::PART_YEAR), message);
+    }
+    match foreign {
+        None => {
+            let place = Place::household(ask::FOREIGN_PROPERTY);
+            points.blocks(
+                "C-17",
+                place,
+                "Foreign property that cost over 100,000: yes or no?",
+                "Line 26600 must be answered.",
+            );
+        }
+        Some(true) => {
+            let place = Place::household(ask::FOREIGN_PROPERTY);
+            points.look("C-18", place, "Form T1135 is due.", "Prepare it beside the return.");
+        }
+        Some(false) => {}
+    }
+}
+
+fn one(points: &mut Points<'_>, person: usize) {
+    let who = &points.household.people[person];
+    let facts = &points.facts.people[person];
+    let id = who.id.as_str();
+    let files = facts.filer || facts.own.files;
+    if who.born.is_none() {
+        let message = format!("Date of birth of {}?", who.name);
+        points.blocks("C-5", Place::person(id, "born"), message, "Ages decide many amounts.");
+    }
+    if files && who.id_number.is_none() {
+        let message = format!("{} has no SIN here.", who.name);
+        points.blocks("C-1", Place::person(id, "id_number"), message, "Enter it from the card or letter.");
+    }
+    match who.id_number.as_deref().and_then(|n| n.chars().next()) {
+        Some('9') => {
+            let message = "A number that begins with 9 has a date on which it ends.";
+            points.look("C-2", Place::person(id, "id_number"), message, "Compare it with the filing day.");
+        }
+        Some('0') => {
+            let message = "An ITN or TTN: benefits need a SIN.";
+            points.look("C-3", Place::person(id, "id_number"), message, "Apply for a SIN.");
+        }
+        _ => {}
+    }
+    if who.died.is_some_and(|died| died <= points.facts.year_end) {
+        let message = "The return of a year of death is not computed yet.";
+        points.not_covered("C-16", Place::person(id, "died"), message);
+    }
+    for (field, what) in
+        [(ask::INFIRM, "Canada caregiver amounts"), (ask::DISABILITY, "the disability amount")]
+    {
+        if who.answers.get(field).and_then(Entry::flag) == Some(true) {
+            points.not_covered("C-53", Place::person(id, field), format!("Not computed yet: {what}."));
+        }
+    }
+}
+
+fn dependant(points: &mut Points<'_>, person: usize) {
+    let who = &points.household.people[person];
+    let facts = &points.facts.people[person];
+    let answered = |field: &str| who.answers.contains_key(field);
+    if !facts.filer && !answered(ask::RELATIONSHIP) {
+        let message = format!("What is {} to a filer?", who.name);
+        points.blocks(
+            "C-51",
+            Place::person(&who.id, ask::RELATIONSHIP),
+            message,
+            "It decides what can be claimed.",
+        );
+    }
+    let under_18 = !points.facts.reached(person, points.facts.figures.medical.child_under);
+    let invested = !facts.own.interest.is_empty()
+        || !facts.own.eligible_dividends.is_empty()
+        || !facts.own.other_dividends.is_empty();
+    if !facts.filer && facts.born.is_some() && under_18 && invested {
+        let message =
+            format!("Income of {} from what a filer gave or lent is the filer's (attribution).", who.name);
+        let remedy =
+            "Ask where the money came from (ITA 74.1(2)); dividends of a private company: form T1206.";
+        points.look("C-86", Place::person(&who.id, "born"), message, remedy);
+    }
+}
