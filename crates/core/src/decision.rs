@@ -21,6 +21,28 @@ pub struct Decision {
     pub neutral: bool,
 }
 
+impl Decision {
+    /// A choice between options.
+    pub fn between(
+        id: impl Into<String>,
+        label: impl Into<String>,
+        cite: &'static str,
+        options: Vec<Opt>,
+    ) -> Decision {
+        Decision { id: id.into(), label: label.into(), cite, options, amount: None, neutral: false }
+    }
+
+    /// An amount.
+    pub fn amount(
+        id: impl Into<String>,
+        label: impl Into<String>,
+        cite: &'static str,
+        amount: Amount,
+    ) -> Decision {
+        Decision { amount: Some(amount), ..Decision::between(id, label, cite, Vec::new()) }
+    }
+}
+
 /// An amount that the law lets the household choose, from zero up. Total tax is piecewise linear in it, so that the
 /// search finds the lowest exactly, at a kink.
 #[derive(Debug, Clone, PartialEq, Eq)]

@@ -5,6 +5,7 @@
 //! [`Pack`]; [`reckon`] does the rest.
 
 pub mod check;
+pub mod choice;
 pub mod command;
 pub mod decision;
 pub mod effect;

@@ -1,9 +1,9 @@
 //! A household as the core asks for it: its returns, what they are made from, what is unsettled.
 
 use crate::{
-    decisions::FederalCase,
     forms, law,
     points::Points,
+    returns::FederalCase,
     standard_deduction,
     unit::{Filed, On, Unit},
 };

@@ -1,6 +1,6 @@
 //! The household's loose papers as typed amounts, each with its box.
 
-use crate::figures::Figures;
+use crate::{figures::Figures, filing_status::Status};
 use hembo_core::{outcome::age_on, reading::sum, trail::Item};
 use hembo_money::Money;
 use std::collections::BTreeMap;
@@ -29,6 +29,10 @@ pub struct Facts {
     pub state: Option<String>,
     /// Federal estimated tax that both filers paid together, whole amounts.
     pub estimated_together: Vec<Item>,
+    /// Each filer's status on a return of one's own: the facts fix it.
+    pub alone: Vec<Status>,
+    /// Dependents who file a return of their own.
+    pub own_returns: Vec<usize>,
 }
 
 /// The marital state (§7703(a)).

@@ -32,3 +32,16 @@ impl Status {
         matches!(self, Status::Single | Status::Head)
     }
 }
+
+impl Status {
+    /// What it is called in files.
+    pub fn id(self) -> &'static str {
+        match self {
+            Status::Single => "single",
+            Status::Joint => "joint",
+            Status::Surviving => "surviving",
+            Status::Head => "head",
+            Status::Separate => "separate",
+        }
+    }
+}

@@ -2,10 +2,12 @@
 
 use crate::{
     bringing::Bringing,
+    dependents,
     facts::{Facts, Marital, Own, PersonFacts, Relationship, Residency},
     figures::Figures,
     law,
     questions::ask,
+    status,
 };
 use hembo_core::{
     Household, Person,
@@ -37,11 +39,15 @@ pub fn read(household: &Household, figures: &'static Figures) -> Facts {
         foreign_account: answer(ask::FOREIGN_ACCOUNT).and_then(Entry::flag),
         state: answer(ask::STATE).and_then(Entry::text).map(str::to_owned),
         estimated_together: Vec::new(),
+        alone: Vec::new(),
+        own_returns: Vec::new(),
         filers,
     };
     for paper in Reading::all(household) {
         law::read(&mut Bringing { paper, facts: &mut facts });
     }
+    facts.alone = facts.filers.iter().map(|&f| status::alone(&facts, f)).collect();
+    facts.own_returns = dependents::candidates(&facts).filter(|&p| facts.people[p].own.has_income).collect();
     facts
 }
 

@@ -1,11 +1,15 @@
 //! The provisions of the federal law, in its order: a new one has its line here.
 
 use crate::{
-    additional_deductions, additional_taxes, bringing::Bringing, child_credit, dependents,
-    earned_income_credit, income, kiddie, minimum_tax, papers, payments, people, points::Points, questions,
-    saver, schedule_a, standard_deduction, states, status, tax, taxable_income, total_tax,
+    additional_deductions, additional_taxes, bringing::Bringing, child_credit, claims, deduction, dependents,
+    earned_income_credit, facts::Facts, income, kiddie, minimum_tax, papers, payments, people,
+    points::Points, questions, saver, schedule_a, standard_deduction, states, status, tax, taxable_income,
+    total_tax,
 };
-use hembo_core::provision::{Declared, Provision};
+use hembo_core::{
+    choice::Choice,
+    provision::{Declared, Provision},
+};
 use std::sync::LazyLock;
 
 /// A provision at work.
@@ -63,6 +67,18 @@ static LAW: &[Rule] = &[
     Rule::new(&payments::PROVISION).reads(payments::read).finds(payments::points),
     Rule::new(&Provision::NONE).finds(papers::points),
     Rule::new(&questions::PROVISION).finds(questions::points),
+];
+
+/// What the law leaves open, in an order in which each depends on earlier ones only.
+pub static CHOICES: &[&Choice<Facts>] = &[
+    &status::FILING,
+    &deduction::DEDUCTION,
+    &deduction::DEDUCTION_APART,
+    &deduction::DEDUCTION_OWN,
+    &schedule_a::taxes::DEDUCTED,
+    &schedule_a::taxes::DEDUCTED_APART,
+    &claims::CLAIM,
+    &payments::DIVIDED,
 ];
 
 /// What they declare.

@@ -8,7 +8,8 @@ pub mod additional_taxes;
 pub mod bringing;
 mod case;
 pub mod child_credit;
-pub mod decisions;
+pub mod claims;
+pub mod deduction;
 pub mod dependents;
 pub mod earned_income_credit;
 pub mod facts;
@@ -27,6 +28,7 @@ pub mod payments;
 pub mod people;
 pub mod points;
 pub mod questions;
+pub mod returns;
 pub mod saver;
 pub mod schedule_a;
 pub mod spread;
@@ -120,6 +122,6 @@ impl Pack for UnitedStates {
         // A checked household has a year whose figures are here; the latest stand in for one that was not checked.
         let figures = Figures::of(household.year).unwrap_or(&YEARS[0]);
         let facts = intake::read(household, figures);
-        Box::new(decisions::FederalCase::new(facts, household))
+        Box::new(returns::FederalCase::new(facts, household))
     }
 }

@@ -4,13 +4,16 @@ use crate::{
     additional_taxes::additional_medicare_withheld,
     bringing::Bringing,
     child_credit, earned_income_credit,
+    facts::Facts,
     points::Points,
     questions::ask,
-    total_tax,
+    status, total_tax,
     total_tax::TotalTax,
     unit::{Filed, On, Part},
 };
 use hembo_core::{
+    choice::{Choice as Open, Chosen},
+    decision::{Decision, Opt},
     field::{Field, Years},
     forms::Required,
     lines,
@@ -187,5 +190,35 @@ pub fn points(points: &mut Points<'_>) {
             let message = format!("{name}: so much is due that a penalty for underpayment is possible.");
             points.look("K-156", points.whose(unit), message, "Compare with last year's tax (Form 2210).");
         }
+    }
+}
+
+/// Who takes estimated tax that spouses paid together.
+pub static DIVIDED: Open<Facts> = Open::new(
+    |facts| if facts.couple() && !facts.estimated_together.is_empty() { vec![0] } else { Vec::new() },
+    who_takes_estimated,
+)
+.arises(|facts, _, way| status::separate(facts, way));
+
+fn who_takes_estimated(facts: &Facts, _: usize) -> Decision {
+    let mut options = vec![Opt::new("half", "Half each", "")];
+    let all = |&f: &usize| {
+        let person = &facts.people[f];
+        Opt::new(person.id.as_str(), format!("All to {}", person.name), "")
+    };
+    options.extend(facts.filers.iter().map(all));
+    let cite = "Reg. §1.6654-2(e)(5)(ii)";
+    Decision {
+        neutral: true,
+        ..Decision::between("us.estimated", "Estimated tax paid together", cite, options)
+    }
+}
+
+/// What the separate return of a filer takes of it.
+pub fn part_taken(way: Chosen<'_, '_, Facts>, place: usize) -> Part {
+    match way.taken(&DIVIDED, 0) {
+        None | Some(0) => Part::Half,
+        Some(option) if option - 1 == place => Part::All,
+        Some(_) => Part::Nothing,
     }
 }

@@ -6,13 +6,17 @@ use crate::{
     filing_status::Status,
     points::Points,
     questions::{FILER, ask},
+    states::community_property,
     unit::Household,
 };
 use hembo_core::{
+    choice::{Choice as Open, Chosen},
+    decision::{Bar, Decision, Opt},
     field::{Choice, Field},
     pack::Question,
     point::{Gather, Place},
     provision::Provision,
+    words::capital,
 };
 
 /// What decides on the status.
@@ -228,4 +232,71 @@ fn alone_or_widowed(points: &mut Points<'_>, filer: usize) {
             "It decides on the surviving spouse's status.",
         );
     }
+}
+
+/// How the household files.
+pub static FILING: Open<Facts> =
+    Open::new(|_| vec![0], filing).bars(|facts, _, option, _| bar(facts, option));
+
+/// The option to file jointly.
+const JOINT: usize = 0;
+
+/// Whether a couple files apart.
+pub fn separate(facts: &Facts, way: Chosen<'_, '_, Facts>) -> bool {
+    facts.couple() && way.taken(&FILING, 0) != Some(JOINT)
+}
+
+fn filing(facts: &Facts, _: usize) -> Decision {
+    let options = if facts.couple() {
+        vec![
+            Opt::new("joint", "Jointly", "joint"),
+            Opt::new("separate", separate_label(facts), "separate"),
+            Opt::new("head", "Head of household", ""),
+        ]
+    } else {
+        let option = |s: Status| Opt::new(s.id(), capital(s.label()), s.label());
+        UNMARRIED.into_iter().map(option).collect()
+    };
+    Decision::between("us.status", "How to file", "IRC §§1, 2, 6013", options)
+}
+
+/// What someone who files alone may be, in the order of the options.
+const UNMARRIED: [Status; 4] = [Status::Single, Status::Head, Status::Surviving, Status::Separate];
+
+/// "Separately", with the head of household among the two, if there is one.
+fn separate_label(facts: &Facts) -> String {
+    let heads = facts.alone.iter().zip(&facts.filers).filter(|(s, _)| **s == Status::Head);
+    let names: Vec<_> = heads.map(|(_, &f)| facts.people[f].name.as_str()).collect();
+    match names[..] {
+        [] => "Separately".into(),
+        _ => format!("Separately · {} head of household", names.join(" and ")),
+    }
+}
+
+/// Why a filing status is not lawful here.
+fn bar(facts: &Facts, option: usize) -> Option<Bar> {
+    if facts.couple() {
+        return match option {
+            JOINT if facts.filers.iter().any(|&f| facts.people[f].nonresident_alien) => {
+                Some("a spouse is a nonresident alien".into())
+            }
+            1 if facts.state.as_deref().is_some_and(community_property) => {
+                Some("half each in a community-property state: not computed yet".into())
+            }
+            2 if facts.alone.contains(&Status::Head) => Some("weighed within separate returns".into()),
+            2 => considered_unmarried(facts, facts.filers[0]).err().map(Bar::Borrowed),
+            _ => None,
+        };
+    }
+    let (filer, asked) = (facts.filers[0], UNMARRIED[option]);
+    if asked == facts.alone[0] {
+        return None;
+    }
+    Some(Bar::Borrowed(match asked {
+        Status::Separate if facts.marital != Marital::Married => "not married",
+        Status::Single if facts.marital == Marital::Married => "married",
+        Status::Head => head_of_household(facts, filer).err().unwrap_or("a surviving spouse"),
+        Status::Surviving => surviving_spouse(facts, filer).err().unwrap_or("not available"),
+        _ => "the facts give a better status",
+    }))
 }

@@ -2,16 +2,22 @@
 
 use crate::{
     bringing::Bringing,
-    income,
+    deduction,
+    facts::{Facts, Own},
+    income, status,
     unit::{On, TaxesDeducted},
 };
 use hembo_core::{
+    choice::{Choice as Open, Chosen},
+    decision::{Bar, Decision, Opt},
     field::{Field, Years},
     limit::{self, PhaseOut},
     limits, lines,
     paper::PaperKind,
     provision::Provision,
+    trail::Item,
     trail::Trail,
+    words::first_name,
 };
 use hembo_money::Money;
 
@@ -155,4 +161,81 @@ fn sales_tax(paper: &mut Bringing<'_>) {
     paper.give("table_separate", |own| &mut own.sales_tax_table_separate);
     paper.give("vehicles", |own| &mut own.sales_tax_table);
     paper.give("vehicles", |own| &mut own.sales_tax_table_separate);
+}
+
+/// The law of the choice between income and sales tax.
+const CITE: &str = "IRC §164(b)(5)";
+
+/// Income or sales tax on the joint or only return.
+pub static DEDUCTED: Open<Facts> = Open::new(together, |facts, _| {
+    let options = options(facts, any(facts, |own| &own.sales_tax_table), "");
+    Decision::between("us.taxes", "Taxes deducted", CITE, options)
+})
+.arises(|facts, _, way| !status::separate(facts, way) && deduction::itemizes_together(way));
+
+/// The same on the separate return of a filer, by the filer's place among them.
+pub static DEDUCTED_APART: Open<Facts> = Open::new(apart, |facts, place| {
+    let person = &facts.people[facts.filers[place]];
+    let table = any(facts, |own| &own.sales_tax_table_separate);
+    let options = options(facts, table, first_name(&person.name));
+    Decision::between(
+        format!("us.taxes.{}", person.id),
+        format!("Taxes deducted by {}", person.name),
+        CITE,
+        options,
+    )
+})
+.arises(|facts, place, way| status::separate(facts, way) && deduction::itemizes_apart(way, place))
+.bars(|_, place, option, way| if place == 1 { other_method(option, way) } else { None });
+
+fn any(facts: &Facts, pick: fn(&Own) -> &Vec<Item>) -> bool {
+    facts.filers.iter().any(|&f| !pick(&facts.people[f].own).is_empty())
+}
+
+fn together(facts: &Facts) -> Vec<usize> {
+    let some = any(facts, |own| &own.sales_tax_actual) || any(facts, |own| &own.sales_tax_table);
+    if some { vec![0] } else { Vec::new() }
+}
+
+fn apart(facts: &Facts) -> Vec<usize> {
+    let some = any(facts, |own| &own.sales_tax_actual) || any(facts, |own| &own.sales_tax_table_separate);
+    if facts.couple() && some { vec![0, 1] } else { Vec::new() }
+}
+
+fn options(facts: &Facts, table: bool, whose: &str) -> Vec<Opt> {
+    let of = |word: &str| format!("{whose} {word}").trim_start().to_owned();
+    let mut options = vec![Opt::new("income", "State income tax", "")];
+    if any(facts, |own| &own.sales_tax_actual) {
+        options.push(Opt::new("sales", "General sales tax, receipts", of("sales tax")));
+    }
+    if table {
+        options.push(Opt::new("table", "General sales tax, by the table", of("sales tax by the table")));
+    }
+    options
+}
+
+/// Spouses who both deduct sales tax use the tables together or not at all (Schedule A instructions).
+fn other_method(option: usize, way: Chosen<'_, '_, Facts>) -> Option<Bar> {
+    let theirs = way.option(&DEDUCTED_APART, 0)?;
+    let mine = way.offered(&DEDUCTED_APART, 1, option)?;
+    let clash = matches!((theirs.id.as_str(), mine.id.as_str()), ("sales", "table") | ("table", "sales"));
+    clash.then_some(Bar::Borrowed("the spouse uses the other method for sales tax"))
+}
+
+/// What a way deducts on the joint or only return.
+pub fn deducted_together(way: Chosen<'_, '_, Facts>) -> TaxesDeducted {
+    deducted(way.option(&DEDUCTED, 0))
+}
+
+/// What a way deducts on the separate return of a filer.
+pub fn deducted_apart(way: Chosen<'_, '_, Facts>, place: usize) -> TaxesDeducted {
+    deducted(way.option(&DEDUCTED_APART, place))
+}
+
+fn deducted(option: Option<&Opt>) -> TaxesDeducted {
+    match option.map(|o| o.id.as_str()) {
+        Some("sales") => TaxesDeducted::SalesActual,
+        Some("table") => TaxesDeducted::SalesTable,
+        _ => TaxesDeducted::Income,
+    }
 }

@@ -1,0 +1,179 @@
+//! The returns that each way makes of a household, and what they come to.
+
+use crate::{
+    child_credit, claims, deduction, dependents, earned_income_credit,
+    facts::Facts,
+    filing_status::Status,
+    form_1040, law, payments,
+    schedule_a::{medical, taxes},
+    status,
+    unit::{On, Part, TaxesDeducted, Unit},
+};
+use hembo_core::{
+    Decision, Household, Scope, Silent, Trail,
+    choice::{Choices, Chosen},
+    search::{Law, Sums, Tally, View, Weighable},
+};
+use hembo_money::Money;
+
+/// The places of the parts: the joint or only return, then each spouse's, then dependents' own.
+const TOGETHER: usize = 0;
+const SPOUSES: usize = 1;
+const OWN_RETURNS: usize = 3;
+
+/// The tallies of claims: of each spouse, and again of each where the return itemizes.
+const ITEMIZED: usize = 2;
+
+/// A household under the federal law.
+pub struct FederalCase<'h> {
+    pub(crate) facts: Facts,
+    pub(crate) household: &'h Household,
+    choices: Choices<Facts>,
+}
+
+impl<'h> FederalCase<'h> {
+    /// A household from its facts.
+    pub fn new(facts: Facts, household: &'h Household) -> FederalCase<'h> {
+        FederalCase { choices: Choices::of(law::CHOICES, &facts), facts, household }
+    }
+
+    /// The returns of a way in the order of the parts.
+    pub(crate) fn units(&self, view: &View<'_>) -> Vec<(usize, Unit)> {
+        let way = self.choices.chosen(view);
+        let mut units = Vec::new();
+        if status::separate(&self.facts, way) {
+            units.push((SPOUSES, self.spouses_unit(0, way)));
+            units.push((SPOUSES + 1, self.spouses_unit(1, way)));
+        } else {
+            units.push((TOGETHER, self.main_unit(way)));
+        }
+        let own = self.facts.own_returns.iter().enumerate();
+        units.extend(own.map(|(i, &person)| (OWN_RETURNS + i, self.own_unit(person, way))));
+        units
+    }
+
+    fn main_unit(&self, way: Chosen<'_, '_, Facts>) -> Unit {
+        let joint = self.facts.couple();
+        let people = if joint { self.facts.filers.clone() } else { self.facts.filers[..1].to_vec() };
+        let claim = |p| dependents::claim(&self.facts, &people, p).ok();
+        Unit {
+            status: if joint { Status::Joint } else { self.facts.alone[0] },
+            itemizes: deduction::itemizes_together(way),
+            taxes: taxes::deducted_together(way),
+            dependents: dependents::candidates(&self.facts).filter_map(claim).collect(),
+            claimed_elsewhere: Vec::new(),
+            claimable: people.iter().any(|&p| self.facts.people[p].claimable),
+            main: true,
+            estimated: Part::All,
+            people,
+        }
+    }
+
+    fn spouses_unit(&self, place: usize, way: Chosen<'_, '_, Facts>) -> Unit {
+        let filer = self.facts.filers[place];
+        let itemizes = deduction::itemizes_apart(way, place);
+        way.tally(place + if itemizes { ITEMIZED } else { 0 });
+        let (mut dependents, mut elsewhere) = (Vec::new(), Vec::new());
+        for (person, option) in way.each(&claims::CLAIM) {
+            match dependents::claim(&self.facts, &[filer], person) {
+                Ok(dependent) if option == Some(place) => dependents.push(dependent),
+                _ => elsewhere.push(person),
+            }
+        }
+        Unit {
+            itemizes,
+            taxes: taxes::deducted_apart(way, place),
+            dependents,
+            claimed_elsewhere: elsewhere,
+            estimated: payments::part_taken(way, place),
+            ..self.bare_unit(place)
+        }
+    }
+
+    /// A spouse's separate return before anything is chosen.
+    fn bare_unit(&self, place: usize) -> Unit {
+        let filer = self.facts.filers[place];
+        Unit {
+            people: vec![filer],
+            status: self.facts.alone[place],
+            itemizes: false,
+            taxes: TaxesDeducted::Income,
+            dependents: Vec::new(),
+            claimed_elsewhere: Vec::new(),
+            claimable: self.facts.people[filer].claimable,
+            main: true,
+            estimated: Part::Half,
+        }
+    }
+
+    /// A dependent's own return: the standard deduction of someone who can be claimed.
+    fn own_unit(&self, person: usize, way: Chosen<'_, '_, Facts>) -> Unit {
+        let apart = status::separate(&self.facts, way);
+        Unit {
+            people: vec![person],
+            status: Status::Single,
+            itemizes: deduction::itemizes_own(way, person),
+            taxes: TaxesDeducted::Income,
+            dependents: Vec::new(),
+            claimed_elsewhere: Vec::new(),
+            claimable: dependents::claimable_by_filers(&self.facts, apart, person),
+            main: false,
+            estimated: Part::Nothing,
+        }
+    }
+
+    pub(crate) fn reckon(&self, unit: &Unit, place: usize, trail: &mut impl Trail) -> Money {
+        form_1040::reckon(On { facts: &self.facts, unit, scope: Scope::Return(place) }, trail)
+    }
+
+    /// What the claim of a dependent brings to the separate return of a spouse, option by option: the credits' children
+    /// and other dependents, the earned income credit's children, and where it itemizes the medical bills.
+    fn weights(&self, tally: usize, person: usize) -> Vec<Sums> {
+        let place = tally % ITEMIZED;
+        let filer = self.facts.filers[place];
+        let claimed = dependents::claim(&self.facts, &[filer], person).ok();
+        let unit = Unit { dependents: claimed.into_iter().collect(), ..self.bare_unit(place) };
+        let on = On { facts: &self.facts, unit: &unit, scope: Scope::Return(place) };
+        let (children, others) = child_credit::counted(on, person);
+        let bills = if tally < ITEMIZED { Money::ZERO } else { medical::bills_for(on, person) };
+        let earned = i64::from(earned_income_credit::counts(on, person));
+        let brought = vec![children, others, earned, bills.cents()];
+        let nothing = vec![0; brought.len()];
+        let options = 0..self.facts.filers.len();
+        options.map(|o| if o == place { brought.clone() } else { nothing.clone() }).collect()
+    }
+}
+
+impl Weighable for FederalCase<'_> {
+    fn decisions(&self) -> &[Decision] {
+        self.choices.decisions()
+    }
+
+    fn law(&self, decision: usize, view: &View<'_>) -> Law {
+        self.choices.law(decision, &self.facts, view)
+    }
+
+    fn parts(&self) -> usize {
+        OWN_RETURNS + self.facts.own_returns.len()
+    }
+
+    fn total(&self, part: usize, view: &View<'_>) -> Money {
+        let way = self.choices.chosen(view);
+        let apart = || status::separate(&self.facts, way);
+        let unit = match part {
+            TOGETHER if apart() => return Money::ZERO,
+            TOGETHER => self.main_unit(way),
+            _ if part >= OWN_RETURNS => self.own_unit(self.facts.own_returns[part - OWN_RETURNS], way),
+            _ if !apart() => return Money::ZERO,
+            _ => self.spouses_unit(part - SPOUSES, way),
+        };
+        self.reckon(&unit, part, &mut Silent)
+    }
+
+    /// Of the claims a separate return reads only what they add up to: by spouse.
+    fn tally(&self, tally: usize) -> Tally {
+        let each: Vec<(usize, usize)> = self.choices.each(&claims::CLAIM).collect();
+        let weights = each.iter().map(|(person, _)| self.weights(tally, *person)).collect();
+        Tally { claims: each.into_iter().map(|(_, decision)| decision).collect(), weights }
+    }
+}
