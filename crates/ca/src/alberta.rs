@@ -4,10 +4,14 @@ use crate::{
     facts::Facts,
     form_428, income,
     personal::{self, Incomes},
+    plan::Caring,
     plan::On,
+    provinces::Province,
     rounding::cents,
 };
 use hembo_core::{
+    choice::{Chosen, Open},
+    decision::{Decision, Opt},
     limit::{self, PhaseOut},
     limits, lines,
     provision::Provision,
@@ -88,4 +92,37 @@ pub fn caregiver(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, dependan
             i.figure("Each, at most", figures.most).figure("Shrinks from", figures.above);
         }
     })
+}
+
+/// Of a couple who both keep the home, one claims the amount for a relative who lives along, by the relative's place:
+/// options by place among those who keep it.
+pub static CLAIMED_BY: Open<Facts> = Open::new(
+    |facts| if keepers(facts).len() < 2 { Vec::new() } else { cared_for(facts).collect() },
+    |facts, relative| {
+        let option = |&f: &usize| {
+            let person = &facts.people[f];
+            let short = format!("{} with {}", facts.first_name(relative), facts.first_name(f));
+            Opt::new(person.id.as_str(), person.name.as_str(), short)
+        };
+        let options = keepers(facts).iter().map(option).collect();
+        let id = format!("ca.caregiver.{}", facts.people[relative].id);
+        let label = format!("Who claims the caregiver amount for {}", facts.first_name(relative));
+        Decision::between(id, label, "Alberta Personal Income Tax Act; AB428, line 58400", options)
+    },
+);
+
+fn cared_for(facts: &Facts) -> impl Iterator<Item = usize> + '_ {
+    relatives(facts).filter(|_| facts.province == Some(Province::Alberta))
+}
+
+/// The filers who keep the home of a dependant.
+fn keepers(facts: &Facts) -> Vec<usize> {
+    facts.filers.iter().copied().filter(|&f| facts.people[f].maintains_home).collect()
+}
+
+/// Who claims the amount for each relative in a way.
+pub fn chosen(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Vec<Caring> {
+    let keepers = keepers(facts);
+    let claimant = |relative| keepers.get(way.taken(&CLAIMED_BY, relative).unwrap_or(0)).copied();
+    cared_for(facts).filter_map(|r| Some(Caring { relative: r, claimant: claimant(r)? })).collect()
 }

@@ -1,10 +1,10 @@
 //! A household as the core asks for it: its returns, what they are made from, what is unsettled.
 
 use crate::{
-    decisions::CanadianCase,
     forms, law,
     plan::{Filed, On},
     points::Points,
+    returns::CanadianCase,
 };
 use hembo_core::{
     Case, Point, Recorder, Scope, Way, forms::Required, line::LineId, pack::Return, search::View,
@@ -23,15 +23,8 @@ impl Case for CanadianCase<'_> {
     }
 
     fn points(&self, _: &Way, trail: &Recorder) -> Vec<Point> {
-        let mut points = Points {
-            facts: &self.facts,
-            household: self.household,
-            trail,
-            both_above_threshold: self.facts.couple && self.both_above_threshold(),
-            found: Vec::new(),
-        };
+        let mut points = Points { facts: &self.facts, household: self.household, trail, found: Vec::new() };
         law::find(&mut points);
-        self.deduct_less(&mut points);
         points.found
     }
 

@@ -1,6 +1,9 @@
 //! Taxable dividends (ITA 82): lines 12000 and 12010, and the election by which one partner reports those of the other.
 
-use crate::plan::{Election, Filed, On};
+use crate::{
+    facts::Facts,
+    plan::{Election, Filed, On},
+};
 use hembo_core::{forms::Required, lines, provision::Provision, reading::sum, trail::Trail};
 use hembo_money::Money;
 
@@ -70,7 +73,19 @@ fn give(on: On<'_>, trail: &mut impl Trail) -> Dividends {
 }
 
 /// The election: on the return whose dividends the partner reports.
-pub fn election(filed: Filed<'_>) -> Required {
+pub fn election_statement(filed: Filed<'_>) -> Required {
     let given = filed.has(ELIGIBLE_GIVEN) || filed.has(OTHER_GIVEN);
     Required::if_so(given, "everyone reports their own dividends")
+}
+
+/// Taxable dividends of a person's papers.
+pub fn of_papers(facts: &Facts, person: usize) -> Money {
+    let own = &facts.people[person].own;
+    sum(&own.eligible_dividends) + sum(&own.other_dividends)
+}
+
+/// The election of an option: not at all, the first partner reports those of the second, the second those of the first.
+pub fn election(facts: &Facts, option: usize) -> Option<Election> {
+    let to = *facts.filers.get(option.checked_sub(1)?)?;
+    Some(Election { from: facts.partner(to)?, to })
 }

@@ -6,6 +6,7 @@ use hembo_core::{
     outcome::age_on,
     reading::sum,
     trail::Item,
+    words::first_name,
 };
 use hembo_money::Money;
 use time::Date;
@@ -203,6 +204,11 @@ impl Facts {
     /// Whether someone has reached an age by the end of the year; not where the birth date is not known.
     pub fn reached(&self, person: usize, age: i32) -> bool {
         self.people[person].age_on(self.year_end).is_some_and(|a| a >= age)
+    }
+
+    /// The first of a person's names.
+    pub fn first_name(&self, person: usize) -> &str {
+        first_name(&self.people[person].name)
     }
 
     /// Whether someone files a return.

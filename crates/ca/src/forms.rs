@@ -20,7 +20,7 @@ pub static RULES: &[(&str, Rule)] = &[
     ("schedule-9", gifts::schedule_9),
     ("schedule-11", tuition::schedule_11),
     ("t1032", pension_split::form_t1032),
-    ("dividends", dividends::election),
+    ("dividends", dividends::election_statement),
     ("on428", |filed| in_province(filed, Province::Ontario, |_| Required::Yes)),
     ("on428-a", |filed| in_province(filed, Province::Ontario, ontario::form_on428_a)),
     ("on479", |filed| in_province(filed, Province::Ontario, ontario::form_on479)),

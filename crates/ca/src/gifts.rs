@@ -2,15 +2,19 @@
 
 use crate::{
     bringing::Bringing,
+    facts::Facts,
     figures::Provincial,
     income,
     papers::t4::T4,
     plan::{Filed, On},
     points::Points,
+    rounding::STEEPEST,
     rounding::cents,
 };
 use hembo_core::{
     Paper,
+    choice::{Chosen, Open},
+    decision::{Amount, Decision},
     field::{Field, Years},
     forms::Required,
     household::Entry,
@@ -208,4 +212,30 @@ fn of_dependant(points: &mut Points<'_>, paper: &Paper, field: &str) {
         let message = "Gifts of a dependant are not computed yet.";
         points.not_covered("gifts-of-dependant", Place::paper(&paper.id, field), message);
     }
+}
+
+/// How much of the pool a filer claims, by the filer's place among the people: of a couple the first an amount, the
+/// second of the rest as much as helps; who files alone, too.
+pub static CLAIM: Open<Facts> = Open::new(
+    |facts| {
+        let open = !sum(&facts.gifts).is_zero() && (facts.couple || facts.filers.len() == 1);
+        if open { facts.filers.clone() } else { Vec::new() }
+    },
+    |facts, person| {
+        let first = facts.couple && facts.filers[0] == person;
+        let name = facts.first_name(person);
+        let amount = Amount {
+            most: sum(&facts.gifts),
+            short: if first { format!("gifts with {name}") } else { String::new() },
+            never_costs: facts.filers.last() == Some(&person),
+            steepest: STEEPEST,
+        };
+        let id = format!("ca.gifts.{}", facts.people[person].id);
+        Decision::amount(id, format!("Gifts that {name} claims"), "ITA 118.1(1), (3); Schedule 9", amount)
+    },
+);
+
+/// What each person claims in a way; all that are left where nothing is said.
+pub fn chosen(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Vec<Option<Money>> {
+    (0..facts.people.len()).map(|person| way.amount(&CLAIM, person)).collect()
 }

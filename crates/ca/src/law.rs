@@ -1,11 +1,15 @@
 //! The provisions of the law, in its order: a new one has its line here.
 
 use crate::{
-    alberta, bringing::Bringing, contributions, cpp_ei, dividends, federal, form_428, gifts, homes, income,
-    medical, medical_division, minimum_tax, ontario, papers, payments, pension_split, people, personal,
-    points::Points, provincial, questions, residence, transfers, tuition, workers_benefit,
+    alberta, bringing::Bringing, contributions, cpp_ei, deducting, dividend_election, dividends,
+    facts::Facts, federal, form_428, gifts, homes, income, medical, medical_division, minimum_tax, ontario,
+    papers, payments, pension_split, people, personal, points::Points, provincial, questions, residence,
+    transfers, tuition, workers_benefit,
 };
-use hembo_core::provision::{Declared, Provision};
+use hembo_core::{
+    choice::Open,
+    provision::{Declared, Provision},
+};
 use std::sync::LazyLock;
 
 /// A provision at work.
@@ -50,6 +54,7 @@ static LAW: &[Rule] = &[
     Rule::new(&transfers::PROVISION),
     Rule::new(&medical::PROVISION).reads(medical::read).finds(medical::points),
     Rule::new(&gifts::PROVISION).reads(gifts::read).finds(gifts::points),
+    Rule::new(&Provision::NONE).finds(deducting::points),
     Rule::new(&federal::PROVISION),
     Rule::new(&Provision::NONE).finds(medical_division::points),
     Rule::new(&Provision::NONE).finds(minimum_tax::points),
@@ -60,6 +65,21 @@ static LAW: &[Rule] = &[
     Rule::new(&workers_benefit::PROVISION).finds(workers_benefit::points),
     Rule::new(&payments::PROVISION).reads(payments::read),
     Rule::new(&questions::PROVISION).finds(questions::points),
+];
+
+/// What the law leaves open, in an order in which each depends on earlier ones only.
+pub static CHOICES: &[&Open<Facts>] = &[
+    &pension_split::FROM,
+    &pension_split::AMOUNT,
+    &dividend_election::REPORTED_BY,
+    &deducting::NOW,
+    &medical_division::BY,
+    &medical::WINDOW,
+    &medical_division::AMOUNT,
+    &alberta::CLAIMED_BY,
+    &gifts::CLAIM,
+    &tuition::TO,
+    &tuition::AMOUNT,
 ];
 
 /// What they declare.

@@ -8,7 +8,8 @@ pub mod bringing;
 mod case;
 pub mod contributions;
 pub mod cpp_ei;
-pub mod decisions;
+pub mod deducting;
+pub mod dividend_election;
 pub mod dividends;
 pub mod facts;
 pub mod federal;
@@ -23,6 +24,7 @@ pub mod law;
 pub mod medical;
 pub mod medical_division;
 pub mod minimum_tax;
+pub mod net_income;
 pub mod ontario;
 pub mod papers;
 pub mod payments;
@@ -35,6 +37,7 @@ pub mod provinces;
 pub mod provincial;
 pub mod questions;
 pub mod residence;
+pub mod returns;
 pub mod rounding;
 pub mod sin;
 pub mod spread;
@@ -120,6 +123,6 @@ impl Pack for Canada {
         // A checked household has a year whose figures are here; the latest stand in for one that was not checked.
         let figures = Figures::of(household.year).unwrap_or(&YEARS[0]);
         let facts = intake::read(household, figures);
-        Box::new(decisions::CanadianCase::new(facts, household))
+        Box::new(returns::CanadianCase::new(facts, household))
     }
 }

@@ -11,6 +11,8 @@ use crate::{
     rounding::cents,
 };
 use hembo_core::{
+    choice::Open,
+    decision::{Decision, Opt},
     field::{Field, Years},
     household::Entry,
     limit::{self, LimitAt, PhaseOut},
@@ -213,3 +215,16 @@ pub fn points(points: &mut Points<'_>) {
         }
     }
 }
+
+/// For which twelve months medical receipts are claimed: options by window.
+pub static WINDOW: Open<Facts> = Open::new(
+    |facts| if facts.windows.is_empty() { Vec::new() } else { vec![0] },
+    |facts, _| {
+        let option = |w: &Window| {
+            let label = format!("Ending {} {} · {:#}", w.end.day(), w.end.month(), w.sum);
+            Opt::new(w.end.to_string(), label, format!("12 months to {} {}", w.end.day(), w.end.month()))
+        };
+        let options = facts.windows.iter().map(option).collect();
+        Decision::between("ca.medical.window", "Which twelve months of medical", "ITA 118.2(1)", options)
+    },
+);

@@ -3,8 +3,17 @@
 use crate::{
     facts::Facts,
     plan::{Filed, On, Split},
+    rounding::STEEPEST,
 };
-use hembo_core::{forms::Required, limit, lines, provision::Provision, reading::sum, trail::Trail};
+use hembo_core::{
+    choice::{Chosen, Open},
+    decision::{Amount, Bar, Decision, Opt},
+    forms::Required,
+    limit, lines,
+    provision::Provision,
+    reading::sum,
+    trail::Trail,
+};
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
@@ -98,4 +107,52 @@ pub fn amount(trail: &mut impl Trail, pension: Money, most: Money) -> Money {
 /// Form T1032: on both returns where anything moves.
 pub fn form_t1032(filed: Filed<'_>) -> Required {
     Required::if_so(filed.has(GIVEN) || filed.has(RECEIVED), "no pension is split")
+}
+
+/// The law of the election.
+const CITE: &str = "ITA 60.03; form T1032";
+
+/// From which of the partners pension income moves: options by place among the filers.
+pub static FROM: Open<Facts> = Open::new(only_where_it_can, |facts, _| {
+    let option = |from: usize| {
+        let to = facts.partner(from).unwrap_or(from);
+        let (from_name, to_name) = (facts.first_name(from), facts.first_name(to));
+        let id = facts.people[from].id.as_str();
+        Opt::new(id, format!("From {from_name} to {to_name}"), format!("{from_name} to {to_name}"))
+    };
+    Decision::between(
+        "ca.split",
+        "Split the pension of",
+        CITE,
+        facts.filers.iter().map(|&f| option(f)).collect(),
+    )
+})
+.bars(|facts, _, option, _| {
+    let nothing = most(facts, facts.filers[option]).is_zero();
+    nothing.then_some(Bar::Borrowed("no pension income that can be split"))
+});
+
+/// How much of it.
+pub static AMOUNT: Open<Facts> = Open::new(only_where_it_can, |facts, _| {
+    let most = facts.filers.iter().map(|&f| most(facts, f)).max().unwrap_or_default();
+    let amount = Amount { most, short: "split".into(), never_costs: false, steepest: STEEPEST };
+    Decision::amount("ca.split.amount", "Pension income split", CITE, amount)
+})
+.most(|facts, _, way| pair(facts, way).map_or(Money::ZERO, |(from, _)| most(facts, from)));
+
+fn only_where_it_can(facts: &Facts) -> Vec<usize> {
+    let can = facts.couple && facts.filers.iter().any(|&f| !most(facts, f).is_zero());
+    if can { vec![0] } else { Vec::new() }
+}
+
+/// The partners by the direction of the split.
+fn pair(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Option<(usize, usize)> {
+    let from = facts.filers[way.taken(&FROM, 0)?];
+    Some((from, facts.partner(from)?))
+}
+
+/// What a way splits.
+pub fn chosen(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Option<Split> {
+    let (from, to) = pair(facts, way)?;
+    Some(Split { from, to, amount: way.amount(&AMOUNT, 0)? })
 }

@@ -18,8 +18,6 @@ pub struct Points<'a> {
     pub household: &'a Household,
     /// The trail of the way.
     pub trail: &'a Recorder,
-    /// Divided medical receipts could be above two thresholds.
-    pub both_above_threshold: bool,
     /// What was found so far.
     pub found: Vec<Point>,
 }

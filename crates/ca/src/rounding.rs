@@ -6,3 +6,7 @@ use hembo_money::{Money, Rate, Rounding};
 pub fn cents(amount: Money, rate: Rate) -> Money {
     amount.times(rate, Money::CENT, Rounding::HalfUp)
 }
+
+/// A dollar more or less of net income or of a credit moves a return's tax by less than this, whatever comes together:
+/// top rates with the surtax, a ramp of the health premium, the recovery of old age security, amounts that shrink.
+pub const STEEPEST: Rate = Rate::percent(150);

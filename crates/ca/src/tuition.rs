@@ -3,10 +3,14 @@
 use crate::{
     bringing::Bringing,
     facts::Facts,
+    plan::Handed,
     plan::{Filed, On},
     points::Points,
+    rounding::STEEPEST,
 };
 use hembo_core::{
+    choice::{Chosen, Open},
+    decision::{Amount, Decision, Opt},
     field::{Field, Years},
     forms::Required,
     limit, limits, lines,
@@ -201,4 +205,58 @@ pub fn points(points: &mut Points<'_>) {
             );
         }
     }
+}
+
+/// The law of handing tuition on.
+const CITE: &str = "ITA 118.8, 118.81, 118.9; Schedule 11";
+
+/// To whom a student hands tuition on, by the student's place: options by place among the receivers.
+pub static TO: Open<Facts> = Open::new(students, |facts, student| {
+    let receivers = receivers(facts, student);
+    let option = |&r: &usize| {
+        let person = &facts.people[r];
+        let short =
+            if receivers.len() > 1 { format!("tuition to {}", facts.first_name(r)) } else { String::new() };
+        Opt::new(person.id.as_str(), person.name.as_str(), short)
+    };
+    let label = format!("Who takes tuition of {}", facts.first_name(student));
+    let options = receivers.iter().map(option).collect();
+    Decision::between(format!("ca.tuition.{}", facts.people[student].id), label, CITE, options)
+});
+
+/// How much of it.
+pub static AMOUNT: Open<Facts> = Open::new(students, |facts, student| {
+    let name = facts.first_name(student);
+    let amount = Amount {
+        most: most(facts, student),
+        short: format!("tuition of {name}"),
+        never_costs: true,
+        steepest: STEEPEST,
+    };
+    let id = format!("ca.tuition.{}.amount", facts.people[student].id);
+    Decision::amount(id, format!("Tuition that {name} hands on"), CITE, amount)
+});
+
+/// Students with something to hand on and someone to take it.
+fn students(facts: &Facts) -> Vec<usize> {
+    let can = |&s: &usize| !most(facts, s).is_zero() && !receivers(facts, s).is_empty();
+    facts.returns.iter().copied().filter(can).collect()
+}
+
+/// Who may take a student's tuition: the partner, or where the student is a child or grandchild, the filers.
+fn receivers(facts: &Facts, student: usize) -> Vec<usize> {
+    let who = &facts.people[student];
+    if who.filer {
+        return facts.partner(student).into_iter().collect();
+    }
+    if who.descendant { facts.filers.clone() } else { Vec::new() }
+}
+
+/// What a way hands on.
+pub fn chosen(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Vec<Handed> {
+    let handed = |student: usize| {
+        let receiver = receivers(facts, student)[way.taken(&TO, student)?];
+        Some(Handed { student, receiver, amount: way.amount(&AMOUNT, student)? })
+    };
+    (0..facts.people.len()).filter_map(handed).collect()
 }

@@ -12,7 +12,7 @@ type Most<F> = fn(&F, usize, Chosen<'_, '_, F>) -> Money;
 
 /// One kind of decision that a provision leaves open, over the facts `F` of a household. It is told from others by
 /// where it stands, so declare it as a `static`.
-pub struct Choice<F: 'static> {
+pub struct Open<F: 'static> {
     of: fn(&F) -> Vec<usize>,
     decision: fn(&F, usize) -> Decision,
     arises: fn(&F, usize, Chosen<'_, '_, F>) -> bool,
@@ -20,39 +20,39 @@ pub struct Choice<F: 'static> {
     most: Option<Most<F>>,
 }
 
-impl<F> Choice<F> {
+impl<F> Open<F> {
     /// A choice: `of` lists what it arises about (a person's place, or zero where there is only one), `decision` says
     /// it as people read it. It always arises and bars nothing.
-    pub const fn new(of: fn(&F) -> Vec<usize>, decision: fn(&F, usize) -> Decision) -> Choice<F> {
-        Choice { of, decision, arises: |_, _, _| true, bar: |_, _, _, _| None, most: None }
+    pub const fn new(of: fn(&F) -> Vec<usize>, decision: fn(&F, usize) -> Decision) -> Open<F> {
+        Open { of, decision, arises: |_, _, _| true, bar: |_, _, _, _| None, most: None }
     }
 
     /// The same, arising only in some ways; `arises` reads what is taken of choices before it.
-    pub const fn arises(self, arises: fn(&F, usize, Chosen<'_, '_, F>) -> bool) -> Choice<F> {
-        Choice { arises, ..self }
+    pub const fn arises(self, arises: fn(&F, usize, Chosen<'_, '_, F>) -> bool) -> Open<F> {
+        Open { arises, ..self }
     }
 
     /// The same with options barred: `bar` tells why one is not lawful, reading choices before it.
-    pub const fn bars(self, bar: fn(&F, usize, usize, Chosen<'_, '_, F>) -> Option<Bar>) -> Choice<F> {
-        Choice { bar, ..self }
+    pub const fn bars(self, bar: fn(&F, usize, usize, Chosen<'_, '_, F>) -> Option<Bar>) -> Open<F> {
+        Open { bar, ..self }
     }
 
     /// The same for an amount whose most depends on what is taken of choices before it.
-    pub const fn most(self, most: Most<F>) -> Choice<F> {
-        Choice { most: Some(most), ..self }
+    pub const fn most(self, most: Most<F>) -> Open<F> {
+        Open { most: Some(most), ..self }
     }
 }
 
 /// The decisions of one household, in the order of the pack's list: the law of each reads earlier ones only.
 pub struct Choices<F: 'static> {
-    places: Vec<(&'static Choice<F>, usize)>,
+    places: Vec<(&'static Open<F>, usize)>,
     decisions: Vec<Decision>,
 }
 
 impl<F> Choices<F> {
     /// Those of a list that there are for some facts.
-    pub fn of(list: &[&'static Choice<F>], facts: &F) -> Choices<F> {
-        let about = |choice: &&'static Choice<F>| {
+    pub fn of(list: &[&'static Open<F>], facts: &F) -> Choices<F> {
+        let about = |choice: &&'static Open<F>| {
             let choice = *choice;
             (choice.of)(facts).into_iter().map(move |of| (choice, of))
         };
@@ -93,12 +93,12 @@ impl<F> Choices<F> {
     }
 
     /// Every instance of a choice with the place of its decision.
-    pub fn each(&self, choice: &'static Choice<F>) -> impl Iterator<Item = (usize, usize)> + '_ {
+    pub fn each(&self, choice: &'static Open<F>) -> impl Iterator<Item = (usize, usize)> + '_ {
         let here = self.places.iter().enumerate().filter(move |(_, (c, _))| std::ptr::eq(*c, choice));
         here.map(|(decision, (_, of))| (*of, decision))
     }
 
-    fn place(&self, choice: &'static Choice<F>, of: usize) -> Option<usize> {
+    fn place(&self, choice: &'static Open<F>, of: usize) -> Option<usize> {
         self.places.iter().position(|&(c, o)| o == of && std::ptr::eq(c, choice))
     }
 }
@@ -119,28 +119,28 @@ impl<F> Copy for Chosen<'_, '_, F> {}
 
 impl<'v, F> Chosen<'v, '_, F> {
     /// The option taken, by its place; none where there is no such decision or it does not arise.
-    pub fn taken(self, choice: &'static Choice<F>, of: usize) -> Option<usize> {
+    pub fn taken(self, choice: &'static Open<F>, of: usize) -> Option<usize> {
         self.view.taken(self.choices.place(choice, of)?)
     }
 
     /// The option taken.
-    pub fn option(self, choice: &'static Choice<F>, of: usize) -> Option<&'v Opt> {
+    pub fn option(self, choice: &'static Open<F>, of: usize) -> Option<&'v Opt> {
         let decision = self.choices.place(choice, of)?;
         self.choices.decisions[decision].options.get(self.view.taken(decision)?)
     }
 
     /// An option of a decision, taken or not.
-    pub fn offered(self, choice: &'static Choice<F>, of: usize, option: usize) -> Option<&'v Opt> {
+    pub fn offered(self, choice: &'static Open<F>, of: usize, option: usize) -> Option<&'v Opt> {
         self.choices.decisions[self.choices.place(choice, of)?].options.get(option)
     }
 
     /// The amount taken; none where there is no such decision or it does not arise.
-    pub fn amount(self, choice: &'static Choice<F>, of: usize) -> Option<Money> {
+    pub fn amount(self, choice: &'static Open<F>, of: usize) -> Option<Money> {
         self.view.amount(self.choices.place(choice, of)?)
     }
 
     /// The decisions of a choice: what each is about, and the option taken.
-    pub fn each(self, choice: &'static Choice<F>) -> impl Iterator<Item = (usize, Option<usize>)> {
+    pub fn each(self, choice: &'static Open<F>) -> impl Iterator<Item = (usize, Option<usize>)> {
         self.choices.each(choice).map(move |(of, decision)| (of, self.view.taken(decision)))
     }
 

@@ -2,13 +2,13 @@
 
 use crate::{dependents, facts::Facts, status};
 use hembo_core::{
-    choice::Choice,
+    choice::Open,
     decision::{Bar, Decision, Opt},
     words::first_name,
 };
 
 /// Which spouse claims a dependent on separate returns: by the place of the dependent.
-pub static CLAIM: Choice<Facts> = Choice::new(disputed, who_claims)
+pub static CLAIM: Open<Facts> = Open::new(disputed, who_claims)
     .arises(|facts, _, way| status::separate(facts, way))
     .bars(|facts, person, option, _| {
         dependents::claim(facts, &[facts.filers[option]], person).err().map(Bar::Borrowed)

@@ -2,7 +2,7 @@
 
 use crate::{facts::Facts, filing_status::Status, status};
 use hembo_core::{
-    choice::{Choice, Chosen},
+    choice::{Chosen, Open},
     decision::{Bar, Decision, Opt},
     words::first_name,
 };
@@ -14,20 +14,18 @@ const STANDARD: usize = 0;
 const CITE: &str = "IRC §63(b), (c)(6)(A), (e)";
 
 /// Standard or itemized: one for the joint or only return, and for two separate returns that must agree.
-pub static DEDUCTION: Choice<Facts> = Choice::new(
-    |_: &Facts| vec![0],
-    |_, _| Decision::between("us.deduction", "Deduction", CITE, options("")),
-)
-.arises(|facts, _, way| !facts.alone.contains(&Status::Head) || !status::separate(facts, way))
-.bars(|facts, _, option, _| {
-    let bound = facts.spouse_itemizes && facts.alone[0] == Status::Separate;
-    (option == STANDARD && bound).then_some(Bar::Borrowed("the spouse itemizes"))
-});
+pub static DEDUCTION: Open<Facts> =
+    Open::new(|_: &Facts| vec![0], |_, _| Decision::between("us.deduction", "Deduction", CITE, options("")))
+        .arises(|facts, _, way| !facts.alone.contains(&Status::Head) || !status::separate(facts, way))
+        .bars(|facts, _, option, _| {
+            let bound = facts.spouse_itemizes && facts.alone[0] == Status::Separate;
+            (option == STANDARD && bound).then_some(Bar::Borrowed("the spouse itemizes"))
+        });
 
 /// The same on the separate return of a filer, by the filer's place among them, where one of them is head of household:
 /// that one chooses freely, so stands before the spouse whom that binds.
-pub static DEDUCTION_APART: Choice<Facts> =
-    Choice::new(apart, |facts, place| of_person(facts, facts.filers[place]))
+pub static DEDUCTION_APART: Open<Facts> =
+    Open::new(apart, |facts, place| of_person(facts, facts.filers[place]))
         .arises(|facts, _, way| status::separate(facts, way))
         .bars(|facts, place, option, way| {
             if option != STANDARD || facts.alone[place] == Status::Head {
@@ -38,7 +36,7 @@ pub static DEDUCTION_APART: Choice<Facts> =
         });
 
 /// The same on a dependent's own return, by the dependent's place.
-pub static DEDUCTION_OWN: Choice<Facts> = Choice::new(
+pub static DEDUCTION_OWN: Open<Facts> = Open::new(
     |facts| facts.own_returns.iter().copied().filter(|&p| facts.people[p].can_itemize()).collect(),
     of_person,
 );

@@ -7,7 +7,7 @@ use crate::{
     total_tax,
 };
 use hembo_core::{
-    choice::Choice,
+    choice::Open,
     provision::{Declared, Provision},
 };
 use std::sync::LazyLock;
@@ -70,7 +70,7 @@ static LAW: &[Rule] = &[
 ];
 
 /// What the law leaves open, in an order in which each depends on earlier ones only.
-pub static CHOICES: &[&Choice<Facts>] = &[
+pub static CHOICES: &[&Open<Facts>] = &[
     &status::FILING,
     &deduction::DEDUCTION,
     &deduction::DEDUCTION_APART,

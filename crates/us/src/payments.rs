@@ -12,7 +12,7 @@ use crate::{
     unit::{Filed, On, Part},
 };
 use hembo_core::{
-    choice::{Choice as Open, Chosen},
+    choice::{Chosen, Open},
     decision::{Decision, Opt},
     field::{Field, Years},
     forms::Required,

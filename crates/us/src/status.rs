@@ -10,7 +10,7 @@ use crate::{
     unit::Household,
 };
 use hembo_core::{
-    choice::{Choice as Open, Chosen},
+    choice::{Chosen, Open},
     decision::{Bar, Decision, Opt},
     field::{Choice, Field},
     pack::Question,

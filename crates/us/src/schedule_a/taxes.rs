@@ -8,7 +8,7 @@ use crate::{
     unit::{On, TaxesDeducted},
 };
 use hembo_core::{
-    choice::{Choice as Open, Chosen},
+    choice::{Chosen, Open},
     decision::{Bar, Decision, Opt},
     field::{Field, Years},
     limit::{self, PhaseOut},
