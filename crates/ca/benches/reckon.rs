@@ -8,7 +8,7 @@ use hembo_core::{
     Household, Pack, Registry, file,
     search::{Stop, Weighable, Weighed, search},
 };
-use hembo_testing::{median, total};
+use hembo_testing::{ca::Family, median, total};
 use std::{collections::BTreeMap, hint::black_box};
 
 static REGISTRY: Registry = Registry(&[&Canada]);
@@ -43,5 +43,30 @@ fn benches(criterion: &mut Criterion) {
     println!("whole search: {:.2} ms", all * 1e3);
 }
 
-criterion_group!(group, benches);
+/// A couple with everything at once: a split, gifts, contributions of both, tuition, medical receipts and a child.
+fn heavy(province: &str, gifts: &str) -> Family {
+    Family::couple(province, ["1957-03-03", "1960-06-06"])
+        .pension("ada", "64000")
+        .benefits("ada", "12000", "8700")
+        .employed("bo", "81000")
+        .interest("bo", "2400")
+        .gifts("ada", gifts)
+        .contributions("ada", "9000", "6000")
+        .contributions("bo", "14000", "12000")
+        .tuition("bo", "3100")
+        .medical("ada", &[("2025-02-01", "3400"), ("2025-09-01", "2100")])
+        .child("cy", "2010-03-03")
+}
+
+fn heavy_couples(_: &mut Criterion) {
+    for (province, gifts) in [("AB", "24000"), ("ON", "24000"), ("AB", "74000"), ("ON", "74000")] {
+        let household = heavy(province, gifts).household();
+        let case = Canada.open(&household);
+        let complete = searched(&*case).complete;
+        let seconds = median(3, || drop(black_box(searched(&*case))));
+        println!("heavy couple, {province}, gifts of {gifts}: {:.1} ms, complete: {complete}", seconds * 1e3);
+    }
+}
+
+criterion_group!(group, benches, heavy_couples);
 criterion_main!(group);

@@ -3,21 +3,20 @@
 use crate::{
     contributions, dividend_election,
     facts::Facts,
-    medical_division, net_income, ontario, pension_split,
-    points::Points,
+    gifts, income, net_income, ontario,
+    personal::{self, Raised},
+    plan::{On, Plan},
     rounding::{STEEPEST, cents},
 };
 use hembo_core::{
+    Scope,
     choice::{Chosen, Open},
-    decision::{Amount, Decision},
-    point::{Gather, Place},
+    decision::{Amount, Decision, More},
+    limit,
     reading::sum,
+    search::Edges,
 };
 use hembo_money::Money;
-
-/// How many amounts are looked for together. With more, contributions are deducted as far as that helps, and a point
-/// says so where a smaller deduction might do better.
-const SEARCHED_TOGETHER: usize = 3;
 
 /// Contributions that a person deducts now, by the person's place.
 pub static NOW: Open<Facts> = Open::new(
@@ -27,7 +26,11 @@ pub static NOW: Open<Facts> = Open::new(
         let amount = Amount {
             most: contributions::most(facts, person),
             short: format!("deduction of {first}"),
-            never_costs: !may_cost(facts) || amounts_together(facts) > SEARCHED_TOGETHER,
+            more: if facts.people[person].filer && may_cost(facts) {
+                More::CostsPastGuards
+            } else {
+                More::NeverCosts
+            },
             steepest: STEEPEST,
         };
         let id = format!("ca.rrsp.{}", facts.people[person].id);
@@ -60,25 +63,28 @@ pub fn ontario_children_may_change(facts: &Facts) -> bool {
     one.0 <= other.1 && other.0 <= one.1
 }
 
-/// How many amounts would be looked for together: the split, the first partner's gifts, each deduction.
-fn amounts_together(facts: &Facts) -> usize {
-    let deducting = facts.returns.iter().filter(|&&p| !contributions::most(facts, p).is_zero()).count();
-    let split = facts.filers.iter().any(|&f| !pension_split::most(facts, f).is_zero());
-    let medical =
-        facts.couple && !facts.windows.is_empty() && medical_division::both_may_be_supplemented(facts);
-    deducting
-        + usize::from(medical)
-        + usize::from(facts.couple && split)
-        + usize::from(facts.couple && !facts.gifts.is_empty())
-}
-
-/// Contributions are deducted as far as that helps, where there are too many amounts to look for them together.
-pub fn points(points: &mut Points<'_>) {
-    let facts = points.facts;
-    let deducts = facts.people.iter().any(|p| !p.own.rrsp_limit.is_empty());
-    if deducts && may_cost(facts) && amounts_together(facts) > SEARCHED_TOGETHER {
-        let message = "A smaller deduction of contributions might do better here: not every one is weighed.";
-        let remedy = "Hold smaller amounts on Ways: gifts come to their limit, or the children change sides.";
-        points.look("deduct-less", Place::default(), message, remedy);
+/// Tells where a larger deduction may begin to cost: where gifts come to the part of net income that limits them, where
+/// the partners change places in net income and Ontario counts the children with the other, and where an election of
+/// dividends would no longer be lawful. With every dollar deducted net income falls or stays, so that each margin moves
+/// one way only.
+pub fn guards(facts: &Facts, plan: &Plan, edges: &mut Edges) {
+    let on = |person: usize| On { facts, plan, person, scope: Scope::Person(person) };
+    let nets: Vec<(usize, Money)> =
+        facts.filers.iter().map(|&f| (f, income::reckon(on(f), edges).net)).collect();
+    let mut left = sum(&facts.gifts);
+    for &(filer, net) in nets.iter().filter(|_| !facts.gifts.is_empty()) {
+        let wanted = limit::lesser(edges, plan.gifts[filer].unwrap_or(left), left);
+        edges.guard(wanted - gifts::most(facts, net));
+        left -= gifts::claimed(on(filer), edges, left, net);
+    }
+    if let [(_, first), (_, second)] = nets[..]
+        && ontario::children(facts) > 0
+    {
+        edges.guard(first - second);
+    }
+    if let Some(election) = plan.dividends {
+        let Raised { below, more } = personal::raised(on(election.to), edges, election);
+        edges.guard(below);
+        edges.guard(more);
     }
 }

@@ -14,7 +14,7 @@ use crate::{
 use hembo_core::{
     Paper,
     choice::{Chosen, Open},
-    decision::{Amount, Decision},
+    decision::{Amount, Decision, More},
     field::{Field, Years},
     forms::Required,
     household::Entry,
@@ -47,6 +47,11 @@ limits! {
         "ITA 118.1(1)";
 }
 
+/// The most that can be claimed at a net income.
+pub fn most(facts: &Facts, net: Money) -> Money {
+    cents(net, facts.figures.gifts.part)
+}
+
 /// What this return claims of what the pool has left: at most the part of net income (118.1(1) "total gifts").
 pub fn claimed(on: On<'_>, trail: &mut impl Trail, left: Money, net: Money) -> Money {
     if on.facts.gifts.is_empty() || !on.who().filer {
@@ -54,7 +59,7 @@ pub fn claimed(on: On<'_>, trail: &mut impl Trail, left: Money, net: Money) -> M
     }
     let wanted = on.plan.gifts[on.person].unwrap_or(left);
     let wanted = limit::lesser(trail, wanted, left);
-    let most = cents(net, on.facts.figures.gifts.part);
+    let most = most(on.facts, net);
     let allowed = limit::cap(trail, GIFTS.at(on.scope), wanted, most);
     trail.line(CLAIMED, on.scope, allowed, |i| {
         i.items(&on.facts.gifts).line(income::NET, on.scope, net).figure("Left in the pool", left);
@@ -227,7 +232,7 @@ pub static CLAIM: Open<Facts> = Open::new(
         let amount = Amount {
             most: sum(&facts.gifts),
             short: if first { format!("gifts with {name}") } else { String::new() },
-            never_costs: facts.filers.last() == Some(&person),
+            more: if facts.filers.last() == Some(&person) { More::NeverCosts } else { More::MayCost },
             steepest: STEEPEST,
         };
         let id = format!("ca.gifts.{}", facts.people[person].id);

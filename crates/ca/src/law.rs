@@ -54,7 +54,6 @@ static LAW: &[Rule] = &[
     Rule::new(&transfers::PROVISION),
     Rule::new(&medical::PROVISION).reads(medical::read).finds(medical::points),
     Rule::new(&gifts::PROVISION).reads(gifts::read).finds(gifts::points),
-    Rule::new(&Provision::NONE).finds(deducting::points),
     Rule::new(&federal::PROVISION),
     Rule::new(&Provision::NONE).finds(medical_division::points),
     Rule::new(&Provision::NONE).finds(minimum_tax::points),

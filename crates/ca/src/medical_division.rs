@@ -10,7 +10,7 @@ use crate::{
 use hembo_core::{
     Scope,
     choice::{Chosen, Open},
-    decision::{Amount, Bar, Decision, Opt},
+    decision::{Amount, Bar, Decision, More, Opt},
     point::{Gather, Place},
 };
 use hembo_money::{Money, Rounding};
@@ -65,7 +65,7 @@ pub static AMOUNT: Open<Facts> = Open::new(
     |facts, _| {
         let first = facts.first_name(facts.filers[0]);
         let short = format!("medical of {first}");
-        let amount = Amount { most: largest_window(facts), short, never_costs: false, steepest: STEEPEST };
+        let amount = Amount { most: largest_window(facts), short, more: More::MayCost, steepest: STEEPEST };
         let label = format!("Medical that {first} claims");
         Decision::amount("ca.medical.amount", label, "ITA 118.2(1), 122.51", amount)
     },

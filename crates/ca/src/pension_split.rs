@@ -7,7 +7,7 @@ use crate::{
 };
 use hembo_core::{
     choice::{Chosen, Open},
-    decision::{Amount, Bar, Decision, Opt},
+    decision::{Amount, Bar, Decision, More, Opt},
     forms::Required,
     limit, lines,
     provision::Provision,
@@ -135,7 +135,7 @@ pub static FROM: Open<Facts> = Open::new(only_where_it_can, |facts, _| {
 /// How much of it.
 pub static AMOUNT: Open<Facts> = Open::new(only_where_it_can, |facts, _| {
     let most = facts.filers.iter().map(|&f| most(facts, f)).max().unwrap_or_default();
-    let amount = Amount { most, short: "split".into(), never_costs: false, steepest: STEEPEST };
+    let amount = Amount { most, short: "split".into(), more: More::MayCost, steepest: STEEPEST };
     Decision::amount("ca.split.amount", "Pension income split", CITE, amount)
 })
 .most(|facts, _, way| pair(facts, way).map_or(Money::ZERO, |(from, _)| most(facts, from)));

@@ -76,6 +76,10 @@ impl Weighable for CanadianCase<'_> {
         self.reckon(view, &mut Silent)
     }
 
+    fn guards(&self, view: &View<'_>, edges: &mut Edges) {
+        deducting::guards(&self.facts, &self.plan(view), edges);
+    }
+
     fn total_with_edges(&self, _: usize, view: &View<'_>, edges: &mut Edges) -> Money {
         self.reckon(view, edges)
     }

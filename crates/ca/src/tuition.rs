@@ -10,7 +10,7 @@ use crate::{
 };
 use hembo_core::{
     choice::{Chosen, Open},
-    decision::{Amount, Decision, Opt},
+    decision::{Amount, Decision, More, Opt},
     field::{Field, Years},
     forms::Required,
     limit, limits, lines,
@@ -230,7 +230,7 @@ pub static AMOUNT: Open<Facts> = Open::new(students, |facts, student| {
     let amount = Amount {
         most: most(facts, student),
         short: format!("tuition of {name}"),
-        never_costs: true,
+        more: More::NeverCosts,
         steepest: STEEPEST,
     };
     let id = format!("ca.tuition.{}.amount", facts.people[student].id);

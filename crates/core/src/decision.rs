@@ -51,11 +51,24 @@ pub struct Amount {
     pub most: Money,
     /// What it is called in the name of a way: "split"; empty where it need not be told.
     pub short: String,
-    /// More of it never raises the household's tax: all of it is taken, and of what does nothing the rest is left.
-    pub never_costs: bool,
+    /// Whether more of it can raise the household's tax.
+    pub more: More,
     /// By how much one unit more of it changes the household's tax at the very most, either way: what cannot become
     /// the lowest within that is not looked at more closely.
     pub steepest: Rate,
+}
+
+/// Whether more of an amount can raise the household's tax. Declared, so that the search need not look; a pack proves it
+/// and checks it against every whole dollar.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum More {
+    /// Never: all of it is taken, and of what does nothing the rest is left.
+    NeverCosts,
+    /// Only past a guard ([`Weighable::guards`](crate::search::Weighable::guards)): where no guard changes its side between
+    /// none and all of it, it is as if it never cost.
+    CostsPastGuards,
+    /// It may.
+    MayCost,
 }
 
 /// One option of a decision.

@@ -3,7 +3,7 @@
 
 use hembo_core::{
     Decision, Recorder, Scope, Silent,
-    decision::{Amount, Bar, Opt, Taken},
+    decision::{Amount, Bar, More, Opt, Taken},
     limit::{self, LimitDef, PhaseIn, PhaseOut, Shape},
     search::{Edges, Law, Stop, Stopped, Tally, View, Weighable, lowest, search},
 };
@@ -148,7 +148,7 @@ impl Bent {
             amount: Some(Amount {
                 most: Money::whole(MOST),
                 short: String::new(),
-                never_costs: false,
+                more: More::MayCost,
                 steepest: Rate::percent(5_000),
             }),
             neutral: false,

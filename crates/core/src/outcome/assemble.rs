@@ -6,7 +6,7 @@ use super::{
 };
 use crate::{
     check::{Fault, faults},
-    decision::{Amount, Decision, Taken, Way},
+    decision::{Amount, Decision, More, Taken, Way},
     field::FieldKind,
     household::{Entry, Household, Paper},
     line::{LineId, SpreadRow},
@@ -264,7 +264,7 @@ fn amount(case: &dyn Case, chosen: &Way, decision: usize, about: &Amount, ends: 
     AmountOutcome {
         taken: taken.unwrap_or_default(),
         most: taken.map_or(Money::ZERO, |_| case.most(decision, &View::of(chosen))),
-        never_costs: about.never_costs,
+        never_costs: about.more == More::NeverCosts,
         free: ends.free,
         none: ends.none,
         all: ends.all,

@@ -4,7 +4,7 @@ use super::{
     Authority, Cell, Column, Feed, Line, LineInput, PaperOutcome, Row, Section, age_on, fingerprint, headline,
 };
 use crate::{
-    decision::Way,
+    decision::{More, Way},
     forms::Required,
     household::{Entry, Household, Paper},
     limit::{Limit, LimitAt, LimitTaken},
@@ -339,7 +339,8 @@ impl<'a> Shown<'a> {
     /// There are more amounts than can be looked for together: which to hold, so that the rest is weighed in full.
     fn too_many_ways(&self, weighed: u64) -> Point {
         let free = |d: &&crate::Decision| {
-            d.amount.as_ref().is_some_and(|a| !a.never_costs) && !self.household.pins.contains_key(&d.id)
+            d.amount.as_ref().is_some_and(|a| a.more != More::NeverCosts)
+                && !self.household.pins.contains_key(&d.id)
         };
         let names: Vec<_> = self.case.decisions().iter().filter(free).map(|d| d.label.as_str()).collect();
         let message =

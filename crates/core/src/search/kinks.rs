@@ -33,13 +33,40 @@ const STEP_SLOPE: i64 = 2;
 
 /// A trail that notes on which side of every edge a computation is, and nothing else.
 #[derive(Debug, Default, Clone)]
-pub struct Edges(Vec<Edge>);
+pub struct Edges {
+    told: Vec<Edge>,
+    /// Amounts that are not explored here were chosen at this point, and may have to be chosen otherwise beside it.
+    coupled: bool,
+}
+
+impl Edges {
+    /// Tells an edge past which more of an amount may cost.
+    pub fn guard(&mut self, margin: Money) {
+        self.told.push(Edge { margin: margin.cents(), step: false, matters: true, guard: true });
+    }
+
+    /// On which side of every guard this is; none of one that it stands on.
+    pub(super) fn guards(&self) -> impl Iterator<Item = Option<bool>> + '_ {
+        self.told.iter().filter(|edge| edge.guard).map(|edge| edge.side())
+    }
+
+    /// Adds what was told elsewhere.
+    pub(super) fn extend(&mut self, other: Edges) {
+        self.told.extend(other.told);
+    }
+
+    /// Marks the point: what was chosen there besides the amounts explored may be chosen otherwise beside it.
+    pub(super) fn couple(&mut self) {
+        self.coupled = true;
+    }
+}
 
 #[derive(Debug, Clone, Copy)]
 struct Edge {
     margin: i64,
     step: bool,
     matters: bool,
+    guard: bool,
 }
 
 impl Edge {
@@ -65,12 +92,12 @@ impl Trail for Edges {
 
     #[inline(always)]
     fn edge(&mut self, margin: Money, matters: bool) {
-        self.0.push(Edge { margin: margin.cents(), step: false, matters });
+        self.told.push(Edge { margin: margin.cents(), step: false, matters, guard: false });
     }
 
     #[inline(always)]
     fn step(&mut self, margin: Money, matters: bool) {
-        self.0.push(Edge { margin: margin.cents(), step: true, matters });
+        self.told.push(Edge { margin: margin.cents(), step: true, matters, guard: false });
     }
 }
 
@@ -100,6 +127,19 @@ pub(super) struct Explorer<F> {
     /// Corners at a step, each with the one across it.
     across: HashMap<Vec<i64>, Vec<i64>>,
     lowest: Money,
+    /// Simplices on which amounts that are not explored here are chosen in more than one way.
+    coupled: Vec<Coupled>,
+}
+
+/// A simplex on which amounts that were not explored may be chosen in more than one way: its corners with their totals.
+pub(super) type Coupled = Vec<(Vec<i64>, Money)>;
+
+/// What was explored.
+pub(super) struct Explored {
+    /// Every corner with its total.
+    pub(super) corners: Vec<(Vec<Money>, Money)>,
+    /// What must be looked at again with the other amounts.
+    pub(super) coupled: Vec<Coupled>,
 }
 
 /// A simplex that is still to be looked at; those with the lowest corner first.
@@ -129,21 +169,46 @@ impl Ord for Open {
 }
 
 impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
-    /// An explorer of a function that tells its edges.
-    pub(super) fn new(total: F) -> Explorer<F> {
+    /// An explorer of a function that tells its edges; nothing that is not below `lowest` is wanted.
+    pub(super) fn new(total: F, lowest: Money) -> Explorer<F> {
         let (corners, across) = (HashMap::new(), HashMap::new());
-        Explorer { total, corners, found: Vec::new(), across, lowest: Money::LARGEST }
+        Explorer { total, corners, found: Vec::new(), across, lowest, coupled: Vec::new() }
     }
 
-    /// Cuts the space into pieces on which the total is linear: all of it, or with a steepness where the lowest can
-    /// be. Returns every corner with its total. `enough` is told how many there are so far, and may end it.
+    /// Cuts the space from zero to a most each into pieces on which the total is linear: all of it, or with a steepness
+    /// where the lowest can be. `enough` is told how many corners there are so far, and may end it.
     pub(super) fn explore(
         mut self,
         most: &[Money],
         steepness: Option<&Steepness>,
+        enough: impl FnMut(u64) -> bool,
+    ) -> Explored {
+        let simplices = self.simplices_of_box(most);
+        self.explore_from(simplices, steepness, enough)
+    }
+
+    /// The same over every point of a simplex together with further amounts from zero to a most each.
+    pub(super) fn explore_prism(
+        mut self,
+        base: &Coupled,
+        most: &[Money],
+        steepness: Option<&Steepness>,
+        enough: impl FnMut(u64) -> bool,
+    ) -> Explored {
+        let base = base.iter().map(|(at, _)| at.clone()).collect();
+        let simplices = prisms(base, most);
+        let simplices = simplices.into_iter().map(|s| s.into_iter().map(|at| self.corner(at)).collect());
+        let simplices = simplices.collect();
+        self.explore_from(simplices, steepness, enough)
+    }
+
+    fn explore_from(
+        mut self,
+        simplices: Vec<Vec<Rc<Corner>>>,
+        steepness: Option<&Steepness>,
         mut enough: impl FnMut(u64) -> bool,
-    ) -> impl Iterator<Item = (Vec<Money>, Money)> {
-        let mut open: BinaryHeap<Open> = self.simplices_of_box(most).into_iter().map(Open::new).collect();
+    ) -> Explored {
+        let mut open: BinaryHeap<Open> = simplices.into_iter().map(Open::new).collect();
         while let Some(Open { mut simplex, .. }) = open.pop() {
             if enough(self.found.len() as u64) {
                 break;
@@ -158,10 +223,13 @@ impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
                 let mut other = simplex;
                 other[i] = near_j;
                 open.push(Open::new(other));
+            } else if simplex.iter().any(|corner| corner.edges.coupled) {
+                self.coupled.push(simplex.iter().map(|c| (c.at.clone(), c.total)).collect());
             }
         }
         let amounts = |at: &[i64]| at.iter().map(|&cents| Money::from_cents(cents)).collect();
-        self.found.into_iter().map(move |(at, total)| (amounts(&at), total))
+        let corners = self.found.into_iter().map(|(at, total)| (amounts(&at), total)).collect();
+        Explored { corners, coupled: self.coupled }
     }
 
     fn corner(&mut self, at: Vec<i64>) -> Rc<Corner> {
@@ -196,16 +264,16 @@ impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
 
     /// Where to cut a simplex, if it must be: two of its corners and the points between them on either side.
     fn cut(&mut self, simplex: &mut [Rc<Corner>]) -> Option<(usize, usize, Rc<Corner>, Rc<Corner>)> {
-        let told = simplex.iter().map(|c| c.edges.0.len()).min().unwrap_or(0);
+        let told = simplex.iter().map(|c| c.edges.told.len()).min().unwrap_or(0);
         let pairs = longest_first(simplex);
         for edge in 0..told {
-            if !simplex.iter().any(|c| c.edges.0[edge].matters) {
+            if !simplex.iter().any(|c| c.edges.told[edge].matters) {
                 continue;
             }
-            if simplex[0].edges.0[edge].step {
+            if simplex[0].edges.told[edge].step {
                 self.onto_one_side(simplex, edge);
             }
-            let side = |c: &Rc<Corner>| c.edges.0[edge].side();
+            let side = |c: &Rc<Corner>| c.edges.told[edge].side();
             for &(i, j) in &pairs {
                 let (Some(one), Some(other)) = (side(&simplex[i]), side(&simplex[j])) else { continue };
                 if one == other {
@@ -221,10 +289,10 @@ impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
 
     /// The points between two corners on either side of an edge; none where there is no room between.
     fn crossing(&mut self, i: &Rc<Corner>, j: &Rc<Corner>, edge: usize) -> Option<(Rc<Corner>, Rc<Corner>)> {
-        if i.edges.0[edge].step {
+        if i.edges.told[edge].step {
             return self.step_between(Rc::clone(i), Rc::clone(j), edge);
         }
-        let (from, to) = (i128::from(i.edges.0[edge].margin), i128::from(j.edges.0[edge].margin));
+        let (from, to) = (i128::from(i.edges.told[edge].margin), i128::from(j.edges.told[edge].margin));
         let at = between(&i.at, &j.at, from, from - to)?;
         let cut = self.corner(at);
         Some((Rc::clone(&cut), cut))
@@ -232,10 +300,10 @@ impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
 
     /// Where all corners away from a step are on one side, those at it are taken from that side too.
     fn onto_one_side(&mut self, simplex: &mut [Rc<Corner>], edge: usize) {
-        let mut sides = simplex.iter().filter_map(|c| c.edges.0[edge].side());
+        let mut sides = simplex.iter().filter_map(|c| c.edges.told[edge].side());
         let Some(side) = sides.next().filter(|first| sides.all(|other| other == *first)) else { return };
-        let away = simplex.iter().find(|c| c.edges.0[edge].side().is_some()).map(Rc::clone);
-        for corner in simplex.iter_mut().filter(|c| c.edges.0[edge].upper() != side) {
+        let away = simplex.iter().find(|c| c.edges.told[edge].side().is_some()).map(Rc::clone);
+        for corner in simplex.iter_mut().filter(|c| c.edges.told[edge].upper() != side) {
             if let Some(at) = self.across.get(&corner.at).cloned() {
                 *corner = self.corner(at);
             } else if let Some(away) = &away {
@@ -258,7 +326,7 @@ impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
         while let Some(at) = between(&i.at, &j.at, 1, 2) {
             let middle = self.corner(at);
             moved = true;
-            if middle.edges.0[edge].upper() == i.edges.0[edge].upper() {
+            if middle.edges.told[edge].upper() == i.edges.told[edge].upper() {
                 i = middle;
             } else {
                 j = middle;
@@ -301,10 +369,10 @@ fn reach(simplex: &[Rc<Corner>], corner: &Corner, axis: usize) -> i64 {
 fn may_jump(simplex: &[Rc<Corner>]) -> bool {
     let near = |corner: &Rc<Corner>, edge: usize| {
         let way: i64 = (0..corner.at.len()).map(|axis| reach(simplex, corner, axis)).sum();
-        corner.edges.0[edge].margin.abs() <= way * STEP_SLOPE
+        corner.edges.told[edge].margin.abs() <= way * STEP_SLOPE
     };
-    let told = simplex.iter().map(|c| c.edges.0.len()).min().unwrap_or(0);
-    let steps = (0..told).filter(|&edge| simplex[0].edges.0[edge].step);
+    let told = simplex.iter().map(|c| c.edges.told.len()).min().unwrap_or(0);
+    let steps = (0..told).filter(|&edge| simplex[0].edges.told[edge].step);
     steps.into_iter().any(|edge| simplex.iter().all(|corner| near(corner, edge)))
 }
 
@@ -330,6 +398,18 @@ fn longest_first(simplex: &[Rc<Corner>]) -> Vec<(usize, usize)> {
     pairs
 }
 
+/// The simplices of all points of a simplex, each with further amounts from zero to a most: a prism is cut along the
+/// order of its corners, amount by amount.
+fn prisms(base: Vec<Vec<i64>>, most: &[Money]) -> Vec<Vec<Vec<i64>>> {
+    let with = |at: &Vec<i64>, amount: i64| at.iter().copied().chain([amount]).collect::<Vec<_>>();
+    let Some((first, rest)) = most.split_first() else { return vec![base] };
+    let cut = |turn: usize| {
+        let low = base[..=turn].iter().map(|at| with(at, 0));
+        low.chain(base[turn..].iter().map(|at| with(at, first.cents()))).collect::<Vec<_>>()
+    };
+    (0..base.len()).flat_map(|turn| prisms(cut(turn), rest)).collect()
+}
+
 /// Every order of so many axes.
 fn orders(axes: usize) -> Vec<Vec<usize>> {
     let Some(last) = axes.checked_sub(1) else { return vec![Vec::new()] };
@@ -349,8 +429,8 @@ mod tests {
 
     fn lowest(most: &[i64], mut total: impl FnMut(&[Money], &mut Edges) -> Money) -> (Vec<i64>, i64, usize) {
         let most: Vec<_> = most.iter().map(|&m| Money::whole(m)).collect();
-        let corners: Vec<_> =
-            Explorer::new(|a: &[Money], e: &mut Edges| total(a, e)).explore(&most, None, |_| false).collect();
+        let explorer = Explorer::new(|a: &[Money], e: &mut Edges| total(a, e), Money::LARGEST);
+        let corners = explorer.explore(&most, None, |_| false).corners;
         let best =
             corners.iter().min_by_key(|(at, total)| (*total, at.clone())).expect("the box has corners");
         (best.0.iter().map(|m| m.cents()).collect(), best.1.cents(), corners.len())
@@ -406,6 +486,19 @@ mod tests {
         });
         assert_eq!(total, -70_000 - 50_000, "{at:?}");
         assert!(at[0] >= at[1] && corners < 100, "{at:?} {corners}");
+    }
+
+    #[test]
+    fn a_prism_is_cut_into_simplices_that_fill_it() {
+        // A segment with two more amounts: 2 × 3 tetrahedra of a sixth of the box each.
+        let cut = prisms(vec![vec![0], vec![6]], &[Money::from_cents(6), Money::from_cents(6)]);
+        let volume = |s: &Vec<Vec<i64>>| {
+            let side = |i: usize, axis: usize| s[i][axis] - s[0][axis];
+            let minor = |a: usize, b: usize| side(2, a) * side(3, b) - side(2, b) * side(3, a);
+            (side(1, 0) * minor(1, 2) - side(1, 1) * minor(0, 2) + side(1, 2) * minor(0, 1)).abs()
+        };
+        assert_eq!(cut.len(), 6);
+        assert!(cut.iter().all(|s| s.len() == 4 && volume(s) == 216), "{cut:?}");
     }
 
     #[test]

@@ -7,6 +7,7 @@
 mod diagram;
 mod discrete;
 mod kinks;
+mod looking;
 mod solve;
 mod stop;
 mod view;
@@ -54,6 +55,11 @@ pub trait Weighable {
     fn total_with_edges(&self, part: usize, view: &View<'_>, _edges: &mut Edges) -> Money {
         self.total(part, view)
     }
+
+    /// Tells every edge past which more of an amount that [`CostsPastGuards`](crate::decision::More) may cost
+    /// ([`Edges::guard`]), and before it the edges on which its margin depends. A guard moves one way only as more of such
+    /// an amount is taken.
+    fn guards(&self, _view: &View<'_>, _edges: &mut Edges) {}
 
     /// The claims of a tally that a part reads.
     fn tally(&self, _tally: usize) -> Tally {

@@ -3,14 +3,15 @@
 use super::{
     Edges, Ends, Law, Ranked, Stop, UNLAWFUL, View, Weighable, Weighed,
     discrete::clear_bars_of_priced_options,
-    kinks::{Explorer, Steepness},
+    kinks::Explorer,
+    looking::{Amounts, Looking},
 };
-use crate::decision::{Taken, Way};
-use hembo_money::{Money, Rate, Rounding};
+use crate::decision::{More, Taken, Way};
+use hembo_money::{Money, Rounding};
 use std::collections::{BTreeMap, BinaryHeap};
 
 /// Amounts that are held, by their decision.
-type Held = BTreeMap<usize, Money>;
+pub(super) type Held = BTreeMap<usize, Money>;
 
 /// Weighs every lawful way and keeps the lowest `keep` of them. `pins` maps a decision to what is held.
 pub(super) fn search(
@@ -67,14 +68,15 @@ pub fn along(
     stop: &Stop,
 ) -> Vec<(Money, Money)> {
     let mut moved = way.clone();
-    let explorer = Explorer::new(|amounts: &[Money], edges: &mut Edges| {
+    let total = |amounts: &[Money], edges: &mut Edges| {
         moved.0[decision] = Some(Taken::Amount(amounts[0]));
         let view = View::of(&moved);
         (0..case.parts()).map(|part| case.total_with_edges(part, &view, edges)).sum()
-    });
-    let most = [most];
-    let corners = explorer.explore(&most, None, |_| stop.is_stopped()).filter(|(_, total)| *total < UNLAWFUL);
-    let mut points: Vec<_> = corners.map(|(at, total)| (at[0], total)).collect();
+    };
+    let explorer = Explorer::new(total, Money::LARGEST);
+    let corners = explorer.explore(&[most], None, |_| stop.is_stopped()).corners.into_iter();
+    let lawful = corners.filter(|(_, total)| *total < UNLAWFUL);
+    let mut points: Vec<_> = lawful.map(|(at, total)| (at[0], total)).collect();
     points.sort();
     points
 }
@@ -175,52 +177,25 @@ impl Walk<'_> {
         self.pins.iter().filter(move |(d, pin)| breaks(d, pin)).map(|(d, _)| *d)
     }
 
-    /// The lowest over the amounts that are not held, and how many points that took.
+    /// The lowest over the amounts that are not held, and how many lawful points were reckoned for it.
     fn best(&mut self, way: &Way, held: &Held) -> (Ranked, u64) {
         let mut way = way.clone();
         for (&decision, &amount) in held {
             way.0[decision] = Some(Taken::Amount(amount));
         }
-        let searched = self.searched(&way, held);
-        let left = self.stop.left(self.points);
-        self.weighed.complete &= left > 0 || searched.is_empty();
-        if searched.is_empty() || left == 0 {
-            return (Ranked { total: self.total(&way, None), way }, 1);
+        let amounts = Amounts::of(self.case, &way, held);
+        let budget = self.stop.left(self.points);
+        if amounts.is_empty() || budget == 0 {
+            self.weighed.complete &= amounts.is_empty();
+            return (Ranked { total: self.total(&way), way }, 1);
         }
-        let most: Vec<_> = searched.iter().filter_map(|&d| way.amount(d)).collect();
-        let place = |way: &mut Way, amounts: &[Money]| {
-            for (&decision, &amount) in searched.iter().zip(amounts) {
-                way.0[decision] = Some(Taken::Amount(amount));
-            }
-        };
-        let steepest = |&d: &usize| {
-            self.case.decisions()[d].amount.as_ref().map_or(Rate::ZERO, |amount| amount.steepest)
-        };
-        let steepness =
-            Steepness { steepest: searched.iter().map(steepest).collect(), jump: self.case.jump() };
-        let mut moved = way.clone();
-        let explorer = Explorer::new(|amounts: &[Money], edges: &mut Edges| {
-            place(&mut moved, amounts);
-            self.total(&moved, Some(edges))
-        });
-        let (mut corners, mut reckoned, mut complete) = (0, 0, true);
-        let stop = self.stop;
-        let enough = |points| {
-            complete = points < left;
-            !complete || stop.is_stopped()
-        };
-        let found = explorer
-            .explore(&most, Some(&steepness), enough)
-            .inspect(|(_, total)| {
-                reckoned += 1;
-                corners += u64::from(*total < UNLAWFUL);
-            })
-            .min_by(|a, b| (a.1, &a.0).cmp(&(b.1, &b.0)));
-        self.points += reckoned;
-        self.weighed.complete &= complete;
-        let (amounts, total) = found.unwrap_or_default();
-        place(&mut way, &amounts);
-        (self.tidied(Ranked { total, way }, searched.iter().copied().zip(most)), corners)
+        let mut looking = Looking::new(self.case, &amounts, way, self.stop, budget);
+        looking.look();
+        self.points += looking.reckoned;
+        self.weighed.complete &= looking.complete;
+        let (best, lawful) = (looking.best.take(), looking.lawful);
+        let best = best.unwrap_or_else(|| Ranked { total: UNLAWFUL, way: looking.way.clone() });
+        (self.tidied(best, amounts.all()), lawful)
     }
 
     /// The same with amounts in whole units, where that costs nothing: a kink is known to the cent only.
@@ -230,7 +205,7 @@ impl Walk<'_> {
             let whole = tidy.way.amount(decision).unwrap_or_default().to_whole().min(most);
             let mut way = tidy.way.clone();
             way.0[decision] = Some(Taken::Amount(whole));
-            let total = self.total(&way, None);
+            let total = self.total(&way);
             if total <= tidy.total {
                 tidy = Ranked { total, way };
             }
@@ -238,23 +213,9 @@ impl Walk<'_> {
         tidy
     }
 
-    /// The amounts to look for: those open and not held, of which more may cost.
-    fn searched(&self, way: &Way, held: &Held) -> Vec<usize> {
-        let wanted = |(d, about): (usize, &crate::Decision)| {
-            let open = way.amount(d).is_some() && !held.contains_key(&d);
-            (open && about.amount.as_ref().is_some_and(|a| !a.never_costs)).then_some(d)
-        };
-        self.case.decisions().iter().enumerate().filter_map(wanted).collect()
-    }
-
-    fn total(&self, way: &Way, edges: Option<&mut Edges>) -> Money {
+    fn total(&self, way: &Way) -> Money {
         let view = View::of(way);
-        match edges {
-            Some(edges) => {
-                (0..self.case.parts()).map(|part| self.case.total_with_edges(part, &view, edges)).sum()
-            }
-            None => (0..self.case.parts()).map(|part| self.case.total(part, &view)).sum(),
-        }
+        (0..self.case.parts()).map(|part| self.case.total(part, &view)).sum()
     }
 
     fn price_options(&mut self, best: &Ranked, broken: &[usize]) {
@@ -287,7 +248,7 @@ impl Walk<'_> {
                 self.best(way, &others).0
             };
             let none = at(Money::ZERO);
-            let all = if about.never_costs { free.clone() } else { at(most) };
+            let all = if about.more == More::NeverCosts { free.clone() } else { at(most) };
             let told = &mut self.weighed.ends[decision];
             lower(&mut told.free, free.total.min(none.total).min(all.total));
             lower(&mut told.none, none.total);
@@ -325,14 +286,14 @@ impl Walk<'_> {
         for decision in 0..ranked.way.0.len() {
             let about = self.case.decisions()[decision].amount.as_ref();
             let Some(most) = ranked.way.amount(decision) else { continue };
-            if !about.is_some_and(|a| a.never_costs) || self.pins.contains_key(&decision) {
+            if about.is_none_or(|a| a.more == More::MayCost) || self.pins.contains_key(&decision) {
                 continue;
             }
             let (mut less, mut enough) = (-1, most.cents());
             while enough - less > 1 {
                 let middle = less + (enough - less) / 2;
                 ranked.way.0[decision] = Some(Taken::Amount(Money::from_cents(middle)));
-                if self.total(&ranked.way, None) <= ranked.total {
+                if self.total(&ranked.way) <= ranked.total {
                     enough = middle;
                 } else {
                     less = middle;
@@ -341,7 +302,7 @@ impl Walk<'_> {
             let whole = Money::from_cents(enough).rounded(Money::WHOLE, Rounding::Up).min(most);
             ranked.way.0[decision] = Some(Taken::Amount(whole));
         }
-        ranked.total = self.total(&ranked.way, None);
+        ranked.total = self.total(&ranked.way);
         ranked
     }
 }

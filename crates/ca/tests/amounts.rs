@@ -1,0 +1,129 @@
+//! Amounts that are looked for only where a guard is near, against all amounts explored together.
+#![allow(missing_docs, clippy::unwrap_used)]
+
+use hembo_ca::Canada;
+use hembo_core::{
+    Decision, Pack,
+    decision::More,
+    search::{Edges, Law, Stop, View, Weighable, Weighed, search},
+};
+use hembo_money::Money;
+use hembo_testing::ca::Family;
+use proptest::prelude::*;
+use serde_json::json;
+use std::collections::BTreeMap;
+
+/// What rounded lines add up to: no law asks for a search between two cents of it.
+const ROUNDING: i64 = 8;
+
+/// The same household with every amount explored that may cost anywhere.
+struct Explored<'a> {
+    case: &'a dyn Weighable,
+    decisions: Vec<Decision>,
+}
+
+impl<'a> Explored<'a> {
+    fn of(case: &'a dyn Weighable) -> Explored<'a> {
+        let mut decisions = case.decisions().to_vec();
+        for amount in decisions.iter_mut().filter_map(|d| d.amount.as_mut()) {
+            if amount.more == More::CostsPastGuards {
+                amount.more = More::MayCost;
+            }
+        }
+        Explored { case, decisions }
+    }
+}
+
+impl Weighable for Explored<'_> {
+    fn decisions(&self) -> &[Decision] {
+        &self.decisions
+    }
+    fn law(&self, decision: usize, view: &View<'_>) -> Law {
+        self.case.law(decision, view)
+    }
+    fn most(&self, decision: usize, view: &View<'_>) -> Money {
+        self.case.most(decision, view)
+    }
+    fn jump(&self) -> Money {
+        self.case.jump()
+    }
+    fn parts(&self) -> usize {
+        self.case.parts()
+    }
+    fn total(&self, part: usize, view: &View<'_>) -> Money {
+        self.case.total(part, view)
+    }
+    fn total_with_edges(&self, part: usize, view: &View<'_>, edges: &mut Edges) -> Money {
+        self.case.total_with_edges(part, view, edges)
+    }
+}
+
+fn weighed(case: &dyn Weighable) -> Weighed {
+    search(case, &BTreeMap::new(), 24, &Stop::with_budget(3_000_000)).unwrap()
+}
+
+prop_compose! {
+    /// A couple whose guards are near: gifts about three quarters of an income, partners of like incomes with children,
+    /// dividends that one of them could report.
+    fn couple()(
+        province in prop::sample::select(vec!["ON", "AB"]),
+        first in 8_000_i64..60_000,
+        apart in -6_000_i64..6_000,
+        gifts in prop::option::of(3_000_i64..40_000),
+        contributions in prop::array::uniform2(prop::option::of(500_i64..12_000)),
+        child in prop::option::of(2009_i32..2025),
+        dividends in prop::option::weighted(0.3, 1_000_i64..12_000),
+        pension in prop::option::weighted(0.3, 1_000_i64..8_000),
+    ) -> Family {
+        let second = (first + apart).max(0);
+        let mut family = Family::couple(province, ["1955-02-02", "1990-05-05"])
+            .interest("ada", &first.to_string())
+            .employed("bo", &second.to_string());
+        if let Some(amount) = gifts {
+            family = family.gifts("ada", &amount.to_string());
+        }
+        for (who, paid) in ["ada", "bo"].into_iter().zip(contributions) {
+            if let Some(paid) = paid {
+                family = family.contributions(who, "15000", &paid.to_string());
+            }
+        }
+        if let Some(born) = child {
+            family = family.child("cy", &format!("{born}-03-03"));
+        }
+        if let Some(amount) = dividends {
+            family = family.paper("T5", "bo", json!({ "24": amount.to_string() }));
+        }
+        // With gifts too there are four amounts to explore at once: right, but slow.
+        if let (Some(amount), None) = (pension, gifts) {
+            family = family.pension("ada", &amount.to_string());
+        }
+        family
+    }
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(60))]
+
+    #[test]
+    fn guarded_amounts_are_chosen_as_if_all_were_explored(family in couple()) {
+        let household = family.household();
+        let case = Canada.open(&household);
+        let (guarded, explored) = (weighed(&*case), weighed(&Explored::of(&*case)));
+        prop_assume!(guarded.complete && explored.complete);
+        let apart = |one: Option<Money>, other: Option<Money>| match (one, other) {
+            (Some(one), Some(other)) => (one - other).cents().abs(),
+            (None, None) => 0,
+            _ => i64::MAX,
+        };
+        let total = |w: &Weighed| w.lowest.as_ref().map(|r| r.total);
+        prop_assert!(apart(total(&guarded), total(&explored)) <= ROUNDING, "{:?} {:?}", total(&guarded), total(&explored));
+        for (one, other) in guarded.prices.iter().flatten().zip(explored.prices.iter().flatten()) {
+            prop_assert!(apart(*one, *other) <= ROUNDING, "{one:?} {other:?}");
+        }
+        for (one, other) in guarded.ends.iter().zip(&explored.ends) {
+            for (one, other) in [(one.none, other.none), (one.all, other.all), (one.free, other.free)] {
+                prop_assert!(apart(one, other) <= ROUNDING, "{one:?} {other:?}");
+            }
+        }
+    }
+}
