@@ -6,7 +6,8 @@ use crate::{
     gifts, income, net_income, ontario,
     personal::{self, Raised},
     plan::{On, Plan},
-    rounding::{STEEPEST, cents},
+    provinces::Province,
+    rounding::STEEPEST,
 };
 use hembo_core::{
     Scope,
@@ -47,16 +48,34 @@ pub fn chosen(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Vec<Option<Money>> {
 /// A larger deduction lowers net income. That never costs, but where gifts may come to the part of net income that
 /// limits them, where it may decide with whom Ontario counts the children, and where an election of dividends hangs on it.
 fn may_cost(facts: &Facts) -> bool {
-    let part = facts.figures.gifts.part;
-    let limits_gifts = |&f: &usize| cents(net_income::widest(facts, f).0, part) < sum(&facts.gifts);
-    facts.filers.iter().any(limits_gifts)
-        || ontario_children_may_change(facts)
-        || dividend_election::possible(facts)
+    gifts_may_be_limited(facts) || ontario_children_may_change(facts) || dividend_election::possible(facts)
+}
+
+fn gifts_may_be_limited(facts: &Facts) -> bool {
+    let limited = |&f: &usize| gifts::most(facts, net_income::widest(facts, f).0) < sum(&facts.gifts);
+    facts.filers.iter().any(limited)
+}
+
+/// What a smaller deduction can gain at the most: where only the children may change sides, their part of the reduction.
+pub fn most_gained(facts: &Facts) -> Option<Money> {
+    let others = gifts_may_be_limited(facts) || dividend_election::possible(facts);
+    (!others).then(|| jump_of_children(facts))
+}
+
+/// By how much the tax of a couple jumps at the most where Ontario counts the children with the other partner.
+pub fn jump_of_children(facts: &Facts) -> Money {
+    let child = facts.figures.ontario_reduction.child * (2 * ontario::children(facts));
+    if ontario_children_may_change(facts) { child } else { Money::ZERO }
+}
+
+/// Whether Ontario counts children for its reduction.
+fn counts_children(facts: &Facts) -> bool {
+    facts.province == Some(Province::Ontario) && ontario::children(facts) > 0
 }
 
 /// Whether partners may change places in net income, and Ontario count the children with the other.
-pub fn ontario_children_may_change(facts: &Facts) -> bool {
-    if !facts.couple || ontario::children(facts) == 0 {
+fn ontario_children_may_change(facts: &Facts) -> bool {
+    if !facts.couple || !counts_children(facts) {
         return false;
     }
     let [one, other] = [0, 1].map(|place| net_income::widest(facts, facts.filers[place]));
@@ -78,7 +97,7 @@ pub fn guards(facts: &Facts, plan: &Plan, edges: &mut Edges) {
         left -= gifts::claimed(on(filer), edges, left, net);
     }
     if let [(_, first), (_, second)] = nets[..]
-        && ontario::children(facts) > 0
+        && counts_children(facts)
     {
         edges.guard(first - second);
     }

@@ -1,8 +1,8 @@
 //! A household as it is weighed: what a way takes, and what all its returns come to together.
 
 use crate::{
-    alberta, deducting, dividend_election, facts::Facts, gifts, law, medical_division, ontario,
-    pension_split, plan::Plan, t1, tuition,
+    alberta, deducting, dividend_election, facts::Facts, gifts, law, medical_division, pension_split,
+    plan::Plan, t1, tuition,
 };
 use hembo_core::{
     Decision, Household, Silent, Trail,
@@ -61,10 +61,7 @@ impl Weighable for CanadianCase<'_> {
     fn jump(&self) -> Money {
         let facts = &self.facts;
         let elected = if dividend_election::possible(facts) { UNLAWFUL } else { Money::ZERO };
-        if !deducting::ontario_children_may_change(facts) {
-            return elected;
-        }
-        elected + facts.figures.ontario_reduction.child * (2 * ontario::children(facts))
+        elected + deducting::jump_of_children(facts)
     }
 
     /// Claims move between all returns: the household is one part.
@@ -78,6 +75,10 @@ impl Weighable for CanadianCase<'_> {
 
     fn guards(&self, view: &View<'_>, edges: &mut Edges) {
         deducting::guards(&self.facts, &self.plan(view), edges);
+    }
+
+    fn most_gained_at_guards(&self) -> Option<Money> {
+        deducting::most_gained(&self.facts)
     }
 
     fn total_with_edges(&self, _: usize, view: &View<'_>, edges: &mut Edges) -> Money {

@@ -5,7 +5,7 @@ use hembo_ca::Canada;
 use hembo_core::{
     Decision, Pack,
     decision::More,
-    search::{Edges, Law, Stop, View, Weighable, Weighed, search},
+    search::{Edges, Law, Stop, View, Weighable, Weighed, search_with_ends},
 };
 use hembo_money::Money;
 use hembo_testing::ca::Family;
@@ -59,7 +59,7 @@ impl Weighable for Explored<'_> {
 }
 
 fn weighed(case: &dyn Weighable) -> Weighed {
-    search(case, &BTreeMap::new(), 24, &Stop::with_budget(3_000_000)).unwrap()
+    search_with_ends(case, &BTreeMap::new(), 24, &Stop::with_budget(3_000_000)).unwrap()
 }
 
 prop_compose! {

@@ -11,7 +11,7 @@ use crate::{
     household::{Entry, Household, Paper},
     line::{LineId, SpreadRow},
     pack::{Case, Pack, Registry},
-    search::{Ends, Ranked, Stop, Stopped, View, Weighed, along, search},
+    search::{Ends, Ranked, Stop, Stopped, View, Weighed, along, search, search_with_ends},
     trail::Scope,
     words::capital,
 };
@@ -85,9 +85,11 @@ pub fn pins_of(household: &Household, case: &dyn Case) -> BTreeMap<usize, Taken>
 fn weigh(
     case: &dyn Case,
     pins: &BTreeMap<usize, Taken>,
-    keep: usize,
+    wanted: Wanted,
     stop: &Stop,
 ) -> Result<(Weighed, bool), Stopped> {
+    let keep = wanted.ways.clamp(1, MOST_WAYS);
+    let search = if wanted.comparisons { search_with_ends } else { search };
     let weighed = search(case, pins, keep, stop)?;
     if weighed.ranking.is_empty() && !pins.is_empty() {
         return Ok((search(case, &BTreeMap::new(), keep, stop)?, false));
@@ -103,7 +105,7 @@ fn assemble(
 ) -> Result<Outcome, Stopped> {
     let case = pack.open(household);
     let pins = pins_of(household, &*case);
-    let (weighed, pins_hold) = weigh(&*case, &pins, wanted.ways.clamp(1, MOST_WAYS), stop)?;
+    let (weighed, pins_hold) = weigh(&*case, &pins, wanted, stop)?;
     let chosen = weighed.ranking.first().map(|r| r.way.clone()).unwrap_or_default();
     let trail = case.record(&chosen);
     let view = Shown::of(household, pack, &*case, &chosen, &trail);

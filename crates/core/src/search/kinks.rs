@@ -37,6 +37,8 @@ pub struct Edges {
     told: Vec<Edge>,
     /// Amounts that are not explored here were chosen at this point, and may have to be chosen otherwise beside it.
     coupled: bool,
+    /// How much lower the total may be than was told, where those amounts were not chosen to the end.
+    lower_by: Money,
 }
 
 impl Edges {
@@ -55,9 +57,11 @@ impl Edges {
         self.told.extend(other.told);
     }
 
-    /// Marks the point: what was chosen there besides the amounts explored may be chosen otherwise beside it.
-    pub(super) fn couple(&mut self) {
+    /// Marks the point: what was chosen there besides the amounts explored may be chosen otherwise beside it, and the
+    /// total told may be too high by so much.
+    pub(super) fn couple(&mut self, lower_by: Money) {
         self.coupled = true;
+        self.lower_by = lower_by;
     }
 }
 
@@ -107,6 +111,56 @@ struct Corner {
     at: Vec<i64>,
     total: Money,
     edges: Edges,
+    sides: Sides,
+}
+
+/// On which side of every edge a point is, a bit an edge: so that the edges of several points are compared 64 at once.
+#[derive(Debug, Default)]
+struct Sides {
+    /// Clearly above, clearly below, and above by the rule that was taken.
+    above: Vec<u64>,
+    below: Vec<u64>,
+    upper: Vec<u64>,
+    step: Vec<u64>,
+    matters: Vec<u64>,
+}
+
+impl Sides {
+    fn of(edges: &Edges) -> Sides {
+        let bits = |is: fn(&Edge) -> bool| {
+            let word = |edges: &[Edge]| {
+                edges.iter().enumerate().fold(0, |word, (i, e)| word | u64::from(is(e)) << i)
+            };
+            edges.told.chunks(64).map(word).collect()
+        };
+        Sides {
+            above: bits(|e| e.side() == Some(true)),
+            below: bits(|e| e.side() == Some(false)),
+            upper: bits(|e| e.upper()),
+            step: bits(|e| e.step),
+            matters: bits(|e| e.matters),
+        }
+    }
+}
+
+/// The first edge from a place on that matters and on whose two sides corners of a simplex are.
+fn disputed(simplex: &[Rc<Corner>], from: usize) -> Option<usize> {
+    let told = simplex.iter().map(|c| c.edges.told.len()).min().unwrap_or(0);
+    for word in from / 64..told.div_ceil(64) {
+        let any = |pick: fn(&Sides) -> &Vec<u64>| simplex.iter().fold(0, |all, c| all | pick(&c.sides)[word]);
+        let lower = simplex.iter().fold(0, |all, c| all | !c.sides.upper[word]);
+        let apart = any(|s| &s.above) & any(|s| &s.below);
+        let stepped = simplex[0].sides.step[word] & any(|s| &s.upper) & lower;
+        let mut found = any(|s| &s.matters) & (apart | stepped);
+        if word == from / 64 {
+            found &= u64::MAX << (from % 64);
+        }
+        let edge = word * 64 + found.trailing_zeros() as usize;
+        if found != 0 {
+            return (edge < told).then_some(edge);
+        }
+    }
+    None
 }
 
 /// How far a total can fall between two points.
@@ -131,8 +185,13 @@ pub(super) struct Explorer<F> {
     coupled: Vec<Coupled>,
 }
 
-/// A simplex on which amounts that were not explored may be chosen in more than one way: its corners with their totals.
-pub(super) type Coupled = Vec<(Vec<i64>, Money)>;
+/// A simplex on which amounts that were not explored may be chosen in more than one way: its corners, and a total that
+/// nothing on it is below.
+#[derive(Debug)]
+pub(super) struct Coupled {
+    corners: Vec<Vec<i64>>,
+    pub(super) least: Money,
+}
 
 /// What was explored.
 pub(super) struct Explored {
@@ -195,8 +254,7 @@ impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
         steepness: Option<&Steepness>,
         enough: impl FnMut(u64) -> bool,
     ) -> Explored {
-        let base = base.iter().map(|(at, _)| at.clone()).collect();
-        let simplices = prisms(base, most);
+        let simplices = prisms(base.corners.clone(), most);
         let simplices = simplices.into_iter().map(|s| s.into_iter().map(|at| self.corner(at)).collect());
         let simplices = simplices.collect();
         self.explore_from(simplices, steepness, enough)
@@ -224,7 +282,9 @@ impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
                 other[i] = near_j;
                 open.push(Open::new(other));
             } else if simplex.iter().any(|corner| corner.edges.coupled) {
-                self.coupled.push(simplex.iter().map(|c| (c.at.clone(), c.total)).collect());
+                let least = steepness.map_or(-Money::LARGEST, |s| s.least_on(&simplex));
+                let corners = simplex.iter().map(|c| c.at.clone()).collect();
+                self.coupled.push(Coupled { corners, least });
             }
         }
         let amounts = |at: &[i64]| at.iter().map(|&cents| Money::from_cents(cents)).collect();
@@ -241,7 +301,8 @@ impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
         let total = (self.total)(&amounts, &mut edges);
         self.lowest = self.lowest.min(total);
         self.found.push((at.clone(), total));
-        let corner = Rc::new(Corner { at: at.clone(), total, edges });
+        let sides = Sides::of(&edges);
+        let corner = Rc::new(Corner { at: at.clone(), total, edges, sides });
         self.corners.insert(at, Rc::downgrade(&corner));
         corner
     }
@@ -264,17 +325,16 @@ impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
 
     /// Where to cut a simplex, if it must be: two of its corners and the points between them on either side.
     fn cut(&mut self, simplex: &mut [Rc<Corner>]) -> Option<(usize, usize, Rc<Corner>, Rc<Corner>)> {
-        let told = simplex.iter().map(|c| c.edges.told.len()).min().unwrap_or(0);
-        let pairs = longest_first(simplex);
-        for edge in 0..told {
-            if !simplex.iter().any(|c| c.edges.told[edge].matters) {
-                continue;
-            }
+        let mut from = 0;
+        let mut pairs = None;
+        while let Some(edge) = disputed(simplex, from) {
+            from = edge + 1;
+            let pairs = pairs.get_or_insert_with(|| longest_first(simplex));
             if simplex[0].edges.told[edge].step {
                 self.onto_one_side(simplex, edge);
             }
             let side = |c: &Rc<Corner>| c.edges.told[edge].side();
-            for &(i, j) in &pairs {
+            for &(i, j) in pairs.iter() {
                 let (Some(one), Some(other)) = (side(&simplex[i]), side(&simplex[j])) else { continue };
                 if one == other {
                     continue;
@@ -353,7 +413,8 @@ impl Steepness {
                 .iter()
                 .enumerate()
                 .map(|(axis, &rate)| (Money::from_cents(reach(simplex, corner, axis)), rate));
-            corner.total - Money::sum_of_products(fall, Money::CENT, Rounding::Up)
+            let told = corner.total - corner.edges.lower_by;
+            told - Money::sum_of_products(fall, Money::CENT, Rounding::Up)
         };
         let least = simplex.iter().map(from).max().unwrap_or_default();
         if !self.jump.is_zero() && may_jump(simplex) { least - self.jump } else { least }

@@ -85,9 +85,11 @@ impl<'a> Looking<'a> {
         });
         self.complete &= !ended;
         let mut coupled = coupled;
-        coupled.sort_by_key(|simplex| simplex.iter().map(|(_, total)| *total).min());
+        coupled.sort_by_key(|simplex| simplex.least);
         for simplex in coupled {
-            self.look_at_coupled(&simplex);
+            if self.lowest() > simplex.least {
+                self.look_at_coupled(&simplex);
+            }
         }
     }
 
@@ -101,7 +103,12 @@ impl<'a> Looking<'a> {
         if guarded.is_empty() || !self.guarded_apart(edges) {
             return total;
         }
-        edges.couple();
+        // Where it cannot become the lowest it need not be known to the cent.
+        if let Some(gain) = self.case.most_gained_at_guards().filter(|gain| total - *gain >= self.lowest()) {
+            edges.couple(gain);
+            return total;
+        }
+        edges.couple(Money::ZERO);
         let found = self.explore_guarded(total);
         place(&mut self.way, guarded, &all);
         found
@@ -153,7 +160,7 @@ impl<'a> Looking<'a> {
         let both: Vec<(usize, Money)> = self.amounts.all().collect();
         let most: Vec<Money> = self.amounts.guarded.iter().map(|(_, most)| *most).collect();
         let steepness = self.steepness(&both);
-        let lowest = self.best.as_ref().map_or(Money::LARGEST, |best| best.total);
+        let lowest = self.lowest();
         let (stop, left) = (self.stop, self.budget.saturating_sub(self.reckoned));
         let mut ended = false;
         let explorer = Explorer::new(
@@ -168,6 +175,10 @@ impl<'a> Looking<'a> {
             ended || stop.is_stopped()
         });
         self.complete &= !ended;
+    }
+
+    fn lowest(&self) -> Money {
+        self.best.as_ref().map_or(Money::LARGEST, |best| best.total)
     }
 
     fn steepness(&self, amounts: &[(usize, Money)]) -> Steepness {

@@ -61,6 +61,12 @@ pub trait Weighable {
     /// an amount is taken.
     fn guards(&self, _view: &View<'_>, _edges: &mut Edges) {}
 
+    /// How much the household can gain at the very most by taking less of the amounts with guards than all of them; none
+    /// where that is not known.
+    fn most_gained_at_guards(&self) -> Option<Money> {
+        None
+    }
+
     /// The claims of a tally that a part reads.
     fn tally(&self, _tally: usize) -> Tally {
         Tally::default()
@@ -88,7 +94,8 @@ impl Law {
     }
 }
 
-/// Weighs every lawful way and keeps the lowest `keep` of them. `pins` maps a decision to what is held.
+/// Weighs every lawful way and keeps the lowest `keep` of them. `pins` maps a decision to what is held. The ends of
+/// amounts are priced where that is little work; [`search_with_ends`] prices them in any case.
 ///
 /// # Errors
 /// When it was stopped.
@@ -98,8 +105,31 @@ pub fn search(
     keep: usize,
     stop: &Stop,
 ) -> Result<Weighed, Stopped> {
+    weighed(case, pins, keep, false, stop)
+}
+
+/// The same with the ends of all amounts priced, within the budget.
+///
+/// # Errors
+/// When it was stopped.
+pub fn search_with_ends(
+    case: &dyn Weighable,
+    pins: &BTreeMap<usize, Taken>,
+    keep: usize,
+    stop: &Stop,
+) -> Result<Weighed, Stopped> {
+    weighed(case, pins, keep, true, stop)
+}
+
+fn weighed(
+    case: &dyn Weighable,
+    pins: &BTreeMap<usize, Taken>,
+    keep: usize,
+    ends: bool,
+    stop: &Stop,
+) -> Result<Weighed, Stopped> {
     let found = if has_amounts(case) {
-        walk::search(case, pins, keep, stop)
+        walk::search(case, pins, keep, ends, stop)
     } else {
         discrete::search(case, pins, keep, stop)
     };
@@ -137,7 +167,7 @@ pub struct Ranked {
 #[derive(Debug, Clone, PartialEq)]
 pub struct Weighed {
     /// The lowest ways that hold every pin, lowest first, as many as were asked for. Of an amount there stand the
-    /// best, none of it and all of it.
+    /// best, and where the ends are priced none of it and all of it.
     pub ranking: Vec<Ranked>,
     /// How many ways are lawful, an amount counted at each of its kinks; all were weighed. At the largest number it
     /// stands for that many or more.
@@ -148,7 +178,7 @@ pub struct Weighed {
     pub lowest: Option<Ranked>,
     /// For each option of each decision, the best total it allows while the other pins hold.
     pub prices: Vec<Vec<Option<Money>>>,
-    /// For each amount, the best totals while the other pins hold.
+    /// For each amount, the best totals while the other pins hold; nothing where they are not priced.
     pub ends: Vec<Ends>,
     /// For each option that no lawful way takes, why.
     pub bars: Vec<Vec<Option<Bar>>>,
@@ -157,7 +187,7 @@ pub struct Weighed {
     pub complete: bool,
 }
 
-/// The best totals that an amount allows; none where it never arises.
+/// The best totals that an amount allows; none where it never arises, or was not priced.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
 pub struct Ends {
     /// With the amount left free.

@@ -13,50 +13,32 @@ use std::collections::{BTreeMap, BinaryHeap};
 /// Amounts that are held, by their decision.
 pub(super) type Held = BTreeMap<usize, Money>;
 
-/// Weighs every lawful way and keeps the lowest `keep` of them. `pins` maps a decision to what is held.
+/// Up to so many points of amounts their ends are priced at once; where it took more to find the lowest, only when
+/// somebody asks for them.
+const FEW_POINTS: u64 = 2_000;
+
+/// Weighs every lawful way and keeps the lowest `keep` of them. `pins` maps a decision to what is held; the ends of
+/// amounts are priced where they are `asked` for, or where that takes few points.
 pub(super) fn search(
     case: &dyn Weighable,
     pins: &BTreeMap<usize, Taken>,
     keep: usize,
+    asked: bool,
     stop: &Stop,
 ) -> Weighed {
-    weighed(case, pins, keep, true, stop)
+    let mut walk = Walk::new(case, pins, keep, stop);
+    walk.from(&mut Way::default());
+    if asked || walk.points <= FEW_POINTS {
+        walk.price_ends();
+    }
+    walk.finish()
 }
 
 /// The lowest way that holds every pin, without the prices of anything else.
 pub(super) fn lowest(case: &dyn Weighable, pins: &BTreeMap<usize, Taken>, stop: &Stop) -> Option<Ranked> {
-    weighed(case, pins, 1, false, stop).ranking.into_iter().next()
-}
-
-fn weighed(
-    case: &dyn Weighable,
-    pins: &BTreeMap<usize, Taken>,
-    keep: usize,
-    priced: bool,
-    stop: &Stop,
-) -> Weighed {
-    let sizes: Vec<usize> = case.decisions().iter().map(|d| d.options.len()).collect();
-    let mut walk = Walk {
-        case,
-        pins,
-        keep,
-        priced,
-        stop,
-        points: 0,
-        kept: BinaryHeap::new(),
-        weighed: Weighed {
-            ranking: Vec::new(),
-            lawful: 0,
-            holding: 0,
-            lowest: None,
-            prices: sizes.iter().map(|&n| vec![None; n]).collect(),
-            ends: vec![Ends::default(); sizes.len()],
-            bars: sizes.iter().map(|&n| vec![None; n]).collect(),
-            complete: true,
-        },
-    };
+    let mut walk = Walk::new(case, pins, 1, stop);
     walk.from(&mut Way::default());
-    walk.finish()
+    walk.finish().ranking.into_iter().next()
 }
 
 /// The kinks of the household's total along one amount of a way, everything else as it stands there.
@@ -85,15 +67,48 @@ struct Walk<'a> {
     case: &'a dyn Weighable,
     pins: &'a BTreeMap<usize, Taken>,
     keep: usize,
-    priced: bool,
     stop: &'a Stop,
     /// How many points of amounts were reckoned.
     points: u64,
     kept: BinaryHeap<Ranked>,
+    combinations: Vec<Combination>,
     weighed: Weighed,
 }
 
-impl Walk<'_> {
+/// A combination of options that was weighed.
+struct Combination {
+    /// Its amounts stand at their most.
+    way: Way,
+    /// Amounts that are held.
+    held: Held,
+    /// Pinned decisions that took something else.
+    broken: Vec<usize>,
+    /// The lowest.
+    best: Ranked,
+}
+
+impl<'a> Walk<'a> {
+    fn new(
+        case: &'a dyn Weighable,
+        pins: &'a BTreeMap<usize, Taken>,
+        keep: usize,
+        stop: &'a Stop,
+    ) -> Walk<'a> {
+        let sizes: Vec<usize> = case.decisions().iter().map(|d| d.options.len()).collect();
+        let weighed = Weighed {
+            ranking: Vec::new(),
+            lawful: 0,
+            holding: 0,
+            lowest: None,
+            prices: sizes.iter().map(|&n| vec![None; n]).collect(),
+            ends: vec![Ends::default(); sizes.len()],
+            bars: sizes.iter().map(|&n| vec![None; n]).collect(),
+            complete: true,
+        };
+        let (kept, combinations) = (BinaryHeap::new(), Vec::new());
+        Walk { case, pins, keep, stop, points: 0, kept, combinations, weighed }
+    }
+
     fn from(&mut self, way: &mut Way) {
         if self.stop.is_stopped() {
             return;
@@ -145,18 +160,32 @@ impl Walk<'_> {
         if best.total < UNLAWFUL {
             self.price_options(&best, &broken);
         }
-        let mut ends = if self.priced { self.price_amounts(way, &held, &best, &broken) } else { Vec::new() };
-        ends.sort();
-        ends.dedup();
-        ends.retain(|end| end.way != best.way && end.total < UNLAWFUL);
-        let weighed = weighed + ends.len() as u64;
         self.weighed.lawful += weighed;
         if broken.is_empty() {
             self.weighed.holding += weighed;
-            for way in ends.into_iter().chain([best]).filter(|way| way.total < UNLAWFUL) {
-                self.keep(way);
+            if best.total < UNLAWFUL {
+                self.keep(best.clone());
             }
         }
+        self.combinations.push(Combination { way: way.clone(), held, broken, best });
+    }
+
+    /// Prices the ends of the amounts of every combination, and keeps the ways at them. What does not come within the
+    /// budget stays without a price.
+    fn price_ends(&mut self) {
+        let complete = self.weighed.complete;
+        for Combination { way, held, broken, best } in std::mem::take(&mut self.combinations) {
+            let mut ends = self.price_amounts(&way, &held, &best, &broken);
+            if !self.weighed.complete {
+                self.weighed.ends.fill(Ends::default());
+                break;
+            }
+            ends.sort();
+            ends.dedup();
+            ends.retain(|end| end.way != best.way && end.total < UNLAWFUL && broken.is_empty());
+            ends.into_iter().for_each(|end| self.keep(end));
+        }
+        self.weighed.complete = complete;
     }
 
     fn pinned_amounts<'w>(&'w self, way: &'w Way) -> impl Iterator<Item = (usize, Money)> + 'w {
