@@ -56,10 +56,21 @@ fn gifts_may_be_limited(facts: &Facts) -> bool {
     facts.filers.iter().any(limited)
 }
 
-/// What a smaller deduction can gain at the most: where only the children may change sides, their part of the reduction.
-pub fn most_gained(facts: &Facts) -> Option<Money> {
-    let others = gifts_may_be_limited(facts) || dividend_election::possible(facts);
-    (!others).then(|| jump_of_children(facts))
+/// Whether the amounts fall into two worlds, by the partner with whom Ontario counts the children, in each of which no
+/// deduction costs.
+pub fn in_two_worlds(facts: &Facts) -> bool {
+    ontario_children_may_change(facts) && !gifts_may_be_limited(facts) && !dividend_election::possible(facts)
+}
+
+/// How far inside such a world a way is, by the place of the partner among the filers: that one has the higher net income,
+/// of equals the first.
+pub fn inside_world(facts: &Facts, world: usize, plan: &Plan, edges: &mut Edges) -> Money {
+    let mut net = |place: usize| {
+        let person = facts.filers[place];
+        income::reckon(On { facts, plan, person, scope: Scope::Person(person) }, edges).net
+    };
+    let more = net(0) - net(1);
+    if world == 0 { more } else { -more - Money::CENT }
 }
 
 /// By how much the tax of a couple jumps at the most where Ontario counts the children with the other partner.

@@ -90,18 +90,33 @@ fn reduction(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, tax: Money) 
     let of_children = if on.who().filer { figures.child * children(on.facts) } else { Money::ZERO };
     let mut basic = figures.basic + of_children;
     if let (Some(partner), false) = (on.facts.partner(on.person), of_children.is_zero()) {
-        let first = on.facts.filers[0] == on.person;
-        let (one, other) = if first { (on.person, partner) } else { (partner, on.person) };
-        let more = incomes[one].net - incomes[other].net;
+        let counted = match on.plan.children_with {
+            Some(with) => with == on.person,
+            None => counts_children(on, trail, incomes, partner, tax < basic * 2),
+        };
         trail.edge(tax - basic * 2, true);
-        trail.step(more, tax < basic * 2);
-        if first == more.is_negative() {
+        if !counted {
             basic = figures.basic;
         }
     }
     let left = limit::or_zero(trail, basic * 2 - tax);
     let reduction = limit::lesser(trail, left, tax);
     on.made(trail, REDUCTION, reduction, &[(BEFORE, tax)], &[("Basic amounts", &basic)])
+}
+
+/// Whether the children count on this return of a couple: with the higher net income, of equals with the first.
+fn counts_children(
+    on: On<'_>,
+    trail: &mut impl Trail,
+    incomes: &Incomes,
+    partner: usize,
+    matters: bool,
+) -> bool {
+    let first = on.facts.filers[0] == on.person;
+    let (one, other) = if first { (on.person, partner) } else { (partner, on.person) };
+    let more = incomes[one].net - incomes[other].net;
+    trail.step(more, matters);
+    first != more.is_negative()
 }
 
 /// Children of 18 or younger on the last day of the year, and other dependants with an impairment.

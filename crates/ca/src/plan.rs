@@ -25,6 +25,8 @@ pub struct Plan {
     pub gifts: Vec<Option<Money>>,
     /// Tuition that students hand on.
     pub tuition: Vec<Handed>,
+    /// With whom Ontario counts the children, where the search asks for one of both; else it is who has the higher income.
+    pub children_with: Option<usize>,
 }
 
 /// Pension income moved from one partner to the other (form T1032).

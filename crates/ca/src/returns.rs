@@ -35,6 +35,7 @@ impl<'h> CanadianCase<'h> {
             caregivers: alberta::chosen(facts, way),
             gifts: gifts::chosen(facts, way),
             tuition: tuition::chosen(facts, way),
+            children_with: None,
         }
     }
 
@@ -77,8 +78,21 @@ impl Weighable for CanadianCase<'_> {
         deducting::guards(&self.facts, &self.plan(view), edges);
     }
 
-    fn most_gained_at_guards(&self) -> Option<Money> {
-        deducting::most_gained(&self.facts)
+    fn worlds(&self) -> usize {
+        if deducting::in_two_worlds(&self.facts) { 2 } else { 1 }
+    }
+
+    fn total_in_world(&self, world: usize, view: &View<'_>, edges: &mut Edges) -> Money {
+        let plan = Plan { children_with: Some(self.facts.filers[world]), ..self.plan(view) };
+        t1::reckon(&self.facts, &plan, edges).unwrap_or(UNLAWFUL)
+    }
+
+    fn inside_world(&self, world: usize, view: &View<'_>, edges: &mut Edges) -> Money {
+        deducting::inside_world(&self.facts, world, &self.plan(view), edges)
+    }
+
+    fn leads_out_of_world(&self, world: usize, decision: usize) -> bool {
+        self.choices.is(decision, &deducting::NOW, self.facts.filers[world])
     }
 
     fn total_with_edges(&self, _: usize, view: &View<'_>, edges: &mut Edges) -> Money {

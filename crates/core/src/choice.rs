@@ -98,6 +98,11 @@ impl<F> Choices<F> {
         here.map(|(decision, (_, of))| (*of, decision))
     }
 
+    /// Whether a decision is that of a choice about something.
+    pub fn is(&self, decision: usize, choice: &'static Open<F>, of: usize) -> bool {
+        self.place(choice, of) == Some(decision)
+    }
+
     fn place(&self, choice: &'static Open<F>, of: usize) -> Option<usize> {
         self.places.iter().position(|&(c, o)| o == of && std::ptr::eq(c, choice))
     }

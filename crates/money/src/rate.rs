@@ -1,5 +1,9 @@
 use serde::{Deserialize, Deserializer, Serialize, Serializer, de::Error};
-use std::{fmt, ops::Sub, str::FromStr};
+use std::{
+    fmt,
+    ops::{Mul, Sub},
+    str::FromStr,
+};
 
 /// An exact decimal with up to nine places: a tax rate, a share, a ratio, cents a mile.
 ///
@@ -38,6 +42,13 @@ impl Rate {
     /// So many hundredths: `Rate::percent(6)` is 0.06.
     pub const fn percent(percent: i64) -> Rate {
         Rate(percent * 10_000_000)
+    }
+}
+
+impl Mul<i64> for Rate {
+    type Output = Rate;
+    fn mul(self, times: i64) -> Rate {
+        Rate(self.0 * times)
     }
 }
 

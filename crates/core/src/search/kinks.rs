@@ -37,8 +37,8 @@ pub struct Edges {
     told: Vec<Edge>,
     /// Amounts that are not explored here were chosen at this point, and may have to be chosen otherwise beside it.
     coupled: bool,
-    /// How much lower the total may be than was told, where those amounts were not chosen to the end.
-    lower_by: Money,
+    /// No lawful way stands here: the total only goes on evenly from where one does.
+    unlawful: bool,
 }
 
 impl Edges {
@@ -52,16 +52,19 @@ impl Edges {
         self.told.iter().filter(|edge| edge.guard).map(|edge| edge.side())
     }
 
+    /// Marks the point as one at which no lawful way stands.
+    pub(super) fn nowhere_lawful(&mut self) {
+        self.unlawful = true;
+    }
+
     /// Adds what was told elsewhere.
     pub(super) fn extend(&mut self, other: Edges) {
         self.told.extend(other.told);
     }
 
-    /// Marks the point: what was chosen there besides the amounts explored may be chosen otherwise beside it, and the
-    /// total told may be too high by so much.
-    pub(super) fn couple(&mut self, lower_by: Money) {
+    /// Marks the point: what was chosen there besides the amounts explored may be chosen otherwise beside it.
+    pub(super) fn couple(&mut self) {
         self.coupled = true;
-        self.lower_by = lower_by;
     }
 }
 
@@ -271,7 +274,7 @@ impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
             if enough(self.found.len() as u64) {
                 break;
             }
-            if steepness.is_some_and(|s| s.least_on(&simplex) >= self.lowest) {
+            if nowhere_lawful(&simplex) || steepness.is_some_and(|s| s.least_on(&simplex) >= self.lowest) {
                 continue;
             }
             if let Some((i, j, near_i, near_j)) = self.cut(&mut simplex) {
@@ -299,7 +302,9 @@ impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
         let amounts: Vec<_> = at.iter().map(|&cents| Money::from_cents(cents)).collect();
         let mut edges = Edges::default();
         let total = (self.total)(&amounts, &mut edges);
-        self.lowest = self.lowest.min(total);
+        if !edges.unlawful {
+            self.lowest = self.lowest.min(total);
+        }
         self.found.push((at.clone(), total));
         let sides = Sides::of(&edges);
         let corner = Rc::new(Corner { at: at.clone(), total, edges, sides });
@@ -413,11 +418,19 @@ impl Steepness {
                 .iter()
                 .enumerate()
                 .map(|(axis, &rate)| (Money::from_cents(reach(simplex, corner, axis)), rate));
-            let told = corner.total - corner.edges.lower_by;
-            told - Money::sum_of_products(fall, Money::CENT, Rounding::Up)
+            corner.total - Money::sum_of_products(fall, Money::CENT, Rounding::Up)
         };
         let least = simplex.iter().map(from).max().unwrap_or_default();
         if !self.jump.is_zero() && may_jump(simplex) { least - self.jump } else { least }
+    }
+}
+
+/// Whether no lawful way stands on a whole simplex: at no corner, and the step that makes it so is linear there, as the
+/// corners agree in every edge before it.
+fn nowhere_lawful(simplex: &[Rc<Corner>]) -> bool {
+    simplex.iter().all(|corner| corner.edges.unlawful) && {
+        let step = simplex[0].edges.told.iter().position(|edge| edge.step);
+        step.is_some_and(|step| disputed(simplex, 0).is_none_or(|edge| edge > step))
     }
 }
 

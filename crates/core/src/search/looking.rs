@@ -10,7 +10,10 @@ use super::{
     kinks::{Coupled, Explored, Explorer, Steepness},
     walk::Held,
 };
-use crate::decision::{More, Taken, Way};
+use crate::{
+    decision::{More, Taken, Way},
+    trail::Trail,
+};
 use hembo_money::{Money, Rate};
 
 /// The amounts that are open and not held, each with its decision and its most.
@@ -73,6 +76,102 @@ impl<'a> Looking<'a> {
 
     /// Looks.
     pub(super) fn look(&mut self) {
+        match self.case.worlds() {
+            0 | 1 => self.look_everywhere(),
+            worlds => (0..worlds).for_each(|world| self.look_in_world(world)),
+        }
+    }
+
+    /// Looks in one world, where amounts with guards never cost but lead out of it.
+    fn look_in_world(&mut self, world: usize) {
+        let most: Vec<Money> = self.amounts.explored.iter().map(|(_, most)| *most).collect();
+        let out = self.amounts.guarded.iter().copied().find(|(d, _)| self.case.leads_out_of_world(world, *d));
+        let mut steepness = self.steepness(&self.amounts.explored);
+        steepness.jump = Money::ZERO;
+        if out.is_some() {
+            // What is taken of it follows the others, at most by two units with one of theirs.
+            steepness.steepest.iter_mut().for_each(|rate| *rate = *rate * 3);
+        }
+        let (stop, left) = (self.stop, self.budget.saturating_sub(self.reckoned));
+        let lowest = self.lowest();
+        let mut ended = false;
+        let explorer =
+            Explorer::new(|at: &[Money], edges: &mut Edges| self.at_in_world(world, out, at, edges), lowest);
+        explorer.explore(&most, Some(&steepness), |points| {
+            ended = points >= left;
+            ended || stop.is_stopped()
+        });
+        self.complete &= !ended;
+    }
+
+    /// The total in a world at a point of the explored amounts: with all of the guarded ones, but of that which leads out
+    /// only as much as stays inside.
+    fn at_in_world(
+        &mut self,
+        world: usize,
+        out: Option<(usize, Money)>,
+        at: &[Money],
+        edges: &mut Edges,
+    ) -> Money {
+        place(&mut self.way, &self.amounts.explored, at);
+        let all: Vec<Money> = self.amounts.guarded.iter().map(|(_, most)| *most).collect();
+        place(&mut self.way, &self.amounts.guarded, &all);
+        let with_all = self.inside(world, edges);
+        let inside = match out {
+            None => with_all,
+            Some((decision, most)) => {
+                // Both are told on either side, so that neighbours tell the same edges.
+                edges.edge(with_all, true);
+                self.way.0[decision] = Some(Taken::Amount(Money::ZERO));
+                let with_none = self.inside(world, edges);
+                if !with_all.is_negative() {
+                    self.way.0[decision] = Some(Taken::Amount(most));
+                } else if !with_none.is_negative() {
+                    self.stay_inside(world, decision, most);
+                }
+                with_none
+            }
+        };
+        edges.step(inside, true);
+        let total = self.case.total_in_world(world, &View::of(&self.way), edges);
+        self.reckoned += 1;
+        if inside.is_negative() {
+            edges.nowhere_lawful();
+        } else {
+            self.keep(total);
+        }
+        total
+    }
+
+    fn inside(&self, world: usize, edges: &mut Edges) -> Money {
+        self.case.inside_world(world, &View::of(&self.way), edges)
+    }
+
+    /// Takes as much of an amount as stays inside a world, to the cent; none of it does, all of it does not.
+    fn stay_inside(&mut self, world: usize, decision: usize, most: Money) {
+        let (mut inside, mut outside) = (0, most.cents());
+        let mut next = outside / 2;
+        while outside - inside > 1 {
+            self.way.0[decision] = Some(Taken::Amount(Money::from_cents(next)));
+            let margin = self.inside(world, &mut Edges::default()).cents();
+            if margin < 0 {
+                outside = next;
+            } else {
+                inside = next;
+            }
+            // Where a unit of it moves the margin by one, this is the end at once; else halves close in.
+            let straight = next + margin;
+            next = match straight {
+                _ if straight > inside && straight < outside && straight != next => straight,
+                _ if margin >= 0 && inside + 1 < outside && straight == next => inside + 1,
+                _ => inside + (outside - inside) / 2,
+            };
+        }
+        self.way.0[decision] = Some(Taken::Amount(Money::from_cents(inside)));
+    }
+
+    /// Looks over all amounts, the guarded ones where a guard is near.
+    fn look_everywhere(&mut self) {
         let most: Vec<Money> = self.amounts.explored.iter().map(|(_, most)| *most).collect();
         let steepness = self.steepness(&self.amounts.explored);
         let (stop, left) = (self.stop, self.budget);
@@ -103,12 +202,7 @@ impl<'a> Looking<'a> {
         if guarded.is_empty() || !self.guarded_apart(edges) {
             return total;
         }
-        // Where it cannot become the lowest it need not be known to the cent.
-        if let Some(gain) = self.case.most_gained_at_guards().filter(|gain| total - *gain >= self.lowest()) {
-            edges.couple(gain);
-            return total;
-        }
-        edges.couple(Money::ZERO);
+        edges.couple();
         let found = self.explore_guarded(total);
         place(&mut self.way, guarded, &all);
         found
@@ -193,12 +287,17 @@ impl<'a> Looking<'a> {
         let view = View::of(&self.way);
         let total = (0..self.case.parts()).map(|part| self.case.total_with_edges(part, &view, edges)).sum();
         self.reckoned += 1;
+        self.keep(total);
+        total
+    }
+
+    /// Keeps the way as it stands if it is the lowest lawful one so far.
+    fn keep(&mut self, total: Money) {
         self.lawful += u64::from(total < UNLAWFUL);
         let lower = |best: &Ranked| (total, &self.way) < (best.total, &best.way);
         if total < UNLAWFUL && self.best.as_ref().is_none_or(lower) {
             self.best = Some(Ranked { total, way: self.way.clone() });
         }
-        total
     }
 }
 

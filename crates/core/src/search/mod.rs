@@ -61,10 +61,26 @@ pub trait Weighable {
     /// an amount is taken.
     fn guards(&self, _view: &View<'_>, _edges: &mut Edges) {}
 
-    /// How much the household can gain at the very most by taking less of the amounts with guards than all of them; none
-    /// where that is not known.
-    fn most_gained_at_guards(&self) -> Option<Money> {
-        None
+    /// Into how many worlds a rule that jumps divides the amounts, such as by which of two partners something is counted
+    /// with. In each it is counted one way without a jump, and an amount that costs past guards only never costs.
+    fn worlds(&self) -> usize {
+        1
+    }
+
+    /// The household's total in one world, telling every edge; outside it the total goes on evenly.
+    fn total_in_world(&self, _world: usize, view: &View<'_>, edges: &mut Edges) -> Money {
+        (0..self.parts()).map(|part| self.total_with_edges(part, view, edges)).sum()
+    }
+
+    /// How far inside its world a way is, telling every edge on which that depends; below zero it is not lawful there.
+    /// More of an amount moves it one way only.
+    fn inside_world(&self, _world: usize, _view: &View<'_>, _edges: &mut Edges) -> Money {
+        Money::ZERO
+    }
+
+    /// Whether more of an amount leads out of a world; of the amounts with guards this is one at the most.
+    fn leads_out_of_world(&self, _world: usize, _decision: usize) -> bool {
+        false
     }
 
     /// The claims of a tally that a part reads.
