@@ -342,7 +342,8 @@ async fn an_amount_is_pinned_at_any_value_and_refused_beyond_its_range() {
     // The kinks of the curve begin at nothing and end at the most.
     let revision = &free["revision"];
     let ways = client.get(&format!("/api/households/{id}/revisions/{revision}/ways")).await.ok(200);
-    let curve = ways["curves"]["ca.split.amount"].as_array().unwrap().clone();
+    let split = ways["decisions"].as_array().unwrap().iter().find(|d| d["id"] == "ca.split.amount").unwrap();
+    let curve = split["amount"]["curve"].as_array().unwrap().clone();
     assert_eq!((&curve[0]["amount"], &curve[0]["total"]), (&json!("0.00"), &json!("53138.58")));
     assert_eq!(curve.last().unwrap()["amount"], "70500.00");
 }

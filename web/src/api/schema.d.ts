@@ -322,7 +322,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** How the lowest ways differ, and the curves of the amounts. */
+        /** How the lowest ways differ, and what amounts cost. */
         get: operations["ways"];
         put?: never;
         post?: never;
@@ -612,14 +612,14 @@ export interface components {
             /** @description Shown with a minus sign. */
             takes_off: boolean;
         };
-        /** @description How the lowest ways differ, and the curves of the amounts. */
+        /** @description How the lowest ways differ, and what amounts cost. */
         Comparison: {
             /** @description The rows of the Spread that differ between the lowest ways. */
             compared: components["schemas"]["ComparedRow"][];
-            /** @description The household's total along each amount that the chosen way takes, by its decision. */
-            curves: {
-                [key: string]: components["schemas"]["Kink"][];
-            };
+            /** @description What the law leaves open, with the ends of amounts priced and the tax along them. */
+            decisions: components["schemas"]["DecisionOutcome"][];
+            /** @description The lowest ways, those at the ends of amounts among them. */
+            ways: components["schemas"]["NamedWay"][];
         };
         /** @description Something that an edit sets and that was set to something else meanwhile. */
         Conflict: {

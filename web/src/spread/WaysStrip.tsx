@@ -4,13 +4,16 @@ import type { NamedWay } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 import { count, difference, isZero, units } from "../ui/format";
 import { Key, Meter } from "../ui/pieces";
+import { useComparison } from "../ways/useComparison";
 
 const SHOWN = 4;
 
 export function WaysStrip() {
   const { opened } = useDesk();
   const { outcome } = opened;
-  const ways = distinct(outcome.ways).slice(0, SHOWN);
+  // The ways at the ends of an amount are priced apart where that is much work.
+  const apart = outcome.decisions.some((d) => d.arises && d.amount && !d.amount.none);
+  const ways = distinct(useComparison(apart).ways).slice(0, SHOWN);
   const dearest = Math.max(...ways.map((w) => Math.abs(Number(w.total))), 1);
   const pinned = Object.keys(opened.household.pins ?? {}).length;
   const more = outcome.holding_ways - ways.length;

@@ -1,10 +1,9 @@
 // An amount that the household chooses: the best, its ends, the tax along it, and a box to hold any other.
-import type { AmountOutcome, Decision, Kink } from "../api/types";
+import type { AmountOutcome, Decision } from "../api/types";
 import type { Refused } from "../desk/useDesk";
 import { EntryBox } from "../ui/EntryBox";
 import { field } from "../ui/field";
 import { difference, isZero, precise, units } from "../ui/format";
-import { useComparison } from "./useComparison";
 
 type Props = {
   decision: Decision;
@@ -14,7 +13,6 @@ type Props = {
 };
 
 export function AmountChoice({ decision, amount, hold }: Props) {
-  const curve = useComparison()?.curves[decision.id] ?? [];
   if (!decision.arises) return <p className="pl-6 text-soft">Nothing to choose in the chosen way.</p>;
   const box = field(decision.id, decision.label, { type: "amount", negative: false });
   const ends = [
@@ -54,7 +52,7 @@ export function AmountChoice({ decision, amount, hold }: Props) {
             </span>
           </button>
         ))}
-      <AlongAmount amount={amount} curve={curve} label={decision.label} />
+      <AlongAmount amount={amount} label={decision.label} />
       <div className="grid grid-cols-[1fr_8rem] items-center gap-x-2 pb-1">
         <span className="text-soft">Hold another amount</span>
         <EntryBox
@@ -79,8 +77,8 @@ function less(total: string, free: string | null | undefined) {
 const [WIDTH, HEIGHT, LEFT, BOTTOM, TOP] = [320, 104, 44, 18, 10];
 
 /** The household's tax along the amount, with every kink; everything else stands as chosen. */
-function AlongAmount({ amount, curve, label }: { amount: AmountOutcome; curve: Kink[]; label: string }) {
-  const points = curve.map((k) => ({ at: Number(k.amount), total: Number(k.total) }));
+function AlongAmount({ amount, label }: { amount: AmountOutcome; label: string }) {
+  const points = (amount.curve ?? []).map((k) => ({ at: Number(k.amount), total: Number(k.total) }));
   const totals = points.map((p) => p.total);
   const [low, high] = [Math.min(...totals), Math.max(...totals)];
   const most = Number(amount.most);

@@ -5,12 +5,14 @@ import { useDesk, words } from "../desk/useDesk";
 import { count, difference, isZero, units } from "../ui/format";
 import { Button } from "../ui/pieces";
 import { AmountChoice } from "./AmountChoice";
+import { useComparison } from "./useComparison";
 
 export function Decisions() {
   const { opened } = useDesk();
   const { outcome } = opened;
-  const arising = outcome.decisions.filter((d) => d.arises);
-  const others = outcome.decisions.filter((d) => !d.arises);
+  const { decisions } = useComparison();
+  const arising = decisions.filter((d) => d.arises);
+  const others = decisions.filter((d) => !d.arises);
   return (
     <>
       <h2 className="pt-3.5 text-[15px]">What the law leaves open</h2>

@@ -38,9 +38,7 @@ export function WaysView() {
 }
 
 function Compared() {
-  const { opened } = useDesk();
-  const compared = useComparison()?.compared ?? [];
-  const { ways } = opened.outcome;
+  const { compared, ways } = useComparison();
   const shown = ways.slice(0, compared[0]?.amounts.length ?? 0);
   const tone = (i: number) => (i === 0 ? "bg-[#eef6f8] font-semibold" : "");
   return (
@@ -89,7 +87,8 @@ function Compared() {
 
 function Ranking() {
   const { opened } = useDesk();
-  const { ways, lawful_ways } = opened.outcome;
+  const { ways } = useComparison();
+  const { lawful_ways } = opened.outcome;
   return (
     <div className="px-3.5 py-3">
       <h2 className="mb-1">

@@ -16,13 +16,13 @@ use axum::{
 use hembo_core::{
     Household, Outcome, Pack,
     effect::{self, CurvePoint, Effect},
-    outcome::{self, ComparedRow, DecisionOutcome, Kink, Line, NAMED_WAYS, ReturnSchedules, Wanted},
+    outcome::{self, ComparedRow, DecisionOutcome, Line, NAMED_WAYS, NamedWay, ReturnSchedules, Wanted},
     search::Stop,
     secret,
 };
 use hembo_money::Money;
 use serde::{Deserialize, Serialize};
-use std::{collections::BTreeMap, convert::Infallible};
+use std::convert::Infallible;
 use time::OffsetDateTime;
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
@@ -133,16 +133,18 @@ pub async fn lines(
     Ok(Json(lines.iter().map(bare).collect()))
 }
 
-/// How the lowest ways differ, and the curves of the amounts.
+/// How the lowest ways differ, and what amounts cost.
 #[derive(Serialize, ToSchema)]
 pub struct Comparison {
     /// The rows of the Spread that differ between the lowest ways.
     pub compared: Vec<ComparedRow>,
-    /// The household's total along each amount that the chosen way takes, by its decision.
-    pub curves: BTreeMap<String, Vec<Kink>>,
+    /// The lowest ways, those at the ends of amounts among them.
+    pub ways: Vec<NamedWay>,
+    /// What the law leaves open, with the ends of amounts priced and the tax along them.
+    pub decisions: Vec<DecisionOutcome>,
 }
 
-/// How the lowest ways differ, and the curves of the amounts.
+/// How the lowest ways differ, and what amounts cost.
 #[utoipa::path(get, path = "/api/households/{id}/revisions/{revision}/ways",
     params(("id" = Uuid, Path), ("revision" = i64, Path)),
     responses((status = 200, body = Comparison), (status = 404, body = Problem)))]
@@ -152,10 +154,8 @@ pub async fn ways(
     Path((id, revision)): Path<(Uuid, i64)>,
 ) -> Answer<Json<Comparison>> {
     let wanted = Wanted { comparisons: true, ..Wanted::least(NAMED_WAYS) };
-    let outcome = work::of_revision(&app, id, revision, wanted).await?;
-    let curve = |d: &DecisionOutcome| Some((d.id.clone(), d.amount.as_ref()?.curve.clone()));
-    let curves = outcome.decisions.iter().filter_map(curve).collect();
-    Ok(Json(Comparison { compared: outcome.compared, curves }))
+    let Outcome { compared, ways, decisions, .. } = work::of_revision(&app, id, revision, wanted).await?;
+    Ok(Json(Comparison { compared, ways, decisions }))
 }
 
 /// The official forms of every return: which are filed, line by line, and why the others are not.
