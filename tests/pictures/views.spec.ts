@@ -31,6 +31,11 @@ test("pictures of the views", async ({ page }) => {
   await page.keyboard.press("w");
   await page.getByText("now 96,400").waitFor();
   await picture("ways");
+  await page.keyboard.press("f");
+  await page.getByRole("button", { name: "Schedule A Itemized deductions" }).click();
+  await page.getByRole("button", { name: /^State and local taxes:/ }).click();
+  await page.getByText("Nothing lost — over the cap").waitFor();
+  await picture("schedules");
   await page.keyboard.press("s");
   await page.getByRole("button", { name: /^Wren/ }).click();
   await picture("person");
