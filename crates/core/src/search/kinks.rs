@@ -238,12 +238,12 @@ impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
     }
 
     /// Cuts the space from zero to a most each into pieces on which the total is linear: all of it, or with a steepness
-    /// where the lowest can be. `enough` is told how many corners there are so far, and may end it.
+    /// where the lowest can be. `enough` is asked before every simplex, and may end it.
     pub(super) fn explore(
         mut self,
         most: &[Money],
         steepness: Option<&Steepness>,
-        enough: impl FnMut(u64) -> bool,
+        enough: impl FnMut() -> bool,
     ) -> Explored {
         let simplices = self.simplices_of_box(most);
         self.explore_from(simplices, steepness, enough)
@@ -255,7 +255,7 @@ impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
         base: &Coupled,
         most: &[Money],
         steepness: Option<&Steepness>,
-        enough: impl FnMut(u64) -> bool,
+        enough: impl FnMut() -> bool,
     ) -> Explored {
         let simplices = prisms(base.corners.clone(), most);
         let simplices = simplices.into_iter().map(|s| s.into_iter().map(|at| self.corner(at)).collect());
@@ -267,11 +267,11 @@ impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
         mut self,
         simplices: Vec<Vec<Rc<Corner>>>,
         steepness: Option<&Steepness>,
-        mut enough: impl FnMut(u64) -> bool,
+        mut enough: impl FnMut() -> bool,
     ) -> Explored {
         let mut open: BinaryHeap<Open> = simplices.into_iter().map(Open::new).collect();
         while let Some(Open { mut simplex, .. }) = open.pop() {
-            if enough(self.found.len() as u64) {
+            if enough() {
                 break;
             }
             if nowhere_lawful(&simplex) || steepness.is_some_and(|s| s.least_on(&simplex) >= self.lowest) {
@@ -504,7 +504,7 @@ mod tests {
     fn lowest(most: &[i64], mut total: impl FnMut(&[Money], &mut Edges) -> Money) -> (Vec<i64>, i64, usize) {
         let most: Vec<_> = most.iter().map(|&m| Money::whole(m)).collect();
         let explorer = Explorer::new(|a: &[Money], e: &mut Edges| total(a, e), Money::LARGEST);
-        let corners = explorer.explore(&most, None, |_| false).corners;
+        let corners = explorer.explore(&most, None, || false).corners;
         let best =
             corners.iter().min_by_key(|(at, total)| (*total, at.clone())).expect("the box has corners");
         (best.0.iter().map(|m| m.cents()).collect(), best.1.cents(), corners.len())

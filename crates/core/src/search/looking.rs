@@ -15,6 +15,10 @@ use crate::{
     trail::Trail,
 };
 use hembo_money::{Money, Rate};
+use std::{cell::Cell, rc::Rc};
+
+/// To look at so many simplices is as much work as to reckon one point.
+const SIMPLICES_A_POINT: u64 = 8;
 
 /// The amounts that are open and not held, each with its decision and its most.
 pub(super) struct Amounts {
@@ -52,12 +56,10 @@ pub(super) struct Looking<'a> {
     budget: u64,
     /// The way, whose amounts are moved about.
     pub(super) way: Way,
-    /// How many points were reckoned.
-    pub(super) reckoned: u64,
+    /// How much work it was so far, in points that were reckoned.
+    work: Rc<Cell<u64>>,
     /// How many of them are lawful.
     pub(super) lawful: u64,
-    /// Whether all was looked at within the budget.
-    pub(super) complete: bool,
     /// The lowest lawful way.
     pub(super) best: Option<Ranked>,
 }
@@ -71,7 +73,30 @@ impl<'a> Looking<'a> {
         stop: &'a Stop,
         budget: u64,
     ) -> Looking<'a> {
-        Looking { case, amounts, stop, budget, way, reckoned: 0, lawful: 0, complete: true, best: None }
+        Looking { case, amounts, stop, budget, way, work: Rc::default(), lawful: 0, best: None }
+    }
+
+    /// How much work it was, in points that were reckoned.
+    pub(super) fn work(&self) -> u64 {
+        self.work.get()
+    }
+
+    /// Whether all was looked at within the budget.
+    pub(super) fn complete(&self) -> bool {
+        self.work.get() < self.budget
+    }
+
+    /// Asked before every simplex: whether the budget is used up, or the search was stopped.
+    fn enough(&self) -> impl FnMut() -> bool + use<> {
+        let (work, budget, stop) = (Rc::clone(&self.work), self.budget, self.stop.clone());
+        let mut simplices = 0;
+        move || {
+            simplices += 1;
+            if simplices % SIMPLICES_A_POINT == 0 {
+                work.set(work.get() + 1);
+            }
+            work.get() >= budget || stop.is_stopped()
+        }
     }
 
     /// Looks.
@@ -92,16 +117,11 @@ impl<'a> Looking<'a> {
             // What is taken of it follows the others, at most by two units with one of theirs.
             steepness.steepest.iter_mut().for_each(|rate| *rate = *rate * 3);
         }
-        let (stop, left) = (self.stop, self.budget.saturating_sub(self.reckoned));
         let lowest = self.lowest();
-        let mut ended = false;
+        let enough = self.enough();
         let explorer =
             Explorer::new(|at: &[Money], edges: &mut Edges| self.at_in_world(world, out, at, edges), lowest);
-        explorer.explore(&most, Some(&steepness), |points| {
-            ended = points >= left;
-            ended || stop.is_stopped()
-        });
-        self.complete &= !ended;
+        explorer.explore(&most, Some(&steepness), enough);
     }
 
     /// The total in a world at a point of the explored amounts: with all of the guarded ones, but of that which leads out
@@ -134,7 +154,7 @@ impl<'a> Looking<'a> {
         };
         edges.step(inside, true);
         let total = self.case.total_in_world(world, &View::of(&self.way), edges);
-        self.reckoned += 1;
+        self.work.set(self.work.get() + 1);
         if inside.is_negative() {
             edges.nowhere_lawful();
         } else {
@@ -174,15 +194,10 @@ impl<'a> Looking<'a> {
     fn look_everywhere(&mut self) {
         let most: Vec<Money> = self.amounts.explored.iter().map(|(_, most)| *most).collect();
         let steepness = self.steepness(&self.amounts.explored);
-        let (stop, left) = (self.stop, self.budget);
-        let mut ended = false;
+        let enough = self.enough();
         let explorer =
             Explorer::new(|at: &[Money], edges: &mut Edges| self.at_explored(at, edges), Money::LARGEST);
-        let Explored { coupled, .. } = explorer.explore(&most, Some(&steepness), |points| {
-            ended = points >= left;
-            ended || stop.is_stopped()
-        });
-        self.complete &= !ended;
+        let Explored { coupled, .. } = explorer.explore(&most, Some(&steepness), enough);
         let mut coupled = coupled;
         coupled.sort_by_key(|simplex| simplex.least);
         for simplex in coupled {
@@ -232,8 +247,7 @@ impl<'a> Looking<'a> {
         let guarded = &self.amounts.guarded;
         let most: Vec<Money> = guarded.iter().map(|(_, most)| *most).collect();
         let steepness = self.steepness(guarded);
-        let (stop, left) = (self.stop, self.budget.saturating_sub(self.reckoned));
-        let mut ended = false;
+        let enough = self.enough();
         let explorer = Explorer::new(
             |at: &[Money], edges: &mut Edges| {
                 place(&mut self.way, guarded, at);
@@ -241,11 +255,7 @@ impl<'a> Looking<'a> {
             },
             Money::LARGEST,
         );
-        let explored = explorer.explore(&most, Some(&steepness), |points| {
-            ended = points >= left;
-            ended || stop.is_stopped()
-        });
-        self.complete &= !ended;
+        let explored = explorer.explore(&most, Some(&steepness), enough);
         explored.corners.into_iter().map(|(_, total)| total).min().unwrap_or(total)
     }
 
@@ -255,8 +265,7 @@ impl<'a> Looking<'a> {
         let most: Vec<Money> = self.amounts.guarded.iter().map(|(_, most)| *most).collect();
         let steepness = self.steepness(&both);
         let lowest = self.lowest();
-        let (stop, left) = (self.stop, self.budget.saturating_sub(self.reckoned));
-        let mut ended = false;
+        let enough = self.enough();
         let explorer = Explorer::new(
             |at: &[Money], edges: &mut Edges| {
                 place(&mut self.way, &both, at);
@@ -264,11 +273,7 @@ impl<'a> Looking<'a> {
             },
             lowest,
         );
-        explorer.explore_prism(simplex, &most, Some(&steepness), |points| {
-            ended = points >= left;
-            ended || stop.is_stopped()
-        });
-        self.complete &= !ended;
+        explorer.explore_prism(simplex, &most, Some(&steepness), enough);
     }
 
     fn lowest(&self) -> Money {
@@ -286,7 +291,7 @@ impl<'a> Looking<'a> {
     fn reckon(&mut self, edges: &mut Edges) -> Money {
         let view = View::of(&self.way);
         let total = (0..self.case.parts()).map(|part| self.case.total_with_edges(part, &view, edges)).sum();
-        self.reckoned += 1;
+        self.work.set(self.work.get() + 1);
         self.keep(total);
         total
     }

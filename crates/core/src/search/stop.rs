@@ -7,7 +7,7 @@ use std::sync::{
 
 /// How many points of amounts one search reckons at the most; a household that needs more is told so. Counted in work,
 /// not in time, so that it gives the same answer everywhere.
-const MOST_POINTS: u64 = 200_000;
+const MOST_POINTS: u64 = 100_000;
 
 /// A search that nobody waits for any more can be told to stop; every clone is the same.
 #[derive(Debug, Clone)]

@@ -56,7 +56,7 @@ pub fn along(
         (0..case.parts()).map(|part| case.total_with_edges(part, &view, edges)).sum()
     };
     let explorer = Explorer::new(total, Money::LARGEST);
-    let corners = explorer.explore(&[most], None, |_| stop.is_stopped()).corners.into_iter();
+    let corners = explorer.explore(&[most], None, || stop.is_stopped()).corners.into_iter();
     let lawful = corners.filter(|(_, total)| *total < UNLAWFUL);
     let mut points: Vec<_> = lawful.map(|(at, total)| (at[0], total)).collect();
     points.sort();
@@ -220,8 +220,8 @@ impl<'a> Walk<'a> {
         }
         let mut looking = Looking::new(self.case, &amounts, way, self.stop, budget);
         looking.look();
-        self.points += looking.reckoned;
-        self.weighed.complete &= looking.complete;
+        self.points += looking.work();
+        self.weighed.complete &= looking.complete();
         let (best, lawful) = (looking.best.take(), looking.lawful);
         let best = best.unwrap_or_else(|| Ranked { total: UNLAWFUL, way: looking.way.clone() });
         (self.tidied(best, amounts.all()), lawful)
