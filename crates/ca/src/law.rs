@@ -8,32 +8,12 @@ use crate::{
 };
 use hembo_core::{
     choice::Open,
-    provision::{Declared, Provision},
+    provision::{self, Declared, Provision},
 };
 use std::sync::LazyLock;
 
 /// A provision at work.
-struct Rule {
-    declares: &'static Provision,
-    /// Makes facts of its papers.
-    reads: fn(&mut Bringing<'_>),
-    /// Tells what is unsettled.
-    finds: fn(&mut Points<'_>),
-}
-
-impl Rule {
-    const fn new(declares: &'static Provision) -> Rule {
-        Rule { declares, reads: |_| {}, finds: |_| {} }
-    }
-
-    const fn reads(self, reads: fn(&mut Bringing<'_>)) -> Rule {
-        Rule { reads, ..self }
-    }
-
-    const fn finds(self, finds: fn(&mut Points<'_>)) -> Rule {
-        Rule { finds, ..self }
-    }
-}
+type Rule = provision::Rule<fn(&mut Bringing<'_>), fn(&mut Points<'_>)>;
 
 /// Every provision.
 static LAW: &[Rule] = &[
@@ -86,16 +66,14 @@ pub static DECLARED: LazyLock<Declared> = LazyLock::new(|| Declared::of(LAW.iter
 
 /// Makes facts of a paper.
 pub fn read(paper: &mut Bringing<'_>) {
-    let kind = &paper.paper.paper.kind;
-    let rule = LAW.iter().find(|rule| rule.declares.papers.iter().any(|p| p.id == kind));
-    if let Some(rule) = rule {
-        (rule.reads)(paper);
+    if let Some(read) = Rule::reader(LAW, &paper.paper.paper.kind) {
+        read(paper);
     }
 }
 
 /// Everything that is unsettled.
 pub fn find(points: &mut Points<'_>) {
-    for rule in LAW {
-        (rule.finds)(points);
+    for finds in LAW.iter().filter_map(|rule| rule.finds) {
+        finds(points);
     }
 }

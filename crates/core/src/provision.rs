@@ -30,6 +30,39 @@ impl Provision {
         Provision { lines: &[], limits: &[], papers: &[], person_questions: &[], household_questions: &[] };
 }
 
+/// A provision at work in a pack: `R` makes facts of its papers, `P` tells what is unsettled.
+#[derive(Debug, Clone, Copy)]
+pub struct Rule<R, P> {
+    /// What it declares.
+    pub declares: &'static Provision,
+    /// Makes facts of its papers.
+    pub reads: Option<R>,
+    /// Tells what is unsettled.
+    pub finds: Option<P>,
+}
+
+impl<R: Copy, P: Copy> Rule<R, P> {
+    /// A provision that reads no paper and finds nothing.
+    pub const fn new(declares: &'static Provision) -> Rule<R, P> {
+        Rule { declares, reads: None, finds: None }
+    }
+
+    /// The same, reading its papers.
+    pub const fn reads(self, reads: R) -> Rule<R, P> {
+        Rule { reads: Some(reads), ..self }
+    }
+
+    /// The same, telling what is unsettled.
+    pub const fn finds(self, finds: P) -> Rule<R, P> {
+        Rule { finds: Some(finds), ..self }
+    }
+
+    /// How a kind of paper is read, by the provision of a list that declares it.
+    pub fn reader(list: &[Rule<R, P>], kind: &str) -> Option<R> {
+        list.iter().find(|rule| rule.declares.papers.iter().any(|paper| paper.id == kind))?.reads
+    }
+}
+
 /// Everything that a pack declares, gathered once at its start: looking up is never a scan.
 #[derive(Debug)]
 pub struct Declared {
