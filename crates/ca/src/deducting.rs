@@ -110,11 +110,11 @@ pub fn guards(facts: &Facts, plan: &Plan, edges: &mut Edges) {
     if let [(_, first), (_, second)] = nets[..]
         && counts_children(facts)
     {
-        edges.guard(first - second);
+        edges.guard_between(first - second);
     }
     if let Some(election) = plan.dividends {
         let Raised { below, more } = personal::raised(on(election.to), edges, election);
-        edges.guard(below);
-        edges.guard(more);
+        edges.guard_between(below);
+        edges.guard_between(more);
     }
 }

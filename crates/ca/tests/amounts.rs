@@ -101,6 +101,28 @@ prop_compose! {
     }
 }
 
+/// Gifts above the part of income that limits them, even with nothing deducted: each dollar deducted then costs three
+/// quarters of a gift. The deduction is tried in steps.
+#[test]
+fn a_deduction_that_cuts_gifts_is_weighed() {
+    for (province, income, gifts, paid) in [
+        ("ON", 100_000, 90_000, 12_000),
+        ("AB", 140_000, 130_000, 9_000),
+        ("ON", 60_000, 80_000, 6_000),
+        ("AB", 60_000, 44_900, 4_000),
+    ] {
+        let family = Family::single(province, "1980-01-01")
+            .interest("ada", &income.to_string())
+            .gifts("ada", &gifts.to_string())
+            .contributions("ada", "18000", &paid.to_string());
+        let best = family.outcome();
+        assert!(best.complete && best.covered, "{:?}", best.points);
+        let held = |dollars: i64| family.clone().pin("ca.rrsp.ada", &dollars.to_string()).outcome().total;
+        let lowest = (0..=paid).step_by(250).map(held).min().unwrap();
+        assert!((best.total - lowest).cents() <= ROUNDING, "{province} {income}: {} {lowest}", best.total);
+    }
+}
+
 proptest! {
     #![proptest_config(ProptestConfig::with_cases(60))]
 

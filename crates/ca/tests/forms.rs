@@ -53,3 +53,66 @@ fn the_end_of_the_return_adds_up() {
     assert_eq!(at("48400") - at("48500"), at("48200") - at("43500"));
     assert_eq!(outcome.balance, at("43500") - at("48200"));
 }
+
+#[test]
+fn each_form_is_filed_where_it_has_something_to_say() {
+    let single = |province: &str| Family::single(province, "1980-01-01").employed("ada", "60000");
+    let students = || Family::couple("ON", ["1980-01-01", "1982-01-01"]).employed("ada", "60000");
+    let cases: Vec<(&str, &str, Family, usize, bool)> = vec![
+        ("no contributions", "schedule-7", single("ON"), 0, false),
+        ("contributions", "schedule-7", single("ON").contributions("ada", "9000", "4000"), 0, true),
+        ("pay with contributions", "schedule-8", single("ON"), 0, true),
+        (
+            "interest only",
+            "schedule-8",
+            Family::single("ON", "1980-01-01").interest("ada", "60000"),
+            0,
+            false,
+        ),
+        ("gifts", "schedule-9", single("ON").gifts("ada", "500"), 0, true),
+        ("no gifts", "schedule-9", single("ON"), 0, false),
+        ("the student", "schedule-11", students().tuition("bo", "4000"), 1, true),
+        ("who receives tuition", "schedule-11", students().tuition("bo", "4000"), 0, false),
+        ("tuition from the partner", "schedule-2", students().tuition("bo", "4000"), 0, true),
+        ("nothing from a partner", "schedule-2", students(), 1, false),
+        ("low pay", "schedule-6", Family::single("ON", "1980-01-01").employed("ada", "16000"), 0, true),
+        ("good pay", "schedule-6", single("ON"), 0, false),
+        (
+            "low pay in Ontario",
+            "on428-a",
+            Family::single("ON", "1980-01-01").employed("ada", "25000"),
+            0,
+            true,
+        ),
+        ("good pay in Ontario", "on428-a", single("ON"), 0, false),
+        ("no split", "t1032", students(), 0, false),
+        ("Alberta", "ab428", single("AB"), 0, true),
+    ];
+    for (what, id, family, place, expected) in cases {
+        let outcome = family.outcome();
+        let form = find(&outcome, place, id).unwrap_or_else(|| panic!("{what}: no form {id}"));
+        assert_eq!(form.required, expected, "{what}: {id}");
+        assert_eq!(form.why_not.is_empty(), expected, "{what}: the reason is told where it is not filed");
+        assert_eq!(form.rows.is_empty(), !expected, "{what}: rows where it is filed");
+    }
+}
+
+/// What a form says is what the return came to: every row's amount is that of its line.
+#[test]
+fn every_row_is_a_line_of_the_return() {
+    let family = Family::couple("AB", ["1950-07-01", "1970-07-01"])
+        .pension("ada", "70000")
+        .employed("bo", "50000")
+        .contributions("bo", "9000", "4000")
+        .gifts("ada", "3000")
+        .tuition("bo", "2500");
+    let outcome = family.outcome();
+    for form in outcome.schedules.iter().flat_map(|of| &of.forms) {
+        for row in &form.rows {
+            let line = outcome.lines.iter().find(|l| l.id == row.line && l.scope == row.scope);
+            assert_eq!(row.amount, line.map(|l| l.amount), "{} {}", form.name, row.title);
+        }
+    }
+    let place = |line: &str| outcome.lines.iter().find(|l| l.id == line).unwrap().place.as_str();
+    assert_eq!((place("ca.20800"), place("ca.32700")), ("T1, line 20800", "Schedule 11, line 32700"));
+}

@@ -64,8 +64,8 @@ pub struct Amount {
 pub enum More {
     /// Never: all of it is taken, and of what does nothing the rest is left.
     NeverCosts,
-    /// Only past a guard ([`Weighable::guards`](crate::search::Weighable::guards)): where no guard changes its side between
-    /// none and all of it, it is as if it never cost.
+    /// Only past a guard ([`Weighable::guards`](crate::search::Weighable::guards)): where none is passed between none and
+    /// all of it, it is as if it never cost.
     CostsPastGuards,
     /// It may.
     MayCost,

@@ -32,7 +32,7 @@ struct File {
 pub struct Form {
     /// The id, by which the pack tells whether it is required.
     pub id: String,
-    /// The official number: "Schedule A".
+    /// The official number, as it is printed.
     pub name: String,
     /// What it is, in a few words.
     pub title: String,
@@ -105,7 +105,7 @@ impl Form {
 }
 
 impl Forms {
-    /// The form on which a line stands on its own, by its place, and the number there: "Form 1040, line 11a". One that is
+    /// The form on which a line stands on its own, by its place, and the number there: "Return, line 3". One that is
     /// `filed` goes before one that is not; nothing where no form shows the line.
     pub fn home(&self, line: &str, filed: impl Fn(usize) -> bool) -> Option<(usize, &str)> {
         let places = self.places.get(line)?;

@@ -110,10 +110,14 @@ async fn reckoned(app: &App, household: Household, wanted: Wanted) -> Answer<(Ho
 /// # Errors
 /// When there is no such revision.
 pub async fn of_revision(app: &App, id: Uuid, revision: i64, wanted: Wanted) -> Answer<Outcome> {
-    let found = store::revision(&app.database, id, revision).await?;
-    let found = found.ok_or_else(|| Problem::not_found("revision"))?;
+    let found = stored(app, id, revision).await?;
     let (_, outcome) = reckoned(app, read(app, id, &found.state)?, wanted).await?;
     Ok(outcome)
+}
+
+async fn stored(app: &App, id: Uuid, revision: i64) -> Answer<Revision> {
+    let found = store::revision(&app.database, id, revision).await?;
+    found.ok_or_else(|| Problem::not_found("revision"))
 }
 
 /// The lines of a revision with their trails.
@@ -121,10 +125,12 @@ pub async fn of_revision(app: &App, id: Uuid, revision: i64, wanted: Wanted) -> 
 /// # Errors
 /// When there is no such revision.
 pub async fn lines(app: &App, id: Uuid, revision: i64) -> Answer<Arc<Vec<Line>>> {
+    // Asked first: what is at hand of a household that was deleted is told no more.
+    let found = stored(app, id, revision).await?;
     if let Some(kept) = app.trails.get(id, revision) {
         return Ok(kept);
     }
-    let outcome = of_revision(app, id, revision, Wanted::least(NAMED_WAYS)).await?;
+    let (_, outcome) = reckoned(app, read(app, id, &found.state)?, Wanted::least(NAMED_WAYS)).await?;
     Ok(app.trails.keep(id, revision, outcome.lines))
 }
 

@@ -402,4 +402,10 @@ async fn trails_ways_and_forms_are_asked_for_when_they_are_opened() {
     assert_eq!(client.get(&at("trail")).await.status, 400);
     let missing = format!("/api/households/{id}/revisions/9/lines");
     assert_eq!(client.get(&missing).await.ok(404)["type"], "urn:hembo:not-found");
+
+    // Of a deleted household nothing is told, though its lines are still at hand.
+    client.delete(&format!("/api/households/{id}")).await.ok(204);
+    for part in ["lines", "trail?line=us.12e&scopes=return/0", "ways", "schedules"] {
+        assert_eq!(client.get(&at(part)).await.status, 404, "{part}");
+    }
 }

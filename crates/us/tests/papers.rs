@@ -30,6 +30,38 @@ fn where_the_boxes_of_a_1099_int_go() {
     }
 }
 
+/// Every code of box 12, and what it does: what it adds to boxes 3 and 5, what goes to Schedule 2 line 13, and what is
+/// told not to be computed.
+#[test]
+fn what_each_code_of_box_12_does() {
+    let cases: [(&[&str], i64, i64, Option<&str>); 7] = [
+        (&["A", "B", "M", "N"], 0, 1_000, None),
+        (&["C", "J", "L", "V", "Y", "DD", "FF", "GG", "HH"], 0, 0, None),
+        (&["D", "E", "F", "G", "S"], 1_000, 0, None),
+        (&["H"], 1_000, 0, Some("a deduction on Schedule 1")),
+        (&["AA", "BB", "EE"], 0, 0, None),
+        (&["K", "Z"], 0, 0, Some("tax on")),
+        (&["P", "Q", "R", "T", "W", "II"], 0, 0, Some("not computed yet")),
+    ];
+    let figures = Figures::of(2025).unwrap();
+    for (codes, deferred, uncollected, needs) in cases {
+        for code in codes {
+            let boxes = json!({ "b": "36-4410927", "1": "90000", "12a": code, "12a.amount": "1000" });
+            let family = Family::single(2025).paper("W-2", &["ada"], boxes, Value::Null);
+            let household = family.household();
+            let made = w2::suggestions(figures, &household.papers[0]);
+            let medicare = made.iter().find(|s| s.field == "5").unwrap();
+            assert_eq!(medicare.value, format!("{}.00", 90_000 + deferred), "{code}");
+            let outcome = family.outcome();
+            assert_eq!(line(&outcome, "us.sched_2.13"), uncollected, "{code}");
+            let told = outcome.points.iter().find(|p| p.id.starts_with("box-12:"));
+            assert_eq!(told.is_some(), needs.is_some(), "{code}");
+            let words = needs.unwrap_or_default();
+            assert!(told.is_none_or(|point| point.message.contains(words) && point.not_covered), "{code}");
+        }
+    }
+}
+
 #[test]
 fn shares_divide_a_paper_to_the_cent() {
     let mut family = Family::couple(2025).interest(&["ada", "bo"], 0).pin("us.status", "separate");

@@ -90,6 +90,11 @@ function Schedules({ returns }: { returns: ReturnSchedules[] }) {
         )}
       </aside>
       <div className="hidden print:block">
+        {!opened.outcome.covered && (
+          <p className="px-6">
+            <b>The figures are not a result</b>: an open point holds them up.
+          </p>
+        )}
         {filed.map((f) => (
           <FormSheet key={keyOf(f)} filed={f} marked={{}} />
         ))}

@@ -20,6 +20,7 @@ export function CellPanel({ line, scopes, stand }: Props) {
   const lines = linesAt(all, line, scopes);
   const first = lines[0];
   if (trail.isPending) return <Waiting what="Looking it up…" />;
+  if (trail.error) return <PanelHead over="No answer" title={trail.error.message} />;
   if (!first) {
     return <PanelHead over="Not in this way" title="This line does not arise in the chosen way." />;
   }

@@ -57,6 +57,7 @@ export function Trail({ line, scopes, stand }: Props) {
     c: () => void navigator.clipboard?.writeText(asText(lines)),
   });
   if (trail.isPending) return <Waiting what="Following the trail…" />;
+  if (trail.error) return <Blank title="The trail cannot be shown">{trail.error.message}</Blank>;
   if (lines.length === 0) return <Blank title="This line does not arise in the chosen way" />;
   return (
     <div ref={panel} tabIndex={-1} className="flex min-h-full flex-col outline-none">

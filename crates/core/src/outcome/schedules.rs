@@ -26,7 +26,7 @@ pub struct ReturnSchedules {
 pub struct FormOutcome {
     /// The id.
     pub id: String,
-    /// The official number: "Schedule A".
+    /// The official number, as it is printed.
     pub name: String,
     /// What it is, in a few words.
     pub title: String,

@@ -42,14 +42,28 @@ pub struct Edges {
 }
 
 impl Edges {
-    /// Tells an edge past which more of an amount may cost.
+    /// Tells an edge past which, above zero, more of an amount may cost.
     pub fn guard(&mut self, margin: Money) {
-        self.told.push(Edge { margin: margin.cents(), step: false, matters: true, guard: true });
+        self.told.push(Edge { margin: margin.cents(), step: false, matters: true, guard: Some(Guard::Past) });
     }
 
-    /// On which side of every guard this is; none of one that it stands on.
-    pub(super) fn guards(&self) -> impl Iterator<Item = Option<bool>> + '_ {
-        self.told.iter().filter(|edge| edge.guard).map(|edge| edge.side())
+    /// Tells an edge at which more of an amount may cost, but on neither side of it.
+    pub fn guard_between(&mut self, margin: Money) {
+        self.told.push(Edge {
+            margin: margin.cents(),
+            step: false,
+            matters: true,
+            guard: Some(Guard::Between),
+        });
+    }
+
+    /// Whether more of an amount may cost, by what was told with none and all of the amounts in question.
+    pub(super) fn may_cost(corners: &[Edges]) -> bool {
+        let past = |edge: &Edge| edge.guard == Some(Guard::Past) && edge.side() != Some(false);
+        let sides = |edges: &Edges| -> Vec<Option<bool>> {
+            edges.told.iter().filter(|e| e.guard == Some(Guard::Between)).map(|e| e.side()).collect()
+        };
+        corners.iter().any(|edges| edges.told.iter().any(past) || sides(edges) != sides(&corners[0]))
     }
 
     /// Marks the point as one at which no lawful way stands.
@@ -73,7 +87,16 @@ struct Edge {
     margin: i64,
     step: bool,
     matters: bool,
-    guard: bool,
+    guard: Option<Guard>,
+}
+
+/// An edge at which more of an amount may begin to cost.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Guard {
+    /// It may cost above the edge.
+    Past,
+    /// It may cost from one side to the other.
+    Between,
 }
 
 impl Edge {
@@ -99,12 +122,12 @@ impl Trail for Edges {
 
     #[inline(always)]
     fn edge(&mut self, margin: Money, matters: bool) {
-        self.told.push(Edge { margin: margin.cents(), step: false, matters, guard: false });
+        self.told.push(Edge { margin: margin.cents(), step: false, matters, guard: None });
     }
 
     #[inline(always)]
     fn step(&mut self, margin: Money, matters: bool) {
-        self.told.push(Edge { margin: margin.cents(), step: true, matters, guard: false });
+        self.told.push(Edge { margin: margin.cents(), step: true, matters, guard: None });
     }
 }
 

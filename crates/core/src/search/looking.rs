@@ -1,8 +1,8 @@
 //! The lowest over the amounts that one combination of options leaves open.
 //!
 //! Most amounts are *explored*: their space is cut where the law bends ([`Explorer`]). An amount that costs only past a
-//! guard is not: where no guard changes its side between none and all of it, all of it is taken. At a point where one
-//! does, such amounts are looked for there, so that every corner has its lowest total; and a piece on which that may
+//! guard is not: where no guard is passed between none and all of it, all of it is taken. At a point where one is, such
+//! amounts are looked for there, so that every corner has its lowest total; and a piece on which that may
 //! come out differently from point to point is explored once more, together with them.
 
 use super::{
@@ -214,7 +214,7 @@ impl<'a> Looking<'a> {
         let all: Vec<Money> = guarded.iter().map(|(_, most)| *most).collect();
         place(&mut self.way, guarded, &all);
         let total = self.reckon(edges);
-        if guarded.is_empty() || !self.guarded_apart(edges) {
+        if guarded.is_empty() || !self.may_cost(edges) {
             return total;
         }
         edges.couple();
@@ -223,10 +223,10 @@ impl<'a> Looking<'a> {
         found
     }
 
-    /// Whether a guard changes its side between none and all of the guarded amounts; tells the guards of every corner.
-    fn guarded_apart(&mut self, edges: &mut Edges) -> bool {
+    /// Whether more of the guarded amounts may cost somewhere between none and all of them; tells the guards of every corner.
+    fn may_cost(&mut self, edges: &mut Edges) -> bool {
         let guarded = &self.amounts.guarded;
-        let mut seen: Vec<Vec<Option<bool>>> = Vec::new();
+        let mut corners: Vec<Edges> = Vec::new();
         for corner in 0..1_u32 << guarded.len() {
             let at: Vec<Money> = guarded
                 .iter()
@@ -236,10 +236,11 @@ impl<'a> Looking<'a> {
             place(&mut self.way, guarded, &at);
             let mut told = Edges::default();
             self.case.guards(&View::of(&self.way), &mut told);
-            seen.push(told.guards().collect());
-            edges.extend(told);
+            corners.push(told);
         }
-        seen.iter().any(|sides| *sides != seen[0])
+        let may_cost = Edges::may_cost(&corners);
+        corners.into_iter().for_each(|told| edges.extend(told));
+        may_cost
     }
 
     /// The lowest over the guarded amounts at a point of the others; `total` is that with all of them.

@@ -57,7 +57,7 @@ pub trait Weighable {
     }
 
     /// Tells every edge past which more of an amount that [`CostsPastGuards`](crate::decision::More) may cost
-    /// ([`Edges::guard`]), and before it the edges on which its margin depends. A guard moves one way only as more of such
+    /// ([`Edges::guard`], [`Edges::guard_between`]), and before it the edges on which its margin depends. A guard moves one way only as more of such
     /// an amount is taken.
     fn guards(&self, _view: &View<'_>, _edges: &mut Edges) {}
 
