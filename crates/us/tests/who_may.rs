@@ -252,6 +252,30 @@ fn deferrals_that_may_bring_the_savers_credit_block() {
     assert!(told(couple(39_500, 200_000)) && !told(couple(39_501, 200_000)));
 }
 
+/// The limits of §25B(b) in both years, one dollar below, at and above.
+#[test]
+fn the_savers_credit_ends_at_the_income_of_the_status() {
+    let deferral = json!({ "12a": "D", "12a.amount": "2000" });
+    let single = |year, wages| Family::single(year).wages_with("ada", wages, deferral.clone());
+    let head = |year, wages| {
+        single(year, wages).set("ada", "/answers/paid_home", json!(true)).child("kim", "2015-01-01")
+    };
+    let joint = |year, wages| {
+        Family::couple(year).wages_with("ada", wages - 1_000, deferral.clone()).wages("bo", 1_000)
+    };
+    for (year, alone, of_head, together) in [(2024, 38_250, 57_375, 76_500), (2025, 39_500, 59_250, 79_000)] {
+        for (more, may) in [(-1, true), (0, true), (1, false)] {
+            for family in
+                [single(year, alone + more), head(year, of_head + more), joint(year, together + more)]
+            {
+                let outcome = family.outcome();
+                assert_eq!(has_point(&outcome, "savers-credit"), may, "{year} {more} {}", outcome.together);
+                assert_eq!(outcome.covered, !may);
+            }
+        }
+    }
+}
+
 /// Nobody is called covered who was not asked: what the law has and the pack has not must be known to be absent.
 #[test]
 fn what_is_not_computed_must_be_known_to_be_absent() {
