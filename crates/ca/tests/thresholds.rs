@@ -76,6 +76,22 @@ fn the_ontario_reduction_ends_at_twice_the_basic_amount() {
 }
 
 #[test]
+fn the_ontario_surtax_has_two_steps() {
+    // Basic tax is tax less 5.05 % of 12,747 + 1,762 (732.70): 20 % of it above 5,710, and 36 % above 7,307.
+    for (pension, tax, surtax) in [
+        ("94109", "6442.65", "0.00"),
+        ("94110", "6442.74", "0.01"),
+        ("94111", "6442.83", "0.03"),
+        ("110520", "8039.63", "319.39"),
+        ("110521", "8039.74", "319.42"),
+        ("110522", "8039.85", "319.48"),
+    ] {
+        let outcome = pensioner("ON", "1970-01-01", pension);
+        assert_lines(&outcome, 0, &[("428.tax", tax), ("61500", "732.70"), ("ontario.surtax", surtax)]);
+    }
+}
+
+#[test]
 fn old_age_security_is_recovered_from_the_threshold_to_all_of_it() {
     for (pension, recovered) in [
         ("84453", "0.00"),
