@@ -6,12 +6,12 @@ use hembo_core::{lines, provision::Provision};
 pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
 
 lines! {
-    pub AMOUNTS = "ca.58800", "Amounts together, province", "provincial act",
+    pub AMOUNTS = "ca.58800", "Amounts together, province", "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act",
         "All non-refundable amounts.";
-    pub BASIC_TAX = "ca.428.basic", "Basic provincial tax", "provincial act",
+    pub BASIC_TAX = "ca.428.basic", "Basic provincial tax", "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act",
         "Tax less the credits, never below zero.";
-    pub DIVIDENDS = "ca.61520", "Dividend tax credit, province", "provincial act",
+    pub DIVIDENDS = "ca.61520", "Dividend tax credit, province", "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act",
         "A part of the taxable amount of dividends.";
-    pub PROVINCIAL_TAX = "ca.42800", "Provincial tax", "provincial act",
+    pub PROVINCIAL_TAX = "ca.42800", "Provincial tax", "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act",
         "Provincial tax after its credits.";
 }

@@ -8,8 +8,7 @@ use crate::{
     papers::t4::T4,
     plan::{Filed, On},
     points::Points,
-    rounding::STEEPEST,
-    rounding::cents,
+    rounding::{STEEPEST, cents},
 };
 use hembo_core::{
     Paper,
@@ -38,7 +37,7 @@ lines! {
         "What neither partner claims, for five years.";
     pub CREDIT = "ca.34900", "Credit for gifts", "ITA 118.1(3)",
         "The first tier at the lowest rate, the rest at the higher ones.";
-    pub PROVINCIAL_CREDIT = "ca.58969", "Credit for gifts, province", "provincial act",
+    pub PROVINCIAL_CREDIT = "ca.58969", "Credit for gifts, province", "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act",
         "The same gifts at the rates of the province.";
 }
 

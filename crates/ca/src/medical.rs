@@ -2,8 +2,7 @@
 
 use crate::{
     bringing::Bringing,
-    facts::Receipt,
-    facts::{Facts, Window},
+    facts::{Facts, Receipt, Window},
     income,
     personal::Incomes,
     plan::On,
@@ -35,7 +34,7 @@ lines! {
         "Receipts of the twelve months, less what was paid back.";
     pub ALLOWED = "ca.33200", "Medical above the threshold", "ITA 118.2(1)",
         "Above a part of net income, or the most of the threshold.";
-    pub PROVINCIAL_ALLOWED = "ca.58769", "Medical above the threshold, province", "provincial act",
+    pub PROVINCIAL_ALLOWED = "ca.58769", "Medical above the threshold, province", "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act",
         "The same receipts with the threshold of the province.";
     pub PAID_OUT = "ca.45200", "Medical supplement paid out", "ITA 122.51",
         "A part of the medical claim, less a part of family income; refundable.";
@@ -45,7 +44,7 @@ limits! {
     pub MEDICAL = "ca.limit.medical" on ALLOWED, "Medical bills", "only above the threshold",
         "ITA 118.2(1)";
     MEDICAL_PROVINCIAL = "ca.limit.medical_provincial" on PROVINCIAL_ALLOWED, "Medical bills, province", "only above the threshold",
-        "provincial act";
+        "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act";
     SUPPLEMENT = "ca.limit.supplement" on PAID_OUT, "Medical supplement", "shrinks with family income",
         "ITA 122.51";
 }

@@ -37,15 +37,15 @@ lines! {
         "Employment income up to a most.";
     pub PENSION = "ca.31400", "Pension income amount", "ITA 118(3)",
         "Eligible pension income after the split, up to a most.";
-    pub PROVINCIAL_BASIC = "ca.58040", "Basic personal amount, province", "provincial act",
+    pub PROVINCIAL_BASIC = "ca.58040", "Basic personal amount, province", "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act",
         "The figure of the province.";
-    pub PROVINCIAL_AGE = "ca.58080", "Age amount, province", "provincial act",
+    pub PROVINCIAL_AGE = "ca.58080", "Age amount, province", "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act",
         "From 65 on; shrinks with net income.";
-    pub PROVINCIAL_SPOUSE = "ca.58120", "Spouse or partner amount, province", "provincial act",
+    pub PROVINCIAL_SPOUSE = "ca.58120", "Spouse or partner amount, province", "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act",
         "A base less the partner's net income, at most so much.";
-    pub PROVINCIAL_DEPENDANT = "ca.58160", "Eligible dependant, province", "provincial act",
+    pub PROVINCIAL_DEPENDANT = "ca.58160", "Eligible dependant, province", "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act",
         "A base less the dependant's net income, at most so much.";
-    pub PROVINCIAL_PENSION = "ca.58360", "Pension income amount, province", "provincial act",
+    pub PROVINCIAL_PENSION = "ca.58360", "Pension income amount, province", "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act",
         "Eligible pension income after the split, up to a most.";
 }
 
@@ -55,7 +55,7 @@ limits! {
     AGE = "ca.limit.age" on AGE_AMOUNT, "Age amount", "shrinks with net income",
         "ITA 118(2)";
     AGE_PROVINCIAL = "ca.limit.age_provincial" on PROVINCIAL_AGE, "Age amount, province", "shrinks with net income",
-        "provincial act";
+        "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act";
 }
 
 /// The amounts of a return that depend on no other return's credits.

@@ -18,17 +18,17 @@ use hembo_money::Money;
 pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
 
 lines! {
-    pub TAX = "ca.428.tax", "Provincial tax on taxable income", "provincial act",
+    pub TAX = "ca.428.tax", "Provincial tax on taxable income", "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act",
         "Each rate of the province on its slice.";
-    FOR_AMOUNTS = "ca.58840", "Credit for amounts, province", "provincial act",
+    FOR_AMOUNTS = "ca.58840", "Credit for amounts, province", "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act",
         "Amounts at the credit rate of the province.";
-    pub CREDIT = "ca.61500", "Non-refundable credits, province", "provincial act",
+    pub CREDIT = "ca.61500", "Non-refundable credits, province", "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act",
         "Credits for amounts and gifts.";
 }
 
 limits! {
     CREDITS_PROVINCIAL = "ca.limit.credits_provincial" on CREDIT, "Provincial credits", "beyond the tax, lost",
-        "provincial act";
+        "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act";
 }
 
 /// A return's provincial side before its partner's is known.

@@ -17,7 +17,7 @@ pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
 lines! {
     pub FROM_PARTNER = "ca.32600", "Transferred from the partner", "ITA 118.8",
         "Age, pension and tuition that the partner's income does not need.";
-    pub PROVINCIAL_FROM_PARTNER = "ca.58640", "Transferred from the partner, province", "provincial act",
+    pub PROVINCIAL_FROM_PARTNER = "ca.58640", "Transferred from the partner, province", "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act",
         "Age and pension amounts that the partner's income does not need.";
 }
 

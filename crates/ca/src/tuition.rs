@@ -35,9 +35,9 @@ lines! {
         "Neither used nor handed on; only the student can use it.";
     pub FROM_CHILD = "ca.32400", "Tuition from a child", "ITA 118.9",
         "What a child or grandchild hands on.";
-    pub PROVINCIAL = "ca.58560", "Tuition of earlier years, province", "provincial act",
+    pub PROVINCIAL = "ca.58560", "Tuition of earlier years, province", "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act",
         "Unused amounts, as far as tax is left.";
-    PROVINCIAL_CARRIED = "ca.tuition.carried_provincial", "Provincial tuition kept for later", "provincial act",
+    PROVINCIAL_CARRIED = "ca.tuition.carried_provincial", "Provincial tuition kept for later", "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act",
         "Unused amounts that are left.";
 }
 

@@ -761,7 +761,7 @@ export interface components {
             id: string;
             /** @description A worksheet: kept with the return, not filed. */
             kept: boolean;
-            /** @description The official number: "Schedule A". */
+            /** @description The official number, as it is printed. */
             name: string;
             /** @description Whether it is filed, or kept. */
             required: boolean;
