@@ -4,8 +4,7 @@ use crate::{
     contributions, dividend_election,
     facts::Facts,
     gifts, income, net_income, ontario,
-    personal::{self, Raised},
-    plan::{On, Plan},
+    plan::{On, Plan, World},
     provinces::Province,
     rounding::STEEPEST,
 };
@@ -28,7 +27,7 @@ pub static NOW: Open<Facts> = Open::new(
             most: contributions::most(facts, person),
             short: format!("deduction of {first}"),
             more: if facts.people[person].filer && may_cost(facts) {
-                More::CostsPastGuards
+                More::NeverCostsInWorlds
             } else {
                 More::NeverCosts
             },
@@ -46,7 +45,8 @@ pub fn chosen(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Vec<Option<Money>> {
 }
 
 /// A larger deduction lowers net income. That never costs, but where gifts may come to the part of net income that
-/// limits them, where it may decide with whom Ontario counts the children, and where an election of dividends hangs on it.
+/// limits them, where it may decide with whom Ontario counts the children, and where an election of dividends hangs on
+/// it; a [`World`] is without these.
 fn may_cost(facts: &Facts) -> bool {
     gifts_may_be_limited(facts) || ontario_children_may_change(facts) || dividend_election::possible(facts)
 }
@@ -56,21 +56,47 @@ fn gifts_may_be_limited(facts: &Facts) -> bool {
     facts.filers.iter().any(limited)
 }
 
-/// Whether the amounts fall into two worlds, by the partner with whom Ontario counts the children, in each of which no
-/// deduction costs.
-pub fn in_two_worlds(facts: &Facts) -> bool {
-    ontario_children_may_change(facts) && !gifts_may_be_limited(facts) && !dividend_election::possible(facts)
+/// Into how many worlds the amounts fall: two where Ontario may count the children with either partner. In none of them
+/// are gifts limited or is an election of dividends tested.
+pub fn worlds(facts: &Facts) -> usize {
+    if ontario_children_may_change(facts) { 2 } else { 1 }
 }
 
-/// How far inside such a world a way is, by the place of the partner among the filers: that one has the higher net income,
-/// of equals the first.
-pub fn inside_world(facts: &Facts, world: usize, plan: &Plan, edges: &mut Edges) -> Money {
-    let mut net = |place: usize| {
-        let person = facts.filers[place];
-        income::reckon(On { facts, plan, person, scope: Scope::Person(person) }, edges).net
+/// One of them.
+pub fn world(facts: &Facts, world: usize) -> World {
+    World { children_with: ontario_children_may_change(facts).then(|| facts.filers[world]) }
+}
+
+/// How far inside a world a way is. Where Ontario counts the children with a partner, that one has the higher net income, of
+/// equals the first. Where an election of dividends is made it may be lawful: the highest basic amount is taken for it.
+pub fn inside_world(facts: &Facts, world: World, plan: &Plan, edges: &mut Edges) -> Money {
+    let more = |person: usize, edges: &mut Edges| {
+        let other = facts.partner(person)?;
+        let [mine, theirs] = [person, other].map(|p| net(facts, plan, p, edges));
+        let first = facts.filers[0] == person;
+        Some(mine - theirs - if first { Money::ZERO } else { Money::CENT })
     };
-    let more = net(0) - net(1);
-    if world == 0 { more } else { -more - Money::CENT }
+    let mut inside = Money::LARGEST;
+    if let Some(margin) = world.children_with.and_then(|person| more(person, edges)) {
+        inside = margin;
+    }
+    if let Some(election) = plan.dividends {
+        let below = facts.figures.basic.most - net(facts, plan, election.from, edges) - Money::CENT;
+        inside = limit::lesser(edges, inside, below);
+        if let Some(margin) = more(election.to, edges) {
+            inside = limit::lesser(edges, inside, margin);
+        }
+    }
+    inside
+}
+
+fn net(facts: &Facts, plan: &Plan, person: usize, edges: &mut Edges) -> Money {
+    income::reckon(On { facts, plan, person, scope: Scope::Person(person) }, edges).net
+}
+
+/// Whose deduction leads out of a world: it lowers the income that is to be the higher one.
+pub fn leads_out_of_world(world: World, plan: &Plan) -> Option<usize> {
+    world.children_with.or(plan.dividends.map(|election| election.to))
 }
 
 /// By how much the tax of a couple jumps at the most where Ontario counts the children with the other partner.
@@ -91,30 +117,4 @@ fn ontario_children_may_change(facts: &Facts) -> bool {
     }
     let [one, other] = [0, 1].map(|place| net_income::widest(facts, facts.filers[place]));
     one.0 <= other.1 && other.0 <= one.1
-}
-
-/// Tells where a larger deduction may begin to cost: where gifts come to the part of net income that limits them, where
-/// the partners change places in net income and Ontario counts the children with the other, and where an election of
-/// dividends would no longer be lawful. With every dollar deducted net income falls or stays, so that each margin moves
-/// one way only.
-pub fn guards(facts: &Facts, plan: &Plan, edges: &mut Edges) {
-    let on = |person: usize| On { facts, plan, person, scope: Scope::Person(person) };
-    let nets: Vec<(usize, Money)> =
-        facts.filers.iter().map(|&f| (f, income::reckon(on(f), edges).net)).collect();
-    let mut left = sum(&facts.gifts);
-    for &(filer, net) in nets.iter().filter(|_| !facts.gifts.is_empty()) {
-        let wanted = limit::lesser(edges, plan.gifts[filer].unwrap_or(left), left);
-        edges.guard(wanted - gifts::most(facts, net));
-        left -= gifts::claimed(on(filer), edges, left, net);
-    }
-    if let [(_, first), (_, second)] = nets[..]
-        && counts_children(facts)
-    {
-        edges.guard_between(first - second);
-    }
-    if let Some(election) = plan.dividends {
-        let Raised { below, more } = personal::raised(on(election.to), edges, election);
-        edges.guard_between(below);
-        edges.guard_between(more);
-    }
 }

@@ -22,7 +22,7 @@ use hembo_core::{
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
-    trail::Trail,
+    trail::{Trail, Unseen},
 };
 use hembo_money::{Money, Rounding};
 
@@ -51,18 +51,43 @@ pub fn most(facts: &Facts, net: Money) -> Money {
     cents(net, facts.figures.gifts.part)
 }
 
+/// What a return claims of the pool.
+#[derive(Debug, Clone, Copy, Default)]
+pub struct Claim {
+    /// What it claims.
+    pub claimed: Money,
+    /// What the pool has left after it.
+    pub left: Money,
+}
+
 /// What this return claims of what the pool has left: at most the part of net income (118.1(1) "total gifts").
-pub fn claimed(on: On<'_>, trail: &mut impl Trail, left: Money, net: Money) -> Money {
+pub fn claimed(on: On<'_>, trail: &mut impl Trail, left: Money, net: Money) -> Claim {
     if on.facts.gifts.is_empty() || !on.who().filer {
-        return Money::ZERO;
+        return Claim { claimed: Money::ZERO, left };
     }
     let wanted = on.plan.gifts[on.person].unwrap_or(left);
     let wanted = limit::lesser(trail, wanted, left);
+    if on.plan.world.is_some() {
+        return Claim { claimed: wanted, left: left - least_claimed(on, trail, wanted) };
+    }
     let most = most(on.facts, net);
     let allowed = limit::cap(trail, GIFTS.at(on.scope), wanted, most);
-    trail.line(CLAIMED, on.scope, allowed, |i| {
+    let claimed = trail.line(CLAIMED, on.scope, allowed, |i| {
         i.items(&on.facts.gifts).line(income::NET, on.scope, net).figure("Left in the pool", left);
-    })
+    });
+    Claim { claimed, left: left - claimed }
+}
+
+/// What is claimed of `wanted` where all contributions are deducted, so that net income is the least: no deduction leaves
+/// more to the other of a couple.
+fn least_claimed(on: On<'_>, trail: &mut impl Trail, wanted: Money) -> Money {
+    if on.facts.filers.last() == Some(&on.person) {
+        return wanted;
+    }
+    let mut plan = on.plan.clone();
+    plan.contributions[on.person] = None;
+    let net = income::reckon(On { plan: &plan, ..on }, &mut Unseen(trail)).net;
+    limit::lesser(trail, wanted, most(on.facts, net))
 }
 
 /// What neither of a couple claims, for the five years after.

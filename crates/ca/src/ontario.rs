@@ -90,7 +90,7 @@ fn reduction(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, tax: Money) 
     let of_children = if on.who().filer { figures.child * children(on.facts) } else { Money::ZERO };
     let mut basic = figures.basic + of_children;
     if let (Some(partner), false) = (on.facts.partner(on.person), of_children.is_zero()) {
-        let counted = match on.plan.children_with {
+        let counted = match on.plan.world.and_then(|world| world.children_with) {
             Some(with) => with == on.person,
             None => counts_children(on, trail, incomes, partner, tax < basic * 2),
         };

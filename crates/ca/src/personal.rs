@@ -255,31 +255,16 @@ pub fn qualifies(facts: &Facts, person: usize) -> bool {
     related && who.lives_here && !who.claimed_elsewhere && !who.support_paid
 }
 
-/// By how much an election of dividends raises the amount for a partner: it is lawful where neither is below zero.
-#[derive(Debug, Clone, Copy)]
-pub struct Raised {
-    /// The base less the net income of the partner whose dividends move, and a cent.
-    pub below: Money,
-    /// By how much the net income of who reports them is the larger one, which is who claims.
-    pub more: Money,
-}
-
-/// Whether the election of one partner to report the other's dividends raises or makes the amount for a partner (line
-/// 30300) of who reports them (82(3)(b)): the other's net income without them is below the base, and it is the reporting
-/// partner who claims.
-pub fn raised(on: On<'_>, trail: &mut impl Trail, Election { from, to }: Election) -> Raised {
+/// Whether the election of one partner to report the other's dividends is lawful: it must raise or make the amount for a
+/// partner (line 30300) of who reports them (82(3)(b)), the other's net income without them being below the base; and
+/// that amount is claimed by who has the higher net income.
+pub fn raises_partner_amount(on: On<'_>, trail: &mut impl Trail, Election { from, to }: Election) -> bool {
     let mut unseen = Unseen(trail);
     let net = |who: usize, unseen: &mut Unseen<'_, _>| income::reckon(on.of(who), unseen).net;
     let (left, reporting) = (net(from, &mut unseen), net(to, &mut unseen));
-    let base = basic(on.of(to), &mut unseen, reporting);
+    let below = basic(on.of(to), &mut unseen, reporting) - left - Money::CENT;
     let first = on.facts.filers[0] == to;
     let more = reporting - left - if first { Money::ZERO } else { Money::CENT };
-    Raised { below: base - left - Money::CENT, more }
-}
-
-/// Whether an election is lawful.
-pub fn raises_partner_amount(on: On<'_>, trail: &mut impl Trail, election: Election) -> bool {
-    let Raised { below, more } = raised(on, trail, election);
     trail.step(below, true);
     trail.step(more, !below.is_negative());
     !below.is_negative() && !more.is_negative()

@@ -25,7 +25,15 @@ pub struct Plan {
     pub gifts: Vec<Option<Money>>,
     /// Tuition that students hand on.
     pub tuition: Vec<Handed>,
-    /// With whom Ontario counts the children, where the search asks for one of both; else it is who has the higher income.
+    /// The world in which the search reckons; in the law where nothing is said.
+    pub world: Option<World>,
+}
+
+/// The law without what makes a larger deduction cost: gifts are not limited by net income, an election of dividends is not
+/// tested, and Ontario counts the children where it is said.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct World {
+    /// With whom Ontario counts the children; nothing where the law leaves but one.
     pub children_with: Option<usize>,
 }
 

@@ -35,7 +35,7 @@ impl<'h> CanadianCase<'h> {
             caregivers: alberta::chosen(facts, way),
             gifts: gifts::chosen(facts, way),
             tuition: tuition::chosen(facts, way),
-            children_with: None,
+            world: None,
         }
     }
 
@@ -74,25 +74,23 @@ impl Weighable for CanadianCase<'_> {
         self.reckon(view, &mut Silent)
     }
 
-    fn guards(&self, view: &View<'_>, edges: &mut Edges) {
-        deducting::guards(&self.facts, &self.plan(view), edges);
-    }
-
     fn worlds(&self) -> usize {
-        if deducting::in_two_worlds(&self.facts) { 2 } else { 1 }
+        deducting::worlds(&self.facts)
     }
 
     fn total_in_world(&self, world: usize, view: &View<'_>, edges: &mut Edges) -> Money {
-        let plan = Plan { children_with: Some(self.facts.filers[world]), ..self.plan(view) };
+        let plan = Plan { world: Some(deducting::world(&self.facts, world)), ..self.plan(view) };
         t1::reckon(&self.facts, &plan, edges).unwrap_or(UNLAWFUL)
     }
 
     fn inside_world(&self, world: usize, view: &View<'_>, edges: &mut Edges) -> Money {
+        let world = deducting::world(&self.facts, world);
         deducting::inside_world(&self.facts, world, &self.plan(view), edges)
     }
 
-    fn leads_out_of_world(&self, world: usize, decision: usize) -> bool {
-        self.choices.is(decision, &deducting::NOW, self.facts.filers[world])
+    fn leads_out_of_world(&self, world: usize, view: &View<'_>, decision: usize) -> bool {
+        let out = deducting::leads_out_of_world(deducting::world(&self.facts, world), &self.plan(view));
+        out.is_some_and(|person| self.choices.is(decision, &deducting::NOW, person))
     }
 
     fn total_with_edges(&self, _: usize, view: &View<'_>, edges: &mut Edges) -> Money {

@@ -4,7 +4,8 @@
 
 use crate::{
     facts::Facts,
-    federal, gifts,
+    federal,
+    gifts::{self, Claim},
     income::{self, Income},
     ontario,
     payments::{self, Payable},
@@ -38,7 +39,8 @@ pub fn reckon(facts: &Facts, plan: &Plan, trail: &mut impl Trail) -> Option<Mone
         let on = On { facts, plan, person: election.to, scope: Scope::Person(election.to) };
         personal::raises_partner_amount(on, trail, election)
     };
-    let unlawful = facts.province.is_some() && plan.dividends.is_some_and(|e| !lawful(e, trail));
+    let tested = facts.province.is_some() && plan.world.is_none();
+    let unlawful = tested && plan.dividends.is_some_and(|e| !lawful(e, trail));
     (!unlawful).then(|| returns(facts, plan, trail))
 }
 
@@ -62,8 +64,8 @@ fn returns(facts: &Facts, plan: &Plan, trail: &mut impl Trail) -> Money {
     for &person in people {
         let Some(own) = alone[person] else { continue };
         let partner = facts.partner(person).and_then(|p| Some((p, alone[p]?)));
-        let claimed = gifts::claimed(on(person), trail, left, incomes[person].net);
-        left -= claimed;
+        let Claim { claimed, left: remaining } = gifts::claimed(on(person), trail, left, incomes[person].net);
+        left = remaining;
         let offer = |(p, a): (usize, Alone)| Offer {
             personal: a.personal,
             tuition: if handed_to(plan, p) == Some(person) { tuition[p] } else { kept(tuition[p]) },

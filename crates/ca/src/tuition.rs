@@ -20,7 +20,7 @@ use hembo_core::{
     reading::sum,
     trail::Trail,
 };
-use hembo_money::{Money, Rate, Rounding};
+use hembo_money::{Money, Rate};
 
 /// What this provision declares.
 pub static PROVISION: Provision =
@@ -62,9 +62,7 @@ pub fn most(facts: &Facts, student: usize) -> Money {
 
 /// Income as an amount that credits cover: in the first bracket taxable income, above it the tax over the first rate.
 pub fn to_cover(trail: &mut impl Trail, taxable: Money, tops: &[Money], rates: &[Rate]) -> Money {
-    let first = Money::from_cents(rates[0].billionths());
-    let over_first = |rate: &Rate| Money::from_cents(rate.billionths()).ratio_to(first, 9, Rounding::HalfUp);
-    limit::by_brackets(trail, taxable, tops, rates.iter().map(over_first))
+    limit::by_brackets_over(trail, taxable, tops, rates.iter().copied(), rates[0])
 }
 
 /// Lines 32300 and 32700 and the carryforward. `open` is the income that the amounts before tuition leave to cover.

@@ -64,9 +64,9 @@ pub struct Amount {
 pub enum More {
     /// Never: all of it is taken, and of what does nothing the rest is left.
     NeverCosts,
-    /// Only past a guard ([`Weighable::guards`](crate::search::Weighable::guards)): where none is passed between none and
-    /// all of it, it is as if it never cost.
-    CostsPastGuards,
+    /// Not in any of the law's *worlds* ([`Weighable::worlds`](crate::search::Weighable::worlds)): it is looked for only
+    /// where these are lower than the law.
+    NeverCostsInWorlds,
     /// It may.
     MayCost,
 }

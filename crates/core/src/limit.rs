@@ -251,13 +251,34 @@ pub fn by_brackets(
     tops: &[Money],
     rates: impl IntoIterator<Item = Rate>,
 ) -> Money {
+    Money::sum_of_products(slices(trail, base, tops, rates), Money::CENT, Rounding::HalfUp)
+}
+
+/// The same tax divided by a rate, rounded once: the base that would bear it at that rate.
+pub fn by_brackets_over(
+    trail: &mut impl Trail,
+    base: Money,
+    tops: &[Money],
+    rates: impl IntoIterator<Item = Rate>,
+    rate: Rate,
+) -> Money {
+    let slices = slices(trail, base, tops, rates);
+    Money::sum_of_products_over(slices, rate, Money::CENT, Rounding::HalfUp)
+}
+
+/// What of a base lies in each bracket, with its rate.
+fn slices(
+    trail: &mut impl Trail,
+    base: Money,
+    tops: &[Money],
+    rates: impl IntoIterator<Item = Rate>,
+) -> impl Iterator<Item = (Money, Rate)> {
     let ends = tops.iter().copied().chain([Money::LARGEST]);
     let starts = [Money::ZERO].into_iter().chain(tops.iter().copied());
-    let slices = starts.zip(ends).zip(rates).map(|((from, to), rate)| {
+    starts.zip(ends).zip(rates).map(move |((from, to), rate)| {
         trail.edge(base - to, true);
         ((base.min(to) - from).or_zero(), rate)
-    });
-    Money::sum_of_products(slices, Money::CENT, Rounding::HalfUp)
+    })
 }
 
 /// A limit whose result a table or worksheet of the law gives: noted here with what it was without.

@@ -1,4 +1,4 @@
-//! Amounts that cost past guards only, and worlds without a jump: against every whole unit.
+//! Amounts that never cost in a world without a limit, or without a jump: against every whole unit.
 #![allow(missing_docs, clippy::unwrap_used, clippy::type_complexity)]
 
 use hembo_core::{
@@ -31,7 +31,7 @@ struct Givers {
 
 impl Givers {
     fn of(incomes: [i64; 2], gift: i64, free_to: i64) -> Givers {
-        let decisions = vec![amount("moved", More::MayCost), amount("aside", More::CostsPastGuards)];
+        let decisions = vec![amount("moved", More::MayCost), amount("aside", More::NeverCostsInWorlds)];
         Givers { decisions, incomes, gift, free_to }
     }
 
@@ -41,9 +41,10 @@ impl Givers {
         (first, Money::whole(self.incomes[1]) + moved)
     }
 
-    fn reckon(&self, view: &View<'_>, trail: &mut impl Trail) -> Money {
+    fn reckon(&self, view: &View<'_>, limited: bool, trail: &mut impl Trail) -> Money {
         let (first, second) = self.left(view, trail);
-        let given = limit::lesser(trail, Money::whole(self.gift), first);
+        let gift = Money::whole(self.gift);
+        let given = if limited { limit::lesser(trail, gift, first) } else { gift };
         let taxed = |income: Money, trail: &mut _| limit::or_zero(trail, income - Money::whole(self.free_to));
         let (one, other) = (taxed(first, trail), taxed(second, trail));
         first + one * 2 + other * 3 - given * 4
@@ -64,14 +65,13 @@ impl Weighable for Givers {
         1
     }
     fn total(&self, _: usize, view: &View<'_>) -> Money {
-        self.reckon(view, &mut Silent)
+        self.reckon(view, true, &mut Silent)
     }
     fn total_with_edges(&self, _: usize, view: &View<'_>, edges: &mut Edges) -> Money {
-        self.reckon(view, edges)
+        self.reckon(view, true, edges)
     }
-    fn guards(&self, view: &View<'_>, edges: &mut Edges) {
-        let (first, _) = self.left(view, edges);
-        edges.guard(Money::whole(self.gift) - first);
+    fn total_in_world(&self, _: usize, view: &View<'_>, edges: &mut Edges) -> Money {
+        self.reckon(view, false, edges)
     }
 }
 
@@ -87,8 +87,8 @@ impl Parents {
     fn of(incomes: [i64; 2], bonus: i64) -> Parents {
         let decisions = vec![
             amount("moved", More::MayCost),
-            amount("aside.0", More::CostsPastGuards),
-            amount("aside.1", More::CostsPastGuards),
+            amount("aside.0", More::NeverCostsInWorlds),
+            amount("aside.1", More::NeverCostsInWorlds),
         ];
         Parents { decisions, incomes, bonus }
     }
@@ -142,7 +142,7 @@ impl Weighable for Parents {
         let [first, second] = self.nets(view, edges);
         if world == 0 { first - second } else { second - first - Money::CENT }
     }
-    fn leads_out_of_world(&self, world: usize, decision: usize) -> bool {
+    fn leads_out_of_world(&self, world: usize, _: &View<'_>, decision: usize) -> bool {
         decision == world + 1
     }
 }
@@ -186,7 +186,7 @@ proptest! {
     #![proptest_config(ProptestConfig::with_cases(120))]
 
     #[test]
-    fn an_amount_past_its_guard_is_chosen_as_if_it_were_explored(
+    fn an_amount_that_never_costs_in_a_world_is_chosen_as_if_it_were_explored(
         incomes in prop::array::uniform2(0_i64..70), gift in 0_i64..50, free_to in 0_i64..40,
     ) {
         // Every bend is at a whole unit: so is the lowest.

@@ -102,8 +102,18 @@ impl Money {
         unit: Money,
         rule: Rounding,
     ) -> Money {
+        Money::sum_of_products_over(parts, Rate::ONE, unit, rule)
+    }
+
+    /// The same divided by a rate, which is above zero; rounded once.
+    pub fn sum_of_products_over(
+        parts: impl IntoIterator<Item = (Money, Rate)>,
+        rate: Rate,
+        unit: Money,
+        rule: Rounding,
+    ) -> Money {
         let exact: i128 = parts.into_iter().map(|(m, r)| i128::from(m.0) * i128::from(r.billionths())).sum();
-        let units = rule.divide(exact, i128::from(unit.0) * i128::from(Rate::ONE.billionths()));
+        let units = rule.divide(exact, i128::from(unit.0) * i128::from(rate.billionths()));
         Money((units * i128::from(unit.0)) as i64)
     }
 

@@ -35,50 +35,14 @@ const STEP_SLOPE: i64 = 2;
 #[derive(Debug, Default, Clone)]
 pub struct Edges {
     told: Vec<Edge>,
-    /// Amounts that are not explored here were chosen at this point, and may have to be chosen otherwise beside it.
-    coupled: bool,
-    /// No lawful way stands here: the total only goes on evenly from where one does.
-    unlawful: bool,
+    /// No way is here: the total only goes on evenly from where one is.
+    outside: bool,
 }
 
 impl Edges {
-    /// Tells an edge past which, above zero, more of an amount may cost.
-    pub fn guard(&mut self, margin: Money) {
-        self.told.push(Edge { margin: margin.cents(), step: false, matters: true, guard: Some(Guard::Past) });
-    }
-
-    /// Tells an edge at which more of an amount may cost, but on neither side of it.
-    pub fn guard_between(&mut self, margin: Money) {
-        self.told.push(Edge {
-            margin: margin.cents(),
-            step: false,
-            matters: true,
-            guard: Some(Guard::Between),
-        });
-    }
-
-    /// Whether more of an amount may cost, by what was told with none and all of the amounts in question.
-    pub(super) fn may_cost(corners: &[Edges]) -> bool {
-        let past = |edge: &Edge| edge.guard == Some(Guard::Past) && edge.side() != Some(false);
-        let sides = |edges: &Edges| -> Vec<Option<bool>> {
-            edges.told.iter().filter(|e| e.guard == Some(Guard::Between)).map(|e| e.side()).collect()
-        };
-        corners.iter().any(|edges| edges.told.iter().any(past) || sides(edges) != sides(&corners[0]))
-    }
-
-    /// Marks the point as one at which no lawful way stands.
-    pub(super) fn nowhere_lawful(&mut self) {
-        self.unlawful = true;
-    }
-
-    /// Adds what was told elsewhere.
-    pub(super) fn extend(&mut self, other: Edges) {
-        self.told.extend(other.told);
-    }
-
-    /// Marks the point: what was chosen there besides the amounts explored may be chosen otherwise beside it.
-    pub(super) fn couple(&mut self) {
-        self.coupled = true;
+    /// Marks the point as one at which no way is.
+    pub(super) fn outside(&mut self) {
+        self.outside = true;
     }
 }
 
@@ -87,16 +51,6 @@ struct Edge {
     margin: i64,
     step: bool,
     matters: bool,
-    guard: Option<Guard>,
-}
-
-/// An edge at which more of an amount may begin to cost.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-enum Guard {
-    /// It may cost above the edge.
-    Past,
-    /// It may cost from one side to the other.
-    Between,
 }
 
 impl Edge {
@@ -122,12 +76,12 @@ impl Trail for Edges {
 
     #[inline(always)]
     fn edge(&mut self, margin: Money, matters: bool) {
-        self.told.push(Edge { margin: margin.cents(), step: false, matters, guard: None });
+        self.told.push(Edge { margin: margin.cents(), step: false, matters });
     }
 
     #[inline(always)]
     fn step(&mut self, margin: Money, matters: bool) {
-        self.told.push(Edge { margin: margin.cents(), step: true, matters, guard: None });
+        self.told.push(Edge { margin: margin.cents(), step: true, matters });
     }
 }
 
@@ -137,35 +91,37 @@ struct Corner {
     at: Vec<i64>,
     total: Money,
     edges: Edges,
-    sides: Sides,
+    sides: Vec<Sides>,
 }
 
-/// On which side of every edge a point is, a bit an edge: so that the edges of several points are compared 64 at once.
-#[derive(Debug, Default)]
+/// On which side of 64 edges a point is, a bit an edge: so that the edges of several points are compared 64 at once.
+#[derive(Debug, Default, Clone, Copy)]
 struct Sides {
     /// Clearly above, clearly below, and above by the rule that was taken.
-    above: Vec<u64>,
-    below: Vec<u64>,
-    upper: Vec<u64>,
-    step: Vec<u64>,
-    matters: Vec<u64>,
+    above: u64,
+    below: u64,
+    upper: u64,
+    step: u64,
+    matters: u64,
 }
 
 impl Sides {
-    fn of(edges: &Edges) -> Sides {
-        let bits = |is: fn(&Edge) -> bool| {
-            let word = |edges: &[Edge]| {
-                edges.iter().enumerate().fold(0, |word, (i, e)| word | u64::from(is(e)) << i)
-            };
-            edges.told.chunks(64).map(word).collect()
-        };
-        Sides {
-            above: bits(|e| e.side() == Some(true)),
-            below: bits(|e| e.side() == Some(false)),
-            upper: bits(|e| e.upper()),
-            step: bits(|e| e.step),
-            matters: bits(|e| e.matters),
+    /// Those of all edges.
+    fn of(edges: &Edges) -> Vec<Sides> {
+        edges.told.chunks(64).map(Sides::of_word).collect()
+    }
+
+    fn of_word(edges: &[Edge]) -> Sides {
+        let mut sides = Sides::default();
+        for (place, edge) in edges.iter().enumerate() {
+            let bit = |is: bool| u64::from(is) << place;
+            sides.above |= bit(edge.margin > WITHIN);
+            sides.below |= bit(edge.margin < -WITHIN);
+            sides.upper |= bit(edge.upper());
+            sides.step |= bit(edge.step);
+            sides.matters |= bit(edge.matters);
         }
+        sides
     }
 }
 
@@ -173,11 +129,10 @@ impl Sides {
 fn disputed(simplex: &[Rc<Corner>], from: usize) -> Option<usize> {
     let told = simplex.iter().map(|c| c.edges.told.len()).min().unwrap_or(0);
     for word in from / 64..told.div_ceil(64) {
-        let any = |pick: fn(&Sides) -> &Vec<u64>| simplex.iter().fold(0, |all, c| all | pick(&c.sides)[word]);
-        let lower = simplex.iter().fold(0, |all, c| all | !c.sides.upper[word]);
-        let apart = any(|s| &s.above) & any(|s| &s.below);
-        let stepped = simplex[0].sides.step[word] & any(|s| &s.upper) & lower;
-        let mut found = any(|s| &s.matters) & (apart | stepped);
+        let any = |pick: fn(&Sides) -> u64| simplex.iter().fold(0, |all, c| all | pick(&c.sides[word]));
+        let apart = any(|s| s.above) & any(|s| s.below);
+        let stepped = simplex[0].sides[word].step & any(|s| s.upper) & any(|s| !s.upper);
+        let mut found = any(|s| s.matters) & (apart | stepped);
         if word == from / 64 {
             found &= u64::MAX << (from % 64);
         }
@@ -198,33 +153,32 @@ pub(super) struct Steepness {
     pub(super) jump: Money,
 }
 
+/// What is found at a point.
+#[derive(Debug, Clone, Copy)]
+pub(super) struct At {
+    /// The total that is explored.
+    pub(super) total: Money,
+    /// What the law gives there: nothing that is not below it is looked for any more.
+    pub(super) lawful: Money,
+}
+
 /// Looks for the lowest total over amounts from zero to a most each.
 pub(super) struct Explorer<F> {
-    total: F,
+    at: F,
     /// The corners of open simplices: neighbours share them.
     corners: HashMap<Vec<i64>, Weak<Corner>>,
-    found: Vec<(Vec<i64>, Money)>,
     /// Corners at a step, each with the one across it.
     across: HashMap<Vec<i64>, Vec<i64>>,
     lowest: Money,
-    /// Simplices on which amounts that are not explored here are chosen in more than one way.
-    coupled: Vec<Coupled>,
+    /// How many edges a point told at the most, to have room for as many.
+    told: usize,
 }
 
-/// A simplex on which amounts that were not explored may be chosen in more than one way: its corners, and a total that
-/// nothing on it is below.
+/// A simplex on which the total is linear: its corners, and the lowest total at them.
 #[derive(Debug)]
-pub(super) struct Coupled {
+pub(super) struct Piece {
     corners: Vec<Vec<i64>>,
     pub(super) least: Money,
-}
-
-/// What was explored.
-pub(super) struct Explored {
-    /// Every corner with its total.
-    pub(super) corners: Vec<(Vec<Money>, Money)>,
-    /// What must be looked at again with the other amounts.
-    pub(super) coupled: Vec<Coupled>,
 }
 
 /// A simplex that is still to be looked at; those with the lowest corner first.
@@ -253,21 +207,22 @@ impl Ord for Open {
     }
 }
 
-impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
+impl<F: FnMut(&[Money], &mut Edges) -> At> Explorer<F> {
     /// An explorer of a function that tells its edges; nothing that is not below `lowest` is wanted.
-    pub(super) fn new(total: F, lowest: Money) -> Explorer<F> {
+    pub(super) fn new(at: F, lowest: Money) -> Explorer<F> {
         let (corners, across) = (HashMap::new(), HashMap::new());
-        Explorer { total, corners, found: Vec::new(), across, lowest, coupled: Vec::new() }
+        Explorer { at, corners, across, lowest, told: 0 }
     }
 
     /// Cuts the space from zero to a most each into pieces on which the total is linear: all of it, or with a steepness
-    /// where the lowest can be. `enough` is asked before every simplex, and may end it.
+    /// where the lowest can be. `enough` is asked before every simplex, and may end it. Returns the pieces that are below
+    /// what the law gives anywhere.
     pub(super) fn explore(
         mut self,
         most: &[Money],
         steepness: Option<&Steepness>,
         enough: impl FnMut() -> bool,
-    ) -> Explored {
+    ) -> Vec<Piece> {
         let simplices = self.simplices_of_box(most);
         self.explore_from(simplices, steepness, enough)
     }
@@ -275,11 +230,11 @@ impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
     /// The same over every point of a simplex together with further amounts from zero to a most each.
     pub(super) fn explore_prism(
         mut self,
-        base: &Coupled,
+        base: &Piece,
         most: &[Money],
         steepness: Option<&Steepness>,
         enough: impl FnMut() -> bool,
-    ) -> Explored {
+    ) -> Vec<Piece> {
         let simplices = prisms(base.corners.clone(), most);
         let simplices = simplices.into_iter().map(|s| s.into_iter().map(|at| self.corner(at)).collect());
         let simplices = simplices.collect();
@@ -291,13 +246,14 @@ impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
         simplices: Vec<Vec<Rc<Corner>>>,
         steepness: Option<&Steepness>,
         mut enough: impl FnMut() -> bool,
-    ) -> Explored {
+    ) -> Vec<Piece> {
         let mut open: BinaryHeap<Open> = simplices.into_iter().map(Open::new).collect();
+        let mut pieces = Vec::new();
         while let Some(Open { mut simplex, .. }) = open.pop() {
             if enough() {
                 break;
             }
-            if nowhere_lawful(&simplex) || steepness.is_some_and(|s| s.least_on(&simplex) >= self.lowest) {
+            if outside(&simplex) || steepness.is_some_and(|s| s.least_on(&simplex) >= self.lowest) {
                 continue;
             }
             if let Some((i, j, near_i, near_j)) = self.cut(&mut simplex) {
@@ -307,15 +263,13 @@ impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
                 let mut other = simplex;
                 other[i] = near_j;
                 open.push(Open::new(other));
-            } else if simplex.iter().any(|corner| corner.edges.coupled) {
-                let least = steepness.map_or(-Money::LARGEST, |s| s.least_on(&simplex));
-                let corners = simplex.iter().map(|c| c.at.clone()).collect();
-                self.coupled.push(Coupled { corners, least });
+            } else if lowest_corner(&simplex) < self.lowest {
+                let least = lowest_corner(&simplex);
+                pieces.push(Piece { corners: simplex.iter().map(|c| c.at.clone()).collect(), least });
             }
         }
-        let amounts = |at: &[i64]| at.iter().map(|&cents| Money::from_cents(cents)).collect();
-        let corners = self.found.into_iter().map(|(at, total)| (amounts(&at), total)).collect();
-        Explored { corners, coupled: self.coupled }
+        pieces.retain(|piece| piece.least < self.lowest);
+        pieces
     }
 
     fn corner(&mut self, at: Vec<i64>) -> Rc<Corner> {
@@ -323,12 +277,10 @@ impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
             return found;
         }
         let amounts: Vec<_> = at.iter().map(|&cents| Money::from_cents(cents)).collect();
-        let mut edges = Edges::default();
-        let total = (self.total)(&amounts, &mut edges);
-        if !edges.unlawful {
-            self.lowest = self.lowest.min(total);
-        }
-        self.found.push((at.clone(), total));
+        let mut edges = Edges { told: Vec::with_capacity(self.told), outside: false };
+        let At { total, lawful } = (self.at)(&amounts, &mut edges);
+        self.told = self.told.max(edges.told.len());
+        self.lowest = self.lowest.min(lawful);
         let sides = Sides::of(&edges);
         let corner = Rc::new(Corner { at: at.clone(), total, edges, sides });
         self.corners.insert(at, Rc::downgrade(&corner));
@@ -428,7 +380,7 @@ impl<F: FnMut(&[Money], &mut Edges) -> Money> Explorer<F> {
 
 impl Open {
     fn new(simplex: Vec<Rc<Corner>>) -> Open {
-        Open { lowest: simplex.iter().map(|c| c.total).min().unwrap_or_default(), simplex }
+        Open { lowest: lowest_corner(&simplex), simplex }
     }
 }
 
@@ -448,10 +400,14 @@ impl Steepness {
     }
 }
 
-/// Whether no lawful way stands on a whole simplex: at no corner, and the step that makes it so is linear there, as the
-/// corners agree in every edge before it.
-fn nowhere_lawful(simplex: &[Rc<Corner>]) -> bool {
-    simplex.iter().all(|corner| corner.edges.unlawful) && {
+fn lowest_corner(simplex: &[Rc<Corner>]) -> Money {
+    simplex.iter().map(|c| c.total).min().unwrap_or_default()
+}
+
+/// Whether no way is on a whole simplex: at no corner, and the step that makes it so is linear there, as the corners
+/// agree in every edge before it.
+fn outside(simplex: &[Rc<Corner>]) -> bool {
+    simplex.iter().all(|corner| corner.edges.outside) && {
         let step = simplex[0].edges.told.iter().position(|edge| edge.step);
         step.is_some_and(|step| disputed(simplex, 0).is_none_or(|edge| edge > step))
     }
@@ -526,11 +482,15 @@ mod tests {
 
     fn lowest(most: &[i64], mut total: impl FnMut(&[Money], &mut Edges) -> Money) -> (Vec<i64>, i64, usize) {
         let most: Vec<_> = most.iter().map(|&m| Money::whole(m)).collect();
-        let explorer = Explorer::new(|a: &[Money], e: &mut Edges| total(a, e), Money::LARGEST);
-        let corners = explorer.explore(&most, None, || false).corners;
-        let best =
-            corners.iter().min_by_key(|(at, total)| (*total, at.clone())).expect("the box has corners");
-        (best.0.iter().map(|m| m.cents()).collect(), best.1.cents(), corners.len())
+        let mut corners: Vec<(i64, Vec<i64>)> = Vec::new();
+        let at = |a: &[Money], e: &mut Edges| {
+            let total = total(a, e);
+            corners.push((total.cents(), a.iter().map(|m| m.cents()).collect()));
+            At { total, lawful: total }
+        };
+        Explorer::new(at, Money::LARGEST).explore(&most, None, || false);
+        let (total, at) = corners.iter().min().expect("the box has corners");
+        (at.clone(), *total, corners.len())
     }
 
     #[test]

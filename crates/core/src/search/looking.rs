@@ -1,13 +1,14 @@
 //! The lowest over the amounts that one combination of options leaves open.
 //!
-//! Most amounts are *explored*: their space is cut where the law bends ([`Explorer`]). An amount that costs only past a
-//! guard is not: where no guard is passed between none and all of it, all of it is taken. At a point where one is, such
-//! amounts are looked for there, so that every corner has its lowest total; and a piece on which that may
-//! come out differently from point to point is explored once more, together with them.
+//! Where one more of some amounts may cost, they are looked for in *worlds*. A world is the law with what makes such an
+//! amount cost taken away: nothing lawful is below it there, and as all of those amounts is best in it they need not be
+//! explored. Its space over the other amounts is cut where it bends ([`Explorer`]), and at every corner the law itself is
+//! reckoned too. Only a piece on which the world is below the lowest that the law was found to give is explored once more,
+//! by the law and with all amounts.
 
 use super::{
     Edges, Ranked, Stop, UNLAWFUL, View, Weighable,
-    kinks::{Coupled, Explored, Explorer, Steepness},
+    kinks::{At, Explorer, Piece, Steepness},
     walk::Held,
 };
 use crate::{
@@ -20,10 +21,13 @@ use std::{cell::Cell, rc::Rc};
 /// To look at so many simplices is as much work as to reckon one point.
 const SIMPLICES_A_POINT: u64 = 8;
 
+/// A world lower than the law by no more than this is no reason to look: the cents that rounded lines add up to.
+const ROUNDING: Money = Money::from_cents(5);
+
 /// The amounts that are open and not held, each with its decision and its most.
 pub(super) struct Amounts {
     explored: Vec<(usize, Money)>,
-    guarded: Vec<(usize, Money)>,
+    following: Vec<(usize, Money)>,
 }
 
 impl Amounts {
@@ -35,16 +39,16 @@ impl Amounts {
             });
             open.filter_map(|(d, _)| Some((d, way.amount(d)?))).collect()
         };
-        Amounts { explored: with(More::MayCost), guarded: with(More::CostsPastGuards) }
+        Amounts { explored: with(More::MayCost), following: with(More::NeverCostsInWorlds) }
     }
 
     pub(super) fn is_empty(&self) -> bool {
-        self.explored.is_empty() && self.guarded.is_empty()
+        self.explored.is_empty() && self.following.is_empty()
     }
 
     /// All of them.
     pub(super) fn all(&self) -> impl Iterator<Item = (usize, Money)> + '_ {
-        self.explored.iter().chain(&self.guarded).copied()
+        self.explored.iter().chain(&self.following).copied()
     }
 }
 
@@ -101,16 +105,28 @@ impl<'a> Looking<'a> {
 
     /// Looks.
     pub(super) fn look(&mut self) {
-        match self.case.worlds() {
-            0 | 1 => self.look_everywhere(),
-            worlds => (0..worlds).for_each(|world| self.look_in_world(world)),
+        if self.amounts.following.is_empty() {
+            self.look_by_the_law(None);
+            return;
+        }
+        let mut below: Vec<Piece> = Vec::new();
+        for world in 0..self.case.worlds() {
+            below.extend(self.look_in_world(world));
+        }
+        below.sort_by_key(|piece| piece.least);
+        for piece in below {
+            if piece.least + ROUNDING < self.lowest() {
+                self.look_by_the_law(Some(&piece));
+            }
         }
     }
 
-    /// Looks in one world, where amounts with guards never cost but lead out of it.
-    fn look_in_world(&mut self, world: usize) {
+    /// Looks in one world; the pieces on which it is below the lowest that the law was found to give.
+    fn look_in_world(&mut self, world: usize) -> Vec<Piece> {
         let most: Vec<Money> = self.amounts.explored.iter().map(|(_, most)| *most).collect();
-        let out = self.amounts.guarded.iter().copied().find(|(d, _)| self.case.leads_out_of_world(world, *d));
+        let view = View::of(&self.way);
+        let leads_out = |(d, _): &(usize, Money)| self.case.leads_out_of_world(world, &view, *d);
+        let out = self.amounts.following.iter().copied().find(leads_out);
         let mut steepness = self.steepness(&self.amounts.explored);
         steepness.jump = Money::ZERO;
         if out.is_some() {
@@ -121,21 +137,21 @@ impl<'a> Looking<'a> {
         let enough = self.enough();
         let explorer =
             Explorer::new(|at: &[Money], edges: &mut Edges| self.at_in_world(world, out, at, edges), lowest);
-        explorer.explore(&most, Some(&steepness), enough);
+        explorer.explore(&most, Some(&steepness), enough)
     }
 
-    /// The total in a world at a point of the explored amounts: with all of the guarded ones, but of that which leads out
-    /// only as much as stays inside.
+    /// A point of the explored amounts in a world: with all of the following ones, but of that which leads out only as
+    /// much as stays inside.
     fn at_in_world(
         &mut self,
         world: usize,
         out: Option<(usize, Money)>,
         at: &[Money],
         edges: &mut Edges,
-    ) -> Money {
+    ) -> At {
         place(&mut self.way, &self.amounts.explored, at);
-        let all: Vec<Money> = self.amounts.guarded.iter().map(|(_, most)| *most).collect();
-        place(&mut self.way, &self.amounts.guarded, &all);
+        let all: Vec<Money> = self.amounts.following.iter().map(|(_, most)| *most).collect();
+        place(&mut self.way, &self.amounts.following, &all);
         let with_all = self.inside(world, edges);
         let inside = match out {
             None => with_all,
@@ -156,11 +172,9 @@ impl<'a> Looking<'a> {
         let total = self.case.total_in_world(world, &View::of(&self.way), edges);
         self.work.set(self.work.get() + 1);
         if inside.is_negative() {
-            edges.nowhere_lawful();
-        } else {
-            self.keep(total);
+            edges.outside();
         }
-        total
+        At { total, lawful: if total <= self.lowest() { self.total() } else { UNLAWFUL } }
     }
 
     fn inside(&self, world: usize, edges: &mut Edges) -> Money {
@@ -190,91 +204,23 @@ impl<'a> Looking<'a> {
         self.way.0[decision] = Some(Taken::Amount(Money::from_cents(inside)));
     }
 
-    /// Looks over all amounts, the guarded ones where a guard is near.
-    fn look_everywhere(&mut self) {
-        let most: Vec<Money> = self.amounts.explored.iter().map(|(_, most)| *most).collect();
-        let steepness = self.steepness(&self.amounts.explored);
-        let enough = self.enough();
-        let explorer =
-            Explorer::new(|at: &[Money], edges: &mut Edges| self.at_explored(at, edges), Money::LARGEST);
-        let Explored { coupled, .. } = explorer.explore(&most, Some(&steepness), enough);
-        let mut coupled = coupled;
-        coupled.sort_by_key(|simplex| simplex.least);
-        for simplex in coupled {
-            if self.lowest() > simplex.least {
-                self.look_at_coupled(&simplex);
-            }
-        }
-    }
-
-    /// The total at a point of the explored amounts, with the guarded ones chosen best there.
-    fn at_explored(&mut self, at: &[Money], edges: &mut Edges) -> Money {
-        let (explored, guarded) = (&self.amounts.explored, &self.amounts.guarded);
-        place(&mut self.way, explored, at);
-        let all: Vec<Money> = guarded.iter().map(|(_, most)| *most).collect();
-        place(&mut self.way, guarded, &all);
-        let total = self.reckon(edges);
-        if guarded.is_empty() || !self.may_cost(edges) {
-            return total;
-        }
-        edges.couple();
-        let found = self.explore_guarded(total);
-        place(&mut self.way, guarded, &all);
-        found
-    }
-
-    /// Whether more of the guarded amounts may cost somewhere between none and all of them; tells the guards of every corner.
-    fn may_cost(&mut self, edges: &mut Edges) -> bool {
-        let guarded = &self.amounts.guarded;
-        let mut corners: Vec<Edges> = Vec::new();
-        for corner in 0..1_u32 << guarded.len() {
-            let at: Vec<Money> = guarded
-                .iter()
-                .enumerate()
-                .map(|(axis, (_, most))| if corner >> axis & 1 == 1 { *most } else { Money::ZERO })
-                .collect();
-            place(&mut self.way, guarded, &at);
-            let mut told = Edges::default();
-            self.case.guards(&View::of(&self.way), &mut told);
-            corners.push(told);
-        }
-        let may_cost = Edges::may_cost(&corners);
-        corners.into_iter().for_each(|told| edges.extend(told));
-        may_cost
-    }
-
-    /// The lowest over the guarded amounts at a point of the others; `total` is that with all of them.
-    fn explore_guarded(&mut self, total: Money) -> Money {
-        let guarded = &self.amounts.guarded;
-        let most: Vec<Money> = guarded.iter().map(|(_, most)| *most).collect();
-        let steepness = self.steepness(guarded);
-        let enough = self.enough();
+    /// Looks over all amounts by the law itself: everywhere, or where the explored ones are in a piece.
+    fn look_by_the_law(&mut self, piece: Option<&Piece>) {
+        let amounts: Vec<(usize, Money)> = self.amounts.all().collect();
+        let most = |of: &[(usize, Money)]| of.iter().map(|(_, most)| *most).collect::<Vec<_>>();
+        let (explored, following) = (most(&self.amounts.explored), most(&self.amounts.following));
+        let (steepness, lowest, enough) = (self.steepness(&amounts), self.lowest(), self.enough());
         let explorer = Explorer::new(
             |at: &[Money], edges: &mut Edges| {
-                place(&mut self.way, guarded, at);
-                self.reckon(edges)
-            },
-            Money::LARGEST,
-        );
-        let explored = explorer.explore(&most, Some(&steepness), enough);
-        explored.corners.into_iter().map(|(_, total)| total).min().unwrap_or(total)
-    }
-
-    /// Explores a piece on which guarded amounts may be chosen in more than one way, together with them.
-    fn look_at_coupled(&mut self, simplex: &Coupled) {
-        let both: Vec<(usize, Money)> = self.amounts.all().collect();
-        let most: Vec<Money> = self.amounts.guarded.iter().map(|(_, most)| *most).collect();
-        let steepness = self.steepness(&both);
-        let lowest = self.lowest();
-        let enough = self.enough();
-        let explorer = Explorer::new(
-            |at: &[Money], edges: &mut Edges| {
-                place(&mut self.way, &both, at);
+                place(&mut self.way, &amounts, at);
                 self.reckon(edges)
             },
             lowest,
         );
-        explorer.explore_prism(simplex, &most, Some(&steepness), enough);
+        match piece {
+            None => explorer.explore(&explored, Some(&steepness), enough),
+            Some(piece) => explorer.explore_prism(piece, &following, Some(&steepness), enough),
+        };
     }
 
     fn lowest(&self) -> Money {
@@ -289,16 +235,24 @@ impl<'a> Looking<'a> {
     }
 
     /// The household's total where the amounts stand, kept if it is the lowest so far.
-    fn reckon(&mut self, edges: &mut Edges) -> Money {
+    fn reckon(&mut self, edges: &mut Edges) -> At {
         let view = View::of(&self.way);
         let total = (0..self.case.parts()).map(|part| self.case.total_with_edges(part, &view, edges)).sum();
-        self.work.set(self.work.get() + 1);
+        self.keep(total);
+        At { total, lawful: total }
+    }
+
+    /// The same without its edges.
+    fn total(&mut self) -> Money {
+        let view = View::of(&self.way);
+        let total = (0..self.case.parts()).map(|part| self.case.total(part, &view)).sum();
         self.keep(total);
         total
     }
 
     /// Keeps the way as it stands if it is the lowest lawful one so far.
     fn keep(&mut self, total: Money) {
+        self.work.set(self.work.get() + 1);
         self.lawful += u64::from(total < UNLAWFUL);
         let lower = |best: &Ranked| (total, &self.way) < (best.total, &best.way);
         if total < UNLAWFUL && self.best.as_ref().is_none_or(lower) {

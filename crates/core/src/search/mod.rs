@@ -56,30 +56,27 @@ pub trait Weighable {
         self.total(part, view)
     }
 
-    /// Tells every edge past which more of an amount that [`CostsPastGuards`](crate::decision::More) may cost
-    /// ([`Edges::guard`], [`Edges::guard_between`]), and before it the edges on which its margin depends. A guard moves one way only as more of such
-    /// an amount is taken.
-    fn guards(&self, _view: &View<'_>, _edges: &mut Edges) {}
-
-    /// Into how many worlds a rule that jumps divides the amounts, such as by which of two partners something is counted
-    /// with. In each it is counted one way without a jump, and an amount that costs past guards only never costs.
+    /// Into how many worlds the amounts fall. A world is the law without what makes an amount of
+    /// [`NeverCostsInWorlds`](crate::decision::More) cost: a limit that binds the tighter the more of it is taken, a
+    /// condition that it may break, a rule that jumps (a world for each of its sides).
     fn worlds(&self) -> usize {
         1
     }
 
-    /// The household's total in one world, telling every edge; outside it the total goes on evenly.
+    /// The household's total in one world, telling every edge. For every lawful way some way of some world is inside and
+    /// no higher; outside the total goes on evenly.
     fn total_in_world(&self, _world: usize, view: &View<'_>, edges: &mut Edges) -> Money {
         (0..self.parts()).map(|part| self.total_with_edges(part, view, edges)).sum()
     }
 
-    /// How far inside its world a way is, telling every edge on which that depends; below zero it is not lawful there.
+    /// How far inside its world a way is, telling every edge on which that depends; below zero it is not in it.
     /// More of an amount moves it one way only.
     fn inside_world(&self, _world: usize, _view: &View<'_>, _edges: &mut Edges) -> Money {
         Money::ZERO
     }
 
-    /// Whether more of an amount leads out of a world; of the amounts with guards this is one at the most.
-    fn leads_out_of_world(&self, _world: usize, _decision: usize) -> bool {
+    /// Whether more of an amount leads out of a world; of the amounts that never cost in it this is one at the most.
+    fn leads_out_of_world(&self, _world: usize, _view: &View<'_>, _decision: usize) -> bool {
         false
     }
 

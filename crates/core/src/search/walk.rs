@@ -3,7 +3,7 @@
 use super::{
     Edges, Ends, Law, Ranked, Stop, UNLAWFUL, View, Weighable, Weighed,
     discrete::clear_bars_of_priced_options,
-    kinks::Explorer,
+    kinks::{At, Explorer},
     looking::{Amounts, Looking},
 };
 use crate::decision::{More, Taken, Way};
@@ -50,15 +50,17 @@ pub fn along(
     stop: &Stop,
 ) -> Vec<(Money, Money)> {
     let mut moved = way.clone();
-    let total = |amounts: &[Money], edges: &mut Edges| {
+    let mut points: Vec<(Money, Money)> = Vec::new();
+    let at = |amounts: &[Money], edges: &mut Edges| {
         moved.0[decision] = Some(Taken::Amount(amounts[0]));
         let view = View::of(&moved);
-        (0..case.parts()).map(|part| case.total_with_edges(part, &view, edges)).sum()
+        let total = (0..case.parts()).map(|part| case.total_with_edges(part, &view, edges)).sum();
+        if total < UNLAWFUL {
+            points.push((amounts[0], total));
+        }
+        At { total, lawful: total }
     };
-    let explorer = Explorer::new(total, Money::LARGEST);
-    let corners = explorer.explore(&[most], None, || stop.is_stopped()).corners.into_iter();
-    let lawful = corners.filter(|(_, total)| *total < UNLAWFUL);
-    let mut points: Vec<_> = lawful.map(|(at, total)| (at[0], total)).collect();
+    Explorer::new(at, Money::LARGEST).explore(&[most], None, || stop.is_stopped());
     points.sort();
     points
 }
