@@ -18,6 +18,7 @@ use hembo_core::{
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
+    settled,
 };
 use hembo_money::Money;
 
@@ -200,7 +201,8 @@ fn over_the_limit(
             _ => Money::ZERO,
         })
         .sum();
-    let room = (cents(earned, figures.next_rate).min(figures.next_most) - adjustment).or_zero();
-    let over = (available - next - limit).max(available - limit - room) - figures.cushion;
+    let room =
+        settled::or_zero(settled::lesser(cents(earned, figures.next_rate), figures.next_most) - adjustment);
+    let over = settled::greater(available - next - limit, available - limit - room) - figures.cushion;
     (over > Money::ZERO).then_some(over)
 }

@@ -12,6 +12,7 @@ use hembo_core::{
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
+    settled,
     trail::Trail,
 };
 use hembo_money::{Money, Rounding};
@@ -40,18 +41,18 @@ pub fn read(facts: &Facts, person: usize) -> Contributions {
     let (first, second) = (sum(&own.cpp), sum(&own.cpp_second));
     let over = [first - required_first(facts, person), second - required_second(facts, person)];
     let back = if facts.figures.cpp_overpaid.both_together {
-        (over[0] + over[1]).or_zero()
+        settled::or_zero(over[0] + over[1])
     } else {
-        over[0].or_zero() + over[1].or_zero()
+        settled::or_zero(over[0]) + settled::or_zero(over[1])
     };
-    let base = (first - over[0].or_zero()).in_proportion(
+    let base = (first - settled::or_zero(over[0])).in_proportion(
         Money::from_cents(cpp.base_rate.billionths()),
         Money::from_cents(cpp.rate.billionths()),
         Money::CENT,
         Rounding::HalfUp,
     );
     let premiums = sum(&own.ei);
-    let counted = premiums.min(required_premiums(facts, own.insurable));
+    let counted = settled::lesser(premiums, required_premiums(facts, own.insurable));
     Contributions {
         base,
         enhanced: first + second - back - base,
@@ -65,15 +66,15 @@ pub fn read(facts: &Facts, person: usize) -> Contributions {
 pub fn required_first(facts: &Facts, person: usize) -> Money {
     let cpp = &facts.figures.cpp;
     let [exemption, ceiling, _] = prorated(facts, person);
-    let earnings = facts.people[person].own.pensionable.min(ceiling);
-    (earnings - exemption).or_zero().times(cpp.rate, Money::CENT, Rounding::HalfUp)
+    let earnings = settled::lesser(facts.people[person].own.pensionable, ceiling);
+    settled::or_zero(earnings - exemption).times(cpp.rate, Money::CENT, Rounding::HalfUp)
 }
 
 /// The same between the first and the second ceiling.
 pub fn required_second(facts: &Facts, person: usize) -> Money {
     let [_, first, second] = prorated(facts, person);
-    let earnings = facts.people[person].own.pensionable.min(second);
-    (earnings - first).or_zero().times(facts.figures.cpp.second_rate, Money::CENT, Rounding::HalfUp)
+    let earnings = settled::lesser(facts.people[person].own.pensionable, second);
+    settled::or_zero(earnings - first).times(facts.figures.cpp.second_rate, Money::CENT, Rounding::HalfUp)
 }
 
 /// The exemption and the two ceilings for the months from the one after the 18th birthday to that of the 70th.
@@ -99,15 +100,15 @@ fn months(facts: &Facts, person: usize) -> i64 {
         t if t == cpp.to_age => birthday,
         _ => 12,
     };
-    (end - begin).max(0)
+    settled::greater(end - begin, 0)
 }
 
 /// Premiums that the law asks of insurable earnings (EIA 96(4), (5)): none up to the least, never more than what is
 /// above it.
 pub fn required_premiums(facts: &Facts, insurable: Money) -> Money {
     let ei = &facts.figures.ei;
-    let full = insurable.min(ei.most_earnings).times(ei.rate, Money::CENT, Rounding::HalfUp);
-    full.min((insurable - ei.nothing_to).or_zero())
+    let full = settled::lesser(insurable, ei.most_earnings).times(ei.rate, Money::CENT, Rounding::HalfUp);
+    settled::lesser(full, settled::or_zero(insurable - ei.nothing_to))
 }
 
 /// Line 22215.

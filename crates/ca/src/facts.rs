@@ -5,6 +5,7 @@ use hembo_core::{
     household::{Answers, Entry},
     outcome::age_on,
     reading::sum,
+    settled,
     trail::Item,
     words::first_name,
 };
@@ -196,7 +197,7 @@ impl PersonFacts {
 
     /// What may be deducted of contributions: those of all years less what was designated as repayment.
     pub fn available_contributions(&self) -> Money {
-        (sum(&self.own.contributions) - sum(&self.own.repaid)).or_zero()
+        settled::or_zero(sum(&self.own.contributions) - sum(&self.own.repaid))
     }
 }
 

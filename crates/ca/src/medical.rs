@@ -20,6 +20,7 @@ use hembo_core::{
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
+    settled,
     trail::Trail,
 };
 use hembo_money::Money;
@@ -63,7 +64,7 @@ const MOST_WINDOWS: usize = 200;
 pub fn windows(facts: &Facts) -> Vec<Window> {
     let of_year = facts.year_begin..=facts.year_end;
     let dates: Vec<Date> = facts.medical.iter().map(|r| r.date).collect();
-    let keeps = |date: &Date| facts.year_end.min(year_after(*date) - Duration::DAY);
+    let keeps = |date: &Date| settled::lesser(facts.year_end, year_after(*date) - Duration::DAY);
     let ends = dates.iter().copied().chain(dates.iter().map(keeps)).chain([facts.year_end]);
     let mut ends: Vec<Date> = ends.filter(|day| of_year.contains(day)).collect();
     ends.sort();
@@ -137,7 +138,7 @@ pub fn provincial(on: On<'_>, trail: &mut impl Trail, net: Money, most: Money) -
 /// Whether a person is of age and earned enough for the supplement (122.51(1) "eligible individual").
 pub fn may_be_supplemented(facts: &Facts, person: usize) -> bool {
     let (figures, own) = (&facts.figures.medical_supplement, &facts.people[person].own);
-    let earned = (sum(&own.employment) - sum(&own.rpp) - sum(&own.dues)).or_zero();
+    let earned = settled::or_zero(sum(&own.employment) - sum(&own.rpp) - sum(&own.dues));
     facts.reached(person, figures.age) && earned >= figures.earned_least
 }
 
@@ -189,7 +190,7 @@ pub fn read(paper: &mut Bringing<'_>) {
         let (Some(date), Some(patient)) = (cells.get("date").and_then(Entry::date), patient) else {
             continue;
         };
-        let amount = (paid - back).or_zero();
+        let amount = settled::or_zero(paid - back);
         if !used && !amount.is_zero() && paper.facts.medical_counts(patient) {
             let item = paper.paper.item("amount", Some(row), amount);
             paper.facts.medical.push(Receipt { date, item });

@@ -12,6 +12,7 @@ use hembo_core::{
     choice::{Chosen, Open},
     decision::{Amount, Bar, Decision, More, Opt},
     point::{Gather, Place},
+    settled,
 };
 use hembo_money::{Money, Rounding};
 
@@ -88,7 +89,7 @@ pub fn chosen(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Option<Medical> {
     let claimed = match facts.filers.get(by) {
         Some(&claimant) => vec![(claimant, all)],
         None => {
-            let first = way.amount(&AMOUNT, 0).unwrap_or_default().min(all);
+            let first = way.amount(&AMOUNT, 0).unwrap_or_default();
             vec![(facts.filers[0], first), (facts.filers[1], all - first)]
         }
     };
@@ -111,7 +112,7 @@ pub fn both_may_be_supplemented(facts: &Facts) -> bool {
 fn both_above_threshold(facts: &Facts) -> bool {
     let threshold = |&f: &usize| {
         let figures = &facts.figures.medical;
-        cents(net_income::widest(facts, f).0, figures.part).min(figures.most)
+        settled::lesser(cents(net_income::widest(facts, f).0, figures.part), figures.most)
     };
     largest_window(facts) > facts.filers.iter().map(threshold).sum()
 }

@@ -1,7 +1,7 @@
 //! The minimum tax (ITA 127.5, form T691): not computed, so it must be told where it may be due.
 
 use crate::{cpp_ei, dividends, federal, figures::Figures, gifts, income, points::Points, rounding::cents};
-use hembo_core::{line::LineId, point::Gather};
+use hembo_core::{line::LineId, point::Gather, settled};
 use hembo_money::{Money, Rounding};
 
 /// Returns of which the minimum tax may be above the ordinary one.
@@ -26,9 +26,9 @@ fn minimum_tax(figures: &Figures, line: &impl Fn(&'static str) -> Money) -> Mone
     let gross_up = line(dividends::ALL) - actual_dividends(figures, line);
     let adjusted =
         line(income::TAXABLE) + cents(line(cpp_ei::ENHANCED), figures_of.deductions_part) - gross_up;
-    let tax = cents((adjusted - figures_of.exemption).or_zero(), figures_of.rate);
+    let tax = cents(settled::or_zero(adjusted - figures_of.exemption), figures_of.rate);
     let credits = cents(line(federal::FOR_AMOUNTS), figures_of.credits_part);
-    (tax - credits - cents(line(gifts::CREDIT), figures_of.gifts_part)).or_zero()
+    settled::or_zero(tax - credits - cents(line(gifts::CREDIT), figures_of.gifts_part))
 }
 
 fn actual_dividends(figures: &Figures, line: &impl Fn(&'static str) -> Money) -> Money {

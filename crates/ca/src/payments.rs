@@ -10,6 +10,7 @@ use hembo_core::{
     paper::PaperKind,
     provision::Provision,
     reading::sum,
+    settled,
     trail::Trail,
 };
 use hembo_money::Money;
@@ -103,7 +104,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income, payable: Paya
     let out = [(medical::PAID_OUT, supplement), (workers_benefit::BENEFIT, benefit), (ontario::CARE, care)];
     let credits = on.add(trail, CREDITS, &[&[(PAID, paid)][..], &out].concat());
     for (line, amount) in [(REFUND, credits - total), (OWING, total - credits)] {
-        on.made(trail, line, amount.or_zero(), &[(PAYABLE, total), (CREDITS, credits)], &[]);
+        on.made(trail, line, settled::or_zero(amount), &[(PAYABLE, total), (CREDITS, credits)], &[]);
     }
     on.made(trail, BALANCE, net - paid, &[(NET_TAX, net), (PAID, paid)], &[]);
     net

@@ -18,6 +18,7 @@ use hembo_core::{
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
+    settled,
     trail::Trail,
 };
 use hembo_money::{Money, Rate};
@@ -57,7 +58,7 @@ pub struct Tuition {
 
 /// The most that a student could hand on, before own use takes from it.
 pub fn most(facts: &Facts, student: usize) -> Money {
-    sum(&facts.people[student].own.tuition).min(facts.figures.tuition.transfer_most)
+    settled::lesser(sum(&facts.people[student].own.tuition), facts.figures.tuition.transfer_most)
 }
 
 /// Income as an amount that credits cover: in the first bracket taxable income, above it the tax over the first rate.

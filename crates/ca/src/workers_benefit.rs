@@ -23,6 +23,7 @@ use hembo_core::{
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
+    settled,
     trail::Trail,
 };
 use hembo_money::Money;
@@ -98,7 +99,7 @@ pub fn held(facts: &Facts) -> bool {
 /// Net income of the family less the exemption of the secondary earner.
 pub fn adjusted(facts: &Facts, person: usize, family: Money) -> Money {
     let (own, partner) = working(facts, person);
-    family - own.min(partner).min(facts.figures.workers_benefit.second_earner)
+    family - settled::lesser(settled::lesser(own, partner), facts.figures.workers_benefit.second_earner)
 }
 
 /// The amounts of a standing.
@@ -117,7 +118,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Money {
     let (own, partner) = working(on.facts, on.person);
     let working = own + partner;
     let class = class(on.facts, standing);
-    let grown = cents((working - figures.above).or_zero(), figures.rate_in).min(class.most);
+    let grown =
+        settled::lesser(cents(settled::or_zero(working - figures.above), figures.rate_in), class.most);
     let income = limit::or_zero(trail, adjusted(on.facts, on.person, family_net(on, incomes)));
     let rule = PhaseOut::continuous(class.from, figures.rate_out, Money::CENT);
     let allowed = limit::phase_out(trail, WORKERS_BENEFIT.at(on.scope), grown, income, rule);

@@ -75,7 +75,7 @@ prop_compose! {
         dividends in prop::option::weighted(0.3, 1_000_i64..12_000),
         pension in prop::option::weighted(0.3, 1_000_i64..8_000),
     ) -> Family {
-        let second = (first + apart).max(0);
+        let second = first + apart;
         let mut family = Family::couple(province, ["1955-02-02", "1990-05-05"])
             .interest("ada", &first.to_string())
             .employed("bo", &second.to_string());

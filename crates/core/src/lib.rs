@@ -25,6 +25,7 @@ pub mod reading;
 pub mod schema;
 pub mod search;
 pub mod secret;
+pub mod settled;
 pub mod trail;
 pub mod words;
 

@@ -9,7 +9,9 @@ use crate::{
     points::Points,
     unit::{Filed, On},
 };
-use hembo_core::{forms::Required, lines, point::Gather, provision::Provision, reading::sum, trail::Trail};
+use hembo_core::{
+    forms::Required, limit, lines, point::Gather, provision::Provision, reading::sum, settled, trail::Trail,
+};
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
@@ -47,7 +49,7 @@ fn additional_medicare(on: On<'_>, trail: &mut impl Trail) -> Money {
     let figures = &on.facts.figures.additional_medicare;
     let wages = on.gather(trail, MEDICARE_WAGES, |own| &own.medicare_wages);
     let from = *figures.from.of(on.unit.status);
-    let tax = (wages - from).or_zero().times(figures.rate, Money::WHOLE, Rounding::HalfUp);
+    let tax = settled::or_zero(wages - from).times(figures.rate, Money::WHOLE, Rounding::HalfUp);
     trail.line(MEDICARE, on.scope, tax, |i| {
         i.line(MEDICARE_WAGES, on.scope, wages).figure("Above", from).figure("Rate", figures.rate);
     })
@@ -60,16 +62,16 @@ pub fn additional_medicare_withheld(on: On<'_>) -> Money {
         |amount: fn(&crate::facts::Own) -> Money| on.owns().map(|(_, own)| amount(own)).sum::<Money>();
     let (tax, wages) = (total(|own| sum(&own.medicare_tax)), total(|own| sum(&own.medicare_wages)));
     // In cents, rounded once: rounding both sides would make a dollar of nothing.
-    (tax - wages.times(figures.regular_rate, Money::CENT, Rounding::HalfUp)).or_zero().to_whole()
+    settled::or_zero(tax - wages.times(figures.regular_rate, Money::CENT, Rounding::HalfUp)).to_whole()
 }
 
 /// Form 8960: 3.8 % of interest less the early withdrawal penalty, or of income above the threshold if that is less.
 fn investment(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
     let figures = &on.facts.figures.investment_tax;
-    let net = (income.interest - income.penalty).or_zero();
+    let net = settled::or_zero(income.interest - income.penalty);
     let from = *figures.from.of(on.unit.status);
-    let above = (income.agi - from).or_zero();
-    let tax = net.min(above).times(figures.rate, Money::WHOLE, Rounding::HalfUp);
+    let above = limit::or_zero(trail, income.agi - from);
+    let tax = limit::lesser(trail, net, above).times(figures.rate, Money::WHOLE, Rounding::HalfUp);
     trail.line(INVESTMENT, on.scope, tax, |i| {
         i.line(income::INTEREST, on.scope, income.interest)
             .line(income::AGI, on.scope, income.agi)

@@ -11,6 +11,7 @@ use hembo_core::{
     limits, lines,
     provision::Provision,
     reading::sum,
+    settled,
     trail::{Scope, Trail},
 };
 use hembo_money::{Money, Rounding};
@@ -160,17 +161,17 @@ fn refundable(on: On<'_>, trail: &mut impl Trail, unused: Money, children: i64, 
             .figure("Each, at most", figures.refundable);
     });
     let at = CHILD_REFUND_EARNED.at(on.scope);
-    let by_earnings = (from.earned - figures.earned_above).or_zero().times(
+    let by_earnings = settled::or_zero(from.earned - figures.earned_above).times(
         figures.earned_rate,
         Money::WHOLE,
         Rounding::HalfUp,
     );
-    let by_payroll = payroll(on, from);
+    let by_payroll = payroll(on, trail, from);
     let allowed = if children < figures.three_children || by_payroll <= by_earnings {
         let rule = PhaseIn { start: figures.earned_above, rate: figures.earned_rate, unit: Money::WHOLE };
         limit::phase_in(trail, at, open, from.earned, rule)
     } else {
-        let allowed = open.min(by_payroll);
+        let allowed = limit::lesser(trail, open, by_payroll);
         limit::given(trail, at, Shape::PhaseIn, open, allowed)
     };
     trail.line(L28, on.scope, allowed, |i| {
@@ -186,11 +187,11 @@ fn refundable(on: On<'_>, trail: &mut impl Trail, unused: Money, children: i64, 
 
 /// Lines 21 to 25: social security and Medicare tax withheld and uncollected, less the earned income credit and
 /// excess social security tax.
-fn payroll(on: On<'_>, from: From) -> Money {
+fn payroll(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
     let paid = on
         .owns()
         .map(|(_, own)| sum(&own.social_security_tax) + sum(&own.medicare_tax) + sum(&own.uncollected));
-    (paid.sum::<Money>().to_whole() - from.eic - from.excess).or_zero()
+    limit::or_zero(trail, paid.sum::<Money>().to_whole() - from.eic - from.excess)
 }
 
 /// Schedule 8812: where a dependent brings a credit.

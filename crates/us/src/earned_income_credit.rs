@@ -19,6 +19,7 @@ use hembo_core::{
     pack::Question,
     point::Gather,
     provision::Provision,
+    settled,
     trail::Trail,
 };
 use hembo_money::{Money, Rate, Rounding};
@@ -61,7 +62,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, earned: Money, income: &Income
         by_earnings
     } else {
         let by_income = table(figures, on.unit.status, children, income.agi);
-        by_earnings.min(by_income)
+        limit::lesser(trail, by_earnings, by_income)
     };
     let most = class(figures, children).most;
     if !credit.is_zero() {
@@ -138,7 +139,7 @@ fn child_of_another(facts: &Facts, person: usize) -> bool {
 
 fn class(figures: &Figures, children: usize) -> &EarnedIncomeClass {
     let classes = &figures.earned_income_credit.classes;
-    &classes[children.min(classes.len() - 1)]
+    &classes[settled::lesser(children, classes.len() - 1)]
 }
 
 fn out_from(class: &EarnedIncomeClass, status: Status) -> Money {
@@ -156,16 +157,16 @@ pub fn table(figures: &Figures, status: Status, children: usize, amount: Money) 
     }
     let band = figures.earned_income_credit.band;
     let low = amount.rounded(band, Rounding::Down);
-    let middle = Money::from_cents((low + (low + band).min(gone)).cents() / 2);
-    let growing = middle.times(class.rate_in, Money::WHOLE, Rounding::HalfUp).min(class.most);
-    let excess = (middle - start).or_zero();
+    let middle = Money::from_cents((low + settled::lesser(low + band, gone)).cents() / 2);
+    let growing = settled::lesser(middle.times(class.rate_in, Money::WHOLE, Rounding::HalfUp), class.most);
+    let excess = settled::or_zero(middle - start);
     // The table is rounded once, at the end (§32(f)).
     let left = Money::sum_of_products(
         [(class.most, Rate::ONE), (-excess, class.rate_out)],
         Money::WHOLE,
         Rounding::HalfUp,
     );
-    growing.min(left).or_zero()
+    settled::or_zero(settled::lesser(growing, left))
 }
 
 /// The whole amount at which nothing is left: start + most ÷ rate, half up.

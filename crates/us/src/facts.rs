@@ -1,7 +1,7 @@
 //! The household's loose papers as typed amounts, each with its box.
 
 use crate::{figures::Figures, filing_status::Status};
-use hembo_core::{outcome::age_on, reading::sum, trail::Item};
+use hembo_core::{outcome::age_on, reading::sum, settled, trail::Item};
 use hembo_money::Money;
 use std::collections::BTreeMap;
 use time::Date;
@@ -209,7 +209,7 @@ impl PersonFacts {
     /// Whether an age was reached in the year by the day-before rule: a person reaches it the day before the
     /// birthday; one who died must have reached it by then.
     pub fn reached(&self, age: i32, year_end: Date) -> bool {
-        let last = self.died.map_or(year_end, |died| died.min(year_end));
+        let last = self.died.map_or(year_end, |died| settled::lesser(died, year_end));
         let next = last.next_day().unwrap_or(last);
         self.born.is_some_and(|born| age_on(born, next) >= age)
     }

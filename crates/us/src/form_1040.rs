@@ -4,7 +4,7 @@ use crate::{
     additional_deductions, additional_taxes, child_credit, earned_income_credit, income, minimum_tax,
     payments, schedule_a, standard_deduction, tax, taxable_income, total_tax, unit::On,
 };
-use hembo_core::{reading::sum, trail::Trail};
+use hembo_core::{reading::sum, settled, trail::Trail};
 use hembo_money::Money;
 
 /// Computes one return; its result is line 24 less the refundable credits, what the household pays for good.
@@ -37,5 +37,5 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
 /// Earned income for the credits: wages without pensions of nonqualified plans (§32(c)(2), §24(d)).
 fn earned_income(on: On<'_>, wages: Money) -> Money {
     let pensions: Money = on.owns().map(|(_, own)| sum(&own.nonqualified)).sum();
-    (wages - pensions.to_whole()).or_zero()
+    settled::or_zero(wages - pensions.to_whole())
 }

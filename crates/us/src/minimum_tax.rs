@@ -54,7 +54,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
     let status = on.unit.status;
     let bonds = on.owns().map(|(_, own)| sum(&own.private_activity)).sum::<Money>().to_whole();
     let income = from.agi - from.taken + from.added_back + bonds;
-    let amti = if status == Status::Separate { income + separate_add_back(on, income) } else { income };
+    let amti =
+        if status == Status::Separate { income + separate_add_back(on, trail, income) } else { income };
     trail.line(INCOME, on.scope, amti, |i| {
         i.line(income::AGI, on.scope, from.agi)
             .line(taxable_income::L12E, on.scope, from.taken)
@@ -65,9 +66,9 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
     let start = *figures.phase_out_from.of(status);
     let rule = PhaseOut::continuous(start, figures.phase_out_rate, Money::WHOLE);
     let exemption = limit::phase_out(trail, MINIMUM_TAX_EXEMPTION.at(on.scope), full, amti, rule);
-    let above = (amti - exemption).or_zero();
+    let above = limit::or_zero(trail, amti - exemption);
     let high_from = *figures.high_from.of(status);
-    let high = (above - high_from).or_zero().times(
+    let high = limit::or_zero(trail, above - high_from).times(
         figures.high_rate - figures.low_rate,
         Money::CENT,
         Rounding::HalfUp,
@@ -76,7 +77,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
     trail.line(TENTATIVE, on.scope, tentative, |i| {
         i.line(INCOME, on.scope, amti).figure("Exemption", exemption);
     });
-    trail.line(MINIMUM_TAX, on.scope, (tentative - from.regular).or_zero(), |i| {
+    let minimum = limit::or_zero(trail, tentative - from.regular);
+    trail.line(MINIMUM_TAX, on.scope, minimum, |i| {
         i.line(TENTATIVE, on.scope, tentative).line(tax::L16, on.scope, from.regular);
     })
 }
@@ -90,10 +92,11 @@ pub fn before_credits(on: On<'_>, trail: &mut impl Trail, regular: Money, minimu
 
 /// On a separate return income above the point where the exemption is gone counts a quarter more, up to the
 /// exemption (§55(d)(4), last sentence).
-fn separate_add_back(on: On<'_>, income: Money) -> Money {
+fn separate_add_back(on: On<'_>, trail: &mut impl Trail, income: Money) -> Money {
     let figures = &on.facts.figures.minimum_tax;
-    let excess = (income - figures.separate_add_back_from).or_zero();
-    excess.times(figures.phase_out_rate, Money::WHOLE, Rounding::HalfUp).min(figures.exemption.separate)
+    let excess = limit::or_zero(trail, income - figures.separate_add_back_from);
+    let added = excess.times(figures.phase_out_rate, Money::WHOLE, Rounding::HalfUp);
+    limit::lesser(trail, added, figures.exemption.separate)
 }
 
 /// Form 6251: where the tentative minimum tax is above the tax.

@@ -21,6 +21,7 @@ use hembo_core::{
     point::Gather,
     provision::Provision,
     reading::sum,
+    settled,
     trail::Trail,
 };
 use hembo_money::Money;
@@ -66,8 +67,8 @@ pub fn excess_social_security(on: On<'_>, trail: &mut impl Trail) -> Money {
     let most = on.facts.figures.social_security.most_tax;
     let mut total = Money::ZERO;
     for (_, own) in on.owns().filter(|(_, own)| own.employers.len() > 1) {
-        let each = own.employers.values().map(|tax| (*tax).min(most)).sum::<Money>();
-        total += (each - most).or_zero();
+        let each = own.employers.values().map(|tax| settled::lesser(*tax, most)).sum::<Money>();
+        total += settled::or_zero(each - most);
     }
     trail.line(EXCESS, on.scope, total.to_whole(), |i| {
         i.figure("Most for one person", most);
@@ -107,7 +108,7 @@ pub fn balance(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
         i.line(L25D, on.scope, withheld).line(L26, on.scope, estimated).line(L32, on.scope, others);
     });
     for (line, amount) in [(L34, all - due.total), (L37, due.total - all)] {
-        trail.line(line, on.scope, amount.or_zero(), |i| {
+        trail.line(line, on.scope, settled::or_zero(amount), |i| {
             i.line(L33, on.scope, all).line(total_tax::L24, on.scope, due.total);
         });
     }

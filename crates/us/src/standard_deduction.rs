@@ -58,7 +58,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, earned: Money) -> Money {
 /// Earned income plus an amount, at least a minimum, at most the basic amount (§63(c)(5)).
 fn dependents_amount(on: On<'_>, trail: &mut impl Trail, full: Money, earned: Money) -> Money {
     let figures = &on.facts.figures.standard_deduction;
-    let own = (earned + figures.dependent_plus).max(figures.dependent_least);
-    let allowed = full.min(own);
+    let own = limit::greater(trail, earned + figures.dependent_plus, figures.dependent_least);
+    let allowed = limit::lesser(trail, full, own);
     limit::given(trail, DEPENDENT_STANDARD.at(on.scope), Shape::Cap, full, allowed)
 }

@@ -1,7 +1,7 @@
 //! Taxable income (§63): Form 1040 lines 12e to 15.
 
 use crate::{additional_deductions, income, schedule_a, standard_deduction, unit::On};
-use hembo_core::{lines, provision::Provision, trail::Trail};
+use hembo_core::{limit, lines, provision::Provision, trail::Trail};
 use hembo_money::Money;
 
 /// What this provision declares.
@@ -30,7 +30,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money, taken: Money, addi
     let deductions = trail.line(L14, on.scope, taken + additional, |i| {
         i.line(L12E, on.scope, taken).line(additional_deductions::L13B, on.scope, additional);
     });
-    trail.line(L15, on.scope, (agi - deductions).or_zero(), |i| {
+    let taxable = limit::or_zero(trail, agi - deductions);
+    trail.line(L15, on.scope, taxable, |i| {
         i.line(income::AGI, on.scope, agi).line(L14, on.scope, deductions);
     })
 }

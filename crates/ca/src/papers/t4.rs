@@ -9,6 +9,7 @@ use hembo_core::{
     paper::PaperKind,
     point::{Gather, Place},
     provision::Provision,
+    settled,
 };
 use hembo_money::Money;
 
@@ -122,12 +123,17 @@ pub fn payroll(figures: &Figures, paper: &Paper) -> Vec<Suggestion> {
     let (cpp, ei) = (&figures.cpp, &figures.ei);
     let pensionable = if paper.flag("28.cpp") { Money::ZERO } else { earnings("26") };
     let insurable = if paper.flag("28.ei") { Money::ZERO } else { earnings("24") };
-    let first = times((pensionable.min(cpp.first_ceiling) - cpp.exemption).or_zero(), cpp.rate);
-    let second = (pensionable.min(cpp.second_ceiling) - cpp.first_ceiling).or_zero();
+    let first =
+        times(settled::or_zero(settled::lesser(pensionable, cpp.first_ceiling) - cpp.exemption), cpp.rate);
+    let second = settled::or_zero(settled::lesser(pensionable, cpp.second_ceiling) - cpp.first_ceiling);
     let made = [
         ("16", first, "the rate on pensionable earnings above the exemption"),
         ("16A", times(second, cpp.second_rate), "the second rate on earnings between the two ceilings"),
-        ("18", times(insurable.min(ei.most_earnings), ei.rate), "the rate on insurable earnings"),
+        (
+            "18",
+            times(settled::lesser(insurable, ei.most_earnings), ei.rate),
+            "the rate on insurable earnings",
+        ),
     ];
     made.into_iter()
         .filter(|(_, value, _)| !value.is_zero())

@@ -6,6 +6,7 @@ use hembo_core::{
     paper::PaperKind,
     point::{Gather, Place},
     provision::Provision,
+    settled,
 };
 
 /// What this paper declares.
@@ -44,8 +45,9 @@ const INTEREST: PaperKind = PaperKind {
 pub fn read(paper: &mut Bringing<'_>) {
     paper.earns();
     let box_of = |field| paper.paper.paper.amount(field);
-    let premium = box_of("11").min(box_of("1") + box_of("10"));
-    let (treasury, exempt) = (box_of("12").min(box_of("3")), box_of("13").min(box_of("8")));
+    let premium = settled::lesser(box_of("11"), box_of("1") + box_of("10"));
+    let (treasury, exempt) =
+        (settled::lesser(box_of("12"), box_of("3")), settled::lesser(box_of("13"), box_of("8")));
     for field in ["1", "3", "10"] {
         paper.give(field, |own| &mut own.interest);
     }

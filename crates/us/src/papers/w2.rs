@@ -9,6 +9,7 @@ use hembo_core::{
     paper::PaperKind,
     point::{Gather, Place},
     provision::Provision,
+    settled,
 };
 use hembo_money::{Money, Rate, Rounding};
 use std::collections::BTreeSet;
@@ -299,7 +300,11 @@ pub fn suggestions(figures: &Figures, paper: &Paper) -> Vec<Suggestion> {
     let with_deferrals = paper.amount("1") + deferrals(paper);
     let base = figures.social_security.wage_base;
     let mut all = vec![
-        suggestion("3", with_deferrals.min(base), "box 1 with elective deferrals, up to the wage base"),
+        suggestion(
+            "3",
+            settled::lesser(with_deferrals, base),
+            "box 1 with elective deferrals, up to the wage base",
+        ),
         suggestion("5", with_deferrals, "box 1 with elective deferrals"),
     ];
     all.extend(payroll(figures, paper));
@@ -321,8 +326,11 @@ pub fn payroll(figures: &Figures, paper: &Paper) -> Vec<Suggestion> {
     let wages = paper.amount("5");
     if !wages.is_zero() {
         let medicare = &figures.additional_medicare;
-        let more =
-            (wages - medicare.withheld_above).or_zero().times(medicare.rate, Money::CENT, Rounding::HalfUp);
+        let more = settled::or_zero(wages - medicare.withheld_above).times(
+            medicare.rate,
+            Money::CENT,
+            Rounding::HalfUp,
+        );
         let tax = wages.times(medicare.regular_rate, Money::CENT, Rounding::HalfUp) + more;
         all.push(suggestion("6", tax, "1.45 % of box 5, and 0.9 % above 200,000"));
     }

@@ -55,7 +55,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
     let figures = on.facts.figures;
     let cash = on.gather(trail, L11, |own| &own.gifts_cash);
     let goods = on.gather(trail, L12, |own| &own.gifts_goods);
-    let base = agi.or_zero();
+    let base = limit::or_zero(trail, agi);
     let cash_most = base.times(figures.gifts.cash_part, Money::WHOLE, Rounding::HalfUp);
     let goods_most = base.times(figures.gifts.goods_part, Money::WHOLE, Rounding::HalfUp);
 
@@ -65,13 +65,15 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
     let mut left = Left { cash: cash_most - cash_allowed, all: goods_most - cash_allowed };
     let cash_first = figures.gift_carryover_order.cash_carryover_before_goods;
     let mut cash_used = if cash_first { left.cash_carried(on, trail, &carried_cash) } else { Money::ZERO };
-    let goods_allowed = limit::cap(trail, GIFTS_GOODS.at(on.scope), goods, left.all.or_zero());
+    let most = limit::or_zero(trail, left.all);
+    let goods_allowed = limit::cap(trail, GIFTS_GOODS.at(on.scope), goods, most);
     left.all -= goods_allowed;
     if !cash_first {
         cash_used = left.cash_carried(on, trail, &carried_cash);
     }
     let carried_at = GIFTS_GOODS_CARRIED.at(on.scope);
-    let goods_used = limit::cap(trail, carried_at, sum(&carried_goods), left.all.or_zero());
+    let most = limit::or_zero(trail, left.all);
+    let goods_used = limit::cap(trail, carried_at, sum(&carried_goods), most);
     let used = trail.line(L13, on.scope, cash_used + goods_used, |i| {
         i.items(carried_cash.iter().chain(&carried_goods).map(|c| &c.item));
     });
@@ -130,7 +132,7 @@ fn carry_out(on: On<'_>, trail: &mut impl Trail, id: &'static str, carried: &[&C
     let mut unused = out.used;
     let mut rest = Money::ZERO;
     for gift in carried {
-        let used = gift.item.amount.min(unused);
+        let used = limit::lesser(trail, gift.item.amount, unused);
         unused -= used;
         if gift.year > expires {
             rest += gift.item.amount - used;

@@ -15,6 +15,7 @@ use hembo_core::{
     paper::PaperKind,
     point::{Gather, Place},
     provision::Provision,
+    settled,
     trail::{Scope, Trail},
 };
 use hembo_money::{Money, Rate, Rounding};
@@ -87,9 +88,10 @@ fn allowed_part(on: On<'_>, trail: &mut impl Trail) -> Rate {
             _ => new += for_the_home,
         }
     }
-    let line_6 = (grandfathered + old).min(grandfathered.max(*figures.most_old.of(status)));
-    let line_9 = line_6.max(*figures.most_new.of(status));
-    let most = line_9.min(line_6 + new);
+    let line_6 =
+        settled::lesser(grandfathered + old, settled::greater(grandfathered, *figures.most_old.of(status)));
+    let line_9 = settled::greater(line_6, *figures.most_new.of(status));
+    let most = settled::lesser(line_9, line_6 + new);
     trail.line(BALANCE, on.scope, all, |_| {});
     trail.line(MOST, on.scope, most, |i| {
         i.figure("Limit for newer loans", figures.most_new.of(status));
@@ -144,7 +146,7 @@ pub fn read(paper: &mut Bringing<'_>) {
             interest: item(interest[i].1, "1"),
             points: item(points[i].1, "6"),
             average,
-            other_use: other[i].1.min(average),
+            other_use: settled::lesser(other[i].1, average),
             originated,
         });
     }

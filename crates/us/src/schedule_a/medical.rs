@@ -16,6 +16,7 @@ use hembo_core::{
     paper::PaperKind,
     point::{Gather, Place},
     provision::Provision,
+    settled,
     trail::{Scope, Trail},
 };
 use hembo_money::{Money, Rounding};
@@ -47,7 +48,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
     let people: Vec<_> = (0..on.facts.people.len()).filter(|&p| counts_for(on, p)).collect();
     let of: Vec<_> =
         people.iter().map(|&p| (p, paid_for(on, trail, p))).filter(|(_, paid)| !paid.is_zero()).collect();
-    let paid = of.iter().map(|(_, paid)| *paid).sum::<Money>().or_zero().to_whole();
+    let paid = settled::or_zero(of.iter().map(|(_, paid)| *paid).sum::<Money>()).to_whole();
     let own_lines = on.facts.filers.len() == on.unit.people.len();
     if own_lines {
         for &(person, amount) in &of {
@@ -66,7 +67,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
         }
     });
     let rate = on.facts.figures.medical.floor;
-    let floor = agi.times(rate, Money::WHOLE, Rounding::HalfUp).or_zero();
+    let floor = limit::or_zero(trail, agi.times(rate, Money::WHOLE, Rounding::HalfUp));
     trail.line(L3, on.scope, floor, |i| {
         i.line(income::AGI, on.scope, agi).figure("Part of income", rate);
     });
