@@ -13,7 +13,7 @@ use hembo_core::{
     field::{Choice, Field, Years},
     forms::Required,
     household::{Answers, Entry},
-    limit, limits, lines,
+    limit, limits, lines, open_points,
     paper::PaperKind,
     point::{Gather, Place},
     provision::Provision,
@@ -24,7 +24,7 @@ use hembo_money::Money;
 
 /// What this provision declares.
 pub static PROVISION: Provision =
-    Provision { papers: &[RRSP], lines: LINES, limits: LIMITS, ..Provision::NONE };
+    Provision { papers: &[RRSP], lines: LINES, limits: LIMITS, points: POINTS, ..Provision::NONE };
 
 lines! {
     AVAILABLE = "ca.rrsp.available", "Contributions to deduct", "ITA 146(5), (5.1)",
@@ -40,6 +40,18 @@ lines! {
 limits! {
     RRSP_LIMIT = "ca.limit.rrsp" on DEDUCTED, "Retirement contributions", "over the deduction limit, kept for later",
         "ITA 146(5)";
+}
+
+open_points! {
+    OTHER_DAYS = look "C-41", "ITA 146(5)", "Check the day.";
+    TWO_LIMITS = blocks "C-38", "ITA 146(1), (5)",
+        "Leave it on one of them.";
+    LIMIT_UNKNOWN = blocks "C-39", "ITA 146(1), (5)",
+        "It stands on the last notice of assessment.";
+    OVER_THE_LIMIT = look "C-40", "ITA 204.1(2.1), 204.2(1.1)",
+        "Form T1-OVP, or take it out again.";
+    TOO_LATE = blocks "C-42", "ITA 146(5), (5.1)",
+        "Check the plan and the day.";
 }
 
 /// The most that a person may deduct this year.
@@ -128,7 +140,7 @@ pub fn points(points: &mut Points<'_>) {
         of_person(points, person);
     }
     for paper in points.papers(RRSP.id) {
-        points.dates(paper, "C-41", "outside the days that count for this return", |facts, date| {
+        points.dates(paper, &OTHER_DAYS, "outside the days that count for this return", |facts, date| {
             let figures = &facts.figures.rrsp;
             (figures.first_day.0..=figures.last_day.0).contains(&date)
         });
@@ -145,15 +157,15 @@ fn of_person(points: &mut Points<'_>, person: usize) {
     let place = Place::paper(&paper.id, "limit");
     if let Some(second) = papers.iter().filter(|p| p.boxes.contains_key("limit")).nth(1) {
         let message = format!("The deduction limit of {} stands on two papers and counts twice.", who.name);
-        points.blocks("C-38", Place::paper(&second.id, "limit"), message, "Leave it on one of them.");
+        points.raise(&TWO_LIMITS, Place::paper(&second.id, "limit"), message);
     }
     if !available.is_zero() && facts.own.rrsp_limit.is_empty() {
         let message = format!("The deduction limit of {}?", who.name);
-        points.blocks("C-39", place.clone(), message, "It stands on the last notice of assessment.");
+        points.raise(&LIMIT_UNKNOWN, place.clone(), message);
     } else if let Some(over) = over_the_limit(points, person, &papers, available, limit) {
         let message =
             format!("{over:#} over the limit and the {:#} free of tax: 1 % a month is due.", figures.cushion);
-        points.look("C-40", place, message, "Form T1-OVP, or take it out again.");
+        points.raise(&OVER_THE_LIMIT, place, message);
     }
     for paper in papers {
         for cells in &paper.rows {
@@ -163,12 +175,7 @@ fn of_person(points: &mut Points<'_>, person: usize) {
                     "Paid after the year of the {}th birthday: not deductible, left out.",
                     figures.last_age
                 );
-                points.blocks(
-                    "C-42",
-                    Place::row(&paper.id, cells, "date"),
-                    message,
-                    "Check the plan and the day.",
-                );
+                points.raise(&TOO_LATE, Place::row(&paper.id, cells, "date"), message);
             }
         }
     }

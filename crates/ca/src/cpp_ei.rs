@@ -8,7 +8,7 @@ use crate::{
 };
 use hembo_core::{
     forms::Required,
-    lines,
+    lines, open_points,
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -18,7 +18,7 @@ use hembo_core::{
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
+pub static PROVISION: Provision = Provision { lines: LINES, points: POINTS, ..Provision::NONE };
 
 lines! {
     pub ENHANCED = "ca.22215", "Enhanced CPP contributions", "ITA 60(e.1)",
@@ -31,6 +31,11 @@ lines! {
         "Contributions above what the plan asks for.";
     pub EI_BACK = "ca.45000", "EI overpaid", "EIA s. 96",
         "Premiums above what the law asks for.";
+}
+
+open_points! {
+    OVERPAID = look "C-24", "Canada Pension Plan 38; Employment Insurance Act 96",
+        "Compare with the T4 slips.";
 }
 
 /// A person's contributions of the year, once the papers are read. All are facts: nothing that the law leaves open
@@ -152,7 +157,7 @@ fn overpaid(points: &mut Points<'_>, person: usize) {
     for (back, line, what) in [(counted.cpp_back, "44800", "CPP"), (counted.ei_back, "45000", "EI")] {
         if !back.is_zero() {
             let message = format!("{} overpaid {back:#} of {what}; line {line} gives it back.", who.name);
-            points.look("C-24", Place::person(&who.id, "born"), message, "Compare with the T4 slips.");
+            points.raise(&OVERPAID, Place::person(&who.id, "born"), message);
         }
     }
 }

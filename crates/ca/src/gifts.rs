@@ -17,7 +17,7 @@ use hembo_core::{
     field::{Field, Years},
     forms::Required,
     household::Entry,
-    limit, limits, lines,
+    limit, limits, lines, open_points,
     paper::PaperKind,
     point::{Gather, Place},
     provision::Provision,
@@ -27,8 +27,13 @@ use hembo_core::{
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { papers: &[RECEIPTS, BROUGHT_IN], lines: LINES, limits: LIMITS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    papers: &[RECEIPTS, BROUGHT_IN],
+    lines: LINES,
+    limits: LIMITS,
+    points: POINTS,
+    ..Provision::NONE
+};
 
 lines! {
     pub CLAIMED = "ca.34000", "Gifts claimed", "ITA 118.1(1)",
@@ -44,6 +49,17 @@ lines! {
 limits! {
     pub GIFTS = "ca.limit.gifts" on CLAIMED, "Gifts", "over the part of net income, kept for later",
         "ITA 118.1(1)";
+}
+
+open_points! {
+    OTHER_DAYS = look "C-63", "ITA 118.1(1)", "Check the day.";
+    NO_REGISTRATION = look "C-64", "ITA 118.1(2)",
+        "It stands on the receipt.";
+    CLAIMED_BEFORE = blocks "C-63-used", "ITA 118.1(1)",
+        "Answer in the line.";
+    TOO_OLD = blocks "C-63-carried", "ITA 118.1(1)",
+        "Correct the year, or remove it.";
+    OF_DEPENDANT = not_covered "gifts-of-dependant", "ITA 118.1(1)";
 }
 
 /// The most that can be claimed at a net income.
@@ -187,19 +203,14 @@ pub fn points(points: &mut Points<'_>) {
         of_dependant(points, paper, "46");
     }
     for paper in points.papers(RECEIPTS.id) {
-        points.dates(paper, "C-63", "no day of this return year", |facts, date| {
+        points.dates(paper, &OTHER_DAYS, "no day of this return year", |facts, date| {
             (facts.year_begin..=facts.year_end).contains(&date)
         });
         of_dependant(points, paper, "title");
         for cells in &paper.rows {
             if cells.get("number").and_then(Entry::text).is_none_or(str::is_empty) {
                 let message = "A gift counts only with the charity's registration number.";
-                points.look(
-                    "C-64",
-                    Place::row(&paper.id, cells, "number"),
-                    message,
-                    "It stands on the receipt.",
-                );
+                points.raise(&NO_REGISTRATION, Place::row(&paper.id, cells, "number"), message);
             }
             let date = cells.get("date").and_then(Entry::date);
             let early = points.facts.figures.gifts.earlier_year_to.as_ref().zip(date);
@@ -207,12 +218,7 @@ pub fn points(points: &mut Points<'_>) {
             if early && !cells.contains_key("used") {
                 let message =
                     "Was this gift claimed for the year before? Those of January and February could be.";
-                points.blocks(
-                    "C-63-used",
-                    Place::row(&paper.id, cells, "used"),
-                    message,
-                    "Answer in the line.",
-                );
+                points.raise(&CLAIMED_BEFORE, Place::row(&paper.id, cells, "used"), message);
             }
         }
     }
@@ -223,12 +229,7 @@ pub fn points(points: &mut Points<'_>) {
             let given = cells.get("year").and_then(Entry::count);
             if given.is_none_or(|g| g < oldest || g >= year) {
                 let message = format!("Gifts are carried from {oldest} to {} only.", year - 1);
-                points.blocks(
-                    "C-63",
-                    Place::row(&paper.id, cells, "year"),
-                    message,
-                    "Correct the year, or remove it.",
-                );
+                points.raise(&TOO_OLD, Place::row(&paper.id, cells, "year"), message);
             }
         }
     }
@@ -239,7 +240,7 @@ fn of_dependant(points: &mut Points<'_>, paper: &Paper, field: &str) {
     let files = |id: &str| points.household.index_of(id).is_some_and(|p| points.facts.people[p].filer);
     if !paper.owners.iter().all(|o| files(&o.person)) {
         let message = "Gifts of a dependant are not computed yet.";
-        points.not_covered("gifts-of-dependant", Place::paper(&paper.id, field), message);
+        points.raise(&OF_DEPENDANT, Place::paper(&paper.id, field), message);
     }
 }
 

@@ -8,6 +8,7 @@ use crate::{
 };
 use hembo_core::{
     field::Field,
+    open_points,
     pack::Question,
     point::{Gather, Place},
     provision::Provision,
@@ -20,8 +21,13 @@ pub static PROVISION: Provision = Provision {
         field: Field::yes_no(ask::MAINTAINS_HOME, "", "Keeps the home of a dependant")
             .help("Lived with and supported the dependant there at some time in the year."),
     }],
+    points: POINTS,
     ..Provision::NONE
 };
+
+open_points! {
+    KEPT = blocks "C-50", "ITA 118(1)(b)", "It may bring line 30400, and in Alberta line 58400.";
+}
 
 /// Filers with someone whose home they may keep.
 pub fn points(points: &mut Points<'_>) {
@@ -39,7 +45,6 @@ fn one(points: &mut Points<'_>, person: usize) {
         points.facts.province == Some(Province::Alberta) && alberta::relatives(points.facts).next().is_some();
     if facts.filer && ((alone && anyone) || relative) && !points.said(person, ask::MAINTAINS_HOME) {
         let message = format!("Did {} keep the home of a dependant?", who.name);
-        let remedy = if relative { "It may bring line 30400 or 58400." } else { "It may bring line 30400." };
-        points.blocks("C-50", Place::person(&who.id, ask::MAINTAINS_HOME), message, remedy);
+        points.raise(&KEPT, Place::person(&who.id, ask::MAINTAINS_HOME), message);
     }
 }

@@ -1,14 +1,18 @@
 //! The provisions of the law, in its order: a new one has its line here.
 
 use crate::{
-    alberta, bringing::Bringing, contributions, cpp_ei, deducting, dividend_election, dividends,
-    facts::Facts, federal, form_428, gifts, homes, income, medical, medical_division, minimum_tax, ontario,
-    papers, payments, pension_split, people, personal, points::Points, provincial, questions, residence,
-    transfers, tuition, workers_benefit,
+    alberta,
+    bringing::Bringing,
+    contributions, cpp_ei, deducting, dividend_election, dividends,
+    facts::Facts,
+    federal, form_428, gifts, homes, income, medical, medical_division, minimum_tax, ontario, papers,
+    payments, pension_split, people, personal,
+    points::{self, Points},
+    provincial, questions, residence, transfers, tuition, workers_benefit,
 };
 use hembo_core::{
     choice::Open,
-    provision::{self, Declared, Provision},
+    provision::{self, Declared},
 };
 use std::sync::LazyLock;
 
@@ -19,6 +23,8 @@ type Rule = provision::Rule<fn(&mut Bringing<'_>), fn(&mut Points<'_>)>;
 static LAW: &[Rule] = &[
     Rule::new(&residence::PROVISION).finds(residence::points),
     Rule::new(&people::PROVISION).finds(people::points),
+    Rule::new(&points::PROVISION),
+    Rule::new(&papers::PROVISION),
     Rule::new(&papers::t4::PROVISION).reads(papers::t4::read).finds(papers::t4::points),
     Rule::new(&papers::t4a::PROVISION).reads(papers::t4a::read).finds(papers::t4a::points),
     Rule::new(&papers::benefits::PROVISION).reads(papers::benefits::read).finds(papers::benefits::points),
@@ -35,8 +41,8 @@ static LAW: &[Rule] = &[
     Rule::new(&medical::PROVISION).reads(medical::read).finds(medical::points),
     Rule::new(&gifts::PROVISION).reads(gifts::read).finds(gifts::points),
     Rule::new(&federal::PROVISION),
-    Rule::new(&Provision::NONE).finds(medical_division::points),
-    Rule::new(&Provision::NONE).finds(minimum_tax::points),
+    Rule::new(&medical_division::PROVISION).finds(medical_division::points),
+    Rule::new(&minimum_tax::PROVISION).finds(minimum_tax::points),
     Rule::new(&provincial::PROVISION),
     Rule::new(&form_428::PROVISION),
     Rule::new(&ontario::PROVISION),

@@ -15,7 +15,7 @@ use hembo_core::{
     field::{Field, Years},
     household::Entry,
     limit::{self, LimitAt, PhaseOut},
-    limits, lines,
+    limits, lines, open_points,
     paper::PaperKind,
     point::{Gather, Place},
     provision::Provision,
@@ -28,7 +28,7 @@ use time::{Date, Duration};
 
 /// What this provision declares.
 pub static PROVISION: Provision =
-    Provision { papers: &[RECEIPTS], lines: LINES, limits: LIMITS, ..Provision::NONE };
+    Provision { papers: &[RECEIPTS], lines: LINES, limits: LIMITS, points: POINTS, ..Provision::NONE };
 
 lines! {
     pub CLAIMED = "ca.33099", "Medical bills of the window", "ITA 118.2(1)",
@@ -48,6 +48,11 @@ limits! {
         "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act";
     SUPPLEMENT = "ca.limit.supplement" on PAID_OUT, "Medical supplement", "shrinks with family income",
         "ITA 122.51";
+}
+
+open_points! {
+    OTHER_DAYS = look "C-57", "ITA 118.2(1)", "Check the day.";
+    OF_DEPENDANT = not_covered "C-61", "ITA 118.2(1)";
 }
 
 /// The day a year before: a missing 29 February becomes the 28th.
@@ -201,7 +206,7 @@ pub fn read(paper: &mut Bringing<'_>) {
 /// Receipts that do not count.
 pub fn points(points: &mut Points<'_>) {
     for paper in points.papers(RECEIPTS.id) {
-        points.dates(paper, "C-57", "in no twelve months that end in the year", |facts, date| {
+        points.dates(paper, &OTHER_DAYS, "in no twelve months that end in the year", |facts, date| {
             date <= facts.year_end && date.year() + 1 >= facts.year_begin.year()
         });
         for cells in &paper.rows {
@@ -210,7 +215,7 @@ pub fn points(points: &mut Points<'_>) {
             let patient = named.and_then(|id| points.household.index_of(id));
             if patient.is_some_and(|p| !points.facts.medical_counts(p)) {
                 let message = "Bills of a dependant of 18 or more (line 33199) are not computed yet.";
-                points.not_covered("C-61", Place::row(&paper.id, cells, "patient"), message);
+                points.raise(&OF_DEPENDANT, Place::row(&paper.id, cells, "patient"), message);
             }
         }
     }

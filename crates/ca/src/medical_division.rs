@@ -11,10 +11,20 @@ use hembo_core::{
     Scope,
     choice::{Chosen, Open},
     decision::{Amount, Bar, Decision, More, Opt},
+    open_points,
     point::{Gather, Place},
+    provision::Provision,
     settled,
 };
 use hembo_money::{Money, Rounding};
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { points: POINTS, ..Provision::NONE };
+
+open_points! {
+    DIVIDED = look "medical-divided", "ITA 118.2(1)",
+        "Worth it only where one of them has too little tax, or receipts lie in no one window.";
+}
 
 /// Receipts that could be divided in more ways than are weighed.
 pub fn points(points: &mut Points<'_>) {
@@ -39,8 +49,7 @@ fn medical_divided(points: &mut Points<'_>) {
     let Some(place) = receipt.map(|paper| Place::paper(paper, "amount")) else { return };
     let message =
         "Both partners could claim a part, each with twelve months of their own: not weighed in full.";
-    let remedy = "Worth it only where one of them has too little tax, or receipts lie in no one window.";
-    points.look("medical-divided", place, message, remedy);
+    points.raise(&DIVIDED, place, message);
 }
 
 /// Which of the partners claims medical receipts: options by place among the filers, then both.

@@ -1,8 +1,15 @@
 //! The minimum tax (ITA 127.5, form T691): not computed, so it must be told where it may be due.
 
 use crate::{cpp_ei, dividends, federal, figures::Figures, gifts, income, points::Points, rounding::cents};
-use hembo_core::{line::LineId, point::Gather, settled};
+use hembo_core::{line::LineId, open_points, point::Gather, provision::Provision, settled};
 use hembo_money::{Money, Rounding};
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { points: POINTS, ..Provision::NONE };
+
+open_points! {
+    MAY_BE_DUE = not_covered "C-92", "ITA 127.5";
+}
 
 /// Returns of which the minimum tax may be above the ordinary one.
 pub fn points(points: &mut Points<'_>) {
@@ -14,7 +21,7 @@ pub fn points(points: &mut Points<'_>) {
         if minimum_tax(points.facts.figures, &line) > line(federal::FEDERAL_TAX) {
             let name = &points.facts.people[person].name;
             let message = format!("Minimum tax (form T691) may be due from {name}: not computed yet.");
-            points.not_covered("C-92", points.at(person, "name"), message);
+            points.raise(&MAY_BE_DUE, points.at(person, "name"), message);
         }
     }
 }

@@ -5,9 +5,9 @@ use crate::{
     questions::{ANYONE, DEPENDENT, ask},
 };
 use hembo_core::{
-    Point,
     field::{Choice, Field},
     household::Entry,
+    open_points,
     pack::Question,
     point::{Gather, Place},
     provision::Provision,
@@ -38,8 +38,36 @@ pub static PROVISION: Provision = Provision {
         Field::yes_no(ask::PART_YEAR, "", "Came to or left Canada in the year"),
         Field::yes_no(ask::FOREIGN_PROPERTY, "", "Foreign property that cost over 100,000"),
     ],
+    points: POINTS,
     ..Provision::NONE
 };
+
+open_points! {
+    MARITAL_ASKED = blocks "C-6", "ITA 118(1), 248(1)",
+        "Answer the question.";
+    NO_COUPLE = not_covered "C-9", "ITA 150(1)";
+    PARTNER_ELSEWHERE = not_known "C-7", "ITA 118(1)(a), 118.8",
+        "Add the partner as a second filer.";
+    PART_YEAR = not_covered "C-14", "ITA 114, 118.91";
+    FOREIGN_PROPERTY_ASKED = blocks "C-17", "ITA 233.3",
+        "Line 26600 must be answered.";
+    FOREIGN_PROPERTY = look "C-18", "ITA 233.3",
+        "Prepare it beside the return.";
+    BORN = blocks "C-5", "ITA 118(2)",
+        "Ages decide many amounts.";
+    NO_NUMBER = blocks "C-1", "ITA 237(1)",
+        "Enter it from the card or letter.";
+    NUMBER_ENDS = look "C-2", "ITA 237(1)",
+        "Compare it with the filing day.";
+    NO_SIN = look "C-3", "ITA 237(1)",
+        "Apply for a SIN.";
+    DIED = not_covered "C-16", "ITA 70(1), 150(1)(b)";
+    CAREGIVER_OR_DISABILITY = not_covered "C-53", "ITA 118(1)(d), 118.3";
+    RELATIONSHIP = blocks "C-51", "ITA 118(1)(b), 118(6)",
+        "It decides what can be claimed.";
+    ATTRIBUTION = look "C-86", "ITA 74.1(2), 120.4",
+        "Ask where the money came from (ITA 74.1(2)); dividends of a private company: form T1206.";
+}
 
 /// Marital status on 31 December.
 const MARITAL: &[Choice] = &[
@@ -74,36 +102,32 @@ fn household(points: &mut Points<'_>) {
     let marital = Place::household(ask::MARITAL);
     let two = points.facts.filers.len() == 2;
     if points.answered(ask::MARITAL).is_none() {
-        points.blocks("C-6", marital.clone(), "Marital status on 31 December?", "Answer the question.");
+        points.raise(&MARITAL_ASKED, marital.clone(), "Marital status on 31 December?");
     }
     if two && !points.facts.partnered {
-        points.not_covered("C-9", marital, "Two filers who are no couple are two households here.");
+        points.raise(&NO_COUPLE, marital, "Two filers who are no couple are two households here.");
     } else if !two && points.facts.partnered {
         let message = "The partner's return is not here: net income, transfers and splits are not weighed.";
-        points.found.push(Point {
-            not_covered: true,
-            ..Point::blocks("C-7", marital, message, "Add the partner as a second filer.")
-        });
+        points.raise(&PARTNER_ELSEWHERE, marital, message);
     }
     let [part_year, foreign] =
         [ask::PART_YEAR, ask::FOREIGN_PROPERTY].map(|field| points.answered(field).and_then(Entry::flag));
     if part_year == Some(true) {
         let message = "A part of the year in Canada: amounts by days are not computed yet.";
-        points.not_covered("C-14", Place::household(ask::PART_YEAR), message);
+        points.raise(&PART_YEAR, Place::household(ask::PART_YEAR), message);
     }
     match foreign {
         None => {
             let place = Place::household(ask::FOREIGN_PROPERTY);
-            points.blocks(
-                "C-17",
+            points.raise(
+                &FOREIGN_PROPERTY_ASKED,
                 place,
                 "Foreign property that cost over 100,000: yes or no?",
-                "Line 26600 must be answered.",
             );
         }
         Some(true) => {
             let place = Place::household(ask::FOREIGN_PROPERTY);
-            points.look("C-18", place, "Form T1135 is due.", "Prepare it beside the return.");
+            points.raise(&FOREIGN_PROPERTY, place, "Form T1135 is due.");
         }
         Some(false) => {}
     }
@@ -116,32 +140,36 @@ fn one(points: &mut Points<'_>, person: usize) {
     let files = facts.filer || facts.own.files;
     if who.born.is_none() {
         let message = format!("Date of birth of {}?", who.name);
-        points.blocks("C-5", Place::person(id, "born"), message, "Ages decide many amounts.");
+        points.raise(&BORN, Place::person(id, "born"), message);
     }
     if files && who.id_number.is_none() {
         let message = format!("{} has no SIN here.", who.name);
-        points.blocks("C-1", Place::person(id, "id_number"), message, "Enter it from the card or letter.");
+        points.raise(&NO_NUMBER, Place::person(id, "id_number"), message);
     }
     match who.id_number.as_deref().and_then(|n| n.chars().next()) {
         Some('9') => {
             let message = "A number that begins with 9 has a date on which it ends.";
-            points.look("C-2", Place::person(id, "id_number"), message, "Compare it with the filing day.");
+            points.raise(&NUMBER_ENDS, Place::person(id, "id_number"), message);
         }
         Some('0') => {
             let message = "An ITN or TTN: benefits need a SIN.";
-            points.look("C-3", Place::person(id, "id_number"), message, "Apply for a SIN.");
+            points.raise(&NO_SIN, Place::person(id, "id_number"), message);
         }
         _ => {}
     }
     if who.died.is_some_and(|died| died <= points.facts.year_end) {
         let message = "The return of a year of death is not computed yet.";
-        points.not_covered("C-16", Place::person(id, "died"), message);
+        points.raise(&DIED, Place::person(id, "died"), message);
     }
     for (field, what) in
         [(ask::INFIRM, "Canada caregiver amounts"), (ask::DISABILITY, "the disability amount")]
     {
         if who.answers.get(field).and_then(Entry::flag) == Some(true) {
-            points.not_covered("C-53", Place::person(id, field), format!("Not computed yet: {what}."));
+            points.raise(
+                &CAREGIVER_OR_DISABILITY,
+                Place::person(id, field),
+                format!("Not computed yet: {what}."),
+            );
         }
     }
 }
@@ -152,12 +180,7 @@ fn dependant(points: &mut Points<'_>, person: usize) {
     let answered = |field: &str| who.answers.contains_key(field);
     if !facts.filer && !answered(ask::RELATIONSHIP) {
         let message = format!("What is {} to a filer?", who.name);
-        points.blocks(
-            "C-51",
-            Place::person(&who.id, ask::RELATIONSHIP),
-            message,
-            "It decides what can be claimed.",
-        );
+        points.raise(&RELATIONSHIP, Place::person(&who.id, ask::RELATIONSHIP), message);
     }
     let under_18 = !points.facts.reached(person, points.facts.figures.medical.child_under);
     let invested = !facts.own.interest.is_empty()
@@ -166,8 +189,6 @@ fn dependant(points: &mut Points<'_>, person: usize) {
     if !facts.filer && facts.born.is_some() && under_18 && invested {
         let message =
             format!("Income of {} from what a filer gave or lent is the filer's (attribution).", who.name);
-        let remedy =
-            "Ask where the money came from (ITA 74.1(2)); dividends of a private company: form T1206.";
-        points.look("C-86", Place::person(&who.id, "born"), message, remedy);
+        points.raise(&ATTRIBUTION, Place::person(&who.id, "born"), message);
     }
 }

@@ -5,9 +5,20 @@ use hembo_core::{
     Household, Paper, Point, Recorder, Scope,
     household::Entry,
     line::LineId,
-    point::{Gather, Place},
+    open_points,
+    point::{Gather, Place, PointDef},
+    provision::Provision,
 };
 use hembo_money::Money;
+
+/// What several papers may find.
+pub static PROVISION: Provision = Provision { points: POINTS, ..Provision::NONE };
+
+open_points! {
+    BOX_NOT_COMPUTED = not_covered "not-covered-box", "Guides RC4120, RC4157, T4015";
+    UNDATED = blocks "date-missing", "ITA 249", "Enter the day it was paid.";
+    TOTAL_MISSING = blocks "total-missing", "Guides RC4120, RC4157, T4015", "Enter it from the slip.";
+}
 
 /// The open points of a household in the chosen way.
 #[derive(Debug)]
@@ -63,19 +74,19 @@ impl<'a> Points<'a> {
     pub fn boxes_not_computed(&mut self, paper: &Paper, fields: &[&str]) {
         for field in fields.iter().filter(|f| !paper.amount(f).is_zero()) {
             let message = format!("Box {field} of a {} is not computed yet.", paper.kind);
-            self.not_covered("not-covered-box", Place::paper(&paper.id, field), message);
+            self.raise(&BOX_NOT_COMPUTED, Place::paper(&paper.id, field), message);
         }
     }
 
     /// Days of a list that are missing or do not fit.
-    pub fn dates(&mut self, paper: &Paper, code: &str, what: &str, fits: fn(&Facts, time::Date) -> bool) {
+    pub fn dates(&mut self, paper: &Paper, def: &PointDef, what: &str, fits: fn(&Facts, time::Date) -> bool) {
         for cells in &paper.rows {
             let place = Place::row(&paper.id, cells, "date");
             match cells.get("date").and_then(Entry::date) {
-                None => self.blocks(code, place, "A line without its day.", "Enter the day it was paid."),
+                None => self.raise(&UNDATED, place, "A line without its day."),
                 Some(date) if !fits(self.facts, date) => {
                     let message = format!("{date} is {what}; the line is left out.");
-                    self.look(code, place, message, "Check the day.");
+                    self.raise(def, place, message);
                 }
                 Some(_) => {}
             }
@@ -87,13 +98,7 @@ impl<'a> Points<'a> {
         let sum: Money = parts.iter().map(|field| paper.amount(field)).sum();
         if !paper.boxes.contains_key(total) && !sum.is_zero() {
             let message = format!("Box {total} is what counts, and it is empty.");
-            let point = Point::blocks(
-                "total-missing",
-                Place::paper(&paper.id, total),
-                message,
-                "Enter it from the slip.",
-            );
-            self.found.push(point.suggest(sum));
+            self.suggest(&TOTAL_MISSING, Place::paper(&paper.id, total), message, sum);
         }
     }
 }

@@ -6,9 +6,9 @@ use crate::{
     questions::ask,
 };
 use hembo_core::{
-    Point,
     field::Field,
     household::Entry,
+    open_points,
     point::{Gather, Place},
     provision::Provision,
     words::label_of,
@@ -22,25 +22,31 @@ pub static PROVISION: Provision = Provision {
         "Province or territory on 31 December",
         PROVINCES,
     )],
+    points: POINTS,
     ..Provision::NONE
 };
+
+open_points! {
+    ASKED = not_known "C-12", "ITA 120; Regulations 2601",
+        "Name the province or territory of 31 December; without it there is no tax.";
+    QUEBEC = not_covered "C-12-quebec", "ITA 120(2)";
+    ELSEWHERE = not_covered "C-12-elsewhere", "ITA 120; Regulations 2601";
+}
 
 /// A province that is not known, or not computed.
 pub fn points(points: &mut Points<'_>) {
     let place = Place::household(ask::PROVINCE);
     match points.answered(ask::PROVINCE).and_then(Entry::text) {
         None => {
-            let remedy = "Name the province or territory of 31 December; without it there is no tax.";
-            let message = "Which province or territory?";
-            points.found.push(Point { not_covered: true, ..Point::blocks("C-12", place, message, remedy) });
+            points.raise(&ASKED, place, "Which province or territory?");
         }
         Some("QC") => {
             let message = "Quebec is not covered: its own return and the abatement are not computed.";
-            points.not_covered("C-12", place, message);
+            points.raise(&QUEBEC, place, message);
         }
         Some(code) if Province::of(code).is_none() => {
             let name = label_of(PROVINCES, code).unwrap_or(code);
-            points.not_covered("C-12", place, format!("{name} is not covered yet: no tax is computed."));
+            points.raise(&ELSEWHERE, place, format!("{name} is not covered yet: no tax is computed."));
         }
         Some(_) => {}
     }

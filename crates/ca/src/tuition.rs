@@ -13,7 +13,7 @@ use hembo_core::{
     decision::{Amount, Decision, More, Opt},
     field::{Field, Years},
     forms::Required,
-    limit, limits, lines,
+    limit, limits, lines, open_points,
     paper::PaperKind,
     point::{Gather, Place},
     provision::Provision,
@@ -24,8 +24,13 @@ use hembo_core::{
 use hembo_money::{Money, Rate};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { papers: &[CERTIFICATE, BROUGHT_IN], lines: LINES, limits: LIMITS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    papers: &[CERTIFICATE, BROUGHT_IN],
+    lines: LINES,
+    limits: LIMITS,
+    points: POINTS,
+    ..Provision::NONE
+};
 
 lines! {
     pub USED = "ca.32300", "Tuition used", "ITA 118.5, 118.61",
@@ -45,6 +50,13 @@ lines! {
 limits! {
     TUITION_TRANSFER = "ca.limit.tuition" on HANDED_ON, "Tuition handed on", "over the most that may be transferred",
         "ITA 118.8, 118.9";
+}
+
+open_points! {
+    SCHOOL_FEES = look "C-65", "ITA 118.5(1)(a)",
+        "Nothing to do.";
+    TRAINING_CREDIT = look "training-credit", "ITA 122.91",
+        "See the limit on the notice of assessment.";
 }
 
 /// A student's tuition.
@@ -186,7 +198,7 @@ pub fn points(points: &mut Points<'_>) {
         let fees = paper.amount("26");
         if !fees.is_zero() && fees <= points.facts.figures.tuition.school_least {
             let message = "Fees of 100 or less for a school do not count.";
-            points.look("C-65", Place::paper(&paper.id, "26"), message, "Nothing to do.");
+            points.raise(&SCHOOL_FEES, Place::paper(&paper.id, "26"), message);
         }
         let figures = &points.facts.figures.tuition;
         let (from, to) = (figures.training_from_age, figures.training_to_age);
@@ -196,12 +208,7 @@ pub fn points(points: &mut Points<'_>) {
             .is_some_and(|a| (from..=to).contains(&a))
         {
             let message = "There may be a Canada training credit (line 45350), which is not computed.";
-            points.look(
-                "training-credit",
-                Place::paper(&paper.id, "26"),
-                message,
-                "See the limit on the notice of assessment.",
-            );
+            points.raise(&TRAINING_CREDIT, Place::paper(&paper.id, "26"), message);
         }
     }
 }

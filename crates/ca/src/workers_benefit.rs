@@ -18,7 +18,7 @@ use hembo_core::{
     forms::Required,
     household::Entry,
     limit::{self, PhaseOut},
-    limits, lines,
+    limits, lines, open_points,
     pack::Question,
     point::{Gather, Place},
     provision::Provision,
@@ -29,8 +29,13 @@ use hembo_core::{
 use hembo_money::Money;
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { person_questions: QUESTIONS, lines: LINES, limits: LIMITS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    person_questions: QUESTIONS,
+    lines: LINES,
+    limits: LIMITS,
+    points: POINTS,
+    ..Provision::NONE
+};
 
 lines! {
     pub BENEFIT = "ca.45300", "Canada workers benefit", "ITA 122.7",
@@ -40,6 +45,13 @@ lines! {
 limits! {
     WORKERS_BENEFIT = "ca.limit.workers_benefit" on BENEFIT, "Workers benefit", "shrinks with family income",
         "ITA 122.7";
+}
+
+open_points! {
+    UNCLEAR = not_covered "C-87", "ITA 122.7(1), (2)";
+    TABLE_NOT_HELD = not_covered "C-87-province", "ITA 122.71";
+    STUDENT = not_known "C-87-student", "ITA 122.7(1)",
+        "It decides on the workers benefit.";
 }
 
 /// How a person stands to the benefit.
@@ -171,11 +183,11 @@ fn unknown(points: &mut Points<'_>, person: usize) {
     if standing == Standing::Unclear {
         let message =
             format!("Workers benefit of {name}: of the couple one is a full-time student, not computed yet.");
-        return points.not_covered("C-87", at(ask::FULL_TIME_STUDENT), message);
+        return points.raise(&UNCLEAR, at(ask::FULL_TIME_STUDENT), message);
     }
     if !held(facts) {
         let message = format!("Workers benefit of {name}: the table of this province is not held.");
-        return points.not_covered("C-87", at("name"), message);
+        return points.raise(&TABLE_NOT_HELD, at("name"), message);
     }
     let both = [Some(person), facts.partner(person)].into_iter().flatten();
     let students: Vec<usize> = both.filter(|&p| studies(points, p)).collect();
@@ -184,7 +196,7 @@ fn unknown(points: &mut Points<'_>, person: usize) {
         if who.full_time_student.is_none() {
             let place = Place::person(&who.id, ask::FULL_TIME_STUDENT);
             let message = format!("Was {} a full-time student for over 13 weeks?", who.name);
-            points.not_known("C-87-student", place, message, "It decides on the workers benefit.");
+            points.raise(&STUDENT, place, message);
         }
     }
 }

@@ -174,7 +174,7 @@ fn workers_benefit_of_families() {
     assert_lines(&one.child("cy", "2020-05-05").outcome(), 0, &[("45300", "2813")]);
     // Alberta has a table of its own, which is not held.
     let outcome = couple("15000", "5000").answer("province", json!("AB")).outcome();
-    assert!(has_point(&outcome, "C-87") && !outcome.covered);
+    assert!(has_point(&outcome, "C-87-province") && !outcome.covered);
 }
 
 /// 118.9(1): parents and grandparents take tuition over, brothers and sisters do not.

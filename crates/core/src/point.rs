@@ -18,6 +18,8 @@ pub struct Point {
     pub message: String,
     /// What to do about it.
     pub remedy: String,
+    /// The rule that asks for it; empty where it is no rule of the law.
+    pub cite: String,
     /// Where.
     pub place: Place,
     /// The law asks for something that this program does not compute yet, or might: the figures are not a result.
@@ -30,42 +32,108 @@ pub struct Point {
     pub about: String,
 }
 
+/// A kind of open point, declared at the provision that finds it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct PointDef {
+    /// The code, with which the id of every such point begins; it never changes.
+    pub code: &'static str,
+    /// Whether it blocks.
+    pub weight: Weight,
+    /// Whether the figures are no result while it stands.
+    pub not_covered: bool,
+    /// The rule that asks for it, or the official instructions.
+    pub cite: &'static str,
+    /// What to do about it.
+    pub remedy: &'static str,
+}
+
+impl PointDef {
+    /// Something that blocks.
+    pub const fn blocks(code: &'static str, cite: &'static str, remedy: &'static str) -> PointDef {
+        PointDef { code, weight: Weight::Blocks, not_covered: false, cite, remedy }
+    }
+
+    /// Something worth a look.
+    pub const fn look(code: &'static str, cite: &'static str, remedy: &'static str) -> PointDef {
+        PointDef { weight: Weight::Look, ..PointDef::blocks(code, cite, remedy) }
+    }
+
+    /// Something of the law that is not computed yet; it blocks, and the figures are not a result.
+    pub const fn not_covered(code: &'static str, cite: &'static str) -> PointDef {
+        PointDef::not_known(code, cite, "Prepare this return elsewhere until Hembo covers it.")
+    }
+
+    /// A question on whose answer it depends whether the figures are a result; it blocks, and until it is answered
+    /// they are none.
+    pub const fn not_known(code: &'static str, cite: &'static str, remedy: &'static str) -> PointDef {
+        PointDef { not_covered: true, ..PointDef::blocks(code, cite, remedy) }
+    }
+
+    /// Such a point at a place.
+    pub fn at(&self, place: Place, message: impl Into<String>) -> Point {
+        Point {
+            id: format!("{}:{}", self.code, place.key()),
+            weight: self.weight,
+            message: message.into(),
+            remedy: self.remedy.into(),
+            cite: self.cite.into(),
+            place,
+            not_covered: self.not_covered,
+            suggested: None,
+            dismissed: None,
+            about: String::new(),
+        }
+    }
+}
+
+/// Declares the open points of a provision: a static of each, and all of them as `POINTS`.
+///
+/// ```
+/// hembo_core::open_points! {
+///     NO_DAY = look "no-day", "Act §3", "Enter the day.";
+///     WRECKS = not_covered "wrecks", "Act §8";
+/// }
+/// assert_eq!((POINTS.len(), NO_DAY.remedy, WRECKS.not_covered), (2, "Enter the day.", true));
+/// ```
+#[macro_export]
+macro_rules! open_points {
+    ($($vis:vis $name:ident = $kind:ident $code:literal, $cite:literal $(, $remedy:literal)?;)*) => {
+        $(#[doc = $cite] $vis static $name: $crate::point::PointDef =
+            $crate::point::PointDef::$kind($code, $cite $(, $remedy)?);)*
+        static POINTS: &[&$crate::point::PointDef] = &[$(&$name),*];
+    };
+}
+
 /// Where a pack gathers its points.
 pub trait Gather {
     /// What was found so far.
     fn found(&mut self) -> &mut Vec<Point>;
 
-    /// Something that blocks.
-    fn blocks(&mut self, code: &str, place: Place, message: impl Into<String>, remedy: &str) {
-        self.found().push(Point::blocks(code, place, message, remedy));
+    /// A point.
+    fn raise(&mut self, def: &PointDef, place: Place, message: impl Into<String>) {
+        self.found().push(def.at(place, message));
     }
 
-    /// Something worth a look.
-    fn look(&mut self, code: &str, place: Place, message: impl Into<String>, remedy: &str) {
-        self.found().push(Point::look(code, place, message, remedy));
-    }
-
-    /// Something of the law that is not computed yet.
-    fn not_covered(&mut self, code: &str, place: Place, message: impl Into<String>) {
-        self.found().push(Point::not_covered(code, place, message));
-    }
-
-    /// A question on whose answer it depends whether the figures are a result.
-    fn not_known(&mut self, code: &str, place: Place, message: impl Into<String>, remedy: &str) {
-        self.found().push(Point::not_known(code, place, message, remedy));
+    /// A point at a field of which it can be computed what it should say.
+    fn suggest(&mut self, def: &PointDef, place: Place, message: impl Into<String>, value: impl ToString) {
+        let point = def.at(place, message);
+        self.found().push(Point { suggested: Some(value.to_string()), ..point });
     }
 
     /// What a law has and its pack has not, as far as it is asked for the household's year.
     fn not_computed(&mut self, household: &Household, all: &[NotComputed]) {
-        for NotComputed { field, needs } in all.iter().filter(|n| n.field.years.hold(household.year)) {
+        for NotComputed { field, needs, cite } in all.iter().filter(|n| n.field.years.hold(household.year)) {
             let place = Place::household(field.id);
             match household.answers.get(field.id).and_then(Entry::flag) {
                 None => {
-                    let message = format!("{}: yes or no?", field.label);
-                    let remedy = "Not computed yet, so it must be ruled out.";
-                    self.not_known(&format!("asks-{}", field.id), place, message, remedy);
+                    let asked =
+                        PointDef::not_known("asks", cite, "Not computed yet, so it must be ruled out.");
+                    self.raise(&asked, place, format!("{}: yes or no?", field.label));
                 }
-                Some(true) => self.not_covered(field.id, place, format!("{needs} not computed yet.")),
+                Some(true) => {
+                    let told = PointDef::not_covered("not-computed", cite);
+                    self.raise(&told, place, format!("{needs} not computed yet."));
+                }
                 Some(false) => {}
             }
         }
@@ -80,6 +148,8 @@ pub struct NotComputed {
     pub field: Field,
     /// What is not computed, for a point: "A sale is".
     pub needs: &'static str,
+    /// Where the law has it.
+    pub cite: &'static str,
 }
 
 impl NotComputed {
@@ -89,8 +159,9 @@ impl NotComputed {
         label: &'static str,
         help: &'static str,
         needs: &'static str,
+        cite: &'static str,
     ) -> NotComputed {
-        NotComputed { field: Field::yes_no(id, "", label).help(help), needs }
+        NotComputed { field: Field::yes_no(id, "", label).help(help), needs, cite }
     }
 
     /// The same, from a year on.
@@ -154,54 +225,5 @@ impl Place {
     fn key(&self) -> String {
         let parts = [&self.person, &self.paper, &self.row, &self.decision, &self.field];
         parts.into_iter().flatten().map(String::as_str).collect::<Vec<_>>().join("/")
-    }
-}
-
-impl Point {
-    /// Something that blocks.
-    pub fn blocks(code: &str, place: Place, message: impl Into<String>, remedy: impl Into<String>) -> Point {
-        Point::new(code, Weight::Blocks, place, message.into(), remedy.into())
-    }
-
-    /// Something worth a look.
-    pub fn look(code: &str, place: Place, message: impl Into<String>, remedy: impl Into<String>) -> Point {
-        Point::new(code, Weight::Look, place, message.into(), remedy.into())
-    }
-
-    /// Something of the law that is not computed yet; it blocks, and the figures are not a result.
-    pub fn not_covered(code: &str, place: Place, message: impl Into<String>) -> Point {
-        let remedy = "Prepare this return elsewhere until Hembo covers it.".to_owned();
-        Point { not_covered: true, ..Point::new(code, Weight::Blocks, place, message.into(), remedy) }
-    }
-
-    /// A question on whose answer it depends whether the figures are a result; it blocks, and until it is answered
-    /// they are none.
-    pub fn not_known(
-        code: &str,
-        place: Place,
-        message: impl Into<String>,
-        remedy: impl Into<String>,
-    ) -> Point {
-        Point { not_covered: true, ..Point::blocks(code, place, message, remedy) }
-    }
-
-    /// The same point with what the field should say.
-    pub fn suggest(self, value: impl ToString) -> Point {
-        Point { suggested: Some(value.to_string()), ..self }
-    }
-
-    fn new(code: &str, weight: Weight, place: Place, message: String, remedy: String) -> Point {
-        let id = format!("{code}:{}", place.key());
-        Point {
-            id,
-            weight,
-            message,
-            remedy,
-            place,
-            not_covered: false,
-            suggested: None,
-            dismissed: None,
-            about: String::new(),
-        }
     }
 }

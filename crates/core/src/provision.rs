@@ -6,6 +6,7 @@ use crate::{
     line::{LineDef, LineId},
     pack::Question,
     paper::PaperKind,
+    point::PointDef,
 };
 use std::collections::HashMap;
 
@@ -22,12 +23,20 @@ pub struct Provision {
     pub person_questions: &'static [Question],
     /// What it asks about the household.
     pub household_questions: &'static [Field],
+    /// What it may find unsettled.
+    pub points: &'static [&'static PointDef],
 }
 
 impl Provision {
     /// One that declares nothing: the start of every other.
-    pub const NONE: Provision =
-        Provision { lines: &[], limits: &[], papers: &[], person_questions: &[], household_questions: &[] };
+    pub const NONE: Provision = Provision {
+        lines: &[],
+        limits: &[],
+        papers: &[],
+        person_questions: &[],
+        household_questions: &[],
+        points: &[],
+    };
 }
 
 /// A provision at work in a pack: `R` makes facts of its papers, `P` tells what is unsettled.
@@ -76,6 +85,8 @@ pub struct Declared {
     pub lines: Vec<LineDef>,
     /// Every limit.
     pub limits: Vec<&'static LimitDef>,
+    /// Every kind of open point.
+    pub points: Vec<&'static PointDef>,
     by_id: HashMap<LineId, usize>,
 }
 
@@ -88,6 +99,7 @@ impl Declared {
             household_questions: Vec::new(),
             lines: Vec::new(),
             limits: Vec::new(),
+            points: Vec::new(),
             by_id: HashMap::new(),
         };
         for provision in law {
@@ -96,6 +108,7 @@ impl Declared {
             all.household_questions.extend(provision.household_questions);
             all.lines.extend(provision.lines);
             all.limits.extend(provision.limits);
+            all.points.extend(provision.points);
         }
         all.by_id = all.lines.iter().enumerate().map(|(at, line)| (line.id, at)).collect();
         all
@@ -115,6 +128,7 @@ impl Declared {
         };
         let mut faults = twice("line", self.lines.iter().map(|l| l.id).collect());
         faults.extend(twice("limit", self.limits.iter().map(|l| l.id).collect()));
+        faults.extend(twice("point", self.points.iter().map(|p| p.code).collect()));
         faults.extend(twice("paper", self.papers.iter().map(|p| p.id).collect()));
         faults.extend(twice("question", self.household_questions.iter().map(|q| q.id).collect()));
         faults.extend(twice("question", self.person_questions.iter().map(|q| q.field.id).collect()));

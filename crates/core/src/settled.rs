@@ -1,7 +1,6 @@
 //! The lesser and the greater where no choice moves the amounts: facts of papers, figures of the law, results that are
 //! only shown. What a choice can move goes through [`limit`](crate::limit), which tells its edges; in rules the bare
 //! methods are refused by a lint.
-#![allow(clippy::disallowed_methods)]
 
 use hembo_money::Money;
 

@@ -11,6 +11,8 @@ pub fn faults(pack: &dyn Pack, rules: &[&str]) -> Vec<String> {
     faults.extend(declared.papers.iter().flat_map(of_paper));
     let bare = declared.lines.iter().filter(|l| l.cite.is_empty() || l.how.is_empty() || l.label.is_empty());
     faults.extend(bare.map(|l| format!("line {} says not what it is", l.id)));
+    let bare = declared.points.iter().filter(|p| p.cite.is_empty() || p.remedy.is_empty());
+    faults.extend(bare.map(|p| format!("point {} says not what asks for it, or what to do", p.code)));
     let rows = || pack.spread().iter().flat_map(|s| s.rows);
     let shown = rows().flat_map(|r| [Some(r.total), r.person]).flatten();
     let astray = shown.filter(|id| declared.line(id).is_none());

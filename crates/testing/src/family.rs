@@ -1,6 +1,6 @@
 //! What families of every law have in common: a household file in the making, and what came out for it.
 
-use hembo_core::{Outcome, outcome::LineInput};
+use hembo_core::{Outcome, Pack, outcome::LineInput};
 use hembo_money::Money;
 
 /// Declares `Family`, a household file in the making under the laws of a registry, with what every law's families have.
@@ -83,8 +83,14 @@ macro_rules! family {
 }
 pub(crate) use family;
 
-/// Whether a point of that code is open.
+/// Points that packs do not declare: those of the core, and those of questions that rule out what is not computed.
+const NOT_DECLARED: [&str; 4] = ["asks", "not-computed", "too-many-ways", "pin-gone"];
+
+/// Whether a point of that code is open; panics at a code that no pack declares, as no outcome could have it.
 pub fn has_point(outcome: &Outcome, code: &str) -> bool {
+    let packs: [&dyn Pack; 2] = [&hembo_us::UnitedStates, &hembo_ca::Canada];
+    let declared = packs.iter().any(|pack| pack.declared().points.iter().any(|p| p.code == code));
+    assert!(declared || NOT_DECLARED.contains(&code), "no pack declares a point {code}");
     outcome.points.iter().any(|p| p.id.split(':').next() == Some(code))
 }
 

@@ -10,12 +10,13 @@ use crate::{
     unit::{Filed, On},
 };
 use hembo_core::{
-    forms::Required, limit, lines, point::Gather, provision::Provision, reading::sum, settled, trail::Trail,
+    forms::Required, limit, lines, open_points, point::Gather, provision::Provision, reading::sum, settled,
+    trail::Trail,
 };
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
+pub static PROVISION: Provision = Provision { lines: LINES, points: POINTS, ..Provision::NONE };
 
 lines! {
     MEDICARE_WAGES = "us.8959.1", "Medicare wages", "IRC §3121(a)",
@@ -28,6 +29,11 @@ lines! {
         "Box 12 codes A, B, M and N.";
     pub L23 = "us.23", "Other taxes", "Schedule 2, line 21",
         "Additional Medicare, net investment income, and payroll tax not collected.";
+}
+
+open_points! {
+    STATE_TAX = look "8960-9b", "IRC §1411(c)(1)(B)",
+        "Any reasonable division is lawful; claim it by hand.";
 }
 
 /// Line 23.
@@ -108,8 +114,7 @@ pub fn points(points: &mut Points<'_>) {
     for (place, unit) in points.units.iter().enumerate() {
         if unit.itemizes && !points.amount(INVESTMENT, place).is_zero() {
             let message = "State tax on interest may lower the net investment income tax (Form 8960, line 9b); it is not taken.";
-            let remedy = "Any reasonable division is lawful; claim it by hand.";
-            points.look("8960-9b", points.whose(unit), message, remedy);
+            points.raise(&STATE_TAX, points.whose(unit), message);
         }
     }
 }

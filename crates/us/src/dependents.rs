@@ -8,6 +8,7 @@ use crate::{
 };
 use hembo_core::{
     field::{Choice, Field},
+    open_points,
     pack::Question,
     point::{Gather, Place},
     provision::Provision,
@@ -61,8 +62,26 @@ pub static PROVISION: Provision = Provision {
             field: Field::yes_no(ask::CLAIMABLE, "", "Someone else can claim this person"),
         },
     ],
+    points: POINTS,
     ..Provision::NONE
 };
+
+open_points! {
+    CLAIMABLE = blocks "K-016", "IRC §§63(c)(5), 151(d)(2)",
+        "It decides on the standard deduction and on credits.";
+    RELATIONSHIP = blocks "K-022", "IRC §152(c)(2), (d)(2)",
+        "Choose the relationship.";
+    MONTHS = blocks "K-015", "IRC §152(c)(1)(B)",
+        "Enter the months, 0 to 12.";
+    HALF_THE_YEAR = look "K-015-half", "IRC §152(c)(1)(B)",
+        "Over half makes a qualifying child: enter one month more if it was.";
+    SUPPORT = blocks "K-014", "IRC §152(d)(1)(C)",
+        "It decides on a qualifying relative.";
+    NO_DEPENDENT = look "K-013", "IRC §152",
+        "If that is not so, correct the answers.";
+    MARRIED = not_covered "own-return-married", "IRC §6013(a)";
+    OWN_RETURN = look "K-017", "IRC §6012(a)", "Make it, and mark there whether someone can claim the filer.";
+}
 
 /// What a dependent is to a filer.
 pub const RELATIONSHIPS: &[Choice] = &[
@@ -266,8 +285,7 @@ pub fn may_be_claimed(facts: &Facts, filer: usize) -> bool {
 fn claimable_elsewhere(points: &mut Points<'_>, filer: usize) {
     if may_be_claimed(points.facts, filer) && !points.said(filer, ask::CLAIMABLE) {
         let message = format!("Can someone else claim {} as a dependent?", points.facts.people[filer].name);
-        let remedy = "It decides on the standard deduction and on credits.";
-        points.blocks("K-016", points.at(filer, ask::CLAIMABLE), message, remedy);
+        points.raise(&CLAIMABLE, points.at(filer, ask::CLAIMABLE), message);
     }
 }
 
@@ -276,23 +294,18 @@ fn one(points: &mut Points<'_>, index: usize) {
     let place = |field: &str| Place::person(&person.id, field);
     if person.relationship.is_none() {
         let message = format!("How is {} related to a filer?", person.name);
-        points.blocks("K-022", place(ask::RELATIONSHIP), message, "Choose the relationship.");
+        points.raise(&RELATIONSHIP, place(ask::RELATIONSHIP), message);
         return;
     }
     let near = points.facts.filers.iter().any(|f| person.months_with.iter().any(|(with, _)| with == f));
     if !near && person.relationship != Some(Relationship::Parent) {
         let message = format!("How many months did {} live with each filer?", person.name);
-        points.blocks("K-015", place("lived_with"), message, "Enter the months, 0 to 12.");
+        points.raise(&MONTHS, place("lived_with"), message);
     }
     let half = person.months_alive(points.facts.year_end);
     if person.months_with.iter().any(|(_, m)| m * 2 == half) {
         let message = format!("{} lived exactly half the year in a home: count the nights.", person.name);
-        points.look(
-            "K-015-half",
-            place("lived_with"),
-            message,
-            "Over half makes a qualifying child: enter one month more if it was.",
-        );
+        points.raise(&HALF_THE_YEAR, place("lived_with"), message);
     }
     if points.units.iter().any(|u| u.dependents.iter().any(|d| d.person == index)) {
         return;
@@ -301,10 +314,10 @@ fn one(points: &mut Points<'_>, index: usize) {
     let asked = points.household.people[index].answers.contains_key(ask::SUPPORTED);
     if claim == Err(NO_SUPPORT) && !asked {
         let message = format!("Do the filers pay over half of the support of {}?", person.name);
-        points.blocks("K-014", place(ask::SUPPORTED), message, "It decides on a qualifying relative.");
+        points.raise(&SUPPORT, place(ask::SUPPORTED), message);
     } else if let Err(why) = claim {
         let message = format!("{} is not a dependent: {why}.", person.name);
-        points.look("K-013", place(ask::RELATIONSHIP), message, "If that is not so, correct the answers.");
+        points.raise(&NO_DEPENDENT, place(ask::RELATIONSHIP), message);
     }
 }
 
@@ -312,14 +325,12 @@ fn own_return(points: &mut Points<'_>, unit: &Unit) {
     let person = &points.facts.people[unit.people[0]];
     if person.married {
         let message = format!("{} is married: the status of that return is not known here.", person.name);
-        points.not_covered("own-return-married", Place::person(&person.id, ask::MARRIED), message);
+        points.raise(&MARRIED, Place::person(&person.id, ask::MARRIED), message);
     }
     let name = &person.name;
-    let message = format!("{name} has income of their own: the figures hold a separate return for {name}.");
-    let remedy = if unit.claimable {
-        "Mark there that someone can claim the filer."
-    } else {
-        "Nobody can claim the filer there."
-    };
-    points.look("K-017", Place::person(&person.id, ask::RELATIONSHIP), message, remedy);
+    let claimed = if unit.claimable { "someone can claim" } else { "nobody can claim" };
+    let message = format!(
+        "{name} has income of their own: the figures hold a separate return, on which {claimed} {name}."
+    );
+    points.raise(&OWN_RETURN, Place::person(&person.id, ask::RELATIONSHIP), message);
 }

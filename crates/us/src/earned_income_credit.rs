@@ -15,7 +15,7 @@ use hembo_core::{
     field::Field,
     forms::Required,
     limit::{self, Shape},
-    limits, lines,
+    limits, lines, open_points,
     pack::Question,
     point::Gather,
     provision::Provision,
@@ -25,8 +25,13 @@ use hembo_core::{
 use hembo_money::{Money, Rate, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, person_questions: QUESTIONS, limits: LIMITS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    person_questions: QUESTIONS,
+    limits: LIMITS,
+    points: POINTS,
+    ..Provision::NONE
+};
 
 const QUESTIONS: &[Question] = &[
     Question {
@@ -46,6 +51,11 @@ lines! {
 limits! {
     EARNED_INCOME = "us.limit.earned_income" on L27A, "Earned income credit", "grows with earnings, then shrinks",
         "IRC §32(a)(2), (b)";
+}
+
+open_points! {
+    CHILD_OF_ANOTHER = blocks "K-016-child", "IRC §32(c)(1)(B)",
+        "If so, there is no earned income credit (§32(c)(1)(B)).";
 }
 
 /// Line 27a. `earned` is earned income.
@@ -189,8 +199,7 @@ pub fn points(points: &mut Points<'_>) {
         if dependents::may_be_claimed(points.facts, filer) && !points.said(filer, ask::CHILD_ELSEWHERE) {
             let name = &points.facts.people[filer].name;
             let message = format!("Is {name} the qualifying child of someone else?");
-            let remedy = "If so, there is no earned income credit (§32(c)(1)(B)).";
-            points.blocks("K-016-child", points.at(filer, ask::CHILD_ELSEWHERE), message, remedy);
+            points.raise(&CHILD_OF_ANOTHER, points.at(filer, ask::CHILD_ELSEWHERE), message);
         }
     }
 }

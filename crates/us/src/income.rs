@@ -10,7 +10,7 @@ use hembo_core::{
     field::Field,
     forms::Required,
     household::Entry,
-    lines,
+    lines, open_points,
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -20,7 +20,7 @@ use hembo_money::Money;
 
 /// What this provision declares.
 pub static PROVISION: Provision =
-    Provision { lines: LINES, household_questions: QUESTIONS, ..Provision::NONE };
+    Provision { lines: LINES, household_questions: QUESTIONS, points: POINTS, ..Provision::NONE };
 
 const QUESTIONS: &[Field] = &[
     Field::yes_no(ask::DIGITAL_ASSETS, "", "Received or disposed of digital assets"),
@@ -42,6 +42,14 @@ lines! {
         "Schedule 1, Part II: here the early withdrawal penalty.";
     pub AGI = "us.agi", "Adjusted gross income", "IRC §62",
         "Total income less the adjustments.";
+}
+
+open_points! {
+    DIGITAL_ASSETS_ASKED = blocks "K-024", "Form 1040, page 1",
+        "Everyone answers this on page 1 of Form 1040.";
+    DIGITAL_ASSETS = not_covered "digital-assets", "IRC §1001";
+    FOREIGN_ACCOUNT = blocks "K-026", "31 U.S.C. §5314; Schedule B, Part III",
+        "Answer for Schedule B, Part III.";
 }
 
 /// Income down to line 11a.
@@ -115,22 +123,17 @@ pub fn points(points: &mut Points<'_>) {
     match points.answered(ask::DIGITAL_ASSETS).and_then(Entry::flag) {
         None => {
             let place = Place::household(ask::DIGITAL_ASSETS);
-            points.blocks(
-                "K-024",
-                place,
-                "Digital assets: yes or no?",
-                "Everyone answers this on page 1 of Form 1040.",
-            );
+            points.raise(&DIGITAL_ASSETS_ASKED, place, "Digital assets: yes or no?");
         }
         Some(true) => {
             let place = Place::household(ask::DIGITAL_ASSETS);
-            points.not_covered("digital-assets", place, "Digital assets are not computed yet.");
+            points.raise(&DIGITAL_ASSETS, place, "Digital assets are not computed yet.");
         }
         Some(false) => {}
     }
     if needs && points.answered(ask::FOREIGN_ACCOUNT).is_none() {
         let place = Place::household(ask::FOREIGN_ACCOUNT);
         let message = "So much interest needs Schedule B: was there a financial account abroad?";
-        points.blocks("K-026", place, message, "Answer for Schedule B, Part III.");
+        points.raise(&FOREIGN_ACCOUNT, place, message);
     }
 }

@@ -4,6 +4,7 @@ use crate::{facts::Relationship, filing_status::Status, income, points::Points, 
 use hembo_core::{
     field::Field,
     household::Role,
+    open_points,
     pack::Question,
     point::{Gather, Place},
     provision::Provision,
@@ -21,8 +22,15 @@ pub static PROVISION: Provision = Provision {
             field: Field::yes_no(ask::EARNED_OVER_HALF, "", "Own earnings were over half of own support"),
         },
     ],
+    points: POINTS,
     ..Provision::NONE
 };
+
+open_points! {
+    ASKED = not_known "K-151-ask", "IRC §1(g)(2)",
+        "It decides whether Form 8615 taxes this income at the parents' rates.";
+    FORM_8615 = not_covered "K-151", "IRC §1(g)";
+}
 
 /// Every return that is not a joint one.
 pub fn points(points: &mut Points<'_>) {
@@ -44,8 +52,7 @@ fn one(points: &mut Points<'_>, place: usize, person: usize) {
         return;
     }
     let ask = |points: &mut Points<'_>, field: &str, message: String| {
-        let remedy = "It decides whether Form 8615 taxes this income at the parents' rates.";
-        points.not_known("K-151-ask", Place::person(&about.id, field), message, remedy);
+        points.raise(&ASKED, Place::person(&about.id, field), message);
     };
     let name = &about.name;
     if about.reached(figures.student_from_age, end) {
@@ -78,5 +85,5 @@ fn one(points: &mut Points<'_>, place: usize, person: usize) {
     let largest = about.own.interest.iter().max_by_key(|item| item.amount);
     let place = largest.map(|item| Place::paper(&points.household.papers[item.paper].id, item.field));
     let message = format!("{name} has unearned income over the limit: Form 8615 is not computed yet.");
-    points.not_covered("K-151", place.unwrap_or_default(), message);
+    points.raise(&FORM_8615, place.unwrap_or_default(), message);
 }

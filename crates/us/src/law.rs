@@ -8,7 +8,7 @@ use crate::{
 };
 use hembo_core::{
     choice::Open,
-    provision::{self, Declared, Provision},
+    provision::{self, Declared},
 };
 use std::sync::LazyLock;
 
@@ -40,12 +40,12 @@ static LAW: &[Rule] = &[
     Rule::new(&kiddie::PROVISION).finds(kiddie::points),
     Rule::new(&minimum_tax::PROVISION),
     Rule::new(&child_credit::PROVISION),
-    Rule::new(&Provision::NONE).finds(saver::points),
+    Rule::new(&saver::PROVISION).finds(saver::points),
     Rule::new(&additional_taxes::PROVISION).finds(additional_taxes::points),
     Rule::new(&earned_income_credit::PROVISION).finds(earned_income_credit::points),
     Rule::new(&total_tax::PROVISION),
     Rule::new(&payments::PROVISION).reads(payments::read).finds(payments::points),
-    Rule::new(&Provision::NONE).finds(papers::points),
+    Rule::new(&papers::PROVISION).finds(papers::points),
     Rule::new(&questions::PROVISION).finds(questions::points),
 ];
 

@@ -3,6 +3,8 @@
 //! The modules stand in the order of the computation and are named after the provision or form. Papers become
 //! [`facts`] once; every rule takes facts. Figures are in `rules/YEAR.toml`.
 
+#![warn(clippy::disallowed_methods)]
+
 pub mod additional_deductions;
 pub mod additional_taxes;
 pub mod bringing;

@@ -16,7 +16,7 @@ use hembo_core::{
     decision::{Decision, Opt},
     field::{Field, Years},
     forms::Required,
-    lines,
+    lines, open_points,
     paper::PaperKind,
     point::Gather,
     provision::Provision,
@@ -31,6 +31,7 @@ pub static PROVISION: Provision = Provision {
     papers: &[ESTIMATED],
     household_questions: &[REFUND_ACCOUNT],
     lines: LINES,
+    points: POINTS,
     ..Provision::NONE
 };
 
@@ -59,6 +60,11 @@ lines! {
         "What total tax is above the payments.";
     pub BALANCE = "us.balance", "Balance", "IRC §§6151, 6401",
         "Total tax less what was paid: due, or back where below zero.";
+}
+
+open_points! {
+    UNDERPAID = look "K-156", "IRC §6654",
+        "Compare with last year's tax (Form 2210).";
 }
 
 /// Schedule 3 line 11: social security tax of two or more employers above the most that one person pays, spouse by
@@ -189,7 +195,7 @@ pub fn points(points: &mut Points<'_>) {
         if unit.main && points.amount(BALANCE, place) >= least {
             let name = &points.facts.people[unit.people[0]].name;
             let message = format!("{name}: so much is due that a penalty for underpayment is possible.");
-            points.look("K-156", points.whose(unit), message, "Compare with last year's tax (Form 2210).");
+            points.raise(&UNDERPAID, points.whose(unit), message);
         }
     }
 }

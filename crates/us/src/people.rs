@@ -4,7 +4,7 @@ use crate::{
     points::Points,
     questions::{ANYONE, FILER, ask},
 };
-use hembo_core::{field::Field, pack::Question, point::Gather, provision::Provision};
+use hembo_core::{field::Field, open_points, pack::Question, point::Gather, provision::Provision};
 
 /// What is asked about everyone.
 pub static PROVISION: Provision = Provision {
@@ -19,37 +19,37 @@ pub static PROVISION: Provision = Provision {
                 .help("A social security number issued in time and valid for employment."),
         },
     ],
+    points: POINTS,
     ..Provision::NONE
 };
+
+open_points! {
+    BORN = blocks "K-004", "IRC §§24(c), 32(c), 63(f)",
+        "Enter it.";
+    NO_NUMBER = blocks "K-001", "IRC §6109",
+        "Enter the number as on the card.";
+    DIED_BEFORE = blocks "K-009", "IRC §§2(a), 6013(a)",
+        "Remove this filer; see the status of a surviving spouse.";
+    NONRESIDENT = not_covered "nonresident", "IRC §871";
+}
 
 /// What is missing of a person, and who cannot file this return.
 pub fn points(points: &mut Points<'_>) {
     for (index, person) in points.facts.people.iter().enumerate() {
         if person.born.is_none() {
-            points.blocks(
-                "K-004",
-                points.at(index, "born"),
-                format!("Date of birth of {}?", person.name),
-                "Enter it.",
-            );
+            points.raise(&BORN, points.at(index, "born"), format!("Date of birth of {}?", person.name));
         }
         if !person.has_number {
             let message = format!("{} has no social security or taxpayer number.", person.name);
-            points.blocks(
-                "K-001",
-                points.at(index, "id_number"),
-                message,
-                "Enter the number as on the card.",
-            );
+            points.raise(&NO_NUMBER, points.at(index, "id_number"), message);
         }
         if person.filer && person.died.is_some_and(|died| died.year() < points.facts.figures.year) {
             let message = format!("{} died before the year began.", person.name);
-            let remedy = "Remove this filer; see the status of a surviving spouse.";
-            points.blocks("K-009", points.at(index, "died"), message, remedy);
+            points.raise(&DIED_BEFORE, points.at(index, "died"), message);
         }
         if person.filer && person.nonresident_alien {
             let place = points.at(index, ask::NONRESIDENT_ALIEN);
-            points.not_covered("nonresident", place, "Form 1040-NR is not computed yet.");
+            points.raise(&NONRESIDENT, place, "Form 1040-NR is not computed yet.");
         }
     }
 }

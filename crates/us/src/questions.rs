@@ -57,30 +57,35 @@ pub const NOT_COMPUTED: [NotComputed; 10] = [
         "Income other than wages and interest",
         "Dividends, pensions, social security, unemployment, a business, rent, tips not on a W-2, prizes…",
         "Income other than wages and interest is",
+        "IRC §61(a)",
     ),
     NotComputed::new(
         "sales",
         "Sold securities, a home or other property",
         "By anyone in the household, at a gain or a loss; also losses carried over.",
         "A sale (Schedule D) is",
+        "IRC §§1001, 1222",
     ),
     NotComputed::new(
         "retirement_savings",
         "Paid into an IRA, HSA or ABLE account",
         "Outside the payroll, or took money from one.",
         "The deduction or credit for such savings is",
+        "IRC §§219, 223, 529A, 72(t)",
     ),
     NotComputed::new(
         "student_loan",
         "Paid student loan interest",
         "Form 1098-E.",
         "The deduction of student loan interest is",
+        "IRC §221",
     ),
     NotComputed::new(
         "overtime",
         "Overtime pay or tips",
         "Deductible (Schedule 1-A).",
         "The deduction of tips and overtime (Schedule 1-A) is",
+        "IRC §§224, 225",
     )
     .since(2025),
     NotComputed::new(
@@ -88,6 +93,7 @@ pub const NOT_COMPUTED: [NotComputed; 10] = [
         "Paid interest on the loan for a new car",
         "Deductible (Schedule 1-A).",
         "The deduction of car loan interest (Schedule 1-A) is",
+        "IRC §163(h)(4)",
     )
     .since(2025),
     NotComputed::new(
@@ -95,24 +101,28 @@ pub const NOT_COMPUTED: [NotComputed; 10] = [
         "Paid for care so that the filers could work",
         "Of a child under 13, or of a spouse or dependent unable to care for themselves.",
         "The credit for care (Form 2441) is",
+        "IRC §21",
     ),
     NotComputed::new(
         "education",
         "Paid for higher education",
         "Form 1098-T.",
         "The education credits (Form 8863) are",
+        "IRC §25A",
     ),
     NotComputed::new(
         "marketplace",
         "Health cover through the Marketplace",
         "Form 1095-A.",
         "The premium tax credit (Form 8962) is",
+        "IRC §36B",
     ),
     NotComputed::new(
         "other_credits",
         "Other credits or taxes",
         "Adoption, home energy, clean vehicles, foreign tax, the elderly or disabled, household employees, an adjustment, a loss…",
         "One of these is",
+        "IRC §§22, 23, 25C, 25D, 27, 30D, 62(a)",
     ),
 ];
 

@@ -7,10 +7,18 @@ use crate::{
     status,
 };
 use hembo_core::{
-    Paper,
+    Paper, open_points,
     point::{Gather, Place},
+    provision::Provision,
 };
 use hembo_money::Money;
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { points: POINTS, ..Provision::NONE };
+
+open_points! {
+    FORM_8880 = not_covered "savers-credit", "IRC §25B";
+}
 
 /// Deferrals of someone who may have the credit.
 pub fn points(points: &mut Points<'_>) {
@@ -26,7 +34,7 @@ fn deferrals(points: &mut Points<'_>, paper: &Paper) {
     let (Some(field), Some(owner)) = (field, owner) else { return };
     if may_have_savers_credit(points, owner) {
         let message = "The saver's credit for these deferrals (Form 8880) is not computed yet.";
-        points.not_covered("savers-credit", Place::paper(&paper.id, field), message);
+        points.raise(&FORM_8880, Place::paper(&paper.id, field), message);
     }
 }
 

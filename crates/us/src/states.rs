@@ -4,6 +4,7 @@ use crate::{facts::Marital, points::Points, questions::ask};
 use hembo_core::{
     field::{Choice, Field},
     household::Entry,
+    open_points,
     point::{Gather, Place},
     provision::Provision,
 };
@@ -11,8 +12,19 @@ use hembo_core::{
 /// What is asked about the state.
 pub static PROVISION: Provision = Provision {
     household_questions: &[Field::choice(ask::STATE, "", "State of residence", STATES)],
+    points: POINTS,
     ..Provision::NONE
 };
+
+open_points! {
+    STATE_OF_SPOUSES = blocks "K-029-married", "IRC §66",
+        "Name the state.";
+    STATE = look "K-029", "IRC §66",
+        "Name the state.";
+    SEPARATE_NOT_WEIGHED = not_known "K-030", "IRC §66",
+        "Compare separate returns by hand (Form 8958); the joint figures hold.";
+    COMMUNITY = not_covered "K-030-separate", "IRC §66";
+}
 
 /// The fifty states and the District of Columbia.
 pub const STATES: &[Choice] = &[
@@ -82,20 +94,19 @@ pub fn points(points: &mut Points<'_>) {
     let married = points.facts.marital == Marital::Married;
     match points.answered(ask::STATE).and_then(Entry::text) {
         None if married => {
-            points.blocks("K-029", Place::household(ask::STATE), "State of residence?", "Name the state.");
+            points.raise(&STATE_OF_SPOUSES, Place::household(ask::STATE), "State of residence?");
         }
         None => {
-            points.look("K-029", Place::household(ask::STATE), "State of residence?", "Name the state.");
+            points.raise(&STATE, Place::household(ask::STATE), "State of residence?");
         }
         Some(state) if points.facts.couple() && community_property(state) => {
             let message =
                 "Only the joint return is weighed: separate ones divide income by community property.";
-            let remedy = "Compare separate returns by hand (Form 8958); the joint figures hold.";
-            points.not_known("K-030", Place::household(ask::STATE), message, remedy);
+            points.raise(&SEPARATE_NOT_WEIGHED, Place::household(ask::STATE), message);
         }
         Some(state) if married && community_property(state) => {
             let message = "A separate return divides income by community property here: not computed yet.";
-            points.not_covered("K-030", Place::household(ask::STATE), message);
+            points.raise(&COMMUNITY, Place::household(ask::STATE), message);
         }
         Some(_) => {}
     }

@@ -13,6 +13,7 @@ use hembo_core::{
     choice::{Chosen, Open},
     decision::{Bar, Decision, Opt},
     field::{Choice, Field},
+    open_points,
     pack::Question,
     point::{Gather, Place},
     provision::Provision,
@@ -38,8 +39,28 @@ pub static PROVISION: Provision = Provision {
             field: Field::count(ask::SPOUSE_DIED, "", "Year in which the spouse died", 2100),
         },
     ],
+    points: POINTS,
     ..Provision::NONE
 };
+
+open_points! {
+    MARRIED = blocks "K-008", "IRC §7703(a)",
+        "Answer the question about marriage.";
+    APART = blocks "K-011", "IRC §7703(b)",
+        "It decides who may be head of household.";
+    TWO_UNMARRIED = not_known "two-unmarried-filers", "IRC §6013(a)",
+        "Make a household for each of them, or answer that they are married.";
+    SPOUSE_NOT_HERE = look "K-169", "IRC §6013(a)",
+        "Add the spouse as a second filer to compare.";
+    SPOUSE_ITEMIZES = blocks "K-106", "IRC §63(c)(6)(A)",
+        "Answer for the spouse.";
+    PAID_HOME = blocks "K-010", "IRC §2(b)(1)",
+        "It decides on head of household.";
+    DIED_IN_YEAR = not_known "K-012-year", "IRC §6013(a)(3)",
+        "Answer 'married' and add the spouse as a filer with the date of death (§6013(a)(3)).";
+    SPOUSE_DIED = blocks "K-012", "IRC §2(a)(1)",
+        "It decides on the surviving spouse's status.";
+}
 
 const MARITAL: &[Choice] = &[
     Choice::new("single", "Never married"),
@@ -168,39 +189,23 @@ fn marriage(points: &mut Points<'_>) {
     let married = points.facts.marital == Marital::Married;
     if points.answered(ask::MARITAL).is_none() {
         let message = "Were the filers married on the last day of the year?";
-        points.blocks(
-            "K-008",
-            Place::household(ask::MARITAL),
-            message,
-            "Answer the question about marriage.",
-        );
+        points.raise(&MARRIED, Place::household(ask::MARITAL), message);
     }
     if married && points.answered(ask::APART).is_none() {
         let message = "Did the spouses live apart from July to December?";
-        points.blocks(
-            "K-011",
-            Place::household(ask::APART),
-            message,
-            "It decides who may be head of household.",
-        );
+        points.raise(&APART, Place::household(ask::APART), message);
     }
     if !married && points.facts.filers.len() == 2 {
         let place = Place::household(ask::MARITAL);
         let message = "Two unmarried filers each file alone: they are two households here.";
-        let remedy = "Make a household for each of them, or answer that they are married.";
-        points.not_known("two-unmarried-filers", place, message, remedy);
+        points.raise(&TWO_UNMARRIED, place, message);
     }
     if married && points.facts.filers.len() == 1 {
         let message = "A separate return names the spouse; joint and separate are not compared.";
-        points.look(
-            "K-169",
-            Place::household(ask::MARITAL),
-            message,
-            "Add the spouse as a second filer to compare.",
-        );
+        points.raise(&SPOUSE_NOT_HERE, Place::household(ask::MARITAL), message);
         if points.answered(ask::SPOUSE_ITEMIZES).is_none() {
             let message = "Does the spouse itemize? If so, there is no standard deduction here.";
-            points.blocks("K-106", Place::household(ask::SPOUSE_ITEMIZES), message, "Answer for the spouse.");
+            points.raise(&SPOUSE_ITEMIZES, Place::household(ask::SPOUSE_ITEMIZES), message);
         }
     }
 }
@@ -213,24 +218,18 @@ fn alone_or_widowed(points: &mut Points<'_>, filer: usize) {
     let matters = points.facts.marital != Marital::Married || points.facts.apart;
     if paid_home.is_none() && matters && dependents::candidates(points.facts).next().is_some() {
         let message = format!("Did {} pay over half the cost of the home?", person.name);
-        points.blocks("K-010", place(ask::PAID_HOME), message, "It decides on head of household.");
+        points.raise(&PAID_HOME, place(ask::PAID_HOME), message);
     }
     if points.facts.marital == Marital::Widowed && person.spouse_died.is_some_and(|died| died >= start.into())
     {
         let message = format!(
             "The spouse died in {start}: for the tax that is a year of marriage, with a joint return."
         );
-        let remedy = "Answer 'married' and add the spouse as a filer with the date of death (§6013(a)(3)).";
-        points.not_known("K-012-year", place(ask::SPOUSE_DIED), message, remedy);
+        points.raise(&DIED_IN_YEAR, place(ask::SPOUSE_DIED), message);
     }
     if points.facts.marital == Marital::Widowed && person.spouse_died.is_none() {
         let message = format!("In which year did the spouse of {} die?", person.name);
-        points.blocks(
-            "K-012",
-            place(ask::SPOUSE_DIED),
-            message,
-            "It decides on the surviving spouse's status.",
-        );
+        points.raise(&SPOUSE_DIED, place(ask::SPOUSE_DIED), message);
     }
 }
 

@@ -237,7 +237,7 @@ fn community_property_states_do_not_weigh_separate_returns() {
     // One spouse alone has a separate return only, which would be wrong.
     let alone =
         Family::single(2025).answer("marital", json!("married")).answer("state", json!("TX")).outcome();
-    assert!(!alone.covered && has_point(&alone, "K-030"));
+    assert!(!alone.covered && has_point(&alone, "K-030-separate"));
 }
 
 #[test]

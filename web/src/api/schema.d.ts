@@ -1210,6 +1210,8 @@ export interface components {
         Point: {
             /** @description A fingerprint of the facts that it is about; whoever puts it aside names it. */
             about: string;
+            /** @description The rule that asks for it; empty where it is no rule of the law. */
+            cite: string;
             /** @description Why the preparer put it aside, if so. */
             dismissed?: string | null;
             /** @description The id: the check's code and its place. */

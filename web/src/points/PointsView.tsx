@@ -37,7 +37,7 @@ type GroupProps = { title: string; points: Point[]; children?: React.ReactNode }
 function Group({ title, points, children }: GroupProps) {
   if (points.length === 0) return null;
   return (
-    <section className="mb-6 max-w-5xl">
+    <section className="mb-6 max-w-7xl">
       <div className="flex items-end justify-between border-b border-ink pb-1">
         <h2>{title}</h2>
         {children}
@@ -52,7 +52,7 @@ function Group({ title, points, children }: GroupProps) {
 function OnePoint({ point }: { point: Point }) {
   const { edit } = useDesk();
   return (
-    <div className="row-line grid min-h-9 grid-cols-[20px_1fr_auto_auto] items-center gap-x-3 bg-sheet px-2 py-1">
+    <div className="row-line grid min-h-9 grid-cols-[20px_1fr_auto_auto] items-center gap-x-3 bg-sheet px-2 py-1 lg:grid-cols-[20px_1fr_12rem_13rem_auto]">
       <span role="img" aria-label={point.weight === "blocks" ? "blocks" : "worth a look"}>
         <Diamond solid={point.weight === "blocks"} />
       </span>
@@ -60,7 +60,10 @@ function OnePoint({ point }: { point: Point }) {
         <b className="font-semibold">{point.message}</b>{" "}
         <span className="text-soft">{point.dismissed ?? point.remedy}</span>
       </span>
-      <Settle point={point} />
+      <span className="hidden text-[11px] text-soft lg:block">{point.cite}</span>
+      <span className="justify-self-end">
+        <Settle point={point} />
+      </span>
       {point.dismissed ? (
         <Button tone="quiet" onClick={() => edit([{ do: "dismiss", point: point.id, reason: null }])}>
           Take it up again

@@ -3,13 +3,20 @@
 use crate::{bringing::Bringing, points::Points};
 use hembo_core::{
     field::{Field, Years},
+    open_points,
     paper::PaperKind,
     point::{Gather, Place},
     provision::Provision,
 };
 
 /// What these papers declare.
-pub static PROVISION: Provision = Provision { papers: &[OLD_AGE, PENSION_PLAN], ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { papers: &[OLD_AGE, PENSION_PLAN], points: POINTS, ..Provision::NONE };
+
+open_points! {
+    EARLY_PENSION = look "C-35", "Old Age Security Act 3",
+        "Check the owner of the slip.";
+}
 
 /// Boxes of which the law makes something that is not computed yet.
 const NOT_COMPUTED: &[&str] = &["17", "18"];
@@ -77,7 +84,7 @@ pub fn points(points: &mut Points<'_>) {
             points.facts.people[p].born.is_some() && !points.facts.reached(p, points.facts.figures.oas.age)
         }) {
             let message = "Old age security before its age?";
-            points.look("C-35", Place::paper(&paper.id, "18"), message, "Check the owner of the slip.");
+            points.raise(&EARLY_PENSION, Place::paper(&paper.id, "18"), message);
         }
     }
 }

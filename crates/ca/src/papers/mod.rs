@@ -7,11 +7,20 @@ pub mod t5;
 
 use crate::{figures::Figures, points::Points};
 use hembo_core::{
-    Paper,
+    Paper, open_points,
     pack::Suggestion,
     point::{Gather, Place},
+    provision::Provision,
 };
 use hembo_money::{Money, Rate, Rounding};
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { points: POINTS, ..Provision::NONE };
+
+open_points! {
+    HEALTH_PREMIUMS = look "premiums", "ITA 118.2(2)(q)",
+        "Enter them among the medical receipts.";
+}
 
 /// What the empty boxes of a paper would hold, going by the boxes before them.
 pub fn suggestions(figures: &Figures, paper: &Paper) -> Vec<Suggestion> {
@@ -29,7 +38,7 @@ fn premiums(points: &mut Points<'_>, paper: &Paper, field: &str) {
     if !paper.amount(field).is_zero() {
         let place = Place::paper(&paper.id, field);
         let message = "Health premiums are medical expenses, by the day paid.";
-        points.look("premiums", place, message, "Enter them among the medical receipts.");
+        points.raise(&HEALTH_PREMIUMS, place, message);
     }
 }
 

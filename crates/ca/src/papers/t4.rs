@@ -3,8 +3,9 @@
 use super::{suggestion, times};
 use crate::{bringing::Bringing, figures::Figures, points::Points, provinces::PROVINCES};
 use hembo_core::{
-    Paper, Point,
+    Paper,
     field::{Field, Years},
+    open_points,
     pack::Suggestion,
     paper::PaperKind,
     point::{Gather, Place},
@@ -14,7 +15,14 @@ use hembo_core::{
 use hembo_money::Money;
 
 /// What this paper declares.
-pub static PROVISION: Provision = Provision { papers: &[T4], ..Provision::NONE };
+pub static PROVISION: Provision = Provision { papers: &[T4], points: POINTS, ..Provision::NONE };
+
+open_points! {
+    CPP = look "C-25", "Canada Pension Plan 8, 8.1", "Compare boxes 16, 16A, 18 with 24 and 26.";
+    EI = look "C-26", "Employment Insurance Act 67", "Compare boxes 16, 16A, 18 with 24 and 26.";
+    MORE_TAX = blocks "C-28", "ITA 153(1)",
+        "Compare boxes 14 and 22.";
+}
 
 /// Boxes of which the law makes something that is not computed yet.
 const NOT_COMPUTED: &[&str] = &["17", "39", "43", "55", "66", "67", "77", "87"];
@@ -96,7 +104,7 @@ fn one(points: &mut Points<'_>, paper: &Paper) {
     let asked = |field: &str| {
         made.iter().find(|s| s.field == field).and_then(|s| s.value.parse().ok()).unwrap_or(Money::ZERO)
     };
-    for (code, field, what) in [("C-25", "16", "CPP"), ("C-25", "16A", "Second CPP"), ("C-26", "18", "EI")] {
+    for (def, field, what) in [(&CPP, "16", "CPP"), (&CPP, "16A", "Second CPP"), (&EI, "18", "EI")] {
         let (paid, asked) = (paper.amount(field), asked(field));
         let apart = paid - asked;
         if !paper.boxes.contains_key(field) && asked.is_zero() || apart <= within && -apart <= within {
@@ -104,12 +112,11 @@ fn one(points: &mut Points<'_>, paper: &Paper) {
         }
         let place = Place::paper(&paper.id, field);
         let message = format!("{what} of {paid:#}, but the earnings make {asked:#} for a whole year.");
-        let point = Point::look(code, place, message, "Compare boxes 16, 16A, 18 with 24 and 26.");
-        points.found.push(point.suggest(asked));
+        points.suggest(def, place, message, asked);
     }
     if paper.amount("22") > paper.amount("14") {
         let place = Place::paper(&paper.id, "22");
-        points.blocks("C-28", place, "More tax deducted than income.", "Compare boxes 14 and 22.");
+        points.raise(&MORE_TAX, place, "More tax deducted than income.");
     }
     super::premiums(points, paper, "85");
 }

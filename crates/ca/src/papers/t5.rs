@@ -3,8 +3,9 @@
 use super::{suggestion, times};
 use crate::{bringing::Bringing, figures::Figures, points::Points};
 use hembo_core::{
-    Paper, Point,
+    Paper,
     field::{Field, Years},
+    open_points,
     pack::Suggestion,
     paper::PaperKind,
     point::{Gather, Place},
@@ -13,7 +14,15 @@ use hembo_core::{
 use hembo_money::{Money, Rate, Rounding};
 
 /// What this paper declares.
-pub static PROVISION: Provision = Provision { papers: &[T5], ..Provision::NONE };
+pub static PROVISION: Provision = Provision { papers: &[T5], points: POINTS, ..Provision::NONE };
+
+open_points! {
+    APART = look "C-71", "ITA 82(1), 121",
+        "Compare with the slip.";
+    CURRENCY = not_covered "C-78", "ITA 261(2)";
+    FOREIGN = look "C-21", "ITA 126(1), 233.3",
+        "Compare its cost with line 26600.";
+}
 
 /// Boxes of which the law makes something that is not computed yet.
 const NOT_COMPUTED: &[&str] = &["16", "17", "18"];
@@ -83,16 +92,16 @@ fn one(points: &mut Points<'_>, paper: &Paper) {
         {
             let place = Place::paper(&paper.id, &made.field);
             let message = format!("Box {} says {told:#}, the boxes before it make {wanted:#}.", made.field);
-            points.found.push(Point::look("C-71", place, message, "Compare with the slip.").suggest(wanted));
+            points.suggest(&APART, place, message, wanted);
         }
     }
     if paper.text("27").is_some_and(|c| !c.is_empty() && c != "CAD") {
         let place = Place::paper(&paper.id, "27");
-        points.not_covered("C-78", place, "Amounts in a foreign currency are not converted yet.");
+        points.raise(&CURRENCY, place, "Amounts in a foreign currency are not converted yet.");
     }
     if !paper.amount("15").is_zero() {
         let place = Place::paper(&paper.id, "15");
-        points.look("C-21", place, "Foreign income.", "Compare its cost with line 26600.");
+        points.raise(&FOREIGN, place, "Foreign income.");
     }
 }
 

@@ -10,11 +10,14 @@ use crate::{
     limit::{Limit, LimitAt, LimitTaken},
     line::{LineId, SpreadRow},
     pack::{Case, Pack, Return, Totals},
-    point::{Place, Point, Weight},
+    point::{Place, Point, PointDef, Weight},
     trail::{Input, Inputs, Item, Recorded, Recorder, Scope},
 };
 use hembo_money::Money;
 use std::collections::{BTreeMap, HashMap};
+
+const TOO_MANY_WAYS: PointDef = PointDef::blocks("too-many-ways", "", "Hold one of the amounts on Ways.");
+const PIN_GONE: PointDef = PointDef::look("pin-gone", "", "Let it go; it has no effect.");
 
 /// One way as people see it.
 pub(super) struct Shown<'a> {
@@ -347,7 +350,7 @@ impl<'a> Shown<'a> {
             format!("Too many ways: this is the lowest of {weighed} that were weighed, not of all.");
         let remedy =
             format!("Hold one of these on Ways, and the others are weighed in full: {}.", names.join(", "));
-        Point::blocks("too-many-ways", Place::default(), message, remedy)
+        Point { remedy, ..TOO_MANY_WAYS.at(Place::default(), message) }
     }
 
     /// Options held of decisions that no longer arise, or that no longer have the option.
@@ -358,7 +361,7 @@ impl<'a> Shown<'a> {
         };
         let point = |(decision, held): (&String, &String)| {
             let message = format!("An option is held that is not there: {decision} = {held}.");
-            Point::look("pin-gone", Place::decision(decision), message, "Let it go; it has no effect.")
+            PIN_GONE.at(Place::decision(decision), message)
         };
         self.household.pins.iter().filter(gone).map(point).collect()
     }

@@ -12,7 +12,7 @@ use hembo_core::{
     lines,
     pack::{About, Question, Renamed, Return, Suggestion, Totals},
     paper::PaperKind,
-    point::Place,
+    point::{Place, PointDef},
     provision::{Declared, Provision},
     search::{Law, View, Weighable},
     trail::Item,
@@ -84,6 +84,7 @@ static PROVISION: Provision = Provision {
     papers: KINDS,
     person_questions: QUESTIONS,
     household_questions: ISLES,
+    points: &[],
 };
 
 static DECLARED: LazyLock<Declared> = LazyLock::new(|| Declared::of([&PROVISION]));
@@ -239,8 +240,8 @@ impl Case for Islanders {
     }
     fn points(&self, _: &Way, _: &Recorder) -> Vec<Point> {
         vec![
-            Point::look("look", Place::household("isle"), "Which isle?", "Name it."),
-            Point::blocks("block", Place::person("ada", "sailor"), "Sailor?", "Answer."),
+            PointDef::look("look", "Act §1", "Name it.").at(Place::household("isle"), "Which isle?"),
+            PointDef::blocks("block", "Act §2", "Answer.").at(Place::person("ada", "sailor"), "Sailor?"),
         ]
     }
     fn counts(&self, _: &Way, _: LineId, _: Scope) -> bool {

@@ -3,6 +3,7 @@
 use crate::{bringing::Bringing, points::Points, states::STATES};
 use hembo_core::{
     field::{Field, Years},
+    open_points,
     paper::PaperKind,
     point::{Gather, Place},
     provision::Provision,
@@ -10,7 +11,15 @@ use hembo_core::{
 };
 
 /// What this paper declares.
-pub static PROVISION: Provision = Provision { papers: &[INTEREST], ..Provision::NONE };
+pub static PROVISION: Provision = Provision { papers: &[INTEREST], points: POINTS, ..Provision::NONE };
+
+open_points! {
+    TREASURY_TWICE = look "K-058", "Instructions for Form 1099-INT, box 3",
+        "Box 3 is not contained in box 1.";
+    BONDS = blocks "K-058-bonds", "Instructions for Form 1099-INT, box 9",
+        "Look at the paper.";
+    FOREIGN_TAX = not_covered "K-060", "IRC §901";
+}
 
 const INTEREST: PaperKind = PaperKind {
     id: "1099-INT",
@@ -67,23 +76,13 @@ pub fn points(points: &mut Points<'_>) {
         let at = |field: &str| Place::paper(&paper.id, field);
         let amount = |field: &str| paper.amount(field);
         if !amount("3").is_zero() && amount("1") == amount("3") {
-            points.look(
-                "K-058",
-                at("3"),
-                "Box 1 equals box 3: is Treasury interest entered twice?",
-                "Box 3 is not contained in box 1.",
-            );
+            points.raise(&TREASURY_TWICE, at("3"), "Box 1 equals box 3: is Treasury interest entered twice?");
         }
         if amount("9") > amount("8") {
-            points.blocks(
-                "K-058-bonds",
-                at("9"),
-                "Box 9 is a part of box 8 and cannot be larger.",
-                "Look at the paper.",
-            );
+            points.raise(&BONDS, at("9"), "Box 9 is a part of box 8 and cannot be larger.");
         }
         if !amount("6").is_zero() {
-            points.not_covered("K-060", at("6"), "The foreign tax credit is not computed yet.");
+            points.raise(&FOREIGN_TAX, at("6"), "The foreign tax credit is not computed yet.");
         }
     }
 }

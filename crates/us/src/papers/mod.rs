@@ -7,8 +7,20 @@ use crate::{payments, points::Points};
 use hembo_core::{
     Paper,
     household::Entry,
+    open_points,
     point::{Gather, Place},
+    provision::Provision,
 };
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { points: POINTS, ..Provision::NONE };
+
+open_points! {
+    OTHER_YEAR = look "K-154", "IRC §461(a)",
+        "Correct the day, or remove the line.";
+    TWICE = look "K-055", "General Instructions for Forms W-2 and W-3",
+        "Remove one if it is the same paper.";
+}
 
 /// Days outside the year, and papers that are there twice.
 pub fn points(points: &mut Points<'_>) {
@@ -26,12 +38,7 @@ fn days(points: &mut Points<'_>, paper: &Paper) {
         let year = points.facts.figures.year;
         if day.year() != year && !(late && (day.year() - year).abs() == 1) {
             let message = format!("{day} is not in {year}: what is paid in another year counts there.");
-            points.look(
-                "K-154",
-                Place::row(&paper.id, row, "date"),
-                message,
-                "Correct the day, or remove the line.",
-            );
+            points.raise(&OTHER_YEAR, Place::row(&paper.id, row, "date"), message);
         }
     }
 }
@@ -48,12 +55,7 @@ fn duplicates(points: &mut Points<'_>) {
         };
         if papers[..i].iter().find(same).is_some() {
             let place = Place { paper: Some(paper.id.clone()), ..Place::default() };
-            points.look(
-                "K-055",
-                place,
-                format!("Two {} papers have the same boxes.", paper.kind),
-                "Remove one if it is the same paper.",
-            );
+            points.raise(&TWICE, place, format!("Two {} papers have the same boxes.", paper.kind));
         }
     }
 }

@@ -2,9 +2,10 @@
 
 use crate::{bringing::Bringing, figures::Figures, points::Points, states::STATES};
 use hembo_core::{
-    Paper, Point,
+    Paper,
     check::digits,
     field::{Choice, Field, Years},
+    open_points,
     pack::Suggestion,
     paper::PaperKind,
     point::{Gather, Place},
@@ -15,7 +16,29 @@ use hembo_money::{Money, Rate, Rounding};
 use std::collections::BTreeSet;
 
 /// What this paper declares.
-pub static PROVISION: Provision = Provision { papers: &[WAGES], ..Provision::NONE };
+pub static PROVISION: Provision = Provision { papers: &[WAGES], points: POINTS, ..Provision::NONE };
+
+open_points! {
+    SOCIAL_SECURITY_TAX = look "K-041", "IRC §3101(a)", "Look at the paper; keep it or correct it.";
+    MEDICARE = look "K-042", "IRC §§3101(b), 3102", "Look at the paper; keep it or correct it.";
+    EIN = blocks "K-040", "IRC §6109",
+        "Enter it from box b.";
+    WAGE_BASE = look "K-043", "IRC §3121(a)(1)",
+        "Look at the paper.";
+    TOO_MUCH = look "K-044", "IRC §§3121(a)(1), 6413(a)",
+        "The employer pays it back, not the return.";
+    HALF_WITHHELD = look "K-045", "IRC §3402",
+        "Look at boxes 1 and 2.";
+    NONQUALIFIED = look "K-046", "IRC §32(c)(2)(B)(ii)",
+        "That is right for a pension; else empty the box.";
+    NO_CODE = blocks "K-048-code", "Instructions for Form W-2, box 12",
+        "Choose its code.";
+    CODE_TWICE = look "K-048", "Instructions for Form W-2, box 12",
+        "Look at box 12.";
+    CODE_NEEDS = not_covered "box-12", "Instructions for Form W-2, box 12";
+    BOX_NEEDS = not_covered "not-covered", "IRC §§129, 224, 6053(c)";
+    STATUTORY = not_covered "K-053", "IRC §3121(d)(3)";
+}
 
 /// What a code of box 12 does.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -211,45 +234,30 @@ fn wages(points: &mut Points<'_>, paper: &Paper) {
     let amount = |field: &str| paper.amount(field);
     let ein = paper.text("b").map(digits).unwrap_or_default();
     if ein.len() != 9 || !ein.bytes().all(|b| b.is_ascii_digit()) {
-        points.blocks("K-040", at("b"), "The employer's EIN has nine digits.", "Enter it from box b.");
+        points.raise(&EIN, at("b"), "The employer's EIN has nine digits.");
     }
     for expected in payroll(points.facts.figures, paper) {
-        let (field, code) = (expected.field.as_str(), if expected.field == "4" { "K-041" } else { "K-042" });
+        let field = expected.field.as_str();
+        let def = if field == "4" { &SOCIAL_SECURITY_TAX } else { &MEDICARE };
         let value: Money = expected.value.parse().unwrap_or_default();
         if paper.boxes.contains_key(field) && (amount(field) - value).cents().abs() > Money::WHOLE.cents() {
             let message = format!("Box {field} should be {value:#} — {}.", expected.why);
-            let point = Point::look(code, at(field), message, "Look at the paper; keep it or correct it.");
-            points.found.push(point.suggest(value));
+            points.suggest(def, at(field), message, value);
         }
     }
     let base = points.facts.figures.social_security.wage_base;
     if amount("3") + amount("7") > base {
-        points.look(
-            "K-043",
-            at("3"),
-            format!("Boxes 3 and 7 are over the wage base of {base:#}."),
-            "Look at the paper.",
-        );
+        points.raise(&WAGE_BASE, at("3"), format!("Boxes 3 and 7 are over the wage base of {base:#}."));
     }
     if amount("4") > points.facts.figures.social_security.most_tax {
-        points.look(
-            "K-044",
-            at("4"),
-            "More social security tax than one employer may take.",
-            "The employer pays it back, not the return.",
-        );
+        points.raise(&TOO_MUCH, at("4"), "More social security tax than one employer may take.");
     }
     let half = amount("1").times(Rate::percent(50), Money::CENT, Rounding::HalfUp);
     if amount("2") > half {
-        points.look("K-045", at("2"), "More than half of the wages was withheld.", "Look at boxes 1 and 2.");
+        points.raise(&HALF_WITHHELD, at("2"), "More than half of the wages was withheld.");
     }
     if !amount("11").is_zero() {
-        points.look(
-            "K-046",
-            at("11"),
-            "Box 11 is taken out of earned income.",
-            "That is right for a pension; else empty the box.",
-        );
+        points.raise(&NONQUALIFIED, at("11"), "Box 11 is taken out of earned income.");
     }
 }
 
@@ -257,7 +265,7 @@ fn box_12(points: &mut Points<'_>, paper: &Paper) {
     for (field, amount) in BOX_12 {
         if paper.text(field).is_none() && !paper.amount(amount).is_zero() {
             let place = Place::paper(&paper.id, field);
-            points.blocks("K-048", place, "An amount in box 12 has no code.", "Choose its code.");
+            points.raise(&NO_CODE, place, "An amount in box 12 has no code.");
         }
     }
     let mut seen = BTreeSet::new();
@@ -265,11 +273,11 @@ fn box_12(points: &mut Points<'_>, paper: &Paper) {
         let place = Place::paper(&paper.id, field);
         if !seen.insert(code.id) {
             let message = format!("Code {} stands twice.", code.id);
-            points.look("K-048", place.clone(), message, "Look at box 12.");
+            points.raise(&CODE_TWICE, place.clone(), message);
         }
         if let Does::Needs(form) | Does::DeferralAnd(form) = code.does {
             let message = format!("Code {} needs {form}, which is not computed yet.", code.id);
-            points.not_covered("box-12", place, message);
+            points.raise(&CODE_NEEDS, place, message);
         }
     }
 }
@@ -283,12 +291,12 @@ fn not_computed(points: &mut Points<'_>, paper: &Paper) {
         ("10", "Dependent care benefits need Form 2441, which is not computed yet."),
     ] {
         if !paper.amount(field).is_zero() {
-            points.not_covered("not-covered", at(field), message);
+            points.raise(&BOX_NEEDS, at(field), message);
         }
     }
     if paper.flag("13.statutory") {
         let message = "A statutory employee's wages belong on Schedule C, which is not computed yet.";
-        points.not_covered("K-053", at("13.statutory"), message);
+        points.raise(&STATUTORY, at("13.statutory"), message);
     }
 }
 

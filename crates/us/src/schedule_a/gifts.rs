@@ -12,7 +12,7 @@ use hembo_core::{
     figures::Status as Certainty,
     forms::Required,
     household::Entry,
-    limit, limits, lines,
+    limit, limits, lines, open_points,
     paper::PaperKind,
     point::{Gather, Place},
     provision::Provision,
@@ -21,8 +21,13 @@ use hembo_core::{
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { papers: &[GIFTS, CARRYOVER], lines: LINES, limits: LIMITS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    papers: &[GIFTS, CARRYOVER],
+    lines: LINES,
+    limits: LIMITS,
+    points: POINTS,
+    ..Provision::NONE
+};
 
 lines! {
     pub L11 = "us.sched_a.11", "Gifts of cash", "IRC §170(a), (i)",
@@ -48,6 +53,17 @@ limits! {
         "IRC §170(d)(1)";
     GIFTS_GOODS_CARRIED = "us.limit.gifts_goods_carried" on L13, "Goods carried over", "over what the limit leaves",
         "IRC §170(d)(1)";
+}
+
+open_points! {
+    ACKNOWLEDGMENT = look "K-112", "IRC §170(f)(8)",
+        "Have it before filing.";
+    FORM_8283 = blocks "K-111", "IRC §170(f)(11)",
+        "Fill in Form 8283 beside this return.";
+    OTHER_YEAR = look "gift-year", "IRC §170(d)(1)",
+        "Correct the year, or remove the line.";
+    ORDER = look "K-177", "IRC §170(b)(1)(G), (d)(1)",
+        "Matters only where the 50 % limit bites.";
 }
 
 /// Line 14. Each class takes this year's gifts first, then the oldest carried over (§170(d)(1)(A)).
@@ -225,22 +241,16 @@ pub fn points(points: &mut Points<'_>) {
             }
             if amount >= figures.acknowledgment_from {
                 let place = Place::row(&paper.id, row, "amount");
-                points.look(
-                    "K-112",
+                points.raise(
+                    &ACKNOWLEDGMENT,
                     place,
                     format!("A gift of {amount:#}: is the written acknowledgment on hand?"),
-                    "Have it before filing.",
                 );
             }
         }
         if goods > figures.form_8283_above {
             let place = Place::paper(&paper.id, "amount");
-            points.blocks(
-                "K-111",
-                place,
-                format!("Goods worth {goods:#} need Form 8283."),
-                "Fill in Form 8283 beside this return.",
-            );
+            points.raise(&FORM_8283, place, format!("Goods worth {goods:#} need Form 8283."));
         }
     }
     for paper in points.papers(CARRYOVER.id) {
@@ -253,21 +263,15 @@ pub fn points(points: &mut Points<'_>) {
                     "A gift of {given} is not carried into {year}: only of {oldest} to {}.",
                     year - 1
                 );
-                points.look(
-                    "gift-year",
-                    Place::row(&paper.id, row, "year"),
-                    message,
-                    "Correct the year, or remove the line.",
-                );
+                points.raise(&OTHER_YEAR, Place::row(&paper.id, row, "year"), message);
             }
         }
         if points.facts.figures.gift_carryover_order.status == Certainty::ToBeConfirmed {
             let place = Place::paper(&paper.id, "amount");
-            points.look(
-                "K-177",
+            points.raise(
+                &ORDER,
                 place,
                 "That cash carried over stands before goods of this year is to be confirmed.",
-                "Matters only where the 50 % limit bites.",
             );
         }
     }

@@ -11,7 +11,7 @@ use hembo_core::{
     field::{Field, Years},
     forms::Required,
     household::Entry,
-    limit, limits, lines,
+    limit, limits, lines, open_points,
     paper::PaperKind,
     point::{Gather, Place},
     provision::Provision,
@@ -22,7 +22,7 @@ use hembo_money::{Money, Rate, Rounding};
 
 /// What this provision declares.
 pub static PROVISION: Provision =
-    Provision { papers: &[STATEMENT], lines: LINES, limits: LIMITS, ..Provision::NONE };
+    Provision { papers: &[STATEMENT], lines: LINES, limits: LIMITS, points: POINTS, ..Provision::NONE };
 
 lines! {
     BALANCE = "us.loan.balance", "Average loan balances", "IRC §163(h)(3)",
@@ -38,6 +38,16 @@ lines! {
 limits! {
     pub HOME_LOAN = "us.limit.home_loan" on L8E, "Home-loan interest", "only on loans up to the limit",
         "IRC §163(h)(3)(B), (F)";
+}
+
+open_points! {
+    NO_BALANCE = blocks "K-108", "IRC §163(h)(3); Pub. 936",
+        "Enter box 2, or an average balance.";
+    END_BALANCE = look "K-108-end", "Pub. 936, Part II",
+        "Enter it from the lender's statement.";
+    NO_DATE = look "K-108-date", "IRC §163(h)(3)(F)",
+        "Enter the origination date; older loans have a higher limit.";
+    REFUND = not_covered "overpaid-interest", "IRC §111";
 }
 
 /// Line 8e: interest and points, times the part of the average balances that the limit allows.
@@ -172,39 +182,24 @@ pub fn points(points: &mut Points<'_>) {
         let at = |field: &str| Place::paper(&paper.id, field);
         let has = |field: &str| paper.boxes.contains_key(field);
         if !paper.amount("1").is_zero() && !has("2") && !has("average") {
-            points.blocks(
-                "K-108",
-                at("2"),
-                "Without a balance the loan limit cannot be tested.",
-                "Enter box 2, or an average balance.",
-            );
+            points.raise(&NO_BALANCE, at("2"), "Without a balance the loan limit cannot be tested.");
         }
         let share = |limit: &&(hembo_core::limit::LimitAt, hembo_core::limit::LimitTaken)| {
             limit.0.def == &HOME_LOAN && limit.1.allowed < limit.1.entered
         };
         let bites = points.trail.limits.iter().any(|l| share(&l));
         if bites && has("2") && !has("year_end") && !has("average") {
-            points.look(
-                "K-108-end",
+            points.raise(
+                &END_BALANCE,
                 at("year_end"),
                 "The loan limit bites; the balance at the end of the year lowers the average.",
-                "Enter it from the lender's statement.",
             );
         }
         if bites && !has("3") {
-            points.look(
-                "K-108-date",
-                at("3"),
-                "Taken as a loan after 15 December 2017.",
-                "Enter the origination date; older loans have a higher limit.",
-            );
+            points.raise(&NO_DATE, at("3"), "Taken as a loan after 15 December 2017.");
         }
         if !paper.amount("4").is_zero() {
-            points.not_covered(
-                "overpaid-interest",
-                at("4"),
-                "A refund of interest deducted earlier is not computed yet.",
-            );
+            points.raise(&REFUND, at("4"), "A refund of interest deducted earlier is not computed yet.");
         }
     }
 }

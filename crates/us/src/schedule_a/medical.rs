@@ -12,7 +12,7 @@ use hembo_core::{
     Silent,
     field::{Choice, Field, Years},
     household::Entry,
-    limit, limits, lines,
+    limit, limits, lines, open_points,
     paper::PaperKind,
     point::{Gather, Place},
     provision::Provision,
@@ -23,7 +23,7 @@ use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
 pub static PROVISION: Provision =
-    Provision { papers: &[RECEIPTS], lines: LINES, limits: LIMITS, ..Provision::NONE };
+    Provision { papers: &[RECEIPTS], lines: LINES, limits: LIMITS, points: POINTS, ..Provision::NONE };
 
 lines! {
     pub FOR = "us.medical.for", "Medical bills for this person", "IRC §213(d)",
@@ -41,6 +41,11 @@ limits! {
         "IRC §213(a)";
     LONG_TERM_CARE = "us.limit.long_term_care" on FOR, "Long-term care premiums", "cap by age",
         "IRC §213(d)(10)";
+}
+
+open_points! {
+    NO_DEPENDENT = look "medical-patient", "IRC §213(a)",
+        "Look at whom it was for.";
 }
 
 /// Line 4.
@@ -175,12 +180,7 @@ pub fn points(points: &mut Points<'_>) {
                 || dependents::claimable_but_for_income(points.facts, &points.facts.filers, patient);
             if !counted {
                 let message = format!("{} is no dependent: this bill does not count.", person.name);
-                points.look(
-                    "medical-patient",
-                    Place::row(&paper.id, row, "patient"),
-                    message,
-                    "Look at whom it was for.",
-                );
+                points.raise(&NO_DEPENDENT, Place::row(&paper.id, row, "patient"), message);
             }
         }
     }
