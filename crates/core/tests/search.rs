@@ -117,6 +117,26 @@ proptest! {
         prop_assert_eq!(search(&puzzle, &pins, 24, &Stop::default()).unwrap(), hembo_testing::weighed(&puzzle, &pins, 24));
         prop_assert_eq!(lowest(&puzzle, &pins, &Stop::default()).unwrap(), hembo_testing::weighed(&puzzle, &pins, 1).ranking.pop());
     }
+
+    /// Within a budget that is too small some decisions are settled: what is told is of lawful ways, is the lowest of as many
+    /// as are told, and is not said to be all.
+    #[test]
+    fn over_its_budget_a_search_tells_what_it_weighed(
+        sizes in prop::collection::vec(2_usize..4, 2..7),
+        random in prop::collection::vec(any::<u16>(), 64),
+        budget in 1_u64..12,
+    ) {
+        let puzzle = Puzzle::new(&sizes, false, random);
+        let nothing = BTreeMap::new();
+        let all = hembo_testing::weighed(&puzzle, &nothing, usize::MAX);
+        let few = search(&puzzle, &nothing, usize::MAX, &Stop::with_budget(budget)).unwrap();
+        prop_assert!(few.ranking.iter().all(|ranked| all.ranking.contains(ranked)));
+        prop_assert_eq!(few.lawful, few.ranking.len() as u64);
+        prop_assert_eq!(few.complete, few.lawful == all.lawful && few == all);
+        prop_assert_eq!(&few.lowest, &few.ranking.first().cloned());
+        let left_out = (0..sizes.len()).any(|decision| few.left_out(decision));
+        prop_assert!(few.complete || left_out || few.prices == all.prices);
+    }
 }
 
 /// A total of two amounts that bends along random lines: one amount is neither good nor bad, of the other more never

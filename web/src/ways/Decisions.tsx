@@ -41,7 +41,8 @@ export function Decisions() {
 }
 
 function OneDecision({ decision }: { decision: Decision }) {
-  const { edit } = useDesk();
+  const { edit, opened } = useDesk();
+  const { complete } = opened.outcome;
   const [fault, setFault] = useState<string | null>(null);
   const pin = async (option: string | null) => {
     const wrong = await edit([{ do: "pin", decision: decision.id, option }]);
@@ -91,7 +92,7 @@ function OneDecision({ decision }: { decision: Decision }) {
                 {option.chosen && <span className="sr-only"> (taken)</span>}
               </span>
               <span className={option.chosen ? "font-semibold" : ""}>
-                {option.best ? units(option.best) : "does not arise"}
+                {option.best ? units(option.best) : complete ? "does not arise" : "not weighed"}
               </span>
               <span className="text-right text-soft">
                 {option.more && !isZero(option.more) ? difference(option.more) : ""}

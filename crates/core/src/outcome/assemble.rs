@@ -110,7 +110,7 @@ fn assemble(
     let trail = case.record(&chosen);
     let view = Shown::of(household, pack, &*case, &chosen, &trail);
     let total = weighed.ranking.first().map_or(Money::ZERO, |r| r.total);
-    let points = view.points((!weighed.complete).then_some(weighed.lawful));
+    let points = view.points(&weighed);
     let authorities = view.authorities();
     let all = |amount: fn(&Authority) -> Money| authorities.iter().map(amount).sum();
     let mut decisions = decisions(&*case, household, &chosen, &weighed, total);

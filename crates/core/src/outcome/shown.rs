@@ -4,19 +4,20 @@ use super::{
     Authority, Cell, Column, Feed, Line, LineInput, PaperOutcome, Row, Section, age_on, fingerprint, headline,
 };
 use crate::{
-    decision::{More, Way},
+    decision::{Decision, More, Way},
     forms::Required,
     household::{Entry, Household, Paper},
     limit::{Limit, LimitAt, LimitTaken},
     line::{LineId, SpreadRow},
     pack::{Case, Pack, Return, Totals},
     point::{Place, Point, PointDef, Weight},
+    search::Weighed,
     trail::{Input, Inputs, Item, Recorded, Recorder, Scope},
 };
 use hembo_money::Money;
 use std::collections::{BTreeMap, HashMap};
 
-const TOO_MANY_WAYS: PointDef = PointDef::blocks("too-many-ways", "", "Hold one of the amounts on Ways.");
+const TOO_MANY_WAYS: PointDef = PointDef::blocks("too-many-ways", "", "Hold one of the decisions on Ways.");
 const PIN_GONE: PointDef = PointDef::look("pin-gone", "", "Let it go; it has no effect.");
 
 /// One way as people see it.
@@ -323,11 +324,11 @@ impl<'a> Shown<'a> {
         }
     }
 
-    /// Every open point; `too_many` tells how many ways were weighed where that is not all.
-    pub(super) fn points(&self, too_many: Option<u64>) -> Vec<Point> {
+    /// Every open point; one tells where not all ways were weighed.
+    pub(super) fn points(&self, weighed: &Weighed) -> Vec<Point> {
         let mut points = self.case.points(self.way, self.trail);
         points.extend(self.pins_that_are_gone());
-        points.extend(too_many.map(|weighed| self.too_many_ways(weighed)));
+        points.extend((!weighed.complete).then(|| self.too_many_ways(weighed)));
         for point in &mut points {
             point.about = fingerprint::of(point, self.household);
             // What blocks cannot be put aside, and what was put aside is open again where its facts have changed.
@@ -339,15 +340,16 @@ impl<'a> Shown<'a> {
         points
     }
 
-    /// There are more amounts than can be looked for together: which to hold, so that the rest is weighed in full.
-    fn too_many_ways(&self, weighed: u64) -> Point {
-        let free = |d: &&crate::Decision| {
-            d.amount.as_ref().is_some_and(|a| a.more != More::NeverCosts)
-                && !self.household.pins.contains_key(&d.id)
+    /// There are more ways than can be weighed: which decisions to hold, so that the rest is weighed in full.
+    fn too_many_ways(&self, weighed: &Weighed) -> Point {
+        let free = |(decision, about): &(usize, &Decision)| {
+            let searched = about.amount.as_ref().is_some_and(|a| a.more != More::NeverCosts);
+            (searched || weighed.left_out(*decision)) && !self.household.pins.contains_key(&about.id)
         };
-        let names: Vec<_> = self.case.decisions().iter().filter(free).map(|d| d.label.as_str()).collect();
+        let decisions = self.case.decisions().iter().enumerate();
+        let names: Vec<_> = decisions.filter(free).map(|(_, d)| d.label.as_str()).collect();
         let message =
-            format!("Too many ways: this is the lowest of {weighed} that were weighed, not of all.");
+            format!("Too many ways: this is the lowest of {} that were weighed, not of all.", weighed.lawful);
         let remedy =
             format!("Hold one of these on Ways, and the others are weighed in full: {}.", names.join(", "));
         Point { remedy, ..TOO_MANY_WAYS.at(Place::default(), message) }

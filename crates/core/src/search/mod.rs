@@ -195,9 +195,32 @@ pub struct Weighed {
     pub ends: Vec<Ends>,
     /// For each option that no lawful way takes, why.
     pub bars: Vec<Vec<Option<Bar>>>,
-    /// Whether every lawful way was weighed; if not, amounts were looked at less closely from some way on, as there are
-    /// too many of them to be looked for together.
+    /// Whether every lawful way was weighed; if not, there were too many: amounts were looked at less closely from some way
+    /// on, or of some decisions one option only.
     pub complete: bool,
+}
+
+impl Weighed {
+    /// What is known before anything was weighed.
+    fn nothing(case: &dyn Weighable) -> Weighed {
+        let options = || case.decisions().iter().map(|d| d.options.len());
+        Weighed {
+            ranking: Vec::new(),
+            lawful: 0,
+            holding: 0,
+            lowest: None,
+            prices: options().map(|n| vec![None; n]).collect(),
+            ends: options().map(|_| Ends::default()).collect(),
+            bars: options().map(|n| vec![None; n]).collect(),
+            complete: true,
+        }
+    }
+
+    /// Whether an option of a decision was left out, where not every way was weighed.
+    pub fn left_out(&self, decision: usize) -> bool {
+        let mut options = self.prices[decision].iter().zip(&self.bars[decision]);
+        !self.complete && options.any(|(price, bar)| price.is_none() && bar.is_none())
+    }
 }
 
 /// The best totals that an amount allows; none where it never arises, or was not priced.

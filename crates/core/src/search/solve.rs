@@ -7,7 +7,7 @@
 use super::{
     Stop, Weighable,
     diagram::{DEAD, Diagrams, Node, NodeId, Support},
-    view::{CLOSED, Value},
+    view::{CLOSED, TooMany, Value},
 };
 use crate::decision::Taken;
 use hembo_money::Money;
@@ -64,6 +64,8 @@ pub(super) struct Solved<'a> {
     sizes: Vec<usize>,
     /// A decision that is held is closed or takes this option.
     held: &'a BTreeMap<usize, Taken>,
+    /// So many sets of nodes are solved at the most.
+    most: usize,
     stop: &'a Stop,
     records: Vec<Record>,
     known: HashMap<Vec<NodeId>, Option<RecordId>>,
@@ -72,20 +74,27 @@ pub(super) struct Solved<'a> {
 
 impl<'a> Solved<'a> {
     /// Solves the sum of all factors.
+    ///
+    /// # Errors
+    /// Where too many sets of nodes came of them.
     pub(super) fn of(
         case: &dyn Weighable,
         diagrams: &'a Diagrams,
         factors: &[NodeId],
         held: &'a BTreeMap<usize, Taken>,
+        most: usize,
         stop: &'a Stop,
-    ) -> Solved<'a> {
+    ) -> Result<Solved<'a>, TooMany> {
         let sizes = case.decisions().iter().map(|d| d.options.len()).collect();
         let (records, known) = (Vec::new(), HashMap::new());
-        let mut solved = Solved { diagrams, sizes, held, stop, records, known, root: Whole::default() };
+        let mut solved = Solved { diagrams, sizes, held, most, stop, records, known, root: Whole::default() };
         let found = solved.split(factors);
+        if solved.known.len() > most {
+            return Err(TooMany((0..case.decisions().len()).collect()));
+        }
         solved.root =
             found.map_or(Whole::default(), |(cost, components)| Whole { cost, components, alive: true });
-        solved
+        Ok(solved)
     }
 
     /// How many ways there are; at the largest number it stands for that many or more.
@@ -140,7 +149,7 @@ impl<'a> Solved<'a> {
         if let Some(known) = self.known.get(&component) {
             return *known;
         }
-        if self.stop.is_stopped() {
+        if self.stop.is_stopped() || self.known.len() > self.most {
             return None;
         }
         let reads = |node: &NodeId| match self.diagrams.node(*node) {

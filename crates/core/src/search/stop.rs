@@ -9,6 +9,9 @@ use std::sync::{
 /// not in time, so that it gives the same answer everywhere.
 const MOST_POINTS: u64 = 100_000;
 
+/// So many parts of a search over options are as much work as a point of amounts.
+const OPTIONS_A_POINT: usize = 3;
+
 /// A search that nobody waits for any more can be told to stop; every clone is the same.
 #[derive(Debug, Clone)]
 pub struct Stop {
@@ -36,6 +39,11 @@ impl Stop {
     /// How many points of amounts the search may still reckon, after so many.
     pub(super) fn left(&self, reckoned: u64) -> u64 {
         self.most_points.saturating_sub(reckoned)
+    }
+
+    /// How many parts, sets of claims and sets of nodes a search over options alone may take: each is far less work.
+    pub(super) fn most_of_options(&self) -> usize {
+        usize::try_from(self.most_points).unwrap_or(usize::MAX).saturating_mul(OPTIONS_A_POINT)
     }
 
     /// Stops whatever watches this, within a part or two.

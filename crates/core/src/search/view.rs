@@ -15,7 +15,7 @@ use crate::decision::{Taken, Way};
 use hembo_money::Money;
 use std::{
     cell::{Cell, RefCell},
-    collections::BTreeMap,
+    collections::{BTreeMap, BTreeSet},
 };
 
 /// The value of a decision in a search: closed, or an option by its place plus one.
@@ -52,15 +52,30 @@ enum Kind<'c> {
 
 struct Search<'c> {
     case: &'c dyn Weighable,
-    /// What stands of neutral decisions.
-    pins: &'c BTreeMap<usize, Taken>,
+    /// What stands of decisions that are not weighed.
+    standing: Standing<'c>,
     values: RefCell<Vec<Option<Value>>>,
     steps: RefCell<Vec<Step>>,
     /// A law reads earlier decisions only.
     ceiling: Cell<usize>,
     /// No option of an open decision is lawful: there is no such way.
     dead: Cell<bool>,
+    /// How many combinations it may go through, and whether there were more.
+    most: usize,
+    over: Cell<bool>,
 }
+
+/// Decisions that are not weighed: neutral ones, and those that had to be settled so that the rest can be. What is held of
+/// them stands, else the first option that is lawful.
+#[derive(Clone, Copy)]
+pub(super) struct Standing<'c> {
+    pub(super) pins: &'c BTreeMap<usize, Taken>,
+    pub(super) settled: &'c BTreeSet<usize>,
+}
+
+/// There are too many combinations of what was read: the decisions.
+#[derive(Debug)]
+pub(super) struct TooMany(pub(super) Vec<usize>);
 
 /// Something that was read, with the other values that are still to be gone through.
 struct Step {
@@ -97,15 +112,17 @@ impl<'c> View<'c> {
         View { kind: Kind::Settled(way) }
     }
 
-    pub(super) fn searching(case: &'c dyn Weighable, pins: &'c BTreeMap<usize, Taken>) -> View<'c> {
+    pub(super) fn searching(case: &'c dyn Weighable, standing: Standing<'c>, most: usize) -> View<'c> {
         let values = RefCell::new(vec![None; case.decisions().len()]);
         let search = Search {
             case,
-            pins,
+            standing,
             values,
             steps: RefCell::new(Vec::new()),
             ceiling: Cell::new(usize::MAX),
             dead: Cell::new(false),
+            most,
+            over: Cell::new(false),
         };
         View { kind: Kind::Searching(search) }
     }
@@ -135,16 +152,23 @@ impl<'c> View<'c> {
     }
 
     /// Goes through every combination of what `compute` reads; a combination that no way has is left out.
-    pub(super) fn leaves(&self, stop: &Stop, mut compute: impl FnMut(&View<'c>) -> Money) -> Vec<Leaf> {
-        let Kind::Searching(search) = &self.kind else { return Vec::new() };
+    pub(super) fn leaves(
+        &self,
+        stop: &Stop,
+        mut compute: impl FnMut(&View<'c>) -> Money,
+    ) -> Result<Vec<Leaf>, TooMany> {
+        let Kind::Searching(search) = &self.kind else { return Ok(Vec::new()) };
         let mut leaves = Vec::new();
         loop {
             let result = compute(self);
+            if search.over.get() || leaves.len() > search.most {
+                return Err(TooMany(search.decisions_read()));
+            }
             if !search.dead.get() {
                 leaves.push(search.leaf(result));
             }
             if !search.next() || stop.is_stopped() {
-                return leaves;
+                return Ok(leaves);
             }
         }
     }
@@ -176,7 +200,7 @@ impl Search<'_> {
         let before = self.ceiling.replace(decision);
         let law = self.case.law(decision, view);
         self.ceiling.set(before);
-        values_of(self.case, decision, &law, self.pins)
+        values_of(self.case, decision, &law, self.standing)
     }
 
     fn tally(&self, view: &View<'_>, tally: usize) {
@@ -199,6 +223,10 @@ impl Search<'_> {
                 }
             }
             reached = next;
+            if reached.len() > self.most {
+                self.over.set(true);
+                reached = reached.into_iter().take(1).collect();
+            }
         }
         let mut left: Vec<Known> =
             reached.into_iter().rev().map(|(sum, options)| Known::Claims { sum, options }).collect();
@@ -215,6 +243,14 @@ impl Search<'_> {
         for (&claim, &option) in claims.iter().zip(options) {
             values[claim] = Some(option);
         }
+    }
+
+    fn decisions_read(&self) -> Vec<usize> {
+        let of = |step: &Step| match &step.read {
+            Read::Decision(decision, _) => vec![*decision],
+            Read::Tally { claims, .. } => claims.clone(),
+        };
+        self.steps.borrow().iter().flat_map(of).collect()
     }
 
     fn leaf(&self, result: Money) -> Leaf {
@@ -268,21 +304,26 @@ pub(super) fn plus(sum: &Sums, weights: Option<&Sums>) -> Sums {
     }
 }
 
-/// What a law leaves of a decision: closed, or its lawful options; a neutral decision has one.
+/// What a law leaves of a decision: closed, or its lawful options; one of them where it is not weighed.
 pub(super) fn values_of(
     case: &dyn Weighable,
     decision: usize,
     law: &Law,
-    pins: &BTreeMap<usize, Taken>,
+    standing: Standing<'_>,
 ) -> Vec<Value> {
     let Law::Open(bars) = law else { return vec![CLOSED] };
+    let held = match standing.pins.get(&decision) {
+        Some(Taken::Option(option)) => Some(option + 1),
+        _ => None,
+    };
     if case.decisions()[decision].neutral {
-        let stands = match pins.get(&decision) {
-            Some(Taken::Option(option)) => option + 1,
-            _ => 1,
-        };
-        return vec![stands];
+        return vec![held.unwrap_or(1)];
     }
     let lawful = bars.iter().zip(1..).filter(|(bar, _)| bar.is_none());
-    lawful.map(|(_, value)| value).collect()
+    let mut values: Vec<Value> = lawful.map(|(_, value)| value).collect();
+    if standing.settled.contains(&decision) {
+        let stands = held.filter(|held| values.contains(held)).or(values.first().copied());
+        values.retain(|value| Some(*value) == stands);
+    }
+    values
 }

@@ -96,23 +96,17 @@ impl<'a> Walk<'a> {
         keep: usize,
         stop: &'a Stop,
     ) -> Walk<'a> {
-        let sizes: Vec<usize> = case.decisions().iter().map(|d| d.options.len()).collect();
-        let weighed = Weighed {
-            ranking: Vec::new(),
-            lawful: 0,
-            holding: 0,
-            lowest: None,
-            prices: sizes.iter().map(|&n| vec![None; n]).collect(),
-            ends: vec![Ends::default(); sizes.len()],
-            bars: sizes.iter().map(|&n| vec![None; n]).collect(),
-            complete: true,
-        };
+        let weighed = Weighed::nothing(case);
         let (kept, combinations) = (BinaryHeap::new(), Vec::new());
         Walk { case, pins, keep, stop, points: 0, kept, combinations, weighed }
     }
 
     fn from(&mut self, way: &mut Way) {
         if self.stop.is_stopped() {
+            return;
+        }
+        if self.stop.left(self.points) == 0 && !self.kept.is_empty() {
+            self.weighed.complete = false;
             return;
         }
         let decision = way.0.len();
@@ -131,7 +125,11 @@ impl<'a> Walk<'a> {
             let stands = self.pins.get(&decision).copied().unwrap_or(Taken::Option(0));
             return self.with(way, Some(stands));
         }
-        for (option, bar) in bars.into_iter().enumerate() {
+        let mut options: Vec<_> = bars.into_iter().enumerate().collect();
+        // What is held comes first: it is weighed whatever the budget.
+        let held = |option: usize| self.pins.get(&decision) == Some(&Taken::Option(option as u8));
+        options.sort_by_key(|(option, _)| !held(*option));
+        for (option, bar) in options {
             match bar {
                 None => self.with(way, Some(Taken::Option(option as u8))),
                 Some(bar) => {
@@ -218,6 +216,7 @@ impl<'a> Walk<'a> {
         let budget = self.stop.left(self.points);
         if amounts.is_empty() || budget == 0 {
             self.weighed.complete &= amounts.is_empty();
+            self.points += 1;
             return (Ranked { total: self.total(&way), way }, 1);
         }
         let mut looking = Looking::new(self.case, &amounts, way, self.stop, budget);
@@ -307,7 +306,9 @@ impl<'a> Walk<'a> {
         ranking.dedup_by(|a, b| a.way == b.way);
         let mut weighed = self.weighed;
         weighed.ranking = ranking;
-        bar_what_is_nowhere_lawful(&mut weighed);
+        if weighed.complete {
+            bar_what_is_nowhere_lawful(&mut weighed);
+        }
         clear_bars_of_priced_options(&mut weighed.bars, &weighed.prices);
         weighed
     }
