@@ -1,11 +1,19 @@
 //! One paper on its way to the facts of its owners.
 
-use crate::facts::{Facts, Own};
-use hembo_core::{reading::Reading, trail::Item};
+use crate::facts::Facts;
+use hembo_core::{brought::Brought, reading::Reading};
 use hembo_money::Money;
 
-/// Where an amount goes.
-pub type Into = fn(&mut Own) -> &mut Vec<Item>;
+/// What papers of several provisions bring.
+pub mod brings {
+    use hembo_core::brought::Brought;
+
+    /// T4 box 20, T4A box 032.
+    pub static RPP: Brought = Brought::new();
+
+    /// All tax withheld.
+    pub static WITHHELD: Brought = Brought::new();
+}
 
 /// One paper on its way to its owners.
 #[derive(Debug)]
@@ -18,9 +26,9 @@ pub struct Bringing<'a> {
 
 impl Bringing<'_> {
     /// Gives an amount of a box or cell to the owners, each a part.
-    pub fn put(&mut self, field: &'static str, row: Option<usize>, amount: Money, place: Into) {
+    pub fn put(&mut self, field: &'static str, row: Option<usize>, amount: Money, kind: &'static Brought) {
         for (person, item) in self.paper.parts(field, row, amount) {
-            place(&mut self.facts.people[person].own).push(item);
+            self.facts.people[person].own.add(kind, item);
         }
     }
 
@@ -35,9 +43,9 @@ impl Bringing<'_> {
     }
 
     /// Gives what stands in boxes to the owners, who file because of it.
-    pub fn give_all(&mut self, boxes: &[(&'static str, Into)]) {
-        for &(field, place) in boxes {
-            self.put(field, None, self.amount(field), place);
+    pub fn give_all(&mut self, boxes: &[(&'static str, &'static Brought)]) {
+        for &(field, kind) in boxes {
+            self.put(field, None, self.amount(field), kind);
         }
         self.files();
     }
@@ -45,7 +53,7 @@ impl Bringing<'_> {
     /// The owners file because of this paper.
     pub fn files(&mut self) {
         for (person, _) in self.paper.shares(Money::ZERO) {
-            self.facts.people[person].own.files = true;
+            self.facts.people[person].files = true;
         }
     }
 

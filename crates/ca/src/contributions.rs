@@ -2,8 +2,11 @@
 
 use crate::{
     bringing::Bringing,
-    facts::Facts,
-    papers::{t4::T4, t4a::T4A},
+    facts::{Facts, PersonFacts},
+    papers::{
+        t4::{self, T4},
+        t4a::T4A,
+    },
     plan::{Filed, On},
     points::Points,
     rounding::cents,
@@ -54,6 +57,25 @@ open_points! {
         "Check the plan and the day.";
 }
 
+/// What its papers bring.
+pub mod brings {
+    use hembo_core::brought::Brought;
+
+    /// Contributions of this year and its first 60 days after, and those of earlier years not deducted.
+    pub static PAID: Brought = Brought::new();
+
+    /// Contributions designated as repayments.
+    pub static REPAID: Brought = Brought::new();
+
+    /// The deduction limit of the assessment notice.
+    pub static LIMIT: Brought = Brought::new();
+}
+
+/// What may be deducted of contributions: those of all years less what was designated as repayment.
+fn available(who: &PersonFacts) -> Money {
+    settled::or_zero(sum(who.own.of(&brings::PAID)) - sum(who.own.of(&brings::REPAID)))
+}
+
 /// The most that a person may deduct this year.
 pub fn most(facts: &Facts, person: usize) -> Money {
     allowed(facts, person, &mut Silent, Scope::Person(person))
@@ -61,20 +83,20 @@ pub fn most(facts: &Facts, person: usize) -> Money {
 
 fn allowed(facts: &Facts, person: usize, trail: &mut impl Trail, scope: Scope) -> Money {
     let who = &facts.people[person];
-    limit::cap(trail, RRSP_LIMIT.at(scope), who.available_contributions(), sum(&who.own.rrsp_limit))
+    limit::cap(trail, RRSP_LIMIT.at(scope), available(who), sum(who.own.of(&brings::LIMIT)))
 }
 
 /// Line 20800: as much as the way deducts of what is there, within the deduction limit; the rest is carried.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     let own = on.own();
-    let available = on.who().available_contributions();
+    let available = available(on.who());
     trail.line(AVAILABLE, on.scope, available, |i| {
-        i.items(&own.contributions).items(&own.repaid);
+        i.items(own.of(&brings::PAID)).items(own.of(&brings::REPAID));
     });
     let most = allowed(on.facts, on.person, trail, on.scope);
     let wanted = on.plan.contributions[on.person].unwrap_or(Money::LARGEST);
     let deducted = limit::lesser(trail, wanted, most);
-    let limit = on.gather(trail, LIMIT, &own.rrsp_limit);
+    let limit = on.gather(trail, LIMIT, own.of(&brings::LIMIT));
     on.made(trail, DEDUCTED, deducted, &[(AVAILABLE, available), (LIMIT, limit)], &[]);
     on.made(trail, CARRIED, available - deducted, &[(AVAILABLE, available), (DEDUCTED, deducted)], &[]);
     deducted
@@ -83,7 +105,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
 /// Schedule 7: where there are contributions, or repayments among them.
 pub fn schedule_7(filed: Filed<'_>) -> Required {
     let own = filed.on.own();
-    let any = !own.contributions.is_empty() || !own.repaid.is_empty();
+    let any = own.has(&brings::PAID) || own.has(&brings::REPAID);
     Required::if_so(any, "no retirement contributions")
 }
 
@@ -112,18 +134,14 @@ const RRSP: PaperKind = PaperKind {
 
 /// Gives its boxes to the owners.
 pub fn read(paper: &mut Bringing<'_>) {
-    paper.give_all(&[
-        ("limit", |own| &mut own.rrsp_limit),
-        ("unused", |own| &mut own.contributions),
-        ("repaid", |own| &mut own.repaid),
-    ]);
+    paper.give_all(&[("limit", &brings::LIMIT), ("unused", &brings::PAID), ("repaid", &brings::REPAID)]);
     let figures = &paper.facts.figures.rrsp;
     let counted = figures.first_day.0..=figures.last_day.0;
     for (row, cells, amount) in paper.paper.lines("amount") {
         let date = cells.get("date").and_then(Entry::date);
         let counts = date.is_none_or(|date| counted.contains(&date));
         if counts && !too_old(paper, cells, date) {
-            paper.put("amount", Some(row), amount, |own| &mut own.contributions);
+            paper.put("amount", Some(row), amount, &brings::PAID);
         }
     }
 }
@@ -150,7 +168,7 @@ pub fn points(points: &mut Points<'_>) {
 fn of_person(points: &mut Points<'_>, person: usize) {
     let who = &points.household.people[person];
     let (facts, figures) = (&points.facts.people[person], &points.facts.figures.rrsp);
-    let (available, limit) = (facts.available_contributions(), sum(&facts.own.rrsp_limit));
+    let (available, limit) = (available(facts), sum(facts.own.of(&brings::LIMIT)));
     let mine = |p: &&Paper| p.kind == RRSP.id && p.owners.iter().any(|o| o.person == who.id);
     let papers: Vec<_> = points.household.papers.iter().filter(mine).collect();
     let Some(paper) = papers.first() else { return };
@@ -159,7 +177,7 @@ fn of_person(points: &mut Points<'_>, person: usize) {
         let message = format!("The deduction limit of {} stands on two papers and counts twice.", who.name);
         points.raise(&TWO_LIMITS, Place::paper(&second.id, "limit"), message);
     }
-    if !available.is_zero() && facts.own.rrsp_limit.is_empty() {
+    if !available.is_zero() && !facts.own.has(&brings::LIMIT) {
         let message = format!("The deduction limit of {}?", who.name);
         points.raise(&LIMIT_UNKNOWN, place.clone(), message);
     } else if let Some(over) = over_the_limit(points, person, &papers, available, limit) {
@@ -196,7 +214,7 @@ fn over_the_limit(
     };
     let rows = papers.iter().flat_map(|p| &p.rows).filter(|cells| later(cells));
     let next: Money = rows.filter_map(|cells| cells.get("amount").and_then(Entry::money)).sum();
-    let earned = sum(&facts.own.employment) - sum(&facts.own.dues);
+    let earned = sum(facts.own.of(&t4::brings::EMPLOYMENT)) - sum(facts.own.of(&t4::brings::DUES));
     let adjustment: Money = points
         .household
         .papers

@@ -3,6 +3,7 @@
 
 use crate::{
     facts::{Contributions, Facts},
+    papers::t4,
     plan::{Filed, On},
     points::Points,
 };
@@ -43,7 +44,7 @@ open_points! {
 pub fn read(facts: &Facts, person: usize) -> Contributions {
     let own = &facts.people[person].own;
     let cpp = &facts.figures.cpp;
-    let (first, second) = (sum(&own.cpp), sum(&own.cpp_second));
+    let (first, second) = (sum(own.of(&t4::brings::CPP)), sum(own.of(&t4::brings::CPP_SECOND)));
     let over = [first - required_first(facts, person), second - required_second(facts, person)];
     let back = if facts.figures.cpp_overpaid.both_together {
         settled::or_zero(over[0] + over[1])
@@ -56,8 +57,11 @@ pub fn read(facts: &Facts, person: usize) -> Contributions {
         Money::CENT,
         Rounding::HalfUp,
     );
-    let premiums = sum(&own.ei);
-    let counted = settled::lesser(premiums, required_premiums(facts, own.insurable));
+    let premiums = sum(own.of(&t4::brings::EI));
+    let counted = settled::lesser(
+        premiums,
+        required_premiums(facts, own.of(&t4::brings::INSURABLE).iter().copied().sum()),
+    );
     Contributions {
         base,
         enhanced: first + second - back - base,
@@ -67,18 +71,23 @@ pub fn read(facts: &Facts, person: usize) -> Contributions {
     }
 }
 
+/// Earnings that the pension plan counts.
+fn pensionable(facts: &Facts, person: usize) -> Money {
+    facts.people[person].own.of(&t4::brings::PENSIONABLE).iter().copied().sum()
+}
+
 /// What the law asks of pensionable earnings up to the first ceiling, for the months in which the plan applies.
 pub fn required_first(facts: &Facts, person: usize) -> Money {
     let cpp = &facts.figures.cpp;
     let [exemption, ceiling, _] = prorated(facts, person);
-    let earnings = settled::lesser(facts.people[person].own.pensionable, ceiling);
+    let earnings = settled::lesser(pensionable(facts, person), ceiling);
     settled::or_zero(earnings - exemption).times(cpp.rate, Money::CENT, Rounding::HalfUp)
 }
 
 /// The same between the first and the second ceiling.
 pub fn required_second(facts: &Facts, person: usize) -> Money {
     let [_, first, second] = prorated(facts, person);
-    let earnings = settled::lesser(facts.people[person].own.pensionable, second);
+    let earnings = settled::lesser(pensionable(facts, person), second);
     settled::or_zero(earnings - first).times(facts.figures.cpp.second_rate, Money::CENT, Rounding::HalfUp)
 }
 
@@ -121,7 +130,7 @@ pub fn enhanced(on: On<'_>, trail: &mut impl Trail) -> Money {
     let own = on.own();
     let amount = on.who().contributed.enhanced;
     trail.line(ENHANCED, on.scope, amount, |i| {
-        i.items(&own.cpp).items(&own.cpp_second);
+        i.items(own.of(&t4::brings::CPP)).items(own.of(&t4::brings::CPP_SECOND));
     })
 }
 
@@ -130,10 +139,10 @@ pub fn credits(on: On<'_>, trail: &mut impl Trail) -> (Money, Money) {
     let own = on.own();
     let counted = on.who().contributed;
     trail.line(CPP, on.scope, counted.base, |i| {
-        i.items(&own.cpp);
+        i.items(own.of(&t4::brings::CPP));
     });
     trail.line(EI, on.scope, counted.ei, |i| {
-        i.items(&own.ei);
+        i.items(own.of(&t4::brings::EI));
     });
     (counted.base, counted.ei)
 }

@@ -2,6 +2,7 @@
 
 use crate::{
     facts::Facts,
+    papers::t5,
     plan::{Election, Filed, On},
 };
 use hembo_core::{forms::Required, lines, provision::Provision, reading::sum, trail::Trail};
@@ -32,7 +33,10 @@ pub struct Dividends {
 /// The dividends of a person's papers.
 pub fn own(on: On<'_>) -> Dividends {
     let own = on.own();
-    Dividends { eligible: sum(&own.eligible_dividends), other: sum(&own.other_dividends) }
+    Dividends {
+        eligible: sum(own.of(&t5::brings::ELIGIBLE_DIVIDENDS)),
+        other: sum(own.of(&t5::brings::OTHER_DIVIDENDS)),
+    }
 }
 
 /// Lines 12010 and 12000: own dividends, with those of the partner or without any where an election moves them.
@@ -46,13 +50,13 @@ pub fn reported(on: On<'_>, trail: &mut impl Trail) -> Dividends {
     let theirs = given.map(own).unwrap_or_default();
     let all = Dividends { eligible: mine.eligible + theirs.eligible, other: mine.other + theirs.other };
     trail.line(OTHER, on.scope, all.other, |i| {
-        i.items(&on.own().other_dividends);
+        i.items(on.own().of(&t5::brings::OTHER_DIVIDENDS));
         if let Some(from) = given {
             i.flow(OTHER_GIVEN, from.scope, theirs.other);
         }
     });
     trail.line(ALL, on.scope, all.eligible + all.other, |i| {
-        i.line(OTHER, on.scope, all.other).items(&on.own().eligible_dividends);
+        i.line(OTHER, on.scope, all.other).items(on.own().of(&t5::brings::ELIGIBLE_DIVIDENDS));
         if let Some(from) = given {
             i.flow(ELIGIBLE_GIVEN, from.scope, theirs.eligible);
         }
@@ -64,10 +68,10 @@ pub fn reported(on: On<'_>, trail: &mut impl Trail) -> Dividends {
 fn give(on: On<'_>, trail: &mut impl Trail) -> Dividends {
     let Dividends { eligible, other } = own(on);
     trail.line(OTHER_GIVEN, on.scope, other, |i| {
-        i.items(&on.own().other_dividends);
+        i.items(on.own().of(&t5::brings::OTHER_DIVIDENDS));
     });
     trail.line(ELIGIBLE_GIVEN, on.scope, eligible, |i| {
-        i.items(&on.own().eligible_dividends);
+        i.items(on.own().of(&t5::brings::ELIGIBLE_DIVIDENDS));
     });
     Dividends::default()
 }
@@ -81,7 +85,7 @@ pub fn election_statement(filed: Filed<'_>) -> Required {
 /// Taxable dividends of a person's papers.
 pub fn of_papers(facts: &Facts, person: usize) -> Money {
     let own = &facts.people[person].own;
-    sum(&own.eligible_dividends) + sum(&own.other_dividends)
+    sum(own.of(&t5::brings::ELIGIBLE_DIVIDENDS)) + sum(own.of(&t5::brings::OTHER_DIVIDENDS))
 }
 
 /// The election of an option: not at all, the first partner reports those of the second, the second those of the first.

@@ -2,10 +2,9 @@
 
 use crate::{figures::Figures, provinces::Province};
 use hembo_core::{
+    brought::Records,
     household::{Answers, Entry},
     outcome::age_on,
-    reading::sum,
-    settled,
     trail::Item,
     words::first_name,
 };
@@ -116,88 +115,18 @@ pub struct PersonFacts {
     pub lives_here: bool,
     /// Net income that is not among the papers.
     pub other_net_income: Money,
-    /// What papers bring to this person.
-    pub own: Own,
-    /// Contributions to the pension plan and premiums, as far as they count.
-    pub contributed: Contributions,
-}
-
-/// What papers bring to one person: that person's part of every amount, with its box.
-#[derive(Debug, Default)]
-pub struct Own {
     /// Any paper at all that makes income, or tuition.
     pub files: bool,
-    /// T4 box 14.
-    pub employment: Vec<Item>,
-    /// T4 box 16.
-    pub cpp: Vec<Item>,
-    /// T4 box 16A.
-    pub cpp_second: Vec<Item>,
-    /// T4 box 18.
-    pub ei: Vec<Item>,
-    /// T4 box 26, or 14.
-    pub pensionable: Money,
-    /// T4 box 24, or 14.
-    pub insurable: Money,
-    /// T4 box 20, T4A box 032.
-    pub rpp: Vec<Item>,
-    /// T4 box 44.
-    pub dues: Vec<Item>,
-    /// T4A box 016, and annuities received on a spouse's death: a pension at any age (ITA 118(7)).
-    pub life_pensions: Vec<Item>,
-    /// T4A boxes 024, 133, 194: a pension from 65 on.
-    pub age_pensions: Vec<Item>,
-    /// Tax withheld from papers that bring such pensions.
-    pub withheld_pension: Vec<Item>,
-    /// T4A boxes 018, 028.
-    pub other: Vec<Item>,
-    /// T4A(OAS) box 18.
-    pub oas: Vec<Item>,
-    /// T4A(OAS) box 21.
-    pub supplements: Vec<Item>,
-    /// T4A(OAS) box 20.
-    pub oas_recovered: Vec<Item>,
-    /// T4A(P) box 20.
-    pub cpp_benefits: Vec<Item>,
-    /// T5 box 25, or 24 grossed up.
-    pub eligible_dividends: Vec<Item>,
-    /// T5 box 11, or 10 grossed up.
-    pub other_dividends: Vec<Item>,
-    /// T5 boxes 13, 14, 15 and 19.
-    pub interest: Vec<Item>,
-    /// All tax withheld.
-    pub withheld: Vec<Item>,
-    /// Instalments.
-    pub instalments: Vec<Item>,
-    /// Contributions of this year and its first 60 days after, and those of earlier years not deducted.
-    pub contributions: Vec<Item>,
-    /// Contributions designated as repayments.
-    pub repaid: Vec<Item>,
-    /// The deduction limit of the assessment notice.
-    pub rrsp_limit: Vec<Item>,
-    /// T2202 box 26 of schools above the least.
-    pub tuition: Vec<Item>,
-    /// Unused federal tuition of earlier years.
-    pub tuition_carried: Vec<Item>,
-    /// Unused provincial tuition of earlier years.
-    pub tuition_carried_provincial: Vec<Item>,
+    /// What papers bring to this person.
+    pub own: Records,
+    /// Contributions to the pension plan and premiums, as far as they count.
+    pub contributed: Contributions,
 }
 
 impl PersonFacts {
     /// Age on a day.
     pub fn age_on(&self, day: Date) -> Option<i32> {
         self.born.map(|born| age_on(born, day))
-    }
-
-    /// Pension income that can be split and that the pension amount takes, at an age at the end of the year.
-    pub fn eligible_pensions(&self, aged: bool) -> impl Iterator<Item = &Item> {
-        let by_age = if aged { &self.own.age_pensions[..] } else { &[] };
-        self.own.life_pensions.iter().chain(by_age)
-    }
-
-    /// What may be deducted of contributions: those of all years less what was designated as repayment.
-    pub fn available_contributions(&self) -> Money {
-        settled::or_zero(sum(&self.own.contributions) - sum(&self.own.repaid))
     }
 }
 

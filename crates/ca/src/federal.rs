@@ -1,10 +1,10 @@
 //! Federal tax and its credits: step 5 of the T1, lines 30000 to 42900.
 
 use crate::{
-    cpp_ei, dividends, gifts, income,
-    income::Income,
-    medical, personal,
-    personal::{Incomes, Personal},
+    cpp_ei, dividends, gifts,
+    income::{self, Income},
+    medical,
+    personal::{self, Incomes, Personal},
     plan::On,
     rounding::cents,
     transfers::{self, Offer},

@@ -1,8 +1,9 @@
 //! Income, deductions, net and taxable income: steps 2 to 4 of the T1, lines 10100 to 26000.
 
 use crate::{
-    contributions, cpp_ei,
+    bringing, contributions, cpp_ei,
     dividends::{self, Dividends},
+    papers::{benefits, t4, t4a, t5},
     pension_split,
     plan::On,
 };
@@ -83,20 +84,19 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
     let own = on.own();
     let figures = &on.facts.figures;
     let aged = on.reached(figures.pension.age);
-    let employment = on.gather(trail, EMPLOYMENT, &own.employment);
-    let oas = on.gather(trail, OAS, &own.oas);
-    let benefits = on.gather(trail, BENEFITS, &own.cpp_benefits);
-    let pensions: Vec<&Item> = on.who().eligible_pensions(aged).collect();
-    let pension = on.gather(trail, pension_split::PENSIONS, pensions);
+    let employment = on.gather(trail, EMPLOYMENT, own.of(&t4::brings::EMPLOYMENT));
+    let oas = on.gather(trail, OAS, own.of(&benefits::brings::OAS));
+    let benefits = on.gather(trail, BENEFITS, own.of(&benefits::brings::CPP));
+    let pension = on.gather(trail, pension_split::PENSIONS, pension_split::pensions(own, aged));
     let split = pension_split::reckon(on, trail);
     let Dividends { eligible: eligible_dividends, other: other_dividends } = dividends::reported(on, trail);
     let dividends = eligible_dividends + other_dividends;
     // Annuities before 65 are income of another line: box 024 beside interest, the others with other income.
-    let young: &[Item] = if aged { &[] } else { &own.age_pensions };
+    let young: &[Item] = if aged { &[] } else { own.of(&t4a::brings::AGE_PENSIONS) };
     let (annuities, others): (Vec<&Item>, Vec<&Item>) = young.iter().partition(|item| item.field == "024");
-    let interest = on.gather(trail, INTEREST, own.interest.iter().chain(annuities));
-    let other = on.gather(trail, OTHER, own.other.iter().chain(others));
-    let supplements = on.gather(trail, SUPPLEMENTS, &own.supplements);
+    let interest = on.gather(trail, INTEREST, own.of(&t5::brings::INTEREST).iter().chain(annuities));
+    let other = on.gather(trail, OTHER, own.of(&t4a::brings::OTHER).iter().chain(others));
+    let supplements = on.gather(trail, SUPPLEMENTS, own.of(&benefits::brings::SUPPLEMENTS));
     let total = on.add(
         trail,
         TOTAL,
@@ -113,11 +113,11 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
         ],
     );
 
-    let rpp = on.gather(trail, RPP, &own.rpp);
+    let rpp = on.gather(trail, RPP, own.of(&bringing::brings::RPP));
     let contributed = contributions::reckon(on, trail);
-    let dues = on.gather(trail, DUES, &own.dues);
+    let dues = on.gather(trail, DUES, own.of(&t4::brings::DUES));
     let enhanced = crate::cpp_ei::enhanced(on, trail);
-    let repaid = on.gather(trail, REPAID, &own.oas_recovered);
+    let repaid = on.gather(trail, REPAID, own.of(&benefits::brings::OAS_RECOVERED));
     let deductions = on.add(
         trail,
         DEDUCTIONS,

@@ -3,7 +3,7 @@
 use crate::{
     bringing::Bringing,
     cpp_ei,
-    facts::{Contributions, Facts, Own, PersonFacts},
+    facts::{Contributions, Facts, PersonFacts},
     figures::Figures,
     law, medical,
     provinces::Province,
@@ -46,7 +46,7 @@ pub fn read(household: &Household, figures: &'static Figures) -> Facts {
         law::read(&mut Bringing { paper, facts: &mut facts });
     }
     let dependants = (0..facts.people.len()).filter(|p| !facts.filers.contains(p));
-    let own = dependants.filter(|&p| facts.people[p].own.files);
+    let own = dependants.filter(|&p| facts.people[p].files);
     facts.returns = facts.filers.iter().copied().chain(own).collect();
     for person in 0..facts.people.len() {
         facts.people[person].contributed = cpp_ei::read(&facts, person);
@@ -76,7 +76,7 @@ fn person(person: &Person) -> PersonFacts {
         maintains_home: flag(ask::MAINTAINS_HOME),
         lives_here: person.lived_with.values().any(|&months| months > 0),
         other_net_income: person.answers.get(ask::NET_INCOME).and_then(Entry::money).unwrap_or_default(),
-        own: Own::default(),
         contributed: Contributions::default(),
+        ..PersonFacts::default()
     }
 }

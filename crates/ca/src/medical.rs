@@ -1,9 +1,10 @@
 //! Medical expenses (ITA 118.2, 122.51): any twelve months ending in the year, lines 33099, 33200 and 45200.
 
 use crate::{
-    bringing::Bringing,
+    bringing::{self, Bringing},
     facts::{Facts, Receipt, Window},
     income,
+    papers::t4,
     personal::Incomes,
     plan::On,
     points::Points,
@@ -143,7 +144,11 @@ pub fn provincial(on: On<'_>, trail: &mut impl Trail, net: Money, most: Money) -
 /// Whether a person is of age and earned enough for the supplement (122.51(1) "eligible individual").
 pub fn may_be_supplemented(facts: &Facts, person: usize) -> bool {
     let (figures, own) = (&facts.figures.medical_supplement, &facts.people[person].own);
-    let earned = settled::or_zero(sum(&own.employment) - sum(&own.rpp) - sum(&own.dues));
+    let earned = settled::or_zero(
+        sum(own.of(&t4::brings::EMPLOYMENT))
+            - sum(own.of(&bringing::brings::RPP))
+            - sum(own.of(&t4::brings::DUES)),
+    );
     facts.reached(person, figures.age) && earned >= figures.earned_least
 }
 

@@ -2,8 +2,8 @@
 
 use crate::{
     facts::Facts,
-    form_428, income, medical,
-    medical::family_net,
+    form_428, income,
+    medical::{self, family_net},
     personal::Incomes,
     plan::{Filed, On},
     rounding::cents,

@@ -1,8 +1,14 @@
 //! What was paid and what is left: lines 43500 to 48500.
 
 use crate::{
-    bringing::Bringing, cpp_ei, federal, form_428, income, income::Income, medical, ontario, pension_split,
-    plan::On, workers_benefit,
+    bringing::{self, Bringing},
+    cpp_ei, federal, form_428,
+    income::{self, Income},
+    medical, ontario,
+    papers::{t4, t4a},
+    pension_split,
+    plan::On,
+    workers_benefit,
 };
 use hembo_core::{
     field::{Field, Years},
@@ -44,6 +50,14 @@ lines! {
         "Total tax less what was paid.";
 }
 
+/// What its papers bring.
+pub mod brings {
+    use hembo_core::brought::Brought;
+
+    /// Instalments.
+    pub static INSTALMENTS: Brought = Brought::new();
+}
+
 /// Total payable less what the law pays out: what the household pays for good.
 #[derive(Debug, Clone, Copy)]
 #[allow(missing_docs)]
@@ -82,15 +96,15 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income, payable: Paya
     let counted = on.who().contributed;
     trail.line(cpp_ei::CPP_BACK, on.scope, counted.cpp_back, |i| {
         if !counted.cpp_back.is_zero() {
-            i.items(&on.own().cpp).items(&on.own().cpp_second);
+            i.items(on.own().of(&t4::brings::CPP)).items(on.own().of(&t4::brings::CPP_SECOND));
         }
     });
     trail.line(cpp_ei::EI_BACK, on.scope, counted.ei_back, |i| {
         if !counted.ei_back.is_zero() {
-            i.items(&on.own().ei);
+            i.items(on.own().of(&t4::brings::EI));
         }
     });
-    let instalments = on.gather(trail, INSTALMENTS, &on.own().instalments);
+    let instalments = on.gather(trail, INSTALMENTS, on.own().of(&brings::INSTALMENTS));
     let paid = on.add(
         trail,
         PAID,
@@ -112,23 +126,23 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income, payable: Paya
 
 /// Line 43700: tax withheld, with what moved with a split pension.
 fn withheld(on: On<'_>, trail: &mut impl Trail) -> Money {
-    let own = sum(&on.own().withheld);
+    let own = sum(on.own().of(&bringing::brings::WITHHELD));
     match pension_split::withheld_moved(on) {
         Some((split, moved)) if split.from == on.person => {
             trail.line(MOVED, on.scope, moved, |i| {
-                i.items(&on.own().withheld_pension);
+                i.items(on.own().of(&t4a::brings::WITHHELD_PENSION));
             });
             trail.line(WITHHELD, on.scope, own - moved, |i| {
-                i.items(&on.own().withheld).line(MOVED, on.scope, moved);
+                i.items(on.own().of(&bringing::brings::WITHHELD)).line(MOVED, on.scope, moved);
             })
         }
         Some((split, moved)) if split.to == on.person => {
             let from = on.of(split.from).scope;
             trail.line(WITHHELD, on.scope, own + moved, |i| {
-                i.items(&on.own().withheld).flow(MOVED, from, moved);
+                i.items(on.own().of(&bringing::brings::WITHHELD)).flow(MOVED, from, moved);
             })
         }
-        _ => on.gather(trail, WITHHELD, &on.own().withheld),
+        _ => on.gather(trail, WITHHELD, on.own().of(&bringing::brings::WITHHELD)),
     }
 }
 
@@ -150,6 +164,6 @@ const PAID_BY_INSTALMENTS: PaperKind = PaperKind {
 /// Gives every payment to the owners.
 pub fn read(paper: &mut Bringing<'_>) {
     for (row, _, amount) in paper.paper.lines("amount") {
-        paper.put("amount", Some(row), amount, |own| &mut own.instalments);
+        paper.put("amount", Some(row), amount, &brings::INSTALMENTS);
     }
 }

@@ -2,17 +2,19 @@
 
 use crate::{
     facts::Facts,
+    papers::t4a,
     plan::{Filed, On, Split},
     rounding::STEEPEST,
 };
 use hembo_core::{
+    brought::Records,
     choice::{Chosen, Open},
     decision::{Amount, Bar, Decision, More, Opt},
     forms::Required,
     limit, lines,
     provision::Provision,
     reading::sum,
-    trail::Trail,
+    trail::{Item, Trail},
 };
 use hembo_money::{Money, Rounding};
 
@@ -58,7 +60,13 @@ pub fn most(facts: &Facts, person: usize) -> Money {
 /// Pension income that a person may split (ITA 118(7)): of any age that of a life annuity, from 65 on all of it.
 pub fn eligible(facts: &Facts, person: usize) -> Money {
     let aged = facts.reached(person, facts.figures.pension.age);
-    sum(facts.people[person].eligible_pensions(aged))
+    sum(pensions(&facts.people[person].own, aged))
+}
+
+/// Pension income that can be split and that the pension amount takes, at an age at the end of the year.
+pub fn pensions(own: &Records, aged: bool) -> impl Iterator<Item = &Item> + Clone {
+    let by_age = if aged { own.of(&t4a::brings::AGE_PENSIONS) } else { &[] };
+    own.of(&t4a::brings::LIFE_PENSIONS).iter().chain(by_age)
 }
 
 /// Lines 11600 and 21000, the same amount on both returns.
@@ -87,14 +95,14 @@ fn counted(on: On<'_>, split: Split) -> Money {
     if on.reached(on.facts.figures.pension.age) {
         return split.amount;
     }
-    let life = sum(&on.facts.people[split.from].own.life_pensions);
+    let life = sum(on.facts.people[split.from].own.of(&t4a::brings::LIFE_PENSIONS));
     split.amount.in_proportion(life, eligible(on.facts, split.from), Money::CENT, Rounding::HalfUp)
 }
 
 /// Tax withheld from the pension moves in the same proportion (form T1032, step 4): what leaves or enters.
 pub fn withheld_moved(on: On<'_>) -> Option<(Split, Money)> {
     let split = on.plan.split?;
-    let withheld = sum(&on.facts.people[split.from].own.withheld_pension);
+    let withheld = sum(on.facts.people[split.from].own.of(&t4a::brings::WITHHELD_PENSION));
     let all = eligible(on.facts, split.from);
     Some((split, withheld.in_proportion(split.amount, all, Money::CENT, Rounding::HalfUp)))
 }

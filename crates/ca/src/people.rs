@@ -1,6 +1,7 @@
 //! Who is in the household: births, deaths, numbers, marriage, residence, and what a dependant is to a filer.
 
 use crate::{
+    papers::t5,
     points::Points,
     questions::{ANYONE, DEPENDENT, ask},
 };
@@ -137,7 +138,7 @@ fn one(points: &mut Points<'_>, person: usize) {
     let who = &points.household.people[person];
     let facts = &points.facts.people[person];
     let id = who.id.as_str();
-    let files = facts.filer || facts.own.files;
+    let files = facts.filer || facts.files;
     if who.born.is_none() {
         let message = format!("Date of birth of {}?", who.name);
         points.raise(&BORN, Place::person(id, "born"), message);
@@ -183,9 +184,9 @@ fn dependant(points: &mut Points<'_>, person: usize) {
         points.raise(&RELATIONSHIP, Place::person(&who.id, ask::RELATIONSHIP), message);
     }
     let under_18 = !points.facts.reached(person, points.facts.figures.medical.child_under);
-    let invested = !facts.own.interest.is_empty()
-        || !facts.own.eligible_dividends.is_empty()
-        || !facts.own.other_dividends.is_empty();
+    let invested = facts.own.has(&t5::brings::INTEREST)
+        || facts.own.has(&t5::brings::ELIGIBLE_DIVIDENDS)
+        || facts.own.has(&t5::brings::OTHER_DIVIDENDS);
     if !facts.filer && facts.born.is_some() && under_18 && invested {
         let message =
             format!("Income of {} from what a filer gave or lent is the filer's (attribution).", who.name);

@@ -1,7 +1,8 @@
 //! What a way takes of every decision, as the rules read it, and one return within it.
 
-use crate::facts::{Facts, Own, PersonFacts};
+use crate::facts::{Facts, PersonFacts};
 use hembo_core::{
+    brought::Records,
     line::LineId,
     reading::sum,
     trail::{Item, Recorder, Scope, Trail},
@@ -123,7 +124,7 @@ impl<'a> On<'a> {
     }
 
     /// What papers bring to who files.
-    pub fn own(self) -> &'a Own {
+    pub fn own(self) -> &'a Records {
         &self.who().own
     }
 

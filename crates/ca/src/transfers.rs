@@ -2,11 +2,9 @@
 //! 58640 of the province.
 
 use crate::{
-    personal,
-    personal::Personal,
+    personal::{self, Personal},
     plan::{Filed, On},
-    tuition,
-    tuition::Tuition,
+    tuition::{self, Tuition},
 };
 use hembo_core::{forms::Required, limit, line::LineId, lines, provision::Provision, trail::Trail};
 use hembo_money::Money;

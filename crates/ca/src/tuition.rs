@@ -59,6 +59,20 @@ open_points! {
         "See the limit on the notice of assessment.";
 }
 
+/// What its papers bring.
+pub mod brings {
+    use hembo_core::brought::Brought;
+
+    /// T2202 box 26 of schools above the least.
+    pub static FEES: Brought = Brought::new();
+
+    /// Unused federal tuition of earlier years.
+    pub static CARRIED: Brought = Brought::new();
+
+    /// Unused provincial tuition of earlier years.
+    pub static CARRIED_PROVINCIAL: Brought = Brought::new();
+}
+
 /// A student's tuition.
 #[derive(Debug, Clone, Copy, Default)]
 pub struct Tuition {
@@ -70,7 +84,7 @@ pub struct Tuition {
 
 /// The most that a student could hand on, before own use takes from it.
 pub fn most(facts: &Facts, student: usize) -> Money {
-    settled::lesser(sum(&facts.people[student].own.tuition), facts.figures.tuition.transfer_most)
+    settled::lesser(sum(facts.people[student].own.of(&brings::FEES)), facts.figures.tuition.transfer_most)
 }
 
 /// Income as an amount that credits cover: in the first bracket taxable income, above it the tax over the first rate.
@@ -81,15 +95,15 @@ pub fn to_cover(trail: &mut impl Trail, taxable: Money, tops: &[Money], rates: &
 /// Lines 32300 and 32700 and the carryforward. `open` is the income that the amounts before tuition leave to cover.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, open: Money) -> Tuition {
     let own = on.own();
-    if own.tuition.is_empty() && own.tuition_carried.is_empty() {
+    if !own.has(&brings::FEES) && !own.has(&brings::CARRIED) {
         return Tuition::default();
     }
-    let (fees, carried) = (sum(&own.tuition), sum(&own.tuition_carried));
+    let (fees, carried) = (sum(own.of(&brings::FEES)), sum(own.of(&brings::CARRIED)));
     let open = limit::or_zero(trail, open);
     let of_carried = limit::lesser(trail, carried, open);
     let of_fees = limit::lesser(trail, fees, open - of_carried);
     let used = trail.line(USED, on.scope, of_carried + of_fees, |i| {
-        i.items(&own.tuition_carried).items(&own.tuition).figure("Income left to cover", open);
+        i.items(own.of(&brings::CARRIED)).items(own.of(&brings::FEES)).figure("Income left to cover", open);
     });
     let most = limit::cap(trail, TUITION_TRANSFER.at(on.scope), fees, on.facts.figures.tuition.transfer_most);
     let most = limit::or_zero(trail, most - of_fees);
@@ -98,8 +112,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, open: Money) -> Tuition {
     on.made(trail, HANDED_ON, handed_on, &[(USED, used)], &[("At most", &most)]);
     let left = carried + fees - used - handed_on;
     trail.line(CARRIED, on.scope, left, |i| {
-        i.items(&own.tuition_carried)
-            .items(&own.tuition)
+        i.items(own.of(&brings::CARRIED))
+            .items(own.of(&brings::FEES))
             .line(USED, on.scope, used)
             .line(HANDED_ON, on.scope, handed_on);
     });
@@ -110,14 +124,14 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, open: Money) -> Tuition {
 /// the fees of this year.
 pub fn provincial(on: On<'_>, trail: &mut impl Trail, open: Money) -> Money {
     let own = on.own();
-    if own.tuition_carried_provincial.is_empty() {
+    if !own.has(&brings::CARRIED_PROVINCIAL) {
         return Money::ZERO;
     }
-    let carried = sum(&own.tuition_carried_provincial);
+    let carried = sum(own.of(&brings::CARRIED_PROVINCIAL));
     let open = limit::or_zero(trail, open);
     let used = limit::lesser(trail, carried, open);
     trail.line(PROVINCIAL, on.scope, used, |i| {
-        i.items(&own.tuition_carried_provincial).figure("Income left to cover", open);
+        i.items(own.of(&brings::CARRIED_PROVINCIAL)).figure("Income left to cover", open);
     });
     on.made(trail, PROVINCIAL_CARRIED, carried - used, &[(PROVINCIAL, used)], &[]);
     used
@@ -138,13 +152,13 @@ pub fn from_child(on: On<'_>, trail: &mut impl Trail, tuition: &[Tuition]) -> Mo
 /// Schedule 11: the student's, with fees of this year or of earlier ones.
 pub fn schedule_11(filed: Filed<'_>) -> Required {
     let own = filed.on.own();
-    let any = !own.tuition.is_empty() || !own.tuition_carried.is_empty();
+    let any = own.has(&brings::FEES) || own.has(&brings::CARRIED);
     Required::if_so(any, "no tuition of one's own")
 }
 
 /// The same form of a province, for what was carried in.
 pub fn provincial_schedule_11(filed: Filed<'_>) -> Required {
-    let any = !filed.on.own().tuition_carried_provincial.is_empty();
+    let any = filed.on.own().has(&brings::CARRIED_PROVINCIAL);
     Required::if_so(any, "no provincial tuition carried in")
 }
 
@@ -181,13 +195,10 @@ const BROUGHT_IN: PaperKind = PaperKind {
 /// Fees count where they are above the least for a school.
 pub fn read(paper: &mut Bringing<'_>) {
     if paper.paper.paper.kind == BROUGHT_IN.id {
-        return paper.give_all(&[
-            ("federal", |own| &mut own.tuition_carried),
-            ("provincial", |own| &mut own.tuition_carried_provincial),
-        ]);
+        return paper.give_all(&[("federal", &brings::CARRIED), ("provincial", &brings::CARRIED_PROVINCIAL)]);
     }
     if paper.amount("26") > paper.facts.figures.tuition.school_least {
-        paper.give_all(&[("26", |own| &mut own.tuition)]);
+        paper.give_all(&[("26", &brings::FEES)]);
     }
     paper.files();
 }

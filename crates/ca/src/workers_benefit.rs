@@ -5,6 +5,7 @@ use crate::{
     figures::BenefitClass,
     income,
     medical::family_net,
+    papers::t4,
     personal::Incomes,
     plan::{Filed, On},
     points::Points,
@@ -98,7 +99,7 @@ fn has_child(facts: &Facts) -> bool {
 
 /// Working income of a person, and of the partner.
 pub fn working(facts: &Facts, person: usize) -> (Money, Money) {
-    let of = |p: usize| sum(&facts.people[p].own.employment);
+    let of = |p: usize| sum(facts.people[p].own.of(&t4::brings::EMPLOYMENT));
     (of(person), facts.partner(person).map_or(Money::ZERO, of))
 }
 

@@ -3,9 +3,9 @@
 //! limits.
 
 use crate::{
-    income,
-    income::Income,
+    income::{self, Income},
     minimum_tax::MINIMUM_TAX,
+    papers::w2,
     points::Points,
     unit::{Filed, On},
 };
@@ -40,7 +40,7 @@ open_points! {
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
     let medicare = additional_medicare(on, trail);
     let investment = investment(on, trail, income);
-    let uncollected = on.gather(trail, UNCOLLECTED, |own| &own.uncollected);
+    let uncollected = on.gather(trail, UNCOLLECTED, &w2::brings::UNCOLLECTED);
     trail.line(L23, on.scope, medicare + investment + uncollected, |i| {
         i.line(MEDICARE, on.scope, medicare).line(INVESTMENT, on.scope, investment).line(
             UNCOLLECTED,
@@ -53,7 +53,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
 /// Form 8959: 0.9 % of Medicare wages above the threshold, both spouses' together on a joint return.
 fn additional_medicare(on: On<'_>, trail: &mut impl Trail) -> Money {
     let figures = &on.facts.figures.additional_medicare;
-    let wages = on.gather(trail, MEDICARE_WAGES, |own| &own.medicare_wages);
+    let wages = on.gather(trail, MEDICARE_WAGES, &w2::brings::MEDICARE_WAGES);
     let from = *figures.from.of(on.unit.status);
     let tax = settled::or_zero(wages - from).times(figures.rate, Money::WHOLE, Rounding::HalfUp);
     trail.line(MEDICARE, on.scope, tax, |i| {
@@ -64,9 +64,7 @@ fn additional_medicare(on: On<'_>, trail: &mut impl Trail) -> Money {
 /// What employers withheld of it: Medicare tax above 1.45 % of Medicare wages, Form 8959 line 24.
 pub fn additional_medicare_withheld(on: On<'_>) -> Money {
     let figures = &on.facts.figures.additional_medicare;
-    let total =
-        |amount: fn(&crate::facts::Own) -> Money| on.owns().map(|(_, own)| amount(own)).sum::<Money>();
-    let (tax, wages) = (total(|own| sum(&own.medicare_tax)), total(|own| sum(&own.medicare_wages)));
+    let (tax, wages) = (sum(on.items(&w2::brings::MEDICARE_TAX)), sum(on.items(&w2::brings::MEDICARE_WAGES)));
     // In cents, rounded once: rounding both sides would make a dollar of nothing.
     settled::or_zero(tax - wages.times(figures.regular_rate, Money::CENT, Rounding::HalfUp)).to_whole()
 }

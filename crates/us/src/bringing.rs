@@ -1,12 +1,28 @@
 //! One paper on its way to the facts of its owners.
 
-use crate::facts::{Facts, Own};
+use crate::facts::Facts;
 use hembo_core::{
+    brought::Brought,
     household::{Answers, Entry},
     reading::Reading,
     trail::Item,
 };
 use hembo_money::Money;
+use std::any::Any;
+
+/// What papers of several provisions bring.
+pub mod brings {
+    use hembo_core::brought::Brought;
+
+    /// 1099 box 4.
+    pub static WITHHELD: Brought = Brought::new();
+
+    /// State and local income tax, and mandatory state funds.
+    pub static STATE_INCOME_TAX: Brought = Brought::new();
+
+    /// Real estate tax.
+    pub static REAL_ESTATE_TAX: Brought = Brought::new();
+}
 
 /// One paper on its way to its owners.
 #[derive(Debug)]
@@ -19,34 +35,40 @@ pub struct Bringing<'a> {
 
 impl Bringing<'_> {
     /// Gives an amount of a box or cell to the owners, each a part.
-    pub fn put(
+    pub fn put(&mut self, field: &'static str, row: Option<usize>, amount: Money, kind: &'static Brought) {
+        self.put_as(field, row, amount, kind, |item| item);
+    }
+
+    /// The same with what else is said of it.
+    pub fn put_as<T: Any + Send + Sync>(
         &mut self,
         field: &'static str,
         row: Option<usize>,
         amount: Money,
-        mut place: impl FnMut(&mut Own, Item),
+        kind: &'static Brought<T>,
+        made: impl Fn(Item) -> T,
     ) {
         for (person, item) in self.paper.parts(field, row, amount) {
-            place(&mut self.facts.people[person].own, item);
+            self.facts.people[person].own.add(kind, made(item));
         }
     }
 
     /// Gives what stands in a box to the owners.
-    pub fn give(&mut self, field: &'static str, place: impl Fn(&mut Own) -> &mut Vec<Item>) {
-        self.put(field, None, self.paper.paper.amount(field), |own, item| place(own).push(item));
+    pub fn give(&mut self, field: &'static str, kind: &'static Brought) {
+        self.put(field, None, self.paper.paper.amount(field), kind);
     }
 
     /// The paper makes income of its owners.
     pub fn earns(&mut self) {
         for (person, _) in self.paper.shares(Money::ZERO) {
-            self.facts.people[person].own.has_income = true;
+            self.facts.people[person].has_income = true;
         }
     }
 
     /// Gives every line of a list to the owners.
-    pub fn rows(&mut self, place: impl Fn(&mut Own, Item, &Answers)) {
-        for (r, row, amount) in self.paper.lines("amount") {
-            self.put("amount", Some(r), amount, |own, item| place(own, item, row));
+    pub fn rows(&mut self, kind: &'static Brought) {
+        for (r, _, amount) in self.paper.lines("amount") {
+            self.put("amount", Some(r), amount, kind);
         }
     }
 }

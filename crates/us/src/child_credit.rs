@@ -3,6 +3,7 @@
 use crate::{
     facts::Residency,
     income, minimum_tax,
+    papers::w2,
     unit::{Filed, Household, On},
 };
 use hembo_core::{
@@ -188,9 +189,11 @@ fn refundable(on: On<'_>, trail: &mut impl Trail, unused: Money, children: i64, 
 /// Lines 21 to 25: social security and Medicare tax withheld and uncollected, less the earned income credit and
 /// excess social security tax.
 fn payroll(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
-    let paid = on
-        .owns()
-        .map(|(_, own)| sum(&own.social_security_tax) + sum(&own.medicare_tax) + sum(&own.uncollected));
+    let paid = on.owns().map(|(_, own)| {
+        sum(own.of(&w2::brings::SOCIAL_SECURITY_TAX))
+            + sum(own.of(&w2::brings::MEDICARE_TAX))
+            + sum(own.of(&w2::brings::UNCOLLECTED))
+    });
     limit::or_zero(trail, paid.sum::<Money>().to_whole() - from.eic - from.excess)
 }
 

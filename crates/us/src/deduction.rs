@@ -37,7 +37,7 @@ pub static DEDUCTION_APART: Open<Facts> =
 
 /// The same on a dependent's own return, by the dependent's place.
 pub static DEDUCTION_OWN: Open<Facts> = Open::new(
-    |facts| facts.own_returns.iter().copied().filter(|&p| facts.people[p].can_itemize()).collect(),
+    |facts| facts.own_returns.iter().copied().filter(|&p| facts.people[p].can_itemize).collect(),
     of_person,
 );
 

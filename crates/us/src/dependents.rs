@@ -2,6 +2,7 @@
 
 use crate::{
     facts::{Facts, PersonFacts, Relationship, Residency},
+    papers::{interest, w2},
     points::Points,
     questions::{ANYONE, DEPENDENT, FILER, ask},
     unit::{Dependent, Household, Unit},
@@ -12,7 +13,9 @@ use hembo_core::{
     pack::Question,
     point::{Gather, Place},
     provision::Provision,
+    reading::sum,
 };
+use hembo_money::Money;
 
 /// What decides on who depends on whom.
 pub static PROVISION: Provision = Provision {
@@ -237,7 +240,7 @@ fn qualifying_relative(
         }
         Some(_) => {}
     }
-    if income == Income::Tested && about.gross_income() >= facts.figures.dependents.gross_income_below {
+    if income == Income::Tested && gross_income(about) >= facts.figures.dependents.gross_income_below {
         return Err("gross income is not below the limit");
     }
     let supported = match claimers {
@@ -264,6 +267,12 @@ pub fn months_with(facts: &Facts, claimers: &[usize], person: usize) -> i64 {
 /// Over half of the year, or of the part of it in which the person lived.
 pub fn over_half_the_year(facts: &Facts, claimers: &[usize], person: usize) -> bool {
     months_with(facts, claimers, person) * 2 > facts.people[person].months_alive(facts.year_end)
+}
+
+/// Gross income of the kinds that count for a dependent (§152(d)(1)(B)).
+fn gross_income(person: &PersonFacts) -> Money {
+    let own = &person.own;
+    sum(own.of(&w2::brings::WAGES)) + sum(own.of(&interest::brings::INTEREST)) + person.other_gross_income
 }
 
 /// What decides on a claim and is not answered, why someone is no dependent, and dependents' own returns.

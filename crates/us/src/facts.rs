@@ -1,9 +1,8 @@
 //! The household's loose papers as typed amounts, each with its box.
 
 use crate::{figures::Figures, filing_status::Status};
-use hembo_core::{outcome::age_on, reading::sum, settled, trail::Item};
+use hembo_core::{brought::Records, outcome::age_on, settled, trail::Item};
 use hembo_money::Money;
-use std::collections::BTreeMap;
 use time::Date;
 
 /// Everything the federal rules ask about a household.
@@ -80,8 +79,12 @@ pub struct PersonFacts {
     pub paid_home: bool,
     pub home_abroad: bool,
     pub spouse_died: Option<i64>,
+    /// Any paper at all that makes income.
+    pub has_income: bool,
+    /// Papers bring something to itemize.
+    pub can_itemize: bool,
     /// What papers bring to this person.
-    pub own: Own,
+    pub own: Records,
 }
 
 /// Citizenship or residence (§152(b)(3)).
@@ -114,92 +117,6 @@ pub enum Relationship {
     None,
 }
 
-/// What papers bring to one person: that person's part of every amount, with its box.
-#[derive(Debug, Default)]
-pub struct Own {
-    /// Any paper at all that makes income.
-    pub has_income: bool,
-    /// W-2 box 1.
-    pub wages: Vec<Item>,
-    /// W-2 box 2.
-    pub withheld_wages: Vec<Item>,
-    /// 1099 box 4.
-    pub withheld_other: Vec<Item>,
-    /// W-2 box 4.
-    pub social_security_tax: Vec<Item>,
-    /// The same by employer: two papers of one employer count together.
-    pub employers: BTreeMap<String, Money>,
-    /// W-2 box 5.
-    pub medicare_wages: Vec<Item>,
-    /// W-2 box 6.
-    pub medicare_tax: Vec<Item>,
-    /// W-2 box 11.
-    pub nonqualified: Vec<Item>,
-    /// W-2 box 12 codes A, B, M, N.
-    pub uncollected: Vec<Item>,
-    /// 1099-INT boxes 1, 3 and 10, less premiums 11 and 12.
-    pub interest: Vec<Item>,
-    /// 1099-INT box 8 less 13.
-    pub exempt_interest: Vec<Item>,
-    /// 1099-INT box 9.
-    pub private_activity: Vec<Item>,
-    /// 1099-INT box 2.
-    pub penalty: Vec<Item>,
-    /// State and local income tax, and mandatory state funds.
-    pub state_income_tax: Vec<Item>,
-    /// General sales tax from receipts.
-    pub sales_tax_actual: Vec<Item>,
-    /// General sales tax by the tables for a joint return or a person alone, and on vehicles.
-    pub sales_tax_table: Vec<Item>,
-    /// General sales tax by the tables for a separate return, and on vehicles.
-    pub sales_tax_table_separate: Vec<Item>,
-    /// Real estate tax.
-    pub real_estate_tax: Vec<Item>,
-    /// Personal property tax.
-    pub personal_tax: Vec<Item>,
-    /// Home loans.
-    pub loans: Vec<Loan>,
-    /// Medical receipts paid by this person.
-    pub medical: Vec<MedicalItem>,
-    /// Cash given, with volunteer travel.
-    pub gifts_cash: Vec<Item>,
-    /// Used goods given.
-    pub gifts_goods: Vec<Item>,
-    /// Gifts carried over.
-    pub carried: Vec<Carried>,
-    /// Federal estimated tax paid alone.
-    pub estimated: Vec<Item>,
-}
-
-/// A person's part of a home loan.
-#[derive(Debug, Clone)]
-#[allow(missing_docs)]
-pub struct Loan {
-    pub interest: Item,
-    pub points: Item,
-    pub average: Money,
-    pub other_use: Money,
-    pub originated: Option<Date>,
-}
-
-/// A medical receipt.
-#[derive(Debug, Clone)]
-#[allow(missing_docs)]
-pub struct MedicalItem {
-    pub item: Item,
-    pub patient: usize,
-    pub long_term_care: bool,
-}
-
-/// A gift carried over.
-#[derive(Debug, Clone)]
-#[allow(missing_docs)]
-pub struct Carried {
-    pub year: i64,
-    pub cash: bool,
-    pub item: Item,
-}
-
 impl PersonFacts {
     /// Age at the end of the year by the anniversary rule (Rev. Rul. 2003-72).
     pub fn age(&self, year_end: Date) -> Option<i32> {
@@ -221,28 +138,6 @@ impl PersonFacts {
             _ => otherwise,
         };
         of(self.died, 12) - of(self.born, 1) + 1
-    }
-
-    /// Adjusted gross income, were this person to file alone.
-    pub fn agi_alone(&self) -> Money {
-        sum(&self.own.wages) + sum(&self.own.interest) - sum(&self.own.penalty)
-    }
-
-    /// Gross income of the kinds that count for a dependent (§152(d)(1)(B)).
-    pub fn gross_income(&self) -> Money {
-        sum(&self.own.wages) + sum(&self.own.interest) + self.other_gross_income
-    }
-
-    /// Whether there is anything to itemize.
-    pub fn can_itemize(&self) -> bool {
-        let own = &self.own;
-        let taxes =
-            [&own.state_income_tax, &own.sales_tax_actual, &own.sales_tax_table, &own.real_estate_tax];
-        let gifts = [&own.personal_tax, &own.gifts_cash, &own.gifts_goods];
-        taxes.into_iter().chain(gifts).any(|items| !items.is_empty())
-            || !own.loans.is_empty()
-            || !own.medical.is_empty()
-            || !own.carried.is_empty()
     }
 }
 

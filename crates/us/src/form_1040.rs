@@ -2,7 +2,7 @@
 
 use crate::{
     additional_deductions, additional_taxes, child_credit, earned_income_credit, income, minimum_tax,
-    payments, schedule_a, standard_deduction, tax, taxable_income, total_tax, unit::On,
+    papers::w2, payments, schedule_a, standard_deduction, tax, taxable_income, total_tax, unit::On,
 };
 use hembo_core::{reading::sum, settled, trail::Trail};
 use hembo_money::Money;
@@ -36,6 +36,6 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
 
 /// Earned income for the credits: wages without pensions of nonqualified plans (§32(c)(2), §24(d)).
 fn earned_income(on: On<'_>, wages: Money) -> Money {
-    let pensions: Money = on.owns().map(|(_, own)| sum(&own.nonqualified)).sum();
+    let pensions: Money = on.owns().map(|(_, own)| sum(own.of(&w2::brings::NONQUALIFIED))).sum();
     settled::or_zero(wages - pensions.to_whole())
 }

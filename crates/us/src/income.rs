@@ -1,12 +1,13 @@
 //! Income and adjusted gross income (§§61, 62): Form 1040 lines 1a to 11a.
 
 use crate::{
-    facts::Own,
+    papers::{interest, w2},
     points::Points,
     questions::ask,
     unit::{Filed, On},
 };
 use hembo_core::{
+    brought::Records,
     field::Field,
     forms::Required,
     household::Entry,
@@ -69,13 +70,13 @@ pub struct Income {
 
 /// Lines 1a to 11a.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
-    let wages = on.gather(trail, WAGES, |own| &own.wages);
-    let exempt_interest = on.gather(trail, EXEMPT_INTEREST, |own| &own.exempt_interest);
-    let interest = on.gather(trail, INTEREST, |own| &own.interest);
+    let wages = on.gather(trail, WAGES, &w2::brings::WAGES);
+    let exempt_interest = on.gather(trail, EXEMPT_INTEREST, &interest::brings::EXEMPT_INTEREST);
+    let interest = on.gather(trail, INTEREST, &interest::brings::INTEREST);
     let total = trail.line(TOTAL, on.scope, wages + interest, |i| {
         i.line(WAGES, on.scope, wages).line(INTEREST, on.scope, interest);
     });
-    let penalty = on.gather(trail, PENALTY, |own| &own.penalty);
+    let penalty = on.gather(trail, PENALTY, &interest::brings::PENALTY);
     if on.unit.people.len() > 1 {
         for (person, own) in on.owns() {
             agi_of(trail, person, own);
@@ -90,10 +91,20 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
     Income { wages, exempt_interest, interest, penalty, agi }
 }
 
+/// Adjusted gross income of a person alone.
+pub fn agi_alone(own: &Records) -> Money {
+    sum(own.of(&w2::brings::WAGES)) + sum(own.of(&interest::brings::INTEREST))
+        - sum(own.of(&interest::brings::PENALTY))
+}
+
 /// A spouse's part of the joint income.
-fn agi_of(trail: &mut impl Trail, person: usize, own: &Own) {
+fn agi_of(trail: &mut impl Trail, person: usize, own: &Records) {
     let scope = Scope::Person(person);
-    let parts = [(WAGES, sum(&own.wages)), (INTEREST, sum(&own.interest)), (PENALTY, sum(&own.penalty))];
+    let parts = [
+        (WAGES, sum(own.of(&w2::brings::WAGES))),
+        (INTEREST, sum(own.of(&interest::brings::INTEREST))),
+        (PENALTY, sum(own.of(&interest::brings::PENALTY))),
+    ];
     let [(_, wages), (_, interest), (_, penalty)] = parts;
     trail.line(AGI, scope, wages + interest - penalty, |i| {
         for (line, amount) in parts.into_iter().filter(|(_, amount)| !amount.is_zero()) {
@@ -110,7 +121,7 @@ pub fn schedule_1(filed: Filed<'_>) -> Required {
 /// Schedule B: interest above the figure, interest lowered by a premium, or an account abroad.
 pub fn schedule_b(filed: Filed<'_>) -> Required {
     let most = filed.on.facts.figures.interest.schedule_b_above;
-    let adjusted = filed.on.items(|own| &own.interest).any(|item| item.amount.is_negative());
+    let adjusted = filed.on.items(&interest::brings::INTEREST).any(|item| item.amount.is_negative());
     let abroad = filed.on.unit.main && filed.on.facts.foreign_account == Some(true);
     let needed = filed.amount(INTEREST) > most || adjusted || abroad;
     Required::if_so(needed, format!("interest not above {most:#}"))

@@ -3,11 +3,11 @@
 use crate::{
     bringing::Bringing,
     dependents,
-    facts::{Facts, Marital, Own, PersonFacts, Relationship, Residency},
+    facts::{Facts, Marital, PersonFacts, Relationship, Residency},
     figures::Figures,
     law,
     questions::ask,
-    status,
+    schedule_a, status,
 };
 use hembo_core::{
     Household, Person,
@@ -47,7 +47,8 @@ pub fn read(household: &Household, figures: &'static Figures) -> Facts {
         law::read(&mut Bringing { paper, facts: &mut facts });
     }
     facts.alone = facts.filers.iter().map(|&f| status::alone(&facts, f)).collect();
-    facts.own_returns = dependents::candidates(&facts).filter(|&p| facts.people[p].own.has_income).collect();
+    facts.people.iter_mut().for_each(|person| person.can_itemize = schedule_a::anything(&person.own));
+    facts.own_returns = dependents::candidates(&facts).filter(|&p| facts.people[p].has_income).collect();
     facts
 }
 
@@ -97,7 +98,7 @@ fn person(household: &Household, person: &Person) -> PersonFacts {
         paid_home: flag(ask::PAID_HOME),
         home_abroad: flag(ask::HOME_ABROAD),
         spouse_died: count(ask::SPOUSE_DIED),
-        own: Own::default(),
+        ..PersonFacts::default()
     }
 }
 

@@ -1,6 +1,13 @@
 //! Tax of a child at the parents' rates (§1(g), Form 8615): not computed, so it must be told where it applies.
 
-use crate::{facts::Relationship, filing_status::Status, income, points::Points, questions::ask};
+use crate::{
+    facts::Relationship,
+    filing_status::Status,
+    income,
+    papers::{interest, w2},
+    points::Points,
+    questions::ask,
+};
 use hembo_core::{
     field::Field,
     household::Role,
@@ -64,7 +71,7 @@ fn one(points: &mut Points<'_>, place: usize, person: usize) {
             return;
         }
     }
-    if about.reached(figures.from_age, end) && !about.own.wages.is_empty() {
+    if about.reached(figures.from_age, end) && about.own.has(&w2::brings::WAGES) {
         match about.earned_over_half {
             Some(true) => return,
             Some(false) => {}
@@ -82,7 +89,7 @@ fn one(points: &mut Points<'_>, place: usize, person: usize) {
             format!("Was a parent of {name} alive at the end of the year?"),
         );
     }
-    let largest = about.own.interest.iter().max_by_key(|item| item.amount);
+    let largest = about.own.of(&interest::brings::INTEREST).iter().max_by_key(|item| item.amount);
     let place = largest.map(|item| Place::paper(&points.household.papers[item.paper].id, item.field));
     let message = format!("{name} has unearned income over the limit: Form 8615 is not computed yet.");
     points.raise(&FORM_8615, place.unwrap_or_default(), message);

@@ -2,7 +2,7 @@
 
 use crate::{
     additional_deductions, additional_taxes, bringing::Bringing, child_credit, claims, deduction, dependents,
-    earned_income_credit, facts::Facts, income, kiddie, minimum_tax, papers, payments, people,
+    earned_income_credit, every_paper, facts::Facts, income, kiddie, minimum_tax, papers, payments, people,
     points::Points, questions, saver, schedule_a, standard_deduction, states, status, tax, taxable_income,
     total_tax,
 };
@@ -45,7 +45,7 @@ static LAW: &[Rule] = &[
     Rule::new(&earned_income_credit::PROVISION).finds(earned_income_credit::points),
     Rule::new(&total_tax::PROVISION),
     Rule::new(&payments::PROVISION).reads(payments::read).finds(payments::points),
-    Rule::new(&papers::PROVISION).finds(papers::points),
+    Rule::new(&every_paper::PROVISION).finds(every_paper::points),
     Rule::new(&questions::PROVISION).finds(questions::points),
 ];
 

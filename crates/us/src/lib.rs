@@ -14,6 +14,7 @@ pub mod claims;
 pub mod deduction;
 pub mod dependents;
 pub mod earned_income_credit;
+pub mod every_paper;
 pub mod facts;
 pub mod figures;
 pub mod filing_status;

@@ -3,7 +3,9 @@
 
 use crate::{
     filing_status::Status,
-    income, tax, taxable_income,
+    income,
+    papers::interest,
+    tax, taxable_income,
     unit::{Filed, On},
 };
 use hembo_core::{
@@ -52,7 +54,8 @@ pub struct From {
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
     let figures = &on.facts.figures.minimum_tax;
     let status = on.unit.status;
-    let bonds = on.owns().map(|(_, own)| sum(&own.private_activity)).sum::<Money>().to_whole();
+    let bonds =
+        on.owns().map(|(_, own)| sum(own.of(&interest::brings::PRIVATE_ACTIVITY))).sum::<Money>().to_whole();
     let income = from.agi - from.taken + from.added_back + bonds;
     let amti =
         if status == Status::Separate { income + separate_add_back(on, trail, income) } else { income };

@@ -2,13 +2,14 @@
 
 use crate::{
     additional_taxes::additional_medicare_withheld,
-    bringing::Bringing,
+    bringing::{self, Bringing},
     child_credit, earned_income_credit,
     facts::Facts,
+    papers::w2,
     points::Points,
     questions::ask,
-    status, total_tax,
-    total_tax::TotalTax,
+    status,
+    total_tax::{self, TotalTax},
     unit::{Filed, On, Part},
 };
 use hembo_core::{
@@ -25,6 +26,7 @@ use hembo_core::{
     trail::Trail,
 };
 use hembo_money::Money;
+use std::collections::BTreeMap;
 
 /// What this provision declares.
 pub static PROVISION: Provision = Provision {
@@ -67,21 +69,41 @@ open_points! {
         "Compare with last year's tax (Form 2210).";
 }
 
+/// What its papers bring.
+pub mod brings {
+    use hembo_core::brought::Brought;
+
+    /// Federal estimated tax paid alone.
+    pub static ESTIMATED: Brought = Brought::new();
+}
+
 /// Schedule 3 line 11: social security tax of two or more employers above the most that one person pays, spouse by
 /// spouse; what one employer took too much is that employer's to return (§31(b)).
 pub fn excess_social_security(on: On<'_>, trail: &mut impl Trail) -> Money {
     let most = on.facts.figures.social_security.most_tax;
     let mut total = Money::ZERO;
-    for (_, own) in on.owns().filter(|(_, own)| own.employers.len() > 1) {
-        let each = own.employers.values().map(|tax| settled::lesser(*tax, most)).sum::<Money>();
-        total += settled::or_zero(each - most);
+    for (_, own) in on.owns() {
+        let employers = by_employer(own.of(&w2::brings::EMPLOYERS));
+        if employers.len() > 1 {
+            let each = employers.values().map(|tax| settled::lesser(*tax, most)).sum::<Money>();
+            total += settled::or_zero(each - most);
+        }
     }
     trail.line(EXCESS, on.scope, total.to_whole(), |i| {
         i.figure("Most for one person", most);
         if !total.is_zero() {
-            i.items(on.items(|own| &own.social_security_tax));
+            i.items(on.items(&w2::brings::SOCIAL_SECURITY_TAX));
         }
     })
+}
+
+/// Two papers of one employer count together.
+fn by_employer(withheld: &[(String, Money)]) -> BTreeMap<&str, Money> {
+    let mut employers = BTreeMap::new();
+    for (employer, tax) in withheld {
+        *employers.entry(employer.as_str()).or_default() += *tax;
+    }
+    employers
 }
 
 /// What the balance is made of.
@@ -125,8 +147,8 @@ pub fn balance(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
 
 /// Line 25d.
 fn withheld(on: On<'_>, trail: &mut impl Trail) -> Money {
-    let wages = on.gather(trail, L25A, |own| &own.withheld_wages);
-    let other = on.gather(trail, L25B, |own| &own.withheld_other);
+    let wages = on.gather(trail, L25A, &w2::brings::WITHHELD);
+    let other = on.gather(trail, L25B, &bringing::brings::WITHHELD);
     let medicare = trail.line(L25C, on.scope, additional_medicare_withheld(on), |_| {});
     trail.line(L25D, on.scope, wages + other + medicare, |i| {
         i.line(L25A, on.scope, wages).line(L25B, on.scope, other).line(L25C, on.scope, medicare);
@@ -135,7 +157,7 @@ fn withheld(on: On<'_>, trail: &mut impl Trail) -> Money {
 
 /// Line 26: own payments, and the agreed part of those made together.
 fn estimated(on: On<'_>, trail: &mut impl Trail) -> Money {
-    let alone = on.owns().map(|(_, own)| sum(&own.estimated)).sum::<Money>();
+    let alone = on.owns().map(|(_, own)| sum(own.of(&brings::ESTIMATED))).sum::<Money>();
     let together = sum(&on.facts.estimated_together);
     let part = match on.unit.estimated {
         Part::All => together,
@@ -144,7 +166,7 @@ fn estimated(on: On<'_>, trail: &mut impl Trail) -> Money {
         Part::Half => together.split(&[1, 1])[1],
     };
     trail.line(L26, on.scope, (alone + part).to_whole(), |i| {
-        i.items(on.items(|own| &own.estimated));
+        i.items(on.items(&brings::ESTIMATED));
         if on.unit.estimated == Part::All {
             i.items(&on.facts.estimated_together);
         } else {
@@ -181,7 +203,7 @@ const REFUND_ACCOUNT: Field = Field::text(ask::REFUND_ACCOUNT, "35d", "Account f
 /// What both filers paid together stays whole: spouses may divide it as they agree (Reg. §1.6654-2(e)(5)).
 pub fn read(paper: &mut Bringing<'_>) {
     if paper.paper.paper.owners.len() == 1 {
-        return paper.rows(|own, item, _| own.estimated.push(item));
+        return paper.rows(&brings::ESTIMATED);
     }
     for (r, _, amount) in paper.paper.lines("amount") {
         paper.facts.estimated_together.push(paper.paper.item("amount", Some(r), amount));

@@ -1,7 +1,10 @@
 //! Total tax, Form 1040 lines 22 to 24, and what the household pays of it for good.
 
 use crate::{
-    additional_taxes, child_credit, child_credit::Credit, earned_income_credit, minimum_tax, unit::On,
+    additional_taxes,
+    child_credit::{self, Credit},
+    earned_income_credit, minimum_tax,
+    unit::On,
 };
 use hembo_core::{lines, provision::Provision, trail::Trail};
 use hembo_money::Money;

@@ -1,11 +1,10 @@
 //! A return of a way: who files it, as what, with which options.
 
-use crate::{
-    facts::{Facts, Own},
-    filing_status::Status,
-};
+use crate::{facts::Facts, filing_status::Status};
 use hembo_core::{
+    brought::{Brought, Records},
     line::LineId,
+    reading::sum,
     trail::{Item, Recorder, Scope, Trail},
 };
 use hembo_money::Money;
@@ -107,32 +106,32 @@ impl Filed<'_> {
 
 impl<'a> On<'a> {
     /// The facts of each filer of this return.
-    pub fn owns(self) -> impl Iterator<Item = (usize, &'a Own)> {
+    pub fn owns(self) -> impl Iterator<Item = (usize, &'a Records)> {
         self.unit.people.iter().map(move |&p| (p, &self.facts.people[p].own))
     }
 
     /// All items of one sort on this return.
-    pub fn items(self, pick: fn(&Own) -> &Vec<Item>) -> impl Iterator<Item = &'a Item> {
-        self.owns().flat_map(move |(_, own)| pick(own))
+    pub fn items(self, kind: &'static Brought) -> impl Iterator<Item = &'a Item> {
+        self.owns().flat_map(move |(_, own)| own.of(kind))
     }
 
     /// A line that adds up items of the papers: with cents, and only the total rounded (Form 1040 instructions).
     /// On a joint return each spouse's part is a line of its own.
-    pub fn gather(self, trail: &mut impl Trail, id: LineId, pick: fn(&Own) -> &Vec<Item>) -> Money {
-        let sum = |own: &Own| pick(own).iter().map(|i| i.amount).sum::<Money>();
+    pub fn gather(self, trail: &mut impl Trail, id: LineId, kind: &'static Brought) -> Money {
+        let sum = |own: &Records| sum(own.of(kind));
         let total: Money = self.owns().map(|(_, own)| sum(own)).sum();
         if self.unit.people.len() == 1 {
             return trail.line(id, self.scope, total.to_whole(), |i| {
-                i.items(self.items(pick));
+                i.items(self.items(kind));
             });
         }
-        for (person, own) in self.owns().filter(|(_, own)| !pick(own).is_empty()) {
+        for (person, own) in self.owns().filter(|(_, own)| own.has(kind)) {
             trail.line(id, Scope::Person(person), sum(own), |i| {
-                i.items(pick(own));
+                i.items(own.of(kind));
             });
         }
         trail.line(id, self.scope, total.to_whole(), |i| {
-            for (person, own) in self.owns().filter(|(_, own)| !pick(own).is_empty()) {
+            for (person, own) in self.owns().filter(|(_, own)| own.has(kind)) {
                 i.line(id, Scope::Person(person), sum(own));
             }
         })

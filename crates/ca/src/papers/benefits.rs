@@ -1,6 +1,9 @@
 //! T4A(OAS) and T4A(P): old age security and the pension plan's benefits.
 
-use crate::{bringing::Bringing, points::Points};
+use crate::{
+    bringing::{self, Bringing},
+    points::Points,
+};
 use hembo_core::{
     field::{Field, Years},
     open_points,
@@ -16,6 +19,23 @@ pub static PROVISION: Provision =
 open_points! {
     EARLY_PENSION = look "C-35", "Old Age Security Act 3",
         "Check the owner of the slip.";
+}
+
+/// What its papers bring.
+pub mod brings {
+    use hembo_core::brought::Brought;
+
+    /// T4A(OAS) box 18.
+    pub static OAS: Brought = Brought::new();
+
+    /// T4A(OAS) box 21.
+    pub static SUPPLEMENTS: Brought = Brought::new();
+
+    /// T4A(OAS) box 20.
+    pub static OAS_RECOVERED: Brought = Brought::new();
+
+    /// T4A(P) box 20.
+    pub static CPP: Brought = Brought::new();
 }
 
 /// Boxes of which the law makes something that is not computed yet.
@@ -61,13 +81,13 @@ const PENSION_PLAN: PaperKind = PaperKind {
 /// Gives their boxes to the owners.
 pub fn read(paper: &mut Bringing<'_>) {
     if paper.paper.paper.kind == PENSION_PLAN.id {
-        return paper.give_all(&[("20", |own| &mut own.cpp_benefits), ("22", |own| &mut own.withheld)]);
+        return paper.give_all(&[("20", &brings::CPP), ("22", &bringing::brings::WITHHELD)]);
     }
     paper.give_all(&[
-        ("18", |own| &mut own.oas),
-        ("20", |own| &mut own.oas_recovered),
-        ("21", |own| &mut own.supplements),
-        ("22", |own| &mut own.withheld),
+        ("18", &brings::OAS),
+        ("20", &brings::OAS_RECOVERED),
+        ("21", &brings::SUPPLEMENTS),
+        ("22", &bringing::brings::WITHHELD),
     ]);
 }
 

@@ -1,7 +1,12 @@
 //! T4: employment income, with what it should agree in.
 
 use super::{suggestion, times};
-use crate::{bringing::Bringing, figures::Figures, points::Points, provinces::PROVINCES};
+use crate::{
+    bringing::{self, Bringing},
+    figures::Figures,
+    points::Points,
+    provinces::PROVINCES,
+};
 use hembo_core::{
     Paper,
     field::{Field, Years},
@@ -22,6 +27,33 @@ open_points! {
     EI = look "C-26", "Employment Insurance Act 67", "Compare boxes 16, 16A, 18 with 24 and 26.";
     MORE_TAX = blocks "C-28", "ITA 153(1)",
         "Compare boxes 14 and 22.";
+}
+
+/// What its papers bring.
+pub mod brings {
+    use hembo_core::brought::Brought;
+    use hembo_money::Money;
+
+    /// T4 box 14.
+    pub static EMPLOYMENT: Brought = Brought::new();
+
+    /// T4 box 16.
+    pub static CPP: Brought = Brought::new();
+
+    /// T4 box 16A.
+    pub static CPP_SECOND: Brought = Brought::new();
+
+    /// T4 box 18.
+    pub static EI: Brought = Brought::new();
+
+    /// T4 box 44.
+    pub static DUES: Brought = Brought::new();
+
+    /// T4 box 26, or 14.
+    pub static PENSIONABLE: Brought<Money> = Brought::new();
+
+    /// T4 box 24, or 14.
+    pub static INSURABLE: Brought<Money> = Brought::new();
 }
 
 /// Boxes of which the law makes something that is not computed yet.
@@ -68,13 +100,13 @@ pub const T4: PaperKind = PaperKind {
 /// Gives its boxes to the owners.
 pub fn read(paper: &mut Bringing<'_>) {
     paper.give_all(&[
-        ("14", |own| &mut own.employment),
-        ("16", |own| &mut own.cpp),
-        ("16A", |own| &mut own.cpp_second),
-        ("18", |own| &mut own.ei),
-        ("20", |own| &mut own.rpp),
-        ("22", |own| &mut own.withheld),
-        ("44", |own| &mut own.dues),
+        ("14", &brings::EMPLOYMENT),
+        ("16", &brings::CPP),
+        ("16A", &brings::CPP_SECOND),
+        ("18", &brings::EI),
+        ("20", &bringing::brings::RPP),
+        ("22", &bringing::brings::WITHHELD),
+        ("44", &brings::DUES),
     ]);
     let earnings = |field: &str, exempt: &str| match paper.has(field) {
         _ if paper.paper.paper.flag(exempt) => Money::ZERO,
@@ -84,8 +116,8 @@ pub fn read(paper: &mut Bringing<'_>) {
     let (pensionable, insurable) = (earnings("26", "28.cpp"), earnings("24", "28.ei"));
     for (person, _) in paper.paper.shares(Money::ZERO) {
         let own = &mut paper.facts.people[person].own;
-        own.pensionable += pensionable;
-        own.insurable += insurable;
+        own.add(&brings::PENSIONABLE, pensionable);
+        own.add(&brings::INSURABLE, insurable);
     }
     paper.gift("46", None, paper.amount("46"));
 }

@@ -1,7 +1,7 @@
 //! T4A: pensions, annuities and other income.
 
 use crate::{
-    bringing::{Bringing, Into},
+    bringing::{self, Bringing},
     points::Points,
 };
 use hembo_core::{
@@ -13,6 +13,23 @@ use hembo_money::{Money, Rounding};
 
 /// What this paper declares.
 pub static PROVISION: Provision = Provision { papers: &[T4A], ..Provision::NONE };
+
+/// What its papers bring.
+pub mod brings {
+    use hembo_core::brought::Brought;
+
+    /// T4A box 016, and annuities received on a spouse's death: a pension at any age (ITA 118(7)).
+    pub static LIFE_PENSIONS: Brought = Brought::new();
+
+    /// T4A boxes 024, 133, 194: a pension from 65 on.
+    pub static AGE_PENSIONS: Brought = Brought::new();
+
+    /// Tax withheld from papers that bring such pensions.
+    pub static WITHHELD_PENSION: Brought = Brought::new();
+
+    /// T4A boxes 018, 028.
+    pub static OTHER: Brought = Brought::new();
+}
 
 /// Boxes of which the law makes something that is not computed yet.
 const NOT_COMPUTED: &[&str] = &["020", "040", "042", "048", "105"];
@@ -50,22 +67,22 @@ pub const T4A: PaperKind = PaperKind {
 /// Gives its boxes to the owners.
 pub fn read(paper: &mut Bringing<'_>) {
     paper.give_all(&[
-        ("016", |own| &mut own.life_pensions),
-        ("018", |own| &mut own.other),
-        ("022", |own| &mut own.withheld),
-        ("028", |own| &mut own.other),
-        ("032", |own| &mut own.rpp),
+        ("016", &brings::LIFE_PENSIONS),
+        ("018", &brings::OTHER),
+        ("022", &bringing::brings::WITHHELD),
+        ("028", &brings::OTHER),
+        ("032", &bringing::brings::RPP),
     ]);
     let on_death = paper.paper.paper.flag("on_death");
     for field in ["024", "133", "194"] {
-        let place: Into = if on_death { |own| &mut own.life_pensions } else { |own| &mut own.age_pensions };
-        paper.put(field, None, paper.amount(field), place);
+        let kind = if on_death { &brings::LIFE_PENSIONS } else { &brings::AGE_PENSIONS };
+        paper.put(field, None, paper.amount(field), kind);
     }
     // Of the tax on a slip, what falls on its pensions may move with them (form T1032, step 4).
     let pensions: Money = ["016", "024", "133", "194"].iter().map(|f| paper.amount(f)).sum();
     let all = pensions + paper.amount("018") + paper.amount("028");
     let withheld = paper.amount("022").in_proportion(pensions, all, Money::CENT, Rounding::HalfUp);
-    paper.put("022", None, withheld, |own| &mut own.withheld_pension);
+    paper.put("022", None, withheld, &brings::WITHHELD_PENSION);
 }
 
 /// What is not computed.

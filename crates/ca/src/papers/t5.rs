@@ -24,6 +24,20 @@ open_points! {
         "Compare its cost with line 26600.";
 }
 
+/// What its papers bring.
+pub mod brings {
+    use hembo_core::brought::Brought;
+
+    /// T5 box 25, or 24 grossed up.
+    pub static ELIGIBLE_DIVIDENDS: Brought = Brought::new();
+
+    /// T5 box 11, or 10 grossed up.
+    pub static OTHER_DIVIDENDS: Brought = Brought::new();
+
+    /// T5 boxes 13, 14, 15 and 19.
+    pub static INTEREST: Brought = Brought::new();
+}
+
 /// Boxes of which the law makes something that is not computed yet.
 const NOT_COMPUTED: &[&str] = &["16", "17", "18"];
 
@@ -63,10 +77,10 @@ pub fn read(paper: &mut Bringing<'_>) {
     };
     let eligible = taxable("25", "24", figures.eligible);
     let other = taxable("11", "10", figures.other);
-    paper.put(eligible.0, None, eligible.1, |own| &mut own.eligible_dividends);
-    paper.put(other.0, None, other.1, |own| &mut own.other_dividends);
+    paper.put(eligible.0, None, eligible.1, &brings::ELIGIBLE_DIVIDENDS);
+    paper.put(other.0, None, other.1, &brings::OTHER_DIVIDENDS);
     for field in ["13", "14", "15", "19"] {
-        paper.put(field, None, paper.amount(field), |own| &mut own.interest);
+        paper.put(field, None, paper.amount(field), &brings::INTEREST);
     }
     paper.files();
 }

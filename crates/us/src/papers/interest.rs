@@ -1,6 +1,10 @@
 //! Form 1099-INT.
 
-use crate::{bringing::Bringing, points::Points, states::STATES};
+use crate::{
+    bringing::{self, Bringing},
+    points::Points,
+    states::STATES,
+};
 use hembo_core::{
     field::{Field, Years},
     open_points,
@@ -19,6 +23,23 @@ open_points! {
     BONDS = blocks "K-058-bonds", "Instructions for Form 1099-INT, box 9",
         "Look at the paper.";
     FOREIGN_TAX = not_covered "K-060", "IRC §901";
+}
+
+/// What its papers bring.
+pub mod brings {
+    use hembo_core::brought::Brought;
+
+    /// 1099-INT boxes 1, 3 and 10, less premiums 11 and 12.
+    pub static INTEREST: Brought = Brought::new();
+
+    /// 1099-INT box 8 less 13.
+    pub static EXEMPT_INTEREST: Brought = Brought::new();
+
+    /// 1099-INT box 9.
+    pub static PRIVATE_ACTIVITY: Brought = Brought::new();
+
+    /// 1099-INT box 2.
+    pub static PENALTY: Brought = Brought::new();
 }
 
 const INTEREST: PaperKind = PaperKind {
@@ -58,16 +79,16 @@ pub fn read(paper: &mut Bringing<'_>) {
     let (treasury, exempt) =
         (settled::lesser(box_of("12"), box_of("3")), settled::lesser(box_of("13"), box_of("8")));
     for field in ["1", "3", "10"] {
-        paper.give(field, |own| &mut own.interest);
+        paper.give(field, &brings::INTEREST);
     }
-    paper.put("11", None, -premium, |own, item| own.interest.push(item));
-    paper.put("12", None, -treasury, |own, item| own.interest.push(item));
-    paper.give("2", |own| &mut own.penalty);
-    paper.give("4", |own| &mut own.withheld_other);
-    paper.give("8", |own| &mut own.exempt_interest);
-    paper.put("13", None, -exempt, |own, item| own.exempt_interest.push(item));
-    paper.give("9", |own| &mut own.private_activity);
-    paper.give("17", |own| &mut own.state_income_tax);
+    paper.put("11", None, -premium, &brings::INTEREST);
+    paper.put("12", None, -treasury, &brings::INTEREST);
+    paper.give("2", &brings::PENALTY);
+    paper.give("4", &bringing::brings::WITHHELD);
+    paper.give("8", &brings::EXEMPT_INTEREST);
+    paper.put("13", None, -exempt, &brings::EXEMPT_INTEREST);
+    paper.give("9", &brings::PRIVATE_ACTIVITY);
+    paper.give("17", &bringing::brings::STATE_INCOME_TAX);
 }
 
 /// What its boxes should agree in.

@@ -1,6 +1,11 @@
 //! Form W-2: its boxes, the codes of box 12, and what its boxes should agree in.
 
-use crate::{bringing::Bringing, figures::Figures, points::Points, states::STATES};
+use crate::{
+    bringing::{self, Bringing},
+    figures::Figures,
+    points::Points,
+    states::STATES,
+};
 use hembo_core::{
     Paper,
     check::digits,
@@ -38,6 +43,36 @@ open_points! {
     CODE_NEEDS = not_covered "box-12", "Instructions for Form W-2, box 12";
     BOX_NEEDS = not_covered "not-covered", "IRC §§129, 224, 6053(c)";
     STATUTORY = not_covered "K-053", "IRC §3121(d)(3)";
+}
+
+/// What its papers bring.
+pub mod brings {
+    use hembo_core::brought::Brought;
+    use hembo_money::Money;
+
+    /// W-2 box 1.
+    pub static WAGES: Brought = Brought::new();
+
+    /// W-2 box 2.
+    pub static WITHHELD: Brought = Brought::new();
+
+    /// W-2 box 4.
+    pub static SOCIAL_SECURITY_TAX: Brought = Brought::new();
+
+    /// W-2 box 5.
+    pub static MEDICARE_WAGES: Brought = Brought::new();
+
+    /// W-2 box 6.
+    pub static MEDICARE_TAX: Brought = Brought::new();
+
+    /// W-2 box 11.
+    pub static NONQUALIFIED: Brought = Brought::new();
+
+    /// W-2 box 12 codes A, B, M, N.
+    pub static UNCOLLECTED: Brought = Brought::new();
+
+    /// The same with its employer.
+    pub static EMPLOYERS: Brought<(String, Money)> = Brought::new();
 }
 
 /// What a code of box 12 does.
@@ -195,19 +230,19 @@ pub fn all<'a>(points: &Points<'a>) -> impl Iterator<Item = &'a Paper> + use<'a>
 /// Gives its boxes to the owners.
 pub fn read(paper: &mut Bringing<'_>) {
     paper.earns();
-    paper.give("1", |own| &mut own.wages);
-    paper.give("2", |own| &mut own.withheld_wages);
-    paper.give("4", |own| &mut own.social_security_tax);
-    paper.give("5", |own| &mut own.medicare_wages);
-    paper.give("6", |own| &mut own.medicare_tax);
-    paper.give("11", |own| &mut own.nonqualified);
+    paper.give("1", &brings::WAGES);
+    paper.give("2", &brings::WITHHELD);
+    paper.give("4", &brings::SOCIAL_SECURITY_TAX);
+    paper.give("5", &brings::MEDICARE_WAGES);
+    paper.give("6", &brings::MEDICARE_TAX);
+    paper.give("11", &brings::NONQUALIFIED);
     for field in ["14", "17", "19", "17b", "19b"] {
-        paper.give(field, |own| &mut own.state_income_tax);
+        paper.give(field, &bringing::brings::STATE_INCOME_TAX);
     }
     employer(paper);
     let reading = paper.paper.paper;
     for (_, amount, _) in coded(reading).filter(|(_, _, code)| code.does == Does::Uncollected) {
-        paper.give(amount, |own| &mut own.uncollected);
+        paper.give(amount, &brings::UNCOLLECTED);
     }
 }
 
@@ -216,7 +251,7 @@ fn employer(paper: &mut Bringing<'_>) {
     let number = paper.paper.paper.text("b").map(digits).filter(|n| !n.is_empty());
     let employer = number.unwrap_or_else(|| paper.paper.paper.title.clone());
     for (person, tax) in paper.paper.shares(paper.paper.paper.amount("4")) {
-        *paper.facts.people[person].own.employers.entry(employer.clone()).or_default() += tax;
+        paper.facts.people[person].own.add(&brings::EMPLOYERS, (employer.clone(), tax));
     }
 }
 

@@ -3,7 +3,6 @@
 
 use crate::{
     bringing::{Bringing, miles},
-    facts::Carried,
     points::Points,
     unit::{Filed, On},
 };
@@ -66,11 +65,35 @@ open_points! {
         "Matters only where the 50 % limit bites.";
 }
 
+/// A gift carried over.
+#[derive(Debug, Clone)]
+#[allow(missing_docs)]
+pub struct Carried {
+    pub year: i64,
+    pub cash: bool,
+    pub item: Item,
+}
+
+/// What its papers bring.
+pub mod brings {
+    use super::Carried;
+    use hembo_core::brought::Brought;
+
+    /// Cash given, with volunteer travel.
+    pub static CASH: Brought = Brought::new();
+
+    /// Used goods given.
+    pub static GOODS: Brought = Brought::new();
+
+    /// Gifts carried over.
+    pub static CARRIED: Brought<Carried> = Brought::new();
+}
+
 /// Line 14. Each class takes this year's gifts first, then the oldest carried over (§170(d)(1)(A)).
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
     let figures = on.facts.figures;
-    let cash = on.gather(trail, L11, |own| &own.gifts_cash);
-    let goods = on.gather(trail, L12, |own| &own.gifts_goods);
+    let cash = on.gather(trail, L11, &brings::CASH);
+    let goods = on.gather(trail, L12, &brings::GOODS);
     let base = limit::or_zero(trail, agi);
     let cash_most = base.times(figures.gifts.cash_part, Money::WHOLE, Rounding::HalfUp);
     let goods_most = base.times(figures.gifts.goods_part, Money::WHOLE, Rounding::HalfUp);
@@ -126,7 +149,7 @@ impl Left {
 fn carried(on: On<'_>, cash: bool) -> Vec<&Carried> {
     let year = i64::from(on.facts.figures.year);
     let alive = year - on.facts.figures.gifts.carried_years..year;
-    let all = on.owns().flat_map(|(_, own)| &own.carried);
+    let all = on.owns().flat_map(|(_, own)| own.of(&brings::CARRIED));
     let mut found: Vec<_> = all.filter(|c| c.cash == cash && alive.contains(&c.year)).collect();
     found.sort_by_key(|c| c.year);
     found
@@ -208,11 +231,13 @@ const CARRYOVER: PaperKind = PaperKind {
 /// Gifts of the year, and those carried over.
 pub fn read(paper: &mut Bringing<'_>) {
     if paper.paper.paper.kind == CARRYOVER.id {
-        return paper.rows(|own, item, row| {
+        for (r, row, amount) in paper.paper.lines("amount") {
             let year = row.get("year").and_then(Entry::count).unwrap_or(0);
             let cash = row.get("class").and_then(Entry::text) != Some("goods");
-            own.carried.push(Carried { year, cash, item });
-        });
+            let carried = |item| Carried { year, cash, item };
+            paper.put_as("amount", Some(r), amount, &brings::CARRIED, carried);
+        }
+        return;
     }
     let mile = paper.facts.figures.gifts.mile;
     for (r, row, given) in paper.paper.lines("amount") {
@@ -222,10 +247,8 @@ pub fn read(paper: &mut Bringing<'_>) {
         } else {
             Money::ZERO
         };
-        let goods = sort == "goods";
-        paper.put("amount", Some(r), given + travel, |own, item| {
-            if goods { own.gifts_goods.push(item) } else { own.gifts_cash.push(item) }
-        });
+        let kind = if sort == "goods" { &brings::GOODS } else { &brings::CASH };
+        paper.put("amount", Some(r), given + travel, kind);
     }
 }
 

@@ -1,8 +1,7 @@
 //! Home-loan interest (§163(h)(3)), Schedule A line 8, by Table 1 of Pub. 936.
 
 use crate::{
-    bringing::Bringing,
-    facts::Loan,
+    bringing::{self, Bringing},
     points::Points,
     unit::{Filed, On},
 };
@@ -16,9 +15,11 @@ use hembo_core::{
     point::{Gather, Place},
     provision::Provision,
     settled,
+    trail::Item,
     trail::{Scope, Trail},
 };
 use hembo_money::{Money, Rate, Rounding};
+use time::Date;
 
 /// What this provision declares.
 pub static PROVISION: Provision =
@@ -50,28 +51,58 @@ open_points! {
     REFUND = not_covered "overpaid-interest", "IRC §111";
 }
 
+/// A person's part of a home loan.
+#[derive(Debug, Clone)]
+#[allow(missing_docs)]
+pub struct Loan {
+    pub interest: Item,
+    pub points: Item,
+    pub average: Money,
+    pub other_use: Money,
+    pub originated: Option<Date>,
+}
+
+/// What its papers bring.
+pub mod brings {
+    use super::Loan;
+    use hembo_core::brought::Brought;
+
+    /// Home loans.
+    pub static LOANS: Brought<Loan> = Brought::new();
+}
+
 /// Line 8e: interest and points, times the part of the average balances that the limit allows.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
-    let paid =
-        on.owns().flat_map(|(_, own)| &own.loans).map(|l| l.interest.amount + l.points.amount).sum::<Money>();
+    let paid = on
+        .owns()
+        .flat_map(|(_, own)| own.of(&brings::LOANS))
+        .map(|l| l.interest.amount + l.points.amount)
+        .sum::<Money>();
     if on.unit.people.len() > 1 {
-        for (person, own) in on.owns().filter(|(_, own)| !own.loans.is_empty()) {
-            let own_paid = own.loans.iter().map(|l| l.interest.amount + l.points.amount).sum();
+        for (person, own) in on.owns().filter(|(_, own)| own.has(&brings::LOANS)) {
+            let own_paid = own.of(&brings::LOANS).iter().map(|l| l.interest.amount + l.points.amount).sum();
             trail.line(L8A, Scope::Person(person), own_paid, |i| {
                 i.items(
-                    own.loans.iter().flat_map(|l| [&l.interest, &l.points]).filter(|x| !x.amount.is_zero()),
+                    own.of(&brings::LOANS)
+                        .iter()
+                        .flat_map(|l| [&l.interest, &l.points])
+                        .filter(|x| !x.amount.is_zero()),
                 );
             });
         }
     }
     let paid = trail.line(L8A, on.scope, paid.to_whole(), |i| {
-        for (person, own) in on.owns().filter(|(_, own)| !own.loans.is_empty()) {
+        for (person, own) in on.owns().filter(|(_, own)| own.has(&brings::LOANS)) {
             if on.unit.people.len() > 1 {
-                let own_paid = own.loans.iter().map(|l| l.interest.amount + l.points.amount).sum();
+                let own_paid =
+                    own.of(&brings::LOANS).iter().map(|l| l.interest.amount + l.points.amount).sum();
                 i.line(L8A, Scope::Person(person), own_paid);
             } else {
                 i.items(
-                    own.loans.iter().flat_map(|l| [&l.interest, &l.points]).filter(|x| !x.amount.is_zero()),
+                    own.of(&brings::LOANS)
+                        .iter()
+                        .flat_map(|l| [&l.interest, &l.points])
+                        .filter(|x| !x.amount.is_zero()),
                 );
             }
         }
@@ -88,7 +119,7 @@ fn allowed_part(on: On<'_>, trail: &mut impl Trail) -> Rate {
     let figures = &on.facts.figures.home_loan;
     let status = on.unit.status;
     let (mut grandfathered, mut old, mut new, mut all) = (Money::ZERO, Money::ZERO, Money::ZERO, Money::ZERO);
-    for loan in on.owns().flat_map(|(_, own)| &own.loans) {
+    for loan in on.owns().flat_map(|(_, own)| own.of(&brings::LOANS)) {
         let for_the_home = loan.average - loan.other_use;
         all += loan.average;
         match loan.originated {
@@ -152,15 +183,16 @@ pub fn read(paper: &mut Bringing<'_>) {
     let item = |amount, field| paper.paper.item(field, None, amount);
     let averages = paper.paper.shares(average);
     for (i, (person, average)) in averages.into_iter().enumerate() {
-        paper.facts.people[person].own.loans.push(Loan {
+        let loan = Loan {
             interest: item(interest[i].1, "1"),
             points: item(points[i].1, "6"),
             average,
             other_use: settled::lesser(other[i].1, average),
             originated,
-        });
+        };
+        paper.facts.people[person].own.add(&brings::LOANS, loan);
     }
-    paper.give("10", |own| &mut own.real_estate_tax);
+    paper.give("10", &bringing::brings::REAL_ESTATE_TAX);
 }
 
 /// The average balance of a home loan (Pub. 936): the lender's figure, or half of the first and the last balance

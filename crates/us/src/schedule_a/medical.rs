@@ -2,9 +2,7 @@
 
 use crate::{
     bringing::{Bringing, miles},
-    dependents,
-    facts::MedicalItem,
-    income,
+    dependents, income,
     points::Points,
     unit::On,
 };
@@ -17,6 +15,7 @@ use hembo_core::{
     point::{Gather, Place},
     provision::Provision,
     settled,
+    trail::Item,
     trail::{Scope, Trail},
 };
 use hembo_money::{Money, Rounding};
@@ -46,6 +45,24 @@ limits! {
 open_points! {
     NO_DEPENDENT = look "medical-patient", "IRC §213(a)",
         "Look at whom it was for.";
+}
+
+/// A medical receipt.
+#[derive(Debug, Clone)]
+#[allow(missing_docs)]
+pub struct MedicalItem {
+    pub item: Item,
+    pub patient: usize,
+    pub long_term_care: bool,
+}
+
+/// What its papers bring.
+pub mod brings {
+    use super::MedicalItem;
+    use hembo_core::brought::Brought;
+
+    /// Medical receipts paid by this person.
+    pub static RECEIPTS: Brought<MedicalItem> = Brought::new();
 }
 
 /// Line 4.
@@ -102,7 +119,7 @@ pub fn bills_for(on: On<'_>, person: usize) -> Money {
 }
 
 fn receipts<'a>(on: On<'a>, person: usize) -> impl Iterator<Item = &'a MedicalItem> {
-    on.owns().flat_map(|(_, own)| &own.medical).filter(move |m| m.patient == person)
+    on.owns().flat_map(|(_, own)| own.of(&brings::RECEIPTS)).filter(move |m| m.patient == person)
 }
 
 /// What this return paid for a person, long-term care premiums up to the limit of the age (§213(d)(10)).
@@ -161,9 +178,8 @@ pub fn read(paper: &mut Bringing<'_>) {
         let payer = paper.paper.paper.owners.first().and_then(|o| paper.paper.household.index_of(&o.person));
         let Some(patient) = named.or(payer) else { continue };
         let long_term_care = sort == "long_term_care";
-        paper.put("amount", Some(r), amount, |own, item| {
-            own.medical.push(MedicalItem { item, patient, long_term_care });
-        });
+        let receipt = |item| MedicalItem { item, patient, long_term_care };
+        paper.put_as("amount", Some(r), amount, &brings::RECEIPTS, receipt);
     }
 }
 

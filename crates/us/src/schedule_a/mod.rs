@@ -6,7 +6,7 @@ pub mod medical;
 pub mod taxes;
 
 use crate::unit::{Filed, On};
-use hembo_core::{forms::Required, lines, provision::Provision, trail::Trail};
+use hembo_core::{brought::Records, forms::Required, lines, provision::Provision, trail::Trail};
 use hembo_money::Money;
 
 /// What this provision declares.
@@ -24,6 +24,15 @@ pub struct Itemized {
     pub total: Money,
     /// Line 7: the taxes that the minimum tax adds back.
     pub taxes: Money,
+}
+
+/// Whether papers bring anything to itemize.
+pub fn anything(own: &Records) -> bool {
+    taxes::anything(own)
+        || own.has(&home_loan::brings::LOANS)
+        || own.has(&medical::brings::RECEIPTS)
+        || [&gifts::brings::CASH, &gifts::brings::GOODS].into_iter().any(|gifts| own.has(gifts))
+        || own.has(&gifts::brings::CARRIED)
 }
 
 /// Computes Schedule A, whether or not the return takes it: gifts are carried over either way.

@@ -1,13 +1,14 @@
 //! State and local taxes (§164), Schedule A lines 5a to 5e.
 
 use crate::{
-    bringing::Bringing,
+    bringing::{self, Bringing},
     deduction,
-    facts::{Facts, Own},
+    facts::Facts,
     income, status,
     unit::{On, TaxesDeducted},
 };
 use hembo_core::{
+    brought::{Brought, Records},
     choice::{Chosen, Open},
     decision::{Bar, Decision, Opt},
     field::{Field, Years},
@@ -15,7 +16,6 @@ use hembo_core::{
     limits, lines,
     paper::PaperKind,
     provision::Provision,
-    trail::Item,
     trail::Trail,
     words::first_name,
 };
@@ -51,18 +51,35 @@ limits! {
         "IRC §164(b)(6)";
 }
 
+/// What its papers bring.
+pub mod brings {
+    use hembo_core::brought::Brought;
+
+    /// General sales tax from receipts.
+    pub static SALES_ACTUAL: Brought = Brought::new();
+
+    /// General sales tax by the tables for a joint return or a person alone, and on vehicles.
+    pub static SALES_TABLE: Brought = Brought::new();
+
+    /// General sales tax by the tables for a separate return, and on vehicles.
+    pub static SALES_TABLE_SEPARATE: Brought = Brought::new();
+
+    /// Personal property tax.
+    pub static PERSONAL: Brought = Brought::new();
+}
+
 /// Line 5e. The cap shrinks by 30 % of modified income above the threshold, not below its floor (§164(b)(7)).
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
     let general = match on.unit.taxes {
-        TaxesDeducted::Income => on.gather(trail, L5A, |own| &own.state_income_tax),
-        TaxesDeducted::SalesActual => on.gather(trail, L5A, |own| &own.sales_tax_actual),
+        TaxesDeducted::Income => on.gather(trail, L5A, &bringing::brings::STATE_INCOME_TAX),
+        TaxesDeducted::SalesActual => on.gather(trail, L5A, &brings::SALES_ACTUAL),
         TaxesDeducted::SalesTable if on.unit.people.len() == 1 && on.facts.couple() => {
-            on.gather(trail, L5A, |own| &own.sales_tax_table_separate)
+            on.gather(trail, L5A, &brings::SALES_TABLE_SEPARATE)
         }
-        TaxesDeducted::SalesTable => on.gather(trail, L5A, |own| &own.sales_tax_table),
+        TaxesDeducted::SalesTable => on.gather(trail, L5A, &brings::SALES_TABLE),
     };
-    let real_estate = on.gather(trail, L5B, |own| &own.real_estate_tax);
-    let personal = on.gather(trail, L5C, |own| &own.personal_tax);
+    let real_estate = on.gather(trail, L5B, &bringing::brings::REAL_ESTATE_TAX);
+    let personal = on.gather(trail, L5C, &brings::PERSONAL);
     let paid = trail.line(L5D, on.scope, general + real_estate + personal, |i| {
         i.line(L5A, on.scope, general).line(L5B, on.scope, real_estate).line(L5C, on.scope, personal);
     });
@@ -147,20 +164,20 @@ const STATE_TAX: PaperKind = PaperKind {
 pub fn read(paper: &mut Bringing<'_>) {
     match paper.paper.paper.kind.as_str() {
         id if id == PROPERTY_TAX.id => {
-            paper.give("real_estate", |own| &mut own.real_estate_tax);
-            paper.give("personal", |own| &mut own.personal_tax);
+            paper.give("real_estate", &bringing::brings::REAL_ESTATE_TAX);
+            paper.give("personal", &brings::PERSONAL);
         }
         id if id == SALES_TAX.id => sales_tax(paper),
-        _ => paper.rows(|own, item, _| own.state_income_tax.push(item)),
+        _ => paper.rows(&bringing::brings::STATE_INCOME_TAX),
     }
 }
 
 fn sales_tax(paper: &mut Bringing<'_>) {
-    paper.give("actual", |own| &mut own.sales_tax_actual);
-    paper.give("table", |own| &mut own.sales_tax_table);
-    paper.give("table_separate", |own| &mut own.sales_tax_table_separate);
-    paper.give("vehicles", |own| &mut own.sales_tax_table);
-    paper.give("vehicles", |own| &mut own.sales_tax_table_separate);
+    paper.give("actual", &brings::SALES_ACTUAL);
+    paper.give("table", &brings::SALES_TABLE);
+    paper.give("table_separate", &brings::SALES_TABLE_SEPARATE);
+    paper.give("vehicles", &brings::SALES_TABLE);
+    paper.give("vehicles", &brings::SALES_TABLE_SEPARATE);
 }
 
 /// The law of the choice between income and sales tax.
@@ -168,7 +185,7 @@ const CITE: &str = "IRC §164(b)(5)";
 
 /// Income or sales tax on the joint or only return.
 pub static DEDUCTED: Open<Facts> = Open::new(together, |facts, _| {
-    let options = options(facts, any(facts, |own| &own.sales_tax_table), "");
+    let options = options(facts, any(facts, &brings::SALES_TABLE), "");
     Decision::between("us.taxes", "Taxes deducted", CITE, options)
 })
 .arises(|facts, _, way| !status::separate(facts, way) && deduction::itemizes_together(way));
@@ -176,7 +193,7 @@ pub static DEDUCTED: Open<Facts> = Open::new(together, |facts, _| {
 /// The same on the separate return of a filer, by the filer's place among them.
 pub static DEDUCTED_APART: Open<Facts> = Open::new(apart, |facts, place| {
     let person = &facts.people[facts.filers[place]];
-    let table = any(facts, |own| &own.sales_tax_table_separate);
+    let table = any(facts, &brings::SALES_TABLE_SEPARATE);
     let options = options(facts, table, first_name(&person.name));
     Decision::between(
         format!("us.taxes.{}", person.id),
@@ -188,24 +205,36 @@ pub static DEDUCTED_APART: Open<Facts> = Open::new(apart, |facts, place| {
 .arises(|facts, place, way| status::separate(facts, way) && deduction::itemizes_apart(way, place))
 .bars(|_, place, option, way| if place == 1 { other_method(option, way) } else { None });
 
-fn any(facts: &Facts, pick: fn(&Own) -> &Vec<Item>) -> bool {
-    facts.filers.iter().any(|&f| !pick(&facts.people[f].own).is_empty())
+/// Whether papers bring any such tax.
+pub fn anything(own: &Records) -> bool {
+    let paid = [
+        &bringing::brings::STATE_INCOME_TAX,
+        &bringing::brings::REAL_ESTATE_TAX,
+        &brings::SALES_ACTUAL,
+        &brings::SALES_TABLE,
+        &brings::PERSONAL,
+    ];
+    paid.into_iter().any(|tax| own.has(tax))
+}
+
+fn any(facts: &Facts, kind: &'static Brought) -> bool {
+    facts.filers.iter().any(|&f| facts.people[f].own.has(kind))
 }
 
 fn together(facts: &Facts) -> Vec<usize> {
-    let some = any(facts, |own| &own.sales_tax_actual) || any(facts, |own| &own.sales_tax_table);
+    let some = any(facts, &brings::SALES_ACTUAL) || any(facts, &brings::SALES_TABLE);
     if some { vec![0] } else { Vec::new() }
 }
 
 fn apart(facts: &Facts) -> Vec<usize> {
-    let some = any(facts, |own| &own.sales_tax_actual) || any(facts, |own| &own.sales_tax_table_separate);
+    let some = any(facts, &brings::SALES_ACTUAL) || any(facts, &brings::SALES_TABLE_SEPARATE);
     if facts.couple() && some { vec![0, 1] } else { Vec::new() }
 }
 
 fn options(facts: &Facts, table: bool, whose: &str) -> Vec<Opt> {
     let of = |word: &str| format!("{whose} {word}").trim_start().to_owned();
     let mut options = vec![Opt::new("income", "State income tax", "")];
-    if any(facts, |own| &own.sales_tax_actual) {
+    if any(facts, &brings::SALES_ACTUAL) {
         options.push(Opt::new("sales", "General sales tax, receipts", of("sales tax")));
     }
     if table {
