@@ -3,11 +3,11 @@
 
 use hembo_ca::Canada;
 use hembo_core::{
-    Decision, Pack,
-    decision::More,
-    search::{Edges, Law, Stop, View, Weighable, Weighed, search_with_ends},
+    Decision, Pack, Way,
+    decision::{More, Taken},
+    search::{Edges, Law, Stop, UNLAWFUL, View, Weighable, Weighed, search_with_ends},
 };
-use hembo_money::Money;
+use hembo_money::{Money, Rate, Rounding};
 use hembo_testing::ca::Family;
 use proptest::prelude::*;
 use serde_json::json;
@@ -124,8 +124,60 @@ fn a_deduction_that_cuts_gifts_is_weighed() {
     }
 }
 
+/// The lowest of a world at a way's explored amounts: with all that follows, or as much of what leads out as stays inside,
+/// to the cent.
+fn of_world(case: &dyn Weighable, world: usize, way: &Way) -> Option<Money> {
+    let mut followed = way.clone();
+    let follows =
+        |d: &usize| case.decisions()[*d].amount.as_ref().is_some_and(|a| a.more == More::NeverCostsInWorlds);
+    for decision in (0..way.0.len()).filter(follows) {
+        let most = case.most(decision, &View::of(way));
+        followed.0[decision] = way.0[decision].map(|_| Taken::Amount(most));
+    }
+    let out = (0..way.0.len()).find(|d| follows(d) && case.leads_out_of_world(world, &View::of(way), *d));
+    let stays = |way: &Way| !case.inside_world(world, &View::of(way), &mut Edges::default()).is_negative();
+    if let Some(out) = out.filter(|_| !stays(&followed)) {
+        let (mut inside, mut outside) = (-1, followed.amount(out)?.cents());
+        while outside - inside > 1 {
+            let middle = inside + (outside - inside) / 2;
+            followed.0[out] = Some(Taken::Amount(Money::from_cents(middle)));
+            *if stays(&followed) { &mut inside } else { &mut outside } = middle;
+        }
+        followed.0[out] = Some(Taken::Amount(Money::from_cents(inside.max(0))));
+    }
+    if !stays(&followed) {
+        return None;
+    }
+    Some(case.total_in_world(world, &View::of(&followed), &mut Edges::default()))
+}
+
 proptest! {
     #![proptest_config(ProptestConfig::with_cases(60))]
+
+    /// No way of the law is below every world that it is in.
+    #[test]
+    fn no_world_is_above_the_law(family in couple(), quarters in prop::array::uniform8((0_i64..=4).prop_map(|n| Rate::percent(25 * n))), options in prop::array::uniform8(0_u8..3)) {
+        let household = family.household();
+        let case = Canada.open(&household);
+        let mut way = Way::default();
+        for decision in 0..case.decisions().len() {
+            let about = &case.decisions()[decision];
+            let Law::Open(bars) = case.law(decision, &View::of(&way)) else {
+                way.0.push(None);
+                continue;
+            };
+            let option = options[decision % 8].min(bars.len().saturating_sub(1) as u8);
+            way.0.push(Some(match about.amount {
+                Some(_) => Taken::Amount(case.most(decision, &View::of(&way)).times(quarters[decision % 8], Money::CENT, Rounding::Down)),
+                None if bars[usize::from(option)].is_some() => Taken::Option(0),
+                None => Taken::Option(option),
+            }));
+        }
+        let law = case.total(0, &View::of(&way));
+        prop_assume!(law < UNLAWFUL);
+        let worlds: Vec<Money> = (0..case.worlds()).filter_map(|world| of_world(&*case, world, &way)).collect();
+        prop_assert!(worlds.iter().any(|world| (*world - law).cents() <= ROUNDING), "{worlds:?} {law:?} {way:?}");
+    }
 
     #[test]
     fn amounts_that_follow_are_chosen_as_if_all_were_explored(family in couple()) {

@@ -121,23 +121,27 @@ pub struct Limit {
 }
 
 /// The smaller of two amounts, where it is no limit that people should see.
+#[track_caller]
 pub fn lesser(trail: &mut impl Trail, one: Money, other: Money) -> Money {
     trail.edge(one - other, true);
     one.min(other)
 }
 
 /// The larger of two amounts, where it is no limit that people should see.
+#[track_caller]
 pub fn greater(trail: &mut impl Trail, one: Money, other: Money) -> Money {
     trail.edge(one - other, true);
     one.max(other)
 }
 
 /// The amount, or zero where it is negative: "if zero or less, enter 0".
+#[track_caller]
 pub fn or_zero(trail: &mut impl Trail, amount: Money) -> Money {
     greater(trail, amount, Money::ZERO)
 }
 
 /// The smaller of `entered` and `most`.
+#[track_caller]
 pub fn cap(trail: &mut impl Trail, at: LimitAt, entered: Money, most: Money) -> Money {
     let allowed = lesser(trail, entered, most);
     trail.limit(at, || LimitTaken { shape: Shape::Cap, entered, allowed, edge: ahead(entered, most) });
@@ -145,6 +149,7 @@ pub fn cap(trail: &mut impl Trail, at: LimitAt, entered: Money, most: Money) -> 
 }
 
 /// What is above `floor`, never less than zero.
+#[track_caller]
 pub fn above(trail: &mut impl Trail, at: LimitAt, entered: Money, floor: Money) -> Money {
     let allowed = or_zero(trail, entered - floor);
     trail.limit(at, || LimitTaken { shape: Shape::Floor, entered, allowed, edge: ahead(entered, floor) });
@@ -152,6 +157,7 @@ pub fn above(trail: &mut impl Trail, at: LimitAt, entered: Money, floor: Money) 
 }
 
 /// `entered × ratio`, rounded to the `unit` of the law: a limit that allows a part, such as that of a loan.
+#[track_caller]
 pub fn part(trail: &mut impl Trail, at: LimitAt, entered: Money, ratio: Rate, unit: Money) -> Money {
     let allowed = entered.times(ratio, unit, Rounding::HalfUp);
     trail.limit(at, || LimitTaken { shape: Shape::Cap, entered, allowed, edge: None });
@@ -181,6 +187,7 @@ impl PhaseOut {
 }
 
 /// `entered` less the phase-out at `measure`, rounded to the unit of the rule.
+#[track_caller]
 pub fn phase_out(
     trail: &mut impl Trail,
     at: LimitAt,
@@ -233,6 +240,7 @@ pub struct PhaseIn {
 }
 
 /// At most the part of what `measure` is above the start: a benefit that grows with earnings.
+#[track_caller]
 pub fn phase_in(trail: &mut impl Trail, at: LimitAt, entered: Money, measure: Money, rule: PhaseIn) -> Money {
     let most = or_zero(trail, measure - rule.start).times(rule.rate, rule.unit, Rounding::HalfUp);
     let allowed = lesser(trail, entered, most);
@@ -245,6 +253,7 @@ pub fn phase_in(trail: &mut impl Trail, at: LimitAt, entered: Money, measure: Mo
 
 /// A tax by brackets: each rate on its slice, the sum rounded once to the cent. `tops` are the upper ends of all
 /// brackets but the last.
+#[track_caller]
 pub fn by_brackets(
     trail: &mut impl Trail,
     base: Money,
@@ -255,6 +264,7 @@ pub fn by_brackets(
 }
 
 /// The same tax divided by a rate, rounded once: the base that would bear it at that rate.
+#[track_caller]
 pub fn by_brackets_over(
     trail: &mut impl Trail,
     base: Money,
@@ -267,6 +277,7 @@ pub fn by_brackets_over(
 }
 
 /// What of a base lies in each bracket, with its rate.
+#[track_caller]
 fn slices(
     trail: &mut impl Trail,
     base: Money,

@@ -99,13 +99,16 @@ pub trait Trail {
     fn limit(&mut self, at: LimitAt, taken: impl FnOnce() -> LimitTaken);
 
     /// Notes how far the computation is from an edge at which a rule bends: the sign of `margin` tells the side.
-    /// Where the edge does not matter, as nothing stands on it to be bent, it is still noted in its place.
+    /// Where the edge does not matter, as nothing stands on it to be bent, it is still noted. Its identity is the place in
+    /// the rules that tells it.
     #[inline(always)]
+    #[track_caller]
     fn edge(&mut self, _margin: Money, _matters: bool) {}
 
     /// The same where a rule jumps: from zero up is one side, below zero the other. The margin moves by at most two
     /// with a unit of any amount that is open.
     #[inline(always)]
+    #[track_caller]
     fn step(&mut self, _margin: Money, _matters: bool) {}
 }
 
@@ -134,10 +137,12 @@ impl<T: Trail> Trail for Unseen<'_, T> {
 
     fn limit(&mut self, _: LimitAt, _: impl FnOnce() -> LimitTaken) {}
 
+    #[track_caller]
     fn edge(&mut self, margin: Money, matters: bool) {
         self.0.edge(margin, matters);
     }
 
+    #[track_caller]
     fn step(&mut self, margin: Money, matters: bool) {
         self.0.step(margin, matters);
     }

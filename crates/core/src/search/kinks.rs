@@ -18,6 +18,7 @@ use hembo_money::{Money, Rate, Rounding};
 use std::{
     cmp::Ordering,
     collections::{BinaryHeap, HashMap},
+    panic::Location,
     rc::{Rc, Weak},
 };
 
@@ -27,6 +28,9 @@ const WITHIN: i64 = 5;
 /// Corners nearer than this to each other are not cut apart: a kink is met exactly from farther off, and what is left
 /// between them is the rounding of lines.
 const NEAR: i64 = 100;
+
+/// Spreads the bits of what is mixed with it.
+const MIX: u64 = 0x9E37_79B9_7F4A_7C15;
 
 /// By how much the margin of a step moves with a unit of any amount, at the very most.
 const STEP_SLOPE: i64 = 2;
@@ -51,6 +55,8 @@ struct Edge {
     margin: i64,
     step: bool,
     matters: bool,
+    /// The place in the rules that tells it: which edge it is.
+    place: &'static Location<'static>,
 }
 
 impl Edge {
@@ -75,13 +81,15 @@ impl Trail for Edges {
     fn limit(&mut self, _: LimitAt, _: impl FnOnce() -> LimitTaken) {}
 
     #[inline(always)]
+    #[track_caller]
     fn edge(&mut self, margin: Money, matters: bool) {
-        self.told.push(Edge { margin: margin.cents(), step: false, matters });
+        self.told.push(Edge { margin: margin.cents(), step: false, matters, place: Location::caller() });
     }
 
     #[inline(always)]
+    #[track_caller]
     fn step(&mut self, margin: Money, matters: bool) {
-        self.told.push(Edge { margin: margin.cents(), step: true, matters });
+        self.told.push(Edge { margin: margin.cents(), step: true, matters, place: Location::caller() });
     }
 }
 
@@ -103,6 +111,8 @@ struct Sides {
     upper: u64,
     step: u64,
     matters: u64,
+    /// Which edges they are and how many, in one number.
+    which: u64,
 }
 
 impl Sides {
@@ -120,15 +130,26 @@ impl Sides {
             sides.upper |= bit(edge.upper());
             sides.step |= bit(edge.step);
             sides.matters |= bit(edge.matters);
+            let which = sides.which ^ std::ptr::from_ref(edge.place).addr() as u64;
+            sides.which = which.rotate_left(5).wrapping_mul(MIX);
         }
         sides
     }
 }
 
-/// The first edge from a place on that matters and on whose two sides corners of a simplex are.
-fn disputed(simplex: &[Rc<Corner>], from: usize) -> Option<usize> {
-    let told = simplex.iter().map(|c| c.edges.told.len()).min().unwrap_or(0);
-    for word in from / 64..told.div_ceil(64) {
+/// Where corners of a simplex differ.
+enum Differ {
+    /// They are on two sides of an edge that matters.
+    Side(usize),
+    /// From this one on they tell other edges: a rule went another way.
+    Edges,
+}
+
+/// Where corners of a simplex first differ from a place on.
+fn differ(simplex: &[Rc<Corner>], from: usize) -> Option<Differ> {
+    let words = simplex.iter().map(|c| c.sides.len());
+    let (least, most) = (words.clone().min().unwrap_or(0), words.max().unwrap_or(0));
+    for word in from / 64..least {
         let any = |pick: fn(&Sides) -> u64| simplex.iter().fold(0, |all, c| all | pick(&c.sides[word]));
         let apart = any(|s| s.above) & any(|s| s.below);
         let stepped = simplex[0].sides[word].step & any(|s| s.upper) & any(|s| !s.upper);
@@ -136,12 +157,23 @@ fn disputed(simplex: &[Rc<Corner>], from: usize) -> Option<usize> {
         if word == from / 64 {
             found &= u64::MAX << (from % 64);
         }
+        let same = simplex.iter().all(|c| c.sides[word].which == simplex[0].sides[word].which);
         let edge = word * 64 + found.trailing_zeros() as usize;
+        if !same && (found == 0 || edge >= same_up_to(simplex, word * 64)) {
+            return Some(Differ::Edges);
+        }
         if found != 0 {
-            return (edge < told).then_some(edge);
+            return Some(Differ::Side(edge));
         }
     }
-    None
+    (least < most).then_some(Differ::Edges)
+}
+
+/// Up to where all corners tell the same edges, from a place on.
+fn same_up_to(simplex: &[Rc<Corner>], from: usize) -> usize {
+    let place = |corner: &Rc<Corner>, edge: usize| corner.edges.told.get(edge).map(|e| e.place);
+    let other = |edge: &usize| simplex.iter().any(|c| place(c, *edge) != place(&simplex[0], *edge));
+    (from..).find(other).unwrap_or(from)
 }
 
 /// How far a total can fall between two points.
@@ -307,9 +339,10 @@ impl<F: FnMut(&[Money], &mut Edges) -> At> Explorer<F> {
     fn cut(&mut self, simplex: &mut [Rc<Corner>]) -> Option<(usize, usize, Rc<Corner>, Rc<Corner>)> {
         let mut from = 0;
         let mut pairs = None;
-        while let Some(edge) = disputed(simplex, from) {
-            from = edge + 1;
+        while let Some(differ) = differ(simplex, from) {
             let pairs = pairs.get_or_insert_with(|| longest_first(simplex));
+            let Differ::Side(edge) = differ else { return self.in_the_middle(simplex, pairs) };
+            from = edge + 1;
             if simplex[0].edges.told[edge].step {
                 self.onto_one_side(simplex, edge);
             }
@@ -325,6 +358,17 @@ impl<F: FnMut(&[Money], &mut Edges) -> At> Explorer<F> {
             }
         }
         None
+    }
+
+    /// Where corners tell different edges and on no side of a common one, halves are looked at on their own.
+    fn in_the_middle(
+        &mut self,
+        simplex: &[Rc<Corner>],
+        pairs: &[(usize, usize)],
+    ) -> Option<(usize, usize, Rc<Corner>, Rc<Corner>)> {
+        let &(i, j) = pairs.first()?;
+        let middle = self.corner(between(&simplex[i].at, &simplex[j].at, 1, 2)?);
+        Some((i, j, Rc::clone(&middle), middle))
     }
 
     /// The points between two corners on either side of an edge; none where there is no room between.
@@ -409,7 +453,11 @@ fn lowest_corner(simplex: &[Rc<Corner>]) -> Money {
 fn outside(simplex: &[Rc<Corner>]) -> bool {
     simplex.iter().all(|corner| corner.edges.outside) && {
         let step = simplex[0].edges.told.iter().position(|edge| edge.step);
-        step.is_some_and(|step| disputed(simplex, 0).is_none_or(|edge| edge > step))
+        step.is_some_and(|step| match differ(simplex, 0) {
+            Some(Differ::Side(edge)) => edge > step,
+            Some(Differ::Edges) => false,
+            None => true,
+        })
     }
 }
 
@@ -508,6 +556,19 @@ mod tests {
         });
         assert_eq!((at, total), (vec![12_345], 70_000 - 12_345 - 3_000_000));
         assert!(corners < 12, "{corners} corners");
+    }
+
+    #[test]
+    fn where_other_edges_are_told_it_is_looked_at_more_closely() {
+        // A rule goes another way from 333.33 on and does not tell; only what it tells there is another edge.
+        let (at, total, corners) = lowest(&[1_000], |a, e| {
+            let bend = Money::from_cents(33_333);
+            if a[0] < bend {
+                return limit::or_zero(e, bend - a[0]);
+            }
+            limit::or_zero(e, a[0] - bend) * 2
+        });
+        assert!((at[0] - 33_333).abs() <= NEAR && total <= NEAR && corners < 30, "{at:?} {total} {corners}");
     }
 
     #[test]
