@@ -1,15 +1,10 @@
 //! Who keeps the home of a dependant: it decides on line 30400, and in Alberta on line 58400.
 
-use crate::{
-    alberta, personal,
-    points::Points,
-    provinces::Province,
-    questions::{FILER, ask},
-};
+use crate::{alberta, personal, points::Points, provinces::Province};
 use hembo_core::{
     field::Field,
     open_points,
-    pack::Question,
+    pack::{FILER, Question},
     point::{Gather, Place},
     provision::Provision,
 };
@@ -24,6 +19,12 @@ pub static PROVISION: Provision = Provision {
     points: POINTS,
     ..Provision::NONE
 };
+
+/// The ids of its questions.
+#[allow(missing_docs)]
+pub mod ask {
+    pub const MAINTAINS_HOME: &str = "maintains_home";
+}
 
 open_points! {
     KEPT = blocks "C-50", "ITA 118(1)(b)", "It may bring line 30400, and in Alberta line 58400.";

@@ -5,9 +5,9 @@ use crate::{
     cpp_ei,
     facts::{Contributions, Facts, PersonFacts},
     figures::Figures,
-    law, medical,
+    homes, law, medical, people, personal,
     provinces::Province,
-    questions::ask,
+    residence, workers_benefit,
 };
 use hembo_core::{
     Household, Person,
@@ -22,7 +22,7 @@ pub fn read(household: &Household, figures: &'static Figures) -> Facts {
     let answer = |id: &str| household.answers.get(id);
     let text = |id: &str| answer(id).and_then(Entry::text);
     let filers: Vec<usize> = household.filers().map(|(i, _)| i).collect();
-    let partnered = match text(ask::MARITAL) {
+    let partnered = match text(people::ask::MARITAL) {
         Some(status) => matches!(status, "married" | "common_law"),
         None => filers.len() == 2,
     };
@@ -35,9 +35,9 @@ pub fn read(household: &Household, figures: &'static Figures) -> Facts {
         partnered,
         filers,
         returns: Vec::new(),
-        months_together: answer(ask::MONTHS_TOGETHER).and_then(Entry::count).unwrap_or(12),
-        province: text(ask::PROVINCE).and_then(Province::of),
-        province_code: text(ask::PROVINCE).map(str::to_owned),
+        months_together: answer(people::ask::MONTHS_TOGETHER).and_then(Entry::count).unwrap_or(12),
+        province: text(residence::ask::PROVINCE).and_then(Province::of),
+        province_code: text(residence::ask::PROVINCE).map(str::to_owned),
         medical: Vec::new(),
         windows: Vec::new(),
         gifts: Vec::new(),
@@ -58,7 +58,7 @@ pub fn read(household: &Household, figures: &'static Figures) -> Facts {
 
 fn person(person: &Person) -> PersonFacts {
     let flag = |id: &str| person.answers.get(id).and_then(Entry::flag).unwrap_or(false);
-    let relationship = person.answers.get(ask::RELATIONSHIP).and_then(Entry::text).unwrap_or("child");
+    let relationship = person.answers.get(people::ask::RELATIONSHIP).and_then(Entry::text).unwrap_or("child");
     PersonFacts {
         name: person.name.clone(),
         id: person.id.clone(),
@@ -68,14 +68,18 @@ fn person(person: &Person) -> PersonFacts {
         child: relationship == "child",
         elder: matches!(relationship, "parent" | "grandparent"),
         descendant: matches!(relationship, "child" | "grandchild"),
-        full_time_student: person.answers.get(ask::FULL_TIME_STUDENT).and_then(Entry::flag),
+        full_time_student: person.answers.get(workers_benefit::ask::FULL_TIME_STUDENT).and_then(Entry::flag),
         young_relative: matches!(relationship, "child" | "grandchild" | "sibling"),
-        infirm: flag(ask::INFIRM),
-        support_paid: flag(ask::SUPPORT_PAID),
-        claimed_elsewhere: flag(ask::CLAIMED_ELSEWHERE),
-        maintains_home: flag(ask::MAINTAINS_HOME),
+        infirm: flag(people::ask::INFIRM),
+        support_paid: flag(personal::ask::SUPPORT_PAID),
+        claimed_elsewhere: flag(personal::ask::CLAIMED_ELSEWHERE),
+        maintains_home: flag(homes::ask::MAINTAINS_HOME),
         lives_here: person.lived_with.values().any(|&months| months > 0),
-        other_net_income: person.answers.get(ask::NET_INCOME).and_then(Entry::money).unwrap_or_default(),
+        other_net_income: person
+            .answers
+            .get(people::ask::NET_INCOME)
+            .and_then(Entry::money)
+            .unwrap_or_default(),
         contributed: Contributions::default(),
         ..PersonFacts::default()
     }

@@ -5,10 +5,10 @@ use crate::{
     bringing::Bringing,
     contributions, cpp_ei, deducting, dividend_election, dividends,
     facts::Facts,
-    federal, form_428, gifts, homes, income, medical, medical_division, minimum_tax, ontario, papers,
-    payments, pension_split, people, personal,
+    federal, form_428, gifts, homes, income, medical, medical_division, minimum_tax, not_computed, ontario,
+    papers, payments, pension_split, people, personal,
     points::{self, Points},
-    provincial, questions, residence, transfers, tuition, workers_benefit,
+    provincial, residence, transfers, tuition, workers_benefit,
 };
 use hembo_core::{
     choice::Open,
@@ -49,7 +49,7 @@ static LAW: &[Rule] = &[
     Rule::new(&alberta::PROVISION),
     Rule::new(&workers_benefit::PROVISION).finds(workers_benefit::points),
     Rule::new(&payments::PROVISION).reads(payments::read),
-    Rule::new(&questions::PROVISION).finds(questions::points),
+    Rule::new(&not_computed::PROVISION).finds(not_computed::points),
 ];
 
 /// What the law leaves open, in an order in which each depends on earlier ones only.

@@ -27,6 +27,7 @@ pub mod medical;
 pub mod medical_division;
 pub mod minimum_tax;
 pub mod net_income;
+pub mod not_computed;
 pub mod ontario;
 pub mod papers;
 pub mod payments;
@@ -37,7 +38,6 @@ pub mod plan;
 pub mod points;
 pub mod provinces;
 pub mod provincial;
-pub mod questions;
 pub mod residence;
 pub mod returns;
 pub mod rounding;
@@ -58,7 +58,6 @@ use hembo_core::{
     provision::Declared,
     words::label_of,
 };
-use questions::ask;
 use time::Date;
 
 /// The Canadian rule pack.
@@ -105,12 +104,12 @@ impl Pack for Canada {
     }
 
     fn locality(&self, household: &Household) -> String {
-        let province = household.answers.get(ask::PROVINCE).and_then(Entry::text);
+        let province = household.answers.get(residence::ask::PROVINCE).and_then(Entry::text);
         province.and_then(|p| label_of(provinces::PROVINCES, p)).unwrap_or_default().into()
     }
 
     fn caption(&self, person: &Person) -> String {
-        caption_of(person, ask::RELATIONSHIP, people::RELATIONSHIPS, "dependant")
+        caption_of(person, people::ask::RELATIONSHIP, people::RELATIONSHIPS, "dependant")
     }
 
     fn suggestions(&self, household: &Household, paper: &Paper) -> Vec<Suggestion> {

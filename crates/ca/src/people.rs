@@ -1,15 +1,11 @@
 //! Who is in the household: births, deaths, numbers, marriage, residence, and what a dependant is to a filer.
 
-use crate::{
-    papers::t5,
-    points::Points,
-    questions::{ANYONE, DEPENDENT, ask},
-};
+use crate::{papers::t5, points::Points};
 use hembo_core::{
     field::{Choice, Field},
     household::Entry,
     open_points,
-    pack::Question,
+    pack::{ANYONE, DEPENDENT, Question},
     point::{Gather, Place},
     provision::Provision,
 };
@@ -42,6 +38,19 @@ pub static PROVISION: Provision = Provision {
     points: POINTS,
     ..Provision::NONE
 };
+
+/// The ids of its questions.
+#[allow(missing_docs)]
+pub mod ask {
+    pub const MARITAL: &str = "marital";
+    pub const MONTHS_TOGETHER: &str = "months_together";
+    pub const PART_YEAR: &str = "part_year";
+    pub const FOREIGN_PROPERTY: &str = "foreign_property";
+    pub const RELATIONSHIP: &str = "relationship";
+    pub const INFIRM: &str = "infirm";
+    pub const DISABILITY: &str = "disability";
+    pub const NET_INCOME: &str = "net_income";
+}
 
 open_points! {
     MARITAL_ASKED = blocks "C-6", "ITA 118(1), 248(1)",

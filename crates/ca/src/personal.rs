@@ -6,7 +6,6 @@ use crate::{
     figures::Provincial,
     income::{self, Income},
     plan::{Election, On},
-    questions::{DEPENDENT, ask},
 };
 use hembo_core::{
     field::Field,
@@ -14,7 +13,7 @@ use hembo_core::{
     limits,
     line::LineId,
     lines,
-    pack::Question,
+    pack::{DEPENDENT, Question},
     provision::Provision,
     trail::{Trail, Unseen},
 };
@@ -23,6 +22,13 @@ use hembo_money::{Money, Rate, Rounding};
 /// What this provision declares.
 pub static PROVISION: Provision =
     Provision { person_questions: QUESTIONS, lines: LINES, limits: LIMITS, ..Provision::NONE };
+
+/// The ids of its questions.
+#[allow(missing_docs)]
+pub mod ask {
+    pub const SUPPORT_PAID: &str = "support_paid";
+    pub const CLAIMED_ELSEWHERE: &str = "claimed_elsewhere";
+}
 
 lines! {
     pub BASIC_AMOUNT = "ca.30000", "Basic personal amount", "ITA 118(1)B(c), 118(1.1)",

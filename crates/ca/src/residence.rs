@@ -3,7 +3,6 @@
 use crate::{
     points::Points,
     provinces::{PROVINCES, Province},
-    questions::ask,
 };
 use hembo_core::{
     field::Field,
@@ -25,6 +24,12 @@ pub static PROVISION: Provision = Provision {
     points: POINTS,
     ..Provision::NONE
 };
+
+/// The ids of its questions.
+#[allow(missing_docs)]
+pub mod ask {
+    pub const PROVINCE: &str = "province";
+}
 
 open_points! {
     ASKED = not_known "C-12", "ITA 120; Regulations 2601",

@@ -9,7 +9,6 @@ use crate::{
     personal::Incomes,
     plan::{Filed, On},
     points::Points,
-    questions::{ANYONE, ask},
     rounding::cents,
     tuition,
 };
@@ -20,7 +19,7 @@ use hembo_core::{
     household::Entry,
     limit::{self, PhaseOut},
     limits, lines, open_points,
-    pack::Question,
+    pack::{ANYONE, Question},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -37,6 +36,12 @@ pub static PROVISION: Provision = Provision {
     points: POINTS,
     ..Provision::NONE
 };
+
+/// The ids of its questions.
+#[allow(missing_docs)]
+pub mod ask {
+    pub const FULL_TIME_STUDENT: &str = "full_time_student";
+}
 
 lines! {
     pub BENEFIT = "ca.45300", "Canada workers benefit", "ITA 122.7",

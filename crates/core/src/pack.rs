@@ -150,6 +150,13 @@ pub struct About {
     pub id_number: &'static str,
 }
 
+/// Of whom something is asked: filers.
+pub const FILER: &[Role] = &[Role::Filer];
+/// Of whom something is asked: dependents.
+pub const DEPENDENT: &[Role] = &[Role::Dependent];
+/// Of whom something is asked: everybody.
+pub const ANYONE: &[Role] = &[Role::Filer, Role::Dependent];
+
 /// A question about a person.
 #[derive(Debug, Clone, Copy, Serialize, ToSchema)]
 pub struct Question {

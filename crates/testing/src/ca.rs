@@ -3,7 +3,7 @@
 
 use crate::family::family;
 pub use crate::family::has_point;
-use hembo_ca::questions::NOT_COMPUTED;
+use hembo_ca::not_computed::NOT_COMPUTED;
 use hembo_core::{Outcome, Registry};
 use hembo_money::Money;
 use serde_json::{Value, json};

@@ -4,7 +4,7 @@
 use crate::family::family;
 pub use crate::family::has_point;
 use hembo_core::{Outcome, Registry};
-use hembo_us::questions::NOT_COMPUTED;
+use hembo_us::not_computed::NOT_COMPUTED;
 use serde_json::{Value, json};
 
 pub static REGISTRY: Registry = Registry(&[&hembo_us::UnitedStates]);

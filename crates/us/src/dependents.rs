@@ -4,13 +4,12 @@ use crate::{
     facts::{Facts, PersonFacts, Relationship, Residency},
     papers::{interest, w2},
     points::Points,
-    questions::{ANYONE, DEPENDENT, FILER, ask},
     unit::{Dependent, Household, Unit},
 };
 use hembo_core::{
     field::{Choice, Field},
     open_points,
-    pack::Question,
+    pack::{ANYONE, DEPENDENT, FILER, Question},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -68,6 +67,22 @@ pub static PROVISION: Provision = Provision {
     points: POINTS,
     ..Provision::NONE
 };
+
+/// The ids of its questions.
+#[allow(missing_docs)]
+pub mod ask {
+    pub const RELATIONSHIP: &str = "relationship";
+    pub const STUDENT_MONTHS: &str = "student_months";
+    pub const DISABLED: &str = "disabled";
+    pub const MARRIED: &str = "married";
+    pub const FILES_JOINT: &str = "files_joint";
+    pub const SELF_SUPPORT: &str = "self_support";
+    pub const SUPPORTED: &str = "supported";
+    pub const SUPPORTED_ALONE_BY: &str = "supported_alone_by";
+    pub const RESIDENCY: &str = "residency";
+    pub const OTHER_GROSS_INCOME: &str = "other_gross_income";
+    pub const CLAIMABLE: &str = "claimable";
+}
 
 open_points! {
     CLAIMABLE = blocks "K-016", "IRC §§63(c)(5), 151(d)(2)",

@@ -7,7 +7,6 @@ use crate::{
     filing_status::Status,
     income::{self, Income},
     points::Points,
-    questions::{FILER, ask},
     unit::{Filed, On},
 };
 use hembo_core::{
@@ -15,7 +14,7 @@ use hembo_core::{
     forms::Required,
     limit::{self, Shape},
     limits, lines, open_points,
-    pack::Question,
+    pack::{FILER, Question},
     point::Gather,
     provision::Provision,
     settled,
@@ -31,6 +30,13 @@ pub static PROVISION: Provision = Provision {
     points: POINTS,
     ..Provision::NONE
 };
+
+/// The ids of its questions.
+#[allow(missing_docs)]
+pub mod ask {
+    pub const CHILD_ELSEWHERE: &str = "child_elsewhere";
+    pub const HOME_ABROAD: &str = "home_abroad";
+}
 
 const QUESTIONS: &[Question] = &[
     Question {

@@ -3,7 +3,6 @@
 use crate::{
     papers::{interest, w2},
     points::Points,
-    questions::ask,
     unit::{Filed, On},
 };
 use hembo_core::{
@@ -22,6 +21,13 @@ use hembo_money::Money;
 /// What this provision declares.
 pub static PROVISION: Provision =
     Provision { lines: LINES, household_questions: QUESTIONS, points: POINTS, ..Provision::NONE };
+
+/// The ids of its questions.
+#[allow(missing_docs)]
+pub mod ask {
+    pub const DIGITAL_ASSETS: &str = "digital_assets";
+    pub const FOREIGN_ACCOUNT: &str = "foreign_account";
+}
 
 const QUESTIONS: &[Field] = &[
     Field::yes_no(ask::DIGITAL_ASSETS, "", "Received or disposed of digital assets"),

@@ -2,12 +2,10 @@
 
 use crate::{
     bringing::Bringing,
-    dependents,
+    dependents, earned_income_credit,
     facts::{Facts, Marital, PersonFacts, Relationship, Residency},
     figures::Figures,
-    law,
-    questions::ask,
-    schedule_a, status,
+    income, kiddie, law, people, schedule_a, standard_deduction, states, status,
 };
 use hembo_core::{
     Household, Person,
@@ -22,7 +20,7 @@ pub fn read(household: &Household, figures: &'static Figures) -> Facts {
     let answer = |id: &str| household.answers.get(id);
     let flag = |id: &str| answer(id).and_then(Entry::flag).unwrap_or(false);
     let filers: Vec<usize> = household.filers().map(|(i, _)| i).collect();
-    let marital = match answer(ask::MARITAL).and_then(Entry::text) {
+    let marital = match answer(status::ask::MARITAL).and_then(Entry::text) {
         Some("married") => Marital::Married,
         Some("widowed") => Marital::Widowed,
         Some(_) => Marital::Unmarried,
@@ -34,10 +32,10 @@ pub fn read(household: &Household, figures: &'static Figures) -> Facts {
         year_end,
         people: household.people.iter().map(|p| person(household, p)).collect(),
         marital,
-        apart: flag(ask::APART),
-        spouse_itemizes: flag(ask::SPOUSE_ITEMIZES),
-        foreign_account: answer(ask::FOREIGN_ACCOUNT).and_then(Entry::flag),
-        state: answer(ask::STATE).and_then(Entry::text).map(str::to_owned),
+        apart: flag(status::ask::APART),
+        spouse_itemizes: flag(status::ask::SPOUSE_ITEMIZES),
+        foreign_account: answer(income::ask::FOREIGN_ACCOUNT).and_then(Entry::flag),
+        state: answer(states::ask::STATE).and_then(Entry::text).map(str::to_owned),
         estimated_together: Vec::new(),
         alone: Vec::new(),
         own_returns: Vec::new(),
@@ -70,34 +68,34 @@ fn person(household: &Household, person: &Person) -> PersonFacts {
             .iter()
             .filter_map(|(with, months)| Some((household.index_of(with)?, i64::from(*months))))
             .collect(),
-        relationship: text(ask::RELATIONSHIP).and_then(relationship),
-        student_months: count(ask::STUDENT_MONTHS).unwrap_or(0),
-        blind: flag(ask::BLIND),
-        disabled: flag(ask::DISABLED),
-        married: flag(ask::MARRIED),
-        files_joint: flag(ask::FILES_JOINT),
-        self_support: flag(ask::SELF_SUPPORT),
-        supported: flag(ask::SUPPORTED),
-        supported_alone_by: text(ask::SUPPORTED_ALONE_BY).and_then(|id| household.index_of(id)),
-        residency: match text(ask::RESIDENCY) {
+        relationship: text(dependents::ask::RELATIONSHIP).and_then(relationship),
+        student_months: count(dependents::ask::STUDENT_MONTHS).unwrap_or(0),
+        blind: flag(standard_deduction::ask::BLIND),
+        disabled: flag(dependents::ask::DISABLED),
+        married: flag(dependents::ask::MARRIED),
+        files_joint: flag(dependents::ask::FILES_JOINT),
+        self_support: flag(dependents::ask::SELF_SUPPORT),
+        supported: flag(dependents::ask::SUPPORTED),
+        supported_alone_by: text(dependents::ask::SUPPORTED_ALONE_BY).and_then(|id| household.index_of(id)),
+        residency: match text(dependents::ask::RESIDENCY) {
             Some("canada_mexico") => Residency::CanadaOrMexico,
             Some("other") => Residency::Other,
             _ => Residency::UnitedStates,
         },
-        work_ssn: said(ask::WORK_SSN).unwrap_or(!itin),
+        work_ssn: said(people::ask::WORK_SSN).unwrap_or(!itin),
         other_gross_income: person
             .answers
-            .get(ask::OTHER_GROSS_INCOME)
+            .get(dependents::ask::OTHER_GROSS_INCOME)
             .and_then(Entry::money)
             .unwrap_or_default(),
-        claimable: flag(ask::CLAIMABLE),
-        child_elsewhere: flag(ask::CHILD_ELSEWHERE),
-        parent_alive: said(ask::PARENT_ALIVE),
-        earned_over_half: said(ask::EARNED_OVER_HALF),
-        nonresident_alien: flag(ask::NONRESIDENT_ALIEN),
-        paid_home: flag(ask::PAID_HOME),
-        home_abroad: flag(ask::HOME_ABROAD),
-        spouse_died: count(ask::SPOUSE_DIED),
+        claimable: flag(dependents::ask::CLAIMABLE),
+        child_elsewhere: flag(earned_income_credit::ask::CHILD_ELSEWHERE),
+        parent_alive: said(kiddie::ask::PARENT_ALIVE),
+        earned_over_half: said(kiddie::ask::EARNED_OVER_HALF),
+        nonresident_alien: flag(people::ask::NONRESIDENT_ALIEN),
+        paid_home: flag(status::ask::PAID_HOME),
+        home_abroad: flag(earned_income_credit::ask::HOME_ABROAD),
+        spouse_died: count(status::ask::SPOUSE_DIED),
         ..PersonFacts::default()
     }
 }

@@ -1,12 +1,12 @@
 //! Tax of a child at the parents' rates (§1(g), Form 8615): not computed, so it must be told where it applies.
 
 use crate::{
+    dependents,
     facts::Relationship,
     filing_status::Status,
     income,
     papers::{interest, w2},
     points::Points,
-    questions::ask,
 };
 use hembo_core::{
     field::Field,
@@ -32,6 +32,13 @@ pub static PROVISION: Provision = Provision {
     points: POINTS,
     ..Provision::NONE
 };
+
+/// The ids of its questions.
+#[allow(missing_docs)]
+pub mod ask {
+    pub const PARENT_ALIVE: &str = "parent_alive";
+    pub const EARNED_OVER_HALF: &str = "earned_over_half";
+}
 
 open_points! {
     ASKED = not_known "K-151-ask", "IRC §1(g)(2)",
@@ -63,9 +70,13 @@ fn one(points: &mut Points<'_>, place: usize, person: usize) {
     };
     let name = &about.name;
     if about.reached(figures.student_from_age, end) {
-        let months = points.household.people[person].answers.contains_key(ask::STUDENT_MONTHS);
+        let months = points.household.people[person].answers.contains_key(dependents::ask::STUDENT_MONTHS);
         if !months {
-            return ask(points, ask::STUDENT_MONTHS, format!("For how many months was {name} a student?"));
+            return ask(
+                points,
+                dependents::ask::STUDENT_MONTHS,
+                format!("For how many months was {name} a student?"),
+            );
         }
         if about.student_months < points.facts.figures.dependents.student_months {
             return;

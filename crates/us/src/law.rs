@@ -2,9 +2,9 @@
 
 use crate::{
     additional_deductions, additional_taxes, bringing::Bringing, child_credit, claims, deduction, dependents,
-    earned_income_credit, every_paper, facts::Facts, income, kiddie, minimum_tax, papers, payments, people,
-    points::Points, questions, saver, schedule_a, standard_deduction, states, status, tax, taxable_income,
-    total_tax,
+    earned_income_credit, every_paper, facts::Facts, income, kiddie, minimum_tax, not_computed, papers,
+    payments, people, points::Points, saver, schedule_a, standard_deduction, states, status, tax,
+    taxable_income, total_tax,
 };
 use hembo_core::{
     choice::Open,
@@ -46,7 +46,7 @@ static LAW: &[Rule] = &[
     Rule::new(&total_tax::PROVISION),
     Rule::new(&payments::PROVISION).reads(payments::read).finds(payments::points),
     Rule::new(&every_paper::PROVISION).finds(every_paper::points),
-    Rule::new(&questions::PROVISION).finds(questions::points),
+    Rule::new(&not_computed::PROVISION).finds(not_computed::points),
 ];
 
 /// What the law leaves open, in an order in which each depends on earlier ones only.

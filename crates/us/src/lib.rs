@@ -26,11 +26,11 @@ pub mod intake;
 pub mod kiddie;
 pub mod law;
 pub mod minimum_tax;
+pub mod not_computed;
 pub mod papers;
 pub mod payments;
 pub mod people;
 pub mod points;
-pub mod questions;
 pub mod returns;
 pub mod saver;
 pub mod schedule_a;
@@ -53,7 +53,6 @@ use hembo_core::{
     provision::Declared,
     words::label_of,
 };
-use questions::ask;
 use time::Date;
 
 /// The federal rule pack.
@@ -105,12 +104,12 @@ impl Pack for UnitedStates {
     }
 
     fn locality(&self, household: &Household) -> String {
-        let state = household.answers.get(ask::STATE).and_then(Entry::text);
+        let state = household.answers.get(states::ask::STATE).and_then(Entry::text);
         state.and_then(|s| label_of(states::STATES, s)).unwrap_or_default().into()
     }
 
     fn caption(&self, person: &Person) -> String {
-        caption_of(person, ask::RELATIONSHIP, dependents::RELATIONSHIPS, "dependent")
+        caption_of(person, dependents::ask::RELATIONSHIP, dependents::RELATIONSHIPS, "dependent")
     }
 
     fn suggestions(&self, household: &Household, paper: &Paper) -> Vec<Suggestion> {

@@ -7,7 +7,6 @@ use crate::{
     facts::Facts,
     papers::w2,
     points::Points,
-    questions::ask,
     status,
     total_tax::{self, TotalTax},
     unit::{Filed, On, Part},
@@ -36,6 +35,12 @@ pub static PROVISION: Provision = Provision {
     points: POINTS,
     ..Provision::NONE
 };
+
+/// The ids of its questions.
+#[allow(missing_docs)]
+pub mod ask {
+    pub const REFUND_ACCOUNT: &str = "refund_account";
+}
 
 lines! {
     pub L25A = "us.25a", "Withheld from wages", "IRC §31(a)",

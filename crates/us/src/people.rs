@@ -1,10 +1,13 @@
 //! Who is in the household: births, deaths, numbers, who is a resident.
 
-use crate::{
-    points::Points,
-    questions::{ANYONE, FILER, ask},
+use crate::points::Points;
+use hembo_core::{
+    field::Field,
+    open_points,
+    pack::{ANYONE, FILER, Question},
+    point::Gather,
+    provision::Provision,
 };
-use hembo_core::{field::Field, open_points, pack::Question, point::Gather, provision::Provision};
 
 /// What is asked about everyone.
 pub static PROVISION: Provision = Provision {
@@ -22,6 +25,13 @@ pub static PROVISION: Provision = Provision {
     points: POINTS,
     ..Provision::NONE
 };
+
+/// The ids of its questions.
+#[allow(missing_docs)]
+pub mod ask {
+    pub const WORK_SSN: &str = "work_ssn";
+    pub const NONRESIDENT_ALIEN: &str = "nonresident_alien";
+}
 
 open_points! {
     BORN = blocks "K-004", "IRC §§24(c), 32(c), 63(f)",

@@ -1,14 +1,11 @@
 //! The standard deduction (§63(c), (f)).
 
-use crate::{
-    questions::{ANYONE, ask},
-    unit::On,
-};
+use crate::unit::On;
 use hembo_core::{
     field::Field,
     limit::{self, Shape},
     limits, lines,
-    pack::Question,
+    pack::{ANYONE, Question},
     provision::Provision,
     trail::Trail,
 };
@@ -17,6 +14,12 @@ use hembo_money::Money;
 /// What this provision declares.
 pub static PROVISION: Provision =
     Provision { person_questions: QUESTIONS, lines: LINES, limits: LIMITS, ..Provision::NONE };
+
+/// The ids of its questions.
+#[allow(missing_docs)]
+pub mod ask {
+    pub const BLIND: &str = "blind";
+}
 
 const QUESTIONS: &[Question] = &[Question { of: ANYONE, field: Field::yes_no(ask::BLIND, "", "Blind") }];
 

@@ -1,6 +1,6 @@
 //! The states, and what their law of property does to separate returns.
 
-use crate::{facts::Marital, points::Points, questions::ask};
+use crate::{facts::Marital, points::Points};
 use hembo_core::{
     field::{Choice, Field},
     household::Entry,
@@ -15,6 +15,12 @@ pub static PROVISION: Provision = Provision {
     points: POINTS,
     ..Provision::NONE
 };
+
+/// The ids of its questions.
+#[allow(missing_docs)]
+pub mod ask {
+    pub const STATE: &str = "state";
+}
 
 open_points! {
     STATE_OF_SPOUSES = blocks "K-029-married", "IRC §66",

@@ -5,7 +5,6 @@ use crate::{
     facts::{Facts, Marital, Relationship},
     filing_status::Status,
     points::Points,
-    questions::{FILER, ask},
     states::community_property,
     unit::Household,
 };
@@ -14,7 +13,7 @@ use hembo_core::{
     decision::{Bar, Decision, Opt},
     field::{Choice, Field},
     open_points,
-    pack::Question,
+    pack::{FILER, Question},
     point::{Gather, Place},
     provision::Provision,
     words::capital,
@@ -42,6 +41,16 @@ pub static PROVISION: Provision = Provision {
     points: POINTS,
     ..Provision::NONE
 };
+
+/// The ids of its questions.
+#[allow(missing_docs)]
+pub mod ask {
+    pub const PAID_HOME: &str = "paid_home";
+    pub const SPOUSE_DIED: &str = "spouse_died";
+    pub const MARITAL: &str = "marital";
+    pub const APART: &str = "apart";
+    pub const SPOUSE_ITEMIZES: &str = "spouse_itemizes";
+}
 
 open_points! {
     MARRIED = blocks "K-008", "IRC §7703(a)",

@@ -4,7 +4,7 @@
 use hembo_core::Outcome;
 use hembo_money::{Money, Rate};
 use hembo_testing::us::{Family, has_point, line, line_of};
-use hembo_us::{earned_income_credit, figures::Figures, filing_status::Status, questions::NOT_COMPUTED};
+use hembo_us::{earned_income_credit, figures::Figures, filing_status::Status, not_computed::NOT_COMPUTED};
 use serde_json::{Value, json};
 
 fn caption(outcome: &Outcome) -> String {

@@ -1,40 +1,14 @@
-//! The ids of all questions, and those about what is not computed yet; each of the others stands at its provision.
+//! What the law has and this pack does not compute yet: asked about, so that its absence is known.
 
 use crate::points::Points;
 use hembo_core::{
     field::Field,
-    household::Role,
     point::{Gather, NotComputed},
     provision::Provision,
 };
 
 /// What is asked because it is not computed yet.
 pub static PROVISION: Provision = Provision { household_questions: &ASKED, ..Provision::NONE };
-
-/// The ids of the questions.
-#[allow(missing_docs)]
-pub mod ask {
-    pub const MARITAL: &str = "marital";
-    pub const MONTHS_TOGETHER: &str = "months_together";
-    pub const PROVINCE: &str = "province";
-    pub const PART_YEAR: &str = "part_year";
-    pub const FOREIGN_PROPERTY: &str = "foreign_property";
-    pub const RELATIONSHIP: &str = "relationship";
-    pub const INFIRM: &str = "infirm";
-    pub const DISABILITY: &str = "disability";
-    pub const SUPPORT_PAID: &str = "support_paid";
-    pub const CLAIMED_ELSEWHERE: &str = "claimed_elsewhere";
-    pub const NET_INCOME: &str = "net_income";
-    pub const FULL_TIME_STUDENT: &str = "full_time_student";
-    pub const MAINTAINS_HOME: &str = "maintains_home";
-}
-
-/// Of whom something is asked.
-pub const FILER: &[Role] = &[Role::Filer];
-/// Of whom something is asked.
-pub const DEPENDENT: &[Role] = &[Role::Dependent];
-/// Of whom something is asked.
-pub const ANYONE: &[Role] = &[Role::Filer, Role::Dependent];
 
 /// What the law has and this pack does not compute yet, asked about so that its absence is known.
 pub const NOT_COMPUTED: [NotComputed; 5] = [

@@ -1,54 +1,14 @@
-//! The ids of all questions, and those about what is not computed yet; each of the others stands at its provision.
+//! What the law has and this pack does not compute yet: asked about, so that its absence is known.
 
 use crate::points::Points;
 use hembo_core::{
     field::Field,
-    household::Role,
     point::{Gather, NotComputed},
     provision::Provision,
 };
 
 /// What is asked because it is not computed yet.
 pub static PROVISION: Provision = Provision { household_questions: &ASKED, ..Provision::NONE };
-
-/// The ids of the questions.
-#[allow(missing_docs)]
-pub mod ask {
-    pub const RELATIONSHIP: &str = "relationship";
-    pub const STUDENT_MONTHS: &str = "student_months";
-    pub const DISABLED: &str = "disabled";
-    pub const BLIND: &str = "blind";
-    pub const MARRIED: &str = "married";
-    pub const FILES_JOINT: &str = "files_joint";
-    pub const SELF_SUPPORT: &str = "self_support";
-    pub const SUPPORTED: &str = "supported";
-    pub const SUPPORTED_ALONE_BY: &str = "supported_alone_by";
-    pub const RESIDENCY: &str = "residency";
-    pub const WORK_SSN: &str = "work_ssn";
-    pub const OTHER_GROSS_INCOME: &str = "other_gross_income";
-    pub const CLAIMABLE: &str = "claimable";
-    pub const CHILD_ELSEWHERE: &str = "child_elsewhere";
-    pub const PARENT_ALIVE: &str = "parent_alive";
-    pub const EARNED_OVER_HALF: &str = "earned_over_half";
-    pub const NONRESIDENT_ALIEN: &str = "nonresident_alien";
-    pub const PAID_HOME: &str = "paid_home";
-    pub const HOME_ABROAD: &str = "home_abroad";
-    pub const SPOUSE_DIED: &str = "spouse_died";
-    pub const MARITAL: &str = "marital";
-    pub const APART: &str = "apart";
-    pub const SPOUSE_ITEMIZES: &str = "spouse_itemizes";
-    pub const STATE: &str = "state";
-    pub const DIGITAL_ASSETS: &str = "digital_assets";
-    pub const FOREIGN_ACCOUNT: &str = "foreign_account";
-    pub const REFUND_ACCOUNT: &str = "refund_account";
-}
-
-/// Of whom something is asked.
-pub const FILER: &[Role] = &[Role::Filer];
-/// Of whom something is asked.
-pub const DEPENDENT: &[Role] = &[Role::Dependent];
-/// Of whom something is asked.
-pub const ANYONE: &[Role] = &[Role::Filer, Role::Dependent];
 
 /// What is not computed yet, in the order of the return.
 pub const NOT_COMPUTED: [NotComputed; 10] = [
