@@ -2,18 +2,22 @@
 
 use crate::{
     facts::Facts,
+    figures::{Figures, Provincial},
     form_428, income,
     personal::{self, Incomes},
-    plan::Caring,
-    plan::On,
-    provinces::Province,
+    plan::{Caring, FormRule, On},
+    provincial_law::ProvincialLaw,
     rounding::cents,
+    transfers, tuition,
 };
 use hembo_core::{
     choice::{Chosen, Open},
     decision::{Decision, Opt},
+    forms::Required,
     limit::{self, PhaseOut},
-    limits, lines,
+    limits,
+    line::LineId,
+    lines,
     provision::Provision,
     trail::Trail,
 };
@@ -23,19 +27,54 @@ use hembo_money::{Money, Rate};
 pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
 
 lines! {
-    pub CARED = "ca.58400", "Caregiver, province", "Alberta Personal Income Tax Act; AB428",
-        "An amount for each parent or grandparent who lives along, less net income above a threshold.";
-    pub TOP_UP = "ca.alberta.supplement", "Supplemental credit", "Alberta Personal Income Tax Act",
+    TOP_UP = "ca.alberta.supplement", "Supplemental credit", "Alberta Personal Income Tax Act",
         "Amounts above the first bracket keep the rate of the years before.";
 }
 
 limits! {
-    CAREGIVER = "ca.limit.caregiver" on CARED, "Caregiver, province", "shrinks with the relative's net income",
+    CAREGIVER = "ca.limit.caregiver" on form_428::CAREGIVER, "Caregiver, province", "shrinks with the relative's net income",
         "Alberta Personal Income Tax Act; AB428";
 }
 
+/// The law of Alberta.
+#[derive(Debug)]
+pub struct Alberta;
+
+impl ProvincialLaw for Alberta {
+    const CODE: &'static str = "AB";
+    const FORMS: &'static [(&'static str, FormRule)] = &[
+        ("ab428", |_| Required::Yes),
+        ("ab-s2", transfers::provincial_schedule_2),
+        ("ab-s11", tuition::provincial_schedule_11),
+    ];
+
+    fn figures(figures: &'static Figures) -> &'static Provincial {
+        &figures.alberta
+    }
+
+    fn caregiver(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, dependant: Money) -> Money {
+        caregiver(on, trail, incomes, dependant)
+    }
+
+    fn caring(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Vec<Caring> {
+        chosen(facts, way)
+    }
+
+    fn counts_keepers(facts: &Facts) -> bool {
+        relatives(facts).next().is_some()
+    }
+
+    fn further_credit(on: On<'_>, trail: &mut impl Trail, amounts: Money) -> Option<(LineId, Money)> {
+        Some((TOP_UP, supplement(on, trail, amounts)))
+    }
+
+    fn tax(on: On<'_>, trail: &mut impl Trail, _: &Incomes, basic: Money, dividends: Money) -> Money {
+        reckon(on, trail, basic, dividends)
+    }
+}
+
 /// The supplemental credit: amounts above the first bracket keep the credit rate of the years before.
-pub fn supplement(on: On<'_>, trail: &mut impl Trail, amounts: Money) -> Money {
+fn supplement(on: On<'_>, trail: &mut impl Trail, amounts: Money) -> Money {
     let figures = &on.facts.figures.alberta_supplement;
     let above = limit::or_zero(trail, amounts - figures.above);
     let credit = cents(above, figures.rate);
@@ -49,7 +88,7 @@ pub fn supplement(on: On<'_>, trail: &mut impl Trail, amounts: Money) -> Money {
 }
 
 /// Line 42800 from basic Alberta tax.
-pub fn reckon(on: On<'_>, trail: &mut impl Trail, basic: Money, dividends: Money) -> Money {
+fn reckon(on: On<'_>, trail: &mut impl Trail, basic: Money, dividends: Money) -> Money {
     let tax = limit::or_zero(trail, basic - dividends);
     on.made(
         trail,
@@ -61,7 +100,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, basic: Money, dividends: Money
 }
 
 /// Parents and grandparents of 65 or over who live along and are not infirm, for whom line 58400 is claimed.
-pub fn relatives(facts: &Facts) -> impl Iterator<Item = usize> + '_ {
+fn relatives(facts: &Facts) -> impl Iterator<Item = usize> + '_ {
     let age = facts.figures.alberta_caregiver.age;
     (0..facts.people.len()).filter(move |&p| {
         let who = &facts.people[p];
@@ -71,7 +110,7 @@ pub fn relatives(facts: &Facts) -> impl Iterator<Item = usize> + '_ {
 
 /// Line 58400: an amount for each, less the relative's net income above a threshold, and less what is claimed for the
 /// same person as an eligible dependant (line 58160).
-pub fn caregiver(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, dependant: Money) -> Money {
+fn caregiver(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, dependant: Money) -> Money {
     let figures = &on.facts.figures.alberta_caregiver;
     let eligible = personal::eligible_dependant(on, incomes);
     let rule = PhaseOut::continuous(figures.above, Rate::ONE, Money::CENT);
@@ -84,7 +123,7 @@ pub fn caregiver(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, dependan
         let claimed = if eligible == Some(relative) { dependant } else { Money::ZERO };
         total += limit::or_zero(trail, full - claimed);
     }
-    trail.line(CARED, on.scope, total, |i| {
+    trail.line(form_428::CAREGIVER, on.scope, total, |i| {
         for &relative in cared.iter().filter(|&r| on.facts.returns.contains(r)) {
             i.line(income::NET, on.of(relative).scope, incomes[relative].net);
         }
@@ -112,7 +151,7 @@ pub static CLAIMED_BY: Open<Facts> = Open::new(
 );
 
 fn cared_for(facts: &Facts) -> impl Iterator<Item = usize> + '_ {
-    relatives(facts).filter(|_| facts.province == Some(Province::Alberta))
+    relatives(facts).filter(|_| facts.province == Some(Alberta::CODE))
 }
 
 /// The filers who keep the home of a dependant.
@@ -121,7 +160,7 @@ fn keepers(facts: &Facts) -> Vec<usize> {
 }
 
 /// Who claims the amount for each relative in a way.
-pub fn chosen(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Vec<Caring> {
+fn chosen(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Vec<Caring> {
     let keepers = keepers(facts);
     let claimant = |relative| keepers.get(way.taken(&CLAIMED_BY, relative).unwrap_or(0)).copied();
     cared_for(facts).filter_map(|r| Some(Caring { relative: r, claimant: claimant(r)? })).collect()

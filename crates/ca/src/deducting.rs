@@ -3,9 +3,9 @@
 use crate::{
     contributions, dividend_election,
     facts::Facts,
-    gifts, income, net_income, ontario,
+    gifts, income, net_income,
     plan::{On, Plan, World},
-    provinces::Province,
+    province,
     rounding::STEEPEST,
 };
 use hembo_core::{
@@ -45,10 +45,10 @@ pub fn chosen(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Vec<Option<Money>> {
 }
 
 /// A larger deduction lowers net income. That never costs, but where gifts may come to the part of net income that
-/// limits them, where it may decide with whom Ontario counts the children, and where an election of dividends hangs on
+/// limits them, where it may decide with whom the province counts the children, and where an election of dividends hangs on
 /// it; a [`World`] is without these.
 fn may_cost(facts: &Facts) -> bool {
-    gifts_may_be_limited(facts) || ontario_children_may_change(facts) || dividend_election::possible(facts)
+    gifts_may_be_limited(facts) || children_may_change(facts) || dividend_election::possible(facts)
 }
 
 fn gifts_may_be_limited(facts: &Facts) -> bool {
@@ -56,18 +56,18 @@ fn gifts_may_be_limited(facts: &Facts) -> bool {
     facts.filers.iter().any(limited)
 }
 
-/// Into how many worlds the amounts fall: two where Ontario may count the children with either partner. In none of them
+/// Into how many worlds the amounts fall: two where the province may count the children with either partner. In none of them
 /// are gifts limited or is an election of dividends tested.
 pub fn worlds(facts: &Facts) -> usize {
-    if ontario_children_may_change(facts) { 2 } else { 1 }
+    if children_may_change(facts) { 2 } else { 1 }
 }
 
 /// One of them.
 pub fn world(facts: &Facts, world: usize) -> World {
-    World { children_with: ontario_children_may_change(facts).then(|| facts.filers[world]) }
+    World { children_with: children_may_change(facts).then(|| facts.filers[world]) }
 }
 
-/// How far inside a world a way is. Where Ontario counts the children with a partner, that one has the higher net income, of
+/// How far inside a world a way is. Where the province counts the children with a partner, that one has the higher net income, of
 /// equals the first. Where an election of dividends is made it may be lawful: the highest basic amount is taken for it.
 pub fn inside_world(facts: &Facts, world: World, plan: &Plan, edges: &mut Edges) -> Money {
     let more = |person: usize, edges: &mut Edges| {
@@ -99,20 +99,14 @@ pub fn leads_out_of_world(world: World, plan: &Plan) -> Option<usize> {
     world.children_with.or(plan.dividends.map(|election| election.to))
 }
 
-/// By how much the tax of a couple jumps at the most where Ontario counts the children with the other partner.
+/// By how much the tax of a couple jumps at the most where the province counts the children with the other partner.
 pub fn jump_of_children(facts: &Facts) -> Money {
-    let child = facts.figures.ontario_reduction.child * (2 * ontario::children(facts));
-    if ontario_children_may_change(facts) { child } else { Money::ZERO }
+    if children_may_change(facts) { province::jump_of_children(facts) } else { Money::ZERO }
 }
 
-/// Whether Ontario counts children for its reduction.
-fn counts_children(facts: &Facts) -> bool {
-    facts.province == Some(Province::Ontario) && ontario::children(facts) > 0
-}
-
-/// Whether partners may change places in net income, and Ontario count the children with the other.
-fn ontario_children_may_change(facts: &Facts) -> bool {
-    if !facts.couple || !counts_children(facts) {
+/// Whether partners may change places in net income, and the province count the children with the other.
+fn children_may_change(facts: &Facts) -> bool {
+    if !facts.couple || province::jump_of_children(facts).is_zero() {
         return false;
     }
     let [one, other] = [0, 1].map(|place| net_income::widest(facts, facts.filers[place]));

@@ -1,6 +1,6 @@
 //! The household's loose papers as typed amounts, each with its box.
 
-use crate::{figures::Figures, provinces::Province};
+use crate::figures::Figures;
 use hembo_core::{
     brought::Records,
     household::{Answers, Entry},
@@ -32,8 +32,8 @@ pub struct Facts {
     pub partnered: bool,
     /// Months of the year as a couple.
     pub months_together: i64,
-    /// The province of residence, where its tax is computed.
-    pub province: Option<Province>,
+    /// The code of the province of residence, where its tax is computed.
+    pub province: Option<&'static str>,
     /// The code of the province of residence.
     pub province_code: Option<String>,
     /// Medical receipts for the filers and their children under 18, by date.

@@ -6,6 +6,8 @@ use hembo_core::{lines, provision::Provision};
 pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
 
 lines! {
+    pub CAREGIVER = "ca.58400", "Caregiver, province", "Alberta Personal Income Tax Act; AB428",
+        "An amount for each parent or grandparent who lives along, less net income above a threshold.";
     pub AMOUNTS = "ca.58800", "Amounts together, province", "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act",
         "All non-refundable amounts.";
     pub BASIC_TAX = "ca.428.basic", "Basic provincial tax", "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act",

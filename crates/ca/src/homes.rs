@@ -1,6 +1,6 @@
 //! Who keeps the home of a dependant: it decides on line 30400, and in Alberta on line 58400.
 
-use crate::{alberta, personal, points::Points, provinces::Province};
+use crate::{personal, points::Points, province};
 use hembo_core::{
     field::Field,
     open_points,
@@ -42,8 +42,7 @@ fn one(points: &mut Points<'_>, person: usize) {
     let facts = &points.facts.people[person];
     let alone = facts.filer && !points.facts.partnered;
     let anyone = (0..points.facts.people.len()).any(|p| p != person && personal::qualifies(points.facts, p));
-    let relative =
-        points.facts.province == Some(Province::Alberta) && alberta::relatives(points.facts).next().is_some();
+    let relative = province::counts_keepers(points.facts);
     if facts.filer && ((alone && anyone) || relative) && !points.said(person, ask::MAINTAINS_HOME) {
         let message = format!("Did {} keep the home of a dependant?", who.name);
         points.raise(&KEPT, Place::person(&who.id, ask::MAINTAINS_HOME), message);

@@ -5,9 +5,7 @@ use crate::{
     cpp_ei,
     facts::{Contributions, Facts, PersonFacts},
     figures::Figures,
-    homes, law, medical, people, personal,
-    provinces::Province,
-    residence, workers_benefit,
+    homes, law, medical, people, personal, province, residence, workers_benefit,
 };
 use hembo_core::{
     Household, Person,
@@ -36,7 +34,7 @@ pub fn read(household: &Household, figures: &'static Figures) -> Facts {
         filers,
         returns: Vec::new(),
         months_together: answer(people::ask::MONTHS_TOGETHER).and_then(Entry::count).unwrap_or(12),
-        province: text(residence::ask::PROVINCE).and_then(Province::of),
+        province: text(residence::ask::PROVINCE).and_then(province::computed),
         province_code: text(residence::ask::PROVINCE).map(str::to_owned),
         medical: Vec::new(),
         windows: Vec::new(),

@@ -2,16 +2,21 @@
 
 use crate::{
     facts::Facts,
+    figures::{Figures, Provincial},
     form_428, income,
     medical::{self, family_net},
     personal::Incomes,
-    plan::{Filed, On},
+    plan::{Filed, FormRule, On},
+    provincial_law::ProvincialLaw,
     rounding::cents,
+    transfers, tuition,
 };
 use hembo_core::{
     forms::Required,
     limit::{self, PhaseOut},
-    limits, lines,
+    limits,
+    line::LineId,
+    lines,
     provision::Provision,
     trail::Trail,
 };
@@ -42,14 +47,39 @@ limits! {
         "Taxation Act, 2007; ON479";
 }
 
+/// The law of Ontario.
+#[derive(Debug)]
+pub struct Ontario;
+
+impl ProvincialLaw for Ontario {
+    const CODE: &'static str = "ON";
+    const FORMS: &'static [(&'static str, FormRule)] = &[
+        ("on428", |_| Required::Yes),
+        ("on428-a", form_on428_a),
+        ("on479", form_on479),
+        ("on-s2", transfers::provincial_schedule_2),
+        ("on-s11", tuition::provincial_schedule_11),
+    ];
+
+    fn figures(figures: &'static Figures) -> &'static Provincial {
+        &figures.ontario
+    }
+
+    fn tax(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, basic: Money, dividends: Money) -> Money {
+        reckon(on, trail, incomes, basic, dividends)
+    }
+
+    fn paid_out(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Option<(LineId, Money)> {
+        Some((CARE, seniors_care(on, trail, incomes)))
+    }
+
+    fn jump_of_children(facts: &Facts) -> Money {
+        facts.figures.ontario_reduction.child * (2 * children(facts))
+    }
+}
+
 /// Line 42800 from basic Ontario tax and the dividend credit, which comes after the surtax.
-pub fn reckon(
-    on: On<'_>,
-    trail: &mut impl Trail,
-    incomes: &Incomes,
-    basic: Money,
-    dividends: Money,
-) -> Money {
+fn reckon(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, basic: Money, dividends: Money) -> Money {
     let figures = on.facts.figures;
     let income = &incomes[on.person];
     let mut surtax = Money::ZERO;
@@ -120,7 +150,7 @@ fn counts_children(
 }
 
 /// Children of 18 or younger on the last day of the year, and other dependants with an impairment.
-pub fn children(facts: &Facts) -> i64 {
+fn children(facts: &Facts) -> i64 {
     let to_age = facts.figures.ontario_reduction.child_to_age;
     let young = |p: usize| facts.people[p].child && !facts.reached(p, to_age + 1);
     let counts = |&p: &usize| !facts.people[p].filer && (young(p) || facts.people[p].infirm);
@@ -154,7 +184,7 @@ fn lift(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, tax: Money) -> Mo
 /// Line 47900, the seniors' care at home credit (ON479): a part of the medical expenses that a couple claims together, up
 /// to a most, less a part of family income above a threshold; from 70 on, own age or the partner's. Of a couple the first
 /// has it on the return.
-pub fn seniors_care(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Money {
+fn seniors_care(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Money {
     let figures = &on.facts.figures.ontario_care;
     let aged = on.facts.filers.iter().any(|&f| on.facts.reached(f, figures.age));
     let Some(medical) = on.plan.medical.as_ref().filter(|_| aged && on.facts.filers[0] == on.person) else {
@@ -174,11 +204,11 @@ pub fn seniors_care(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Mo
 }
 
 /// ON428-A: where the credit for low-income workers is claimed.
-pub fn form_on428_a(filed: Filed<'_>) -> Required {
+fn form_on428_a(filed: Filed<'_>) -> Required {
     Required::if_so(filed.has(LIFTED), "no such credit")
 }
 
 /// ON479: where a credit is paid out.
-pub fn form_on479(filed: Filed<'_>) -> Required {
+fn form_on479(filed: Filed<'_>) -> Required {
     Required::if_so(filed.has(CARE), "no such credit")
 }

@@ -4,7 +4,7 @@ use crate::{
     bringing::{self, Bringing},
     cpp_ei, federal, form_428,
     income::{self, Income},
-    medical, ontario,
+    medical,
     papers::{t4, t4a},
     pension_split,
     plan::On,
@@ -12,6 +12,7 @@ use crate::{
 };
 use hembo_core::{
     field::{Field, Years},
+    line::LineId,
     lines,
     paper::PaperKind,
     provision::Provision,
@@ -67,13 +68,17 @@ pub struct Payable {
     pub supplement: Money,
     /// The workers benefit.
     pub benefit: Money,
-    /// Credits that the province pays out.
-    pub care: Money,
+    /// What the province pays out, with its line.
+    pub paid_out: Option<(LineId, Money)>,
 }
 
 /// Lines 43500 to 48500; the result is the total payable less refundable credits.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income, payable: Payable) -> Money {
-    let Payable { federal, provincial, supplement, benefit, care } = payable;
+    let Payable { federal, provincial, supplement, benefit, paid_out } = payable;
+    let out: Vec<(LineId, Money)> = [(medical::PAID_OUT, supplement), (workers_benefit::BENEFIT, benefit)]
+        .into_iter()
+        .chain(paid_out)
+        .collect();
     let repayment = on.made(trail, REPAYMENT, income.recovered, &[(income::RECOVERY, income.recovered)], &[]);
     let total = on.add(
         trail,
@@ -83,13 +88,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income, payable: Paya
     let net = on.made(
         trail,
         NET_TAX,
-        total - supplement - benefit - care,
-        &[
-            (PAYABLE, total),
-            (medical::PAID_OUT, supplement),
-            (workers_benefit::BENEFIT, benefit),
-            (ontario::CARE, care),
-        ],
+        total - out.iter().map(|(_, amount)| *amount).sum::<Money>(),
+        &[&[(PAYABLE, total)][..], &out].concat(),
         &[],
     );
     let withheld = withheld(on, trail);
@@ -115,7 +115,6 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income, payable: Paya
             (INSTALMENTS, instalments),
         ],
     );
-    let out = [(medical::PAID_OUT, supplement), (workers_benefit::BENEFIT, benefit), (ontario::CARE, care)];
     let credits = on.add(trail, CREDITS, &[&[(PAID, paid)][..], &out].concat());
     for (line, amount) in [(REFUND, credits - total), (OWING, total - credits)] {
         on.made(trail, line, settled::or_zero(amount), &[(PAYABLE, total), (CREDITS, credits)], &[]);

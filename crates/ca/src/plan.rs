@@ -3,6 +3,7 @@
 use crate::facts::{Facts, PersonFacts};
 use hembo_core::{
     brought::Records,
+    forms::Required,
     line::LineId,
     reading::sum,
     trail::{Item, Recorder, Scope, Trail},
@@ -31,10 +32,10 @@ pub struct Plan {
 }
 
 /// The law without what makes a larger deduction cost: gifts are not limited by net income, an election of dividends is not
-/// tested, and Ontario counts the children where it is said.
+/// tested, and the province counts the children where it is said.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct World {
-    /// With whom Ontario counts the children; nothing where the law leaves but one.
+    /// With whom the province counts the children; nothing where the law leaves but one.
     pub children_with: Option<usize>,
 }
 
@@ -100,6 +101,9 @@ pub struct On<'a> {
     /// Its scope in the trail.
     pub scope: Scope,
 }
+
+/// When a form is filed with a return.
+pub type FormRule = fn(Filed<'_>) -> Required;
 
 /// A return with its trail, to tell which forms are filed with it.
 #[derive(Debug, Clone, Copy)]

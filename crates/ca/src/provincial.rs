@@ -1,12 +1,12 @@
 //! What every province's form 428 has in common: tax by its brackets, its amounts, gifts, dividends.
 
 use crate::{
-    alberta, cpp_ei, dividends,
+    cpp_ei, dividends,
     figures::Provincial,
-    form_428, gifts, income, medical, ontario,
+    form_428, gifts, income, medical,
     personal::{self, Incomes, Personal},
     plan::On,
-    provinces::Province,
+    province,
     rounding::cents,
     transfers::{self, Offer},
     tuition::{self, Tuition},
@@ -59,15 +59,12 @@ pub fn own(
     incomes: &Incomes,
     figures: &Provincial,
     federal: Personal,
-    province: Province,
 ) -> Own {
     let taxable = incomes[on.person].taxable;
     let tax = limit::by_brackets(trail, taxable, &figures.tops, figures.rates.iter().copied());
     on.made(trail, TAX, tax, &[(income::TAXABLE, taxable)], &[]);
     let mut personal = personal::provincial(on, trail, incomes, figures, federal);
-    if province == Province::Alberta {
-        personal.caregiver = alberta::caregiver(on, trail, incomes, personal.dependant);
-    }
+    personal.caregiver = province::caregiver(on, trail, incomes, personal.dependant);
     let to_cover = tuition::to_cover(trail, taxable, &figures.tops, &figures.rates);
     let tuition = tuition::provincial(on, trail, to_cover - personal.sum());
     Own { tax, personal, tuition, to_cover }
@@ -84,8 +81,7 @@ pub struct Credits<'a> {
 }
 
 /// Line 42800.
-pub fn reckon(on: On<'_>, trail: &mut impl Trail, province: Province, from: Credits<'_>) -> Money {
-    let figures = province.figures(on.facts.figures);
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, figures: &Provincial, from: Credits<'_>) -> Money {
     let income = &from.incomes[on.person];
     let own = from.own.personal;
     let from_partner = transfers::reckon(on, trail, transfers::PROVINCIAL, from.offer);
@@ -98,7 +94,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, province: Province, from: Cred
             (personal::PROVINCIAL_AGE, own.age),
             (personal::PROVINCIAL_SPOUSE, own.spouse),
             (personal::PROVINCIAL_DEPENDANT, own.dependant),
-            (alberta::CARED, own.caregiver),
+            (form_428::CAREGIVER, own.caregiver),
             (cpp_ei::CPP, own.cpp),
             (cpp_ei::EI, own.ei),
             (personal::PROVINCIAL_PENSION, own.pension),
@@ -110,15 +106,9 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, province: Province, from: Cred
     let credit = cents(amounts, figures.credit_rate);
     on.made(trail, FOR_AMOUNTS, credit, &[(form_428::AMOUNTS, amounts)], &[("Rate", &figures.credit_rate)]);
     let given = gifts::provincial_credit(on, trail, from.gifts, figures);
-    let supplement = match province {
-        Province::Alberta => alberta::supplement(on, trail, amounts),
-        Province::Ontario => Money::ZERO,
-    };
-    let credits = on.add(
-        trail,
-        CREDIT,
-        &[(FOR_AMOUNTS, credit), (gifts::PROVINCIAL_CREDIT, given), (alberta::TOP_UP, supplement)],
-    );
+    let mut credits = vec![(FOR_AMOUNTS, credit), (gifts::PROVINCIAL_CREDIT, given)];
+    credits.extend(province::further_credit(on, trail, amounts));
+    let credits = on.add(trail, CREDIT, &credits);
     let taken = limit::cap(trail, CREDITS_PROVINCIAL.at(on.scope), credits, from.own.tax);
     let basic = on.made(
         trail,
@@ -137,8 +127,5 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, province: Province, from: Cred
         &[(dividends::ALL, taxable)],
         &[("Of eligible dividends", &figures.eligible_credit), ("Of the others", &figures.other_credit)],
     );
-    match province {
-        Province::Ontario => ontario::reckon(on, trail, from.incomes, basic, dividends),
-        Province::Alberta => alberta::reckon(on, trail, basic, dividends),
-    }
+    province::tax(on, trail, from.incomes, basic, dividends)
 }

@@ -1,9 +1,6 @@
 //! Where the household lived on 31 December (ITA 120): whose province's tax is computed.
 
-use crate::{
-    points::Points,
-    provinces::{PROVINCES, Province},
-};
+use crate::{points::Points, province, provinces::PROVINCES};
 use hembo_core::{
     field::Field,
     household::Entry,
@@ -49,7 +46,7 @@ pub fn points(points: &mut Points<'_>) {
             let message = "Quebec is not covered: its own return and the abatement are not computed.";
             points.raise(&QUEBEC, place, message);
         }
-        Some(code) if Province::of(code).is_none() => {
+        Some(code) if province::computed(code).is_none() => {
             let name = label_of(PROVINCES, code).unwrap_or(code);
             points.raise(&ELSEWHERE, place, format!("{name} is not covered yet: no tax is computed."));
         }

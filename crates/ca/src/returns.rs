@@ -1,8 +1,8 @@
 //! A household as it is weighed: what a way takes, and what all its returns come to together.
 
 use crate::{
-    alberta, deducting, dividend_election, facts::Facts, gifts, law, medical_division, pension_split,
-    plan::Plan, t1, tuition,
+    deducting, dividend_election, facts::Facts, gifts, law, medical_division, pension_split, plan::Plan,
+    province, t1, tuition,
 };
 use hembo_core::{
     Decision, Household, Silent, Trail,
@@ -32,7 +32,7 @@ impl<'h> CanadianCase<'h> {
             contributions: deducting::chosen(facts, way),
             dividends: dividend_election::chosen(facts, way),
             medical: medical_division::chosen(facts, way),
-            caregivers: alberta::chosen(facts, way),
+            caregivers: province::caring(facts, way),
             gifts: gifts::chosen(facts, way),
             tuition: tuition::chosen(facts, way),
             world: None,

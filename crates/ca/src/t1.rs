@@ -5,14 +5,13 @@
 use crate::{
     facts::Facts,
     federal,
+    figures::Provincial,
     gifts::{self, Claim},
     income::{self, Income},
-    ontario,
     payments::{self, Payable},
     personal::{self, Personal},
     plan::{Election, On, Plan},
-    provinces::Province,
-    provincial,
+    province, provincial,
     transfers::Offer,
     tuition::{self, Tuition},
     workers_benefit,
@@ -53,11 +52,11 @@ fn returns(facts: &Facts, plan: &Plan, trail: &mut impl Trail) -> Money {
     for &person in people {
         incomes[person] = income::reckon(on(person), trail);
     }
-    let Some(province) = facts.province else { return Money::ZERO };
+    let Some(figures) = province::figures(facts) else { return Money::ZERO };
     let mut tuition = vec![Tuition::default(); facts.people.len()];
     let mut alone: Vec<Option<Alone>> = vec![None; facts.people.len()];
     for &person in people {
-        alone[person] = Some(before_transfers(on(person), trail, &incomes, &mut tuition, province));
+        alone[person] = Some(before_transfers(on(person), trail, &incomes, &mut tuition, figures));
     }
     let mut left = sum(&facts.gifts);
     let mut total = Money::ZERO;
@@ -86,7 +85,7 @@ fn returns(facts: &Facts, plan: &Plan, trail: &mut impl Trail) -> Money {
         let provincial = provincial::reckon(
             on(person),
             trail,
-            province,
+            figures,
             provincial::Credits {
                 incomes: &incomes,
                 own: own.provincial,
@@ -95,11 +94,8 @@ fn returns(facts: &Facts, plan: &Plan, trail: &mut impl Trail) -> Money {
             },
         );
         let benefit = workers_benefit::reckon(on(person), trail, &incomes);
-        let care = match province {
-            Province::Ontario => ontario::seniors_care(on(person), trail, &incomes),
-            Province::Alberta => Money::ZERO,
-        };
-        let payable = Payable { federal, provincial, supplement, benefit, care };
+        let paid_out = province::paid_out(on(person), trail, &incomes);
+        let payable = Payable { federal, provincial, supplement, benefit, paid_out };
         total += payments::reckon(on(person), trail, &incomes[person], payable);
     }
     gifts::carried(on(people[0]), trail, left);
@@ -116,15 +112,14 @@ fn before_transfers(
     trail: &mut impl Trail,
     incomes: &[Income],
     tuition: &mut [Tuition],
-    province: Province,
+    figures: &Provincial,
 ) -> Alone {
     let taxable = incomes[on.person].taxable;
     let tax = federal::tax(on, trail, taxable);
     let personal = personal::federal(on, trail, incomes);
     let to_cover = federal::to_cover(on, trail, taxable);
     tuition[on.person] = tuition::reckon(on, trail, to_cover - personal.sum());
-    let figures = province.figures(on.facts.figures);
-    let provincial = provincial::own(on, trail, incomes, figures, personal, province);
+    let provincial = provincial::own(on, trail, incomes, figures, personal);
     Alone { tax, personal, to_cover, provincial }
 }
 
