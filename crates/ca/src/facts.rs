@@ -97,6 +97,8 @@ pub struct PersonFacts {
     pub filer: bool,
     pub born: Option<Date>,
     pub died: Option<Date>,
+    /// Age at the end of the year.
+    pub age: Option<i32>,
     /// A child, own or a partner's.
     pub child: bool,
     /// A parent or grandparent.
@@ -133,7 +135,7 @@ impl PersonFacts {
 impl Facts {
     /// Whether someone has reached an age by the end of the year; not where the birth date is not known.
     pub fn reached(&self, person: usize, age: i32) -> bool {
-        self.people[person].age_on(self.year_end).is_some_and(|a| a >= age)
+        self.people[person].age.is_some_and(|reached| reached >= age)
     }
 
     /// The first of a person's names.

@@ -10,9 +10,11 @@ use crate::{
 use hembo_core::{
     Household, Person,
     household::{Entry, Role},
+    outcome::age_on,
     pack::calendar_year,
     reading::Reading,
 };
+use time::Date;
 
 /// Reads a checked household.
 pub fn read(household: &Household, figures: &'static Figures) -> Facts {
@@ -28,7 +30,7 @@ pub fn read(household: &Household, figures: &'static Figures) -> Facts {
         figures,
         year_begin,
         year_end,
-        people: household.people.iter().map(person).collect(),
+        people: household.people.iter().map(|p| person(p, year_end)).collect(),
         couple: partnered && filers.len() == 2,
         partnered,
         filers,
@@ -54,7 +56,7 @@ pub fn read(household: &Household, figures: &'static Figures) -> Facts {
     facts
 }
 
-fn person(person: &Person) -> PersonFacts {
+fn person(person: &Person, year_end: Date) -> PersonFacts {
     let flag = |id: &str| person.answers.get(id).and_then(Entry::flag).unwrap_or(false);
     let relationship = person.answers.get(people::ask::RELATIONSHIP).and_then(Entry::text).unwrap_or("child");
     PersonFacts {
@@ -63,6 +65,7 @@ fn person(person: &Person) -> PersonFacts {
         filer: person.role == Role::Filer,
         born: person.born,
         died: person.died,
+        age: person.born.map(|born| age_on(born, year_end)),
         child: relationship == "child",
         elder: matches!(relationship, "parent" | "grandparent"),
         descendant: matches!(relationship, "child" | "grandchild"),

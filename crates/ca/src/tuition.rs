@@ -214,10 +214,7 @@ pub fn points(points: &mut Points<'_>) {
         let figures = &points.facts.figures.tuition;
         let (from, to) = (figures.training_from_age, figures.training_to_age);
         let owner = points.owner(paper);
-        if owner
-            .and_then(|p| points.facts.people[p].age_on(points.facts.year_end))
-            .is_some_and(|a| (from..=to).contains(&a))
-        {
+        if owner.and_then(|p| points.facts.people[p].age).is_some_and(|a| (from..=to).contains(&a)) {
             let message = "There may be a Canada training credit (line 45350), which is not computed.";
             points.raise(&TRAINING_CREDIT, Place::paper(&paper.id, "26"), message);
         }
