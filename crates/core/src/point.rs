@@ -164,6 +164,17 @@ impl NotComputed {
         NotComputed { field: Field::yes_no(id, "", label).help(help), needs, cite }
     }
 
+    /// The questions of a list.
+    pub const fn fields<const N: usize>(all: &[NotComputed; N]) -> [Field; N] {
+        let mut fields = [all[0].field; N];
+        let mut at = 0;
+        while at < N {
+            fields[at] = all[at].field;
+            at += 1;
+        }
+        fields
+    }
+
     /// The same, from a year on.
     pub const fn since(self, year: i32) -> NotComputed {
         NotComputed { field: self.field.since(year), ..self }

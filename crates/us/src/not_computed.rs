@@ -86,15 +86,7 @@ pub const NOT_COMPUTED: [NotComputed; 10] = [
     ),
 ];
 
-const ASKED: [Field; NOT_COMPUTED.len()] = {
-    let mut asked = [NOT_COMPUTED[0].field; NOT_COMPUTED.len()];
-    let mut at = 0;
-    while at < NOT_COMPUTED.len() {
-        asked[at] = NOT_COMPUTED[at].field;
-        at += 1;
-    }
-    asked
-};
+const ASKED: [Field; NOT_COMPUTED.len()] = NotComputed::fields(&NOT_COMPUTED);
 
 /// What the law has and this pack has not.
 pub fn points(points: &mut Points<'_>) {
