@@ -92,6 +92,8 @@ test("bad input is refused at its box and changes nothing", async ({ page }) => 
   for (const [typed, words] of [
     ["-5", "a negative amount is not possible"],
     ["12.345", "at most two decimals"],
+    ["12,50", "12.50 or 1,250?"],
+    ["12 50", "12.50 or 1,250?"],
     ["9999999999999", "may not exceed"],
   ] as const) {
     await wages.fill(typed);
@@ -112,6 +114,34 @@ test("bad input is refused at its box and changes nothing", async ({ page }) => 
   await page.getByRole("button", { name: "Show SSN, ITIN or ATIN" }).click();
   await expect(number).toHaveValue("831-26-3358");
   await expect(page.getByText("rev 1")).toBeVisible();
+});
+
+test("an amount is read as the return writes it, and kept once", async ({ page }) => {
+  const id = await openCopy(page, "Fennimore");
+  await page.goto(`/h/${id}/papers?paper=w2`);
+  const wages = page.getByRole("textbox", { name: "1 Wages, tips, other pay" });
+  const before = await wages.inputValue();
+  let revision = 1;
+  for (const [typed, kept] of [
+    ["$45", "45.00"],
+    ["1,250.5", "1,250.50"],
+    ["12 345", "12,345.00"],
+    [".5", "0.50"],
+    ["7.", "7.00"],
+  ] as const) {
+    await wages.fill(typed);
+    await wages.press("Enter");
+    await expect(wages).toHaveValue(kept);
+    revision += 1;
+    await expect(page.getByText(`rev ${revision}`, { exact: false })).toBeVisible();
+  }
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await expect(wages).toHaveValue("0.50");
+  for (let left = 4; left > 0; left -= 1) {
+    await page.getByRole("button", { name: /^Undo/ }).click();
+    await saved(page);
+  }
+  await expect(wages).toHaveValue(before);
 });
 
 test("shares that do not add up are refused", async ({ page }) => {

@@ -7,7 +7,7 @@ use crate::{
     pack::{Pack, Registry},
     paper::PaperKind,
 };
-use hembo_money::{Money, Rate};
+use hembo_money::{Money, ParseMoneyError, Rate};
 use serde::{Deserialize, Serialize};
 use std::{collections::BTreeSet, fmt};
 use time::Date;
@@ -290,7 +290,7 @@ impl Check<'_> {
     fn entry(&self, field: &Field, entry: &Entry) -> Result<(), String> {
         match (field.kind, entry) {
             (FieldKind::Amount { negative }, Entry::Text(text)) => {
-                let amount: Money = text.parse().map_err(|e: hembo_money::ParseMoneyError| e.to_string())?;
+                let amount: Money = text.parse().map_err(|error| no_amount(text, &error))?;
                 if amount.is_negative() && !negative {
                     return Err("a negative amount is not possible in this box".into());
                 }
@@ -351,4 +351,20 @@ pub fn luhn(digits: &str) -> bool {
 /// A number without the marks people put between its digits.
 pub fn digits(number: &str) -> String {
     number.chars().filter(char::is_ascii_alphanumeric).collect()
+}
+
+/// Why a text is no amount, with what could be meant where its groups are not of three.
+fn no_amount(text: &str, error: &ParseMoneyError) -> String {
+    let digits = |s: &str| !s.is_empty() && s.bytes().all(|b| b.is_ascii_digit());
+    let meant = text.rsplit_once([',', ' ']).filter(|(units, places)| {
+        let units = units.strip_prefix('-').unwrap_or(units);
+        digits(&units.replace([',', ' '], "")) && digits(places) && places.len() < 3
+    });
+    let Some((units, places)) = meant else { return error.to_string() };
+    let units = units.replace([',', ' '], "");
+    let read = |text: String| text.parse::<Money>().map(|amount| format!("{amount:#}"));
+    match (format!("{units}.{places}").parse::<Money>(), read(format!("{units}{places}"))) {
+        (Ok(small), Ok(large)) => format!("{small} or {large}? Decimals follow a point, thousands are three digits"),
+        _ => error.to_string(),
+    }
 }

@@ -211,12 +211,19 @@ type TextProps = Pick<ControlProps, "keep" | "focus" | "shared" | "offered"> & {
 function TextBox({ shown, read, keep, focus, shared, offered, ...rest }: TextProps) {
   const [text, setText] = useState(shown);
   const input = useRef<HTMLInputElement>(null);
-  useEffect(() => setText(shown), [shown]);
+  // What was given to be kept: Enter leaves the box, and leaving keeps; it is kept once.
+  const given = useRef<string | null>(null);
+  useEffect(() => {
+    given.current = null;
+    setText(shown);
+  }, [shown]);
   useEffect(() => {
     if (focus) input.current?.focus();
   }, [focus]);
   const leave = () => {
-    if (text !== shown) keep(text.trim() === "" ? null : read(text));
+    if (text === shown || text === given.current) return;
+    given.current = text;
+    keep(text.trim() === "" ? null : read(text));
   };
   const onKeyDown = (event: React.KeyboardEvent<HTMLInputElement>) => {
     // The first Escape takes the typing back, the next one leaves the box.
@@ -237,7 +244,10 @@ function TextBox({ shown, read, keep, focus, shared, offered, ...rest }: TextPro
       value={text}
       placeholder={offered ? exact(offered) : undefined}
       data-offered={offered && text === "" ? true : undefined}
-      onChange={(e) => setText(e.target.value)}
+      onChange={(e) => {
+        given.current = null;
+        setText(e.target.value);
+      }}
       onFocus={(e) => e.target.select()}
       onBlur={leave}
       onKeyDown={onKeyDown}

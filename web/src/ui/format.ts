@@ -38,9 +38,19 @@ export function balance(amount: string): string {
   return `${whole.format(Math.abs(value))} ${value > 0 ? "due" : "back"}`;
 }
 
-/** An amount as a person types it, as the plain decimal that the server reads. */
+const THOUSANDS = /^-?\d{1,3}(?:([,\s])\d{3})(?:\1\d{3})*(?:\.\d*)?$/;
+
+/**
+ * An amount as a person types it, as the plain decimal that the server reads: with the sign of the currency, and groups
+ * of three. What is grouped otherwise goes on as it is, and the server says what could be meant.
+ */
 export function typedAmount(text: string): string {
-  return text.trim().replaceAll(",", "").replaceAll(" ", "").replace(MINUS, "-");
+  const signed = text
+    .trim()
+    .replace(MINUS, "-")
+    .replace(/^(-?)\s*(?:C|CA|US)?\$\s*/i, "$1");
+  const plain = THOUSANDS.test(signed) ? signed.replaceAll(/[,\s]/g, "") : signed;
+  return plain.replace(/^(-?)\./, "$10.").replace(/\.$/, "");
 }
 
 export function isZero(amount: string) {
