@@ -364,7 +364,9 @@ fn no_amount(text: &str, error: &ParseMoneyError) -> String {
     let units = units.replace([',', ' '], "");
     let read = |text: String| text.parse::<Money>().map(|amount| format!("{amount:#}"));
     match (format!("{units}.{places}").parse::<Money>(), read(format!("{units}{places}"))) {
-        (Ok(small), Ok(large)) => format!("{small} or {large}? Decimals follow a point, thousands are three digits"),
+        (Ok(small), Ok(large)) => {
+            format!("{small} or {large}? Decimals follow a point, thousands are three digits")
+        }
         _ => error.to_string(),
     }
 }

@@ -57,7 +57,12 @@ fn each_fault_names_its_place_and_the_remedy() {
         ("/papers/1/rows/0/id", json!("a b"), "/papers/1/rows/0/id", "letters, digits"),
         ("/papers/1/rows", json!([{ "id": "x" }, { "id": "x" }]), "/papers/1/rows/1/id", "stands here twice"),
         ("/papers/0/boxes/pay", json!("1,000"), "/papers/0/boxes/pay", "at most two decimals"),
-        ("/papers/0/boxes/pay", json!("12,50"), "/papers/0/boxes/pay", "12.50 or 1,250? Decimals follow a point"),
+        (
+            "/papers/0/boxes/pay",
+            json!("12,50"),
+            "/papers/0/boxes/pay",
+            "12.50 or 1,250? Decimals follow a point",
+        ),
         ("/papers/0/boxes/pay", json!("12 5"), "/papers/0/boxes/pay", "12.50 or 125?"),
         ("/papers/0/boxes/pay", json!("1,000,50"), "/papers/0/boxes/pay", "1000.50 or 100,050?"),
         ("/papers/0/boxes/pay", json!("12,50.5"), "/papers/0/boxes/pay", "at most two decimals"),

@@ -95,6 +95,20 @@ open_points! {
         "Over half makes a qualifying child: enter one month more if it was.";
     SUPPORT = blocks "K-014", "IRC §152(d)(1)(C)",
         "It decides on a qualifying relative.";
+    SUPPORT_ALONE = look "K-014-one", "IRC §152(d)(1)(C)",
+        "It decides who claims on separate returns; put it aside if neither does alone.";
+    MONTHS_APART = blocks "K-015-apart", "IRC §§152(c)(1)(B), 7703(b)",
+        "From July on a month counts in one home only: correct the months, or the answer about living apart.";
+    SUPPORT_TWICE = blocks "K-014-both", "IRC §152(c)(1)(D), (d)(1)(C)",
+        "Not both can be over half: correct one of the answers.";
+    SUPPORT_OF_ONE = blocks "K-014-of-one", "IRC §152(d)(1)(C)",
+        "What one filer pays, the filers pay: correct one of the answers.";
+    JOINT_UNMARRIED = blocks "joint-unmarried", "IRC §6013(a)",
+        "Only the married file jointly: correct one of the answers.";
+    YOUNGER_PARENT = blocks "younger-parent", "IRC §152(d)(2)",
+        "Correct the date of birth, or the relationship.";
+    DIED_BEFORE = blocks "dependent-died", "IRC §152",
+        "Remove this person, or correct the date of death.";
     NO_DEPENDENT = look "K-013", "IRC §152",
         "If that is not so, correct the answers.";
     MARRIED = not_covered "own-return-married", "IRC §6013(a)";
@@ -123,8 +137,14 @@ const RESIDENCIES: &[Choice] = &[
     Choice::new("other", "Neither"),
 ];
 
+/// Spouses apart from July: to June a month may count with both of them, then with one.
+const MONTHS_OF_TWO_HOMES: i64 = 18;
+
 /// The support test of a relative fails.
 pub const NO_SUPPORT: &str = "the claimer does not pay over half of the support";
+
+/// The support test of a relative is open.
+pub const SUPPORT_NOT_SAID: &str = "not said yet whether the claimer pays over half of the support";
 
 /// Everyone who may depend on a filer.
 pub fn candidates(facts: &Facts) -> impl Iterator<Item = usize> + '_ {
@@ -258,11 +278,20 @@ fn qualifying_relative(
     if income == Income::Tested && gross_income(about) >= facts.figures.dependents.gross_income_below {
         return Err("gross income is not below the limit");
     }
-    let supported = match claimers {
-        [one] if facts.couple() => about.supported_alone_by == Some(*one),
-        _ => about.supported || about.supported_alone_by.is_some_and(|by| claimers.contains(&by)),
-    };
-    if supported { Ok(()) } else { Err(NO_SUPPORT) }
+    match supported(facts, claimers, about) {
+        Some(true) => Ok(()),
+        Some(false) => Err(NO_SUPPORT),
+        None => Err(SUPPORT_NOT_SAID),
+    }
+}
+
+/// Whether the claimers pay over half of the support: one of a couple alone, or all of them; none where it was not said.
+fn supported(facts: &Facts, claimers: &[usize], about: &PersonFacts) -> Option<bool> {
+    let alone = about.supported_alone_by.map(|by| claimers.contains(&by));
+    match claimers {
+        [_] if facts.couple() => alone.or(about.supported.filter(|supported| !supported)),
+        _ => alone.filter(|alone| *alone).or(about.supported),
+    }
 }
 
 /// Whether the claimers could claim a person but for gross income, a joint return or being claimable themselves:
@@ -331,12 +360,17 @@ fn one(points: &mut Points<'_>, index: usize) {
         let message = format!("{} lived exactly half the year in a home: count the nights.", person.name);
         points.raise(&HALF_THE_YEAR, place("lived_with"), message);
     }
+    contradictions(points, index);
+    let claim = claim(points.facts, &points.facts.filers, index);
+    let relative = claim.is_ok_and(|dependent| dependent.as_a == Household::QualifyingRelative);
+    if relative && points.facts.couple() && person.supported_alone_by.is_none() {
+        let message = format!("Does one filer alone pay over half of the support of {}?", person.name);
+        points.raise(&SUPPORT_ALONE, place(ask::SUPPORTED_ALONE_BY), message);
+    }
     if points.units.iter().any(|u| u.dependents.iter().any(|d| d.person == index)) {
         return;
     }
-    let claim = claim(points.facts, &points.facts.filers, index);
-    let asked = points.household.people[index].answers.contains_key(ask::SUPPORTED);
-    if claim == Err(NO_SUPPORT) && !asked {
+    if claim == Err(SUPPORT_NOT_SAID) {
         let message = format!("Do the filers pay over half of the support of {}?", person.name);
         points.raise(&SUPPORT, place(ask::SUPPORTED), message);
     } else if let Err(why) = claim {
@@ -345,9 +379,47 @@ fn one(points: &mut Points<'_>, index: usize) {
     }
 }
 
+/// Answers about a dependent that cannot be true together: each stands at every box concerned.
+fn contradictions(points: &mut Points<'_>, index: usize) {
+    let (facts, person) = (points.facts, &points.facts.people[index]);
+    let name = &person.name;
+    let mut raise = |def, fields: &[&str], message: String| {
+        for field in fields {
+            points.raise(def, Place::person(&person.id, field), message.as_str());
+        }
+    };
+    let months: i64 = person.months_with.iter().map(|(_, months)| *months).sum();
+    if facts.couple() && facts.apart && months > MONTHS_OF_TWO_HOMES {
+        let message =
+            format!("{name} cannot have lived {months} months with spouses who were apart from July.");
+        raise(&MONTHS_APART, &["lived_with"], message);
+    }
+    if person.self_support && person.supported == Some(true) {
+        let message = format!("{name} and the filers each pay over half of the support of {name}.");
+        raise(&SUPPORT_TWICE, &[ask::SELF_SUPPORT, ask::SUPPORTED], message);
+    }
+    if person.supported == Some(false) && person.supported_alone_by.is_some() {
+        let message = format!("One filer pays over half of the support of {name}, and the filers do not.");
+        raise(&SUPPORT_OF_ONE, &[ask::SUPPORTED, ask::SUPPORTED_ALONE_BY], message);
+    }
+    if person.files_joint && person.married == Some(false) {
+        let message = format!("{name} files a joint return and is not married.");
+        raise(&JOINT_UNMARRIED, &[ask::MARRIED, ask::FILES_JOINT], message);
+    }
+    let parent = matches!(person.relationship, Some(Relationship::Parent | Relationship::Grandparent));
+    let younger =
+        |f: &usize| person.born.zip(facts.people[*f].born).is_some_and(|(theirs, own)| theirs >= own);
+    if parent && facts.filers.iter().all(younger) {
+        raise(&YOUNGER_PARENT, &["born", ask::RELATIONSHIP], format!("{name} is younger than every filer."));
+    }
+    if person.died.is_some_and(|died| died.year() < facts.figures.year) {
+        raise(&DIED_BEFORE, &["died"], format!("{name} died before the year began."));
+    }
+}
+
 fn own_return(points: &mut Points<'_>, unit: &Unit) {
     let person = &points.facts.people[unit.people[0]];
-    if person.married {
+    if person.married == Some(true) {
         let message = format!("{} is married: the status of that return is not known here.", person.name);
         points.raise(&MARRIED, Place::person(&person.id, ask::MARRIED), message);
     }

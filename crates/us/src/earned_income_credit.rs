@@ -103,7 +103,7 @@ pub fn counts(on: On<'_>, person: usize) -> bool {
     let claimed = on.unit.dependents.iter().any(|d| d.person == person);
     about.work_ssn
         && !on.unit.claimed_elsewhere.contains(&person)
-        && (!about.married || claimed)
+        && (about.married != Some(true) || claimed)
         && dependents::child_but_for_support(on.facts, &on.unit.people, person).is_ok()
 }
 

@@ -61,10 +61,12 @@ pub struct PersonFacts {
     pub student_months: i64,
     pub blind: bool,
     pub disabled: bool,
-    pub married: bool,
+    /// Married at the end of the year; none where it was not said.
+    pub married: Option<bool>,
     pub files_joint: bool,
     pub self_support: bool,
-    pub supported: bool,
+    /// The filers pay over half of the support; none where it was not said.
+    pub supported: Option<bool>,
     pub supported_alone_by: Option<usize>,
     pub residency: Residency,
     pub work_ssn: bool,
@@ -76,7 +78,8 @@ pub struct PersonFacts {
     /// Own earnings were over half of the support.
     pub earned_over_half: Option<bool>,
     pub nonresident_alien: bool,
-    pub paid_home: bool,
+    /// Paid over half the cost of the home; none where it was not said.
+    pub paid_home: Option<bool>,
     pub home_abroad: bool,
     pub spouse_died: Option<i64>,
     /// Any paper at all that makes income.

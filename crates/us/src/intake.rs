@@ -72,10 +72,10 @@ fn person(household: &Household, person: &Person) -> PersonFacts {
         student_months: count(dependents::ask::STUDENT_MONTHS).unwrap_or(0),
         blind: flag(standard_deduction::ask::BLIND),
         disabled: flag(dependents::ask::DISABLED),
-        married: flag(dependents::ask::MARRIED),
+        married: said(dependents::ask::MARRIED),
         files_joint: flag(dependents::ask::FILES_JOINT),
         self_support: flag(dependents::ask::SELF_SUPPORT),
-        supported: flag(dependents::ask::SUPPORTED),
+        supported: said(dependents::ask::SUPPORTED),
         supported_alone_by: text(dependents::ask::SUPPORTED_ALONE_BY).and_then(|id| household.index_of(id)),
         residency: match text(dependents::ask::RESIDENCY) {
             Some("canada_mexico") => Residency::CanadaOrMexico,
@@ -93,7 +93,7 @@ fn person(household: &Household, person: &Person) -> PersonFacts {
         parent_alive: said(kiddie::ask::PARENT_ALIVE),
         earned_over_half: said(kiddie::ask::EARNED_OVER_HALF),
         nonresident_alien: flag(people::ask::NONRESIDENT_ALIEN),
-        paid_home: flag(status::ask::PAID_HOME),
+        paid_home: said(status::ask::PAID_HOME),
         home_abroad: flag(earned_income_credit::ask::HOME_ABROAD),
         spouse_died: count(status::ask::SPOUSE_DIED),
         ..PersonFacts::default()

@@ -103,9 +103,7 @@ pub fn surviving_spouse(facts: &Facts, filer: usize) -> Result<(), &'static str>
     if !person.spouse_died.is_some_and(|died| died == year - 1 || died == year - 2) {
         return Err("the spouse did not die in one of the two years before");
     }
-    if !person.paid_home {
-        return Err("did not pay over half the cost of the home");
-    }
+    paid_home(facts, filer)?;
     let child = |p: &usize| {
         let relationship = facts.people[*p].relationship;
         matches!(relationship, Some(Relationship::Child | Relationship::Stepchild))
@@ -119,6 +117,14 @@ pub fn surviving_spouse(facts: &Facts, filer: usize) -> Result<(), &'static str>
     }
 }
 
+fn paid_home(facts: &Facts, filer: usize) -> Result<(), &'static str> {
+    match facts.people[filer].paid_home {
+        Some(true) => Ok(()),
+        Some(false) => Err("did not pay over half the cost of the home"),
+        None => Err("not said yet whether over half the cost of the home was paid"),
+    }
+}
+
 /// Head of household of an unmarried person (§2(b)).
 ///
 /// # Errors
@@ -127,9 +133,7 @@ pub fn head_of_household(facts: &Facts, filer: usize) -> Result<(), &'static str
     if facts.people[filer].nonresident_alien {
         return Err("nonresident alien in the year");
     }
-    if !facts.people[filer].paid_home {
-        return Err("did not pay over half the cost of the home");
-    }
+    paid_home(facts, filer)?;
     let qualifies = |p: usize| qualifying_person(facts, filer, p);
     if dependents::candidates(facts).any(qualifies) { Ok(()) } else { Err("no qualifying person") }
 }
@@ -140,7 +144,9 @@ fn qualifying_person(facts: &Facts, filer: usize, person: usize) -> bool {
     let more_than_half = dependents::over_half_the_year(facts, &[filer], person);
     match dependents::household_of(facts, &[filer], person) {
         // A married child must be a dependent, but for the filer's being one (§2(b)(1)(A)(i)).
-        Ok(Household::QualifyingChild) => !about.married || dependents::fit_to_be_claimed(about).is_ok(),
+        Ok(Household::QualifyingChild) => {
+            about.married != Some(true) || dependents::fit_to_be_claimed(about).is_ok()
+        }
         // A relative must bring a deduction under §151 (§2(b)(1)(A)(ii), (B)).
         Ok(Household::QualifyingRelative) if dependents::claim(facts, &[filer], person).is_err() => false,
         Ok(Household::QualifyingRelative) => match about.relationship {
@@ -168,9 +174,7 @@ pub fn considered_unmarried(facts: &Facts, filer: usize) -> Result<(), &'static 
     if !facts.apart {
         return Err("lived together after June");
     }
-    if !facts.people[filer].paid_home {
-        return Err("did not pay over half the cost of the home");
-    }
+    paid_home(facts, filer)?;
     let child = |p: usize| {
         let relationship = facts.people[p].relationship;
         matches!(
@@ -223,9 +227,8 @@ fn alone_or_widowed(points: &mut Points<'_>, filer: usize) {
     let person = &points.facts.people[filer];
     let place = |field: &str| Place::person(&person.id, field);
     let start = points.facts.figures.year;
-    let paid_home = points.household.person(&person.id).and_then(|p| p.answers.get(ask::PAID_HOME));
     let matters = points.facts.marital != Marital::Married || points.facts.apart;
-    if paid_home.is_none() && matters && dependents::candidates(points.facts).next().is_some() {
+    if person.paid_home.is_none() && matters && dependents::candidates(points.facts).next().is_some() {
         let message = format!("Did {} pay over half the cost of the home?", person.name);
         points.raise(&PAID_HOME, place(ask::PAID_HOME), message);
     }
