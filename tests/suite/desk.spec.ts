@@ -272,6 +272,38 @@ test("people are added, asked about and counted", async ({ page }) => {
   await expect(page.getByText("Bee Fennimore has no social security or taxpayer number.")).toBeVisible();
 });
 
+test("grandmother: what was not said is asked, and two homes have no more months than the year", async ({
+  page,
+}) => {
+  const id = await openCopy(page, "Okonjo-Farrell");
+  await page.goto(`/h/${id}/spread?household=true`);
+  await page.getByLabel("The spouses lived apart from July to December").selectOption("Yes");
+  await saved(page);
+  await page.getByRole("button", { name: "Add a person" }).click();
+  const dialog = page.getByRole("dialog");
+  await dialog.getByLabel("Name").fill("Orla Farrell");
+  await dialog.getByLabel("Born").fill("1948-04-01");
+  await dialog.getByRole("button", { name: "Add", exact: true }).click();
+  await page.getByLabel("Relationship to a filer").selectOption("Parent, father or mother");
+  await saved(page);
+  await expect(page.getByRole("columnheader", { name: /Orla 0 · parent/ })).toBeVisible();
+  const months = page.getByRole("textbox", { name: /^Months with/ });
+  await expect(months.first()).toHaveValue("");
+  for (const box of [months.first(), months.last()]) {
+    await box.fill("12");
+    await box.press("Enter");
+  }
+  await page.getByRole("link", { name: /Open points/ }).click();
+  await expect(
+    page.getByText("Orla Farrell cannot have lived 24 months with spouses who were apart"),
+  ).toBeVisible();
+  await expect(page.getByText("Orla Farrell is not a dependent")).toBeHidden();
+  await page.getByLabel("Do the filers pay over half of the support of Orla Farrell?").selectOption("Yes");
+  await expect(
+    page.getByText("Does one filer alone pay over half of the support of Orla Farrell?"),
+  ).toBeVisible();
+});
+
 test("open points are answered where they stand", async ({ page }) => {
   await signIn(page);
   await page.getByRole("button", { name: /New household/ }).click();

@@ -75,6 +75,8 @@ open_points! {
     CAREGIVER_OR_DISABILITY = not_covered "C-53", "ITA 118(1)(d), 118.3";
     RELATIONSHIP = blocks "C-51", "ITA 118(1)(b), 118(6)",
         "It decides what can be claimed.";
+    YOUNGER_PARENT = blocks "C-51-younger", "ITA 118(1)(b), 118(6)",
+        "Correct the date of birth, or the relationship.";
     ATTRIBUTION = look "C-86", "ITA 74.1(2), 120.4",
         "Ask where the money came from (ITA 74.1(2)); dividends of a private company: form T1206.";
 }
@@ -93,7 +95,7 @@ const MARITAL: &[Choice] = &[
 pub const RELATIONSHIPS: &[Choice] = &[
     Choice::new("child", "Child, own or partner's"),
     Choice::new("grandchild", "Grandchild"),
-    Choice::new("sibling", "Brother or sister"),
+    Choice::new("sibling", "Sibling, brother or sister"),
     Choice::new("parent", "Parent"),
     Choice::new("grandparent", "Grandparent"),
     Choice::new("other", "Other relative"),
@@ -191,6 +193,14 @@ fn dependant(points: &mut Points<'_>, person: usize) {
     if !facts.filer && !answered(ask::RELATIONSHIP) {
         let message = format!("What is {} to a filer?", who.name);
         points.raise(&RELATIONSHIP, Place::person(&who.id, ask::RELATIONSHIP), message);
+    }
+    let younger =
+        |f: &usize| facts.born.zip(points.facts.people[*f].born).is_some_and(|(theirs, own)| theirs >= own);
+    if facts.elder && points.facts.filers.iter().all(younger) {
+        for field in ["born", ask::RELATIONSHIP] {
+            let message = format!("{} is younger than every filer.", who.name);
+            points.raise(&YOUNGER_PARENT, Place::person(&who.id, field), message);
+        }
     }
     let under_18 = !points.facts.reached(person, points.facts.figures.medical.child_under);
     let invested = facts.own.has(&t5::brings::INTEREST)

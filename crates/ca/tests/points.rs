@@ -16,6 +16,9 @@ fn each_check_opens_where_it_applies() {
     let t4 = |boxes| single().paper("T4", "ada", boxes);
     let list = |kind: &str, row| single().shared(kind, &[("ada", "100")], json!({}), json!([row]));
     let couple = || Family::couple("ON", ["1980-01-01", "1981-01-01"]).interest("ada", "60000");
+    let relative = |relationship: &str, born: &str| {
+        single().child("kim", born).answer_for("kim", "relationship", json!(relationship))
+    };
     let cases: Vec<(&str, Family, bool)> = vec![
         ("C-12-quebec", single().answer("province", json!("QC")), true),
         ("C-12-elsewhere", single().answer("province", json!("BC")), true),
@@ -81,6 +84,9 @@ fn each_check_opens_where_it_applies() {
         ("C-50", couple().child("cy", "2015-05-05"), false),
         ("C-51", single().person("cy", "dependent", "2015-05-05"), true),
         ("C-51", single().child("cy", "2015-05-05"), false),
+        ("C-51-younger", relative("parent", "1980-01-01"), true),
+        ("C-51-younger", relative("grandparent", "1979-12-31"), false),
+        ("C-51-younger", relative("child", "1990-01-01"), false),
         ("C-61", single().child("kim", "1999-01-01").medical("kim", &[("2025-02-02", "900")]), true),
         ("gifts-of-dependant", single().child("kim", "1999-01-01").gifts("kim", "10"), true),
         (

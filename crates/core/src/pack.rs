@@ -61,6 +61,12 @@ pub trait Pack: Send + Sync {
     /// The part of the country, for lists; may be empty.
     fn locality(&self, household: &Household) -> String;
 
+    /// Whether all of a household live in one home, as far as was said: the months of a new dependent are then the same
+    /// with everyone.
+    fn one_home(&self, _household: &Household) -> bool {
+        true
+    }
+
     /// What a person is here, in a word: "filer", "child".
     fn caption(&self, person: &Person) -> String;
 
@@ -96,10 +102,11 @@ pub fn calendar_year(year: i32) -> (Date, Date) {
     (day(Month::January, 1), day(Month::December, 31))
 }
 
-/// What a person is in a household, in a word: a filer, or what answers the question about relationship.
+/// What a person is in a household, in a word: a filer, or what answers the question about relationship, up to its first
+/// comma.
 pub fn caption_of(person: &Person, relationship: &str, among: &'static [Choice], otherwise: &str) -> String {
     let answer = person.answers.get(relationship).and_then(Entry::text);
-    let word = answer.and_then(|r| label_of(among, r)).and_then(|w| w.split([',', ' ']).next());
+    let word = answer.and_then(|r| label_of(among, r)).and_then(|w| w.split(',').next());
     match person.role {
         Role::Filer => "filer".into(),
         Role::Dependent => word.unwrap_or(otherwise).to_lowercase(),

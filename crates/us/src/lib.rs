@@ -103,6 +103,10 @@ impl Pack for UnitedStates {
         id_number::check(number)
     }
 
+    fn one_home(&self, household: &Household) -> bool {
+        household.answers.get(status::ask::APART).and_then(Entry::flag) != Some(true)
+    }
+
     fn locality(&self, household: &Household) -> String {
         let state = household.answers.get(states::ask::STATE).and_then(Entry::text);
         state.and_then(|s| label_of(states::STATES, s)).unwrap_or_default().into()

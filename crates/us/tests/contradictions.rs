@@ -48,6 +48,12 @@ fn months_in_two_homes_are_at_most_those_of_the_year() {
 }
 
 #[test]
+fn months_are_preset_in_one_home_only() {
+    assert!(!apart(9, 9).outcome().one_home);
+    assert!(Family::couple(2025).outcome().one_home && Family::single(2025).outcome().one_home);
+}
+
+#[test]
 fn answers_that_cannot_be_true_together_block_at_each_box() {
     let cases: [(&str, Value, &[&str]); 11] = [
         ("K-014-both", json!({ "self_support": true, "supported": true }), &["self_support", "supported"]),
@@ -92,7 +98,7 @@ fn a_blank_about_support_is_asked_and_not_told_as_a_no() {
     let separate = |family: &Family| family.clone().pin("us.status", "separate").outcome().total;
     let by_bo = supported.clone().set("nana", "/answers/supported_alone_by", json!("bo"));
     assert!(!has_point(&by_bo.outcome(), "K-014-one"));
-    assert_eq!((separate(&supported) - separate(&by_bo)).cents(), 500_00);
+    assert_eq!((separate(&supported) - separate(&by_bo)).cents(), 50_000);
     let refused = family.set("nana", "/answers/supported", json!(false)).outcome();
     assert!(has_point(&refused, "K-013") && !has_point(&refused, "K-014"));
 }

@@ -1071,6 +1071,8 @@ export interface components {
             locality: string;
             /** @description The lowest lawful total tax of the household, pins or not. */
             lowest: components["schemas"]["Money"];
+            /** @description Whether all live in one home, as far as was said. */
+            one_home: boolean;
             /** @description What was paid during the year. */
             paid: components["schemas"]["Money"];
             /** @description What each paper brings. */

@@ -74,7 +74,7 @@ function Entry({ entry, newest, view }: EntryProps) {
       <span>
         {kind && <b className="font-semibold">{kind}. </b>}
         {what.length > 0 ? what.join(" · ") : kind ? "" : "Nothing changed"}
-        <span className="block text-[11px] text-soft">{entry.by}</span>
+        <span className="block text-[12px] text-soft">{entry.by}</span>
       </span>
       <span className="text-right">{entry.total && units(entry.total)}</span>
       <span className="text-right">

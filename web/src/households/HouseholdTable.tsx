@@ -103,7 +103,7 @@ function HouseholdLine({ row, packs, act }: { row: HouseholdRow; packs: PackInfo
             className="font-semibold hover:underline"
           >
             {row.name}{" "}
-            <span className="text-[11px] font-normal text-soft">
+            <span className="text-[12px] font-normal text-soft">
               {summary.people.map((p) => p.split(" ")[0]).join(", ")}
             </span>
           </Link>

@@ -136,7 +136,7 @@ export function BoxLine({ number, label, help, helpId, wide, children }: BoxLine
       <span className="pr-2">
         {label}
         {help && (
-          <span id={helpId} className="block text-[11px] leading-tight text-soft">
+          <span id={helpId} className="block text-[12px] leading-tight text-soft">
             {help}
           </span>
         )}

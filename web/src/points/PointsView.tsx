@@ -60,7 +60,7 @@ function OnePoint({ point }: { point: Point }) {
         <b className="font-semibold">{point.message}</b>{" "}
         <span className="text-soft">{point.dismissed ?? point.remedy}</span>
       </span>
-      <span className="hidden text-[11px] text-soft lg:block">{point.cite}</span>
+      <span className="hidden text-[12px] text-soft lg:block">{point.cite}</span>
       <span className="justify-self-end">
         <Settle point={point} />
       </span>

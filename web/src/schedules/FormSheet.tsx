@@ -109,11 +109,11 @@ function Amount({ row, write, tabIndex, mark }: AmountProps) {
 /** The other form that an amount comes from unchanged. */
 function From({ id, of, open }: { id: string; of: Filed["of"]; open?: (form: string) => void }) {
   const name = of.forms.find((f) => f.id === id)?.name;
-  if (!open) return <span className="ml-2 text-[11px] font-normal text-soft">{name}</span>;
+  if (!open) return <span className="ml-2 text-[12px] font-normal text-soft">{name}</span>;
   return (
     <button
       type="button"
-      className="ml-2 text-[11px] font-normal text-petrol underline underline-offset-2"
+      className="ml-2 text-[12px] font-normal text-petrol underline underline-offset-2"
       onClick={() => open(id)}
     >
       {name}

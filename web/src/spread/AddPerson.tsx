@@ -29,7 +29,7 @@ export function AddPerson() {
       id,
       name,
       role,
-      lived_with: role === "dependent" ? months : {},
+      lived_with: role === "dependent" && opened.outcome.one_home ? months : {},
       ...(born ? { born } : {}),
     };
     const wrong = await edit([{ do: "add_person", person }]);

@@ -92,7 +92,7 @@ export function Line({ label, help, children }: { label: string; help?: string; 
     <div className="row-line grid grid-cols-[1fr_9.5rem] items-center gap-x-3 py-1">
       <span>
         {label}
-        {help && <span className="block text-[11px] text-soft">{help}</span>}
+        {help && <span className="block text-[12px] text-soft">{help}</span>}
       </span>
       {children}
     </div>

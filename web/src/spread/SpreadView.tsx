@@ -109,7 +109,7 @@ function SpreadTable({ outcome, standing, stand }: { outcome: Outcome; standing:
                 onClick={() => stand({ person: column.person })}
               >
                 <span className="block font-bold">{column.name.split(" ")[0]}</span>
-                <span className="block text-[11px] font-normal text-soft">
+                <span className="block text-[12px] font-normal text-soft">
                   {column.caption}
                   {column.files && column.files !== "joint" ? ` · ${column.files}` : ""}
                 </span>
@@ -123,7 +123,7 @@ function SpreadTable({ outcome, standing, stand }: { outcome: Outcome; standing:
               onClick={() => stand({ household: true })}
             >
               <span className="block font-bold">Together</span>
-              <span className="block text-[11px] font-normal text-soft">{outcome.together}</span>
+              <span className="block text-[12px] font-normal text-soft">{outcome.together}</span>
             </button>
           </th>
         </tr>
@@ -163,8 +163,8 @@ function SpreadRow({ row, standing, stand, stop }: RowProps) {
         className={`px-3.5 text-left whitespace-nowrap ${row.result ? "font-bold" : "font-normal"}`}
       >
         {row.label}
-        {row.papers > 0 && <span className="ml-2 text-[11px] text-soft not-italic">{row.papers}</span>}
-        {!row.counts && <span className="ml-2 text-[11px]">not taken</span>}
+        {row.papers > 0 && <span className="ml-2 text-[12px] text-soft not-italic">{row.papers}</span>}
+        {!row.counts && <span className="ml-2 text-[12px]">not taken</span>}
       </th>
       {row.cells.map((c, i) => (
         <td key={i} className="p-0 text-right">
@@ -225,7 +225,7 @@ function Flow({ people, out }: { people: string[]; out?: boolean }) {
   const names = opened.household.people.filter((p) => people.includes(p.id)).map((p) => p.name.split(" ")[0]);
   if (names.length === 0) return null;
   return (
-    <span className="mr-1.5 text-[11px] font-normal text-petrol" aria-hidden="true">
+    <span className="mr-1.5 text-[12px] font-normal text-petrol" aria-hidden="true">
       {out ? "→" : "←"} {names.join(", ")}
     </span>
   );

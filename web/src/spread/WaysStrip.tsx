@@ -26,7 +26,7 @@ export function WaysStrip() {
     >
       <div className="border-r border-rule px-3.5 py-2">
         <h2>Ways to file</h2>
-        <p className="text-[11px] text-soft">
+        <p className="text-[12px] text-soft">
           {count(outcome.lawful_ways, "way")} lawful, {outcome.complete ? "all weighed" : "not all weighed"}
           {pinned > 0 && (
             <span className="block text-ochre">
@@ -54,7 +54,7 @@ export function WaysStrip() {
           to="/h/$id/ways"
           params={{ id: opened.id }}
           search={{}}
-          className="block text-[11px] text-petrol underline"
+          className="block text-[12px] text-petrol underline"
         >
           open Ways
         </Link>
@@ -102,11 +102,11 @@ function Way({
       : difference(way.more);
   return (
     <div className={`flex min-w-0 flex-col border-r border-rule px-3.5 py-2 ${tone}`}>
-      <span className={`text-[11px] ${first ? "text-white/90" : "text-soft"}`}>{told}</span>
+      <span className={`text-[12px] ${first ? "text-white/90" : "text-soft"}`}>{told}</span>
       <b className="text-[17px] leading-tight" style={{ fontStretch: "110%" }}>
         {units(way.total)}
       </b>
-      <span className="truncate text-[11px]" title={way.name}>
+      <span className="truncate text-[12px]" title={way.name}>
         {way.name}
       </span>
       <span className="mt-auto">

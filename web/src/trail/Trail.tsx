@@ -202,7 +202,7 @@ function Step({ input, marked, into }: { input: LineInput; marked: boolean; into
 function MovedFrom({ person }: { person: string }) {
   const { opened } = useDesk();
   const name = opened.household.people.find((p) => p.id === person)?.name ?? person;
-  return <span className="ml-2 text-[11px] text-petrol">← from the return of {name.split(" ")[0]}</span>;
+  return <span className="ml-2 text-[12px] text-petrol">← from the return of {name.split(" ")[0]}</span>;
 }
 
 /** The trail of a line as plain text. */

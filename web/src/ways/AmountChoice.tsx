@@ -64,7 +64,7 @@ export function AmountChoice({ decision, amount, hold }: Props) {
         />
       </div>
       {amount.never_costs && (
-        <p className="text-[11px] text-soft">What would do nothing now is kept for later.</p>
+        <p className="text-[12px] text-soft">What would do nothing now is kept for later.</p>
       )}
     </div>
   );
@@ -95,15 +95,15 @@ function AlongAmount({ amount, label }: { amount: AmountOutcome; label: string }
       {[high, low].map((total) => (
         <g key={total}>
           <path d={`M${LEFT} ${y(total)}H${WIDTH - 10}`} className="stroke-rule" />
-          <text x={LEFT - 5} y={y(total) + 4} textAnchor="end" className="fill-soft text-[10px]">
+          <text x={LEFT - 5} y={y(total) + 4} textAnchor="end" className="fill-soft text-[12px]">
             {units(String(total))}
           </text>
         </g>
       ))}
-      <text x={LEFT} y={HEIGHT - 4} className="fill-soft text-[10px]">
+      <text x={LEFT} y={HEIGHT - 4} className="fill-soft text-[12px]">
         0
       </text>
-      <text x={WIDTH - 10} y={HEIGHT - 4} textAnchor="end" className="fill-soft text-[10px]">
+      <text x={WIDTH - 10} y={HEIGHT - 4} textAnchor="end" className="fill-soft text-[12px]">
         {units(amount.most)}
       </text>
       <path d={path.join("")} className="fill-none stroke-plum stroke-2" />

@@ -74,7 +74,7 @@ function Steps({ points, now }: { points: CurvePoint[]; now: number }) {
       {lines.map((rate) => (
         <g key={rate}>
           <path d={`M${LEFT} ${y(rate)}H${WIDTH - 8}`} className="stroke-rule" />
-          <text x={LEFT - 8} y={y(rate) + 4} textAnchor="end" className="fill-soft text-[11px]">
+          <text x={LEFT - 8} y={y(rate) + 4} textAnchor="end" className="fill-soft text-[12px]">
             {String(rate).replace("-", "−")} %
           </text>
         </g>
@@ -85,14 +85,14 @@ function Steps({ points, now }: { points: CurvePoint[]; now: number }) {
           x={x(most * part)}
           y={HEIGHT - 6}
           textAnchor={part === 1 ? "end" : "middle"}
-          className="fill-soft text-[11px]"
+          className="fill-soft text-[12px]"
         >
           {units(String((most * part) / 1000))}k
         </text>
       ))}
       <path d={path.join("")} className="fill-none stroke-plum stroke-2" />
       <path d={`M${x(now)} ${TOP}V${HEIGHT - BOTTOM}`} className="stroke-petrol stroke-2" />
-      <text x={x(now) + 5} y={TOP + 9} className="fill-petrol text-[11px] font-bold">
+      <text x={x(now) + 5} y={TOP + 9} className="fill-petrol text-[12px] font-bold">
         now {units(String(now))}
       </text>
     </svg>

@@ -56,7 +56,7 @@ function OneDecision({ decision }: { decision: Decision }) {
           <b>{decision.label}</b>
           {decision.pinned ? (
             <Button
-              className="border-plum! px-1.5! py-0! min-h-[25px] text-[11px] font-semibold text-plum"
+              className="border-plum! px-1.5! py-0! min-h-[25px] text-[12px] font-semibold text-plum"
               onClick={() => pin(null)}
             >
               pinned by you · let go
@@ -105,7 +105,7 @@ function OneDecision({ decision }: { decision: Decision }) {
             {fault}
           </p>
         )}
-        <p className="pt-0.5 pl-6 text-[11px] text-soft">
+        <p className="pt-0.5 pl-6 text-[12px] text-soft">
           {decision.cite}
           {decision.neutral ? " · moves money between the returns, not the tax" : ""}
         </p>

@@ -31,7 +31,7 @@ export function LostList() {
         >
           <span>
             {limit.label}
-            {whose(opened.outcome, limit)} <span className="text-[11px] text-soft">{limit.how}</span>
+            {whose(opened.outcome, limit)} <span className="text-[12px] text-soft">{limit.how}</span>
           </span>
           <b className="text-ochre">{units(limit.lost)}</b>
         </Link>

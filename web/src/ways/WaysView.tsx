@@ -55,7 +55,7 @@ function Compared() {
               className={`w-48 px-2.5 pt-2 pb-1 text-right ${i === 0 ? "bg-petrol text-white" : ""}`}
             >
               {way.name}
-              <span className="block text-[11px] font-normal">
+              <span className="block text-[12px] font-normal">
                 {i === 0 ? "lowest" : isZero(way.more) ? "the same" : difference(way.more)}
               </span>
             </th>

@@ -123,6 +123,7 @@ fn assemble(
     Ok(Outcome {
         country: household.country.clone(),
         locality: pack.locality(household),
+        one_home: pack.one_home(household),
         year: household.year,
         currency: pack.about().currency.into(),
         lowest: weighed.lowest.as_ref().map_or(total, |r| r.total.min(total)),

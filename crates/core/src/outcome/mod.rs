@@ -50,6 +50,8 @@ pub struct Outcome {
     pub country: String,
     /// The part of the country, for lists.
     pub locality: String,
+    /// Whether all live in one home, as far as was said.
+    pub one_home: bool,
     /// The return year.
     pub year: i32,
     /// The currency by its ISO 4217 code.
