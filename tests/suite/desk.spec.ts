@@ -304,6 +304,24 @@ test("grandmother: what was not said is asked, and two homes have no more months
   ).toBeVisible();
 });
 
+test("what is done beside the return is said so, and taken up again", async ({ page }) => {
+  const id = await openCopy(page, "Vreeland-Mbeki");
+  await page.goto(`/h/${id}/papers?paper=gifts`);
+  const sort = page.getByLabel(/^Sort/).first();
+  await sort.selectOption("Used goods");
+  await saved(page);
+  const amount = page.getByRole("textbox", { name: /^Amount/ }).first();
+  await amount.fill("812");
+  await amount.press("Enter");
+  await page.getByRole("link", { name: /Open points/ }).click();
+  await expect(page.getByText("Goods worth 812 need Form 8283.")).toBeVisible();
+  await page.getByRole("button", { name: "Done beside this return" }).click();
+  await expect(page.getByText(/done beside this return · N. Ostrava, \d+ \w+ \d{4}/)).toBeVisible();
+  await expect(page.getByRole("heading", { name: /hold.* up the filing/ })).toBeHidden();
+  await page.getByRole("button", { name: "Take it up again" }).first().click();
+  await expect(page.getByRole("heading", { name: "1 point holds up the filing" })).toBeVisible();
+});
+
 test("open points are answered where they stand", async ({ page }) => {
   await signIn(page);
   await page.getByRole("button", { name: /New household/ }).click();

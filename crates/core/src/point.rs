@@ -24,9 +24,11 @@ pub struct Point {
     pub place: Place,
     /// The law asks for something that this program does not compute yet, or might: the figures are not a result.
     pub not_covered: bool,
+    /// It may be said to be done beside this return; nothing else that blocks can be put aside.
+    pub beside: bool,
     /// What the field at the place should say, where that can be computed.
     pub suggested: Option<String>,
-    /// Why the preparer put it aside, if so.
+    /// Why the preparer put it aside, or who did it beside this return and when, if so.
     pub dismissed: Option<String>,
     /// A fingerprint of the facts that it is about; whoever puts it aside names it.
     pub about: String,
@@ -41,6 +43,8 @@ pub struct PointDef {
     pub weight: Weight,
     /// Whether the figures are no result while it stands.
     pub not_covered: bool,
+    /// It blocks until somebody says that it was done beside this return.
+    pub beside: bool,
     /// The rule that asks for it, or the official instructions.
     pub cite: &'static str,
     /// What to do about it.
@@ -50,12 +54,18 @@ pub struct PointDef {
 impl PointDef {
     /// Something that blocks.
     pub const fn blocks(code: &'static str, cite: &'static str, remedy: &'static str) -> PointDef {
-        PointDef { code, weight: Weight::Blocks, not_covered: false, cite, remedy }
+        PointDef { code, weight: Weight::Blocks, not_covered: false, beside: false, cite, remedy }
     }
 
     /// Something worth a look.
     pub const fn look(code: &'static str, cite: &'static str, remedy: &'static str) -> PointDef {
         PointDef { weight: Weight::Look, ..PointDef::blocks(code, cite, remedy) }
+    }
+
+    /// Something to be done that is no part of the computation: it blocks until somebody says that it was done beside
+    /// this return.
+    pub const fn beside(code: &'static str, cite: &'static str, remedy: &'static str) -> PointDef {
+        PointDef { beside: true, ..PointDef::blocks(code, cite, remedy) }
     }
 
     /// Something of the law that is not computed yet; it blocks, and the figures are not a result.
@@ -79,6 +89,7 @@ impl PointDef {
             cite: self.cite.into(),
             place,
             not_covered: self.not_covered,
+            beside: self.beside,
             suggested: None,
             dismissed: None,
             about: String::new(),

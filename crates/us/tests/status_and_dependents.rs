@@ -3,7 +3,7 @@
 
 use hembo_core::Outcome;
 use hembo_testing::us::{Family, has_point, line};
-use serde_json::json;
+use serde_json::{Value, json};
 
 fn barred(outcome: &Outcome, decision: &str, option: &str) -> Option<String> {
     let found = outcome.decisions.iter().find(|d| d.id == decision).unwrap();
@@ -255,6 +255,18 @@ fn checks_of_papers_name_their_box() {
     for code in ["K-111", "K-112", "K-154"] {
         assert!(has_point(&gifts, code), "{code}");
     }
+    let form = |outcome: &Outcome| outcome.points.iter().find(|p| p.id.starts_with("K-111")).unwrap().clone();
+    let open = form(&gifts);
+    assert!(open.beside && open.dismissed.is_none());
+    let goods = json!([{ "sort": "goods", "amount": "500.01", "date": "2025-12-31" }]);
+    let mut family = Family::single(2025).paper("Gifts", &["ada"], json!({}), goods);
+    let said = json!({ open.id.as_str(): { "reason": "done beside this return" }, "K-004:ada/born": { "reason": "no" } });
+    family.0["dismissed"] = said;
+    let done = family.set("ada", "/born", Value::Null).outcome();
+    assert_eq!(form(&done).dismissed.as_deref(), Some("done beside this return"));
+    // Nothing else that blocks can be put aside.
+    let born = done.points.iter().find(|p| p.id == "K-004:ada/born").unwrap();
+    assert!(born.dismissed.is_none());
     let stranger = Family::single(2025).child("pal", "1990-01-01").medical(&["ada"], "pal", 100).outcome();
     assert!(has_point(&stranger, "medical-patient"));
 }

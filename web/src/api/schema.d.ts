@@ -1212,9 +1212,11 @@ export interface components {
         Point: {
             /** @description A fingerprint of the facts that it is about; whoever puts it aside names it. */
             about: string;
+            /** @description It may be said to be done beside this return; nothing else that blocks can be put aside. */
+            beside: boolean;
             /** @description The rule that asks for it; empty where it is no rule of the law. */
             cite: string;
-            /** @description Why the preparer put it aside, if so. */
+            /** @description Why the preparer put it aside, or who did it beside this return and when, if so. */
             dismissed?: string | null;
             /** @description The id: the check's code and its place. */
             id: string;

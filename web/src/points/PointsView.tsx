@@ -3,9 +3,10 @@ import { Link } from "@tanstack/react-router";
 import { useState } from "react";
 import type { Command, Entry, Field, Point } from "../api/types";
 import { useDesk } from "../desk/useDesk";
+import { useWho } from "../signin/SignInGate";
 import { EntryBox } from "../ui/EntryBox";
 import { focusAtOnce } from "../ui/focus";
-import { count, exact } from "../ui/format";
+import { count, exact, today } from "../ui/format";
 import { Blank, Button, Diamond } from "../ui/pieces";
 import { AnswerNo } from "./AnswerNo";
 
@@ -69,7 +70,8 @@ function OnePoint({ point }: { point: Point }) {
           Take it up again
         </Button>
       ) : (
-        point.weight === "look" && <PutAside point={point} />
+        (point.beside && <DoneBeside point={point} />) ||
+        (point.weight === "look" && <PutAside point={point} />)
       )}
     </div>
   );
@@ -142,6 +144,21 @@ function Settle({ point }: { point: Point }) {
     >
       Go to {person.name.split(" ")[0]}
     </Link>
+  );
+}
+
+/** What is no part of the computation: said to be done, by whom and when. */
+function DoneBeside({ point }: { point: Point }) {
+  const { edit } = useDesk();
+  const { data: who } = useWho();
+  const done = () => {
+    const reason = `done beside this return · ${who?.name ?? ""}, ${today()}`;
+    void edit([{ do: "dismiss", point: point.id, reason, about: point.about }]);
+  };
+  return (
+    <Button tone="quiet" onClick={done}>
+      Done beside this return
+    </Button>
   );
 }
 

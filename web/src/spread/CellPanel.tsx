@@ -99,7 +99,7 @@ export function LimitBlock({ limit }: { limit: Limit }) {
   const lost = !isZero(limit.lost);
   return (
     <div className={`border-l-4 px-3 py-2 ${lost ? "border-ochre bg-sand" : "border-rule bg-sheet"}`}>
-      <b>{lost ? `${precise(limit.lost)} lost — ${limit.how}` : `Nothing lost — ${limit.how}`}</b>
+      <b>{lost ? `${precise(limit.lost)} lost — ${limit.how}` : `All ${precise(limit.allowed)} allowed`}</b>
       <span
         className="my-1.5 block h-2 border border-ochre bg-[repeating-linear-gradient(135deg,#fff_0_3px,#e5bf8c_3px_4px)]"
         aria-hidden="true"
@@ -109,7 +109,7 @@ export function LimitBlock({ limit }: { limit: Limit }) {
           style={{ width: `${entered > 0 ? (100 * allowed) / entered : 0}%` }}
         />
       </span>
-      {precise(limit.allowed)} allowed of {precise(limit.entered)}.{" "}
+      {lost && `${precise(limit.allowed)} allowed of ${precise(limit.entered)}. `}
       {limit.edge &&
         limit.distance &&
         `Changes at ${precise(limit.edge)}, ${precise(limit.distance)} from here. `}

@@ -70,12 +70,19 @@ export function time(iso: string) {
 
 /** When something was touched: "today 14:02", "12 Nov". */
 export function touched(iso: string) {
-  const date = new Date(iso);
-  return date.toDateString() === new Date().toDateString() ? `today ${clock.format(date)}` : day.format(date);
+  const then = new Date(iso);
+  return then.toDateString() === new Date().toDateString() ? `today ${clock.format(then)}` : day.format(then);
+}
+
+const dated = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", year: "numeric" });
+
+/** Today: "12 Nov 2026". */
+export function today() {
+  return dated.format(new Date());
 }
 
 /** A moment: "12 Nov 14:02". */
 export function moment(iso: string) {
-  const date = new Date(iso);
-  return `${day.format(date)} ${clock.format(date)}`;
+  const then = new Date(iso);
+  return `${day.format(then)} ${clock.format(then)}`;
 }

@@ -332,7 +332,11 @@ impl<'a> Shown<'a> {
         for point in &mut points {
             point.about = fingerprint::of(point, self.household);
             // What blocks cannot be put aside, and what was put aside is open again where its facts have changed.
-            let dismissal = self.household.dismissed.get(&point.id).filter(|_| point.weight == Weight::Look);
+            let dismissal = self
+                .household
+                .dismissed
+                .get(&point.id)
+                .filter(|_| point.weight == Weight::Look || point.beside);
             let same = dismissal.filter(|d| d.about.as_ref().is_none_or(|about| *about == point.about));
             point.dismissed = same.map(|d| d.reason.clone());
         }

@@ -57,7 +57,7 @@ limits! {
 open_points! {
     ACKNOWLEDGMENT = look "K-112", "IRC §170(f)(8)",
         "Have it before filing.";
-    FORM_8283 = blocks "K-111", "IRC §170(f)(11)",
+    FORM_8283 = beside "K-111", "IRC §170(f)(11)",
         "Fill in Form 8283 beside this return.";
     OTHER_YEAR = look "gift-year", "IRC §170(d)(1)",
         "Correct the year, or remove the line.";
