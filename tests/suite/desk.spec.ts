@@ -69,6 +69,7 @@ test("figures, limits and ways move after each box", async ({ page }) => {
   // 15 % × 22,667 = 3,400: the whole refundable part.
   await page.getByRole("link", { name: "Spread" }).click();
   await expect(cell(page, "Child credit paid out", 3)).toContainText("−3,400");
+  await expect(cell(page, "Balance", 3)).toHaveText(/^[\d,]+ back$/);
   await page.getByRole("button", { name: /^Undo/ }).click();
   await expect(cell(page, "Child credit paid out", 3)).toContainText("−2,538");
   await page.getByRole("button", { name: /^Redo/ }).click();

@@ -605,6 +605,8 @@ export interface components {
         ComparedRow: {
             /** @description One amount for each of the first ways. */
             amounts: (components["schemas"]["Money"] | null)[];
+            /** @description A balance: told as due or back. */
+            balance: boolean;
             /** @description The words at the left. */
             label: string;
             /** @description A result. */
@@ -1288,6 +1290,8 @@ export interface components {
         Role: "filer" | "dependent";
         /** @description A row of the Spread. */
         Row: {
+            /** @description A balance: told as due or back. */
+            balance: boolean;
             /** @description One cell a column. */
             cells: (components["schemas"]["Cell"] | null)[];
             /** @description Whether it counts in the chosen way, or only shows what another option would use. */

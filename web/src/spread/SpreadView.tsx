@@ -5,7 +5,7 @@ import type { Cell, Outcome, Row } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 import type { Standing } from "../router";
 import { Trail } from "../trail/Trail";
-import { isZero, units } from "../ui/format";
+import { balance, isZero, units } from "../ui/format";
 import { useKeys } from "../ui/keys";
 import { Notch } from "../ui/pieces";
 import { AddPerson } from "./AddPerson";
@@ -192,7 +192,8 @@ function CellButton({ cell, row, standing, stand, stop }: CellProps) {
   const zero = isZero(cell.amount);
   // A person's part is what came in; only the line of the return takes off.
   const takesOff = row.takes_off && cell.line === row.line;
-  const amount = takesOff && !zero ? `−${units(cell.amount)}`.replace("−−", "") : units(cell.amount);
+  const plain = takesOff && !zero ? `−${units(cell.amount)}`.replace("−−", "") : units(cell.amount);
+  const amount = row.balance ? balance(cell.amount) : plain;
   const at = { line: cell.line, scopes: cell.scopes.join(",") };
   const mark = marked ? "bg-wash outline-2 -outline-offset-2 outline-petrol" : "hover:bg-wash";
   return (

@@ -1,6 +1,6 @@
 // Ways: what the law leaves open, what each option costs, and where the lowest ways part.
 import { useDesk } from "../desk/useDesk";
-import { count, difference, isZero, units } from "../ui/format";
+import { balance, count, difference, isZero, units } from "../ui/format";
 import { Curve } from "./Curve";
 import { Decisions } from "./Decisions";
 import { LostList } from "./LostList";
@@ -75,7 +75,9 @@ function Compared() {
               <td key={i} className={`px-2.5 text-right ${tone(i)}`}>
                 {amount === null || amount === undefined
                   ? "·"
-                  : units(row.takes_off && !isZero(amount) ? `-${amount}` : amount)}
+                  : row.balance
+                    ? balance(amount)
+                    : units(row.takes_off && !isZero(amount) ? `-${amount}` : amount)}
               </td>
             ))}
           </tr>

@@ -2,7 +2,8 @@
 
 use super::{
     AmountOutcome, Authority, ComparedRow, DecisionOutcome, Kink, MOST_WAYS, NAMED_WAYS, NamedWay,
-    OptionOutcome, Outcome, Wanted, schedules, shown::Shown,
+    OptionOutcome, Outcome, Wanted, schedules,
+    shown::{Shown, is_balance},
 };
 use crate::{
     check::{Fault, faults},
@@ -290,6 +291,7 @@ fn compared(pack: &dyn Pack, case: &dyn Case, ranking: &[Ranked]) -> Vec<Compare
     let row = |row: &SpreadRow| ComparedRow {
         label: row.label.into(),
         takes_off: row.takes_off,
+        balance: is_balance(pack, row),
         result: row.result,
         amounts: recorded
             .iter()

@@ -149,6 +149,8 @@ pub struct Row {
     pub papers: usize,
     /// Shown with a minus sign.
     pub takes_off: bool,
+    /// A balance: told as due or back.
+    pub balance: bool,
     /// A result.
     pub result: bool,
     /// Whether it counts in the chosen way, or only shows what another option would use.
@@ -268,6 +270,8 @@ pub struct ComparedRow {
     pub label: String,
     /// Shown with a minus sign.
     pub takes_off: bool,
+    /// A balance: told as due or back.
+    pub balance: bool,
     /// A result.
     pub result: bool,
     /// One amount for each of the first ways.

@@ -20,6 +20,11 @@ use std::collections::{BTreeMap, HashMap};
 const TOO_MANY_WAYS: PointDef = PointDef::blocks("too-many-ways", "", "Hold one of the decisions on Ways.");
 const PIN_GONE: PointDef = PointDef::look("pin-gone", "", "Let it go; it has no effect.");
 
+/// Whether a row is what is due to an authority, or back from it.
+pub(super) fn is_balance(pack: &dyn Pack, row: &SpreadRow) -> bool {
+    pack.totals().iter().any(|totals| totals.balance == row.total)
+}
+
 /// One way as people see it.
 pub(super) struct Shown<'a> {
     pub(super) household: &'a Household,
@@ -135,6 +140,7 @@ impl<'a> Shown<'a> {
             line: row.total.into(),
             papers: self.papers_behind(row),
             takes_off: row.takes_off,
+            balance: is_balance(self.pack, row),
             result: row.result,
             counts: main.iter().any(|&s| self.case.counts(self.way, row.total, s)),
             cells,
