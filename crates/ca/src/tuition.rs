@@ -3,8 +3,7 @@
 use crate::{
     bringing::Bringing,
     facts::Facts,
-    plan::Handed,
-    plan::{Filed, On},
+    plan::{Filed, Handed, On},
     points::Points,
     rounding::STEEPEST,
 };

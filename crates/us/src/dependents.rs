@@ -137,9 +137,6 @@ const RESIDENCIES: &[Choice] = &[
     Choice::new("other", "Neither"),
 ];
 
-/// Spouses apart from July: to June a month may count with both of them, then with one.
-const MONTHS_OF_TWO_HOMES: i64 = 18;
-
 /// The support test of a relative fails.
 pub const NO_SUPPORT: &str = "the claimer does not pay over half of the support";
 
@@ -389,7 +386,9 @@ fn contradictions(points: &mut Points<'_>, index: usize) {
         }
     };
     let months: i64 = person.months_with.iter().map(|(_, months)| *months).sum();
-    if facts.couple() && facts.apart && months > MONTHS_OF_TWO_HOMES {
+    // Before they live apart a month may count with both of them, then with one.
+    let most = 2 * 12 - facts.figures.considered_unmarried.months_apart;
+    if facts.couple() && facts.apart == Some(true) && months > most {
         let message =
             format!("{name} cannot have lived {months} months with spouses who were apart from July.");
         raise(&MONTHS_APART, &["lived_with"], message);

@@ -110,7 +110,7 @@ pub fn counts(on: On<'_>, person: usize) -> bool {
 fn eligible(on: On<'_>, children: usize, income: &Income) -> Result<(), &'static str> {
     let figures = &on.facts.figures.earned_income_credit;
     let people = || on.unit.people.iter().map(|&p| &on.facts.people[p]);
-    if on.unit.status == Status::Separate && !(on.facts.apart && children > 0) {
+    if on.unit.status == Status::Separate && !(on.facts.apart == Some(true) && children > 0) {
         return Err("a separate return of spouses who lived together");
     }
     if people().any(|p| p.nonresident_alien) {

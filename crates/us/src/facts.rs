@@ -19,7 +19,7 @@ pub struct Facts {
     /// The marital state on the last day of the year.
     pub marital: Marital,
     /// The spouses lived apart from July to December.
-    pub apart: bool,
+    pub apart: Option<bool>,
     /// A spouse outside this household itemizes.
     pub spouse_itemizes: bool,
     /// A financial account abroad; none where it was not said.

@@ -16,6 +16,7 @@ use std::sync::LazyLock;
 pub struct Figures {
     pub year: i32,
     pub standard_deduction: Cited<StandardDeduction>,
+    pub considered_unmarried: Cited<ConsideredUnmarried>,
     pub dependents: Cited<Dependents>,
     pub medical: Cited<Medical>,
     pub taxes: Cited<Taxes>,
@@ -83,6 +84,8 @@ tables! {
         basic: ByStatus, aged_or_blind_unmarried: Money, aged_or_blind_married: Money,
         dependent_least: Money, dependent_plus: Money, aged: i32,
     }
+    /// §7703(b)(3).
+    ConsideredUnmarried { months_apart: i64 }
     /// §152.
     Dependents { gross_income_below: Money, child_under: i32, student_under: i32, student_months: i64 }
     /// §213.

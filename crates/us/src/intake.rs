@@ -32,7 +32,7 @@ pub fn read(household: &Household, figures: &'static Figures) -> Facts {
         year_end,
         people: household.people.iter().map(|p| person(household, p)).collect(),
         marital,
-        apart: flag(status::ask::APART),
+        apart: answer(status::ask::APART).and_then(Entry::flag),
         spouse_itemizes: flag(status::ask::SPOUSE_ITEMIZES),
         foreign_account: answer(income::ask::FOREIGN_ACCOUNT).and_then(Entry::flag),
         state: answer(states::ask::STATE).and_then(Entry::text).map(str::to_owned),

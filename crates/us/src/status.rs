@@ -171,8 +171,10 @@ pub fn considered_unmarried(facts: &Facts, filer: usize) -> Result<(), &'static 
     if spouse_is_alien {
         return head_of_household(facts, filer);
     }
-    if !facts.apart {
-        return Err("lived together after June");
+    match facts.apart {
+        Some(true) => {}
+        Some(false) => return Err("lived together after June"),
+        None => return Err("not said yet whether the spouses lived apart from July"),
     }
     paid_home(facts, filer)?;
     let child = |p: usize| {
@@ -227,7 +229,7 @@ fn alone_or_widowed(points: &mut Points<'_>, filer: usize) {
     let person = &points.facts.people[filer];
     let place = |field: &str| Place::person(&person.id, field);
     let start = points.facts.figures.year;
-    let matters = points.facts.marital != Marital::Married || points.facts.apart;
+    let matters = points.facts.marital != Marital::Married || points.facts.apart == Some(true);
     if person.paid_home.is_none() && matters && dependents::candidates(points.facts).next().is_some() {
         let message = format!("Did {} pay over half the cost of the home?", person.name);
         points.raise(&PAID_HOME, place(ask::PAID_HOME), message);

@@ -1,7 +1,9 @@
 // The boxes of one paper. Tab and Enter walk them in the printed order; a box is stored when it is left.
+
 import { useNavigate } from "@tanstack/react-router";
 import type { Entry, Field, Paper, PaperKind, Point } from "../api/types";
 import { useDesk } from "../desk/useDesk";
+import { DoneBeside } from "../points/PointsView";
 import { EntryBox } from "../ui/EntryBox";
 import { field } from "../ui/field";
 import { exact } from "../ui/format";
@@ -160,6 +162,7 @@ export function PointNote({ point, use }: { point: Point; use?: () => void }) {
           use {exact(point.suggested ?? "")}
         </Button>
       )}
+      {point.beside && <DoneBeside point={point} />}
       {point.weight === "look" && (
         <Button
           tone="quiet"

@@ -148,7 +148,7 @@ function Settle({ point }: { point: Point }) {
 }
 
 /** What is no part of the computation: said to be done, by whom and when. */
-function DoneBeside({ point }: { point: Point }) {
+export function DoneBeside({ point }: { point: Point }) {
   const { edit } = useDesk();
   const { data: who } = useWho();
   const done = () => {

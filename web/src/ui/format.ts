@@ -48,7 +48,7 @@ export function typedAmount(text: string): string {
   const signed = text
     .trim()
     .replace(MINUS, "-")
-    .replace(/^(-?)\s*(?:C|CA|US)?\$\s*/i, "$1");
+    .replace(/^(-?)\s*\p{L}{0,2}\p{Sc}\s*/u, "$1");
   const plain = THOUSANDS.test(signed) ? signed.replaceAll(/[,\s]/g, "") : signed;
   return plain.replace(/^(-?)\./, "$10.").replace(/\.$/, "");
 }

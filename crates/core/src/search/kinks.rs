@@ -6,174 +6,33 @@
 //! corner. Where they disagree, the first margin that does is linear between two such corners: the simplex is cut
 //! exactly where that margin is zero, and both halves are looked at again. Nothing is sampled, nothing guessed. A
 //! simplex whose corners are so dear that nothing on it can be the lowest, however steep the law, is left as it is.
-//!
-//! Lines are rounded to cents, so that margins are known to a few cents; within [`WITHIN`] a corner stands on the edge.
 
-use crate::{
-    limit::{LimitAt, LimitTaken},
-    line::LineId,
-    trail::{Inputs, Scope, Trail},
-};
+use super::edges::{Differ, Edges, Told, differ};
 use hembo_money::{Money, Rate, Rounding};
 use std::{
     cmp::Ordering,
     collections::{BinaryHeap, HashMap},
-    panic::Location,
     rc::{Rc, Weak},
 };
-
-/// As near as this to an edge counts as on it: the cents that rounded lines add up to.
-const WITHIN: i64 = 5;
 
 /// Corners nearer than this to each other are not cut apart: a kink is met exactly from farther off, and what is left
 /// between them is the rounding of lines.
 const NEAR: i64 = 100;
 
-/// Spreads the bits of what is mixed with it.
-const MIX: u64 = 0x9E37_79B9_7F4A_7C15;
-
 /// By how much the margin of a step moves with a unit of any amount, at the very most.
 const STEP_SLOPE: i64 = 2;
-
-/// A trail that notes on which side of every edge a computation is, and nothing else.
-#[derive(Debug, Default, Clone)]
-pub struct Edges {
-    told: Vec<Edge>,
-    /// No way is here: the total only goes on evenly from where one is.
-    outside: bool,
-}
-
-impl Edges {
-    /// Marks the point as one at which no way is.
-    pub(super) fn outside(&mut self) {
-        self.outside = true;
-    }
-}
-
-#[derive(Debug, Clone, Copy)]
-struct Edge {
-    margin: i64,
-    step: bool,
-    matters: bool,
-    /// The place in the rules that tells it: which edge it is.
-    place: &'static Location<'static>,
-}
-
-impl Edge {
-    /// The side, or none for an edge that this corner stands on.
-    fn side(self) -> Option<bool> {
-        (self.margin.abs() > WITHIN).then_some(self.upper())
-    }
-
-    /// The side that the rule took.
-    fn upper(self) -> bool {
-        self.margin >= 0
-    }
-}
-
-impl Trail for Edges {
-    #[inline(always)]
-    fn line(&mut self, _: LineId, _: Scope, amount: Money, _: impl FnOnce(&mut Inputs)) -> Money {
-        amount
-    }
-
-    #[inline(always)]
-    fn limit(&mut self, _: LimitAt, _: impl FnOnce() -> LimitTaken) {}
-
-    #[inline(always)]
-    #[track_caller]
-    fn edge(&mut self, margin: Money, matters: bool) {
-        self.told.push(Edge { margin: margin.cents(), step: false, matters, place: Location::caller() });
-    }
-
-    #[inline(always)]
-    #[track_caller]
-    fn step(&mut self, margin: Money, matters: bool) {
-        self.told.push(Edge { margin: margin.cents(), step: true, matters, place: Location::caller() });
-    }
-}
 
 /// A point in the space of the amounts with what was found there.
 #[derive(Debug)]
 struct Corner {
     at: Vec<i64>,
     total: Money,
-    edges: Edges,
-    sides: Vec<Sides>,
-}
-
-/// On which side of 64 edges a point is, a bit an edge: so that the edges of several points are compared 64 at once.
-#[derive(Debug, Default, Clone, Copy)]
-struct Sides {
-    /// Clearly above, clearly below, and above by the rule that was taken.
-    above: u64,
-    below: u64,
-    upper: u64,
-    step: u64,
-    matters: u64,
-    /// Which edges they are and how many, in one number.
-    which: u64,
-}
-
-impl Sides {
-    /// Those of all edges.
-    fn of(edges: &Edges) -> Vec<Sides> {
-        edges.told.chunks(64).map(Sides::of_word).collect()
-    }
-
-    fn of_word(edges: &[Edge]) -> Sides {
-        let mut sides = Sides::default();
-        for (place, edge) in edges.iter().enumerate() {
-            let bit = |is: bool| u64::from(is) << place;
-            sides.above |= bit(edge.margin > WITHIN);
-            sides.below |= bit(edge.margin < -WITHIN);
-            sides.upper |= bit(edge.upper());
-            sides.step |= bit(edge.step);
-            sides.matters |= bit(edge.matters);
-            let which = sides.which ^ std::ptr::from_ref(edge.place).addr() as u64;
-            sides.which = which.rotate_left(5).wrapping_mul(MIX);
-        }
-        sides
-    }
-}
-
-/// Where corners of a simplex differ.
-enum Differ {
-    /// They are on two sides of an edge that matters.
-    Side(usize),
-    /// From this one on they tell other edges: a rule went another way.
-    Edges,
+    told: Told,
 }
 
 /// Where corners of a simplex first differ from a place on.
-fn differ(simplex: &[Rc<Corner>], from: usize) -> Option<Differ> {
-    let words = simplex.iter().map(|c| c.sides.len());
-    let (least, most) = (words.clone().min().unwrap_or(0), words.max().unwrap_or(0));
-    for word in from / 64..least {
-        let any = |pick: fn(&Sides) -> u64| simplex.iter().fold(0, |all, c| all | pick(&c.sides[word]));
-        let apart = any(|s| s.above) & any(|s| s.below);
-        let stepped = simplex[0].sides[word].step & any(|s| s.upper) & any(|s| !s.upper);
-        let mut found = any(|s| s.matters) & (apart | stepped);
-        if word == from / 64 {
-            found &= u64::MAX << (from % 64);
-        }
-        let same = simplex.iter().all(|c| c.sides[word].which == simplex[0].sides[word].which);
-        let edge = word * 64 + found.trailing_zeros() as usize;
-        if !same && (found == 0 || edge >= same_up_to(simplex, word * 64)) {
-            return Some(Differ::Edges);
-        }
-        if found != 0 {
-            return Some(Differ::Side(edge));
-        }
-    }
-    (least < most).then_some(Differ::Edges)
-}
-
-/// Up to where all corners tell the same edges, from a place on.
-fn same_up_to(simplex: &[Rc<Corner>], from: usize) -> usize {
-    let place = |corner: &Rc<Corner>, edge: usize| corner.edges.told.get(edge).map(|e| e.place);
-    let other = |edge: &usize| simplex.iter().any(|c| place(c, *edge) != place(&simplex[0], *edge));
-    (from..).find(other).unwrap_or(from)
+fn first_differing(simplex: &[Rc<Corner>], from: usize) -> Option<Differ> {
+    differ(simplex, |corner| &corner.told, from)
 }
 
 /// How far a total can fall between two points.
@@ -309,12 +168,11 @@ impl<F: FnMut(&[Money], &mut Edges) -> At> Explorer<F> {
             return found;
         }
         let amounts: Vec<_> = at.iter().map(|&cents| Money::from_cents(cents)).collect();
-        let mut edges = Edges { told: Vec::with_capacity(self.told), outside: false };
+        let mut edges = Edges::with_room(self.told);
         let At { total, lawful } = (self.at)(&amounts, &mut edges);
         self.told = self.told.max(edges.told.len());
         self.lowest = self.lowest.min(lawful);
-        let sides = Sides::of(&edges);
-        let corner = Rc::new(Corner { at: at.clone(), total, edges, sides });
+        let corner = Rc::new(Corner { at: at.clone(), total, told: Told::of(edges) });
         self.corners.insert(at, Rc::downgrade(&corner));
         corner
     }
@@ -339,14 +197,14 @@ impl<F: FnMut(&[Money], &mut Edges) -> At> Explorer<F> {
     fn cut(&mut self, simplex: &mut [Rc<Corner>]) -> Option<(usize, usize, Rc<Corner>, Rc<Corner>)> {
         let mut from = 0;
         let mut pairs = None;
-        while let Some(differ) = differ(simplex, from) {
+        while let Some(differ) = first_differing(simplex, from) {
             let pairs = pairs.get_or_insert_with(|| longest_first(simplex));
             let Differ::Side(edge) = differ else { return self.in_the_middle(simplex, pairs) };
             from = edge + 1;
-            if simplex[0].edges.told[edge].step {
+            if simplex[0].told.edge(edge).step {
                 self.onto_one_side(simplex, edge);
             }
-            let side = |c: &Rc<Corner>| c.edges.told[edge].side();
+            let side = |c: &Rc<Corner>| c.told.edge(edge).side();
             for &(i, j) in pairs.iter() {
                 let (Some(one), Some(other)) = (side(&simplex[i]), side(&simplex[j])) else { continue };
                 if one == other {
@@ -373,10 +231,10 @@ impl<F: FnMut(&[Money], &mut Edges) -> At> Explorer<F> {
 
     /// The points between two corners on either side of an edge; none where there is no room between.
     fn crossing(&mut self, i: &Rc<Corner>, j: &Rc<Corner>, edge: usize) -> Option<(Rc<Corner>, Rc<Corner>)> {
-        if i.edges.told[edge].step {
+        if i.told.edge(edge).step {
             return self.step_between(Rc::clone(i), Rc::clone(j), edge);
         }
-        let (from, to) = (i128::from(i.edges.told[edge].margin), i128::from(j.edges.told[edge].margin));
+        let (from, to) = (i128::from(i.told.edge(edge).margin), i128::from(j.told.edge(edge).margin));
         let at = between(&i.at, &j.at, from, from - to)?;
         let cut = self.corner(at);
         Some((Rc::clone(&cut), cut))
@@ -384,10 +242,10 @@ impl<F: FnMut(&[Money], &mut Edges) -> At> Explorer<F> {
 
     /// Where all corners away from a step are on one side, those at it are taken from that side too.
     fn onto_one_side(&mut self, simplex: &mut [Rc<Corner>], edge: usize) {
-        let mut sides = simplex.iter().filter_map(|c| c.edges.told[edge].side());
+        let mut sides = simplex.iter().filter_map(|c| c.told.edge(edge).side());
         let Some(side) = sides.next().filter(|first| sides.all(|other| other == *first)) else { return };
-        let away = simplex.iter().find(|c| c.edges.told[edge].side().is_some()).map(Rc::clone);
-        for corner in simplex.iter_mut().filter(|c| c.edges.told[edge].upper() != side) {
+        let away = simplex.iter().find(|c| c.told.edge(edge).side().is_some()).map(Rc::clone);
+        for corner in simplex.iter_mut().filter(|c| c.told.edge(edge).upper() != side) {
             if let Some(at) = self.across.get(&corner.at).cloned() {
                 *corner = self.corner(at);
             } else if let Some(away) = &away {
@@ -410,7 +268,7 @@ impl<F: FnMut(&[Money], &mut Edges) -> At> Explorer<F> {
         while let Some(at) = between(&i.at, &j.at, 1, 2) {
             let middle = self.corner(at);
             moved = true;
-            if middle.edges.told[edge].upper() == i.edges.told[edge].upper() {
+            if middle.told.edge(edge).upper() == i.told.edge(edge).upper() {
                 i = middle;
             } else {
                 j = middle;
@@ -451,9 +309,9 @@ fn lowest_corner(simplex: &[Rc<Corner>]) -> Money {
 /// Whether no way is on a whole simplex: at no corner, and the step that makes it so is linear there, as the corners
 /// agree in every edge before it.
 fn outside(simplex: &[Rc<Corner>]) -> bool {
-    simplex.iter().all(|corner| corner.edges.outside) && {
-        let step = simplex[0].edges.told.iter().position(|edge| edge.step);
-        step.is_some_and(|step| match differ(simplex, 0) {
+    simplex.iter().all(|corner| corner.told.edges.outside) && {
+        let step = simplex[0].told.edges.told.iter().position(|edge| edge.step);
+        step.is_some_and(|step| match first_differing(simplex, 0) {
             Some(Differ::Side(edge)) => edge > step,
             Some(Differ::Edges) => false,
             None => true,
@@ -470,10 +328,10 @@ fn reach(simplex: &[Rc<Corner>], corner: &Corner, axis: usize) -> i64 {
 fn may_jump(simplex: &[Rc<Corner>]) -> bool {
     let near = |corner: &Rc<Corner>, edge: usize| {
         let way: i64 = (0..corner.at.len()).map(|axis| reach(simplex, corner, axis)).sum();
-        corner.edges.told[edge].margin.abs() <= way * STEP_SLOPE
+        corner.told.edge(edge).margin.abs() <= way * STEP_SLOPE
     };
-    let told = simplex.iter().map(|c| c.edges.told.len()).min().unwrap_or(0);
-    let steps = (0..told).filter(|&edge| simplex[0].edges.told[edge].step);
+    let told = simplex.iter().map(|c| c.told.edges.told.len()).min().unwrap_or(0);
+    let steps = (0..told).filter(|&edge| simplex[0].told.edge(edge).step);
     steps.into_iter().any(|edge| simplex.iter().all(|corner| near(corner, edge)))
 }
 
@@ -526,7 +384,7 @@ fn orders(axes: usize) -> Vec<Vec<usize>> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::limit;
+    use crate::{limit, trail::Trail};
 
     fn lowest(most: &[i64], mut total: impl FnMut(&[Money], &mut Edges) -> Money) -> (Vec<i64>, i64, usize) {
         let most: Vec<_> = most.iter().map(|&m| Money::whole(m)).collect();

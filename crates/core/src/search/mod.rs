@@ -6,6 +6,7 @@
 
 mod diagram;
 mod discrete;
+mod edges;
 mod kinks;
 mod looking;
 mod solve;
@@ -13,7 +14,7 @@ mod stop;
 mod view;
 mod walk;
 
-pub use kinks::Edges;
+pub use edges::Edges;
 pub use stop::{Stop, Stopped};
 pub use view::{Sums, Tally, View};
 pub use walk::along;

@@ -15,8 +15,7 @@ use hembo_core::{
     point::{Gather, Place},
     provision::Provision,
     settled,
-    trail::Item,
-    trail::{Scope, Trail},
+    trail::{Item, Scope, Trail},
 };
 use hembo_money::{Money, Rounding};
 
