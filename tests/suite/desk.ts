@@ -1,5 +1,5 @@
 // What several specs do: sign in, make a household, walk by keyboard.
-import { expect, type Page } from "@playwright/test";
+import { expect, type Locator, type Page } from "@playwright/test";
 
 type Cookies = Awaited<ReturnType<ReturnType<Page["context"]>["cookies"]>>;
 
@@ -36,7 +36,10 @@ export async function openCopy(page: Page, name: string) {
 function focused(page: Page) {
   return page.evaluate(() => {
     const element = document.activeElement as HTMLInputElement | null;
-    const label = element?.getAttribute("aria-label") ?? element?.closest("label")?.firstChild?.textContent;
+    const group = element?.closest("[role=group],[role=radiogroup]");
+    const label =
+      (element?.getAttribute("role") === "radio" ? group : element)?.getAttribute("aria-label") ??
+      element?.closest("label")?.firstChild?.textContent;
     return (label ?? element?.textContent ?? "").trim();
   });
 }
@@ -55,6 +58,20 @@ export async function type(page: Page, ...keys: string[]) {
     if (key.startsWith("<")) await page.keyboard.press(key.slice(1, -1));
     else await page.keyboard.type(key);
   }
+}
+
+/** Chooses in a box of a list, or of yes and no; nothing empties it. */
+export async function choose(box: Locator, option: string) {
+  if ((await box.getAttribute("role")) === "combobox") {
+    await box.fill(option);
+    await box.press("Tab");
+  } else if (option) await box.getByRole("radio", { name: option, exact: true }).click();
+  else await box.getByRole("radio").first().press("Delete");
+}
+
+/** What a box of yes and no says. */
+export function answer(box: Locator) {
+  return box.getByRole("radio", { checked: true });
 }
 
 /** Waits until everything typed is stored. */

@@ -1,6 +1,6 @@
 // Ways: prices, pins, bars, the comparison, and finding things.
 import { expect, test } from "@playwright/test";
-import { cell, openCopy } from "./desk";
+import { cell, choose, openCopy } from "./desk";
 
 test("a pin is held, priced and let go", async ({ page }) => {
   const id = await openCopy(page, "Okonjo-Farrell");
@@ -76,7 +76,7 @@ test("lines, people and papers are found by a few letters", async ({ page }) => 
 test("a paper is added for the person chosen with it", async ({ page }) => {
   await openCopy(page, "Vreeland-Mbeki");
   await page.keyboard.press("n");
-  await page.getByLabel("Whose").selectOption("Osric Mbeki");
+  await choose(page.getByLabel("Whose"), "Osric Mbeki");
   await page.getByRole("combobox", { name: "Paper" }).fill("interest");
   await page.getByRole("option", { name: /1099-INT/ }).click();
   await expect(page.getByRole("heading", { name: "Osric 2 papers" })).toBeVisible();

@@ -114,6 +114,7 @@ const PLANS: &[Choice] = &[Choice::new("own", "Own plan"), Choice::new("spouse",
 const RRSP: PaperKind = PaperKind {
     id: "RRSP",
     name: "Retirement contributions: RRSP, PRPP, SPP",
+    words: "retirement savings pension contribution",
     title: "About",
     shared: false,
     headline: "amount",

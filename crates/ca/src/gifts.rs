@@ -157,6 +157,7 @@ pub fn schedule_9(filed: Filed<'_>) -> Required {
 const RECEIPTS: PaperKind = PaperKind {
     id: "Gifts",
     name: "Gifts to registered charities",
+    words: "charity donation church giving",
     title: "About",
     shared: false,
     headline: "amount",
@@ -175,6 +176,7 @@ const RECEIPTS: PaperKind = PaperKind {
 const BROUGHT_IN: PaperKind = PaperKind {
     id: "Gifts carried",
     name: "Gifts of earlier years, not yet claimed",
+    words: "charity donation left over",
     title: "About",
     shared: false,
     headline: "amount",

@@ -56,7 +56,7 @@ use hembo_core::{
     forms::Forms,
     household::Entry,
     line::SpreadSection,
-    pack::{About, Suggestion, Totals, calendar_year, caption_of},
+    pack::{About, DayOrder, Suggestion, Totals, calendar_year, caption_of},
     provision::Declared,
     words::label_of,
 };
@@ -67,7 +67,15 @@ pub struct Canada;
 
 impl Pack for Canada {
     fn about(&self) -> About {
-        About { id: "ca", name: "Canada", currency: "CAD", symbol: "C$", id_number: "SIN, ITN or TTN" }
+        About {
+            id: "ca",
+            name: "Canada",
+            currency: "CAD",
+            symbol: "C$",
+            id_number: "SIN, ITN or TTN",
+            id_shape: "000 000 000",
+            days: DayOrder::YearMonthDay,
+        }
     }
 
     fn years(&self) -> Vec<i32> {

@@ -174,6 +174,7 @@ pub fn family_net(on: On<'_>, incomes: &Incomes) -> Money {
 const RECEIPTS: PaperKind = PaperKind {
     id: "Medical",
     name: "Medical receipts",
+    words: "doctor dentist hospital prescription health premium",
     title: "About",
     shared: false,
     headline: "amount",

@@ -148,6 +148,7 @@ fn withheld(on: On<'_>, trail: &mut impl Trail) -> Money {
 const PAID_BY_INSTALMENTS: PaperKind = PaperKind {
     id: "Instalments",
     name: "Tax paid by instalments",
+    words: "payment quarterly paid",
     title: "About",
     shared: false,
     headline: "amount",

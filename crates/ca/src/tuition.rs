@@ -165,6 +165,7 @@ pub fn provincial_schedule_11(filed: Filed<'_>) -> Required {
 pub const CERTIFICATE: PaperKind = PaperKind {
     id: "T2202",
     name: "Tuition and enrolment certificate",
+    words: "university college school student fees",
     title: "School",
     shared: false,
     headline: "26",
@@ -180,6 +181,7 @@ pub const CERTIFICATE: PaperKind = PaperKind {
 const BROUGHT_IN: PaperKind = PaperKind {
     id: "Tuition carried",
     name: "Unused tuition of earlier years",
+    words: "university college school student left over",
     title: "About",
     shared: false,
     headline: "federal",

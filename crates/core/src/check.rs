@@ -26,7 +26,8 @@ pub const LARGEST_AMOUNT: Money = Money::from_cents(999_999_999_999);
 /// The largest file, in bytes.
 pub const LARGEST_FILE: usize = 4 * 1024 * 1024;
 const MOST_RETIRED: usize = 20_000;
-const LONGEST_NAME: usize = 120;
+/// How many characters a name has at the most.
+pub const LONGEST_NAME: usize = 120;
 const OLDEST: i32 = 130;
 
 /// Something that cannot be right.

@@ -20,6 +20,8 @@ pub struct Field {
     pub kind: FieldKind,
     /// An identification or account number: sealed where it is stored, hidden on the screen and in the history.
     pub secret: bool,
+    /// How the digits of a number are printed, such as `00-0000000`; empty where the text has no shape.
+    pub shape: &'static str,
     /// The return years in which it is on the form, or asked.
     pub years: Years,
 }
@@ -104,7 +106,7 @@ impl Choice {
 
 impl Field {
     const fn new(id: &'static str, number: &'static str, label: &'static str, kind: FieldKind) -> Field {
-        Field { id, number, label, help: "", kind, secret: false, years: Years::ALL }
+        Field { id, number, label, help: "", kind, secret: false, shape: "", years: Years::ALL }
     }
 
     /// A box for an amount that cannot be negative.
@@ -150,6 +152,11 @@ impl Field {
     /// The same field, whose text is a secret.
     pub const fn secret(self) -> Field {
         Field { secret: true, ..self }
+    }
+
+    /// The same field, whose digits are printed in a shape: `00-0000000`.
+    pub const fn shape(self, shape: &'static str) -> Field {
+        Field { shape, ..self }
     }
 
     /// The same field, from a year on.

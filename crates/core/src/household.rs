@@ -158,6 +158,9 @@ pub struct Paper {
     /// Checked against the original.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub checked: bool,
+    /// The boxes that changed since it was checked, `owners` and `rows` for its owners and its list: it counts as not checked.
+    #[serde(default, skip_serializing_if = "BTreeSet::is_empty")]
+    pub changed: BTreeSet<String>,
 }
 
 fn is_zero(count: &u32) -> bool {
@@ -296,6 +299,18 @@ impl Paper {
             row.id = format!("r{made}");
         }
         self.rows_made = if self.rows.is_empty() { self.rows_made } else { made };
+    }
+
+    /// Whether it was checked against the original as it stands.
+    pub fn is_checked(&self) -> bool {
+        self.checked && self.changed.is_empty()
+    }
+
+    /// Notes where a checked paper changed.
+    pub(crate) fn note_change(&mut self, place: &str) {
+        if self.checked {
+            self.changed.insert(place.into());
+        }
     }
 
     /// Adds a line, under a given id or the next that was never used.

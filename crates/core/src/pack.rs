@@ -155,6 +155,22 @@ pub struct About {
     pub symbol: &'static str,
     /// What the identification number is called.
     pub id_number: &'static str,
+    /// How its digits are printed: `000-00-0000`.
+    pub id_shape: &'static str,
+    /// In which order the parts of a day are written.
+    pub days: DayOrder,
+}
+
+/// In which order a country writes the parts of a day.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum DayOrder {
+    /// Month, day, year.
+    MonthDayYear,
+    /// Day, month, year.
+    DayMonthYear,
+    /// Year, month, day.
+    YearMonthDay,
 }
 
 /// Of whom something is asked: filers.

@@ -11,6 +11,8 @@ pub struct PaperKind {
     pub id: &'static str,
     /// What it is, in words; searched as well as the code.
     pub name: &'static str,
+    /// Everyday words that people look for it by, beside its code and name.
+    pub words: &'static str,
     /// What its title means: "Employer", "Lender".
     pub title: &'static str,
     /// Whether several people may own it together.

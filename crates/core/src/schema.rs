@@ -107,6 +107,14 @@ fn paper(kind: &PaperKind) -> Value {
         ("owners", json!({ "$ref": "#/$defs/owners" }), true),
         ("boxes", fields("What stands in the boxes.", kind.boxes.iter()), false),
         ("checked", json!({ "description": "Checked against the original.", "type": "boolean" }), false),
+        (
+            "changed",
+            json!({
+                "description": "What changed since it was checked: boxes, `owners`, `rows`.",
+                "type": "array", "items": { "type": "string" }
+            }),
+            false,
+        ),
     ];
     if !kind.columns.is_empty() {
         let mut row = fields("A line of the list.", kind.columns.iter());

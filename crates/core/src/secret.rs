@@ -31,6 +31,27 @@ pub fn each<E>(
     Ok(())
 }
 
+/// Takes every secret out of a household.
+pub fn leave_out(household: &mut Household, pack: &dyn Pack) {
+    let drop = |answers: &mut Answers, fields: &mut dyn Iterator<Item = &Field>| {
+        for field in fields.filter(|f| f.secret) {
+            answers.remove(field.id);
+        }
+    };
+    drop(&mut household.answers, &mut pack.household_questions().iter());
+    for person in &mut household.people {
+        person.id_number = None;
+        drop(&mut person.answers, &mut pack.person_questions().iter().map(|q| &q.field));
+    }
+    for paper in &mut household.papers {
+        let Some(kind) = kind_of(pack, &paper.kind) else { continue };
+        drop(&mut paper.boxes, &mut kind.boxes.iter());
+        for row in &mut paper.rows {
+            drop(&mut row.cells, &mut kind.columns.iter());
+        }
+    }
+}
+
 type Act<'a, E> = &'a mut dyn FnMut(&str, &mut String) -> Result<(), E>;
 
 fn in_person<E>(person: &mut Person, pack: &dyn Pack, act: Act<'_, E>) -> Result<(), E> {

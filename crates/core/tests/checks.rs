@@ -364,6 +364,27 @@ fn edited(commands: &[Value]) -> Result<Household, String> {
     Ok(household)
 }
 
+/// A checked paper that changes counts as unchecked, until it is checked again.
+#[test]
+fn a_checked_paper_tells_what_changed_since() {
+    let check = |checked: bool| json!({ "do": "set_paper", "paper": "pay", "checked": checked });
+    let pay = |value: &str| json!({ "do": "set_box", "paper": "pay", "field": "pay", "value": value });
+    let changed = |commands: &[Value]| {
+        let pay = edited(commands).unwrap().paper("pay").unwrap().clone();
+        (pay.is_checked(), pay.changed.into_iter().collect::<Vec<_>>())
+    };
+    let same = edited(&[]).unwrap().paper("pay").unwrap().text("pay").unwrap().to_owned();
+    assert_eq!(changed(&[pay("7")]), (false, vec![]));
+    assert_eq!(changed(&[check(true)]), (true, vec![]));
+    assert_eq!(changed(&[check(true), pay(&same)]), (true, vec![]));
+    assert_eq!(changed(&[check(true), pay("7")]), (false, vec!["pay".to_owned()]));
+    assert_eq!(changed(&[check(true), pay("7"), check(true)]), (true, vec![]));
+    let row = json!({ "do": "remove_row", "paper": "gifts", "row": "r1" });
+    let checked = json!({ "do": "set_paper", "paper": "gifts", "checked": true });
+    let gifts = edited(&[checked, row]).unwrap().paper("gifts").unwrap().clone();
+    assert!(!gifts.is_checked() && gifts.changed.contains("rows"));
+}
+
 #[test]
 fn commands_change_what_they_name() {
     let person = json!({ "id": "kit", "name": "Kit", "role": "dependent" });

@@ -20,6 +20,7 @@ limits! { MOST = "xx.limit.share" on SHARE, "Share", "over a half", "Act §2"; }
 const PAPER: PaperKind = PaperKind {
     id: "Log",
     name: "Log book",
+    words: "",
     title: "Boat",
     shared: false,
     headline: "fish",

@@ -59,6 +59,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(edits::bring_back))
         .routes(routes!(history::history))
         .routes(routes!(history::revision))
+        .routes(routes!(history::since))
         .routes(routes!(views::trail))
         .routes(routes!(views::lines))
         .routes(routes!(views::ways))

@@ -175,7 +175,7 @@ fn summary(household: &Household, outcome: &Outcome) -> Summary {
         locality: outcome.locality.clone(),
         currency: outcome.currency.clone(),
         papers: household.papers.len(),
-        checked: household.papers.iter().filter(|p| p.checked).count(),
+        checked: household.papers.iter().filter(|p| p.is_checked()).count(),
         blocking: open(Weight::Blocks),
         looking: open(Weight::Look),
         covered: outcome.covered,

@@ -71,7 +71,7 @@ async fn two_windows_on_one_household() {
     assert_eq!(
         refused["conflicts"],
         json!([{ "place": { "person": null, "paper": "w2-isolde", "field": "1", "row": null, "decision": null },
-                 "theirs": "70000", "mine": "80000" }])
+                 "by": "N. Ostrava", "theirs": "70000", "mine": "80000" }])
     );
     assert!(
         refused["changed"][0]
@@ -86,6 +86,46 @@ async fn two_windows_on_one_household() {
     assert_eq!(gone["conflicts"][0]["mine"], "1");
     // A revision that never was.
     client.edit(&id, 99, set("2", "1")).await.ok(404);
+}
+
+/// A window that lost the answer sends its edit again; typing goes on in one edit; what changes nothing makes no revision.
+#[tokio::test]
+async fn an_edit_is_made_once_and_taken_back_as_one() {
+    let client = Client::signed_in("once").await;
+    let id = client.household("Okonjo-Farrell").await;
+    let send = async |base: i64, commands: Value, more: Value| {
+        let mut body = json!({ "base_revision": base, "commands": commands });
+        body.as_object_mut().unwrap().extend(more.as_object().unwrap().clone());
+        client.post(&format!("/api/households/{id}/edits"), body).await.ok(200)
+    };
+    let key = json!({ "key": "5a0d1b1e-7d0c-4a55-9c52-0e6b2f1f6c11" });
+    let first = send(1, set("1", "7"), key.clone()).await;
+    assert_eq!(
+        (&first["revision"], &first["did"][0]),
+        (&json!(2), &json!("Box 1 of W-2 Kiln Lane Glassworks: 78,400 → 7"))
+    );
+    assert_eq!(send(1, set("1", "7"), key).await["revision"], 2);
+    assert_eq!(send(2, set("1", "7"), json!({})).await["revision"], 2);
+    // Typing went on: one undo takes back all of it, and tells so.
+    let whole = send(2, set("1", "70000"), json!({ "continues": 2 })).await;
+    let told = json!(["Box 1 of W-2 Kiln Lane Glassworks: 78,400 → 70,000"]);
+    assert_eq!((&whole["revision"], &whole["did"]), (&json!(3), &told));
+    send(3, set("2", "1"), json!({})).await;
+    let back = async |what: &str, base: i64| {
+        client.post(&format!("/api/households/{id}/{what}"), json!({ "base_revision": base })).await.ok(200)
+    };
+    assert!(back("undo", 4).await["did"][0].as_str().unwrap().starts_with("Box 2 of W-2"));
+    let undone = back("undo", 5).await;
+    assert_eq!(
+        (&undone["household"]["papers"][0]["boxes"]["1"], &undone["did"]),
+        (&json!("78400.00"), &told)
+    );
+    let redone = back("redo", 6).await;
+    assert_eq!((&redone["household"]["papers"][0]["boxes"]["1"], &redone["did"]), (&json!("70000"), &told));
+    assert_eq!(back("undo", 7).await["did"], told);
+    let since = client.get(&format!("/api/households/{id}/revisions/6/since")).await.ok(200);
+    let kinds: Vec<_> = since.as_array().unwrap().iter().map(|e| &e["kind"]).collect();
+    assert_eq!(kinds, ["redone", "undone"]);
 }
 
 #[tokio::test]

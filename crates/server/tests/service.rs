@@ -69,7 +69,7 @@ async fn one_unreadable_summary_does_not_fail_the_list() {
     }
     // Opened and changed it is told again.
     let id = client.household("Fennimore").await;
-    client.edit(&id, 1, json!([])).await.ok(200);
+    client.edit(&id, 1, json!([{ "do": "rename", "name": "Fennimore-Quay" }])).await.ok(200);
     let list = client.get("/api/households?search=fennimore").await.ok(200);
     assert_eq!(list["rows"][0]["summary"]["total"], "-9690.00");
 }

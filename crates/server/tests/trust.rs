@@ -145,10 +145,10 @@ async fn answers_are_problem_documents_and_tell_nothing_of_the_inside() {
 }
 
 #[tokio::test]
-async fn an_empty_edit_is_a_revision_and_unknown_households_stay_unknown() {
+async fn what_changes_nothing_is_no_revision_and_unknown_households_stay_unknown() {
     let client = Client::signed_in("empty").await;
     let id = client.household("Fennimore").await;
-    assert_eq!(client.edit(&id, 1, json!([])).await.ok(200)["revision"], 2);
+    assert_eq!(client.edit(&id, 1, json!([])).await.ok(200)["revision"], 1);
     let nowhere = "00000000-0000-4000-8000-000000000000";
     assert_eq!(client.edit(nowhere, 1, json!([])).await.ok(404)["type"], "urn:hembo:not-found");
     for (method, tail) in [("DELETE", ""), ("POST", "/copy"), ("POST", "/restore")] {
@@ -160,5 +160,5 @@ async fn an_empty_edit_is_a_revision_and_unknown_households_stay_unknown() {
         "There is no such person, or it was deleted."
     );
     let history: Value = client.get(&format!("/api/households/{id}/history")).await.ok(200);
-    assert_eq!(history[1]["what"], json!([]));
+    assert_eq!(history.as_array().unwrap().len(), 1);
 }

@@ -49,7 +49,7 @@ use hembo_core::{
     forms::Forms,
     household::Entry,
     line::SpreadSection,
-    pack::{About, Suggestion, Totals, calendar_year, caption_of},
+    pack::{About, DayOrder, Suggestion, Totals, calendar_year, caption_of},
     provision::Declared,
     words::label_of,
 };
@@ -66,6 +66,8 @@ impl Pack for UnitedStates {
             currency: "USD",
             symbol: "$",
             id_number: "SSN, ITIN or ATIN",
+            id_shape: "000-00-0000",
+            days: DayOrder::MonthDayYear,
         }
     }
 

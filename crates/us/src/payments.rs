@@ -189,6 +189,7 @@ pub fn schedule_3(filed: Filed<'_>) -> Required {
 pub const ESTIMATED: PaperKind = PaperKind {
     id: "1040-ES",
     name: "Federal estimated tax payments",
+    words: "estimated payment quarterly instalment voucher",
     title: "About",
     shared: true,
     headline: "amount",

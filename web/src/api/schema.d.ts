@@ -136,7 +136,7 @@ export interface paths {
         put?: never;
         /**
          * Change a household; the answer is its new outcome. An edit against an older revision is put on top of the newest
-         *     where it touches nothing that was changed meanwhile.
+         *     where it touches nothing that was changed meanwhile. One that changes nothing makes no revision.
          */
         post: operations["edit"];
         delete?: never;
@@ -169,7 +169,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Export the household file, numbers included; noted in the audit. */
+        /** Export the household file. Numbers are in it in full, which is noted in the audit, or left out. */
         get: operations["export"];
         put?: never;
         post?: never;
@@ -298,6 +298,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{id}/revisions/{revision}/since": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was done after a revision, oldest first: so that a window sees what another one changed. */
+        get: operations["since"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{id}/revisions/{revision}/trail": {
         parameters: {
             query?: never;
@@ -393,10 +410,14 @@ export interface components {
         About: {
             /** @description The currency by its ISO 4217 code. */
             currency: string;
+            /** @description In which order the parts of a day are written. */
+            days: components["schemas"]["DayOrder"];
             /** @description The short name in files. */
             id: string;
             /** @description What the identification number is called. */
             id_number: string;
+            /** @description How its digits are printed: `000-00-0000`. */
+            id_shape: string;
             /** @description The country. */
             name: string;
             /** @description How amounts are marked where currencies meet. */
@@ -625,6 +646,8 @@ export interface components {
         };
         /** @description Something that an edit sets and that was set to something else meanwhile. */
         Conflict: {
+            /** @description Who set it, where that is known. */
+            by?: string | null;
             /** @description What the edit would put there. */
             mine?: Record<string, never> | null;
             /** @description Where. */
@@ -641,6 +664,11 @@ export interface components {
             /** @description The household's lowest tax with it. */
             total: components["schemas"]["Money"];
         };
+        /**
+         * @description In which order a country writes the parts of a day.
+         * @enum {string}
+         */
+        DayOrder: "month_day_year" | "day_month_year" | "year_month_day";
         /** @description A decision with its prices. */
         DecisionOutcome: {
             amount?: components["schemas"]["AmountOutcome"] | null;
@@ -673,6 +701,16 @@ export interface components {
             /** Format: int64 */
             base_revision: number;
             commands: components["schemas"]["Command"][];
+            /**
+             * Format: int64
+             * @description The revision with which it goes on, as typing does: while that is the newest, undo takes both back.
+             */
+            continues?: number | null;
+            /**
+             * Format: uuid
+             * @description Names the edit: sent again after an answer that was lost, it is made once.
+             */
+            key?: string | null;
         };
         /** @description What a paper does to the household's tax. */
         Effect: {
@@ -720,6 +758,8 @@ export interface components {
             number: string;
             /** @description An identification or account number: sealed where it is stored, hidden on the screen and in the history. */
             secret: boolean;
+            /** @description How the digits of a number are printed, such as `00-0000000`; empty where the text has no shape. */
+            shape: string;
             /** @description The return years in which it is on the form, or asked. */
             years: components["schemas"]["Years"];
         };
@@ -864,9 +904,13 @@ export interface components {
         /** @description A household in the list. */
         HouseholdRow: {
             country: string;
+            /** Format: date-time */
+            deleted_at?: string | null;
             /** Format: uuid */
             id: string;
             name: string;
+            /** @description How it came about: created, imported or copied. */
+            origin: string;
             /** Format: int64 */
             revision: number;
             stage: string;
@@ -1011,6 +1055,8 @@ export interface components {
         Opened: {
             can_redo: boolean;
             can_undo: boolean;
+            /** @description What the change did that led here, in words, where this answers one. */
+            did: string[];
             /** @description Secrets are hidden but for the last four digits. */
             household: components["schemas"]["Household"];
             /** Format: uuid */
@@ -1114,6 +1160,8 @@ export interface components {
         Paper: {
             /** @description What stands in the boxes. */
             boxes?: components["schemas"]["BTreeMap"];
+            /** @description The boxes that changed since it was checked, `owners` and `rows` for its owners and its list: it counts as not checked. */
+            changed?: string[];
             /** @description Checked against the original. */
             checked?: boolean;
             /** @description Short name within the file. */
@@ -1148,6 +1196,8 @@ export interface components {
             shared: boolean;
             /** @description What its title means: "Employer", "Lender". */
             title: string;
+            /** @description Everyday words that people look for it by, beside its code and name. */
+            words: string;
             /** @description The return years for which there are such papers. */
             years: components["schemas"]["Years"];
         };
@@ -1449,7 +1499,7 @@ export interface operations {
     list: {
         parameters: {
             query?: {
-                /** @description Those deleted instead of those that are there. */
+                /** @description Those deleted in the last thirty days instead of those that are there. */
                 deleted?: boolean;
                 /** @description Words of names, law or year that must all be there. */
                 search?: string;
@@ -1792,7 +1842,10 @@ export interface operations {
     };
     export: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Identification and account numbers in full; left out where this is false. */
+                numbers?: boolean;
+            };
             header?: never;
             path: {
                 id: string;
@@ -2022,6 +2075,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    since: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HistoryEntry"][];
                 };
             };
         };

@@ -1,18 +1,20 @@
 // The desk: the household's name and year on top, the views as ledger tabs along the bottom.
 import { Link, Outlet, useNavigate, useParams, useRouterState } from "@tanstack/react-router";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { Opened, Problem } from "../api/types";
+import { useTyping } from "../entry/typing";
 import { usePacks } from "../households/Households";
 import { OpenPoints } from "../households/HouseholdTable";
+import { AddPersonSheet } from "../spread/AddPerson";
 import { balance, time, touched, units } from "../ui/format";
 import { useKeys } from "../ui/keys";
 import { Blank, Button, Key, Waiting } from "../ui/pieces";
-import { ExportLink } from "./ExportLink";
+import { Export } from "./Export";
 import { Finder } from "./Finder";
 import { forYear } from "./forYear";
 import { History } from "./History";
 import { KeyList } from "./KeyList";
-import { type Clash, DeskContext, useDesk, useEdits, useOpened, useRevision } from "./useDesk";
+import { type Clash, DeskContext, useDesk, useEdits, useOpened, useOthers, useRevision } from "./useDesk";
 
 export function Desk() {
   const { id } = useParams({ from: "/h/$id" });
@@ -21,6 +23,7 @@ export function Desk() {
   const earlier = useRevision(id, past);
   const packs = usePacks();
   const edits = useEdits(id);
+  useOthers(id, newest.data?.revision, edits.say);
   const opened = past === undefined ? newest : earlier;
   const failed = opened.error ?? packs.error;
   if (failed) {
@@ -66,9 +69,10 @@ type OpenProps = { opened: Opened; look: (revision: number) => void; bar: React.
 
 function Open({ opened, look, bar }: OpenProps) {
   const [finding, setFinding] = useState<"all" | "papers" | null>(null);
+  const [adding, setAdding] = useState<string | null>(null);
   const [keys, setKeys] = useState(false);
   const [history, setHistory] = useState(false);
-  const { undo, redo, problem, clearProblem, clash, past } = useDesk();
+  const { undo, redo, problem, clearProblem, clash, notice, clearNotice, past } = useDesk();
   const navigate = useNavigate();
   const go = (view: "spread" | "papers" | "ways" | "points" | "schedules") => () =>
     void navigate({ to: `/h/$id/${view}`, params: { id: opened.id }, search: {} });
@@ -82,6 +86,7 @@ function Open({ opened, look, bar }: OpenProps) {
     o: go("points"),
     f: go("schedules"),
     h: () => setHistory(true),
+    l: () => void navigate({ to: "/" }),
     z: undo,
     Z: redo,
     "?": () => setKeys(true),
@@ -100,7 +105,9 @@ function Open({ opened, look, bar }: OpenProps) {
         <Outlet />
       </main>
       <Tabs opened={opened} />
-      {finding && <Finder only={finding} close={() => setFinding(null)} />}
+      {notice && <Note words={notice} close={clearNotice} />}
+      {finding && <Finder only={finding} close={() => setFinding(null)} addPerson={setAdding} />}
+      {adding !== null && <AddPersonSheet called={adding} close={() => setAdding(null)} />}
       {keys && <KeyList close={() => setKeys(false)} />}
       {history && <History id={opened.id} look={look} close={() => setHistory(false)} />}
     </div>
@@ -108,7 +115,7 @@ function Open({ opened, look, bar }: OpenProps) {
 }
 
 function Header({ opened, find, history }: { opened: Opened; find: () => void; history: () => void }) {
-  const { pack, saving, undo, redo } = useDesk();
+  const { pack, undo, redo } = useDesk();
   const { household, outcome } = opened;
   const law = [household.year, pack.name, outcome.locality].filter(Boolean).join(" · ");
   return (
@@ -142,12 +149,56 @@ function Header({ opened, find, history }: { opened: Opened; find: () => void; h
         <Button tone="bar" onClick={history}>
           History <Key>H</Key>
         </Button>
-        <ExportLink id={opened.id} />
+        <Export id={opened.id} />
       </span>
-      <span role="status" className="w-36 text-right text-[12px] whitespace-nowrap text-white/90">
-        {saving ? "Saving…" : `Saved ${time(opened.saved_at)} · rev ${opened.revision}`}
-      </span>
+      <Kept opened={opened} />
     </header>
+  );
+}
+
+/** Whether all that was typed is kept. */
+function Kept({ opened }: { opened: Opened }) {
+  const { saving, unanswered } = useDesk();
+  const typing = useTyping();
+  const told = unanswered
+    ? "No answer: not kept yet, trying again"
+    : saving
+      ? "Saving…"
+      : typing
+        ? "typing, not kept yet"
+        : `Saved ${time(opened.saved_at)} · rev ${opened.revision}`;
+  return (
+    <span
+      role="status"
+      className={`min-w-36 text-right text-[12px] ${unanswered ? "bg-sand px-2 py-1 text-ink" : "whitespace-nowrap text-white/90"}`}
+    >
+      {told}
+    </span>
+  );
+}
+
+/** How long what was done stays told. */
+const TOLD = 12_000;
+
+/** What an undo or another window did. */
+function Note({ words, close }: { words: string; close: () => void }) {
+  const end = useRef(close);
+  end.current = close;
+  useEffect(() => {
+    if (!words) return;
+    const timer = setTimeout(() => end.current(), TOLD);
+    return () => clearTimeout(timer);
+  }, [words]);
+  return (
+    <p
+      role="status"
+      className="fixed bottom-11 left-1/2 z-30 flex max-w-[90vw] -translate-x-1/2 items-center gap-3 bg-ink px-4 py-2 text-white print:hidden"
+    >
+      <span className="line-clamp-2">{words}</span>
+      <button type="button" className="underline" onClick={close}>
+        Close
+      </button>
+    </p>
   );
 }
 
@@ -174,14 +225,14 @@ function ClashBar({ clash }: { clash: Clash }) {
   return (
     <div role="alert" className="flex items-center gap-3 border-l-4 border-ochre bg-sand px-4 py-2">
       <span>
-        <b>Changed meanwhile, and not stored yet.</b>{" "}
+        <b>Changed meanwhile by {clash.conflicts[0]?.by ?? "someone else"}; yours is not stored yet.</b>{" "}
         <span className="text-soft">{clash.changed.slice(-3).join("; ")}</span>
       </span>
       <Button tone="quiet" className="ml-auto" onClick={clearClash}>
-        Leave it as it is now
+        Keep theirs
       </Button>
       <Button tone="quiet" onClick={() => void clash.again()}>
-        Store mine all the same
+        Set mine
       </Button>
     </div>
   );

@@ -1,23 +1,40 @@
-// One place to find a line, a person or a paper, and to add a paper by its code or name.
+// One place to find a line, a person or a paper, and to add a paper or a person, by what people call it.
 import { useQuery } from "@tanstack/react-query";
 import { useNavigate } from "@tanstack/react-router";
 import { useId, useState } from "react";
 import { api, ask } from "../api/client";
 import type { PaperKind } from "../api/types";
+import { ChoiceBox } from "../entry/ChoiceBox";
 import { focusAtOnce } from "../ui/focus";
-import { exact, units } from "../ui/format";
+import { exact, typedAmount, units } from "../ui/format";
 import { Sheet } from "../ui/Sheet";
 import { newPaper } from "./newPaper";
 import { useDesk } from "./useDesk";
 
-type Found = { id: string; what: string; label: string; detail: string; choose: () => void };
+type Found = {
+  id: string;
+  what: string;
+  label: string;
+  detail: string;
+  /** Other words that it is found by. */
+  words?: string;
+  /** Amounts that it is found by. */
+  amounts?: string[];
+  choose: () => void;
+};
 
-export function Finder({ only, close }: { only: "all" | "papers"; close: () => void }) {
+type Props = { only: "all" | "papers"; close: () => void; addPerson: (name: string) => void };
+
+const BOTH = "both";
+
+export function Finder({ only, close, addPerson }: Props) {
   const [text, setText] = useState("");
   const [at, setAt] = useState(0);
   const list = useId();
-  const [owner, setOwner] = useOwner();
-  const found = useFound(only, text, owner, close);
+  const { opened } = useDesk();
+  const filers = opened.household.people.filter((p) => p.role === "filer");
+  const [owner, setOwner] = useState(filers[0]?.id ?? "");
+  const found = useFound(only, text, owner, close, addPerson);
   const current = Math.min(at, found.length - 1);
   const onKeyDown = (event: React.KeyboardEvent) => {
     const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
@@ -27,15 +44,22 @@ export function Finder({ only, close }: { only: "all" | "papers"; close: () => v
     }
     if (event.key === "Enter") {
       event.preventDefault();
-      found[current]?.choose();
+      // Nothing is opened or added before something was typed or marked.
+      if (text.trim() || at > 0) found[current]?.choose();
     }
   };
   const adding = only === "papers";
+  const owners = [
+    ...opened.household.people.map((p) => ({ id: p.id, label: p.name })),
+    ...(filers.length > 1 ? [{ id: BOTH, label: "Both filers" }] : []),
+  ];
   return (
     <Sheet
-      title={adding ? "Add a paper" : "Find, or add a paper"}
+      title={adding ? "Add a paper" : "Find, or add"}
       about={
-        adding ? "Type its code or its name." : "A line, a person, a paper, or the code of a paper to add."
+        adding
+          ? "Type its code, its name or what it is for."
+          : "A line, a person, a paper, an amount, or what to add."
       }
       onClose={close}
     >
@@ -55,7 +79,18 @@ export function Finder({ only, close }: { only: "all" | "papers"; close: () => v
           }}
           onKeyDown={onKeyDown}
         />
-        <OwnerSelect owner={owner} setOwner={setOwner} />
+        <span className="flex shrink-0 items-center gap-2">
+          Whose
+          <span className="w-44">
+            <ChoiceBox
+              options={owners}
+              value={owner}
+              keep={(value) => value && setOwner(value)}
+              refuse={() => {}}
+              shared={{ "aria-label": "Whose" }}
+            />
+          </span>
+        </span>
       </div>
       <div id={list} role="listbox" aria-label="Found" className="mt-2 max-h-80 overflow-auto">
         {found.map((f, i) => (
@@ -80,29 +115,13 @@ export function Finder({ only, close }: { only: "all" | "papers"; close: () => v
   );
 }
 
-function useOwner(): [string, (id: string) => void] {
-  const { opened } = useDesk();
-  const first = opened.household.people.find((p) => p.role === "filer");
-  return useState(first?.id ?? "");
-}
-
-function OwnerSelect({ owner, setOwner }: { owner: string; setOwner: (id: string) => void }) {
-  const { opened } = useDesk();
-  return (
-    <label className="flex shrink-0 items-center gap-2">
-      Whose
-      <select className="box h-8 w-44" value={owner} onChange={(e) => setOwner(e.target.value)}>
-        {opened.household.people.map((p) => (
-          <option key={p.id} value={p.id}>
-            {p.name}
-          </option>
-        ))}
-      </select>
-    </label>
-  );
-}
-
-function useFound(only: "all" | "papers", text: string, owner: string, close: () => void): Found[] {
+function useFound(
+  only: "all" | "papers",
+  text: string,
+  owner: string,
+  close: () => void,
+  addPerson: (name: string) => void,
+): Found[] {
   const { opened, pack, edit } = useDesk();
   const { household, outcome, id } = opened;
   const navigate = useNavigate();
@@ -121,50 +140,104 @@ function useFound(only: "all" | "papers", text: string, owner: string, close: ()
     close();
     void navigate({ to: `/h/$id/${to}`, params: { id }, search });
   };
+  const filers = household.people.filter((p) => p.role === "filer").map((p) => p.id);
   const add = async (kind: PaperKind) => {
-    const paper = newPaper(kind, household, [owner]);
+    // What only one may own is the first filer's.
+    const owners = owner !== BOTH ? [owner] : kind.shared ? filers : filers.slice(0, 1);
+    const paper = newPaper(kind, household, owners);
     if ((await edit([{ do: "add_paper", paper }])) === null)
       done("papers", { paper: paper.id, field: "title" });
   };
-  const kinds = pack.paper_kinds.map((kind) => ({
+  const kinds: Found[] = pack.paper_kinds.map((kind) => ({
     id: `kind ${kind.id}`,
     what: "Add",
     label: kind.id,
-    detail: kind.name,
+    detail: owner === BOTH && !kind.shared ? `${kind.name} · one owner` : kind.name,
+    words: kind.words,
     choose: () => void add(kind),
   }));
-  const others: Found[] = [
-    ...household.people.map((p) => ({
-      id: `person ${p.id}`,
-      what: "Person",
-      label: p.name,
-      detail: "",
-      choose: () => done("spread", { person: p.id }),
-    })),
-    ...(household.papers ?? []).map((p) => ({
-      id: `paper ${p.id}`,
-      what: "Paper",
-      label: `${p.kind} ${p.title ?? ""}`,
-      detail: exact(outcome.papers.find((o) => o.paper === p.id)?.amount ?? "0"),
-      choose: () => done("papers", { paper: p.id }),
-    })),
-    ...(lines.data ?? []).map((line, i) => ({
-      id: `line ${i}`,
-      what: "Line",
-      label: line.label,
-      detail: `${line.whose} · ${units(line.amount)}`,
-      choose: () => done("spread", { line: line.id, scopes: line.scope, trail: true }),
-    })),
-  ];
-  const words = text.toLowerCase().split(/\s+/);
-  const matches = (f: Found) => words.every((w) => `${f.label} ${f.detail}`.toLowerCase().includes(w));
-  const exactly = (f: Found) => (f.label.toLowerCase() === text.trim().toLowerCase() ? 0 : 1);
-  const all: Found[] =
-    only === "papers"
-      ? kinds
-      : [...others.slice(0, household.people.length), ...kinds, ...others.slice(household.people.length)];
-  return all
-    .filter(matches)
-    .sort((a, b) => exactly(a) - exactly(b))
+  const people: Found[] = household.people.map((p) => ({
+    id: `person ${p.id}`,
+    what: "Person",
+    label: p.name,
+    detail: "",
+    choose: () => done("spread", { person: p.id }),
+  }));
+  const papers: Found[] = (household.papers ?? []).map((p) => ({
+    id: `paper ${p.id}`,
+    what: "Paper",
+    label: `${p.kind} ${p.title ?? ""}`.trim(),
+    detail: exact(outcome.papers.find((o) => o.paper === p.id)?.amount ?? "0"),
+    words: pack.paper_kinds.find((k) => k.id === p.kind)?.words,
+    amounts: [p.boxes ?? {}, ...(p.rows ?? [])].flatMap((cells) => Object.values(cells).map(String)),
+    choose: () => done("papers", { paper: p.id }),
+  }));
+  const found: Found[] = (lines.data ?? []).map((line, i) => ({
+    id: `line ${i}`,
+    what: "Line",
+    label: line.label,
+    detail: `${line.whose} · ${units(line.amount)}`,
+    amounts: [line.amount],
+    choose: () => done("spread", { line: line.id, scopes: line.scope, trail: true }),
+  }));
+  const newPerson: Found = {
+    id: "new person",
+    what: "Add",
+    label: "A person",
+    detail: "a child, a parent, a second filer",
+    words: "child parent spouse dependent filer baby grandmother",
+    choose: () => {
+      close();
+      addPerson("");
+    },
+  };
+  const all = only === "papers" ? kinds : [...people, ...kinds, newPerson, ...papers, ...found];
+  const ranked = all.map((f) => ({ f, rank: rankOf(f, text) })).filter((r) => r.rank < NOT);
+  return ranked
+    .sort((a, b) => a.rank - b.rank)
+    .map((r) => r.f)
     .slice(0, 40);
+}
+
+const NOT = 9;
+
+/** Letters and digits only: `W-2` is found by `w2`. */
+function bare(text: string) {
+  return text.toLowerCase().replaceAll(/[^\p{L}\d]+/gu, "");
+}
+
+/** The first letters of words in a row: Canada Pension Plan is found by `cpp`. */
+function initials(text: string) {
+  return text
+    .toLowerCase()
+    .split(/[^\p{L}\d]+/u)
+    .map((word) => word.charAt(0))
+    .join("");
+}
+
+/** How well something fits what was typed: its name, the beginning of it, an amount, a word, an everyday word. */
+function rankOf({ label, detail, words = "", amounts = [] }: Found, text: string): number {
+  const sought = text.trim().toLowerCase();
+  if (!sought) return 0;
+  const code = bare(sought);
+  if (code && bare(label) === code) return 0;
+  const amount = Number(typedAmount(sought));
+  if (/\d/.test(sought) && !Number.isNaN(amount) && amounts.some((a) => fits(a, amount, sought))) return 1;
+  if (code.length > 1 && bare(label).startsWith(code)) return 2;
+  const shown = `${label} ${detail}`.toLowerCase();
+  const everyday = words.split(" ");
+  const each = sought.split(/\s+/);
+  if (each.every((w) => shown.includes(w))) return 3;
+  if (everyday.includes(sought)) return 4;
+  if (code.length > 2 && initials(`${label} ${detail}`).includes(code)) return 5;
+  return each.every((w) => shown.includes(w) || everyday.some((one) => one.startsWith(w))) ? 6 : NOT;
+}
+
+/** The amount itself; whole units are found without their cents. */
+function fits(held: string, amount: number, sought: string) {
+  const value = Number(held);
+  if (Number.isNaN(value) || amount === 0) return false;
+  return sought.includes(".")
+    ? Math.abs(value) === Math.abs(amount)
+    : Math.trunc(Math.abs(value)) === Math.abs(amount);
 }

@@ -1,3 +1,4 @@
+import { turnKeys, useKeysOn } from "../ui/keys";
 import { Key } from "../ui/pieces";
 import { Sheet } from "../ui/Sheet";
 
@@ -8,19 +9,27 @@ const KEYS: [string[], string][] = [
   [["N"], "add a paper"],
   [["T"], "open or close the trail"],
   [["S"], "Spread"],
-  [["P"], "Papers"],
+  [["P"], "Papers; there ] and [ walk them"],
+  [["Y"], "yes, in a box for yes or no; N no, Delete empties it"],
+  [["Alt", "↓"], "show the list of a box; typing searches it"],
   [["W"], "Ways"],
   [["O"], "Open points"],
   [["F"], "Schedules, the official forms; there ↑ ↓ walk the lines, ] and [ the forms"],
   [["H"], "History"],
+  [["L"], "the list of households"],
   [["Z"], "undo"],
   [["⇧", "Z"], "redo"],
   [["Esc"], "close; in a box: take the typing back, then leave the box"],
 ];
 
 export function KeyList({ close }: { close: () => void }) {
+  const on = useKeysOn();
   return (
-    <Sheet title="Keys" about="They work wherever no text is being typed." onClose={close}>
+    <Sheet title="Keys" about="Letters work wherever nothing can be typed." wide onClose={close}>
+      <label className="mb-3 flex items-center gap-2">
+        <input type="checkbox" checked={on} onChange={(e) => turnKeys(e.target.checked)} />
+        Single letters and signs do something
+      </label>
       <dl className="grid grid-cols-[9rem_1fr] gap-y-1.5">
         {KEYS.map(([keys, what]) => (
           <div key={what} className="contents">

@@ -105,6 +105,7 @@ function HouseholdLine({ row, packs, act }: { row: HouseholdRow; packs: PackInfo
             {row.name}{" "}
             <span className="text-[12px] font-normal text-soft">
               {summary.people.map((p) => p.split(" ")[0]).join(", ")}
+              {row.origin === "imported" && " · imported"}
             </span>
           </Link>
         )}

@@ -5,7 +5,7 @@ import { useDeferredValue, useRef, useState } from "react";
 import { api, ask, Refusal } from "../api/client";
 import type { HouseholdPage, HouseholdRow, PackInfo } from "../api/types";
 import { useWho } from "../signin/SignInGate";
-import { count } from "../ui/format";
+import { count, touched } from "../ui/format";
 import { useKeys } from "../ui/keys";
 import { Blank, Button, Key, Waiting } from "../ui/pieces";
 import { HouseholdTable } from "./HouseholdTable";
@@ -40,6 +40,16 @@ function useList(search: string, order: Order) {
   });
 }
 
+/** Those deleted in the last thirty days, the latest first. */
+function useDeleted(): HouseholdRow[] {
+  const query = { deleted: true, order: "touched", down: true };
+  const found = useQuery({
+    queryKey: ["households", "deleted"],
+    queryFn: () => ask(api.GET("/api/households", { params: { query } })),
+  });
+  return found.data?.rows ?? [];
+}
+
 export function Households() {
   const [sought, setSought] = useState("");
   const [order, setOrder] = useState<Order>({ id: "touched", down: true });
@@ -48,8 +58,14 @@ export function Households() {
   const [making, setMaking] = useState(false);
   const [notice, setNotice] = useState<Notice | null>(null);
   const search = useRef<HTMLInputElement>(null);
-  useKeys({ n: () => setMaking(true), N: () => setMaking(true), "/": () => search.current?.focus() });
   const act = useActions(setNotice);
+  const deleted = useDeleted();
+  useKeys({
+    n: () => setMaking(true),
+    N: () => setMaking(true),
+    "/": () => search.current?.focus(),
+    z: () => deleted[0] && void act.restore(deleted[0]),
+  });
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
   const first = list.data?.pages[0];
   return (
@@ -103,6 +119,7 @@ export function Households() {
             Show more: {rows.length} of {first?.count}
           </Button>
         )}
+        {deleted.length > 0 && <Deleted rows={deleted} restore={act.restore} />}
       </main>
       {making && packs.data && <NewHousehold packs={packs.data} onClose={() => setMaking(false)} />}
     </div>
@@ -136,6 +153,11 @@ function useActions(say: (notice: Notice | null) => void) {
     await refresh();
   };
   const path = (id: string) => ({ params: { path: { id } } });
+  const restore = (row: HouseholdRow) =>
+    tell(async () => {
+      await ask(api.POST("/api/households/{id}/restore", path(row.id)));
+      return { text: `${row.name} is back.` };
+    });
   return {
     copy: (row: HouseholdRow) =>
       tell(async () => {
@@ -145,13 +167,9 @@ function useActions(say: (notice: Notice | null) => void) {
     remove: (row: HouseholdRow) =>
       tell(async () => {
         await ask(api.DELETE("/api/households/{id}", path(row.id)));
-        const undo = () =>
-          tell(async () => {
-            await ask(api.POST("/api/households/{id}/restore", path(row.id)));
-            return null;
-          });
-        return { text: `${row.name} was deleted.`, undo };
+        return { text: `${row.name} was deleted.`, undo: () => restore(row) };
       }),
+    restore,
     rename: (row: HouseholdRow, name: string) =>
       tell(async () => {
         const body = { base_revision: row.revision, commands: [{ do: "rename" as const, name }] };
@@ -210,13 +228,42 @@ function ImportButton({ onFile }: { onFile: (file: File) => void }) {
   );
 }
 
+/** What was deleted can be brought back for thirty days. */
+function Deleted({ rows, restore }: { rows: HouseholdRow[]; restore: (row: HouseholdRow) => void }) {
+  return (
+    <details className="mt-6 max-w-3xl">
+      <summary className="cursor-pointer font-semibold">
+        Deleted, 30 days <span className="font-normal text-soft">· {count(rows.length, "household")}</span>
+      </summary>
+      <ul className="mt-1">
+        {rows.map((row) => (
+          <li key={row.id} className="row-line flex items-center gap-3 bg-sheet px-2 py-1">
+            <b className="font-semibold">{row.name}</b>
+            <span className="text-soft">
+              {row.year} · deleted {row.deleted_at ? touched(row.deleted_at) : ""}
+            </span>
+            <Button
+              tone="quiet"
+              className="ml-auto"
+              aria-label={`Bring ${row.name} back`}
+              onClick={() => restore(row)}
+            >
+              Bring it back
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
 function NoticeBar({ notice, close }: { notice: Notice; close: () => void }) {
   return (
     <div role="status" className="mt-3 flex items-center gap-3 border-l-4 border-petrol bg-wash px-3 py-2">
       <span>{notice.text}</span>
       {notice.undo && (
         <Button tone="quiet" onClick={notice.undo}>
-          Bring it back
+          Bring it back <Key>Z</Key>
         </Button>
       )}
       <Button tone="quiet" className="ml-auto" onClick={close}>

@@ -1,26 +1,40 @@
 // A new household: its name, the law, the year and one or two filers.
 import { useQueryClient } from "@tanstack/react-query";
 import { useNavigate } from "@tanstack/react-router";
-import { type FormEvent, useState } from "react";
+import { type FormEvent, useRef, useState } from "react";
 import { api, ask, type Refusal } from "../api/client";
 import type { PackInfo } from "../api/types";
+import type { Refused } from "../desk/useDesk";
+import { words } from "../desk/useDesk";
+import { ChoiceBox } from "../entry/ChoiceBox";
+import { EntryBox } from "../entry/EntryBox";
+import { field } from "../entry/field";
+import { focusAtOnce } from "../ui/focus";
 import { Button } from "../ui/pieces";
 import { Sheet } from "../ui/Sheet";
 
+const BORN = field("born", "Born", { type: "date" });
+
 export function NewHousehold({ packs, onClose }: { packs: PackInfo[]; onClose: () => void }) {
   const [country, setCountry] = useState(packs[0]?.id ?? "");
+  const pack = packs.find((p) => p.id === country);
+  const [wanted, setWanted] = useState<number>();
+  const year = pack?.years.includes(wanted ?? 0) ? wanted : pack?.years[0];
+  const [born, setBorn] = useState<Record<number, string>>({});
+  // Enter in the last box keeps it and makes the household in one go.
+  const bornNow = useRef(born);
   const [fault, setFault] = useState("");
+  const refuse = (refused: Refused) => setFault(words(refused) ?? "");
   const queries = useQueryClient();
   const navigate = useNavigate();
-  const pack = packs.find((p) => p.id === country);
   const submit = async (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     const form = new FormData(event.currentTarget);
     const text = (name: string) => String(form.get(name) ?? "").trim();
     const filers = [1, 2]
-      .map((i) => ({ name: text(`filer${i}`), born: text(`born${i}`) }))
+      .map((i) => ({ name: text(`filer${i}`), born: bornNow.current[i] ?? "" }))
       .filter((f) => f.name);
-    const body = { name: text("name"), country, year: Number(form.get("year")), filers };
+    const body = { name: text("name"), country, year: year ?? 0, filers };
     try {
       const made = await ask(api.POST("/api/households", { body }));
       queries.invalidateQueries({ queryKey: ["households"] });
@@ -29,47 +43,60 @@ export function NewHousehold({ packs, onClose }: { packs: PackInfo[]; onClose: (
       setFault((error as Refusal).message);
     }
   };
+  const bornBox = (filer: number) => (
+    <div>
+      Born
+      <EntryBox
+        field={BORN}
+        label={filer === 1 ? "Born" : "Second filer born"}
+        value={born[filer] || undefined}
+        people={[]}
+        days={pack && { order: pack.days, year: year ?? 0 }}
+        keep={async (value) => {
+          bornNow.current = { ...bornNow.current, [filer]: String(value ?? "") };
+          setBorn(bornNow.current);
+          return null;
+        }}
+      />
+    </div>
+  );
   return (
     <Sheet title="New household" about="Its people and papers follow on the desk." onClose={onClose}>
       <form onSubmit={submit} className="grid grid-cols-[1fr_10rem] gap-x-3 gap-y-2.5">
         <label className="col-span-2">
           Household
-          <input name="name" className="box" required maxLength={120} />
+          <input ref={focusAtOnce} name="name" className="box" required maxLength={120} data-box="name" />
         </label>
-        <label>
+        <div>
           Law
-          <select className="box" value={country} onChange={(e) => setCountry(e.target.value)}>
-            {packs.map((p) => (
-              <option key={p.id} value={p.id}>
-                {p.name}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label>
+          <ChoiceBox
+            options={packs.map((p) => ({ id: p.id, label: p.name }))}
+            value={country}
+            keep={(value) => value && setCountry(value)}
+            refuse={refuse}
+            shared={{ "aria-label": "Law", "data-box": "law" }}
+          />
+        </div>
+        <div>
           Return year
-          <select name="year" className="box">
-            {pack?.years.map((year) => (
-              <option key={year}>{year}</option>
-            ))}
-          </select>
-        </label>
+          <ChoiceBox
+            options={(pack?.years ?? []).map((y) => ({ id: String(y), label: String(y) }))}
+            value={String(year ?? "")}
+            keep={(value) => value && setWanted(Number(value))}
+            refuse={refuse}
+            shared={{ "aria-label": "Return year", "data-box": "year" }}
+          />
+        </div>
         <label>
           First filer
-          <input name="filer1" className="box" required maxLength={120} />
+          <input name="filer1" className="box" required maxLength={120} data-box="filer1" />
         </label>
-        <label>
-          Born
-          <input name="born1" type="date" className="box" />
-        </label>
+        {bornBox(1)}
         <label>
           Second filer, if any
-          <input name="filer2" className="box" maxLength={120} />
+          <input name="filer2" className="box" maxLength={120} data-box="filer2" />
         </label>
-        <label>
-          Born
-          <input name="born2" type="date" className="box" />
-        </label>
+        {bornBox(2)}
         {fault && (
           <p role="alert" className="col-span-2 border-l-4 border-ochre bg-sand px-3 py-2">
             {fault}

@@ -2,9 +2,10 @@
 import { useState } from "react";
 import type { Entry, Paper, PaperKind } from "../api/types";
 import { equalShares } from "../desk/newPaper";
-import { useDesk, words } from "../desk/useDesk";
-import { EntryBox } from "../ui/EntryBox";
-import { field } from "../ui/field";
+import { type How, useDesk, words } from "../desk/useDesk";
+import { ChoiceBox } from "../entry/ChoiceBox";
+import { EntryBox } from "../entry/EntryBox";
+import { field } from "../entry/field";
 import { BoxLine } from "./PaperForm";
 
 const PERCENT = field("percent", "Share in per cent", { type: "text", max: 12 });
@@ -15,29 +16,26 @@ export function Owners({ paper, kind }: { paper: Paper; kind: PaperKind }) {
   const filers = people.filter((p) => p.role === "filer").map((p) => p.id);
   const [fault, setFault] = useState<string | null>(null);
   const shared = paper.owners.length > 1;
-  const set = async (owners: Paper["owners"]) => {
-    const wrong = await edit([{ do: "set_paper", paper: paper.id, owners }]);
+  const set = async (owners: Paper["owners"], how?: How) => {
+    const wrong = await edit([{ do: "set_paper", paper: paper.id, owners }], how);
     setFault(words(wrong));
     return wrong;
   };
+  const options = [
+    ...people.map((p) => ({ id: p.id, label: p.name })),
+    ...(kind.shared && filers.length > 1 ? [{ id: "shared", label: "Both filers, shared" }] : []),
+  ];
   const choose = (value: string) => set(equalShares(value === "shared" ? filers : [value]));
   return (
     <>
       <BoxLine label="Whose" wide>
-        <select
-          className="box"
-          aria-label="Whose"
-          data-box="owner"
-          value={shared ? "shared" : paper.owners[0]?.person}
-          onChange={(e) => choose(e.target.value)}
-        >
-          {people.map((p) => (
-            <option key={p.id} value={p.id}>
-              {p.name}
-            </option>
-          ))}
-          {kind.shared && filers.length > 1 && <option value="shared">Both filers, shared</option>}
-        </select>
+        <ChoiceBox
+          options={options}
+          value={shared ? "shared" : (paper.owners[0]?.person ?? "")}
+          keep={(value) => value && void choose(value)}
+          refuse={(refused) => setFault(words(refused))}
+          shared={{ "aria-label": "Whose", "data-box": "owner" }}
+        />
       </BoxLine>
       {shared &&
         paper.owners.map((owner, i) => {
@@ -49,8 +47,11 @@ export function Owners({ paper, kind }: { paper: Paper; kind: PaperKind }) {
                 label={`${name}'s share in per cent`}
                 value={owner.percent}
                 people={[]}
-                keep={(value) =>
-                  set(paper.owners.map((o, k) => share(o, k === i, value, paper.owners.length)))
+                keep={(value, how) =>
+                  set(
+                    paper.owners.map((o, k) => share(o, k === i, value, paper.owners.length)),
+                    how,
+                  )
                 }
               />
             </BoxLine>

@@ -1,14 +1,17 @@
 // The boxes of one paper. Tab and Enter walk them in the printed order; a box is stored when it is left.
 
 import { useNavigate } from "@tanstack/react-router";
+import { useState } from "react";
 import type { Entry, Field, Paper, PaperKind, Point } from "../api/types";
-import { useDesk } from "../desk/useDesk";
-import { DoneBeside } from "../points/PointsView";
-import { EntryBox } from "../ui/EntryBox";
-import { field } from "../ui/field";
-import { exact } from "../ui/format";
+import { type How, useDesk } from "../desk/useDesk";
+import { EntryBox } from "../entry/EntryBox";
+import { field } from "../entry/field";
+import { DoneBeside, PutAside } from "../points/PointsView";
+import { capital, count, exact } from "../ui/format";
 import { Button, Diamond, Key } from "../ui/pieces";
+import { Removing } from "../ui/Removing";
 import { Owners } from "./Owners";
+import { checkOf } from "./PaperList";
 import { Receipts } from "./Receipts";
 
 type At = { field: string | undefined; row: string | undefined };
@@ -18,6 +21,7 @@ const TITLE = (label: string) => field("title", label, { type: "text", max: 120 
 export function PaperForm({ paper, kind, at }: { paper: Paper; kind: PaperKind; at: At }) {
   const { opened, edit } = useDesk();
   const points = opened.outcome.points.filter((p) => p.place.paper === paper.id && !p.dismissed);
+  const changed = (paper.changed ?? []).length > 0;
   return (
     <div className="px-6 pt-4 pb-8">
       <div className="flex items-baseline justify-between">
@@ -27,15 +31,18 @@ export function PaperForm({ paper, kind, at }: { paper: Paper; kind: PaperKind; 
         </h2>
         <span className="flex gap-2">
           <Button
-            aria-pressed={paper.checked === true}
-            onClick={() => edit([{ do: "set_paper", paper: paper.id, checked: !paper.checked }])}
+            aria-pressed={paper.checked === true && !changed}
+            onClick={() => edit([{ do: "set_paper", paper: paper.id, checked: changed || !paper.checked }])}
           >
-            {paper.checked ? "✓ Checked against the original" : "Mark as checked"}
+            {paper.checked && !changed ? "✓ Checked against the original" : "Mark as checked"}
           </Button>
           <RemovePaper paper={paper} />
         </span>
       </div>
-      <p className="mb-3 text-soft">{kind.name}</p>
+      <p className="mb-3 flex justify-between text-soft">
+        {kind.name}
+        {changed && <b className="text-ochre">{capital(checkOf(paper))}</b>}
+      </p>
       <div className="mb-4 grid grid-cols-2 gap-x-7">
         <BoxLine label={kind.title} wide>
           <EntryBox
@@ -44,7 +51,7 @@ export function PaperForm({ paper, kind, at }: { paper: Paper; kind: PaperKind; 
             value={paper.title || undefined}
             people={[]}
             focus={at.field === "title"}
-            keep={(v) => edit([{ do: "set_paper", paper: paper.id, title: String(v ?? "") }])}
+            keep={(v, how) => edit([{ do: "set_paper", paper: paper.id, title: String(v ?? "") }], how)}
           />
         </BoxLine>
         <Owners paper={paper} kind={kind} />
@@ -85,7 +92,8 @@ type BoxProps = { paper: Paper; field: Field; offered: string | undefined; point
 
 function Box({ paper, field, offered, points, focus }: BoxProps) {
   const { opened, edit } = useDesk();
-  const keep = (value: Entry | null) => edit([{ do: "set_box", paper: paper.id, field: field.id, value }]);
+  const keep = (value: Entry | null, how?: How) =>
+    edit([{ do: "set_box", paper: paper.id, field: field.id, value }], how);
   const help = `help-${field.id}`;
   return (
     <>
@@ -143,14 +151,13 @@ export function BoxLine({ number, label, help, helpId, wide, children }: BoxLine
           </span>
         )}
       </span>
-      <span>{children}</span>
+      {children}
     </div>
   );
 }
 
 /** A point where it stands: what to do, and the computed figure to take over. */
 export function PointNote({ point, use }: { point: Point; use?: () => void }) {
-  const { edit } = useDesk();
   return (
     <div className="col-span-2 my-1 flex flex-wrap items-center gap-x-3 border-l-4 border-ochre bg-sand px-3 py-1.5">
       <Diamond solid={point.weight === "blocks"} />
@@ -163,14 +170,7 @@ export function PointNote({ point, use }: { point: Point; use?: () => void }) {
         </Button>
       )}
       {point.beside && <DoneBeside point={point} />}
-      {point.weight === "look" && (
-        <Button
-          tone="quiet"
-          onClick={() => edit([{ do: "dismiss", point: point.id, reason: "looked at", about: point.about }])}
-        >
-          keep it so
-        </Button>
-      )}
+      {point.weight === "look" && <PutAside point={point} />}
     </div>
   );
 }
@@ -178,9 +178,25 @@ export function PointNote({ point, use }: { point: Point; use?: () => void }) {
 function RemovePaper({ paper }: { paper: Paper }) {
   const { opened, edit } = useDesk();
   const navigate = useNavigate();
+  const [asking, setAsking] = useState(false);
+  const boxes = Object.keys(paper.boxes ?? {}).length;
+  const lines = paper.rows?.length ?? 0;
+  const goes = [boxes > 0 && count(boxes, "filled box", "filled boxes"), lines > 0 && count(lines, "line")];
   const remove = async () => {
     await edit([{ do: "remove_paper", paper: paper.id }]);
     void navigate({ to: "/h/$id/papers", params: { id: opened.id }, search: {} });
   };
-  return <Button onClick={remove}>Remove</Button>;
+  return (
+    <>
+      <Button onClick={() => (goes.some(Boolean) ? setAsking(true) : void remove())}>Remove</Button>
+      {asking && (
+        <Removing
+          what={`${paper.kind} ${paper.title ?? ""}`.trim()}
+          goes={goes.filter((g) => g !== false)}
+          remove={remove}
+          leave={() => setAsking(false)}
+        />
+      )}
+    </>
+  );
 }

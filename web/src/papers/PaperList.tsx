@@ -7,7 +7,7 @@ import { Key } from "../ui/pieces";
 type Group = { key: string; title: string; papers: Paper[] };
 
 /** Papers by their owners: each person alone in the household's order, then those shared. */
-function groups(people: Person[], papers: Paper[]): Group[] {
+export function groups(people: Person[], papers: Paper[]): Group[] {
   const name = (id: string) => people.find((p) => p.id === id)?.name.split(" ")[0] ?? id;
   const found = new Map<string, Group>(
     people.map((p) => [p.id, { key: p.id, title: name(p.id), papers: [] }]),
@@ -21,6 +21,13 @@ function groups(people: Person[], papers: Paper[]): Group[] {
     found.set(key, group);
   }
   return [...found.values()].filter((g) => g.papers.length > 0);
+}
+
+/** Whether a paper is checked, and what of it changed since. */
+export function checkOf({ checked, changed = [] }: Paper): string {
+  if (!checked) return "not checked";
+  const told = changed.map((c) => (c === "rows" ? "its list" : c === "owners" ? "its owners" : `box ${c}`));
+  return told.length > 0 ? `checked, ${told.join(", ")} changed since` : "checked against the original";
 }
 
 export function PaperList({ chosen }: { chosen: string | undefined }) {
@@ -52,9 +59,10 @@ export function PaperList({ chosen }: { chosen: string | undefined }) {
                   <span
                     className="text-petrol"
                     role="img"
-                    aria-label={paper.checked ? "checked against the original" : "not checked"}
+                    aria-label={checkOf(paper)}
+                    title={paper.changed?.length ? checkOf(paper) : undefined}
                   >
-                    {paper.checked ? "✓" : ""}
+                    {paper.changed?.length ? "!" : paper.checked ? "✓" : ""}
                   </span>
                 </Link>
               </li>
@@ -63,7 +71,8 @@ export function PaperList({ chosen }: { chosen: string | undefined }) {
         </div>
       ))}
       <p className="px-4 pt-4 text-soft">
-        <Key>N</Key> new paper <span className="ml-2 text-petrol">✓</span> checked against the original
+        <Key>N</Key> new paper · <Key>[</Key> <Key>]</Key> walk <span className="ml-2 text-petrol">✓</span>{" "}
+        checked against the original
       </p>
     </>
   );

@@ -1,9 +1,10 @@
 // Papers: the list by owner, the boxes in the paper's own order, and where they go.
-import { useSearch } from "@tanstack/react-router";
+import { useNavigate, useSearch } from "@tanstack/react-router";
 import { useDesk } from "../desk/useDesk";
+import { useKeys } from "../ui/keys";
 import { Blank, Key } from "../ui/pieces";
 import { PaperForm } from "./PaperForm";
-import { PaperList } from "./PaperList";
+import { groups, PaperList } from "./PaperList";
 import { PaperSide } from "./PaperSide";
 
 export function PapersView() {
@@ -12,6 +13,13 @@ export function PapersView() {
   const papers = opened.household.papers ?? [];
   const paper = papers.find((p) => p.id === search.paper) ?? papers[0];
   const kind = pack.paper_kinds.find((k) => k.id === paper?.kind);
+  const navigate = useNavigate();
+  const walk = (step: number) => () => {
+    const order = groups(opened.household.people, papers).flatMap((g) => g.papers);
+    const next = order[order.findIndex((p) => p.id === paper?.id) + step];
+    if (next) void navigate({ to: "/h/$id/papers", params: { id: opened.id }, search: { paper: next.id } });
+  };
+  useKeys({ "]": walk(1), "[": walk(-1) });
   return (
     <div className="grid h-full grid-cols-[310px_1fr_272px]">
       <nav aria-label="Papers" tabIndex={0} className="min-h-0 overflow-auto border-r border-ink pb-6">

@@ -1,8 +1,8 @@
 // A list of receipts: a line a receipt, the last one empty for the next.
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import type { Entry, Field, Paper, PaperKind, PaperRow, Point } from "../api/types";
-import { useDesk } from "../desk/useDesk";
-import { EntryBox } from "../ui/EntryBox";
+import { type How, useDesk } from "../desk/useDesk";
+import { EntryBox, FaultPlace } from "../entry/EntryBox";
 import { count, exact } from "../ui/format";
 import { Button } from "../ui/pieces";
 import { PointNote } from "./PaperForm";
@@ -27,6 +27,24 @@ function freshRow() {
   return `r-${crypto.randomUUID().slice(0, 8)}`;
 }
 
+/** A line, and below it what is wrong with it. */
+function WithFaults({ number, columns, children }: { number: number; columns: number; children: ReactNode }) {
+  const [place, setPlace] = useState<HTMLElement | null>(null);
+  return (
+    <>
+      <tr className="row-line align-top">
+        <FaultPlace value={place}>{children}</FaultPlace>
+      </tr>
+      <tr className="[&:not(:has([role=alert]))]:hidden">
+        <td colSpan={columns}>
+          <span className="text-soft">Line {number}</span>
+          <span ref={setPlace} />
+        </td>
+      </tr>
+    </>
+  );
+}
+
 export function Receipts({ paper, kind, points, at }: Props) {
   const { opened, edit } = useDesk();
   const rows = paper.rows ?? [];
@@ -36,12 +54,12 @@ export function Receipts({ paper, kind, points, at }: Props) {
   if (rows.some((row) => row.id === next)) setNext(freshRow());
   const lines: PaperRow[] = [...rows, { id: next }];
   // Whether a line is there is known only when its turn comes: its first cell may still be on its way.
-  const keep = (row: string, field: string) => (value: Entry | null) =>
+  const keep = (row: string, field: string) => (value: Entry | null, how: How) =>
     edit((now) => {
       const there = now.household.papers?.find((p) => p.id === paper.id)?.rows ?? [];
       if (there.some((r) => r.id === row)) return [{ do: "set_cell", paper: paper.id, row, field, value }];
       return value === null ? [] : [{ do: "add_row", paper: paper.id, id: row, row: { [field]: value } }];
-    });
+    }, how);
   return (
     <>
       <table className="w-full border-collapse">
@@ -64,7 +82,7 @@ export function Receipts({ paper, kind, points, at }: Props) {
         </thead>
         <tbody>
           {lines.map((line, r) => (
-            <tr key={line.id} className="row-line align-top">
+            <WithFaults key={line.id} number={r + 1} columns={kind.columns.length + 1}>
               {kind.columns.map((column) => (
                 <td key={column.id} className="py-0.5 pr-1.5">
                   <EntryBox
@@ -89,7 +107,7 @@ export function Receipts({ paper, kind, points, at }: Props) {
                   </Button>
                 )}
               </td>
-            </tr>
+            </WithFaults>
           ))}
         </tbody>
       </table>

@@ -3,8 +3,8 @@ import { Link } from "@tanstack/react-router";
 import { useState } from "react";
 import type { Command, Entry, Field, Point } from "../api/types";
 import { useDesk } from "../desk/useDesk";
+import { EntryBox } from "../entry/EntryBox";
 import { useWho } from "../signin/SignInGate";
-import { EntryBox } from "../ui/EntryBox";
 import { focusAtOnce } from "../ui/focus";
 import { count, exact, today } from "../ui/format";
 import { Blank, Button, Diamond } from "../ui/pieces";
@@ -100,7 +100,7 @@ function Settle({ point }: { point: Point }) {
           label={point.message}
           value={person ? person.answers?.[question.id] : household.answers?.[question.id]}
           people={household.people}
-          keep={(value) => edit([command(value)])}
+          keep={(value, how) => edit([command(value)], how)}
         />
       </span>
     );
@@ -162,7 +162,7 @@ export function DoneBeside({ point }: { point: Point }) {
   );
 }
 
-function PutAside({ point }: { point: Point }) {
+export function PutAside({ point }: { point: Point }) {
   const { edit } = useDesk();
   const [asking, setAsking] = useState(false);
   if (!asking) {

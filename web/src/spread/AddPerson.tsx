@@ -1,83 +1,117 @@
 // Adding a person: a name and what the person is; the rest is answered in the person's panel.
 import { useNavigate } from "@tanstack/react-router";
-import { type FormEvent, useState } from "react";
+import { type FormEvent, useRef, useState } from "react";
 import type { Person } from "../api/types";
 import { freshId } from "../desk/newPaper";
 import { useDesk, words } from "../desk/useDesk";
+import { ChoiceBox } from "../entry/ChoiceBox";
+import { EntryBox } from "../entry/EntryBox";
+import { field } from "../entry/field";
+import { focusAtOnce } from "../ui/focus";
 import { Button } from "../ui/pieces";
 import { Sheet } from "../ui/Sheet";
 
+const BORN = field("born", "Born", { type: "date" });
+const ROLES = [
+  { id: "dependent", label: "May depend on a filer" },
+  { id: "filer", label: "Files a return" },
+];
+
 export function AddPerson() {
+  const [asking, setAsking] = useState(false);
+  return (
+    <>
+      <Button tone="quiet" className="pb-1.5" onClick={() => setAsking(true)}>
+        Add a person
+      </Button>
+      {asking && <AddPersonSheet close={() => setAsking(false)} />}
+    </>
+  );
+}
+
+export function AddPersonSheet({ called = "", close }: { called?: string; close: () => void }) {
   const { opened, edit } = useDesk();
   const { people } = opened.household;
   const filers = people.filter((p) => p.role === "filer");
-  const [asking, setAsking] = useState(false);
   const [fault, setFault] = useState("");
+  const [born, setBorn] = useState<string | null>(null);
+  // Enter in the last box keeps it and adds the person in one go.
+  const bornNow = useRef(born);
+  const [role, setRole] = useState<Person["role"]>("dependent");
   const navigate = useNavigate();
   const submit = async (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
-    const form = new FormData(event.currentTarget);
-    const name = String(form.get("name")).trim();
-    const role = form.get("role") as Person["role"];
+    const name = String(new FormData(event.currentTarget).get("name")).trim();
     const id = freshId(
       name.split(" ")[0] ?? "person",
       people.map((p) => p.id),
     );
-    const born = String(form.get("born") ?? "");
     const months = Object.fromEntries(filers.map((f) => [f.id, 12]));
     const person: Person = {
       id,
       name,
       role,
       lived_with: role === "dependent" && opened.outcome.one_home ? months : {},
-      ...(born ? { born } : {}),
+      ...(bornNow.current ? { born: bornNow.current } : {}),
     };
     const wrong = await edit([{ do: "add_person", person }]);
     if (wrong) return setFault(words(wrong) ?? "");
-    setAsking(false);
+    close();
     void navigate({ to: "/h/$id/spread", params: { id: opened.id }, search: { person: id } });
   };
   return (
-    <>
-      <Button tone="quiet" className="pb-1.5" onClick={() => setAsking(true)}>
-        Add a person
-      </Button>
-      {asking && (
-        <Sheet
-          title="Add a person"
-          about="Questions about the person follow beside the Spread."
-          onClose={() => setAsking(false)}
-        >
-          <form onSubmit={submit} className="grid grid-cols-[1fr_10rem] gap-x-3 gap-y-2.5">
-            <label>
-              Name
-              <input name="name" className="box" required maxLength={120} />
-            </label>
-            <label>
-              Born
-              <input name="born" type="date" className="box" />
-            </label>
-            <label className="col-span-2">
-              In this household
-              <select name="role" className="box" defaultValue={filers.length < 2 ? undefined : "dependent"}>
-                <option value="dependent">May depend on a filer</option>
-                {filers.length < 2 && <option value="filer">Files a return</option>}
-              </select>
-            </label>
-            {fault && (
-              <p role="alert" className="col-span-2 border-l-4 border-ochre bg-sand px-3 py-2">
-                {fault}
-              </p>
-            )}
-            <div className="col-span-2 mt-1 flex gap-2">
-              <Button type="submit" tone="main">
-                Add
-              </Button>
-              <Button onClick={() => setAsking(false)}>Leave it</Button>
-            </div>
-          </form>
-        </Sheet>
-      )}
-    </>
+    <Sheet title="Add a person" about="Questions about the person follow beside the Spread." onClose={close}>
+      <form onSubmit={submit} className="grid grid-cols-[1fr_10rem] gap-x-3 gap-y-2.5">
+        <label>
+          Name
+          <input
+            ref={focusAtOnce}
+            name="name"
+            className="box"
+            required
+            maxLength={120}
+            defaultValue={called}
+            data-box="name"
+          />
+        </label>
+        <div>
+          Born
+          <EntryBox
+            field={BORN}
+            label="Born"
+            value={born ?? undefined}
+            people={[]}
+            keep={async (value) => {
+              bornNow.current = value === null ? null : String(value);
+              setBorn(bornNow.current);
+              return null;
+            }}
+          />
+        </div>
+        {filers.length < 2 && (
+          <div className="col-span-2">
+            In this household
+            <ChoiceBox
+              options={ROLES}
+              value={role}
+              keep={(value) => setRole((value ?? "dependent") as Person["role"])}
+              refuse={(wrong) => setFault(words(wrong) ?? "")}
+              shared={{ "aria-label": "In this household", "data-box": "role" }}
+            />
+          </div>
+        )}
+        {fault && (
+          <p role="alert" className="col-span-2 border-l-4 border-ochre bg-sand px-3 py-2">
+            {fault}
+          </p>
+        )}
+        <div className="col-span-2 mt-1 flex gap-2">
+          <Button type="submit" tone="main">
+            Add
+          </Button>
+          <Button onClick={close}>Leave it</Button>
+        </div>
+      </form>
+    </Sheet>
   );
 }

@@ -1,7 +1,7 @@
 // The questions about the household as a whole.
 import { useDesk } from "../desk/useDesk";
+import { EntryBox } from "../entry/EntryBox";
 import { AnswerNo } from "../points/AnswerNo";
-import { EntryBox } from "../ui/EntryBox";
 import { Line } from "./PersonPanel";
 import { PanelHead } from "./SpreadView";
 
@@ -19,7 +19,7 @@ export function HouseholdPanel() {
               label={question.label}
               value={household.answers?.[question.id]}
               people={household.people}
-              keep={(value) => edit([{ do: "answer", field: question.id, value }])}
+              keep={(value, how) => edit([{ do: "answer", field: question.id, value }], how)}
               secretAt={{ field: question.id }}
             />
           </Line>

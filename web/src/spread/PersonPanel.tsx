@@ -1,10 +1,13 @@
 // A person: name, dates, number, months in the home, and the law's questions.
 import { useState } from "react";
-import type { Command, Entry, Person } from "../api/types";
-import { useDesk, words } from "../desk/useDesk";
-import { EntryBox } from "../ui/EntryBox";
-import { field } from "../ui/field";
+import type { Command, Entry, Paper, Person } from "../api/types";
+import { equalShares } from "../desk/newPaper";
+import { type How, useDesk, words } from "../desk/useDesk";
+import { EntryBox } from "../entry/EntryBox";
+import { field } from "../entry/field";
+import { count } from "../ui/format";
 import { Button } from "../ui/pieces";
+import { Removing } from "../ui/Removing";
 import { PanelHead } from "./SpreadView";
 
 const NAME = field("name", "Name", { type: "text", max: 120 });
@@ -16,8 +19,8 @@ export function PersonPanel({ person }: { person: Person }) {
   const { opened, pack, edit } = useDesk();
   const people = opened.household.people;
   const questions = pack.person_questions.filter((q) => q.of.includes(person.role));
-  const set = (change: Partial<Extract<Command, { do: "set_person" }>>) =>
-    edit([{ do: "set_person", person: person.id, ...change }]);
+  const set = (change: Partial<Extract<Command, { do: "set_person" }>>, how: How) =>
+    edit([{ do: "set_person", person: person.id, ...change }], how);
   const text = (value: Entry | null) => String(value ?? "");
   return (
     <>
@@ -29,7 +32,7 @@ export function PersonPanel({ person }: { person: Person }) {
             label="Name"
             value={person.name}
             people={people}
-            keep={(v) => set({ name: text(v) })}
+            keep={(v, how) => set({ name: text(v) }, how)}
           />
         </Line>
         <Line label="Born">
@@ -38,7 +41,7 @@ export function PersonPanel({ person }: { person: Person }) {
             label="Born"
             value={person.born ?? undefined}
             people={people}
-            keep={(v) => set({ born: text(v) })}
+            keep={(v, how) => set({ born: text(v) }, how)}
           />
         </Line>
         <Line label="Died">
@@ -47,7 +50,7 @@ export function PersonPanel({ person }: { person: Person }) {
             label="Died"
             value={person.died ?? undefined}
             people={people}
-            keep={(v) => set({ died: text(v) })}
+            keep={(v, how) => set({ died: text(v) }, how)}
           />
         </Line>
         <NumberLine person={person} />
@@ -61,11 +64,10 @@ export function PersonPanel({ person }: { person: Person }) {
                   label={`Months with ${filer.name}`}
                   value={person.lived_with?.[filer.id]}
                   people={people}
-                  keep={(v) =>
-                    edit([
-                      { do: "set_lived_with", person: person.id, with: filer.id, months: v as number | null },
-                    ])
-                  }
+                  keep={(v, how) => {
+                    const months = v as number | null;
+                    return edit([{ do: "set_lived_with", person: person.id, with: filer.id, months }], how);
+                  }}
                 />
               </Line>
             ))}
@@ -76,7 +78,9 @@ export function PersonPanel({ person }: { person: Person }) {
               label={question.label}
               value={person.answers?.[question.id]}
               people={people}
-              keep={(value) => edit([{ do: "answer_for", person: person.id, field: question.id, value }])}
+              keep={(value, how) =>
+                edit([{ do: "answer_for", person: person.id, field: question.id, value }], how)
+              }
               secretAt={{ person: person.id, field: question.id }}
             />
           </Line>
@@ -102,31 +106,53 @@ export function Line({ label, help, children }: { label: string; help?: string; 
 /** The identification number: hidden but for four digits; showing it is noted. */
 function NumberLine({ person }: { person: Person }) {
   const { pack, edit } = useDesk();
-  const number = { ...field("id_number", pack.id_number, { type: "text", max: 30 }), secret: true };
+  const text = field("id_number", pack.id_number, { type: "text", max: 30 });
   return (
     <Line label={pack.id_number}>
-      <span>
-        <EntryBox
-          field={number}
-          label={pack.id_number}
-          value={person.id_number ?? undefined}
-          people={[]}
-          keep={(value) => edit([{ do: "set_person", person: person.id, id_number: String(value ?? "") }])}
-          secretAt={{ person: person.id }}
-        />
-      </span>
+      <EntryBox
+        field={{ ...text, secret: true, shape: pack.id_shape }}
+        label={pack.id_number}
+        value={person.id_number ?? undefined}
+        people={[]}
+        keep={(value, how) =>
+          edit([{ do: "set_person", person: person.id, id_number: String(value ?? "") }], how)
+        }
+        secretAt={{ person: person.id }}
+      />
     </Line>
   );
 }
 
+/** What is the person's alone goes; what is shared stays with the other owners. */
 function RemovePerson({ person }: { person: Person }) {
-  const { edit } = useDesk();
+  const { edit, opened } = useDesk();
   const [fault, setFault] = useState<string | null>(null);
+  const [asking, setAsking] = useState(false);
+  const papers = (opened.household.papers ?? []).filter((p) => p.owners.some((o) => o.person === person.id));
+  const others = (paper: Paper) => paper.owners.map((o) => o.person).filter((id) => id !== person.id);
+  const alone = papers.filter((p) => others(p).length === 0);
+  const shared = papers.filter((p) => others(p).length > 0);
+  const named = ({ kind, title }: Paper) => `${kind} ${title ?? ""}`.trim();
+  const answers = Object.keys(person.answers ?? {}).length;
+  const goes = [
+    ...(answers > 0 ? [count(answers, "answer")] : []),
+    ...alone.map((p) => `the paper ${named(p)}`),
+    ...shared.map((p) => `the share in ${named(p)}, which stays with the other owner`),
+  ];
+  const remove = async () => {
+    const commands: Command[] = [
+      ...alone.map((p): Command => ({ do: "remove_paper", paper: p.id })),
+      ...shared.map((p): Command => ({ do: "set_paper", paper: p.id, owners: equalShares(others(p)) })),
+      { do: "remove_person", person: person.id },
+    ];
+    setFault(words(await edit(commands)));
+  };
   return (
     <div className="pt-3">
-      <Button onClick={async () => setFault(words(await edit([{ do: "remove_person", person: person.id }])))}>
+      <Button onClick={() => (goes.length > 0 ? setAsking(true) : void remove())}>
         Remove {person.name}
       </Button>
+      {asking && <Removing what={person.name} goes={goes} remove={remove} leave={() => setAsking(false)} />}
       {fault && (
         <p role="alert" className="mt-2 border-l-4 border-ochre bg-sand px-3 py-2">
           {fault}

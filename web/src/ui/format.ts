@@ -61,6 +61,11 @@ export function count(n: number, one: string, many = `${one}s`) {
   return `${whole.format(n)} ${n === 1 ? one : many}`;
 }
 
+/** The same words with a capital first. */
+export function capital(words: string) {
+  return words.charAt(0).toUpperCase() + words.slice(1);
+}
+
 const clock = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" });
 const day = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short" });
 

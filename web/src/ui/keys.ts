@@ -1,11 +1,32 @@
-// Single keys that work wherever no text is being typed.
-import { useEffect, useRef } from "react";
+// Single keys that work wherever nothing can be typed, unless they are turned off.
+import { useEffect, useRef, useSyncExternalStore } from "react";
 
 export type Keys = Record<string, (event: KeyboardEvent) => void>;
 
+const STORED = "hembo.single-keys";
+const listeners = new Set<() => void>();
+
+function areOn() {
+  return localStorage.getItem(STORED) !== "off";
+}
+
+export function turnKeys(on: boolean) {
+  localStorage.setItem(STORED, on ? "on" : "off");
+  for (const listener of listeners) listener();
+}
+
+/** Whether letters and signs do something; arrows, Enter and Escape always do. */
+export function useKeysOn(): boolean {
+  const subscribe = (listener: () => void) => {
+    listeners.add(listener);
+    return () => listeners.delete(listener);
+  };
+  return useSyncExternalStore(subscribe, areOn);
+}
+
 function isTyping(target: EventTarget | null) {
   const element = target as HTMLElement | null;
-  return !!element?.closest("input, select, textarea, [contenteditable], [role=dialog]");
+  return !!element?.closest("input, select, textarea, [contenteditable], [role=dialog], [data-box]");
 }
 
 /** Escape leaves a box on the desk, so that the single keys work again; in a dialog it closes that. */
@@ -25,7 +46,7 @@ export function useKeys(keys: Keys) {
         return;
       }
       const act = latest.current[event.key];
-      if (!act) return;
+      if (!act || (event.key.length === 1 && !areOn())) return;
       event.preventDefault();
       act(event);
     };

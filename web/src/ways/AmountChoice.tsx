@@ -1,15 +1,15 @@
 // An amount that the household chooses: the best, its ends, the tax along it, and a box to hold any other.
 import type { AmountOutcome, Decision } from "../api/types";
-import type { Refused } from "../desk/useDesk";
-import { EntryBox } from "../ui/EntryBox";
-import { field } from "../ui/field";
+import type { How, Refused } from "../desk/useDesk";
+import { EntryBox } from "../entry/EntryBox";
+import { field } from "../entry/field";
 import { difference, isZero, precise, units } from "../ui/format";
 
 type Props = {
   decision: Decision;
   amount: AmountOutcome;
   /** Holds an amount, or lets it go. */
-  hold: (amount: string | null) => Promise<Refused>;
+  hold: (amount: string | null, how?: How) => Promise<Refused>;
 };
 
 export function AmountChoice({ decision, amount, hold }: Props) {
@@ -60,7 +60,7 @@ export function AmountChoice({ decision, amount, hold }: Props) {
           label={`Hold an amount of ${decision.label}`}
           value={decision.pinned ?? undefined}
           people={[]}
-          keep={(value) => hold(value === null ? null : String(value))}
+          keep={(value, how) => hold(value === null ? null : String(value), how)}
         />
       </div>
       {amount.never_costs && (

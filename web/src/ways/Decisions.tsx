@@ -1,7 +1,7 @@
 // Every decision with its options and their prices; a click holds an option, another lets it go.
 import { useState } from "react";
 import type { Decision } from "../api/types";
-import { useDesk, words } from "../desk/useDesk";
+import { type How, useDesk, words } from "../desk/useDesk";
 import { count, difference, isZero, units } from "../ui/format";
 import { Button } from "../ui/pieces";
 import { AmountChoice } from "./AmountChoice";
@@ -44,8 +44,8 @@ function OneDecision({ decision }: { decision: Decision }) {
   const { edit, opened } = useDesk();
   const { complete } = opened.outcome;
   const [fault, setFault] = useState<string | null>(null);
-  const pin = async (option: string | null) => {
-    const wrong = await edit([{ do: "pin", decision: decision.id, option }]);
+  const pin = async (option: string | null, how?: How) => {
+    const wrong = await edit([{ do: "pin", decision: decision.id, option }], how);
     setFault(decision.amount ? null : words(wrong));
     return wrong;
   };

@@ -44,6 +44,7 @@ const NOT_COMPUTED: &[&str] = &["17", "18"];
 const OLD_AGE: PaperKind = PaperKind {
     id: "T4A(OAS)",
     name: "Old age security",
+    words: "oas pension senior supplement",
     title: "Payer",
     shared: false,
     headline: "18",
@@ -61,6 +62,7 @@ const OLD_AGE: PaperKind = PaperKind {
 const PENSION_PLAN: PaperKind = PaperKind {
     id: "T4A(P)",
     name: "Canada Pension Plan benefits",
+    words: "cpp retirement pension survivor disability",
     title: "Payer",
     shared: false,
     headline: "20",

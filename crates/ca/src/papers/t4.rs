@@ -63,6 +63,7 @@ const NOT_COMPUTED: &[&str] = &["17", "39", "43", "55", "66", "67", "77", "87"];
 pub const T4: PaperKind = PaperKind {
     id: "T4",
     name: "Employment income",
+    words: "pay wages salary job employer work",
     title: "Employer",
     shared: false,
     headline: "14",

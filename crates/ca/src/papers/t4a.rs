@@ -38,6 +38,7 @@ const NOT_COMPUTED: &[&str] = &["020", "040", "042", "048", "105"];
 pub const T4A: PaperKind = PaperKind {
     id: "T4A",
     name: "Pension, annuity and other income",
+    words: "annuity scholarship retirement",
     title: "Payer",
     shared: false,
     headline: "016",

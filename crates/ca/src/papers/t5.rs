@@ -45,6 +45,7 @@ const NOT_COMPUTED: &[&str] = &["16", "17", "18"];
 pub const T5: PaperKind = PaperKind {
     id: "T5",
     name: "Investment income",
+    words: "bank dividends interest shares",
     title: "Payer",
     shared: true,
     headline: "13",

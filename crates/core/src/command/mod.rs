@@ -198,15 +198,40 @@ impl Command {
             Command::SetPaper { paper, title, owners, checked } => {
                 let paper = find_paper(to, &paper)?;
                 replace(&mut paper.title, title);
+                if owners.as_ref().is_some_and(|owners| *owners != paper.owners) {
+                    paper.note_change("owners");
+                }
                 replace(&mut paper.owners, owners);
+                if checked.is_some() {
+                    paper.changed.clear();
+                }
                 replace(&mut paper.checked, checked);
             }
-            Command::SetBox { paper, field, value } => set(&mut find_paper(to, &paper)?.boxes, field, value),
-            Command::AddRow { paper, id, row } => find_paper(to, &paper)?.add_row(id, row),
-            Command::SetCell { paper, row, field, value } => set(find_row(to, &paper, &row)?, field, value),
+            Command::SetBox { paper, field, value } => {
+                let paper = find_paper(to, &paper)?;
+                if paper.boxes.get(&field) != value.as_ref() {
+                    paper.note_change(&field);
+                }
+                set(&mut paper.boxes, field, value);
+            }
+            Command::AddRow { paper, id, row } => {
+                let paper = find_paper(to, &paper)?;
+                paper.note_change("rows");
+                paper.add_row(id, row);
+            }
+            Command::SetCell { paper, row, field, value } => {
+                let cells = find_row(to, &paper, &row)?;
+                let changes = cells.get(&field) != value.as_ref();
+                set(cells, field, value);
+                if changes {
+                    find_paper(to, &paper)?.note_change("rows");
+                }
+            }
             Command::RemoveRow { paper, row } => {
                 find_row(to, &paper, &row)?;
-                find_paper(to, &paper)?.rows.retain(|r| r.id != row);
+                let paper = find_paper(to, &paper)?;
+                paper.rows.retain(|r| r.id != row);
+                paper.note_change("rows");
             }
             Command::RemovePaper { paper } => {
                 find_paper(to, &paper)?;

@@ -12,6 +12,8 @@ use utoipa::ToSchema;
 pub struct Conflict {
     /// Where.
     pub place: Place,
+    /// Who set it, where that is known.
+    pub by: Option<String>,
     /// What stands there now; nothing where it is empty or was removed.
     #[schema(value_type = Option<Object>)]
     pub theirs: Option<Value>,
@@ -48,11 +50,19 @@ pub fn conflicts(commands: &[Command], base: &Household, newest: &Household) -> 
         let both_removed = touch.mine.is_null() && matches!(touch.path.last(), Some(Step::Id(_)));
         ((gone && !both_removed) || changed).then(|| Conflict {
             place: touch.place,
+            by: None,
             theirs: now.cloned().and_then(told),
             mine: told(touch.mine),
         })
     };
     commands.iter().flat_map(touches).filter_map(conflict).collect()
+}
+
+impl Command {
+    /// Whether the command sets that place.
+    pub fn touches(&self, place: &Place) -> bool {
+        touches(self).iter().any(|touch| touch.place == *place)
+    }
 }
 
 /// Follows a path; what is not there is nothing.

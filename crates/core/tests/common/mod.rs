@@ -31,6 +31,7 @@ static KINDS: &[PaperKind] = &[
     PaperKind {
         id: "Pay",
         name: "Pay slip",
+        words: "",
         title: "Employer",
         shared: false,
         headline: "pay",
@@ -51,6 +52,7 @@ static KINDS: &[PaperKind] = &[
     PaperKind {
         id: "Gifts",
         name: "Gifts",
+        words: "",
         title: "About",
         shared: true,
         headline: "amount",
@@ -61,6 +63,7 @@ static KINDS: &[PaperKind] = &[
     PaperKind {
         id: "Shells",
         name: "Shell slip",
+        words: "",
         title: "About",
         shared: false,
         headline: "",
@@ -121,7 +124,15 @@ static ISLES: &[Field] = &[Field::choice("isle", "", "Isle", &[Choice::new("nort
 
 impl Pack for Atoll {
     fn about(&self) -> About {
-        About { id: "atoll", name: "Atoll", currency: "XTS", symbol: "¤", id_number: "Shell number" }
+        About {
+            id: "atoll",
+            name: "Atoll",
+            currency: "XTS",
+            symbol: "¤",
+            id_number: "Shell number",
+            id_shape: "0000",
+            days: hembo_core::pack::DayOrder::DayMonthYear,
+        }
     }
     fn years(&self) -> Vec<i32> {
         vec![2025]

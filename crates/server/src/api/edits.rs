@@ -3,7 +3,10 @@
 //! A change reads the newest revision, computes without holding anything, and is written only if that revision still
 //! is the newest; else it is computed again on top of what came between. Nothing is locked while rules compute.
 
-use super::{Input, views::Opened};
+use super::{
+    Input,
+    views::{self, Opened},
+};
 use crate::{
     App,
     auth::By,
@@ -19,6 +22,7 @@ use hembo_core::{
     Fault, Household, Outcome,
     check::LARGEST_FILE,
     command::{Command, conflicts},
+    point::Place,
     secret,
 };
 use serde::Deserialize;
@@ -34,6 +38,12 @@ use uuid::Uuid;
 pub struct Edit {
     pub base_revision: i64,
     pub commands: Vec<Command>,
+    /// Names the edit: sent again after an answer that was lost, it is made once.
+    #[serde(default)]
+    pub key: Option<Uuid>,
+    /// The revision with which it goes on, as typing does: while that is the newest, undo takes both back.
+    #[serde(default)]
+    pub continues: Option<i64>,
 }
 
 /// The revision that an undo or redo starts from.
@@ -54,7 +64,7 @@ pub struct BringBack {
 }
 
 /// Change a household; the answer is its new outcome. An edit against an older revision is put on top of the newest
-/// where it touches nothing that was changed meanwhile.
+/// where it touches nothing that was changed meanwhile. One that changes nothing makes no revision.
 #[utoipa::path(post, path = "/api/households/{id}/edits", params(("id" = Uuid, Path)), request_body = Edit,
     responses((status = 200, body = Opened), (status = 404, body = Problem), (status = 409, body = Problem),
         (status = 422, body = Problem)))]
@@ -67,18 +77,30 @@ pub async fn edit(
     let change = Change { app: &app, id, by };
     let _turn = app.turns.take(id).await;
     loop {
+        if let Some(key) = edit.key
+            && store::has_edit(&app.database, id, key).await?
+        {
+            return views::newest(&app, id).await.map(Json);
+        }
         let newest = change.newest().await?;
         let mut household = work::read(&app, id, &newest.state)?;
         if newest.revision != edit.base_revision {
             change.check_conflicts(&edit, newest.revision, &household).await?;
         }
-        let before = household.clone();
+        let mut before = household.clone();
         for command in &edit.commands {
             command.clone().apply(&mut household).map_err(|fault| Problem::invalid(vec![fault]))?;
         }
+        if household == before {
+            return views::newest(&app, id).await.map(Json);
+        }
+        let goes_on = newest.undo_to.filter(|_| edit.continues == Some(newest.revision));
+        if let Some(start) = goes_on {
+            before = work::read(&app, id, &change.earlier(start).await?.state)?;
+        }
         let step =
             Step { kind: "edited", commands: edit.commands.clone(), before: Some(before), ..Step::default() };
-        let step = Step { undo_to: Some(newest.revision), ..step };
+        let step = Step { undo_to: goes_on.or(Some(newest.revision)), key: edit.key, ..step };
         if let Some(opened) = change.write(newest.revision, household, step).await? {
             return Ok(Json(opened));
         }
@@ -148,6 +170,7 @@ struct Step {
     words: Vec<String>,
     undo_to: Option<i64>,
     redo_to: Option<i64>,
+    key: Option<Uuid>,
 }
 
 impl Change<'_> {
@@ -173,12 +196,24 @@ impl Change<'_> {
     async fn check_conflicts(self, edit: &Edit, newest: i64, household: &Household) -> Answer<()> {
         let base = self.earlier(edit.base_revision).await?;
         let base = work::read(self.app, self.id, &base.state)?;
-        let found = conflicts(&edit.commands, &base, household);
+        let mut found = conflicts(&edit.commands, &base, household);
         if found.is_empty() {
             return Ok(());
         }
+        let done = store::done_since(&self.app.database, self.id, edit.base_revision).await?;
+        for conflict in &mut found {
+            conflict.by =
+                done.iter().find(|doing| touched(doing, &conflict.place)).map(|d| d.by_name.clone());
+        }
         let changed = self.since(edit.base_revision).await?;
         Err(Problem::conflict(newest, changed, found))
+    }
+
+    /// The words of the edit that an undo to this revision takes back.
+    async fn words_from(self, undo_to: Option<i64>) -> Answer<Vec<String>> {
+        let Some(undo_to) = undo_to else { return Ok(Vec::new()) };
+        let words = store::words_from(&self.app.database, self.id, undo_to).await?;
+        Ok(words.map(|words| words_of(&words)).unwrap_or_default())
     }
 
     /// Writes the state of an earlier revision as a new one.
@@ -201,7 +236,12 @@ impl Change<'_> {
             Back::Redo => Step { kind: "redone", undo_to: here, redo_to: target.redo_to, ..Step::default() },
             Back::To(_) => Step { kind: "brought_back", undo_to: here, ..Step::default() },
         };
-        let step = Step { words: vec![format!("As it was in revision {}", target.revision)], ..step };
+        let words = match back {
+            Back::To(_) => vec![format!("As it was in revision {}", target.revision)],
+            Back::Undo => self.words_from(newest.undo_to).await?,
+            Back::Redo => self.words_from(target.undo_to).await?,
+        };
+        let step = Step { words, ..step };
         match self.write(newest.revision, household, step).await? {
             Some(opened) => Ok(Json(opened)),
             None => Err(Problem::stale(base + 1, self.since(base).await?)),
@@ -236,6 +276,7 @@ impl Change<'_> {
             undo_to: step.undo_to,
             redo_to: step.redo_to,
             by: self.by,
+            key: step.key,
         };
         store::write(&mut transaction, new).await?;
         transaction.commit().await?;
@@ -243,8 +284,15 @@ impl Change<'_> {
         let (undo_to, redo_to) = (step.undo_to, step.redo_to);
         let written =
             Revision { revision, state: Value::Null, undo_to, redo_to, rules: None, totals: None, at };
-        Ok(Some(Opened::new(self.app, self.id, &written, worked, pack)))
+        let opened = Opened::new(self.app, self.id, &written, worked, pack);
+        Ok(Some(Opened { did: words_of(&words), ..opened }))
     }
+}
+
+/// Whether a revision touched a place; one that brought an earlier state back touched every one.
+fn touched(doing: &store::Doing, place: &Place) -> bool {
+    let commands: Vec<Command> = serde_json::from_value(doing.commands.clone()).unwrap_or_default();
+    commands.is_empty() || commands.iter().any(|command| command.touches(place))
 }
 
 /// The option that a command holds.

@@ -38,6 +38,20 @@ pub struct HistoryEntry {
     pub at: OffsetDateTime,
 }
 
+impl HistoryEntry {
+    fn of(e: store::Entry) -> HistoryEntry {
+        let summary = e.totals.and_then(|t| serde_json::from_value::<work::Summary>(t).ok());
+        HistoryEntry {
+            what: words_of(&e.words),
+            total: summary.filter(|s| s.covered).map(|s| s.total),
+            revision: e.revision,
+            kind: e.kind,
+            by: e.by_name,
+            at: e.at,
+        }
+    }
+}
+
 /// Where a page of the history begins.
 #[derive(Deserialize, IntoParams)]
 pub struct Before {
@@ -57,18 +71,20 @@ pub async fn history(
     Query(page): Query<Before>,
 ) -> Answer<Json<Vec<HistoryEntry>>> {
     let entries = store::history(&app.database, id, page.before, PAGE).await?;
-    let entry = |e: store::Entry| {
-        let summary = e.totals.and_then(|t| serde_json::from_value::<work::Summary>(t).ok());
-        HistoryEntry {
-            what: words_of(&e.words),
-            total: summary.filter(|s| s.covered).map(|s| s.total),
-            revision: e.revision,
-            kind: e.kind,
-            by: e.by_name,
-            at: e.at,
-        }
-    };
-    Ok(Json(entries.into_iter().map(entry).collect()))
+    Ok(Json(entries.into_iter().map(HistoryEntry::of).collect()))
+}
+
+/// What was done after a revision, oldest first: so that a window sees what another one changed.
+#[utoipa::path(get, path = "/api/households/{id}/revisions/{revision}/since",
+    params(("id" = Uuid, Path), ("revision" = i64, Path)),
+    responses((status = 200, body = Vec<HistoryEntry>)))]
+pub async fn since(
+    State(app): State<App>,
+    _: By,
+    Path((id, revision)): Path<(Uuid, i64)>,
+) -> Answer<Json<Vec<HistoryEntry>>> {
+    let entries = store::since(&app.database, id, revision).await?;
+    Ok(Json(entries.into_iter().map(HistoryEntry::of).collect()))
 }
 
 /// A household as it was in a revision, by the rules of today.

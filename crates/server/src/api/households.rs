@@ -1,6 +1,11 @@
 //! Households: list, make, import, copy, export, delete with undo.
 
-use super::{Input, edits::Stored, too_large, views::Opened};
+use super::{
+    Input,
+    edits::Stored,
+    too_large,
+    views::{self, Opened},
+};
 use crate::{
     App,
     auth::By,
@@ -18,6 +23,7 @@ use axum::{
 use hembo_core::{
     Household, Person, check, file,
     household::{FORMAT, Role, date},
+    secret,
 };
 use serde::{Deserialize, Serialize};
 use serde_json::json;
@@ -37,6 +43,10 @@ pub struct HouseholdRow {
     pub stage: String,
     #[serde(with = "time::serde::rfc3339")]
     pub touched_at: OffsetDateTime,
+    /// How it came about: created, imported or copied.
+    pub origin: String,
+    #[serde(with = "time::serde::rfc3339::option")]
+    pub deleted_at: Option<OffsetDateTime>,
     pub summary: work::Summary,
 }
 
@@ -55,7 +65,7 @@ pub struct HouseholdPage {
 /// Which households to list.
 #[derive(Deserialize, IntoParams)]
 pub struct Which {
-    /// Those deleted instead of those that are there.
+    /// Those deleted in the last thirty days instead of those that are there.
     #[serde(default)]
     deleted: bool,
     /// Words of names, law or year that must all be there.
@@ -99,6 +109,8 @@ pub async fn list(State(app): State<App>, _: By, Query(which): Query<Which>) -> 
         year: l.year,
         stage: l.stage,
         touched_at: l.touched_at,
+        origin: l.origin,
+        deleted_at: l.deleted_at,
         // One that cannot be read shows as nothing until the household is opened and changed.
         summary: serde_json::from_value(l.summary).unwrap_or_default(),
     };
@@ -207,6 +219,7 @@ pub async fn store_new(app: &App, household: Household, kind: &str, by: Uuid) ->
         undo_to: None,
         redo_to: None,
         by,
+        key: None,
     };
     store::write(&mut transaction, new).await?;
     transaction.commit().await?;
@@ -222,7 +235,11 @@ pub async fn import(
     body: Result<Bytes, BytesRejection>,
 ) -> Answer<(StatusCode, Json<Made>)> {
     let body = body.map_err(|_| too_large())?;
-    let household = file::read(&body, &app.registry).map_err(Problem::invalid)?;
+    let mut household = file::read(&body, &app.registry).map_err(Problem::invalid)?;
+    let Household { name, country, year, .. } = &household;
+    if store::is_there(&app.database, name, country, *year).await? {
+        household.name = told_apart(name, "imported");
+    }
     let id = store_new(&app, household, "imported", by).await?;
     Ok((StatusCode::CREATED, Json(Made { id })))
 }
@@ -236,27 +253,51 @@ pub async fn copy(
     Path(id): Path<Uuid>,
 ) -> Answer<(StatusCode, Json<Made>)> {
     let (_, mut household) = work::load(&app, id).await?;
-    household.name = format!("{} (copy)", household.name.chars().take(110).collect::<String>());
+    household.name = told_apart(&household.name, "copy");
     let id = store_new(&app, household, "copied", by).await?;
     Ok((StatusCode::CREATED, Json(Made { id })))
+}
+
+/// A name that tells a household from the one it came from.
+fn told_apart(name: &str, mark: &str) -> String {
+    format!("{} ({mark})", name.chars().take(check::LONGEST_NAME - 13).collect::<String>())
 }
 
 /// Open a household with its outcome.
 #[utoipa::path(get, path = "/api/households/{id}", params(("id" = Uuid, Path)),
     responses((status = 200, body = Opened), (status = 404, body = Problem)))]
 pub async fn open(State(app): State<App>, _: By, Path(id): Path<Uuid>) -> Answer<Json<Opened>> {
-    let (revision, household) = work::load(&app, id).await?;
-    let worked = work::out(&app, household).await?;
-    let pack = work::pack(&app, &worked.household)?;
-    Ok(Json(Opened::new(&app, id, &revision, worked, pack)))
+    views::newest(&app, id).await.map(Json)
 }
 
-/// Export the household file, numbers included; noted in the audit.
-#[utoipa::path(get, path = "/api/households/{id}/file", params(("id" = Uuid, Path)),
+/// What an export holds.
+#[derive(Deserialize, IntoParams)]
+pub struct Exported {
+    /// Identification and account numbers in full; left out where this is false.
+    #[serde(default = "yes")]
+    numbers: bool,
+}
+
+fn yes() -> bool {
+    true
+}
+
+/// Export the household file. Numbers are in it in full, which is noted in the audit, or left out.
+#[utoipa::path(get, path = "/api/households/{id}/file", params(("id" = Uuid, Path), Exported),
     responses((status = 200, body = Household), (status = 404, body = Problem)))]
-pub async fn export(State(app): State<App>, By(by): By, Path(id): Path<Uuid>) -> Answer<impl IntoResponse> {
-    let (_, household) = work::load(&app, id).await?;
-    store::note_reveal(&app.database, id, None, by).await?;
+pub async fn export(
+    State(app): State<App>,
+    By(by): By,
+    Path(id): Path<Uuid>,
+    Query(exported): Query<Exported>,
+) -> Answer<impl IntoResponse> {
+    let (_, mut household) = work::load(&app, id).await?;
+    if exported.numbers {
+        store::note_reveal(&app.database, id, None, by).await?;
+    } else {
+        let pack = work::pack(&app, &household)?;
+        secret::leave_out(&mut household, pack);
+    }
     let plain = |c: char| if c.is_ascii_alphanumeric() { c.to_ascii_lowercase() } else { '-' };
     let name: String = household.name.chars().map(plain).collect();
     let disposition = format!("attachment; filename=\"{name}-{}.json\"", household.year);

@@ -46,6 +46,8 @@ pub struct Opened {
     /// Secrets are hidden but for the last four digits.
     pub household: Household,
     pub outcome: Outcome,
+    /// What the change did that led here, in words, where this answers one.
+    pub did: Vec<String>,
     /// What came out when this revision was stored, where the rules of today give something else.
     pub then: Option<Then>,
 }
@@ -79,8 +81,20 @@ impl Opened {
             can_redo: revision.redo_to.is_some(),
             household: masked(worked.household, pack),
             outcome: worked.outcome,
+            did: Vec::new(),
         }
     }
+}
+
+/// The newest revision of a household with its outcome.
+///
+/// # Errors
+/// When there is no such household.
+pub async fn newest(app: &App, id: Uuid) -> Answer<Opened> {
+    let (revision, household) = work::load(app, id).await?;
+    let worked = work::out(app, household).await?;
+    let pack = work::pack(app, &worked.household)?;
+    Ok(Opened::new(app, id, &revision, worked, pack))
 }
 
 fn then(revision: &Revision, worked: &work::Worked, pack: &dyn Pack) -> Option<Then> {

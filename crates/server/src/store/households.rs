@@ -17,12 +17,15 @@ pub struct Listed {
     pub stage: String,
     pub summary: Value,
     pub touched_at: OffsetDateTime,
+    /// How its first revision came about: created, imported or copied.
+    pub origin: String,
+    pub deleted_at: Option<OffsetDateTime>,
 }
 
 /// Which households a list shows, and in which order.
 #[derive(Debug)]
 pub struct Wanted<'a> {
-    /// Those deleted instead of those that are there.
+    /// Those deleted in the last thirty days instead of those that are there.
     pub deleted: bool,
     /// Words that must all be there, in small letters.
     pub words: Vec<String>,
@@ -73,6 +76,8 @@ pub struct NewRevision<'a> {
     pub undo_to: Option<i64>,
     pub redo_to: Option<i64>,
     pub by: Uuid,
+    /// Names the edit, where its window does.
+    pub key: Option<Uuid>,
 }
 
 /// What a list shows.
@@ -105,7 +110,9 @@ pub struct Entry {
 pub async fn list(database: &PgPool, wanted: &Wanted<'_>) -> Result<Vec<Listed>, sqlx::Error> {
     sqlx::query_as!(
         Listed,
-        r#"select id, revision, name, country, year, stage, summary, touched_at from households
+        r#"select id, revision, name, country, year, stage, summary, touched_at, deleted_at,
+             coalesce((select kind from revisions where household = id and revisions.revision = 1), '') as "origin!"
+         from households
          cross join lateral (select
              case $3 when 'name' then lower(name) when 'stage' then stage
                  when 'law' then concat_ws(' ', country, summary ->> 'locality')
@@ -121,7 +128,8 @@ pub async fn list(database: &PgPool, wanted: &Wanted<'_>) -> Result<Vec<Listed>,
                      and jsonb_typeof(summary -> 'looking') = 'number'
                      then (summary -> 'blocking')::numeric * 1000 + (summary -> 'looking')::numeric
                  end as number) sort
-         where (deleted_at is not null) = $1 and search like all($2)
+         where (deleted_at is not null) = $1 and coalesce(deleted_at > now() - interval '30 days', true)
+             and search like all($2)
          order by case when not $4 then sort.words end, case when $4 then sort.words end desc,
              case when not $4 then sort.number end nulls first, case when $4 then sort.number end desc nulls last,
              id
@@ -148,7 +156,8 @@ pub async fn count(database: &PgPool, deleted: bool, words: &[String]) -> Result
              count(*) filter (where summary -> 'blocking' > '0'::jsonb
                  and jsonb_typeof(summary -> 'blocking') = 'number') as "blocked!",
              coalesce(array_agg(distinct year), '{}') as "years!"
-         from households where (deleted_at is not null) = $1 and search like all($2)"#,
+         from households where (deleted_at is not null) = $1
+             and coalesce(deleted_at > now() - interval '30 days', true) and search like all($2)"#,
         deleted,
         &patterns(words)
     )
@@ -193,6 +202,21 @@ pub async fn revision(database: &PgPool, id: Uuid, revision: i64) -> Result<Opti
     )
     .fetch_optional(database)
     .await
+}
+
+/// Whether there is a household of that name, law and year.
+///
+/// # Errors
+/// When the database fails.
+pub async fn is_there(database: &PgPool, name: &str, country: &str, year: i32) -> Result<bool, sqlx::Error> {
+    let found = sqlx::query_scalar!(
+        r#"select exists(select 1 from households where name = $1 and country = $2 and year = $3
+             and deleted_at is null) as "there!""#,
+        name,
+        country,
+        year
+    );
+    found.fetch_one(database).await
 }
 
 /// Adds a household; its first revision follows.
@@ -253,8 +277,8 @@ pub async fn advance(
 pub async fn write(transaction: &mut PgTransaction<'_>, new: NewRevision<'_>) -> Result<(), sqlx::Error> {
     sqlx::query!(
         "insert into revisions
-             (household, revision, kind, commands, words, rules, totals, state, undo_to, redo_to, by_user)
-         values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)",
+             (household, revision, kind, commands, words, rules, totals, state, undo_to, redo_to, by_user, edit_key)
+         values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)",
         new.household,
         new.revision,
         new.kind,
@@ -265,7 +289,8 @@ pub async fn write(transaction: &mut PgTransaction<'_>, new: NewRevision<'_>) ->
         new.state,
         new.undo_to,
         new.redo_to,
-        new.by
+        new.by,
+        new.key
     )
     .execute(&mut **transaction)
     .await?;
@@ -339,6 +364,58 @@ pub async fn since(database: &PgPool, id: Uuid, after: i64) -> Result<Vec<Entry>
     )
     .fetch_all(database)
     .await
+}
+
+/// Who made a revision, and by which commands; none where it is an earlier state brought back.
+#[derive(Debug)]
+#[allow(missing_docs)]
+pub struct Doing {
+    pub by_name: String,
+    pub commands: Value,
+}
+
+/// What was done after a revision, newest first.
+///
+/// # Errors
+/// When the database fails.
+pub async fn done_since(database: &PgPool, id: Uuid, after: i64) -> Result<Vec<Doing>, sqlx::Error> {
+    sqlx::query_as!(
+        Doing,
+        "select u.name as by_name, r.commands from revisions r join users u on u.id = r.by_user
+         where r.household = $1 and r.revision > $2 order by r.revision desc limit 200",
+        id,
+        after
+    )
+    .fetch_all(database)
+    .await
+}
+
+/// The words of the latest edit whose undo leads to a revision.
+///
+/// # Errors
+/// When the database fails.
+pub async fn words_from(database: &PgPool, id: Uuid, undo_to: i64) -> Result<Option<Value>, sqlx::Error> {
+    sqlx::query_scalar!(
+        "select words from revisions where household = $1 and undo_to = $2 and kind <> 'undone'
+         order by revision desc limit 1",
+        id,
+        undo_to
+    )
+    .fetch_optional(database)
+    .await
+}
+
+/// Whether an edit that a window named was made.
+///
+/// # Errors
+/// When the database fails.
+pub async fn has_edit(database: &PgPool, id: Uuid, key: Uuid) -> Result<bool, sqlx::Error> {
+    let found = sqlx::query_scalar!(
+        r#"select exists(select 1 from revisions where household = $1 and edit_key = $2) as "made!""#,
+        id,
+        key
+    );
+    found.fetch_one(database).await
 }
 
 /// Notes that numbers were shown.

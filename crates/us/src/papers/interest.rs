@@ -45,6 +45,7 @@ pub mod brings {
 const INTEREST: PaperKind = PaperKind {
     id: "1099-INT",
     name: "Interest",
+    words: "bank savings interest",
     title: "Payer",
     shared: true,
     headline: "1",

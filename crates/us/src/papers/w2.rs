@@ -163,11 +163,12 @@ const CHOICES: [Choice; CODES.len()] = {
 const WAGES: PaperKind = PaperKind {
     id: "W-2",
     name: "Wages",
+    words: "pay wages salary job employer work",
     title: "Employer",
     shared: false,
     headline: "1",
     boxes: &[
-        Field::text("b", "b", "Employer's EIN", 10),
+        Field::text("b", "b", "Employer's EIN", 10).shape("00-0000000"),
         Field::text("d", "d", "Control number", 30),
         Field::amount("1", "1", "Wages, tips, other pay"),
         Field::amount("2", "2", "Federal tax withheld"),

@@ -199,6 +199,7 @@ const CLASSES: &[Choice] = &[Choice::new("cash", "Cash, 60 %"), Choice::new("goo
 const GIFTS: PaperKind = PaperKind {
     id: "Gifts",
     name: "Gifts to charity",
+    words: "charity donation church giving",
     title: "About",
     shared: true,
     headline: "amount",
@@ -216,6 +217,7 @@ const GIFTS: PaperKind = PaperKind {
 const CARRYOVER: PaperKind = PaperKind {
     id: "Gift carryover",
     name: "Gifts carried over from earlier years",
+    words: "charity donation carried left over",
     title: "About",
     shared: true,
     headline: "amount",

@@ -148,6 +148,7 @@ pub fn worksheet(filed: Filed<'_>) -> Required {
 const STATEMENT: PaperKind = PaperKind {
     id: "1098",
     name: "Home-loan interest",
+    words: "mortgage home house loan bank",
     title: "Lender",
     shared: true,
     headline: "1",

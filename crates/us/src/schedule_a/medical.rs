@@ -147,6 +147,7 @@ const SORTS: &[Choice] = &[
 const RECEIPTS: PaperKind = PaperKind {
     id: "Medical",
     name: "Medical receipts",
+    words: "doctor dentist hospital prescription health premium",
     title: "About",
     shared: true,
     headline: "amount",

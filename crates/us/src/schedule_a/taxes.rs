@@ -113,6 +113,7 @@ fn cap(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
 const PROPERTY_TAX: PaperKind = PaperKind {
     id: "Property tax",
     name: "Real estate and personal property tax",
+    words: "salt house real estate council car",
     title: "Collector",
     shared: true,
     headline: "real_estate",
@@ -128,6 +129,7 @@ const PROPERTY_TAX: PaperKind = PaperKind {
 const SALES_TAX: PaperKind = PaperKind {
     id: "Sales tax",
     name: "General sales tax, instead of state income tax",
+    words: "salt purchases",
     title: "About",
     shared: true,
     headline: "actual",
@@ -148,6 +150,7 @@ const SALES_TAX: PaperKind = PaperKind {
 const STATE_TAX: PaperKind = PaperKind {
     id: "State tax paid",
     name: "State and local income tax paid",
+    words: "salt local city income",
     title: "About",
     shared: true,
     headline: "amount",
