@@ -7,7 +7,7 @@ use crate::{
     personal::{self, Incomes},
     plan::{Caring, FormRule, On},
     provincial_law::ProvincialLaw,
-    rounding::cents,
+    rounding::share,
     transfers, tuition,
 };
 use hembo_core::{
@@ -77,7 +77,7 @@ impl ProvincialLaw for Alberta {
 fn supplement(on: On<'_>, trail: &mut impl Trail, amounts: Money) -> Money {
     let figures = &on.facts.figures.alberta_supplement;
     let above = limit::or_zero(trail, amounts - figures.above);
-    let credit = cents(above, figures.rate);
+    let credit = share(trail, above, figures.rate);
     on.made(
         trail,
         TOP_UP,

@@ -17,7 +17,7 @@ use hembo_core::{
     forms::Required,
     household::{Answers, Entry},
     limit, limits, lines, open_points,
-    paper::PaperKind,
+    paper::{Back, PaperKind},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -130,6 +130,7 @@ const RRSP: PaperKind = PaperKind {
         Field::choice("plan", "", "Plan", PLANS),
         Field::amount("amount", "", "Amount"),
     ],
+    back: Back::Nothing,
     years: Years::ALL,
 };
 

@@ -6,7 +6,7 @@ use crate::{
     medical,
     personal::{self, Incomes, Personal},
     plan::On,
-    rounding::cents,
+    rounding::share,
     transfers::{self, Offer},
     tuition::{self, Tuition},
 };
@@ -97,7 +97,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: Credits<'_>) -> (Money, 
         ],
     );
     let rate = on.facts.figures.brackets.rates[0];
-    let credit = cents(amounts, rate);
+    let credit = share(trail, amounts, rate);
     on.made(trail, FOR_AMOUNTS, credit, &[(AMOUNTS, amounts)], &[("Rate", &rate)]);
     let given = gifts::credit(on, trail, from.gifts, income.taxable);
     let top_up = top_up(on, trail, amounts);
@@ -113,7 +113,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: Credits<'_>) -> (Money, 
 fn top_up(on: On<'_>, trail: &mut impl Trail, amounts: Money) -> Money {
     let figures = &on.facts.figures.top_up;
     let above = limit::or_zero(trail, amounts - figures.above);
-    let credit = cents(above, figures.rate);
+    let credit = share(trail, above, figures.rate);
     on.made(
         trail,
         TOP_UP,
@@ -126,8 +126,8 @@ fn top_up(on: On<'_>, trail: &mut impl Trail, amounts: Money) -> Money {
 /// Line 40425 (ITA 121): a part of the taxable amount of dividends.
 fn dividend_credit(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
     let figures = &on.facts.figures.dividends;
-    let credit = cents(income.eligible_dividends, figures.eligible_credit)
-        + cents(income.other_dividends, figures.other_credit);
+    let credit = share(trail, income.eligible_dividends, figures.eligible_credit)
+        + share(trail, income.other_dividends, figures.other_credit);
     on.made(
         trail,
         DIVIDENDS,

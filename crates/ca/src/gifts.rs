@@ -18,7 +18,7 @@ use hembo_core::{
     forms::Required,
     household::Entry,
     limit, limits, lines, open_points,
-    paper::PaperKind,
+    paper::{Back, PaperKind},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -170,6 +170,7 @@ const RECEIPTS: PaperKind = PaperKind {
         Field::yes_no("used", "", "In an earlier claim")
             .help("A gift of January or February 2025 that was claimed for 2024."),
     ],
+    back: Back::Nothing,
     years: Years::ALL,
 };
 
@@ -182,6 +183,7 @@ const BROUGHT_IN: PaperKind = PaperKind {
     headline: "amount",
     boxes: &[],
     columns: &[Field::count("year", "", "Given in", 2100), Field::amount("amount", "", "Left to claim")],
+    back: Back::Nothing,
     years: Years::ALL,
 };
 

@@ -17,7 +17,7 @@ use hembo_core::{
     household::Entry,
     limit::{self, LimitAt, PhaseOut},
     limits, lines, open_points,
-    paper::PaperKind,
+    paper::{Back, PaperKind},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -187,6 +187,7 @@ const RECEIPTS: PaperKind = PaperKind {
         Field::amount("reimbursed", "", "Paid back"),
         Field::yes_no("used", "", "In an earlier claim"),
     ],
+    back: Back::Column("reimbursed"),
     years: Years::ALL,
 };
 

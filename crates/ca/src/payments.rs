@@ -14,7 +14,7 @@ use hembo_core::{
     field::{Field, Years},
     line::LineId,
     lines,
-    paper::PaperKind,
+    paper::{Back, PaperKind},
     provision::Provision,
     reading::sum,
     settled,
@@ -158,6 +158,7 @@ const PAID_BY_INSTALMENTS: PaperKind = PaperKind {
         Field::text("what", "", "What", 80),
         Field::amount("amount", "", "Amount"),
     ],
+    back: Back::Nothing,
     years: Years::ALL,
 };
 

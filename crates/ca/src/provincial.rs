@@ -7,7 +7,7 @@ use crate::{
     personal::{self, Incomes, Personal},
     plan::On,
     province,
-    rounding::cents,
+    rounding::share,
     transfers::{self, Offer},
     tuition::{self, Tuition},
 };
@@ -103,7 +103,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, figures: &Provincial, from: Cr
             (medical::PROVINCIAL_ALLOWED, medical),
         ],
     );
-    let credit = cents(amounts, figures.credit_rate);
+    let credit = share(trail, amounts, figures.credit_rate);
     on.made(trail, FOR_AMOUNTS, credit, &[(form_428::AMOUNTS, amounts)], &[("Rate", &figures.credit_rate)]);
     let given = gifts::provincial_credit(on, trail, from.gifts, figures);
     let mut credits = vec![(FOR_AMOUNTS, credit), (gifts::PROVINCIAL_CREDIT, given)];
@@ -117,8 +117,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, figures: &Provincial, from: Cr
         &[(TAX, from.own.tax), (CREDIT, credits)],
         &[],
     );
-    let dividends = cents(income.eligible_dividends, figures.eligible_credit)
-        + cents(income.other_dividends, figures.other_credit);
+    let dividends = share(trail, income.eligible_dividends, figures.eligible_credit)
+        + share(trail, income.other_dividends, figures.other_credit);
     let taxable = income.eligible_dividends + income.other_dividends;
     on.made(
         trail,

@@ -10,6 +10,7 @@ use hembo_core::line::{SpreadRow, SpreadSection};
 pub static SPREAD: &[SpreadSection] = &[
     SpreadSection {
         title: "Comes in",
+        folds: false,
         rows: &[
             SpreadRow::new("Employment income", None, income::EMPLOYMENT),
             SpreadRow::new("Old age security", None, income::OAS),
@@ -25,6 +26,7 @@ pub static SPREAD: &[SpreadSection] = &[
     },
     SpreadSection {
         title: "Taken off",
+        folds: false,
         rows: &[
             SpreadRow::new("Pension plan contributions", None, income::RPP).minus(),
             SpreadRow::new("Retirement contributions", None, contributions::DEDUCTED).minus(),
@@ -40,6 +42,7 @@ pub static SPREAD: &[SpreadSection] = &[
     },
     SpreadSection {
         title: "Amounts that make credits",
+        folds: true,
         rows: &[
             SpreadRow::new("Basic personal amount", None, personal::BASIC_AMOUNT),
             SpreadRow::new("Age amount", None, personal::AGE_AMOUNT),
@@ -58,6 +61,7 @@ pub static SPREAD: &[SpreadSection] = &[
     },
     SpreadSection {
         title: "Handed on and claimed",
+        folds: false,
         rows: &[
             SpreadRow::new("Tuition handed on", None, tuition::HANDED_ON),
             SpreadRow::new("Gifts claimed", None, gifts::CLAIMED),
@@ -65,6 +69,7 @@ pub static SPREAD: &[SpreadSection] = &[
     },
     SpreadSection {
         title: "Federal tax",
+        folds: false,
         rows: &[
             SpreadRow::new("Tax on taxable income", None, federal::TAX).always(),
             SpreadRow::new("Credit for amounts", None, federal::FOR_AMOUNTS).minus(),
@@ -76,6 +81,7 @@ pub static SPREAD: &[SpreadSection] = &[
     },
     SpreadSection {
         title: "Provincial tax",
+        folds: false,
         rows: &[
             SpreadRow::new("Tax on taxable income, province", None, provincial::TAX).always(),
             SpreadRow::new("Credits, province", None, provincial::CREDIT).minus(),
@@ -89,6 +95,7 @@ pub static SPREAD: &[SpreadSection] = &[
     },
     SpreadSection {
         title: "Total and paid",
+        folds: false,
         rows: &[
             SpreadRow::new("Benefits to repay", None, payments::REPAYMENT),
             SpreadRow::new("Medical supplement paid out", None, medical::PAID_OUT).minus(),
@@ -99,6 +106,7 @@ pub static SPREAD: &[SpreadSection] = &[
             SpreadRow::new("CPP overpaid", None, cpp_ei::CPP_BACK).minus(),
             SpreadRow::new("EI overpaid", None, cpp_ei::EI_BACK).minus(),
             SpreadRow::new("Instalments", None, payments::INSTALMENTS).minus(),
+            SpreadRow::new("Paid", None, payments::PAID).minus().subtotal(),
             SpreadRow::new("Balance", None, payments::BALANCE).result(),
         ],
     },

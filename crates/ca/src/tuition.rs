@@ -13,7 +13,7 @@ use hembo_core::{
     field::{Field, Years},
     forms::Required,
     limit, limits, lines, open_points,
-    paper::PaperKind,
+    paper::{Back, PaperKind},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -175,6 +175,7 @@ pub const CERTIFICATE: PaperKind = PaperKind {
         Field::count("25", "25", "Months full-time", 12),
     ],
     columns: &[],
+    back: Back::Nothing,
     years: Years::ALL,
 };
 
@@ -190,6 +191,7 @@ const BROUGHT_IN: PaperKind = PaperKind {
         Field::amount("provincial", "", "Provincial amount left").help("From the same notice."),
     ],
     columns: &[],
+    back: Back::Nothing,
     years: Years::ALL,
 };
 

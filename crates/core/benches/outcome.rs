@@ -29,7 +29,7 @@ static NAMES: LazyLock<Vec<&'static str>> =
 
 static SPREAD: LazyLock<[SpreadSection; 1]> = LazyLock::new(|| {
     let rows = NAMES[..100].iter().map(|name| SpreadRow::new(name, Some(name), name));
-    [SpreadSection { title: "All", rows: rows.collect::<Vec<_>>().leak() }]
+    [SpreadSection { title: "All", folds: false, rows: rows.collect::<Vec<_>>().leak() }]
 });
 
 impl<const LINES: usize> Pack for Wide<LINES> {

@@ -1,5 +1,6 @@
 //! Decisions: what the law leaves open to a household.
 
+use crate::line::LineId;
 use hembo_money::{Money, Rate};
 use std::borrow::Cow;
 
@@ -80,12 +81,19 @@ pub struct Opt {
     pub label: String,
     /// What it is called in the name of a way; empty where it need not be told.
     pub short: String,
+    /// The line that it takes off, where the larger of such lines wins: so that its break-even can be told.
+    pub line: Option<LineId>,
 }
 
 impl Opt {
     /// An option.
     pub fn new(id: impl Into<String>, label: impl Into<String>, short: impl Into<String>) -> Opt {
-        Opt { id: id.into(), label: label.into(), short: short.into() }
+        Opt { id: id.into(), label: label.into(), short: short.into(), line: None }
+    }
+
+    /// The same, taking off a line: of such options the larger wins.
+    pub fn taking_off(self, line: LineId) -> Opt {
+        Opt { line: Some(line), ..self }
     }
 }
 

@@ -36,6 +36,30 @@ pub struct CurvePoint {
     pub next_hundred: Money,
 }
 
+/// The tax along an amount.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, ToSchema)]
+pub struct Curve {
+    /// Its points.
+    pub points: Vec<CurvePoint>,
+    /// Where decisions turn, from the smallest amount up.
+    pub turns: Vec<Turn>,
+}
+
+/// Where a decision turns along an amount.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Turn {
+    /// The first whole amount with the other option.
+    pub amount: Money,
+    /// The decision.
+    pub decision: String,
+    /// What it is called.
+    pub label: String,
+    /// The option below the amount.
+    pub from: String,
+    /// The option from the amount on.
+    pub to: String,
+}
+
 /// What a paper does: `step` more on its main box, and without it; nothing where there is no such paper, or it was
 /// stopped.
 pub fn of_paper(
@@ -63,7 +87,8 @@ fn first_way(outcome: Outcome) -> Option<NamedWay> {
     outcome.ways.into_iter().next()
 }
 
-/// The household's lowest tax along a box, from zero to at least twice its amount, in `points` steps.
+/// The household's lowest tax along a box, from zero to at least twice its amount, in `points` steps, and where its
+/// decisions turn.
 pub fn curve(
     household: &Household,
     registry: &Registry,
@@ -71,26 +96,101 @@ pub fn curve(
     field: &str,
     points: i64,
     stop: &Stop,
-) -> Vec<CurvePoint> {
-    let Some(found) = household.paper(paper) else { return Vec::new() };
+) -> Curve {
+    let Some(found) = household.paper(paper) else { return Curve::default() };
     let now = found.amount(field);
     let width = (now * 2)
         .max(Money::whole(100_000))
         .steps_of(Money::whole(1_000 * points), hembo_money::Rounding::Up);
     let step = Money::whole(1_000) * width;
-    let amounts: Vec<_> = (0..=points + 1).map(|i| step * i).collect();
-    let totals: Vec<_> =
-        amounts.iter().map_while(|&a| total(&with_box(household, paper, field, a), registry, stop)).collect();
+    let along = Along { household, registry, paper, field, stop };
+    let amounts = (0..=points + 1).map(|i| step * i);
+    let steps: Vec<_> = amounts.map_while(|amount| along.at(amount, None)).collect();
     let hundreds = step.steps_of(Money::whole(100), hembo_money::Rounding::Down);
-    amounts
-        .iter()
-        .zip(totals.windows(2))
-        .map(|(&amount, pair)| CurvePoint {
-            amount,
-            total: pair[0],
-            next_hundred: Money::from_cents((pair[1] - pair[0]).cents() / hundreds),
-        })
-        .collect()
+    let point = |pair: &[At]| CurvePoint {
+        amount: pair[0].amount,
+        total: pair[0].total,
+        next_hundred: Money::from_cents((pair[1].total - pair[0].total).cents() / hundreds),
+    };
+    Curve {
+        points: steps.windows(2).map(point).collect(),
+        turns: steps.windows(2).flat_map(|pair| along.turns(&pair[0], &pair[1])).collect(),
+    }
+}
+
+/// A box along which the household is reckoned.
+struct Along<'a> {
+    household: &'a Household,
+    registry: &'a Registry,
+    paper: &'a str,
+    field: &'a str,
+    stop: &'a Stop,
+}
+
+/// What comes out with an amount in the box.
+struct At {
+    amount: Money,
+    total: Money,
+    /// What is taken of each decision between options that arises: its label, the option's id and label.
+    taken: BTreeMap<String, (String, String, String)>,
+}
+
+impl Along<'_> {
+    /// With an amount in the box, holding an option where one is named.
+    fn at(&self, amount: Money, held: Option<(&str, &str)>) -> Option<At> {
+        let mut household = with_box(self.household, self.paper, self.field, amount);
+        household.pins.extend(held.map(|(decision, option)| (decision.to_owned(), option.to_owned())));
+        if !faults(&household, self.registry).is_empty() {
+            return None;
+        }
+        let case = self.registry.pack(&household.country)?.open(&household);
+        let pins = pins_of(&household, &*case);
+        // Pins that no lawful way holds are set aside, as in the outcome; an option that is tried is not.
+        let found = match lowest(&*case, &pins, self.stop).ok()? {
+            None if held.is_none() => lowest(&*case, &BTreeMap::new(), self.stop).ok()?,
+            found => found,
+        }?;
+        let taken = case.decisions().iter().enumerate().filter_map(|(d, about)| {
+            let option = about.options.get(found.way.taken(d)?)?;
+            Some((about.id.clone(), (about.label.clone(), option.id.clone(), option.label.clone())))
+        });
+        Some(At { amount, total: found.total, taken: taken.collect() })
+    }
+
+    /// Where decisions turn between two amounts, to the next whole unit; one that costs nothing to leave as it was is none.
+    fn turns(&self, low: &At, high: &At) -> Vec<Turn> {
+        let turned = low.taken.iter().filter_map(|(decision, (label, was, from))| {
+            let (_, is, to) = high.taken.get(decision)?;
+            let left = (was != is).then(|| self.at(high.amount, Some((decision, was))))?;
+            if left.is_some_and(|left| left.total <= high.total) {
+                return None;
+            }
+            let amount = self.first(low.amount, high.amount, decision, was)?;
+            Some(Turn {
+                amount,
+                decision: decision.clone(),
+                label: label.clone(),
+                from: from.clone(),
+                to: to.clone(),
+            })
+        });
+        turned.collect()
+    }
+
+    /// The first whole amount at which an option is no longer taken.
+    fn first(&self, mut low: Money, mut high: Money, decision: &str, was: &str) -> Option<Money> {
+        while high - low > Money::WHOLE {
+            let middle = low
+                + Money::WHOLE * ((high - low).steps_of(Money::whole(2), hembo_money::Rounding::Up).max(1));
+            let same = self.at(middle, None)?.taken.get(decision).is_some_and(|(_, option, _)| option == was);
+            if same {
+                low = middle;
+            } else {
+                high = middle;
+            }
+        }
+        Some(high)
+    }
 }
 
 fn with_box(household: &Household, paper: &str, field: &str, amount: Money) -> Household {

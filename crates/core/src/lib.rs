@@ -4,6 +4,7 @@
 //! The core knows no country, does no input or output, has no clock and never blocks. A rule pack implements
 //! [`Pack`]; [`reckon`] does the rest.
 
+pub mod asking;
 pub mod brought;
 pub mod check;
 pub mod choice;

@@ -6,7 +6,7 @@
 
 use crate::{
     line::LineId,
-    trail::{Scope, Trail},
+    trail::{Scope, Silent, Trail},
 };
 use hembo_money::{Money, Rate, Rounding};
 use serde::Serialize;
@@ -140,10 +140,34 @@ pub fn or_zero(trail: &mut impl Trail, amount: Money) -> Money {
     greater(trail, amount, Money::ZERO)
 }
 
+/// A part of an amount, rounded to the `unit` of the law.
+pub fn share(trail: &mut impl Trail, amount: Money, rate: Rate, unit: Money) -> Money {
+    trail.working(|| format!("{amount:#} × {}", percent(rate)));
+    amount.times(rate, unit, Rounding::HalfUp)
+}
+
+/// A part of what a measure is above a start, rounded to the `unit` of the law.
+#[track_caller]
+pub fn share_above(trail: &mut impl Trail, measure: Money, start: Money, rate: Rate, unit: Money) -> Money {
+    let excess = or_zero(trail, measure - start);
+    if !excess.is_zero() {
+        trail.working(|| format!("({measure:#} − {start:#}) × {}", percent(rate)));
+    }
+    excess.times(rate, unit, Rounding::HalfUp)
+}
+
+/// A rate as people read it: "7.5 %".
+fn percent(rate: Rate) -> String {
+    format!("{} %", Rate::from_billionths(rate.billionths() * 100))
+}
+
 /// The smaller of `entered` and `most`.
 #[track_caller]
 pub fn cap(trail: &mut impl Trail, at: LimitAt, entered: Money, most: Money) -> Money {
     let allowed = lesser(trail, entered, most);
+    if !entered.is_zero() {
+        trail.working(|| format!("the smaller of {entered:#} and {most:#}"));
+    }
     trail.limit(at, || LimitTaken { shape: Shape::Cap, entered, allowed, edge: ahead(entered, most) });
     allowed
 }
@@ -152,6 +176,9 @@ pub fn cap(trail: &mut impl Trail, at: LimitAt, entered: Money, most: Money) -> 
 #[track_caller]
 pub fn above(trail: &mut impl Trail, at: LimitAt, entered: Money, floor: Money) -> Money {
     let allowed = or_zero(trail, entered - floor);
+    if !entered.is_zero() {
+        trail.working(|| format!("{entered:#} − {floor:#}, not below zero"));
+    }
     trail.limit(at, || LimitTaken { shape: Shape::Floor, entered, allowed, edge: ahead(entered, floor) });
     allowed
 }
@@ -159,7 +186,7 @@ pub fn above(trail: &mut impl Trail, at: LimitAt, entered: Money, floor: Money) 
 /// `entered × ratio`, rounded to the `unit` of the law: a limit that allows a part, such as that of a loan.
 #[track_caller]
 pub fn part(trail: &mut impl Trail, at: LimitAt, entered: Money, ratio: Rate, unit: Money) -> Money {
-    let allowed = entered.times(ratio, unit, Rounding::HalfUp);
+    let allowed = share(trail, entered, ratio, unit);
     trail.limit(at, || LimitTaken { shape: Shape::Cap, entered, allowed, edge: None });
     allowed
 }
@@ -197,7 +224,7 @@ pub fn phase_out(
 ) -> Money {
     let matters = !entered.is_zero();
     trail.edge(measure - rule.start, matters);
-    let excess = (measure - rule.start).or_zero();
+    let excess = excess_of(measure, rule.start);
     let counted = match rule.step {
         Some((step, rounding)) => step * excess.steps_of(step, rounding),
         None => excess,
@@ -206,12 +233,25 @@ pub fn phase_out(
     let least = lesser(trail, rule.least, entered);
     trail.edge(entered - reduction - least, matters);
     let allowed = (entered - reduction).max(least);
+    if matters && !reduction.is_zero() {
+        trail.working(|| {
+            let (start, rate) = (rule.start, percent(rule.rate));
+            let excess = format!("({measure:#} − {start:#}) × {rate}");
+            let stepped =
+                if counted == excess_of(measure, start) { excess } else { format!("{counted:#} × {rate}") };
+            format!("{entered:#} − {stepped}, not below {least:#}")
+        });
+    }
     trail.limit(at, || {
         let edge =
             if allowed > least { phase_out_edge(entered - least, measure, counted, rule) } else { None };
         LimitTaken { shape: Shape::PhaseOut, entered, allowed, edge }
     });
     allowed
+}
+
+fn excess_of(measure: Money, start: Money) -> Money {
+    (measure - start).or_zero()
 }
 
 /// Before the start the edge is the start. Inside, it is the end of the step, past which the next part is lost, or
@@ -244,6 +284,10 @@ pub struct PhaseIn {
 pub fn phase_in(trail: &mut impl Trail, at: LimitAt, entered: Money, measure: Money, rule: PhaseIn) -> Money {
     let most = or_zero(trail, measure - rule.start).times(rule.rate, rule.unit, Rounding::HalfUp);
     let allowed = lesser(trail, entered, most);
+    if !entered.is_zero() {
+        let (start, rate) = (rule.start, rule.rate);
+        trail.working(|| format!("({measure:#} − {start:#}) × {}, at most {entered:#}", percent(rate)));
+    }
     trail.limit(at, || {
         let full = rule.start + entered.divided_by(rule.rate, Money::CENT, Rounding::Up);
         LimitTaken { shape: Shape::PhaseIn, entered, allowed, edge: ahead(measure, full) }
@@ -258,9 +302,22 @@ pub fn by_brackets(
     trail: &mut impl Trail,
     base: Money,
     tops: &[Money],
-    rates: impl IntoIterator<Item = Rate>,
+    rates: impl IntoIterator<Item = Rate> + Clone,
 ) -> Money {
+    trail.working(|| brackets_in_words(base, tops, rates.clone()));
     Money::sum_of_products(slices(trail, base, tops, rates), Money::CENT, Rounding::HalfUp)
+}
+
+/// A tax by brackets as it is worked out: what the full brackets come to, and the last one's part.
+pub fn brackets_in_words(base: Money, tops: &[Money], rates: impl IntoIterator<Item = Rate>) -> String {
+    let slices: Vec<_> =
+        slices(&mut Silent, base, tops, rates).filter(|(slice, _)| !slice.is_zero()).collect();
+    let Some(((last, rate), full)) = slices.split_last() else { return "nothing to tax".into() };
+    if full.is_empty() {
+        return format!("{base:#} × {}", percent(*rate));
+    }
+    let below = Money::sum_of_products(full.iter().copied(), Money::CENT, Rounding::HalfUp);
+    format!("{below:#} + ({base:#} − {:#}) × {}", base - *last, percent(*rate))
 }
 
 /// The same tax divided by a rate, rounded once: the base that would bear it at that rate.

@@ -43,6 +43,8 @@ pub struct SpreadSection {
     pub title: &'static str,
     /// Its rows, in the order of the computation.
     pub rows: &'static [SpreadRow],
+    /// A long one, which folds into its result until it is opened.
+    pub folds: bool,
 }
 
 /// A row of the Spread.
@@ -60,12 +62,14 @@ pub struct SpreadRow {
     pub result: bool,
     /// Shown even where every cell is empty.
     pub always: bool,
+    /// It adds rows above it up, for who reads: the next result does not add it once more.
+    pub subtotal: bool,
 }
 
 impl SpreadRow {
     /// A row that adds, with the line of each person and that of the return.
     pub const fn new(label: &'static str, person: Option<LineId>, total: LineId) -> SpreadRow {
-        SpreadRow { label, person, total, takes_off: false, result: false, always: false }
+        SpreadRow { label, person, total, takes_off: false, result: false, always: false, subtotal: false }
     }
 
     /// The row takes off.
@@ -76,6 +80,11 @@ impl SpreadRow {
     /// The row is a result.
     pub const fn result(self) -> SpreadRow {
         SpreadRow { result: true, always: true, ..self }
+    }
+
+    /// The row adds others up.
+    pub const fn subtotal(self) -> SpreadRow {
+        SpreadRow { subtotal: true, always: true, ..self }
     }
 
     /// The row is shown even where it is empty.

@@ -1,6 +1,10 @@
 //! Kinds of papers, as a rule pack declares them.
 
-use crate::field::{Field, Years};
+use crate::{
+    field::{Field, Years},
+    household::{Entry, Row},
+};
+use hembo_money::Money;
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -23,14 +27,46 @@ pub struct PaperKind {
     pub boxes: &'static [Field],
     /// The columns of its list of receipts; empty where it has none.
     pub columns: &'static [Field],
+    /// What of its list was paid back, and comes off its sum.
+    pub back: Back,
     /// The return years for which there are such papers.
     pub years: Years,
+}
+
+/// What of a list of receipts was paid back.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Back {
+    /// Nothing is.
+    Nothing,
+    /// A column of its own says how much of each line.
+    Column(&'static str),
+    /// Lines whose column says so.
+    Lines {
+        /// The column.
+        column: &'static str,
+        /// What it says.
+        says: &'static str,
+    },
 }
 
 impl PaperKind {
     /// The box of that id.
     pub fn field(&self, id: &str) -> Option<&Field> {
         self.boxes.iter().find(|f| f.id == id)
+    }
+
+    /// What a line of its list adds to its sum, and what of that was paid back.
+    pub fn line(&self, row: &Row) -> (Money, Money) {
+        let money = |column: &str| row.get(column).and_then(Entry::money).unwrap_or_default();
+        let amount = money(self.headline);
+        match self.back {
+            Back::Lines { column, says } if row.get(column).and_then(Entry::text) == Some(says) => {
+                (Money::ZERO, amount)
+            }
+            Back::Column(column) => (amount, money(column)),
+            _ => (amount, Money::ZERO),
+        }
     }
 
     /// The column of that id.

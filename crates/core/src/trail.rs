@@ -5,6 +5,7 @@
 //! implementation for explanations.
 
 use crate::{
+    household::Household,
     limit::{LimitAt, LimitTaken},
     line::LineId,
 };
@@ -18,6 +19,16 @@ pub enum Scope {
     Return(usize),
     /// A person, by the place among the household's people.
     Person(usize),
+}
+
+impl Scope {
+    /// As it stands in an outcome: `return/0`, `person/ID`.
+    pub fn name(self, household: &Household) -> String {
+        match self {
+            Scope::Return(r) => format!("return/{r}"),
+            Scope::Person(p) => format!("person/{}", household.people[p].id),
+        }
+    }
 }
 
 /// A figure that came from a paper: one box, or one cell of a list, of one owner.
@@ -44,6 +55,18 @@ pub enum Input {
     Box(Item),
     /// A figure of the law.
     Figure(&'static str, String),
+    /// How it was worked out, with its figures: "(112,638.07 − 93,454) × 15 %".
+    Working(String),
+}
+
+impl Input {
+    /// How the line was worked out, if this says so.
+    pub fn working(&self) -> Option<String> {
+        match self {
+            Input::Working(how) => Some(how.clone()),
+            _ => None,
+        }
+    }
 }
 
 /// The inputs of a line, collected in the order of the rule.
@@ -90,6 +113,14 @@ impl Inputs {
     }
 }
 
+impl Inputs {
+    /// How the line was worked out, with its figures.
+    pub fn working(&mut self, how: String) -> &mut Self {
+        self.0.push(Input::Working(how));
+        self
+    }
+}
+
 /// What a rule tells about itself while it computes.
 pub trait Trail {
     /// Notes a line and hands its amount back.
@@ -97,6 +128,10 @@ pub trait Trail {
 
     /// Notes a limit that acted, or might have.
     fn limit(&mut self, at: LimitAt, taken: impl FnOnce() -> LimitTaken);
+
+    /// Notes how the next line is worked out, with its figures.
+    #[inline(always)]
+    fn working(&mut self, _how: impl FnOnce() -> String) {}
 
     /// Notes how far the computation is from an edge at which a rule bends: the sign of `margin` tells the side.
     /// Where the edge does not matter, as nothing stands on it to be bent, it is still noted. Its identity is the place in
@@ -157,6 +192,8 @@ pub struct Recorder {
     places: HashMap<(LineId, Scope), usize>,
     /// The limits in the order of the computation.
     pub limits: Vec<(LimitAt, LimitTaken)>,
+    /// How the next line is worked out.
+    workings: Vec<String>,
 }
 
 /// A line as it was computed.
@@ -183,6 +220,7 @@ impl Trail for Recorder {
     fn line(&mut self, id: LineId, scope: Scope, amount: Money, inputs: impl FnOnce(&mut Inputs)) -> Money {
         let mut collected = Inputs::default();
         inputs(&mut collected);
+        collected.0.extend(self.workings.drain(..).map(Input::Working));
         self.places.entry((id, scope)).or_insert(self.lines.len());
         self.lines.push(Recorded { id, scope, amount, inputs: collected });
         amount
@@ -190,5 +228,9 @@ impl Trail for Recorder {
 
     fn limit(&mut self, at: LimitAt, taken: impl FnOnce() -> LimitTaken) {
         self.limits.push((at, taken()));
+    }
+
+    fn working(&mut self, how: impl FnOnce() -> String) {
+        self.workings.push(how());
     }
 }

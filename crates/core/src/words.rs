@@ -17,3 +17,14 @@ pub fn capital(text: &str) -> String {
 pub fn label_of(options: &'static [Choice], id: &str) -> Option<&'static str> {
     options.iter().find(|o| o.id == id).map(|o| o.label)
 }
+
+/// The same words with a small first letter, unless the first word is all capitals.
+pub fn small(words: &str) -> String {
+    let mut letters = words.chars();
+    match (letters.next(), letters.clone().next()) {
+        (Some(first), Some(second)) if !second.is_uppercase() => {
+            first.to_lowercase().chain(letters).collect()
+        }
+        _ => words.into(),
+    }
+}

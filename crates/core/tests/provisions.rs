@@ -26,6 +26,7 @@ const PAPER: PaperKind = PaperKind {
     headline: "fish",
     boxes: &[Field::amount("fish", "1", "Fish")],
     columns: &[],
+    back: hembo_core::paper::Back::Nothing,
     years: hembo_core::field::Years::ALL,
 };
 

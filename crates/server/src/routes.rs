@@ -66,6 +66,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(views::schedules))
         .routes(routes!(views::effect))
         .routes(routes!(views::curve))
+        .routes(routes!(views::questions))
         .routes(routes!(views::reveal))
 }
 

@@ -17,6 +17,7 @@ use lru::LruCache;
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
 use std::{
+    collections::BTreeMap,
     num::NonZeroUsize,
     sync::{Arc, Mutex, PoisonError},
 };
@@ -118,6 +119,22 @@ pub async fn of_revision(app: &App, id: Uuid, revision: i64, wanted: Wanted) -> 
 async fn stored(app: &App, id: Uuid, revision: i64) -> Answer<Revision> {
     let found = store::revision(&app.database, id, revision).await?;
     found.ok_or_else(|| Problem::not_found("revision"))
+}
+
+/// The lines of another way of a revision with their trails, by what it takes of each decision.
+///
+/// # Errors
+/// When there is no such revision.
+pub async fn lines_of_way(
+    app: &App,
+    id: Uuid,
+    revision: i64,
+    way: BTreeMap<String, String>,
+) -> Answer<Arc<Vec<Line>>> {
+    let found = stored(app, id, revision).await?;
+    let household = Household { pins: way, ..read(app, id, &found.state)? };
+    let (_, outcome) = reckoned(app, household, Wanted::least(1)).await?;
+    Ok(Arc::new(outcome.lines))
 }
 
 /// The lines of a revision with their trails.

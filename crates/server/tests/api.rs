@@ -398,7 +398,7 @@ async fn trails_ways_and_forms_are_asked_for_when_they_are_opened() {
     let lines = client.lines(&id, 1).await;
     assert!(lines.len() > ids.len() && lines.iter().all(|l| l.get("inputs").is_none()));
     let ways = client.get(&at("ways")).await.ok(200);
-    assert!(ways["compared"].as_array().unwrap().len() > 2);
+    assert!(ways["compared"]["rows"].as_array().unwrap().len() > 2);
     let forms = client.get(&at("schedules")).await.ok(200);
     assert_eq!(forms[0]["forms"][0]["name"], "Form 1040");
 

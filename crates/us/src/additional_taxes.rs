@@ -55,7 +55,7 @@ fn additional_medicare(on: On<'_>, trail: &mut impl Trail) -> Money {
     let figures = &on.facts.figures.additional_medicare;
     let wages = on.gather(trail, MEDICARE_WAGES, &w2::brings::MEDICARE_WAGES);
     let from = *figures.from.of(on.unit.status);
-    let tax = settled::or_zero(wages - from).times(figures.rate, Money::WHOLE, Rounding::HalfUp);
+    let tax = limit::share_above(trail, wages, from, figures.rate, Money::WHOLE);
     trail.line(MEDICARE, on.scope, tax, |i| {
         i.line(MEDICARE_WAGES, on.scope, wages).figure("Above", from).figure("Rate", figures.rate);
     })
@@ -75,7 +75,8 @@ fn investment(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
     let net = settled::or_zero(income.interest - income.penalty);
     let from = *figures.from.of(on.unit.status);
     let above = limit::or_zero(trail, income.agi - from);
-    let tax = limit::lesser(trail, net, above).times(figures.rate, Money::WHOLE, Rounding::HalfUp);
+    let taxed = limit::lesser(trail, net, above);
+    let tax = limit::share(trail, taxed, figures.rate, Money::WHOLE);
     trail.line(INVESTMENT, on.scope, tax, |i| {
         i.line(income::INTEREST, on.scope, income.interest)
             .line(income::AGI, on.scope, income.agi)

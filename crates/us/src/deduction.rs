@@ -1,6 +1,6 @@
 //! Standard or itemized deductions (§63(b), (e)): a choice of each return, which spouses who file apart make alike.
 
-use crate::{facts::Facts, filing_status::Status, status};
+use crate::{facts::Facts, filing_status::Status, schedule_a, standard_deduction, status};
 use hembo_core::{
     choice::{Chosen, Open},
     decision::{Bar, Decision, Opt},
@@ -63,8 +63,8 @@ fn of_person(facts: &Facts, person: usize) -> Decision {
 fn options(whose: &str) -> Vec<Opt> {
     let of = |word: &str| format!("{whose} {word}").trim_start().to_owned();
     vec![
-        Opt::new("standard", "Standard deduction", of("standard")),
-        Opt::new("itemized", "Itemized deductions", of("itemized")),
+        Opt::new("standard", "Standard deduction", of("standard")).taking_off(standard_deduction::STANDARD),
+        Opt::new("itemized", "Itemized deductions", of("itemized")).taking_off(schedule_a::L17),
     ]
 }
 

@@ -16,7 +16,7 @@ use hembo_core::{
     reading::sum,
     trail::Trail,
 };
-use hembo_money::{Money, Rounding};
+use hembo_money::Money;
 
 /// What this provision declares.
 pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
@@ -71,12 +71,10 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
     let exemption = limit::phase_out(trail, MINIMUM_TAX_EXEMPTION.at(on.scope), full, amti, rule);
     let above = limit::or_zero(trail, amti - exemption);
     let high_from = *figures.high_from.of(status);
-    let high = limit::or_zero(trail, above - high_from).times(
-        figures.high_rate - figures.low_rate,
-        Money::CENT,
-        Rounding::HalfUp,
-    );
-    let tentative = (above.times(figures.low_rate, Money::CENT, Rounding::HalfUp) + high).to_whole();
+    let low = limit::share(trail, above, figures.low_rate, Money::CENT);
+    let more = figures.high_rate - figures.low_rate;
+    let high = limit::share_above(trail, above, high_from, more, Money::CENT);
+    let tentative = (low + high).to_whole();
     trail.line(TENTATIVE, on.scope, tentative, |i| {
         i.line(INCOME, on.scope, amti).figure("Exemption", exemption);
     });
@@ -97,8 +95,8 @@ pub fn before_credits(on: On<'_>, trail: &mut impl Trail, regular: Money, minimu
 /// exemption (§55(d)(4), last sentence).
 fn separate_add_back(on: On<'_>, trail: &mut impl Trail, income: Money) -> Money {
     let figures = &on.facts.figures.minimum_tax;
-    let excess = limit::or_zero(trail, income - figures.separate_add_back_from);
-    let added = excess.times(figures.phase_out_rate, Money::WHOLE, Rounding::HalfUp);
+    let from = figures.separate_add_back_from;
+    let added = limit::share_above(trail, income, from, figures.phase_out_rate, Money::WHOLE);
     limit::lesser(trail, added, figures.exemption.separate)
 }
 

@@ -17,7 +17,7 @@ use hembo_core::{
     field::{Field, Years},
     forms::Required,
     lines, open_points,
-    paper::PaperKind,
+    paper::{Back, PaperKind},
     point::Gather,
     provision::Provision,
     reading::sum,
@@ -154,6 +154,7 @@ pub fn balance(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
 fn withheld(on: On<'_>, trail: &mut impl Trail) -> Money {
     let wages = on.gather(trail, L25A, &w2::brings::WITHHELD);
     let other = on.gather(trail, L25B, &bringing::brings::WITHHELD);
+    on.parts(trail, L25D, &[(L25A, &w2::brings::WITHHELD), (L25B, &bringing::brings::WITHHELD)]);
     let medicare = trail.line(L25C, on.scope, additional_medicare_withheld(on), |_| {});
     trail.line(L25D, on.scope, wages + other + medicare, |i| {
         i.line(L25A, on.scope, wages).line(L25B, on.scope, other).line(L25C, on.scope, medicare);
@@ -199,6 +200,7 @@ pub const ESTIMATED: PaperKind = PaperKind {
         Field::text("what", "", "What", 80).help("Payment, or last year's overpayment applied."),
         Field::amount("amount", "", "Amount"),
     ],
+    back: Back::Nothing,
     years: Years::ALL,
 };
 

@@ -11,6 +11,7 @@ use hembo_core::line::{SpreadRow, SpreadSection};
 pub static SPREAD: &[SpreadSection] = &[
     SpreadSection {
         title: "Comes in",
+        folds: false,
         rows: &[
             SpreadRow::new("Wages", Some(income::WAGES), income::WAGES).always(),
             SpreadRow::new("Taxable interest", Some(income::INTEREST), income::INTEREST).always(),
@@ -18,6 +19,7 @@ pub static SPREAD: &[SpreadSection] = &[
     },
     SpreadSection {
         title: "Taken off first",
+        folds: false,
         rows: &[
             SpreadRow::new("Early withdrawal penalty", Some(income::PENALTY), income::PENALTY).minus(),
             SpreadRow::new("Adjusted gross income", Some(income::AGI), income::AGI).result(),
@@ -25,11 +27,12 @@ pub static SPREAD: &[SpreadSection] = &[
     },
     SpreadSection {
         title: "Taken off next",
+        folds: false,
         rows: &[
             SpreadRow::new("Medical above the floor", Some(medical::FOR), medical::L4).minus().always(),
-            SpreadRow::new("State and local taxes", Some(taxes::L5A), taxes::L5E).minus().always(),
+            SpreadRow::new("State and local taxes", Some(taxes::L5D), taxes::L5E).minus().always(),
             SpreadRow::new("Home-loan interest", Some(home_loan::L8A), home_loan::L8E).minus().always(),
-            SpreadRow::new("Gifts to charity", Some(gifts::L11), gifts::L14).minus().always(),
+            SpreadRow::new("Gifts to charity", Some(gifts::L14), gifts::L14).minus().always(),
             SpreadRow::new("Standard deduction", None, standard_deduction::STANDARD).minus().always(),
             SpreadRow::new(
                 "Senior deduction",
@@ -42,6 +45,7 @@ pub static SPREAD: &[SpreadSection] = &[
     },
     SpreadSection {
         title: "Tax and credits",
+        folds: false,
         rows: &[
             SpreadRow::new("Income tax", None, tax::L16).always(),
             SpreadRow::new("Alternative minimum tax", None, minimum_tax::MINIMUM_TAX),
@@ -56,10 +60,12 @@ pub static SPREAD: &[SpreadSection] = &[
     },
     SpreadSection {
         title: "Paid",
+        folds: false,
         rows: &[
-            SpreadRow::new("Withheld", Some(payments::L25A), payments::L25D).minus().always(),
+            SpreadRow::new("Withheld", Some(payments::L25D), payments::L25D).minus().always(),
             SpreadRow::new("Estimated payments", None, payments::L26).minus(),
             SpreadRow::new("Social security tax paid twice", None, payments::EXCESS).minus(),
+            SpreadRow::new("Paid", Some(payments::L25D), payments::PAID).minus().subtotal(),
             SpreadRow::new("Balance", None, payments::BALANCE).result(),
         ],
     },

@@ -19,7 +19,18 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, taxable: Money) -> Money {
     trail.line(L16, on.scope, amount, |i| {
         let top = on.facts.figures.rates.rates[bracket(on.facts.figures, on.unit.status, taxable)];
         i.line(taxable_income::L15, on.scope, taxable).figure("Rate on the last dollar", top);
+        i.working(in_words(on.facts.figures, on.unit.status, taxable));
     })
+}
+
+/// How the tax is worked out; the Tax Table takes the middle of its band.
+fn in_words(figures: &Figures, status: Status, taxable: Money) -> String {
+    let tops = figures.rates.tops.of(status);
+    let by = |base: Money| limit::brackets_in_words(base, tops, figures.rates.rates.iter().copied());
+    match table_midpoint(figures, taxable) {
+        Some(middle) => format!("Tax Table, middle of the band {middle:#}: {}", by(middle)),
+        None => by(taxable),
+    }
 }
 
 /// The tax on taxable income, in whole dollars: by the Tax Table's band as far as the table goes.

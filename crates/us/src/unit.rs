@@ -115,6 +115,24 @@ impl<'a> On<'a> {
         self.owns().flat_map(move |(_, own)| own.of(kind))
     }
 
+    /// What each spouse on a joint return brings to a line that other lines make.
+    pub fn parts(self, trail: &mut impl Trail, id: LineId, of: &[(LineId, &'static Brought)]) {
+        if self.unit.people.len() == 1 {
+            return;
+        }
+        for (person, own) in self.owns() {
+            let brought = of.iter().filter(|(_, kind)| own.has(kind));
+            let whole = brought.clone().map(|(_, kind)| sum(own.of(kind))).sum();
+            if brought.clone().next().is_some() {
+                trail.line(id, Scope::Person(person), whole, |i| {
+                    for (line, kind) in brought {
+                        i.line(line, Scope::Person(person), sum(own.of(kind)));
+                    }
+                });
+            }
+        }
+    }
+
     /// A line that adds up items of the papers: with cents, and only the total rounded (Form 1040 instructions).
     /// On a joint return each spouse's part is a line of its own.
     pub fn gather(self, trail: &mut impl Trail, id: LineId, kind: &'static Brought) -> Money {

@@ -115,7 +115,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The lowest tax along a box. */
+        /** The lowest tax along a box, and where decisions turn. */
         get: operations["curve"];
         put?: never;
         post?: never;
@@ -188,6 +188,23 @@ export interface paths {
         };
         /** What was done to a household, newest first, fifty entries a page. */
         get: operations["history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/questions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the answers to questions would do here and now. */
+        get: operations["questions"];
         put?: never;
         post?: never;
         delete?: never;
@@ -440,6 +457,27 @@ export interface components {
             /** @description The amount that the chosen way takes. */
             taken: components["schemas"]["Money"];
         };
+        /** @description What an answer would do, against the household as it stands. */
+        Answered: {
+            /** @description Whether the figures would be a result. */
+            covered: boolean;
+            /** @description How many it raises. */
+            raises: number;
+            /** @description How many open points it settles. */
+            settles: number;
+            total?: components["schemas"]["Money"] | null;
+            /** @description The answer. */
+            value: Record<string, never>;
+        };
+        /** @description A question of a person or the household with what its answers would do. */
+        Asked: {
+            /** @description What each answer would do, for questions of yes or no and of a few choices. */
+            answers: components["schemas"]["Answered"][];
+            /** @description Whether an answer would change something here and now; also where that was not tried. */
+            decides: boolean;
+            /** @description The question. */
+            field: string;
+        };
         /** @description What the filers' returns and those of their dependents come to for one authority. */
         Authority: {
             /** @description Due (above zero) or back (below). */
@@ -453,6 +491,28 @@ export interface components {
         };
         BTreeMap: {
             [key: string]: boolean | number | string;
+        };
+        /** @description What of a list of receipts was paid back. */
+        Back: "nothing" | {
+            /** @description A column of its own says how much of each line. */
+            column: string;
+        } | {
+            /** @description Lines whose column says so. */
+            lines: {
+                /** @description The column. */
+                column: string;
+                /** @description What it says. */
+                says: string;
+            };
+        };
+        /** @description A blank that is read as something. */
+        Blank: {
+            /** @description The question or box. */
+            label: string;
+            /** @description Where. */
+            place: components["schemas"]["Place"];
+            /** @description What it is read as: "No", "0". */
+            read_as: string;
         };
         /** @description The revision to bring back, and the newest one that was seen. */
         BringBack: {
@@ -622,27 +682,48 @@ export interface components {
             /** @description The reason; nothing takes it up again. */
             reason?: string | null;
         };
-        /** @description A row that differs between the lowest ways. */
+        /** @description A row that differs between ways. */
         ComparedRow: {
-            /** @description One amount for each of the first ways. */
+            /** @description One amount for each column. */
             amounts: (components["schemas"]["Money"] | null)[];
             /** @description A balance: told as due or back. */
             balance: boolean;
             /** @description The words at the left. */
             label: string;
+            /** @description The line; empty where it is no single one. */
+            line: string;
             /** @description A result. */
             result: boolean;
+            /** @description What the rows that are not shown make together, the same in every column. */
+            same: boolean;
+            /** @description Whose lines each column adds up. */
+            scopes: string[][];
             /** @description Shown with a minus sign. */
             takes_off: boolean;
         };
-        /** @description How the lowest ways differ, and what amounts cost. */
+        /** @description A way as a column. */
+        ComparedWay: {
+            /** @description How it differs from the first column; empty for that. */
+            but: string;
+            /** @description That, less the total of the first column. */
+            more: components["schemas"]["Money"];
+            /** @description Its name by its own choices. */
+            name: string;
+            /** @description What it takes of each decision. */
+            options: {
+                [key: string]: string;
+            };
+            /** @description What it is among the columns. */
+            standing: components["schemas"]["Standing"];
+            /** @description The household's total. */
+            total: components["schemas"]["Money"];
+        };
+        /** @description Ways side by side. */
         Comparison: {
-            /** @description The rows of the Spread that differ between the lowest ways. */
-            compared: components["schemas"]["ComparedRow"][];
-            /** @description What the law leaves open, with the ends of amounts priced and the tax along them. */
-            decisions: components["schemas"]["DecisionOutcome"][];
-            /** @description The lowest ways, those at the ends of amounts among them. */
-            ways: components["schemas"]["NamedWay"][];
+            /** @description The rows in which they differ, and what the others leave out, so that every column adds up. */
+            rows: components["schemas"]["ComparedRow"][];
+            /** @description The columns: the chosen way first. */
+            ways: components["schemas"]["ComparedWay"][];
         };
         /** @description Something that an edit sets and that was set to something else meanwhile. */
         Conflict: {
@@ -654,6 +735,13 @@ export interface components {
             place: components["schemas"]["Place"];
             /** @description What stands there now; nothing where it is empty or was removed. */
             theirs?: Record<string, never> | null;
+        };
+        /** @description The tax along an amount. */
+        Curve: {
+            /** @description Its points. */
+            points: components["schemas"]["CurvePoint"][];
+            /** @description Where decisions turn, from the smallest amount up. */
+            turns: components["schemas"]["Turn"][];
         };
         /** @description A point of the curve of tax along an amount. */
         CurvePoint: {
@@ -674,6 +762,8 @@ export interface components {
             amount?: components["schemas"]["AmountOutcome"] | null;
             /** @description Whether it arises in the chosen way. */
             arises: boolean;
+            /** @description At what the choice turns, in words, where the larger of two lines wins. */
+            break_even?: string | null;
             /** @description The rule. */
             cite: string;
             /** @description The id. */
@@ -974,6 +1064,8 @@ export interface components {
             scope: string;
             /** @description Whose, in words. */
             whose: string;
+            /** @description How it was worked out, with its figures. */
+            workings?: string[];
         };
         /** @description What a line was made from. */
         LineInput: {
@@ -1022,6 +1114,8 @@ export interface components {
         Money: string;
         /** @description A way by name. */
         NamedWay: {
+            /** @description How it differs from the lowest: "but standard"; empty for that. */
+            but: string;
             /** @description How much more than the first. */
             more: components["schemas"]["Money"];
             /** @description What it is: "Joint · itemized". */
@@ -1087,10 +1181,12 @@ export interface components {
             authorities: components["schemas"]["Authority"][];
             /** @description Due (above zero) or back (below). */
             balance: components["schemas"]["Money"];
+            /** @description What is left blank and read as No or zero. */
+            blanks: components["schemas"]["Blank"][];
             /** @description The people as columns. */
             columns: components["schemas"]["Column"][];
-            /** @description The rows of the Spread that differ between the lowest ways; nothing where that was not asked for. */
-            compared?: components["schemas"]["ComparedRow"][];
+            /** @description The chosen way beside others; nothing where that was not asked for. */
+            compared?: components["schemas"]["Comparison"];
             /** @description Whether every lawful way was weighed; if not, the total is the lowest of those that were. */
             complete: boolean;
             /** @description The rule pack. */
@@ -1182,6 +1278,8 @@ export interface components {
         };
         /** @description One kind of paper. */
         PaperKind: {
+            /** @description What of its list was paid back, and comes off its sum. */
+            back: components["schemas"]["Back"];
             /** @description Its boxes in the printed order. */
             boxes: components["schemas"]["Field"][];
             /** @description The columns of its list of receipts; empty where it has none. */
@@ -1205,6 +1303,8 @@ export interface components {
         PaperOutcome: {
             /** @description The amount that stands for it in lists. */
             amount: components["schemas"]["Money"];
+            /** @description What was paid back, and is off that amount. */
+            back: components["schemas"]["Money"];
             /** @description The lines its boxes go to. */
             feeds: components["schemas"]["Feed"][];
             /** @description The paper. */
@@ -1346,6 +1446,8 @@ export interface components {
             cells: (components["schemas"]["Cell"] | null)[];
             /** @description Whether it counts in the chosen way, or only shows what another option would use. */
             counts: boolean;
+            /** @description The tax, what was paid, or the balance of an authority: the end of the computation. */
+            end: boolean;
             /** @description The words at the left. */
             label: string;
             /** @description The line of the returns. */
@@ -1354,6 +1456,7 @@ export interface components {
             papers: number;
             /** @description A result. */
             result: boolean;
+            shared?: components["schemas"]["Money"] | null;
             /** @description Shown with a minus sign. */
             takes_off: boolean;
             together?: components["schemas"]["Cell"] | null;
@@ -1371,6 +1474,8 @@ export interface components {
         };
         /** @description A section of the Spread. */
         Section: {
+            /** @description A long one, which folds into its result until it is opened. */
+            folds: boolean;
             /** @description The rows. */
             rows: components["schemas"]["Row"][];
             /** @description The heading. */
@@ -1402,6 +1507,11 @@ export interface components {
             /** @description What every change must carry in the header `x-hembo-token`. */
             token: string;
         };
+        /**
+         * @description What a way is among those side by side.
+         * @enum {string}
+         */
+        Standing: "lowest" | "held" | "let_go" | "dearer";
         /** @description What an empty box would hold. */
         Suggestion: {
             /** @description The box. */
@@ -1449,6 +1559,28 @@ export interface components {
             balance: components["schemas"]["Money"];
             covered: boolean;
             total: components["schemas"]["Money"];
+        };
+        /** @description Where a decision turns along an amount. */
+        Turn: {
+            /** @description The first whole amount with the other option. */
+            amount: components["schemas"]["Money"];
+            /** @description The decision. */
+            decision: string;
+            /** @description The option below the amount. */
+            from: string;
+            /** @description What it is called. */
+            label: string;
+            /** @description The option from the amount on. */
+            to: string;
+        };
+        /** @description How the lowest ways differ, and what amounts cost. */
+        WaysOpened: {
+            /** @description The chosen way beside others. */
+            compared: components["schemas"]["Comparison"];
+            /** @description What the law leaves open, with the ends of amounts priced and the tax along them. */
+            decisions: components["schemas"]["DecisionOutcome"][];
+            /** @description The lowest ways, those at the ends of amounts among them. */
+            ways: components["schemas"]["NamedWay"][];
         };
         /**
          * @description How much a point weighs.
@@ -1744,7 +1876,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CurvePoint"][];
+                    "application/json": components["schemas"]["Curve"];
                 };
             };
             404: {
@@ -1892,6 +2024,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HistoryEntry"][];
+                };
+            };
+        };
+    };
+    questions: {
+        parameters: {
+            query?: {
+                /** @description The person; the household's own questions where it is left out. */
+                person?: string | null;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Asked"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2108,6 +2272,8 @@ export interface operations {
                 line: string;
                 /** @description The scopes, with commas: `return/0,return/1`. */
                 scopes: string;
+                /** @description The way, where it is not the chosen one: what it takes of each decision, `decision=option` with commas. */
+                way?: string | null;
             };
             header?: never;
             path: {
@@ -2153,7 +2319,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Comparison"];
+                    "application/json": components["schemas"]["WaysOpened"];
                 };
             };
             404: {

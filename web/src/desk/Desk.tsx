@@ -92,7 +92,7 @@ function Open({ opened, look, bar }: OpenProps) {
     "?": () => setKeys(true),
   });
   return (
-    <div className="grid h-screen min-w-[1180px] grid-rows-[52px_auto_1fr_34px] print:block print:h-auto print:min-w-0">
+    <div className="grid h-dvh grid-cols-[minmax(0,1fr)] grid-rows-[52px_auto_minmax(0,1fr)_34px] max-desk:grid-rows-[44px_auto_minmax(0,1fr)_34px] print:block print:h-auto">
       <Header opened={opened} find={() => setFinding("all")} history={() => setHistory(true)} />
       <div className="print:hidden">
         {bar}
@@ -119,14 +119,15 @@ function Header({ opened, find, history }: { opened: Opened; find: () => void; h
   const { household, outcome } = opened;
   const law = [household.year, pack.name, outcome.locality].filter(Boolean).join(" · ");
   return (
-    <header className="flex items-center gap-4 bg-plum px-4 text-white print:hidden">
+    <header className="flex items-center gap-4 bg-plum px-4 text-white max-desk:gap-2 max-desk:px-2 print:hidden">
       <Link
         to="/"
         className="text-[19px] font-extrabold"
         style={{ fontStretch: "125%" }}
         aria-label="Hembo, all households"
       >
-        Hembo
+        <span className="max-md:hidden">Hembo</span>
+        <span className="md:hidden">H</span>
       </Link>
       <div className="min-w-0 leading-tight">
         <h1 className="truncate text-[14px]">{household.name} household</h1>
@@ -135,11 +136,12 @@ function Header({ opened, find, history }: { opened: Opened; find: () => void; h
       <button
         type="button"
         onClick={find}
-        className="ml-auto h-8 min-w-0 truncate bg-white/15 px-3 text-left hover:bg-white/25"
+        className="ml-auto h-8 min-w-0 truncate bg-white/15 px-3 text-left hover:bg-white/25 max-desk:shrink-0"
+        aria-label="Find a line, a person, or add a paper"
       >
-        <Key>/</Key> <span className="ml-1">Find a line, a person, or add a paper</span>
+        <Key>/</Key> <span className="ml-1 max-desk:hidden">Find a line, a person, or add a paper</span>
       </button>
-      <span className="flex">
+      <span className="flex max-md:hidden">
         <Button tone="bar" onClick={undo} disabled={!opened.can_undo}>
           Undo <Key>Z</Key>
         </Button>
@@ -170,7 +172,7 @@ function Kept({ opened }: { opened: Opened }) {
   return (
     <span
       role="status"
-      className={`min-w-36 text-right text-[12px] ${unanswered ? "bg-sand px-2 py-1 text-ink" : "whitespace-nowrap text-white/90"}`}
+      className={`min-w-36 text-right text-[12px] max-desk:min-w-0 ${unanswered ? "bg-sand px-2 py-1 text-ink" : "whitespace-nowrap text-white/90"}`}
     >
       {told}
     </span>
@@ -301,10 +303,10 @@ function Tabs({ opened }: { opened: Opened }) {
   const open = outcome.points.filter((p) => !p.dismissed);
   const blocking = open.filter((p) => p.weight === "blocks").length;
   const tab = (view: string) =>
-    `mr-0.5 flex h-7 items-center gap-1.5 rounded-b-[5px] px-4 font-semibold whitespace-nowrap ${here === view ? "bg-ink text-white" : "bg-[#e6deeb] hover:bg-rule"}`;
+    `mr-0.5 flex h-7 items-center gap-1.5 rounded-b-[5px] px-4 max-desk:px-2 font-semibold whitespace-nowrap ${here === view ? "bg-ink text-white" : "bg-[#e6deeb] hover:bg-rule"}`;
   const to = { params: { id: opened.id }, search: {} };
   return (
-    <footer className="flex items-start border-t border-rule px-3.5 print:hidden">
+    <footer className="flex items-start overflow-x-auto border-t border-rule px-3.5 max-desk:px-1 print:hidden">
       <nav aria-label="Views" className="flex">
         <Link to="/h/$id/spread" {...to} className={tab("spread")}>
           Spread
@@ -322,7 +324,7 @@ function Tabs({ opened }: { opened: Opened }) {
           Schedules
         </Link>
       </nav>
-      <span className="mt-1 ml-auto text-[12px] text-soft">
+      <span className="mt-1 ml-auto text-[12px] whitespace-nowrap text-soft max-desk:hidden">
         {outcome.covered && (
           <>
             Balance <b className="text-ink">{balance(outcome.balance)}</b> · after {units(outcome.paid)} paid

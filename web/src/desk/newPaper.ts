@@ -20,6 +20,11 @@ export function equalShares(people: string[]): Share[] {
   return people.map((person) => ({ person, percent }));
 }
 
+/** A paper by its kind and title. */
+export function paperName({ kind, title }: Paper): string {
+  return `${kind} ${title ?? ""}`.trim();
+}
+
 export function newPaper(kind: PaperKind, household: Household, owners: string[]): Paper {
   const taken = (household.papers ?? []).map((p) => p.id);
   return { id: freshId(kind.id, taken), kind: kind.id, title: "", owners: equalShares(owners) };

@@ -11,11 +11,10 @@ type Props = {
   value: string;
   keep: (value: string | null) => void;
   refuse: (refused: Refused) => void;
-  focus?: boolean;
   shared: Record<string, string | boolean | undefined>;
 };
 
-export function ChoiceBox({ options, value, keep, refuse, focus, shared }: Props) {
+export function ChoiceBox({ options, value, keep, refuse, shared }: Props) {
   const [typed, setTyped] = useState<string | null>(null);
   const [open, setOpen] = useState(false);
   const [at, setAt] = useState(0);
@@ -24,9 +23,6 @@ export function ChoiceBox({ options, value, keep, refuse, focus, shared }: Props
   const chosen = options.find((o) => o.id === value)?.label ?? value;
   const found = typed ? search(options, typed) : options;
   const marked = found[Math.min(at, found.length - 1)];
-  useEffect(() => {
-    if (focus) input.current?.focus();
-  }, [focus]);
   const show = () => {
     setOpen(true);
     setAt(Math.max(0, typed ? 0 : options.findIndex((o) => o.id === value)));

@@ -1,11 +1,12 @@
 // One box for one field: typed, kept when it is left, with the server's word where it cannot be right.
-import { createContext, useContext, useEffect, useId, useState } from "react";
+import { createContext, useContext, useEffect, useId, useRef, useState } from "react";
 import { createPortal } from "react-dom";
 import { api, ask } from "../api/client";
 import type { Entry, Field, Person, Secret } from "../api/types";
 import { type Clash, DeskContext, type How, type Refused } from "../desk/useDesk";
 import { exact, typedAmount } from "../ui/format";
 import { Button } from "../ui/pieces";
+import { focusBox } from "./boxes";
 import { ChoiceBox } from "./ChoiceBox";
 import { type DayOrder, shownDay, typedDay } from "./dates";
 import { Misread, TextBox } from "./TextBox";
@@ -37,6 +38,11 @@ export function EntryBox(props: Props) {
   const [revealed, setRevealed] = useState<string | null>(null);
   const desk = useContext(DeskContext);
   const faultId = useId();
+  const cell = useRef<HTMLSpanElement>(null);
+  useEffect(() => {
+    const box = props.focus && cell.current?.querySelector<HTMLElement>("[data-box]");
+    if (box) focusBox(box);
+  }, [props.focus]);
   const keep = async (value: Entry | null, how: How) => {
     if (value === (props.value ?? null) && how.made === undefined) {
       setRefused(null);
@@ -66,7 +72,7 @@ export function EntryBox(props: Props) {
   };
   return (
     <>
-      <span className="flex items-center">
+      <span ref={cell} className="flex items-center">
         <span className="min-w-0 flex-1">
           <Control
             key={choices}
@@ -161,13 +167,13 @@ function Reveal({ at, label, show }: { at: Secret; label: string; show: (text: s
   );
 }
 
-type ControlProps = Omit<Props, "secretAt"> & {
+type ControlProps = Omit<Props, "secretAt" | "focus"> & {
   refuse: (refused: Refused) => void;
   shared: Record<string, string | boolean | undefined>;
 };
 
 function Control(props: ControlProps) {
-  const { field, value, people, keep, refuse, focus, shared } = props;
+  const { field, value, people, keep, refuse, shared } = props;
   const now = (entry: Entry | null) => void keep(entry, {});
   switch (field.kind.type) {
     case "yes_no":
@@ -177,21 +183,19 @@ function Control(props: ControlProps) {
         <ChoiceBox
           options={field.kind.options}
           value={String(value ?? "")}
-          {...{ keep: now, refuse, focus, shared }}
+          {...{ keep: now, refuse, shared }}
         />
       );
     case "person": {
       const options = people.map((p) => ({ id: p.id, label: p.name }));
-      return (
-        <ChoiceBox options={options} value={String(value ?? "")} {...{ keep: now, refuse, focus, shared }} />
-      );
+      return <ChoiceBox options={options} value={String(value ?? "")} {...{ keep: now, refuse, shared }} />;
     }
     default:
       return <TypedBox {...props} />;
   }
 }
 
-function TypedBox({ field, value, people, offered, keep, refuse, focus, shared, days }: ControlProps) {
+function TypedBox({ field, value, people, offered, keep, refuse, shared, days }: ControlProps) {
   const desk = useContext(DeskContext);
   const shown = value === undefined ? "" : shownEntry(field, people, value);
   const order = desk?.pack.days ?? days?.order ?? "day_month_year";
@@ -214,7 +218,7 @@ function TypedBox({ field, value, people, offered, keep, refuse, focus, shared, 
   const numeric = field.kind.type === "amount" || field.kind.type === "count";
   return (
     <TextBox
-      {...{ shown, read, keep, refuse, focus, shared, offered }}
+      {...{ shown, read, keep, refuse, shared, offered }}
       offeredText={offered ? exact(offered) : undefined}
       className={numeric ? "box amount" : "box"}
       inputMode={

@@ -19,7 +19,6 @@ type Props = {
   /** Enter in the empty box takes this over. */
   offered?: string;
   offeredText?: string;
-  focus?: boolean;
   className: string;
   inputMode?: "decimal" | "numeric";
   shared: Record<string, string | boolean | undefined>;
@@ -145,8 +144,5 @@ function useTyped(props: Props) {
       stopTyping(last);
     };
   }, []);
-  useEffect(() => {
-    if (props.focus) input.current?.focus();
-  }, [props.focus]);
   return { typed, type, keep, takeBack, input };
 }

@@ -14,21 +14,24 @@ const STAGES: Record<string, string> = {
   accepted: "Accepted",
 };
 
-type Column = { id: string; label: string; right?: boolean };
+/** `wide`: shown where there is room. */
+type Column = { id: string; label: string; right?: boolean; wide?: boolean };
+
+const WIDE = "max-desk:hidden";
 
 /** The server sorts by these. */
 const COLUMNS: Column[] = [
   { id: "name", label: "Household" },
-  { id: "law", label: "Law" },
-  { id: "year", label: "Year" },
-  { id: "stage", label: "State" },
-  { id: "checked", label: "Checked" },
+  { id: "law", wide: true, label: "Law" },
+  { id: "year", wide: true, label: "Year" },
+  { id: "stage", wide: true, label: "State" },
+  { id: "checked", wide: true, label: "Checked" },
   { id: "points", label: "Open", right: true },
   { id: "total", label: "Lowest tax", right: true },
-  { id: "ways", label: "Ways", right: true },
-  { id: "saved", label: "Saved", right: true },
+  { id: "ways", wide: true, label: "Ways", right: true },
+  { id: "saved", wide: true, label: "Saved", right: true },
   { id: "balance", label: "Balance", right: true },
-  { id: "touched", label: "Touched" },
+  { id: "touched", wide: true, label: "Touched" },
 ];
 
 type Props = {
@@ -51,7 +54,7 @@ export function HouseholdTable({ rows, packs, act, order, setOrder }: Props) {
                 key={c.id}
                 scope="col"
                 aria-sort={here ? (order.down ? "descending" : "ascending") : undefined}
-                className={`px-2 py-1.5 whitespace-nowrap ${c.right ? "text-right" : "text-left"}`}
+                className={`px-2 py-1.5 whitespace-nowrap ${c.right ? "text-right" : "text-left"} ${c.wide ? WIDE : ""}`}
               >
                 <button
                   type="button"
@@ -64,7 +67,7 @@ export function HouseholdTable({ rows, packs, act, order, setOrder }: Props) {
               </th>
             );
           })}
-          <th scope="col">
+          <th scope="col" className={WIDE}>
             <span className="sr-only">Rename, copy or delete</span>
           </th>
         </tr>
@@ -110,10 +113,10 @@ function HouseholdLine({ row, packs, act }: { row: HouseholdRow; packs: PackInfo
           </Link>
         )}
       </th>
-      <td className="px-2 whitespace-nowrap">{lawOf(row, packs)}</td>
-      <td className="px-2">{row.year}</td>
-      <td className="px-2 whitespace-nowrap">{STAGES[row.stage] ?? row.stage}</td>
-      <td className="px-2">
+      <td className={`px-2 whitespace-nowrap ${WIDE}`}>{lawOf(row, packs)}</td>
+      <td className={`px-2 ${WIDE}`}>{row.year}</td>
+      <td className={`px-2 whitespace-nowrap ${WIDE}`}>{STAGES[row.stage] ?? row.stage}</td>
+      <td className={`px-2 ${WIDE}`}>
         <span className="flex items-center gap-2 whitespace-nowrap">
           <span className="w-14">
             <Meter
@@ -135,11 +138,11 @@ function HouseholdLine({ row, packs, act }: { row: HouseholdRow; packs: PackInfo
           <span className="text-soft">no result</span>
         )}
       </td>
-      <td className={right}>{summary.ways}</td>
-      <td className={right}>{told(`${symbol} ${units(summary.saved)}`)}</td>
+      <td className={`${right} ${WIDE}`}>{summary.ways}</td>
+      <td className={`${right} ${WIDE}`}>{told(`${symbol} ${units(summary.saved)}`)}</td>
       <td className={right}>{told(`${symbol} ${balance(summary.balance)}`)}</td>
-      <td className="px-2 whitespace-nowrap">{touched(row.touched_at)}</td>
-      <td className={right}>
+      <td className={`px-2 whitespace-nowrap ${WIDE}`}>{touched(row.touched_at)}</td>
+      <td className={`${right} ${WIDE}`}>
         <Button tone="quiet" aria-label={`Rename ${row.name}`} onClick={() => setRenaming(true)}>
           Rename
         </Button>

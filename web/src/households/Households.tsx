@@ -69,10 +69,10 @@ export function Households() {
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
   const first = list.data?.pages[0];
   return (
-    <div className="min-h-screen min-w-[1180px]">
+    <div className="min-h-screen">
       <TopBar sought={sought} setSought={setSought} search={search} />
-      <main className="px-7 pt-5 pb-8">
-        <div className="flex items-end justify-between">
+      <main className="px-7 pt-5 pb-8 max-desk:px-3">
+        <div className="flex flex-wrap items-end justify-between gap-2">
           <div>
             <h1 className="text-[22px]" style={{ fontStretch: "112%" }}>
               Households
@@ -298,9 +298,9 @@ function TopBar({ sought, setSought, search }: TopBarProps) {
         onChange={(e) => setSought(e.target.value)}
         placeholder="Find a household or a person"
         aria-label="Find a household or a person"
-        className="ml-auto h-8 w-85 bg-white/15 px-3 text-white placeholder:text-white/85"
+        className="ml-auto h-8 w-85 min-w-0 bg-white/15 px-3 text-white placeholder:text-white/85"
       />
-      <span className="text-white/90">{who.data?.name}</span>
+      <span className="whitespace-nowrap text-white/90 max-md:hidden">{who.data?.name}</span>
       <Button tone="bar" onClick={signOut}>
         Sign out
       </Button>

@@ -38,7 +38,11 @@ export function NewHousehold({ packs, onClose }: { packs: PackInfo[]; onClose: (
     try {
       const made = await ask(api.POST("/api/households", { body }));
       queries.invalidateQueries({ queryKey: ["households"] });
-      await navigate({ to: "/h/$id/spread", params: { id: made.id }, search: { household: true } });
+      await navigate({
+        to: "/h/$id/spread",
+        params: { id: made.id },
+        search: { household: true, field: pack?.household_questions[0]?.id },
+      });
     } catch (error) {
       setFault((error as Refusal).message);
     }

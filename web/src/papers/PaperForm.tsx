@@ -10,6 +10,7 @@ import { DoneBeside, PutAside } from "../points/PointsView";
 import { capital, count, exact } from "../ui/format";
 import { Button, Diamond, Key } from "../ui/pieces";
 import { Removing } from "../ui/Removing";
+import { markBox } from "../ways/useCurve";
 import { Owners } from "./Owners";
 import { checkOf } from "./PaperList";
 import { Receipts } from "./Receipts";
@@ -23,8 +24,8 @@ export function PaperForm({ paper, kind, at }: { paper: Paper; kind: PaperKind; 
   const points = opened.outcome.points.filter((p) => p.place.paper === paper.id && !p.dismissed);
   const changed = (paper.changed ?? []).length > 0;
   return (
-    <div className="px-6 pt-4 pb-8">
-      <div className="flex items-baseline justify-between">
+    <div className="px-6 pt-4 pb-8 max-desk:px-3">
+      <div className="flex flex-wrap items-baseline justify-between gap-2">
         <h2 className="text-[17px]">
           {kind.id}
           {paper.title && ` · ${paper.title}`}
@@ -43,7 +44,7 @@ export function PaperForm({ paper, kind, at }: { paper: Paper; kind: PaperKind; 
         {kind.name}
         {changed && <b className="text-ochre">{capital(checkOf(paper))}</b>}
       </p>
-      <div className="mb-4 grid grid-cols-2 gap-x-7">
+      <div className="mb-4 grid grid-cols-2 gap-x-7 max-md:grid-cols-1">
         <BoxLine label={kind.title} wide>
           <EntryBox
             field={TITLE(kind.title)}
@@ -67,7 +68,13 @@ function Boxes({ paper, kind, points, at }: { paper: Paper; kind: PaperKind; poi
   const { suggestions = [] } = opened.outcome.papers.find((p) => p.paper === paper.id) ?? {};
   return (
     <>
-      <div className="grid grid-cols-2 gap-x-7">
+      <div
+        className="grid grid-cols-2 gap-x-7 max-md:grid-cols-1"
+        onFocusCapture={(e) => {
+          const box = (e.target as HTMLElement).dataset.box;
+          if (box && Number(paper.boxes?.[box] ?? 0) !== 0) markBox(opened.id, paper.id, box);
+        }}
+      >
         {kind.boxes.map((field) => (
           <Box
             key={field.id}
@@ -140,7 +147,7 @@ type BoxLineProps = {
 export function BoxLine({ number, label, help, helpId, wide, children }: BoxLineProps) {
   return (
     <div
-      className={`row-line grid min-h-[34px] items-center py-1 ${wide ? "col-span-2 grid-cols-[30px_11rem_1fr]" : "grid-cols-[30px_1fr_minmax(7.5rem,9rem)]"}`}
+      className={`row-line grid min-h-[34px] items-center py-1 ${wide ? "col-span-full grid-cols-[30px_11rem_1fr] max-md:grid-cols-[30px_7rem_1fr]" : "grid-cols-[30px_1fr_minmax(7.5rem,9rem)]"}`}
     >
       <b className="text-soft">{number}</b>
       <span className="pr-2">
@@ -159,7 +166,7 @@ export function BoxLine({ number, label, help, helpId, wide, children }: BoxLine
 /** A point where it stands: what to do, and the computed figure to take over. */
 export function PointNote({ point, use }: { point: Point; use?: () => void }) {
   return (
-    <div className="col-span-2 my-1 flex flex-wrap items-center gap-x-3 border-l-4 border-ochre bg-sand px-3 py-1.5">
+    <div className="col-span-full my-1 flex flex-wrap items-center gap-x-3 border-l-4 border-ochre bg-sand px-3 py-1.5">
       <Diamond solid={point.weight === "blocks"} />
       <span>
         <b>{point.message}</b> {point.remedy}

@@ -4,6 +4,7 @@ import { Link } from "@tanstack/react-router";
 import { useState } from "react";
 import { api, ask } from "../api/client";
 import type { Paper } from "../api/types";
+import { paperName } from "../desk/newPaper";
 import { useDesk } from "../desk/useDesk";
 import { difference, isZero, units } from "../ui/format";
 
@@ -11,6 +12,7 @@ export function PaperSide({ paper }: { paper: Paper }) {
   const { opened } = useDesk();
   const { outcome } = opened;
   const [before] = useState({ total: outcome.total, balance: outcome.balance });
+  const next = outcome.ways.find((way) => !isZero(way.more));
   const feeds = outcome.papers.find((p) => p.paper === paper.id)?.feeds ?? [];
   const since = (now: string, then: string) => difference(String(Number(now) - Number(then)));
   return (
@@ -36,11 +38,11 @@ export function PaperSide({ paper }: { paper: Paper }) {
         <Pair label="Total tax" value={since(outcome.total, before.total)} />
         <Pair label="Balance" value={since(outcome.balance, before.balance)} />
       </section>
-      <Worth paper={paper.id} />
+      <Worth paper={paper} />
       <section>
         <h2 className="mb-1.5">Now</h2>
         <Pair label={outcome.together} value={units(outcome.total)} />
-        {outcome.ways[1] && <Pair label={outcome.ways[1].name} value={difference(outcome.ways[1].more)} />}
+        {next && <Pair label={next.but || next.name} value={difference(next.more)} />}
       </section>
     </div>
   );
@@ -55,14 +57,14 @@ function Pair({ label, value }: { label: string; value: string }) {
   );
 }
 
-function Worth({ paper }: { paper: string }) {
+function Worth({ paper }: { paper: Paper }) {
   const { opened } = useDesk();
   const effect = useQuery({
-    queryKey: ["effect", opened.id, opened.revision, paper],
+    queryKey: ["effect", opened.id, opened.revision, paper.id],
     queryFn: ({ signal }) =>
       ask(
         api.GET("/api/households/{id}/effect", {
-          params: { path: { id: opened.id }, query: { paper } },
+          params: { path: { id: opened.id }, query: { paper: paper.id } },
           signal,
         }),
       ),
@@ -72,7 +74,7 @@ function Worth({ paper }: { paper: string }) {
   return (
     <section>
       <h2 className="mb-1.5">What it does to the tax</h2>
-      <Pair label="Without this paper" value={change(effect.data.without)} />
+      <Pair label={`Without ${paperName(paper)}`} value={change(effect.data.without)} />
       {effect.data.with_more && (
         <Pair label={`${units(effect.data.step)} more on it`} value={change(effect.data.with_more)} />
       )}

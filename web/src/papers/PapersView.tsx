@@ -21,8 +21,12 @@ export function PapersView() {
   };
   useKeys({ "]": walk(1), "[": walk(-1) });
   return (
-    <div className="grid h-full grid-cols-[310px_1fr_272px]">
-      <nav aria-label="Papers" tabIndex={0} className="min-h-0 overflow-auto border-r border-ink pb-6">
+    <div className="grid h-full grid-cols-[310px_1fr_272px] max-desk:block max-desk:overflow-auto">
+      <nav
+        aria-label="Papers"
+        tabIndex={0}
+        className="min-h-0 overflow-auto border-r border-ink pb-6 max-desk:max-h-36 max-desk:border-b"
+      >
         <PaperList chosen={paper?.id} />
       </nav>
       <section aria-label="Boxes" tabIndex={0} className="min-h-0 overflow-auto bg-sheet">

@@ -3,7 +3,7 @@ import { type ReactNode, useState } from "react";
 import type { Entry, Field, Paper, PaperKind, PaperRow, Point } from "../api/types";
 import { type How, useDesk } from "../desk/useDesk";
 import { EntryBox, FaultPlace } from "../entry/EntryBox";
-import { count, exact } from "../ui/format";
+import { count, exact, isZero } from "../ui/format";
 import { Button } from "../ui/pieces";
 import { PointNote } from "./PaperForm";
 
@@ -14,12 +14,15 @@ type Props = {
   at: { field: string | undefined; row: string | undefined };
 };
 
+/** As wide as what stands in it needs. */
 const WIDTHS: Partial<Record<Field["kind"]["type"], string>> = {
-  date: "w-33",
-  amount: "w-28",
-  count: "w-20",
-  person: "w-36",
-  choice: "w-36",
+  date: "min-w-28 w-28",
+  amount: "min-w-28 w-28 text-right",
+  count: "min-w-18 w-18 text-right",
+  person: "min-w-36 w-36",
+  choice: "min-w-36 w-36",
+  yes_no: "min-w-24 w-24",
+  text: "min-w-40 w-72",
 };
 
 /** An id that no other window gives out. */
@@ -48,7 +51,8 @@ function WithFaults({ number, columns, children }: { number: number; columns: nu
 export function Receipts({ paper, kind, points, at }: Props) {
   const { opened, edit } = useDesk();
   const rows = paper.rows ?? [];
-  const amount = opened.outcome.papers.find((p) => p.paper === paper.id)?.amount ?? "0";
+  const { amount = "0", back = "0" } = opened.outcome.papers.find((p) => p.paper === paper.id) ?? {};
+  const paid = String(Number(amount) + Number(back));
   // The empty line has its id before it is stored, so that the boxes stay the same when it is.
   const [next, setNext] = useState(freshRow);
   if (rows.some((row) => row.id === next)) setNext(freshRow());
@@ -62,60 +66,65 @@ export function Receipts({ paper, kind, points, at }: Props) {
     }, how);
   return (
     <>
-      <table className="w-full border-collapse">
-        <thead>
-          <tr className="border-b border-ink text-left">
-            {kind.columns.map((c) => (
-              <th
-                key={c.id}
-                scope="col"
-                className={`py-1 pr-1.5 ${WIDTHS[c.kind.type] ?? ""}`}
-                title={c.help || undefined}
-              >
-                {c.label}
-              </th>
-            ))}
-            <th scope="col">
-              <span className="sr-only">Remove</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {lines.map((line, r) => (
-            <WithFaults key={line.id} number={r + 1} columns={kind.columns.length + 1}>
-              {kind.columns.map((column) => (
-                <td key={column.id} className="py-0.5 pr-1.5">
-                  <EntryBox
-                    field={column}
-                    label={`${column.label}, line ${r + 1}`}
-                    value={line[column.id]}
-                    people={opened.household.people}
-                    focus={at.row === line.id && at.field === column.id}
-                    keep={keep(line.id ?? "", column.id)}
-                    secretAt={{ paper: paper.id, row: line.id, field: column.id }}
-                  />
-                </td>
+      <div className="overflow-x-auto">
+        <table className="border-collapse">
+          <thead>
+            <tr className="border-b border-ink text-left">
+              {kind.columns.map((c) => (
+                <th
+                  key={c.id}
+                  scope="col"
+                  className={`py-1 pr-1.5 ${WIDTHS[c.kind.type] ?? ""}`}
+                  title={c.help || undefined}
+                >
+                  {c.label}
+                </th>
               ))}
-              <td className="w-8 text-right">
-                {r < rows.length && (
-                  <Button
-                    tone="quiet"
-                    aria-label={`Remove line ${r + 1}`}
-                    onClick={() => edit([{ do: "remove_row", paper: paper.id, row: line.id ?? "" }])}
-                  >
-                    ×
-                  </Button>
-                )}
-              </td>
-            </WithFaults>
-          ))}
-        </tbody>
-      </table>
+              <th scope="col">
+                <span className="sr-only">Remove</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {lines.map((line, r) => (
+              <WithFaults key={line.id} number={r + 1} columns={kind.columns.length + 1}>
+                {kind.columns.map((column) => (
+                  <td key={column.id} className="py-0.5 pr-1.5">
+                    <EntryBox
+                      field={column}
+                      label={`${column.label}, line ${r + 1}`}
+                      value={line[column.id]}
+                      people={opened.household.people}
+                      focus={at.row === line.id && at.field === column.id}
+                      keep={keep(line.id ?? "", column.id)}
+                      secretAt={{ paper: paper.id, row: line.id, field: column.id }}
+                    />
+                  </td>
+                ))}
+                <td className="w-8 text-right">
+                  {r < rows.length && (
+                    <Button
+                      tone="quiet"
+                      aria-label={`Remove line ${r + 1}`}
+                      onClick={() => edit([{ do: "remove_row", paper: paper.id, row: line.id ?? "" }])}
+                    >
+                      ×
+                    </Button>
+                  )}
+                </td>
+              </WithFaults>
+            ))}
+          </tbody>
+        </table>
+      </div>
       <p className="mt-2 flex justify-between">
         <span className="text-soft">
           {count(rows.length, "line")}. The last, empty one is for the next receipt.
         </span>
-        <b className="pr-10">{exact(amount)}</b>
+        <span className="pr-10">
+          {!isZero(back) && `${exact(paid)} paid − ${exact(back)} paid back = `}
+          <b>{exact(amount)}</b>
+        </span>
       </p>
       <div className="mt-3 grid grid-cols-2">
         {points.map((point) => (

@@ -1,98 +1,209 @@
-// Open points: what blocks and what deserves a look, each answered where it stands or one step away.
+// Open points: what blocks and what deserves a look at the left, each answered where it stands or one step away; at the
+// right its rule and what answering does; below what is left blank.
 import { Link } from "@tanstack/react-router";
-import { useState } from "react";
-import type { Command, Entry, Field, Point } from "../api/types";
-import { useDesk } from "../desk/useDesk";
-import { EntryBox } from "../entry/EntryBox";
+import { useEffect, useRef, useState } from "react";
+import type { Command, Entry, Field, Place, Point } from "../api/types";
+import { type How, useDesk } from "../desk/useDesk";
+import { focusBox } from "../entry/boxes";
+import { EntryBox, FaultPlace } from "../entry/EntryBox";
 import { useWho } from "../signin/SignInGate";
 import { focusAtOnce } from "../ui/focus";
 import { count, exact, today } from "../ui/format";
 import { Blank, Button, Diamond } from "../ui/pieces";
 import { AnswerNo } from "./AnswerNo";
+import { Blanks } from "./Blanks";
+import { deeds, useAsked } from "./useAsked";
 
 export function PointsView() {
   const { opened } = useDesk();
-  const { points } = opened.outcome;
+  const { points, blanks } = opened.outcome;
   const open = points.filter((p) => !p.dismissed);
   const blocking = open.filter((p) => p.weight === "blocks");
   const looking = open.filter((p) => p.weight === "look");
   const aside = points.filter((p) => p.dismissed);
-  if (points.length === 0)
+  const [at, setAt] = useState<string>();
+  const marked = open.find((p) => p.id === at) ?? open[0];
+  const next = useNext(open.map((p) => p.id));
+  const shared = { marked: marked?.id, mark: setAt, settled: next };
+  if (points.length === 0 && blanks.length === 0)
     return <Blank title="Nothing is open">Every question is answered and no check found anything.</Blank>;
   return (
-    <section aria-label="Open points" tabIndex={0} className="h-full overflow-auto px-7 py-4">
-      <Group
-        title={`${count(blocking.length, "point")} hold${blocking.length === 1 ? "s" : ""} up the filing`}
-        points={blocking}
+    <div
+      className={`grid h-full max-desk:block max-desk:overflow-auto ${marked ? "grid-cols-[1fr_352px]" : ""}`}
+    >
+      <section
+        aria-label="Open points"
+        tabIndex={0}
+        className="min-h-0 overflow-auto border-r border-ink px-5 py-4 max-desk:px-2"
       >
-        <AnswerNo />
-      </Group>
-      <Group title={`${looking.length} worth a look`} points={looking} />
-      <Group title={`${aside.length} put aside`} points={aside} />
-    </section>
-  );
-}
-
-type GroupProps = { title: string; points: Point[]; children?: React.ReactNode };
-
-function Group({ title, points, children }: GroupProps) {
-  if (points.length === 0) return null;
-  return (
-    <section className="mb-6 max-w-7xl">
-      <div className="flex items-end justify-between border-b border-ink pb-1">
-        <h2>{title}</h2>
-        {children}
-      </div>
-      {points.map((point) => (
-        <OnePoint key={point.id} point={point} />
-      ))}
-    </section>
-  );
-}
-
-function OnePoint({ point }: { point: Point }) {
-  const { edit } = useDesk();
-  return (
-    <div className="row-line grid min-h-9 grid-cols-[20px_1fr_auto_auto] items-center gap-x-3 bg-sheet px-2 py-1 lg:grid-cols-[20px_1fr_12rem_13rem_auto]">
-      <span role="img" aria-label={point.weight === "blocks" ? "blocks" : "worth a look"}>
-        <Diamond solid={point.weight === "blocks"} />
-      </span>
-      <span>
-        <b className="font-semibold">{point.message}</b>{" "}
-        <span className="text-soft">{point.dismissed ?? point.remedy}</span>
-      </span>
-      <span className="hidden text-[12px] text-soft lg:block">{point.cite}</span>
-      <span className="justify-self-end">
-        <Settle point={point} />
-      </span>
-      {point.dismissed ? (
-        <Button tone="quiet" onClick={() => edit([{ do: "dismiss", point: point.id, reason: null }])}>
-          Take it up again
-        </Button>
-      ) : (
-        (point.beside && <DoneBeside point={point} />) ||
-        (point.weight === "look" && <PutAside point={point} />)
+        {points.length === 0 && (
+          <p className="mb-4">
+            <b>No check found anything.</b>{" "}
+            <span className="text-soft">What is left blank is read as below; the figures rest on that.</span>
+          </p>
+        )}
+        <Group
+          title={`${count(blocking.length, "point")} hold${blocking.length === 1 ? "s" : ""} up the filing`}
+          points={blocking}
+          {...shared}
+        >
+          <AnswerNo />
+        </Group>
+        <Group title={`${looking.length} worth a look`} points={looking} {...shared} />
+        <Group title={`${aside.length} put aside`} points={aside} {...shared} />
+        <Blanks blanks={blanks} open={points.length === 0} />
+      </section>
+      {marked && (
+        <aside aria-label="About the point" tabIndex={0} className="min-h-0 overflow-auto px-4 py-4">
+          <About key={marked.id} point={marked} />
+        </aside>
       )}
     </div>
   );
 }
 
+/** After a point was settled the next one has the focus. */
+function useNext(ids: string[]) {
+  const waiting = useRef<string | null>(null);
+  useEffect(() => {
+    const settled = waiting.current;
+    if (settled === null || ids.includes(settled)) return;
+    waiting.current = null;
+    const boxes = document.querySelectorAll<HTMLElement>("[data-point] [data-box], [data-point] a");
+    const box = [...boxes].find(
+      (b) => b.closest<HTMLElement>("[data-point]")?.dataset.point === after.current,
+    );
+    if (box) focusBox(box);
+  }, [ids]);
+  const after = useRef<string | undefined>(undefined);
+  return (id: string) => {
+    waiting.current = id;
+    after.current = ids[ids.indexOf(id) + 1] ?? ids.find((other) => other !== id);
+  };
+}
+
+type Shared = { marked: string | undefined; mark: (id: string) => void; settled: (id: string) => void };
+type GroupProps = Shared & { title: string; points: Point[]; children?: React.ReactNode };
+
+function Group({ title, points, children, ...shared }: GroupProps) {
+  if (points.length === 0) return null;
+  return (
+    <section className="mb-6">
+      <div className="flex items-end justify-between border-b border-ink pb-1">
+        <h2>{title}</h2>
+        {children}
+      </div>
+      {points.map((point) => (
+        <OnePoint key={point.id} point={point} {...shared} />
+      ))}
+    </section>
+  );
+}
+
+function OnePoint({ point, marked, mark, settled }: Shared & { point: Point }) {
+  const { edit } = useDesk();
+  const [place, setPlace] = useState<HTMLElement | null>(null);
+  const here = marked === point.id && !point.dismissed;
+  return (
+    <div
+      data-point={point.id}
+      className={`row-line border-l-3 px-2 py-1 ${here ? "border-l-petrol bg-wash" : "border-l-transparent bg-sheet"}`}
+      onFocusCapture={() => mark(point.id)}
+      onPointerDown={() => mark(point.id)}
+    >
+      <div className="grid min-h-7 grid-cols-[20px_1fr_auto] items-center gap-x-3 max-md:grid-cols-[20px_1fr]">
+        <span role="img" aria-label={point.weight === "blocks" ? "blocks" : "worth a look"}>
+          <Diamond solid={point.weight === "blocks"} />
+        </span>
+        <span>
+          <b className="font-semibold">{point.message}</b>{" "}
+          {point.dismissed && <span className="text-soft">{point.dismissed}</span>}
+        </span>
+        <span className="flex items-center justify-end gap-3 max-md:col-span-2">
+          <FaultPlace value={place}>
+            <Settle point={point} settled={() => settled(point.id)} />
+          </FaultPlace>
+          {point.dismissed ? (
+            <Button tone="quiet" onClick={() => edit([{ do: "dismiss", point: point.id, reason: null }])}>
+              Take it up again
+            </Button>
+          ) : (
+            (point.beside && <DoneBeside point={point} />) ||
+            (point.weight === "look" && <PutAside point={point} />)
+          )}
+        </span>
+      </div>
+      <span ref={setPlace} />
+    </div>
+  );
+}
+
+/** The question that stands at a place, if one does. */
+function useQuestion(place: Place): Field | undefined {
+  const { pack } = useDesk();
+  const among = place.person ? pack.person_questions : place.paper ? [] : pack.household_questions;
+  return among.find((q) => q.id === place.field);
+}
+
+/** What a point is about: its rule, what to do, and what answering does. */
+function About({ point }: { point: Point }) {
+  const { opened } = useDesk();
+  const question = useQuestion(point.place);
+  const asked = useAsked(point.place.person ?? undefined, question !== undefined);
+  const told = question ? deeds(question, opened.household.people, asked?.get(question.id)) : [];
+  return (
+    <>
+      <span className="text-soft">{point.weight === "blocks" ? "Holds up the filing" : "Worth a look"}</span>
+      <h2 className="text-[15px]">{point.message}</h2>
+      <p className="mt-1">{point.remedy}</p>
+      {point.cite && (
+        <p className="mt-2">
+          <span className="text-soft">Rule </span>
+          <b className="font-semibold">{point.cite}</b>
+        </p>
+      )}
+      {question?.help && <p className="mt-2 text-soft">{question.help}</p>}
+      {question && (
+        <section className="mt-4">
+          <h3 className="mb-1">What answering does</h3>
+          {told.length > 0 ? (
+            <ul>
+              {told.map((words) => (
+                <li key={words} className="row-line py-0.5">
+                  {words}
+                </li>
+              ))}
+            </ul>
+          ) : (
+            <p className="text-soft">{asked ? "It settles this point." : "Trying the answers…"}</p>
+          )}
+        </section>
+      )}
+      {point.not_covered && (
+        <p className="mt-3 border-l-4 border-ink bg-lilac px-3 py-1.5">
+          While it stands, the figures are not a result.
+        </p>
+      )}
+    </>
+  );
+}
+
 /** A question is answered here; anything else is one step away. */
-function Settle({ point }: { point: Point }) {
-  const { opened, pack, edit } = useDesk();
+function Settle({ point, settled }: { point: Point; settled: () => void }) {
+  const { opened, edit } = useDesk();
   const { household } = opened;
   const { place } = point;
   const person = household.people.find((p) => p.id === place.person);
-  const question: Field | undefined = person
-    ? pack.person_questions.find((q) => q.id === place.field)
-    : place.paper
-      ? undefined
-      : pack.household_questions.find((q) => q.id === place.field);
+  const question = useQuestion(place);
   if (question) {
     const command = (value: Entry | null): Command =>
       person
         ? { do: "answer_for", person: person.id, field: question.id, value }
         : { do: "answer", field: question.id, value };
+    const keep = (value: Entry | null, how: How) => {
+      settled();
+      return edit([command(value)], how);
+    };
     return (
       <span className="w-52">
         <EntryBox
@@ -100,7 +211,7 @@ function Settle({ point }: { point: Point }) {
           label={point.message}
           value={person ? person.answers?.[question.id] : household.answers?.[question.id]}
           people={household.people}
-          keep={(value, how) => edit([command(value)], how)}
+          keep={keep}
         />
       </span>
     );
@@ -134,12 +245,12 @@ function Settle({ point }: { point: Point }) {
       </span>
     );
   }
-  if (!person) return <span />;
+  if (!person) return null;
   return (
     <Link
       to="/h/$id/spread"
       params={{ id: opened.id }}
-      search={{ person: person.id }}
+      search={{ person: person.id, field: place.field ?? undefined }}
       className="text-petrol underline"
     >
       Go to {person.name.split(" ")[0]}

@@ -50,7 +50,7 @@ function Schedules({ returns }: { returns: ReturnSchedules[] }) {
   const mark = (row: FormRow) => stand({ form: keyOf(here), line: row.line, scopes: row.scope, trail: true });
   const from = (id: string) => open(filed.find((f) => f.of === here.of && f.form.id === id));
   return (
-    <div className="grid h-full grid-cols-[310px_1fr_392px] print:block">
+    <div className="grid h-full grid-cols-[310px_1fr_392px] max-desk:block max-desk:overflow-auto print:block">
       <nav
         aria-label="Forms"
         tabIndex={0}

@@ -2,9 +2,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "@tanstack/react-router";
 import { api, ask } from "../api/client";
-import type { Limit, Line } from "../api/types";
+import type { Limit, Line, Paper } from "../api/types";
+import { paperName } from "../desk/newPaper";
 import { useDesk } from "../desk/useDesk";
 import type { Standing } from "../router";
+import { Workings } from "../trail/Trail";
 import { difference, exact, isZero, precise, units } from "../ui/format";
 import { Button, Key, Waiting } from "../ui/pieces";
 import { type BoxInput, boxesBehind, linesAt, useTrail } from "./lines";
@@ -18,21 +20,22 @@ export function CellPanel({ line, scopes, stand }: Props) {
   const trail = useTrail({ line, scopes });
   const all = trail.data ?? [];
   const lines = linesAt(all, line, scopes);
-  const first = lines[0];
+  const shown = lines[0];
   if (trail.isPending) return <Waiting what="Looking it up…" />;
   if (trail.error) return <PanelHead over="No answer" title={trail.error.message} />;
-  if (!first) {
+  if (!shown) {
     return <PanelHead over="Not in this way" title="This line does not arise in the chosen way." />;
   }
   const boxes = boxesBehind(all, lines);
   const papers = [...new Set(boxes.map((b) => b.paper))];
+  const first = household.papers?.find((p) => p.id === papers[0]);
   const limits = outcome.limits.filter((l) => l.line === line && scopes.split(",").includes(l.scope));
   return (
     <div className="flex min-h-full flex-col">
-      <PanelHead over={lines.map((l) => l.whose).join(" · ")} title={first.label}>
+      <PanelHead over={lines.map((l) => l.whose).join(" · ")} title={shown.label}>
         <p className="text-soft">
-          {first.place && `${first.place} · `}
-          <b className="font-semibold">{first.cite}</b>
+          {shown.place && `${shown.place} · `}
+          <b className="font-semibold">{shown.cite}</b>
         </p>
       </PanelHead>
       <div className="space-y-3 px-4 pb-3">
@@ -45,9 +48,14 @@ export function CellPanel({ line, scopes, stand }: Props) {
         {limits.map((limit) => (
           <LimitBlock key={limit.id + limit.scope} limit={limit} />
         ))}
-        <p className="text-soft">{first.how}</p>
+        <div>
+          {lines.map((l) => (
+            <Workings key={l.scope} of={l} />
+          ))}
+          <p className="text-soft">{shown.how}</p>
+        </div>
         <Parts lines={lines} stand={stand} />
-        {papers[0] && household.papers?.some((p) => p.id === papers[0]) && <Changes paper={papers[0]} />}
+        {first && <Changes paper={first} />}
       </div>
       <div className="mt-auto flex gap-3 px-4 pb-4 text-soft">
         <Button tone="quiet" onClick={() => stand({ line, scopes, trail: true })}>
@@ -63,6 +71,9 @@ export function CellPanel({ line, scopes, stand }: Props) {
     </div>
   );
 }
+
+/** How many boxes of a paper the panel shows. */
+const MOST_BOXES = 5;
 
 function PaperCard({ id, boxes }: { id: string; boxes: BoxInput[] }) {
   const { opened } = useDesk();
@@ -82,7 +93,7 @@ function PaperCard({ id, boxes }: { id: string; boxes: BoxInput[] }) {
         </span>
         <span>{exact(amount)}</span>
       </Link>
-      {boxes.slice(0, 5).map((box) => (
+      {boxes.slice(0, MOST_BOXES).map((box) => (
         <div key={`${box.field}${box.row}${box.amount}`} className="flex justify-between gap-3 pt-0.5">
           <span className="truncate text-soft">
             {box.label.split(" · ").slice(1).join(" · ") || box.label}
@@ -90,6 +101,9 @@ function PaperCard({ id, boxes }: { id: string; boxes: BoxInput[] }) {
           <span>{exact(box.amount)}</span>
         </div>
       ))}
+      {boxes.length > MOST_BOXES && (
+        <p className="pt-0.5 text-soft">and {boxes.length - MOST_BOXES} more, all in the trail</p>
+      )}
     </div>
   );
 }
@@ -150,12 +164,16 @@ export function figure(input: { from: string; value?: string }) {
   return /^-?\d+\.\d\d$/.test(value) ? precise(value) : value;
 }
 
-function Changes({ paper }: { paper: string }) {
+function Changes({ paper }: { paper: Paper }) {
   const { opened } = useDesk();
   const effect = useQuery({
-    queryKey: ["effect", opened.id, opened.revision, paper],
+    queryKey: ["effect", opened.id, opened.revision, paper.id],
     queryFn: () =>
-      ask(api.GET("/api/households/{id}/effect", { params: { path: { id: opened.id }, query: { paper } } })),
+      ask(
+        api.GET("/api/households/{id}/effect", {
+          params: { path: { id: opened.id }, query: { paper: paper.id } },
+        }),
+      ),
   });
   const change = (amount: string) => (isZero(amount) ? "no change" : `${difference(amount)} tax`);
   if (!effect.data) return null;
@@ -165,13 +183,15 @@ function Changes({ paper }: { paper: string }) {
       <h3 className="mb-1">What this changes</h3>
       <dl>
         {with_more && (
-          <div className="flex justify-between">
-            <dt>{units(step)} more on it</dt>
+          <div className="flex justify-between gap-3">
+            <dt>
+              {units(step)} more on {paperName(paper)}
+            </dt>
             <dd className="font-semibold">{change(with_more)}</dd>
           </div>
         )}
-        <div className="flex justify-between">
-          <dt>Without this paper</dt>
+        <div className="flex justify-between gap-3">
+          <dt>Without {paperName(paper)}</dt>
           <dd className="font-semibold">{change(without)}</dd>
         </div>
         {way_without && (

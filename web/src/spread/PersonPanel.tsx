@@ -5,7 +5,9 @@ import { equalShares } from "../desk/newPaper";
 import { type How, useDesk, words } from "../desk/useDesk";
 import { EntryBox } from "../entry/EntryBox";
 import { field } from "../entry/field";
+import { Questions } from "../points/Questions";
 import { count } from "../ui/format";
+import { Line } from "../ui/Line";
 import { Button } from "../ui/pieces";
 import { Removing } from "../ui/Removing";
 import { PanelHead } from "./SpreadView";
@@ -15,9 +17,10 @@ const BORN = field("born", "Born", { type: "date" });
 const DIED = field("died", "Died", { type: "date" });
 const MONTHS = field("lived_with", "", { type: "count", max: 12 });
 
-export function PersonPanel({ person }: { person: Person }) {
+export function PersonPanel({ person, at }: { person: Person; at: string | undefined }) {
   const { opened, pack, edit } = useDesk();
   const people = opened.household.people;
+  const filers = people.filter((p) => p.role === "filer");
   const questions = pack.person_questions.filter((q) => q.of.includes(person.role));
   const set = (change: Partial<Extract<Command, { do: "set_person" }>>, how: How) =>
     edit([{ do: "set_person", person: person.id, ...change }], how);
@@ -39,6 +42,7 @@ export function PersonPanel({ person }: { person: Person }) {
           <EntryBox
             field={BORN}
             label="Born"
+            focus={at === "born"}
             value={person.born ?? undefined}
             people={people}
             keep={(v, how) => set({ born: text(v) }, how)}
@@ -48,63 +52,44 @@ export function PersonPanel({ person }: { person: Person }) {
           <EntryBox
             field={DIED}
             label="Died"
+            focus={at === "died"}
             value={person.died ?? undefined}
             people={people}
             keep={(v, how) => set({ died: text(v) }, how)}
           />
         </Line>
-        <NumberLine person={person} />
+        <NumberLine person={person} focus={at === "id_number"} />
         {person.role === "dependent" &&
-          people
-            .filter((p) => p.role === "filer")
-            .map((filer) => (
-              <Line key={filer.id} label={`Months with ${filer.name.split(" ")[0]}`}>
-                <EntryBox
-                  field={MONTHS}
-                  label={`Months with ${filer.name}`}
-                  value={person.lived_with?.[filer.id]}
-                  people={people}
-                  keep={(v, how) => {
-                    const months = v as number | null;
-                    return edit([{ do: "set_lived_with", person: person.id, with: filer.id, months }], how);
-                  }}
-                />
-              </Line>
-            ))}
-        {questions.map((question) => (
-          <Line key={question.id} label={question.label} help={question.help}>
-            <EntryBox
-              field={question}
-              label={question.label}
-              value={person.answers?.[question.id]}
-              people={people}
-              keep={(value, how) =>
-                edit([{ do: "answer_for", person: person.id, field: question.id, value }], how)
-              }
-              secretAt={{ person: person.id, field: question.id }}
-            />
-          </Line>
-        ))}
+          filers.map((filer) => (
+            <Line key={filer.id} label={`Months with ${filer.name.split(" ")[0]}`}>
+              <EntryBox
+                field={MONTHS}
+                label={`Months with ${filer.name}`}
+                focus={at === "lived_with" && filer.id === filers[0]?.id}
+                value={person.lived_with?.[filer.id]}
+                people={people}
+                keep={(v, how) => {
+                  const months = v as number | null;
+                  return edit([{ do: "set_lived_with", person: person.id, with: filer.id, months }], how);
+                }}
+              />
+            </Line>
+          ))}
+        <Questions
+          questions={questions}
+          answers={person.answers}
+          person={person}
+          at={at}
+          keep={(field) => (value, how) => edit([{ do: "answer_for", person: person.id, field, value }], how)}
+        />
         <RemovePerson person={person} />
       </div>
     </>
   );
 }
 
-export function Line({ label, help, children }: { label: string; help?: string; children: React.ReactNode }) {
-  return (
-    <div className="row-line grid grid-cols-[1fr_9.5rem] items-center gap-x-3 py-1">
-      <span>
-        {label}
-        {help && <span className="block text-[12px] text-soft">{help}</span>}
-      </span>
-      {children}
-    </div>
-  );
-}
-
 /** The identification number: hidden but for four digits; showing it is noted. */
-function NumberLine({ person }: { person: Person }) {
+function NumberLine({ person, focus }: { person: Person; focus: boolean }) {
   const { pack, edit } = useDesk();
   const text = field("id_number", pack.id_number, { type: "text", max: 30 });
   return (
@@ -112,6 +97,7 @@ function NumberLine({ person }: { person: Person }) {
       <EntryBox
         field={{ ...text, secret: true, shape: pack.id_shape }}
         label={pack.id_number}
+        focus={focus}
         value={person.id_number ?? undefined}
         people={[]}
         keep={(value, how) =>

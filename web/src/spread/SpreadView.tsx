@@ -1,11 +1,11 @@
 // The Spread: people are columns, lines are rows, the last column is the household together.
 import { useNavigate, useSearch } from "@tanstack/react-router";
-import { type KeyboardEvent, useRef } from "react";
-import type { Cell, Outcome, Row } from "../api/types";
+import { type KeyboardEvent, useRef, useState } from "react";
+import type { Cell, Outcome, Row, Section } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 import type { Standing } from "../router";
 import { Trail } from "../trail/Trail";
-import { balance, isZero, units } from "../ui/format";
+import { balance, difference, isZero, units } from "../ui/format";
 import { useKeys } from "../ui/keys";
 import { Notch } from "../ui/pieces";
 import { AddPerson } from "./AddPerson";
@@ -25,14 +25,32 @@ export function SpreadView() {
   useKeys({
     t: () => standing.line && stand({ ...standing, trail: !standing.trail || undefined }),
     Escape: () => stand({ line: standing.line, scopes: standing.scopes }),
+    ArrowDown: markFirst,
+    ArrowUp: markFirst,
+    ArrowLeft: markFirst,
+    ArrowRight: markFirst,
   });
+  const marked = standing.line || standing.person || standing.household;
   return (
-    <div className="grid h-full grid-rows-[1fr_auto]">
-      <div className={`grid min-h-0 ${standing.trail ? "grid-cols-[1fr_470px]" : "grid-cols-[1fr_352px]"}`}>
-        <section aria-label="Spread" className="min-h-0 overflow-auto border-r border-ink">
+    <div className="grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto]">
+      <div
+        className={`grid min-h-0 max-desk:block ${standing.trail ? "grid-cols-[1fr_470px]" : "grid-cols-[1fr_352px]"}`}
+      >
+        <section aria-label="Spread" className="h-full min-h-0 overflow-auto border-r border-ink">
           <SpreadTable outcome={opened.outcome} standing={standing} stand={stand} />
         </section>
-        <aside aria-label="About the marked place" tabIndex={0} className="min-h-0 overflow-auto">
+        <aside
+          aria-label="About the marked place"
+          tabIndex={0}
+          className={`min-h-0 overflow-auto ${marked ? "max-desk:fixed max-desk:inset-x-0 max-desk:bottom-0 max-desk:z-20 max-desk:max-h-[70dvh] max-desk:border-t-4 max-desk:border-plum max-desk:bg-paper" : "max-desk:hidden"}`}
+        >
+          <button
+            type="button"
+            className="sticky top-1 float-right mr-2 px-2 py-1 text-petrol underline desk:hidden"
+            onClick={() => stand({})}
+          >
+            Close
+          </button>
           <Panel standing={standing} stand={stand} />
         </aside>
       </div>
@@ -43,11 +61,18 @@ export function SpreadView() {
 
 type Stand = (search: Standing) => void;
 
+/** The first arrow on a sheet where nothing has the focus marks the cell at which Tab would stop. */
+function markFirst() {
+  if (document.activeElement?.closest("main")) return;
+  const cell = document.querySelector<HTMLElement>("[data-cell][tabindex='0']");
+  if (cell) mark(cell);
+}
+
 function Panel({ standing, stand }: { standing: Standing; stand: Stand }) {
   const { opened } = useDesk();
   const person = opened.household.people.find((p) => p.id === standing.person);
-  if (person) return <PersonPanel key={person.id} person={person} />;
-  if (standing.household) return <HouseholdPanel />;
+  if (person) return <PersonPanel key={person.id} person={person} at={standing.field} />;
+  if (standing.household) return <HouseholdPanel at={standing.field} />;
   if (!standing.line) return <Welcome />;
   if (standing.trail) return <Trail line={standing.line} scopes={standing.scopes ?? ""} stand={stand} />;
   return <CellPanel line={standing.line} scopes={standing.scopes ?? ""} stand={stand} />;
@@ -93,6 +118,9 @@ function SpreadTable({ outcome, standing, stand }: { outcome: Outcome; standing:
     walk(table.current, move[0] ?? 0, move[1] ?? 0);
   };
   const stop = tabStop(outcome, standing);
+  const rows = outcome.spread.flatMap((s) => s.rows);
+  const shared = rows.some((row) => row.shared);
+  const ends = rows.filter((row) => row.end).map((row) => row.label);
   const head = "px-3 pt-2 pb-1.5 text-right align-bottom";
   return (
     <table ref={table} className="w-full border-collapse" onKeyDown={onKeyDown}>
@@ -116,7 +144,15 @@ function SpreadTable({ outcome, standing, stand }: { outcome: Outcome; standing:
               </button>
             </th>
           ))}
-          <th scope="col" className={`${head} min-w-32 border-l border-ink`}>
+          {shared && (
+            <th scope="col" className={`${head} text-[12px] font-normal text-soft`}>
+              shared
+            </th>
+          )}
+          <th
+            scope="col"
+            className={`${head} min-w-32 border-l border-ink max-desk:sticky max-desk:right-0 max-desk:min-w-24 max-desk:bg-paper`}
+          >
             <button
               type="button"
               className="text-right hover:underline"
@@ -129,38 +165,85 @@ function SpreadTable({ outcome, standing, stand }: { outcome: Outcome; standing:
         </tr>
       </thead>
       {outcome.spread.map((section) => (
-        <tbody key={section.title} className="bg-sheet">
-          <tr className="row-line">
-            <th
-              scope="colgroup"
-              colSpan={outcome.columns.length + 1}
-              className="px-3.5 pt-1 pb-0.5 text-left text-[13.5px] font-bold text-plum"
-            >
-              {section.title}
-            </th>
-            <td className="border-l border-ink bg-[#faf8fb]" />
-          </tr>
-          {section.rows.map((row) => (
-            <SpreadRow key={row.label} row={row} standing={standing} stand={stand} stop={stop} />
-          ))}
-        </tbody>
+        <OneSection key={section.title} section={section} columns={outcome.columns.length + (shared ? 2 : 1)}>
+          {(rows) =>
+            rows.map((row) => (
+              <SpreadRow
+                key={row.label}
+                row={row}
+                standing={standing}
+                stand={stand}
+                stop={stop}
+                shared={shared}
+                fromEnd={ends.length - 1 - ends.indexOf(row.label)}
+              />
+            ))
+          }
+        </OneSection>
       ))}
     </table>
   );
 }
 
-type RowProps = { row: Row; standing: Standing; stand: Stand; stop: string };
+type SectionProps = { section: Section; columns: number; children: (rows: Row[]) => React.ReactNode };
 
-function SpreadRow({ row, standing, stand, stop }: RowProps) {
+/** A section with its heading; a long one shows its result until it is opened, one with a result alone has no heading. */
+function OneSection({ section, columns, children }: SectionProps) {
+  const [open, setOpen] = useState(!section.folds);
+  const results = section.rows.filter((row) => row.result);
+  const folded = section.folds && results.length > 0;
+  const bare = results.length === section.rows.length;
+  return (
+    <tbody className="bg-sheet">
+      {!bare && (
+        <tr className="row-line">
+          <th
+            scope="colgroup"
+            colSpan={columns}
+            className="px-3.5 pt-1 pb-0.5 text-left text-[13.5px] font-bold text-plum"
+          >
+            {folded ? (
+              <button type="button" aria-expanded={open} onClick={() => setOpen(!open)}>
+                {section.title}{" "}
+                <span className="text-[12px] font-normal underline">
+                  {open ? "fold" : `open ${section.rows.length - results.length} rows`}
+                </span>
+              </button>
+            ) : (
+              section.title
+            )}
+          </th>
+          <td className="border-l border-ink bg-[#faf8fb]" />
+        </tr>
+      )}
+      {children(open || !folded ? section.rows : results)}
+    </tbody>
+  );
+}
+
+type RowProps = {
+  row: Row;
+  standing: Standing;
+  stand: Stand;
+  stop: string;
+  /** Whether there is a column for what is nobody's part. */
+  shared: boolean;
+  /** How many rows of the end of the computation follow. */
+  fromEnd: number;
+};
+
+function SpreadRow({ row, standing, stand, stop, shared, fromEnd }: RowProps) {
   const tone = row.counts ? "" : "italic text-soft";
-  const ruled = row.result ? "border-b border-ink font-bold" : "row-line";
+  const ruled = row.end ? "font-bold" : row.result ? "border-b border-ink font-bold" : "row-line";
+  // The end of the computation stays in view.
+  const end = row.end ? { position: "sticky" as const, bottom: fromEnd * 25, zIndex: 5 } : undefined;
   const cell = (cell: Cell | null | undefined) =>
     cell ? <CellButton cell={cell} row={row} standing={standing} stand={stand} stop={stop} /> : <Nothing />;
   return (
-    <tr className={`h-[25px] ${ruled} ${tone}`}>
+    <tr className={`h-[25px] ${ruled} ${tone} ${row.end ? "end-row bg-sheet" : ""}`} style={end}>
       <th
         scope="row"
-        className={`px-3.5 text-left whitespace-nowrap ${row.result ? "font-bold" : "font-normal"}`}
+        className={`px-3.5 text-left max-desk:sticky max-desk:left-0 max-desk:z-1 max-desk:max-w-36 max-desk:bg-sheet max-desk:px-2 ${row.result || row.end ? "font-bold" : "font-normal"}`}
       >
         {row.label}
         {row.papers > 0 && <span className="ml-2 text-[12px] text-soft not-italic">{row.papers}</span>}
@@ -171,9 +254,22 @@ function SpreadRow({ row, standing, stand, stop }: RowProps) {
           {cell(c)}
         </td>
       ))}
-      <td className="border-l border-ink bg-[#faf8fb] p-0 text-right font-semibold">{cell(row.together)}</td>
+      {shared && (
+        <td className="px-3 text-right text-[12px] font-normal text-soft">
+          {row.shared ? sharedPart(row) : ""}
+        </td>
+      )}
+      <td className="border-l border-ink bg-[#faf8fb] p-0 text-right font-semibold max-desk:sticky max-desk:right-0 max-desk:z-1">
+        {cell(row.together)}
+      </td>
     </tr>
   );
+}
+
+/** What of the row is nobody's part; what a limit took comes back. */
+function sharedPart(row: Row) {
+  const amount = Number(row.shared ?? 0) * (row.takes_off ? -1 : 1);
+  return difference(String(amount));
 }
 
 function Nothing() {
@@ -190,9 +286,7 @@ function CellButton({ cell, row, standing, stand, stop }: CellProps) {
   const marked = isAt(cell, standing);
   const tabStop = keyOf(cell) === stop;
   const zero = isZero(cell.amount);
-  // A person's part is what came in; only the line of the return takes off.
-  const takesOff = row.takes_off && cell.line === row.line;
-  const plain = takesOff && !zero ? `−${units(cell.amount)}`.replace("−−", "") : units(cell.amount);
+  const plain = row.takes_off && !zero ? `−${units(cell.amount)}`.replace("−−", "") : units(cell.amount);
   const amount = row.balance ? balance(cell.amount) : plain;
   const at = { line: cell.line, scopes: cell.scopes.join(",") };
   const mark = marked ? "bg-wash outline-2 -outline-offset-2 outline-petrol" : "hover:bg-wash";

@@ -4,7 +4,7 @@ import type { NamedWay } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 import { count, difference, isZero, units } from "../ui/format";
 import { Key, Meter } from "../ui/pieces";
-import { useComparison } from "../ways/useComparison";
+import { named, ties, useComparison } from "../ways/useComparison";
 
 const SHOWN = 4;
 
@@ -13,7 +13,9 @@ export function WaysStrip() {
   const { outcome } = opened;
   // The ways at the ends of an amount are priced apart where that is much work.
   const apart = outcome.decisions.some((d) => d.arises && d.amount && !d.amount.none);
-  const ways = distinct(useComparison(apart).ways).slice(0, SHOWN);
+  const ways = ties(useComparison(apart).ways)
+    .map((tie) => tie.first)
+    .slice(0, SHOWN);
   const dearest = Math.max(...ways.map((w) => Math.abs(Number(w.total))), 1);
   const pinned = Object.keys(opened.household.pins ?? {}).length;
   const more = outcome.holding_ways - ways.length;
@@ -22,9 +24,9 @@ export function WaysStrip() {
   return (
     <section
       aria-label="Ways to file"
-      className="grid h-24 grid-cols-[150px_repeat(4,1fr)_120px] border-t border-ink"
+      className="grid h-[106px] grid-cols-[150px_repeat(4,1fr)_120px] border-t border-ink max-desk:flex max-desk:h-auto"
     >
-      <div className="border-r border-rule px-3.5 py-2">
+      <div className="border-r border-rule px-3.5 py-2 max-desk:hidden">
         <h2>Ways to file</h2>
         <p className="text-[12px] text-soft">
           {count(outcome.lawful_ways, "way")} lawful, {outcome.complete ? "all weighed" : "not all weighed"}
@@ -46,19 +48,21 @@ export function WaysStrip() {
         />
       ))}
       {Array.from({ length: SHOWN - ways.length }, (_, i) => (
-        <div key={i} className="border-r border-rule" />
+        <div key={i} className="border-r border-rule max-desk:hidden" />
       ))}
-      <div className="px-3.5 py-2">
-        {more > 0 && <b>{more} more</b>}
+      <div className="px-3.5 py-2 max-desk:flex max-desk:items-center max-desk:gap-2 max-desk:py-0.5">
+        {more > 0 && <b className="whitespace-nowrap">{more} more</b>}
         <Link
           to="/h/$id/ways"
           params={{ id: opened.id }}
           search={{}}
-          className="block text-[12px] text-petrol underline"
+          className="block text-[12px] whitespace-nowrap text-petrol underline"
         >
           open Ways
         </Link>
-        <Key>W</Key>
+        <span className="max-desk:hidden">
+          <Key>W</Key>
+        </span>
       </div>
     </section>
   );
@@ -69,16 +73,11 @@ function NoResult() {
   return (
     <section
       aria-label="Ways to file"
-      className="flex h-24 items-center border-t border-ink px-3.5 text-soft"
+      className="flex h-[106px] items-center max-desk:h-auto max-desk:py-1 border-t border-ink px-3.5 text-soft"
     >
       No tax is shown: something is not known or not computed. The open points name it.
     </section>
   );
-}
-
-/** Ways with the same total stand once, under the name of the first. */
-function distinct(ways: NamedWay[]) {
-  return ways.filter((way, i) => ways.findIndex((w) => w.total === way.total) === i);
 }
 
 function Way({
@@ -101,15 +100,17 @@ function Way({
       ? "the same"
       : difference(way.more);
   return (
-    <div className={`flex min-w-0 flex-col border-r border-rule px-3.5 py-2 ${tone}`}>
-      <span className={`text-[12px] ${first ? "text-white/90" : "text-soft"}`}>{told}</span>
+    <div
+      className={`flex min-w-0 flex-col border-r border-rule px-3.5 py-2 max-desk:flex-1 max-desk:flex-row max-desk:items-baseline max-desk:gap-2 max-desk:py-1 ${tone} ${first ? "" : "max-desk:hidden"}`}
+    >
+      <span className={`text-[12px] whitespace-nowrap ${first ? "text-white/90" : "text-soft"}`}>{told}</span>
       <b className="text-[17px] leading-tight" style={{ fontStretch: "110%" }}>
         {units(way.total)}
       </b>
-      <span className="truncate text-[12px]" title={way.name}>
-        {way.name}
+      <span className="text-[12px] leading-tight max-desk:truncate" title={way.name}>
+        {named(way)}
       </span>
-      <span className="mt-auto">
+      <span className="mt-auto max-desk:hidden">
         <Meter
           part={Math.abs(Number(way.total))}
           whole={dearest}

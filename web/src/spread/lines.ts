@@ -6,11 +6,11 @@ import { useDesk } from "../desk/useDesk";
 
 export type BoxInput = Extract<LineInput, { from: "box" }>;
 
-type Place = { line: string; scopes: string };
+type Place = { line: string; scopes: string; way?: string };
 
 function trailOf(id: string, revision: number, query: Place) {
   return {
-    queryKey: ["trail", id, revision, query.line, query.scopes],
+    queryKey: ["trail", id, revision, query.line, query.scopes, query.way],
     queryFn: () =>
       ask(
         api.GET("/api/households/{id}/revisions/{revision}/trail", {

@@ -1,7 +1,7 @@
 // The trail: how a line came to be, step by step, down to the boxes.
 import { Link, useNavigate } from "@tanstack/react-router";
 import { useEffect, useRef, useState } from "react";
-import type { Line, LineInput } from "../api/types";
+import type { Limit, Line, LineInput } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 import type { Standing } from "../router";
 import { figure, LimitBlock } from "../spread/CellPanel";
@@ -10,11 +10,17 @@ import { exact, precise } from "../ui/format";
 import { useKeys } from "../ui/keys";
 import { Blank, Button, Key, Waiting } from "../ui/pieces";
 
-type Props = { line: string; scopes: string; stand: (search: Standing) => void };
+type Props = {
+  line: string;
+  scopes: string;
+  /** What another way takes of each decision; the chosen way where it is left out. */
+  way?: string;
+  stand: (search: Standing) => void;
+};
 
-export function Trail({ line, scopes, stand }: Props) {
+export function Trail({ line, scopes, way, stand }: Props) {
   const { opened } = useDesk();
-  const trail = useTrail({ line, scopes });
+  const trail = useTrail({ line, scopes, way });
   const all = trail.data ?? [];
   const [back, setBack] = useState<Standing[]>([]);
   const [mark, setMark] = useState({ here: "", at: 0 });
@@ -62,7 +68,14 @@ export function Trail({ line, scopes, stand }: Props) {
   return (
     <div ref={panel} tabIndex={-1} className="flex min-h-full flex-col outline-none">
       {lines.map((l) => (
-        <OneLine key={l.scope} line={l} all={all} marked={steps[at]} into={into} />
+        <OneLine
+          key={l.scope}
+          line={l}
+          all={all}
+          marked={steps[at]}
+          into={into}
+          limits={way ? [] : opened.outcome.limits}
+        />
       ))}
       <div className="mt-auto flex flex-wrap items-center gap-x-3 gap-y-1 px-4 py-3 text-soft">
         {back.length > 0 && (
@@ -101,14 +114,15 @@ function OneLine({
   all,
   marked,
   into,
+  limits: known,
 }: {
   line: Line;
   all: Line[];
   marked: LineInput | undefined;
   into: (i: LineInput) => void;
+  limits: Limit[];
 }) {
-  const { opened } = useDesk();
-  const limits = opened.outcome.limits.filter((l) => l.line === line.id && l.scope === line.scope);
+  const limits = known.filter((l) => l.line === line.id && l.scope === line.scope);
   const feeds = fedBy(all, line);
   return (
     <article>
@@ -130,6 +144,7 @@ function OneLine({
             <span>{line.label}</span>
             <span>{precise(line.amount)}</span>
           </div>
+          <Workings of={line} />
           <p className="text-soft">{line.how}</p>
           <b className="font-semibold">{[line.cite, line.place].filter(Boolean).join(" · ")}</b>
         </li>
@@ -160,6 +175,15 @@ function OneLine({
       </div>
     </article>
   );
+}
+
+/** How a line was worked out, with its figures. */
+export function Workings({ of: { workings = [] } }: { of: Line }) {
+  return workings.map((how) => (
+    <p key={how} className="text-right text-plum">
+      {how}
+    </p>
+  ));
 }
 
 function Step({ input, marked, into }: { input: LineInput; marked: boolean; into: (i: LineInput) => void }) {
@@ -212,6 +236,7 @@ function asText(lines: Line[]) {
     [
       `${l.label}${l.place && ` (${l.place})`}, ${l.whose}: ${precise(l.amount)}`,
       ...(l.inputs ?? []).map(step),
+      ...(l.workings ?? []).map((how) => `  = ${how}`),
       `  ${l.how} ${l.cite}`,
     ].join("\n");
   return lines.map(one).join("\n\n");

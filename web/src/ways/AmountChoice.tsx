@@ -53,6 +53,11 @@ export function AmountChoice({ decision, amount, hold }: Props) {
           </button>
         ))}
       <AlongAmount amount={amount} label={decision.label} />
+      {(amount.curve ?? []).length > 1 && (
+        <p className="pb-1 text-[12px] text-soft">
+          The line leaves everything else as chosen; None and All choose the rest anew.
+        </p>
+      )}
       <div className="grid grid-cols-[1fr_8rem] items-center gap-x-2 pb-1">
         <span className="text-soft">Hold another amount</span>
         <EntryBox

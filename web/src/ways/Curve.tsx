@@ -1,37 +1,16 @@
-// The tax on the next hundred along the largest income of the household.
-import { useQuery } from "@tanstack/react-query";
-import { api, ask } from "../api/client";
-import type { CurvePoint } from "../api/types";
+// The tax on the next hundred along an amount of the household, and where decisions turn.
+import type { CurvePoint, Turn } from "../api/types";
 import { useDesk } from "../desk/useDesk";
+import { ChoiceBox } from "../entry/ChoiceBox";
 import { units } from "../ui/format";
+import { markBox, useCurve } from "./useCurve";
 
 const [WIDTH, HEIGHT, LEFT, BOTTOM, TOP] = [560, 190, 44, 22, 14];
 
-/** The paper with boxes whose main amount is the largest. */
-function useLargest() {
-  const { opened, pack } = useDesk();
-  const { household, outcome } = opened;
-  const largest = [...outcome.papers].sort((a, b) => Number(b.amount) - Number(a.amount));
-  for (const { paper, amount } of largest) {
-    const found = household.papers?.find((p) => p.id === paper);
-    const kind = pack.paper_kinds.find((k) => k.id === found?.kind);
-    const field = kind?.boxes.find((f) => f.id === kind.headline);
-    if (found && field) return { paper: found, field, amount };
-  }
-  return null;
-}
-
 export function Curve() {
   const { opened } = useDesk();
-  const largest = useLargest();
-  const query = { paper: largest?.paper.id ?? "", field: largest?.field.id };
-  const curve = useQuery({
-    queryKey: ["curve", opened.id, opened.revision, query.paper],
-    enabled: largest !== null,
-    queryFn: ({ signal }) =>
-      ask(api.GET("/api/households/{id}/curve", { params: { path: { id: opened.id }, query }, signal })),
-  });
-  if (!largest) {
+  const { amounts, along, curve, isPending } = useCurve();
+  if (!along) {
     return (
       <section aria-label="Tax on the next hundred" className="px-4 py-3">
         <h2>If the income were another</h2>
@@ -39,24 +18,40 @@ export function Curve() {
       </section>
     );
   }
+  const options = amounts.map((a) => ({ id: `${a.paper.id} ${a.field.id}`, label: a.name }));
+  const choose = (value: string | null) => {
+    const chosen = amounts.find((a) => `${a.paper.id} ${a.field.id}` === value);
+    if (chosen) markBox(opened.id, chosen.paper.id, chosen.field.id);
+  };
   return (
-    <section aria-label="Tax on the next hundred" className="min-w-0 px-4 py-3">
-      <h2>
-        If box {largest.field.number || largest.field.label} of {largest.paper.kind} {largest.paper.title}{" "}
-        were another <span className="font-normal">— tax on the next 100</span>
-      </h2>
-      {curve.data && curve.data.length > 1 ? (
-        <Steps points={curve.data} now={Number(largest.amount)} />
+    <section aria-label="Tax on the next hundred" className="min-w-0 px-4 py-2.5">
+      <div className="flex items-center gap-2">
+        <h2 className="whitespace-nowrap">Tax on the next 100, if this were another</h2>
+        <span className="min-w-0 flex-1">
+          <ChoiceBox
+            options={options}
+            value={`${along.paper.id} ${along.field.id}`}
+            keep={choose}
+            refuse={() => {}}
+            shared={{ "aria-label": "The amount of the curve" }}
+          />
+        </span>
+      </div>
+      {curve && curve.points.length > 1 ? (
+        <Steps points={curve.points} turns={curve.turns} now={Number(along.amount)} />
       ) : (
         <p className="text-soft">
-          {curve.isPending ? "Weighing the ways at a hundred amounts…" : "The curve cannot be drawn."}
+          {isPending ? "Weighing the ways at a hundred amounts…" : "The curve cannot be drawn."}
         </p>
       )}
     </section>
   );
 }
 
-function Steps({ points, now }: { points: CurvePoint[]; now: number }) {
+/** How many turns are marked. */
+const MOST_TURNS = 4;
+
+function Steps({ points, turns, now }: { points: CurvePoint[]; turns: Turn[]; now: number }) {
   const most = Number(points.at(-1)?.amount ?? 1);
   const rates = points.map((p) => Number(p.next_hundred));
   const [low, high] = [Math.min(0, ...rates), Math.max(40, ...rates)];
@@ -70,7 +65,7 @@ function Steps({ points, now }: { points: CurvePoint[]; now: number }) {
   const lines = Array.from({ length: (ceiling - floor) / 20 + 1 }, (_, i) => floor + 20 * i);
   const label = `Tax on the next hundred from 0 to ${units(String(most))}; now at ${units(String(now))}`;
   return (
-    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="mt-1 h-[196px] w-full" role="img" aria-label={label}>
+    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="mt-1 h-[190px] w-full" role="img" aria-label={label}>
       {lines.map((rate) => (
         <g key={rate}>
           <path d={`M${LEFT} ${y(rate)}H${WIDTH - 8}`} className="stroke-rule" />
@@ -91,6 +86,21 @@ function Steps({ points, now }: { points: CurvePoint[]; now: number }) {
         </text>
       ))}
       <path d={path.join("")} className="fill-none stroke-plum stroke-2" />
+      {turns.slice(0, MOST_TURNS).map((turn, i) => (
+        <g key={turn.amount + turn.decision}>
+          <path
+            d={`M${x(Number(turn.amount))} ${HEIGHT - BOTTOM}v-${12 + (i % 2) * 14}`}
+            className="stroke-ochre"
+          />
+          <text
+            x={x(Number(turn.amount)) + 3}
+            y={HEIGHT - BOTTOM - 4 - (i % 2) * 14}
+            className="fill-ochre text-[12px]"
+          >
+            {turn.to.toLowerCase()} from {units(turn.amount)}
+          </text>
+        </g>
+      ))}
       <path d={`M${x(now)} ${TOP}V${HEIGHT - BOTTOM}`} className="stroke-petrol stroke-2" />
       <text x={x(now) + 5} y={TOP + 9} className="fill-petrol text-[12px] font-bold">
         now {units(String(now))}

@@ -1,18 +1,22 @@
 // Every decision with its options and their prices; a click holds an option, another lets it go.
+import { Link } from "@tanstack/react-router";
 import { useState } from "react";
 import type { Decision } from "../api/types";
 import { type How, useDesk, words } from "../desk/useDesk";
-import { count, difference, isZero, units } from "../ui/format";
+import { capital, count, difference, isZero, units } from "../ui/format";
 import { Button } from "../ui/pieces";
 import { AmountChoice } from "./AmountChoice";
 import { useComparison } from "./useComparison";
+import { useCurve } from "./useCurve";
 
 export function Decisions() {
   const { opened } = useDesk();
   const { outcome } = opened;
   const { decisions } = useComparison();
-  const arising = decisions.filter((d) => d.arises);
-  const others = decisions.filter((d) => !d.arises);
+  const open = (d: Decision) =>
+    d.arises && (!isZero(d.worth) || d.pinned || (d.amount && !isZero(d.amount.most)));
+  const arising = decisions.filter(open);
+  const others = decisions.filter((d) => !open(d));
   return (
     <>
       <h2 className="pt-3.5 text-[15px]">What the law leaves open</h2>
@@ -28,16 +32,71 @@ export function Decisions() {
       {arising.map((d) => (
         <OneDecision key={d.id} decision={d} />
       ))}
+      <NotSaid />
       {others.length > 0 && (
-        <>
-          <h3 className="border-t border-rule pt-3 text-soft">Do not arise in the chosen way</h3>
+        <details className="border-t border-rule pt-2.5">
+          <summary className="cursor-pointer text-soft">
+            {others.length} that do not arise in this way, or change nothing
+          </summary>
           {others.map((d) => (
             <OneDecision key={d.id} decision={d} />
           ))}
-        </>
+        </details>
       )}
     </>
   );
+}
+
+/** What could not be weighed, because something that decides it is not said. */
+function NotSaid() {
+  const { opened, pack } = useDesk();
+  const asked = new Set([...pack.person_questions, ...pack.household_questions].map((q) => q.id));
+  const missing = opened.outcome.points.filter(
+    (p) =>
+      !p.dismissed && p.weight === "blocks" && !p.place.paper && p.place.field && asked.has(p.place.field),
+  );
+  if (missing.length === 0) return null;
+  return (
+    <section className="border-t border-rule pt-2.5 pb-1.5">
+      <b>Not weighed: not said yet</b>
+      <ul>
+        {missing.map((point) => (
+          <li key={point.id} className="py-0.5 pl-6">
+            {point.message} <span className="text-soft">{point.remedy}</span>
+          </li>
+        ))}
+      </ul>
+      <Link
+        to="/h/$id/points"
+        params={{ id: opened.id }}
+        search={{}}
+        className="pl-6 text-petrol underline underline-offset-2"
+      >
+        Answer them
+      </Link>
+    </section>
+  );
+}
+
+/** Where the choice turns: between its lines, or along the amount that the curve is drawn along. */
+function BreakEven({ decision }: { decision: Decision }) {
+  const { along, curve } = useCurve();
+  const told = [decision.break_even ? capital(decision.break_even) : null];
+  if (along && curve && decision.arises) {
+    const now = Number(along.amount);
+    const turns = curve.turns.filter((t) => t.decision === decision.id);
+    const below = turns.filter((t) => Number(t.amount) <= now).at(-1);
+    const above = turns.find((t) => Number(t.amount) > now);
+    if (below) told.push(`${below.from} below ${units(below.amount)} in ${along.name}`);
+    if (above) told.push(`${above.to} from ${units(above.amount)} in ${along.name}`);
+  }
+  return told
+    .filter((t) => t !== null)
+    .map((words) => (
+      <p key={words} className="pl-6 text-[12px] text-ochre">
+        {words}
+      </p>
+    ));
 }
 
 function OneDecision({ decision }: { decision: Decision }) {
@@ -105,6 +164,7 @@ function OneDecision({ decision }: { decision: Decision }) {
             {fault}
           </p>
         )}
+        <BreakEven decision={decision} />
         <p className="pt-0.5 pl-6 text-[12px] text-soft">
           {decision.cite}
           {decision.neutral ? " · moves money between the returns, not the tax" : ""}

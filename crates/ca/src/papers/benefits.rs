@@ -7,7 +7,7 @@ use crate::{
 use hembo_core::{
     field::{Field, Years},
     open_points,
-    paper::PaperKind,
+    paper::{Back, PaperKind},
     point::{Gather, Place},
     provision::Provision,
 };
@@ -56,6 +56,7 @@ const OLD_AGE: PaperKind = PaperKind {
         Field::amount("22", "22", "Income tax deducted"),
     ],
     columns: &[],
+    back: Back::Nothing,
     years: Years::ALL,
 };
 
@@ -77,6 +78,7 @@ const PENSION_PLAN: PaperKind = PaperKind {
         Field::amount("22", "22", "Income tax deducted"),
     ],
     columns: &[],
+    back: Back::Nothing,
     years: Years::ALL,
 };
 

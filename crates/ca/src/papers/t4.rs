@@ -12,7 +12,7 @@ use hembo_core::{
     field::{Field, Years},
     open_points,
     pack::Suggestion,
-    paper::PaperKind,
+    paper::{Back, PaperKind},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -95,6 +95,7 @@ pub const T4: PaperKind = PaperKind {
         Field::amount("87", "87", "Volunteer's exempt amount"),
     ],
     columns: &[],
+    back: Back::Nothing,
     years: Years::ALL,
 };
 

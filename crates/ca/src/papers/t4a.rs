@@ -6,7 +6,7 @@ use crate::{
 };
 use hembo_core::{
     field::{Field, Years},
-    paper::PaperKind,
+    paper::{Back, PaperKind},
     provision::Provision,
 };
 use hembo_money::{Money, Rounding};
@@ -62,6 +62,7 @@ pub const T4A: PaperKind = PaperKind {
             .help("Then boxes 024, 133 and 194 count as pension before 65."),
     ],
     columns: &[],
+    back: Back::Nothing,
     years: Years::ALL,
 };
 

@@ -7,7 +7,7 @@ use hembo_core::{
     field::{Field, Years},
     open_points,
     pack::Suggestion,
-    paper::PaperKind,
+    paper::{Back, PaperKind},
     point::{Gather, Place},
     provision::Provision,
 };
@@ -66,6 +66,7 @@ pub const T5: PaperKind = PaperKind {
         Field::text("27", "27", "Foreign currency", 3).help("Blank where the amounts are in dollars."),
     ],
     columns: &[],
+    back: Back::Nothing,
     years: Years::ALL,
 };
 

@@ -1,27 +1,21 @@
 //! From a checked household to its outcome: the search, one recording, and the parts that need no view.
 
 use super::{
-    AmountOutcome, Authority, ComparedRow, DecisionOutcome, Kink, MOST_WAYS, NAMED_WAYS, NamedWay,
-    OptionOutcome, Outcome, Wanted, schedules,
-    shown::{Shown, is_balance},
+    AmountOutcome, Authority, Comparison, DecisionOutcome, Kink, MOST_WAYS, NAMED_WAYS, OptionOutcome,
+    Outcome, Wanted, compare, schedules, shown::Shown,
 };
 use crate::{
+    asking,
     check::{Fault, faults},
     decision::{Amount, Decision, More, Taken, Way},
     field::FieldKind,
-    household::{Entry, Household, Paper},
-    line::{LineId, SpreadRow},
+    household::{Household, Paper},
     pack::{Case, Pack, Registry},
-    search::{Ends, Ranked, Stop, Stopped, View, Weighed, along, search, search_with_ends},
-    trail::Scope,
-    words::capital,
+    search::{Ends, Stop, Stopped, View, Weighed, along, search, search_with_ends},
 };
 use hembo_money::Money;
 use std::collections::BTreeMap;
 use time::Date;
-
-/// How many of the lowest ways are compared line by line.
-const COMPARED: usize = 3;
 
 /// Why there is no outcome.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -114,14 +108,14 @@ fn assemble(
     let points = view.points(&weighed);
     let authorities = view.authorities();
     let all = |amount: fn(&Authority) -> Money| authorities.iter().map(amount).sum();
-    let mut decisions = decisions(&*case, household, &chosen, &weighed, total);
+    let mut decisions = decisions(&view, &weighed, total);
     if wanted.comparisons {
         draw_curves(&*case, &chosen, &mut decisions, stop);
     }
     if stop.is_stopped() {
         return Err(Stopped);
     }
-    Ok(Outcome {
+    let mut outcome = Outcome {
         country: household.country.clone(),
         locality: pack.locality(household),
         one_home: pack.one_home(household),
@@ -138,11 +132,15 @@ fn assemble(
         lawful_ways: weighed.lawful,
         holding_ways: weighed.holding,
         columns: view.columns(),
-        together: way_name(&*case, &chosen),
+        together: compare::way_name(&*case, &chosen),
         spread: view.spread(),
-        ways: named_ways(&*case, &weighed.ranking),
+        ways: compare::named(&*case, &weighed.ranking),
         decisions,
-        compared: if wanted.comparisons { compared(pack, &*case, &weighed.ranking) } else { Vec::new() },
+        compared: if wanted.comparisons {
+            compare::side_by_side(pack, &*case, household, &weighed)
+        } else {
+            Comparison::default()
+        },
         schedules: if wanted.schedules { schedules::of(&view) } else { Vec::new() },
         lines: trail.lines.iter().map(|l| view.line(l.id, l.scope, l.amount, &l.inputs)).collect(),
         limits: trail
@@ -152,20 +150,30 @@ fn assemble(
             .map(|(a, t)| view.limit(*a, *t))
             .collect(),
         points,
+        blanks: Vec::new(),
         papers: view.papers(),
-    })
+    };
+    outcome.blanks = asking::blanks(household, pack, &outcome);
+    Ok(outcome)
 }
 
 /// The amount that stands for a paper in lists: its headline box (or the first amount that is filled), or the sum of
-/// that column.
+/// that column less what was paid back.
 pub fn headline(pack: &dyn Pack, paper: &Paper) -> Money {
     let Some(kind) = pack.paper_kinds().iter().find(|k| k.id == paper.kind) else { return Money::ZERO };
     if kind.column(kind.headline).is_some() {
-        return paper.rows.iter().filter_map(|row| row.get(kind.headline).and_then(Entry::money)).sum();
+        let net = |(added, back)| -> Money { added - back };
+        return paper.rows.iter().map(|row| net(kind.line(row))).sum();
     }
     let others = kind.boxes.iter().filter(|f| matches!(f.kind, FieldKind::Amount { .. })).map(|f| f.id);
     let boxes = std::iter::once(kind.headline).chain(others).map(|id| paper.amount(id));
     boxes.into_iter().find(|amount| !amount.is_zero()).unwrap_or_default()
+}
+
+/// What of a paper's list was paid back.
+pub fn paid_back(pack: &dyn Pack, paper: &Paper) -> Money {
+    let kind = pack.paper_kinds().iter().find(|k| k.id == paper.kind);
+    kind.map_or(Money::ZERO, |kind| paper.rows.iter().map(|row| kind.line(row).1).sum())
 }
 
 /// Full years from a birth to a day.
@@ -174,55 +182,8 @@ pub fn age_on(born: Date, day: Date) -> i32 {
     day.year() - born.year() - i32::from(!had_birthday)
 }
 
-fn way_name(case: &dyn Case, way: &Way) -> String {
-    let told = case.decisions().iter().enumerate().filter_map(|(d, about)| {
-        let option = || about.options.get(way.taken(d)?).map(|o| o.short.clone());
-        about.amount.as_ref().and_then(|a| amount_name(a, way.amount(d)?)).or_else(option)
-    });
-    let told: Vec<_> = told.filter(|s| !s.is_empty()).collect();
-    if told.is_empty() { "Nothing left open".into() } else { capital(&told.join(" · ")) }
-}
-
-/// An amount in the name of a way.
-fn amount_name(about: &Amount, taken: Money) -> Option<String> {
-    match taken {
-        _ if about.short.is_empty() => None,
-        Money::ZERO => Some(format!("no {}", about.short)),
-        _ => Some(format!("{} {taken:#}", about.short)),
-    }
-}
-
-/// What a way takes of a decision, as it stands in files.
-fn taken_text(about: &Decision, taken: Taken) -> String {
-    match taken {
-        Taken::Option(option) => about.options[usize::from(option)].id.clone(),
-        Taken::Amount(amount) => amount.to_string(),
-    }
-}
-
-fn named_ways(case: &dyn Case, ranking: &[Ranked]) -> Vec<NamedWay> {
-    let lowest = ranking.first().map_or(Money::ZERO, |r| r.total);
-    let named = |ranked: &Ranked| NamedWay {
-        name: way_name(case, &ranked.way),
-        total: ranked.total,
-        more: ranked.total - lowest,
-        options: case
-            .decisions()
-            .iter()
-            .enumerate()
-            .filter_map(|(d, about)| Some((about.id.clone(), taken_text(about, ranked.way.0[d]?))))
-            .collect(),
-    };
-    ranking.iter().map(named).collect()
-}
-
-fn decisions(
-    case: &dyn Case,
-    household: &Household,
-    chosen: &Way,
-    weighed: &Weighed,
-    total: Money,
-) -> Vec<DecisionOutcome> {
+fn decisions(view: &Shown<'_>, weighed: &Weighed, total: Money) -> Vec<DecisionOutcome> {
+    let Shown { case, household, way: chosen, .. } = *view;
     let outcome = |(d, about): (usize, &Decision)| {
         let best = |o: usize| weighed.prices[d][o];
         let ends = weighed.ends[d];
@@ -258,6 +219,7 @@ fn decisions(
                 })
                 .collect(),
             amount: about.amount.as_ref().map(|a| amount(case, chosen, d, a, ends)),
+            break_even: compare::break_even(view, d),
         }
     };
     case.decisions().iter().enumerate().map(outcome).collect()
@@ -283,30 +245,4 @@ fn draw_curves(case: &dyn Case, chosen: &Way, decisions: &mut [DecisionOutcome],
         let kinks = along(case, chosen, place, amount.most, stop);
         amount.curve = kinks.into_iter().map(|(amount, total)| Kink { amount, total }).collect();
     }
-}
-
-fn compared(pack: &dyn Pack, case: &dyn Case, ranking: &[Ranked]) -> Vec<ComparedRow> {
-    let recorded: Vec<_> =
-        ranking.iter().take(COMPARED).map(|r| (case.record(&r.way), case.returns(&r.way), &r.way)).collect();
-    let row = |row: &SpreadRow| ComparedRow {
-        label: row.label.into(),
-        takes_off: row.takes_off,
-        balance: is_balance(pack, row),
-        result: row.result,
-        amounts: recorded
-            .iter()
-            .map(|(trail, returns, way)| {
-                let main = (0..returns.len()).filter(|&r| returns[r].main).map(Scope::Return);
-                let counted = main.filter(|&s| case.counts(way, row.total, s));
-                let amounts: Vec<_> = counted.filter_map(|s| trail.amount(row.total, s)).collect();
-                (!amounts.is_empty()).then(|| amounts.into_iter().sum())
-            })
-            .collect(),
-    };
-    // What differs by cents only would look the same.
-    let whole = |amount: &Option<Money>| amount.unwrap_or_default().to_whole();
-    let differs = |r: &ComparedRow| r.amounts.windows(2).any(|w| whole(&w[0]) != whole(&w[1]));
-    let taxes: Vec<LineId> = pack.totals().iter().map(|t| t.tax).collect();
-    let rows = pack.spread().iter().flat_map(|s| s.rows).map(|r| (taxes.contains(&r.total), row(r)));
-    rows.filter(|(tax, r)| *tax || differs(r)).map(|(_, r)| r).collect()
 }

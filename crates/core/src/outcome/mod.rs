@@ -2,14 +2,15 @@
 //! the chosen way and the pack's declarations.
 
 mod assemble;
+mod compare;
 mod fingerprint;
 mod schedules;
 mod shown;
 
-pub use assemble::{Unreckoned, age_on, headline, pins_of, reckon, reckon_until};
+pub use assemble::{Unreckoned, age_on, headline, paid_back, pins_of, reckon, reckon_until};
 pub use schedules::{FormOutcome, FormRow, ReturnSchedules};
 
-use crate::{check::Fault, limit::Limit, pack::Suggestion, point::Point};
+use crate::{asking::Blank, check::Fault, limit::Limit, pack::Suggestion, point::Point};
 use hembo_money::Money;
 use serde::Serialize;
 use std::collections::{BTreeMap, BTreeSet, HashMap};
@@ -86,9 +87,9 @@ pub struct Outcome {
     pub ways: Vec<NamedWay>,
     /// What the law leaves open.
     pub decisions: Vec<DecisionOutcome>,
-    /// The rows of the Spread that differ between the lowest ways; nothing where that was not asked for.
-    #[serde(default, skip_serializing_if = "Vec::is_empty")]
-    pub compared: Vec<ComparedRow>,
+    /// The chosen way beside others; nothing where that was not asked for.
+    #[serde(default, skip_serializing_if = "Comparison::is_empty")]
+    pub compared: Comparison,
     /// The official forms of every return; nothing where that was not asked for.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub schedules: Vec<ReturnSchedules>,
@@ -99,6 +100,8 @@ pub struct Outcome {
     pub limits: Vec<Limit>,
     /// What is unsettled: what blocks first.
     pub points: Vec<Point>,
+    /// What is left blank and read as No or zero.
+    pub blanks: Vec<Blank>,
     /// What each paper brings.
     pub papers: Vec<PaperOutcome>,
 }
@@ -134,6 +137,8 @@ pub struct Column {
 pub struct Section {
     /// The heading.
     pub title: String,
+    /// A long one, which folds into its result until it is opened.
+    pub folds: bool,
     /// The rows.
     pub rows: Vec<Row>,
 }
@@ -153,6 +158,11 @@ pub struct Row {
     pub balance: bool,
     /// A result.
     pub result: bool,
+    /// The tax, what was paid, or the balance of an authority: the end of the computation.
+    pub end: bool,
+    /// What of the last column is nobody's part, such as what a limit took from all together; nothing where the parts are
+    /// all of it.
+    pub shared: Option<Money>,
     /// Whether it counts in the chosen way, or only shows what another option would use.
     pub counts: bool,
     /// One cell a column.
@@ -185,6 +195,8 @@ pub struct Cell {
 pub struct NamedWay {
     /// What it is: "Joint · itemized".
     pub name: String,
+    /// How it differs from the lowest: "but standard"; empty for that.
+    pub but: String,
     /// The household's total tax.
     pub total: Money,
     /// How much more than the first.
@@ -214,6 +226,8 @@ pub struct DecisionOutcome {
     pub options: Vec<OptionOutcome>,
     /// The amount, where one is chosen.
     pub amount: Option<AmountOutcome>,
+    /// At what the choice turns, in words, where the larger of two lines wins.
+    pub break_even: Option<String>,
 }
 
 /// An amount that the household chooses, with what it costs.
@@ -263,18 +277,70 @@ pub struct OptionOutcome {
     pub barred: Option<String>,
 }
 
-/// A row that differs between the lowest ways.
+/// Ways side by side.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, ToSchema)]
+pub struct Comparison {
+    /// The columns: the chosen way first.
+    pub ways: Vec<ComparedWay>,
+    /// The rows in which they differ, and what the others leave out, so that every column adds up.
+    pub rows: Vec<ComparedRow>,
+}
+
+impl Comparison {
+    fn is_empty(&self) -> bool {
+        self.ways.is_empty()
+    }
+}
+
+/// A way as a column.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct ComparedWay {
+    /// What it is among the columns.
+    pub standing: Standing,
+    /// Its name by its own choices.
+    pub name: String,
+    /// How it differs from the first column; empty for that.
+    pub but: String,
+    /// The household's total.
+    pub total: Money,
+    /// That, less the total of the first column.
+    pub more: Money,
+    /// What it takes of each decision.
+    pub options: BTreeMap<String, String>,
+}
+
+/// What a way is among those side by side.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Standing {
+    /// The lowest, and chosen.
+    Lowest,
+    /// The chosen one, which holds pins that cost something.
+    Held,
+    /// The lowest, were the pins let go.
+    LetGo,
+    /// A dearer one.
+    Dearer,
+}
+
+/// A row that differs between ways.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct ComparedRow {
     /// The words at the left.
     pub label: String,
+    /// The line; empty where it is no single one.
+    pub line: String,
+    /// Whose lines each column adds up.
+    pub scopes: Vec<Vec<String>>,
+    /// What the rows that are not shown make together, the same in every column.
+    pub same: bool,
     /// Shown with a minus sign.
     pub takes_off: bool,
     /// A balance: told as due or back.
     pub balance: bool,
     /// A result.
     pub result: bool,
-    /// One amount for each of the first ways.
+    /// One amount for each column.
     pub amounts: Vec<Option<Money>>,
 }
 
@@ -297,6 +363,9 @@ pub struct Line {
     pub how: String,
     /// The amount.
     pub amount: Money,
+    /// How it was worked out, with its figures.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub workings: Vec<String>,
     /// What it was made from.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub inputs: Vec<LineInput>,
@@ -369,6 +438,8 @@ pub struct PaperOutcome {
     pub paper: String,
     /// The amount that stands for it in lists.
     pub amount: Money,
+    /// What was paid back, and is off that amount.
+    pub back: Money,
     /// The lines its boxes go to.
     pub feeds: Vec<Feed>,
     /// What its empty boxes would hold.
@@ -389,6 +460,20 @@ pub struct Feed {
 }
 
 impl LineInput {
+    /// What it is called.
+    fn label(&self) -> &str {
+        match self {
+            LineInput::Line { label, .. }
+            | LineInput::Box { label, .. }
+            | LineInput::Figure { label, .. } => label,
+        }
+    }
+
+    /// The id and scope of the line that it is, on their own.
+    fn line_scope(&self) -> Option<(String, String)> {
+        self.line().map(|(id, scope)| (id.to_owned(), scope.to_owned()))
+    }
+
     /// The id and scope of the line that it is, if it is one.
     fn line(&self) -> Option<(&str, &str)> {
         match self {
@@ -441,6 +526,7 @@ impl Outcome {
     pub fn without_trail(mut self) -> Outcome {
         for line in &mut self.lines {
             line.inputs.clear();
+            line.workings.clear();
         }
         self
     }

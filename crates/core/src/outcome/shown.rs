@@ -1,7 +1,8 @@
 //! One way as people see it: the Spread, lines with their trail, limits, points, and what papers bring.
 
 use super::{
-    Authority, Cell, Column, Feed, Line, LineInput, PaperOutcome, Row, Section, age_on, fingerprint, headline,
+    Authority, Cell, Column, Feed, Line, LineInput, PaperOutcome, Row, Section, age_on, fingerprint,
+    headline, paid_back,
 };
 use crate::{
     decision::{Decision, More, Way},
@@ -13,6 +14,7 @@ use crate::{
     point::{Place, Point, PointDef, Weight},
     search::Weighed,
     trail::{Input, Inputs, Item, Recorded, Recorder, Scope},
+    words::first_name,
 };
 use hembo_money::Money;
 use std::collections::{BTreeMap, HashMap};
@@ -117,6 +119,7 @@ impl<'a> Shown<'a> {
     pub(super) fn spread(&self) -> Vec<Section> {
         let section = |s: &crate::line::SpreadSection| Section {
             title: s.title.into(),
+            folds: s.folds,
             rows: s.rows.iter().filter_map(|r| self.row(r)).collect(),
         };
         self.pack.spread().iter().map(section).filter(|s| !s.rows.is_empty()).collect()
@@ -142,10 +145,22 @@ impl<'a> Shown<'a> {
             takes_off: row.takes_off,
             balance: is_balance(self.pack, row),
             result: row.result,
+            end: self.pack.totals().iter().any(|t| [t.tax, t.paid, t.balance].contains(&row.total)),
+            shared: self.shared(&cells, together.as_ref()),
             counts: main.iter().any(|&s| self.case.counts(self.way, row.total, s)),
             cells,
             together,
         })
+    }
+
+    /// What of the last column is nobody's part. A dependent's own return is no part of it.
+    fn shared(&self, cells: &[Option<Cell>], together: Option<&Cell>) -> Option<Money> {
+        let beside = |person: usize| self.returns.iter().any(|r| !r.main && r.people.contains(&person));
+        let parts = cells.iter().enumerate().filter(|(person, _)| !beside(*person));
+        let parts: Vec<_> = parts.filter_map(|(_, c)| Some(c.as_ref()?.amount)).collect();
+        let rest = together?.amount - parts.iter().copied().sum();
+        let told = parts.iter().any(|part| !part.is_zero()) && !rest.to_whole().is_zero();
+        told.then_some(rest)
     }
 
     /// Who files alone sees the line of that return; everyone else the part that is theirs.
@@ -217,9 +232,18 @@ impl<'a> Shown<'a> {
 
     fn papers_behind(&self, row: &SpreadRow) -> usize {
         let of_people = row.person.filter(|line| *line != row.total);
-        let lines =
-            self.recorded(row.total).chain(of_people.into_iter().flat_map(|line| self.recorded(line)));
-        let boxes = lines.flat_map(|l| &l.inputs.0).filter_map(|i| match i {
+        let lines: Vec<_> = self
+            .recorded(row.total)
+            .chain(of_people.into_iter().flat_map(|line| self.recorded(line)))
+            .collect();
+        // A person's part may add up lines of its own.
+        let of_persons = lines.iter().filter(|l| matches!(l.scope, Scope::Person(_)));
+        let added = of_persons.flat_map(|l| &l.inputs.0).filter_map(|i| match i {
+            Input::Line(id, scope, _) => self.recorded(id).find(|l| l.scope == *scope),
+            _ => None,
+        });
+        let all = lines.iter().copied().chain(added);
+        let boxes = all.flat_map(|l| &l.inputs.0).filter_map(|i| match i {
             Input::Box(item) => Some(item.paper),
             _ => None,
         });
@@ -227,10 +251,7 @@ impl<'a> Shown<'a> {
     }
 
     pub(super) fn scope(&self, scope: Scope) -> String {
-        match scope {
-            Scope::Return(r) => format!("return/{r}"),
-            Scope::Person(p) => format!("person/{}", self.household.people[p].id),
-        }
+        scope.name(self.household)
     }
 
     pub(super) fn whose(&self, scope: Scope) -> String {
@@ -266,12 +287,49 @@ impl<'a> Shown<'a> {
             cite: def.map_or("", |def| def.cite).into(),
             how: def.map_or("", |def| def.how).into(),
             amount,
-            inputs: inputs.0.iter().map(|i| self.input(i)).collect(),
+            workings: inputs.0.iter().filter_map(Input::working).collect(),
+            inputs: self.told_apart(inputs.0.iter().filter_map(|i| self.input(i)).collect()),
         }
     }
 
-    fn input(&self, input: &Input) -> LineInput {
-        match input {
+    /// Lines of one name among the inputs are told apart by whose they are, else by where they stand.
+    fn told_apart(&self, mut inputs: Vec<LineInput>) -> Vec<LineInput> {
+        let labels: Vec<_> = inputs.iter().map(|i| i.label().to_owned()).collect();
+        let places: Vec<_> = inputs.iter().map(LineInput::line_scope).collect();
+        let more: Vec<_> = (0..inputs.len())
+            .map(|at| {
+                let (id, scope) = places[at].clone()?;
+                let twins: Vec<_> =
+                    (0..inputs.len()).filter(|&o| o != at && labels[o] == labels[at]).collect();
+                let alike = |o: &usize| places[*o].as_ref().is_some_and(|(_, s)| *s == scope);
+                match twins.first() {
+                    None => None,
+                    Some(twin) if alike(twin) => {
+                        Some(self.place(&id)).filter(|p| !p.is_empty()).map(str::to_owned)
+                    }
+                    Some(_) => Some(self.whose_is(&scope)),
+                }
+            })
+            .collect();
+        for (input, more) in inputs.iter_mut().zip(more) {
+            if let (LineInput::Line { label, .. }, Some(more)) = (input, more) {
+                *label = format!("{label} · {more}");
+            }
+        }
+        inputs
+    }
+
+    /// Whose a scope is, in a word.
+    fn whose_is(&self, scope: &str) -> String {
+        let people = (0..self.household.people.len()).map(Scope::Person);
+        let all = (0..self.returns.len()).map(Scope::Return).chain(people);
+        let found = all.into_iter().find(|s| self.scope(*s) == scope);
+        found.map_or(String::new(), |s| first_name(&self.whose(s)).to_owned())
+    }
+
+    fn input(&self, input: &Input) -> Option<LineInput> {
+        Some(match input {
+            Input::Working(_) => return None,
             Input::Line(id, scope, amount) => self.line_input(id, *scope, *amount, None),
             Input::Flow(id, from, amount) => {
                 self.line_input(id, *from, *amount, self.filers_of([*from].into_iter()).pop())
@@ -287,7 +345,7 @@ impl<'a> Shown<'a> {
                 }
             }
             Input::Figure(label, value) => LineInput::Figure { label: (*label).into(), value: value.clone() },
-        }
+        })
     }
 
     fn line_input(&self, id: LineId, scope: Scope, amount: Money, moved_from: Option<String>) -> LineInput {
@@ -384,6 +442,7 @@ impl<'a> Shown<'a> {
         let paper = |(index, paper): (usize, &Paper)| PaperOutcome {
             paper: paper.id.clone(),
             amount: headline(self.pack, paper),
+            back: paid_back(self.pack, paper),
             feeds: std::mem::take(&mut feeds[index]),
             suggestions: self.pack.suggestions(self.household, paper),
         };

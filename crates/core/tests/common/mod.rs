@@ -11,7 +11,7 @@ use hembo_core::{
     line::{LineId, SpreadRow, SpreadSection},
     lines,
     pack::{About, Question, Renamed, Return, Suggestion, Totals},
-    paper::PaperKind,
+    paper::{Back, PaperKind},
     point::{Place, PointDef},
     provision::{Declared, Provision},
     search::{Law, View, Weighable},
@@ -47,6 +47,7 @@ static KINDS: &[PaperKind] = &[
             Field::amount("tide", "9", "Tide bonus").since(2026),
         ],
         columns: &[],
+        back: Back::Nothing,
         years: Years::ALL,
     },
     PaperKind {
@@ -58,6 +59,7 @@ static KINDS: &[PaperKind] = &[
         headline: "amount",
         boxes: &[],
         columns: &[Field::date("date", "", "Day"), Field::amount("amount", "", "Amount")],
+        back: Back::Nothing,
         years: Years::ALL,
     },
     PaperKind {
@@ -69,6 +71,7 @@ static KINDS: &[PaperKind] = &[
         headline: "",
         boxes: &[],
         columns: &[],
+        back: Back::Nothing,
         years: Years { since: Some(2020), until: Some(2024) },
     },
 ];
@@ -108,6 +111,7 @@ static FORMS: LazyLock<Forms> = LazyLock::new(|| {
 
 static SPREAD: &[SpreadSection] = &[SpreadSection {
     title: "All",
+    folds: false,
     rows: &[
         SpreadRow::new("Pay", Some("at.pay"), "at.pay"),
         SpreadRow::new("Gifts", None, "at.gifts").minus(),

@@ -15,14 +15,15 @@ use axum::{
 };
 use hembo_core::{
     Household, Outcome, Pack,
-    effect::{self, CurvePoint, Effect},
-    outcome::{self, ComparedRow, DecisionOutcome, Line, NAMED_WAYS, NamedWay, ReturnSchedules, Wanted},
+    asking::{self, Asked},
+    effect::{self, Curve, Effect},
+    outcome::{self, Comparison, DecisionOutcome, Line, NAMED_WAYS, NamedWay, ReturnSchedules, Wanted},
     search::Stop,
     secret,
 };
 use hembo_money::Money;
 use serde::{Deserialize, Serialize};
-use std::convert::Infallible;
+use std::{collections::BTreeMap, convert::Infallible};
 use time::OffsetDateTime;
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
@@ -113,7 +114,19 @@ pub struct LineAt {
     line: String,
     /// The scopes, with commas: `return/0,return/1`.
     scopes: String,
+    /// The way, where it is not the chosen one: what it takes of each decision, `decision=option` with commas.
+    #[serde(default)]
+    way: Option<String>,
 }
+
+/// `decision=option` with commas as pins.
+fn pins(way: &str) -> BTreeMap<String, String> {
+    let pairs = way.split(',').filter_map(|taken| taken.split_once('='));
+    pairs.map(|(decision, option)| (decision.to_owned(), option.to_owned())).collect()
+}
+
+/// How many ways are listed where they are compared.
+const LISTED_WAYS: usize = 10 * NAMED_WAYS;
 
 /// How many steps below a line its trail reaches at once.
 const STEPS: usize = 2;
@@ -128,7 +141,10 @@ pub async fn trail(
     Path((id, revision)): Path<(Uuid, i64)>,
     Query(at): Query<LineAt>,
 ) -> Answer<Json<Vec<Line>>> {
-    let lines = work::lines(&app, id, revision).await?;
+    let lines = match &at.way {
+        Some(way) => work::lines_of_way(&app, id, revision, pins(way)).await?,
+        None => work::lines(&app, id, revision).await?,
+    };
     let scopes: Vec<&str> = at.scopes.split(',').collect();
     Ok(Json(outcome::trail(&lines, &at.line, &scopes, STEPS).into_iter().cloned().collect()))
 }
@@ -149,9 +165,9 @@ pub async fn lines(
 
 /// How the lowest ways differ, and what amounts cost.
 #[derive(Serialize, ToSchema)]
-pub struct Comparison {
-    /// The rows of the Spread that differ between the lowest ways.
-    pub compared: Vec<ComparedRow>,
+pub struct WaysOpened {
+    /// The chosen way beside others.
+    pub compared: Comparison,
     /// The lowest ways, those at the ends of amounts among them.
     pub ways: Vec<NamedWay>,
     /// What the law leaves open, with the ends of amounts priced and the tax along them.
@@ -161,15 +177,15 @@ pub struct Comparison {
 /// How the lowest ways differ, and what amounts cost.
 #[utoipa::path(get, path = "/api/households/{id}/revisions/{revision}/ways",
     params(("id" = Uuid, Path), ("revision" = i64, Path)),
-    responses((status = 200, body = Comparison), (status = 404, body = Problem)))]
+    responses((status = 200, body = WaysOpened), (status = 404, body = Problem)))]
 pub async fn ways(
     State(app): State<App>,
     _: By,
     Path((id, revision)): Path<(Uuid, i64)>,
-) -> Answer<Json<Comparison>> {
-    let wanted = Wanted { comparisons: true, ..Wanted::least(NAMED_WAYS) };
+) -> Answer<Json<WaysOpened>> {
+    let wanted = Wanted { comparisons: true, ..Wanted::least(LISTED_WAYS) };
     let Outcome { compared, ways, decisions, .. } = work::of_revision(&app, id, revision, wanted).await?;
-    Ok(Json(Comparison { compared, ways, decisions }))
+    Ok(Json(WaysOpened { compared, ways, decisions }))
 }
 
 /// The official forms of every return: which are filed, line by line, and why the others are not.
@@ -212,19 +228,42 @@ pub async fn effect(
     found.map(Json).ok_or_else(|| Problem::not_found("paper"))
 }
 
-/// The lowest tax along a box.
+/// The lowest tax along a box, and where decisions turn.
 #[utoipa::path(get, path = "/api/households/{id}/curve", params(("id" = Uuid, Path), At),
-    responses((status = 200, body = Vec<CurvePoint>), (status = 404, body = Problem)))]
+    responses((status = 200, body = Curve), (status = 404, body = Problem)))]
 pub async fn curve(
     State(app): State<App>,
     _: By,
     Path(id): Path<Uuid>,
     Query(at): Query<At>,
-) -> Answer<Json<Vec<CurvePoint>>> {
+) -> Answer<Json<Curve>> {
     let (_, household) = work::load(&app, id).await?;
     let field = at.field.unwrap_or_default();
     let registry = app.registry;
     let run = move |stop: &Stop| effect::curve(&household, &registry, &at.paper, &field, POINTS, stop);
+    Ok(Json(work::on_a_core(&app, run).await?))
+}
+
+/// Whose questions.
+#[derive(Deserialize, IntoParams)]
+pub struct Whose {
+    /// The person; the household's own questions where it is left out.
+    #[serde(default)]
+    person: Option<String>,
+}
+
+/// What the answers to questions would do here and now.
+#[utoipa::path(get, path = "/api/households/{id}/questions", params(("id" = Uuid, Path), Whose),
+    responses((status = 200, body = Vec<Asked>), (status = 404, body = Problem)))]
+pub async fn questions(
+    State(app): State<App>,
+    _: By,
+    Path(id): Path<Uuid>,
+    Query(whose): Query<Whose>,
+) -> Answer<Json<Vec<Asked>>> {
+    let (_, household) = work::load(&app, id).await?;
+    let registry = app.registry;
+    let run = move |stop: &Stop| asking::asked(&household, &registry, whose.person.as_deref(), stop);
     Ok(Json(work::on_a_core(&app, run).await?))
 }
 

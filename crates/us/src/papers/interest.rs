@@ -8,7 +8,7 @@ use crate::{
 use hembo_core::{
     field::{Field, Years},
     open_points,
-    paper::PaperKind,
+    paper::{Back, PaperKind},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -69,6 +69,7 @@ const INTEREST: PaperKind = PaperKind {
         Field::amount("17", "17", "State tax withheld"),
     ],
     columns: &[],
+    back: Back::Nothing,
     years: Years::ALL,
 };
 

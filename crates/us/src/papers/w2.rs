@@ -12,7 +12,7 @@ use hembo_core::{
     field::{Choice, Field, Years},
     open_points,
     pack::Suggestion,
-    paper::PaperKind,
+    paper::{Back, PaperKind},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -208,6 +208,7 @@ const WAGES: PaperKind = PaperKind {
         Field::text("20b", "20", "Locality", 40),
     ],
     columns: &[],
+    back: Back::Nothing,
     years: Years::ALL,
 };
 

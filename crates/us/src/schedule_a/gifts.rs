@@ -12,7 +12,7 @@ use hembo_core::{
     forms::Required,
     household::Entry,
     limit, limits, lines, open_points,
-    paper::PaperKind,
+    paper::{Back, PaperKind},
     point::{Gather, Place},
     provision::Provision,
     trail::{Item, Trail},
@@ -94,6 +94,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
     let figures = on.facts.figures;
     let cash = on.gather(trail, L11, &brings::CASH);
     let goods = on.gather(trail, L12, &brings::GOODS);
+    on.parts(trail, L14, &[(L11, &brings::CASH), (L12, &brings::GOODS)]);
     let base = limit::or_zero(trail, agi);
     let cash_most = base.times(figures.gifts.cash_part, Money::WHOLE, Rounding::HalfUp);
     let goods_most = base.times(figures.gifts.goods_part, Money::WHOLE, Rounding::HalfUp);
@@ -211,6 +212,7 @@ const GIFTS: PaperKind = PaperKind {
         Field::count("miles", "", "Miles", 1_000_000),
         Field::amount("amount", "", "Amount"),
     ],
+    back: Back::Nothing,
     years: Years::ALL,
 };
 
@@ -227,6 +229,7 @@ const CARRYOVER: PaperKind = PaperKind {
         Field::choice("class", "", "Class", CLASSES),
         Field::amount("amount", "", "Left to use"),
     ],
+    back: Back::Nothing,
     years: Years::ALL,
 };
 

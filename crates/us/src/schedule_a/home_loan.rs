@@ -11,7 +11,7 @@ use hembo_core::{
     forms::Required,
     household::Entry,
     limit, limits, lines, open_points,
-    paper::PaperKind,
+    paper::{Back, PaperKind},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -171,6 +171,7 @@ const STATEMENT: PaperKind = PaperKind {
         Field::date("11", "11", "Acquisition date"),
     ],
     columns: &[],
+    back: Back::Nothing,
     years: Years::ALL,
 };
 

@@ -11,7 +11,7 @@ use hembo_core::{
     field::{Choice, Field, Years},
     household::Entry,
     limit, limits, lines, open_points,
-    paper::PaperKind,
+    paper::{Back, PaperKind},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -88,7 +88,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
         }
     });
     let rate = on.facts.figures.medical.floor;
-    let floor = limit::or_zero(trail, agi.times(rate, Money::WHOLE, Rounding::HalfUp));
+    let part = limit::share(trail, agi, rate, Money::WHOLE);
+    let floor = limit::or_zero(trail, part);
     trail.line(L3, on.scope, floor, |i| {
         i.line(income::AGI, on.scope, agi).figure("Part of income", rate);
     });
@@ -160,6 +161,7 @@ const RECEIPTS: PaperKind = PaperKind {
         Field::count("miles", "", "Miles", 1_000_000),
         Field::amount("amount", "", "Amount"),
     ],
+    back: Back::Lines { column: "sort", says: "reimbursed" },
     years: Years::ALL,
 };
 

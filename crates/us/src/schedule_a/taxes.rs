@@ -14,7 +14,7 @@ use hembo_core::{
     field::{Field, Years},
     limit::{self, PhaseOut},
     limits, lines,
-    paper::PaperKind,
+    paper::{Back, PaperKind},
     provision::Provision,
     trail::Trail,
     words::first_name,
@@ -36,7 +36,7 @@ lines! {
         "Bills paid, and box 10 of Form 1098.";
     L5C = "us.sched_a.5c", "Personal property tax", "IRC §164(a)(2)",
         "Charged yearly on the value.";
-    L5D = "us.sched_a.5d", "State and local taxes paid", "IRC §164",
+    pub L5D = "us.sched_a.5d", "State and local taxes paid", "IRC §164",
         "Lines 5a to 5c.";
     MOST = "us.sched_a.cap", "The cap on these taxes", "IRC §164(b)(6), (7)",
         "The full cap less a part of income above the threshold, not below its floor.";
@@ -70,16 +70,19 @@ pub mod brings {
 
 /// Line 5e. The cap shrinks by 30 % of modified income above the threshold, not below its floor (§164(b)(7)).
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
-    let general = match on.unit.taxes {
-        TaxesDeducted::Income => on.gather(trail, L5A, &bringing::brings::STATE_INCOME_TAX),
-        TaxesDeducted::SalesActual => on.gather(trail, L5A, &brings::SALES_ACTUAL),
+    let kind = match on.unit.taxes {
+        TaxesDeducted::Income => &bringing::brings::STATE_INCOME_TAX,
+        TaxesDeducted::SalesActual => &brings::SALES_ACTUAL,
         TaxesDeducted::SalesTable if on.unit.people.len() == 1 && on.facts.couple() => {
-            on.gather(trail, L5A, &brings::SALES_TABLE_SEPARATE)
+            &brings::SALES_TABLE_SEPARATE
         }
-        TaxesDeducted::SalesTable => on.gather(trail, L5A, &brings::SALES_TABLE),
+        TaxesDeducted::SalesTable => &brings::SALES_TABLE,
     };
+    let general = on.gather(trail, L5A, kind);
     let real_estate = on.gather(trail, L5B, &bringing::brings::REAL_ESTATE_TAX);
     let personal = on.gather(trail, L5C, &brings::PERSONAL);
+    let real_estate_tax = &bringing::brings::REAL_ESTATE_TAX;
+    on.parts(trail, L5D, &[(L5A, kind), (L5B, real_estate_tax), (L5C, &brings::PERSONAL)]);
     let paid = trail.line(L5D, on.scope, general + real_estate + personal, |i| {
         i.line(L5A, on.scope, general).line(L5B, on.scope, real_estate).line(L5C, on.scope, personal);
     });
@@ -123,6 +126,7 @@ const PROPERTY_TAX: PaperKind = PaperKind {
         Field::amount("personal", "5c", "Personal property tax").help("Charged yearly on the value."),
     ],
     columns: &[],
+    back: Back::Nothing,
     years: Years::ALL,
 };
 
@@ -144,6 +148,7 @@ const SALES_TAX: PaperKind = PaperKind {
         Field::amount("vehicles", "", "On a car, boat, home").help("Added to the table's amount."),
     ],
     columns: &[],
+    back: Back::Nothing,
     years: Years::ALL,
 };
 
@@ -160,6 +165,7 @@ const STATE_TAX: PaperKind = PaperKind {
         Field::text("what", "", "What for", 80).help("Estimated tax, last year's balance…"),
         Field::amount("amount", "", "Amount"),
     ],
+    back: Back::Nothing,
     years: Years::ALL,
 };
 

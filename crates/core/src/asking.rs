@@ -1,0 +1,161 @@
+//! What each answer to a question would do here and now, and what is left blank: so that what decides something is asked
+//! first, and nothing is assumed in silence.
+
+use crate::{
+    field::{Field, FieldKind},
+    household::{Answers, Entry, Household, Role},
+    outcome::{Outcome, Wanted, reckon_until},
+    pack::{Pack, Registry},
+    point::Place,
+    search::Stop,
+};
+use hembo_money::Money;
+use serde::Serialize;
+use std::collections::BTreeSet;
+use utoipa::ToSchema;
+
+/// A question of a person or the household with what its answers would do.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Asked {
+    /// The question.
+    pub field: String,
+    /// Whether an answer would change something here and now; also where that was not tried.
+    pub decides: bool,
+    /// What each answer would do, for questions of yes or no and of a few choices.
+    pub answers: Vec<Answered>,
+}
+
+/// What an answer would do, against the household as it stands.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Answered {
+    /// The answer.
+    #[schema(value_type = Object)]
+    pub value: Entry,
+    /// The change of the lowest tax, where both are results.
+    pub total: Option<Money>,
+    /// How many open points it settles.
+    pub settles: usize,
+    /// How many it raises.
+    pub raises: usize,
+    /// Whether the figures would be a result.
+    pub covered: bool,
+}
+
+/// A blank that is read as something.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Blank {
+    /// Where.
+    pub place: Place,
+    /// The question or box.
+    pub label: String,
+    /// What it is read as: "No", "0".
+    pub read_as: String,
+}
+
+/// Choices of more options than this are not tried.
+const FEW: usize = 12;
+
+/// The questions of a person, or of the household where none is named, with what their answers would do; nothing where
+/// the household cannot be reckoned, or it was stopped.
+pub fn asked(household: &Household, registry: &Registry, person: Option<&str>, stop: &Stop) -> Vec<Asked> {
+    let Some(pack) = registry.pack(&household.country) else { return Vec::new() };
+    let reckon = |household: &Household| reckon_until(household, registry, Wanted::least(1), stop).ok();
+    let Some(now) = reckon(household) else { return Vec::new() };
+    let ask = |field: &Field| {
+        let tried = values(field, household).into_iter().filter_map(|value| {
+            let then = reckon(&with(household, person, field, value.clone()))?;
+            Some(answered(&now, &then, value))
+        });
+        let answers: Vec<_> = tried.collect();
+        let change = |a: &Answered| {
+            a.total.is_some_and(|t| !t.is_zero()) || a.settles + a.raises > 0 || a.covered != now.covered
+        };
+        Asked { field: field.id.into(), decides: answers.is_empty() || answers.iter().any(change), answers }
+    };
+    questions(household, pack, person).into_iter().map(|field| ask(&field)).collect()
+}
+
+/// The questions that are asked of a person, or of the household, in its year.
+fn questions(household: &Household, pack: &dyn Pack, person: Option<&str>) -> Vec<Field> {
+    let held = |field: &Field| field.years.hold(household.year);
+    let Some(person) = person else {
+        return pack.household_questions().iter().copied().filter(held).collect();
+    };
+    let Some(role) = household.person(person).map(|p| p.role) else { return Vec::new() };
+    of_role(pack, role).filter(held).collect()
+}
+
+fn of_role(pack: &dyn Pack, role: Role) -> impl Iterator<Item = Field> {
+    pack.person_questions().iter().filter(move |q| q.of.contains(&role)).map(|q| q.field)
+}
+
+/// The answers that are tried: yes and no, each of a few choices, each filer.
+fn values(field: &Field, household: &Household) -> Vec<Entry> {
+    match field.kind {
+        FieldKind::YesNo => vec![Entry::Flag(true), Entry::Flag(false)],
+        FieldKind::Choice { options } if options.len() <= FEW => {
+            options.iter().map(|o| Entry::Text(o.id.into())).collect()
+        }
+        FieldKind::Person => household.filers().map(|(_, p)| Entry::Text(p.id.clone())).collect(),
+        _ => Vec::new(),
+    }
+}
+
+fn with(household: &Household, person: Option<&str>, field: &Field, value: Entry) -> Household {
+    let mut changed = household.clone();
+    let answers = match person {
+        None => Some(&mut changed.answers),
+        Some(id) => changed.people.iter_mut().find(|p| p.id == id).map(|p| &mut p.answers),
+    };
+    if let Some(answers) = answers {
+        answers.insert(field.id.into(), value);
+    }
+    changed
+}
+
+fn answered(now: &Outcome, then: &Outcome, value: Entry) -> Answered {
+    let open = |outcome: &Outcome| -> BTreeSet<String> {
+        outcome.points.iter().filter(|p| p.dismissed.is_none()).map(|p| p.id.clone()).collect()
+    };
+    let (was, is) = (open(now), open(then));
+    Answered {
+        value,
+        total: (now.covered && then.covered).then(|| then.total - now.total),
+        settles: was.difference(&is).count(),
+        raises: is.difference(&was).count(),
+        covered: then.covered,
+    }
+}
+
+/// What is left blank and read as No or zero: questions, and boxes of yes or no on papers. What an open point asks for is
+/// not among them.
+pub fn blanks(household: &Household, pack: &dyn Pack, outcome: &Outcome) -> Vec<Blank> {
+    let mut found = Vec::new();
+    let mut add = |place: Place, field: &Field, answers: &Answers| {
+        let read_as = match field.kind {
+            FieldKind::YesNo => "No",
+            FieldKind::Amount { .. } | FieldKind::Count { .. } => "0",
+            _ => return,
+        };
+        let asked = outcome.points.iter().any(|p| p.place == place);
+        if !answers.contains_key(field.id) && field.years.hold(household.year) && !asked {
+            found.push(Blank { place, label: field.label.into(), read_as: read_as.into() });
+        }
+    };
+    for field in pack.household_questions() {
+        add(Place::household(field.id), field, &household.answers);
+    }
+    for person in &household.people {
+        for field in of_role(pack, person.role) {
+            add(Place::person(&person.id, field.id), &field, &person.answers);
+        }
+    }
+    for paper in &household.papers {
+        let kind = pack.paper_kinds().iter().find(|k| k.id == paper.kind);
+        let boxes = kind.map_or(&[][..], |k| k.boxes).iter();
+        for field in boxes.filter(|f| matches!(f.kind, FieldKind::YesNo)) {
+            add(Place::paper(&paper.id, field.id), field, &paper.boxes);
+        }
+    }
+    found
+}

@@ -1,0 +1,262 @@
+//! Ways by name and side by side: how each differs from the lowest, and the rows of the Spread in which they do.
+
+use super::{
+    ComparedRow, ComparedWay, Comparison, NamedWay, Standing,
+    shown::{Shown, is_balance},
+};
+use crate::{
+    decision::{Amount, Decision, Opt, Taken, Way},
+    household::Household,
+    line::SpreadRow,
+    pack::{Case, Pack, Return},
+    search::{Ranked, Weighed},
+    trail::{Recorder, Scope},
+    words::{capital, small},
+};
+use hembo_money::Money;
+use std::collections::{BTreeMap, HashMap};
+
+/// How many ways stand side by side.
+const COLUMNS: usize = 3;
+
+/// What a way takes of every decision that is told, in a few words.
+pub(super) fn way_name(case: &dyn Case, way: &Way) -> String {
+    let told =
+        case.decisions().iter().enumerate().filter_map(|(d, about)| short(about, way.0.get(d).copied()??));
+    let told: Vec<_> = told.filter(|s| !s.is_empty()).collect();
+    if told.is_empty() { "Nothing left open".into() } else { capital(&told.join(" · ")) }
+}
+
+/// What is taken of a decision, as it stands in the name of a way.
+fn short(about: &Decision, taken: Taken) -> Option<String> {
+    match taken {
+        Taken::Option(option) => Some(about.options.get(usize::from(option))?.short.clone()),
+        Taken::Amount(amount) => amount_name(about.amount.as_ref()?, amount),
+    }
+}
+
+/// An amount in the name of a way.
+fn amount_name(about: &Amount, taken: Money) -> Option<String> {
+    match taken {
+        _ if about.short.is_empty() => None,
+        Money::ZERO => Some(format!("no {}", about.short)),
+        _ => Some(format!("{} {taken:#}", about.short)),
+    }
+}
+
+/// What is taken of a decision where that must be told: its whole name where it has no short one.
+fn told(about: &Decision, taken: Taken) -> String {
+    short(about, taken).filter(|s| !s.is_empty()).unwrap_or_else(|| match taken {
+        Taken::Option(option) => small(&about.options[usize::from(option)].label),
+        Taken::Amount(amount) => format!("{} {amount:#}", small(&about.label)),
+    })
+}
+
+/// What a way takes otherwise than another, of the decisions that arise in both.
+fn difference(case: &dyn Case, way: &Way, from: &Way) -> Vec<String> {
+    let differing = case.decisions().iter().enumerate().filter_map(|(d, about)| {
+        let (taken, other) = (way.0.get(d).copied()??, from.0.get(d).copied()??);
+        (taken != other).then(|| told(about, taken))
+    });
+    differing.collect()
+}
+
+fn but(differing: &[String]) -> String {
+    if differing.is_empty() { String::new() } else { format!("but {}", differing.join(", ")) }
+}
+
+/// The ways of a ranking by name. A way that differs from the lowest just as a cheaper one does is told by how it differs
+/// from that as well: in what arises in neither of the lowest's decisions.
+pub(super) fn named(case: &dyn Case, ranking: &[Ranked]) -> Vec<NamedWay> {
+    let Some(lowest) = ranking.first() else { return Vec::new() };
+    let mut first_so: HashMap<Vec<String>, &Ranked> = HashMap::new();
+    let name = |ranked: &'_ Ranked, differing: Vec<String>| NamedWay {
+        name: way_name(case, &ranked.way),
+        but: but(&differing),
+        total: ranked.total,
+        more: ranked.total - lowest.total,
+        options: options(case, &ranked.way),
+    };
+    let mut named = Vec::new();
+    for ranked in ranking {
+        let mut differing = difference(case, &ranked.way, &lowest.way);
+        let first = *first_so.entry(differing.clone()).or_insert(ranked);
+        if first.total != ranked.total || (differing.is_empty() && ranked.way != lowest.way) {
+            differing.extend(difference(case, &ranked.way, &first.way));
+        }
+        named.push(name(ranked, differing));
+    }
+    named
+}
+
+/// What a way takes of each decision, as it stands in files.
+fn options(case: &dyn Case, way: &Way) -> BTreeMap<String, String> {
+    let taken = |(d, about): (usize, &Decision)| {
+        let text = match way.0.get(d).copied()?? {
+            Taken::Option(option) => about.options[usize::from(option)].id.clone(),
+            Taken::Amount(amount) => amount.to_string(),
+        };
+        Some((about.id.clone(), text))
+    };
+    case.decisions().iter().enumerate().filter_map(taken).collect()
+}
+
+/// At what a choice between lines to take off turns, where the larger wins: "itemized 32,475, standard 31,500: standard
+/// wins if itemized falls by 975".
+pub(super) fn break_even(view: &Shown<'_>, decision: usize) -> Option<String> {
+    let about = &view.case.decisions()[decision];
+    let [main] =
+        view.returns.iter().enumerate().filter(|(_, r)| r.main).map(|(at, _)| at).collect::<Vec<_>>()[..]
+    else {
+        return None;
+    };
+    let line = |option: &Opt| view.trail.amount(option.line?, Scope::Return(main));
+    let chosen = &about.options[view.way.taken(decision)?];
+    let others = about.options.iter().filter(|o| o.id != chosen.id).filter_map(|o| Some((o, line(o)?)));
+    let (other, theirs) = others.max_by_key(|(_, amount)| *amount)?;
+    let mine = line(chosen)?;
+    let apart = mine - theirs;
+    (!apart.is_negative()).then(|| {
+        let (mine, theirs, apart) = (mine.to_whole(), theirs.to_whole(), apart.to_whole());
+        let turn =
+            if other.id == about.options[0].id { (&chosen.short, "falls") } else { (&other.short, "rises") };
+        format!(
+            "{} {mine:#}, {} {theirs:#}: {} wins if {} {} by {apart:#}",
+            chosen.short, other.short, other.short, turn.0, turn.1
+        )
+    })
+}
+
+/// The ways that stand side by side: the chosen one; where pins cost something, the lowest without them; and the next
+/// dearer ones, of those that tie the first.
+fn columns(weighed: &Weighed) -> Vec<(Standing, &Ranked)> {
+    let Some(chosen) = weighed.ranking.first() else { return Vec::new() };
+    let free = weighed.lowest.as_ref().filter(|lowest| lowest.total < chosen.total);
+    let held = free.map_or(Standing::Lowest, |_| Standing::Held);
+    let mut columns = vec![(held, chosen)];
+    columns.extend(free.map(|lowest| (Standing::LetGo, lowest)));
+    let dearer =
+        weighed.ranking.windows(2).filter(|pair| pair[0].total != pair[1].total).map(|pair| &pair[1]);
+    columns.extend(dearer.map(|ranked| (Standing::Dearer, ranked)));
+    columns.truncate(COLUMNS);
+    columns
+}
+
+/// The chosen way beside others, in the rows in which they differ; each column foots.
+pub(super) fn side_by_side(
+    pack: &dyn Pack,
+    case: &dyn Case,
+    household: &Household,
+    weighed: &Weighed,
+) -> Comparison {
+    let columns = columns(weighed);
+    let Some((_, first)) = columns.first() else { return Comparison::default() };
+    let ways = columns.iter().map(|(standing, ranked)| ComparedWay {
+        standing: *standing,
+        name: way_name(case, &ranked.way),
+        but: but(&difference(case, &ranked.way, &first.way)),
+        total: ranked.total,
+        more: ranked.total - first.total,
+        options: options(case, &ranked.way),
+    });
+    let ways = ways.collect();
+    let recorded: Vec<_> =
+        columns.iter().map(|(_, r)| (case.record(&r.way), case.returns(&r.way), &r.way)).collect();
+    let row = |row: &SpreadRow| {
+        let counted = |(trail, returns, way): &(Recorder, Vec<Return>, &Way)| {
+            let main = (0..returns.len()).filter(|&r| returns[r].main).map(Scope::Return);
+            let there =
+                main.filter(|&s| case.counts(way, row.total, s) && trail.amount(row.total, s).is_some());
+            there.collect::<Vec<_>>()
+        };
+        let scopes: Vec<_> = recorded.iter().map(counted).collect();
+        let amounts = scopes.iter().zip(&recorded).map(|(scopes, (trail, ..))| {
+            (!scopes.is_empty()).then(|| scopes.iter().filter_map(|&s| trail.amount(row.total, s)).sum())
+        });
+        ComparedRow {
+            label: row.label.into(),
+            line: row.total.into(),
+            scopes: scopes.iter().map(|s| s.iter().map(|s| s.name(household)).collect()).collect(),
+            takes_off: row.takes_off,
+            balance: is_balance(pack, row),
+            result: row.result,
+            same: false,
+            amounts: amounts.collect(),
+        }
+    };
+    let taxes: Vec<_> = pack.totals().iter().map(|t| t.tax).collect();
+    let all = pack.spread().iter().flat_map(|s| s.rows).filter(|r| !r.subtotal);
+    let rows = all.map(|r| {
+        let row = row(r);
+        (taxes.contains(&r.total) || differs(&row), row)
+    });
+    Comparison { ways, rows: footed(rows.collect()) }
+}
+
+/// Whether the ways differ in a row; what differs by cents only would look the same.
+fn differs(row: &ComparedRow) -> bool {
+    let whole = |amount: &Option<Money>| amount.unwrap_or_default().to_whole();
+    row.amounts.windows(2).any(|w| whole(&w[0]) != whole(&w[1]))
+}
+
+/// The rows that are shown; before each result one that holds what the others leave out, so that every column adds up. A
+/// result to which a row leads that is shown is shown too.
+fn footed(rows: Vec<(bool, ComparedRow)>) -> Vec<ComparedRow> {
+    let columns = rows.first().map_or(0, |(_, row)| row.amounts.len());
+    let mut shown = Vec::new();
+    let mut sums = vec![Money::ZERO; columns];
+    // The result before, where it is shown: the next one may go on from it, or begin anew.
+    let mut before: Option<Vec<Money>> = None;
+    let mut leads = false;
+    for (is_shown, row) in rows {
+        let is_shown = is_shown || (row.result && leads);
+        leads = !row.result && (leads || is_shown);
+        let amounts: Vec<_> = row.amounts.iter().map(|a| a.unwrap_or_default()).collect();
+        if row.result {
+            if is_shown {
+                let rest = |from: &[Money]| -> Vec<Money> {
+                    (0..columns).map(|c| amounts[c] - sums[c] - from[c]).collect()
+                };
+                let anew = rest(&vec![Money::ZERO; columns]);
+                let goes_on = before.as_ref().map(|from| rest(from)).filter(|rest| is_one(rest));
+                let rest = goes_on.unwrap_or(anew);
+                if rest.iter().any(|r| !r.to_whole().is_zero()) {
+                    shown.push(the_rest(rest));
+                }
+            }
+            before = is_shown.then_some(amounts);
+            sums = vec![Money::ZERO; columns];
+        } else if is_shown {
+            for (sum, amount) in sums.iter_mut().zip(&amounts) {
+                *sum += if row.takes_off { -*amount } else { *amount };
+            }
+        }
+        if is_shown {
+            shown.push(row);
+        }
+    }
+    shown
+}
+
+/// Whether all are the same but for what rounding each row makes of it.
+fn is_one(rest: &[Money]) -> bool {
+    rest.windows(2).all(|w| {
+        let apart = w[0] - w[1];
+        apart < Money::whole(2) && -apart < Money::whole(2)
+    })
+}
+
+/// What the rows that are not shown make together.
+fn the_rest(rest: Vec<Money>) -> ComparedRow {
+    let same = is_one(&rest);
+    ComparedRow {
+        label: if same { "The same in all" } else { "Floors and what else differs" }.into(),
+        line: String::new(),
+        scopes: Vec::new(),
+        takes_off: false,
+        balance: false,
+        result: false,
+        same,
+        amounts: rest.into_iter().map(Some).collect(),
+    }
+}

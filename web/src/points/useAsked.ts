@@ -1,0 +1,46 @@
+// What the answers to questions would do here and now.
+import { useQuery } from "@tanstack/react-query";
+import { api, ask } from "../api/client";
+import type { Answered, Asked, Field, Person } from "../api/types";
+import { useDesk } from "../desk/useDesk";
+import { shownEntry } from "../entry/EntryBox";
+import { count, difference, isZero } from "../ui/format";
+
+/** The questions of a person, or of the household where nobody is named; nothing until they are here. */
+export function useAsked(person: string | undefined, wanted = true): Map<string, Asked> | null {
+  const { opened, past } = useDesk();
+  const asked = useQuery({
+    queryKey: ["questions", opened.id, opened.revision, person],
+    queryFn: ({ signal }) =>
+      ask(
+        api.GET("/api/households/{id}/questions", {
+          params: { path: { id: opened.id }, query: { person } },
+          signal,
+        }),
+      ),
+    enabled: wanted && !past,
+    placeholderData: (before, query) =>
+      before && query?.queryKey[1] === opened.id && query.queryKey[3] === person ? before : undefined,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  return asked.data ? new Map(asked.data.map((a) => [a.field, a])) : null;
+}
+
+/** What an answer does: "412 less tax", "asks 2 more", "nothing". */
+function deed({ total, settles, raises, covered }: Answered): string {
+  const told = [];
+  if (!covered) told.push("no result: not computed");
+  if (total && !isZero(total)) told.push(`tax ${difference(total)}`);
+  if (settles > 0) told.push(`settles ${count(settles, "point")}`);
+  if (raises > 0) told.push(`asks ${raises} more`);
+  return told.join(", ");
+}
+
+/** What the answers to a question would do, each in words; those that do nothing are left out. */
+export function deeds(field: Field, people: Person[], asked: Asked | undefined): string[] {
+  const told = (asked?.answers ?? []).map((a) => ({
+    value: shownEntry(field, people, a.value as never),
+    does: deed(a),
+  }));
+  return told.filter((t) => t.does).map((t) => `${t.value}: ${t.does}`);
+}
