@@ -1,4 +1,5 @@
 // What several specs do: sign in, make a household, walk by keyboard.
+import AxeBuilder from "@axe-core/playwright";
 import { expect, type Locator, type Page } from "@playwright/test";
 
 type Cookies = Awaited<ReturnType<ReturnType<Page["context"]>["cookies"]>>;
@@ -79,7 +80,14 @@ export async function saved(page: Page) {
   await expect(page.getByText(/^Saved \d\d:\d\d/)).toBeVisible();
 }
 
-/** A cell of the Spread by the row's words and the column's place (the last is the household together). */
+/** A cell of the Spread by the row's words and the column's place (after the people comes the household together). */
 export function cell(page: Page, row: string, column: number) {
-  return page.getByRole("row", { name: row }).first().locator("td").nth(column);
+  return page.getByRole("row", { name: row }).first().locator("td:not([data-shared])").nth(column);
+}
+
+export async function noFindings(page: Page, view: string) {
+  const tags = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"];
+  const { violations } = await new AxeBuilder({ page }).withTags(tags).analyze();
+  const told = violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target).join(" ")}`);
+  expect(told, view).toEqual([]);
 }

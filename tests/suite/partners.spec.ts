@@ -96,6 +96,8 @@ test("an amount is held at any value, and what cannot be is refused", async ({ p
 
 test("the trail leads across both returns", async ({ page }) => {
   await openCopy(page, "Kettering-Adebayo");
+  // The amounts that make credits fold into their sum.
+  await page.getByRole("button", { name: /Amounts that make credits/ }).click();
   await cell(page, "Transferred from the partner", 0).getByRole("button").click();
   await page.keyboard.press("t");
   const about = page.getByRole("complementary", { name: "About the marked place" });

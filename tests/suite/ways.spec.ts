@@ -41,11 +41,112 @@ test("the lowest ways stand side by side, line by line", async ({ page }) => {
   await expect(compared.getByRole("row", { name: /^Taxable income/ })).toContainText("116,877117,852116,876");
   await expect(compared.getByRole("row", { name: /^Standard deduction/ })).toContainText("−31,500");
   await expect(compared).not.toContainText("Adjusted gross income");
-  await expect(compared.getByRole("listitem")).toHaveCount(23);
+  // What is the same in all stands as one row before each result, so that the columns foot.
+  await expect(compared.getByRole("row", { name: /^The same in all/ }).first()).toContainText(
+    "149,352149,352149,352",
+  );
+  // Ways that tie are one row, unfolded on demand.
+  await expect(compared).toContainText("All 23 ways, lowest first");
+  await expect(compared.locator("ol > li")).toHaveCount(8);
+  await expect(compared.locator("ol > li").nth(2)).toContainText("but separate4 ways tie");
+  await compared.getByText("4 ways tie").first().click();
+  await expect(
+    compared.getByText("Separate · itemized · Wren with Tamsin · Teasel with Osric").first(),
+  ).toBeVisible();
+  // A figure of any way opens its trail.
+  await compared.getByRole("button", { name: "Taxable income, but standard: 117,852" }).click();
+  const trail = page.getByRole("dialog", { name: "But standard" });
+  await expect(trail).toContainText("Form 1040, line 15");
+  await trail.getByRole("button", { name: /^Total deductions/ }).click();
+  await trail.getByRole("button", { name: /^Standard or itemized/ }).click();
+  await expect(trail).toContainText("31,500");
+  await page.keyboard.press("Escape");
   await page.getByRole("link", { name: /^Medical below the floor/ }).click();
   await expect(page.getByRole("complementary", { name: "About the marked place" })).toContainText(
     "2,633 lost",
   );
+});
+
+test("a decision tells where it turns, along the amount that was chosen", async ({ page }) => {
+  const id = await openCopy(page, "Vreeland-Mbeki");
+  await page.goto(`/h/${id}/ways`);
+  const open = page.getByRole("region", { name: "What the law leaves open" });
+  await expect(open).toContainText(
+    "Itemized 32,475, standard 31,500: standard wins if itemized falls by 975",
+  );
+  await expect(open).toContainText("Separately below 65,819 in box 1 of W-2 Harbour Passage Ferries");
+  await choose(page.getByLabel("The amount of the curve"), "box 1 of 1098 Ledge Island Credit Union");
+  // 975 less of interest are 13,537; as the tax is in whole dollars, up to 13,541 both come to the same.
+  await expect(open).toContainText("Standard deduction below 13,542 in box 1 of 1098");
+  // The box that was marked last is the first choice.
+  await page.goto(`/h/${id}/papers?paper=w2-osric`);
+  await page.getByRole("textbox", { name: "1 Wages, tips, other pay" }).focus();
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("w");
+  await expect(page.getByLabel("The amount of the curve")).toHaveValue(/^box 1 of W-2/);
+  await expect(page.getByText("now 52,310")).toBeVisible();
+});
+
+test("what people type finds what they mean", async ({ page }) => {
+  await openCopy(page, "Vreeland-Mbeki");
+  const find = page.getByRole("combobox", { name: "Find" });
+  const first = page.getByRole("option").first();
+  await page.keyboard.press("/");
+  for (const [typed, found] of [
+    ["w2", "W-2"],
+    ["salt", "tax"],
+    ["96,400", "W-2 Harbour Passage Ferries"],
+    ["mortgage", "1098"],
+    ["donation", "Gifts"],
+    ["grandmother", "A person"],
+  ] as const) {
+    await find.fill(typed);
+    await expect(first, typed).toContainText(found);
+  }
+  await find.fill("");
+  await page.keyboard.press("Enter");
+  await expect(find).toBeVisible();
+  await choose(page.getByLabel("Whose"), "Both filers");
+  await find.fill("1098");
+  await expect(first).toContainText("1098");
+  await find.fill("child");
+  await page.getByRole("option", { name: /A person/ }).click();
+  await expect(page.getByRole("dialog", { name: "Add a person" })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await openCopy(page, "Marchbank-Oyelaran");
+  await page.keyboard.press("/");
+  await find.fill("cpp");
+  await expect(page.getByRole("option", { name: /T4A\(P\)/ }).first()).toBeVisible();
+});
+
+test("the keyboard leads: the first arrow marks, brackets walk papers, L leads to the list", async ({
+  page,
+}) => {
+  const id = await openCopy(page, "Vreeland-Mbeki");
+  await page.keyboard.press("ArrowDown");
+  await expect(cell(page, "Wages", 0).getByRole("button")).toBeFocused();
+  await page.keyboard.press("ArrowDown");
+  await expect(cell(page, "Taxable interest", 0).getByRole("button")).toBeFocused();
+  await page.keyboard.press("t");
+  await expect(page.getByRole("complementary", { name: "About the marked place" })).toContainText("Trail");
+  await page.goto(`/h/${id}/papers?paper=w2-tamsin`);
+  await page.getByRole("heading", { name: /W-2 · Harbour/ }).waitFor();
+  await page.keyboard.press("]");
+  await expect(page).not.toHaveURL(/w2-tamsin/);
+  await page.keyboard.press("[");
+  await expect(page).toHaveURL(/w2-tamsin/);
+  await page.keyboard.press("l");
+  await expect(page.getByRole("heading", { name: "Households" })).toBeVisible();
+});
+
+test("the trail shows how a figure was worked out", async ({ page }) => {
+  const id = await openCopy(page, "Vreeland-Mbeki");
+  await page.goto(`/h/${id}/spread?line=us.16&scopes=return/0&trail=true`);
+  const about = page.getByRole("complementary", { name: "About the marked place" });
+  // 2025, joint: 11,157 up to 96,950, then 22 %.
+  await expect(about).toContainText("11,157 + (116,877 − 96,950) × 22 %");
+  await page.goto(`/h/${id}/spread?line=us.sched_a.3&scopes=return/0&trail=true`);
+  await expect(about).toContainText("149,352 × 7.5 %");
 });
 
 test("lines, people and papers are found by a few letters", async ({ page }) => {

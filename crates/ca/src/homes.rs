@@ -13,6 +13,7 @@ use hembo_core::{
 pub static PROVISION: Provision = Provision {
     person_questions: &[Question {
         of: FILER,
+        from_age: 0,
         field: Field::yes_no(ask::MAINTAINS_HOME, "", "Keeps the home of a dependant")
             .help("Lived with and supported the dependant there at some time in the year."),
     }],

@@ -15,18 +15,25 @@ pub static PROVISION: Provision = Provision {
     person_questions: &[
         Question {
             of: DEPENDENT,
+            from_age: 0,
             field: Field::choice(ask::RELATIONSHIP, "", "Relationship to a filer", RELATIONSHIPS),
         },
         Question {
             of: DEPENDENT,
+            from_age: 0,
             field: Field::amount(ask::NET_INCOME, "", "Net income not among the papers").help("Line 23600."),
         },
         Question {
             of: ANYONE,
+            from_age: 0,
             field: Field::yes_no(ask::INFIRM, "", "Infirm in mind or body")
                 .help("Depends on others because of an impairment."),
         },
-        Question { of: ANYONE, field: Field::yes_no(ask::DISABILITY, "", "Approved certificate T2201") },
+        Question {
+            of: ANYONE,
+            from_age: 0,
+            field: Field::yes_no(ask::DISABILITY, "", "Approved certificate T2201"),
+        },
     ],
     household_questions: &[
         Field::choice(ask::MARITAL, "", "Marital status on 31 December", MARITAL),

@@ -279,10 +279,12 @@ pub fn raises_partner_amount(on: On<'_>, trail: &mut impl Trail, Election { from
 const QUESTIONS: &[Question] = &[
     Question {
         of: DEPENDENT,
+        from_age: 0,
         field: Field::yes_no(ask::SUPPORT_PAID, "", "A filer must pay support for this child"),
     },
     Question {
         of: DEPENDENT,
+        from_age: 0,
         field: Field::yes_no(ask::CLAIMED_ELSEWHERE, "", "Someone else claims line 30400 here")
             .help("For this person, or from the same home."),
     },

@@ -157,6 +157,7 @@ pub fn schedule_6(filed: Filed<'_>) -> Required {
 
 const QUESTIONS: &[Question] = &[Question {
     of: ANYONE,
+    from_age: 0,
     field: Field::yes_no(ask::FULL_TIME_STUDENT, "", "Full-time student for over 13 weeks"),
 }];
 

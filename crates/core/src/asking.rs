@@ -4,8 +4,8 @@
 use crate::{
     field::{Field, FieldKind},
     household::{Answers, Entry, Household, Role},
-    outcome::{Outcome, Wanted, reckon_until},
-    pack::{Pack, Registry},
+    outcome::{Outcome, Wanted, age_on, reckon_until},
+    pack::{Pack, Question, Registry},
     point::Place,
     search::Stop,
 };
@@ -52,6 +52,9 @@ pub struct Blank {
     pub read_as: String,
 }
 
+/// The amount that is tried where one is asked for.
+const TRIED: Money = Money::whole(10_000);
+
 /// Choices of more options than this are not tried.
 const FEW: usize = 12;
 
@@ -61,7 +64,10 @@ pub fn asked(household: &Household, registry: &Registry, person: Option<&str>, s
     let Some(pack) = registry.pack(&household.country) else { return Vec::new() };
     let reckon = |household: &Household| reckon_until(household, registry, Wanted::least(1), stop).ok();
     let Some(now) = reckon(household) else { return Vec::new() };
-    let ask = |field: &Field| {
+    let ask = |(field, sensible): &(Field, bool)| {
+        if !sensible {
+            return Asked { field: field.id.into(), decides: false, answers: Vec::new() };
+        }
         let tried = values(field, household).into_iter().filter_map(|value| {
             let then = reckon(&with(household, person, field, value.clone()))?;
             Some(answered(&now, &then, value))
@@ -72,30 +78,37 @@ pub fn asked(household: &Household, registry: &Registry, person: Option<&str>, s
         };
         Asked { field: field.id.into(), decides: answers.is_empty() || answers.iter().any(change), answers }
     };
-    questions(household, pack, person).into_iter().map(|field| ask(&field)).collect()
+    questions(household, pack, person).iter().map(ask).collect()
 }
 
-/// The questions that are asked of a person, or of the household, in its year.
-fn questions(household: &Household, pack: &dyn Pack, person: Option<&str>) -> Vec<Field> {
-    let held = |field: &Field| field.years.hold(household.year);
+/// The questions that are asked of a person, or of the household, in its year, and whether the person is old enough for it.
+fn questions(household: &Household, pack: &dyn Pack, person: Option<&str>) -> Vec<(Field, bool)> {
+    let held = |(field, _): &(Field, bool)| field.years.hold(household.year);
     let Some(person) = person else {
-        return pack.household_questions().iter().copied().filter(held).collect();
+        return pack.household_questions().iter().map(|field| (*field, true)).filter(held).collect();
     };
-    let Some(role) = household.person(person).map(|p| p.role) else { return Vec::new() };
-    of_role(pack, role).filter(held).collect()
+    let Some(person) = household.person(person) else { return Vec::new() };
+    let (_, end) = pack.span(household.year);
+    let age = person.born.map(|born| age_on(born, end));
+    let old_enough = |q: &Question| age.is_none_or(|age| age >= q.from_age.into());
+    of_role(pack, person.role).map(|q| (q.field, old_enough(q))).filter(held).collect()
 }
 
-fn of_role(pack: &dyn Pack, role: Role) -> impl Iterator<Item = Field> {
-    pack.person_questions().iter().filter(move |q| q.of.contains(&role)).map(|q| q.field)
+fn of_role(pack: &dyn Pack, role: Role) -> impl Iterator<Item = &Question> {
+    pack.person_questions().iter().filter(move |q| q.of.contains(&role))
 }
 
-/// The answers that are tried: yes and no, each of a few choices, each filer.
+/// The answers that are tried: yes and no, each of a few choices, each filer, a large number, a large amount.
 fn values(field: &Field, household: &Household) -> Vec<Entry> {
     match field.kind {
         FieldKind::YesNo => vec![Entry::Flag(true), Entry::Flag(false)],
         FieldKind::Choice { options } if options.len() <= FEW => {
             options.iter().map(|o| Entry::Text(o.id.into())).collect()
         }
+        // A year is asked for as a number, too.
+        FieldKind::Count { max } if max > 1_900 => vec![Entry::Count(i64::from(household.year) - 1)],
+        FieldKind::Count { max } => vec![Entry::Count(max)],
+        FieldKind::Amount { .. } => vec![Entry::Text(TRIED.to_string())],
         FieldKind::Person => household.filers().map(|(_, p)| Entry::Text(p.id.clone())).collect(),
         _ => Vec::new(),
     }
@@ -146,8 +159,9 @@ pub fn blanks(household: &Household, pack: &dyn Pack, outcome: &Outcome) -> Vec<
         add(Place::household(field.id), field, &household.answers);
     }
     for person in &household.people {
-        for field in of_role(pack, person.role) {
-            add(Place::person(&person.id, field.id), &field, &person.answers);
+        for question in of_role(pack, person.role) {
+            let field = &question.field;
+            add(Place::person(&person.id, field.id), field, &person.answers);
         }
     }
     for paper in &household.papers {

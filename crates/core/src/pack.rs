@@ -185,6 +185,8 @@ pub const ANYONE: &[Role] = &[Role::Filer, Role::Dependent];
 pub struct Question {
     /// Of whom it is asked.
     pub of: &'static [Role],
+    /// From which age at the end of the year it is asked first; before that it decides nothing in practice.
+    pub from_age: u8,
     /// The question.
     #[serde(flatten)]
     pub field: Field,

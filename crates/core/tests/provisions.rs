@@ -33,7 +33,11 @@ const PAPER: PaperKind = PaperKind {
 static FISHING: Provision = Provision { lines: LINES, limits: LIMITS, papers: &[PAPER], ..Provision::NONE };
 
 static ASKING: Provision = Provision {
-    person_questions: &[Question { of: &[Role::Filer], field: Field::yes_no("sailor", "", "Sailor?") }],
+    person_questions: &[Question {
+        of: &[Role::Filer],
+        from_age: 0,
+        field: Field::yes_no("sailor", "", "Sailor?"),
+    }],
     household_questions: &[Field::yes_no("isle", "", "On the isle?")],
     ..Provision::NONE
 };

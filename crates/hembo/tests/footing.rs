@@ -27,7 +27,7 @@ fn near(one: Money, other: Money) -> bool {
 
 /// Each person's part, and what is nobody's, come to the last column.
 fn row_foots(row: &Row) -> bool {
-    let parts: Vec<Money> = row.cells.iter().flatten().map(|c| c.amount).collect();
+    let parts: Vec<Money> = row.cells.iter().flatten().filter(|c| !c.beside).map(|c| c.amount).collect();
     let Some(together) = row.together.as_ref().filter(|_| parts.iter().any(|p| !p.is_zero())) else {
         return true;
     };

@@ -300,7 +300,15 @@ async fn a_paper_tells_its_effect_and_a_box_its_curve() {
     assert_eq!(effect["without"], "214.00");
     client.get(&format!("/api/households/{id}/effect?paper=none")).await.ok(404);
     let curve = client.get(&format!("/api/households/{id}/curve?paper=w2-tamsin&field=1")).await.ok(200);
-    assert_eq!(curve.as_array().unwrap().len(), 101);
+    assert_eq!(curve["points"].as_array().unwrap().len(), 101);
+    // Below 65,819 the spouses' separate returns are lower.
+    let turn = curve["turns"].as_array().unwrap().iter().find(|t| t["to"] == "Jointly").unwrap().clone();
+    assert_eq!((&turn["decision"], &turn["amount"]), (&json!("us.status"), &json!("65819.00")));
+    let asked = client.get(&format!("/api/households/{id}/questions?person=wren")).await.ok(200);
+    let of = |field: &str| asked.as_array().unwrap().iter().find(|a| a["field"] == field).unwrap().clone();
+    // A child of twelve is not asked for a joint return first; whether the number is valid for work decides 1,700.
+    assert_eq!(of("files_joint")["decides"], false);
+    assert_eq!(of("work_ssn")["answers"][1]["total"], "1700.00");
     let packs = client.get("/api/packs").await.ok(200);
     assert_eq!((&packs[0]["id"], &packs[0]["years"]), (&json!("us"), &json!([2025, 2024])));
 }

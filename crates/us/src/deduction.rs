@@ -1,11 +1,21 @@
 //! Standard or itemized deductions (§63(b), (e)): a choice of each return, which spouses who file apart make alike.
 
-use crate::{facts::Facts, filing_status::Status, schedule_a, standard_deduction, status};
+use crate::{facts::Facts, filing_status::Status, standard_deduction, status};
 use hembo_core::{
     choice::{Chosen, Open},
     decision::{Bar, Decision, Opt},
+    lines,
+    provision::Provision,
     words::first_name,
 };
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
+
+lines! {
+    pub L17 = "us.sched_a.17", "Itemized deductions", "IRC §63(d)",
+        "Medical, taxes, interest and gifts.";
+}
 
 /// The option of the standard deduction.
 const STANDARD: usize = 0;
@@ -64,7 +74,7 @@ fn options(whose: &str) -> Vec<Opt> {
     let of = |word: &str| format!("{whose} {word}").trim_start().to_owned();
     vec![
         Opt::new("standard", "Standard deduction", of("standard")).taking_off(standard_deduction::STANDARD),
-        Opt::new("itemized", "Itemized deductions", of("itemized")).taking_off(schedule_a::L17),
+        Opt::new("itemized", "Itemized deductions", of("itemized")).taking_off(L17),
     ]
 }
 

@@ -21,46 +21,60 @@ pub static PROVISION: Provision = Provision {
     person_questions: &[
         Question {
             of: DEPENDENT,
+            from_age: 0,
             field: Field::choice(ask::RELATIONSHIP, "", "Relationship to a filer", RELATIONSHIPS),
         },
         Question {
             of: ANYONE,
+            from_age: 0,
             field: Field::count(ask::STUDENT_MONTHS, "", "Months a full-time student", 12)
                 .help("Some part of five calendar months makes a student."),
         },
         Question {
             of: DEPENDENT,
+            from_age: 0,
             field: Field::yes_no(ask::DISABLED, "", "Permanently and totally disabled"),
         },
-        Question { of: DEPENDENT, field: Field::yes_no(ask::MARRIED, "", "Married at year end") },
         Question {
             of: DEPENDENT,
+            from_age: 16,
+            field: Field::yes_no(ask::MARRIED, "", "Married at year end"),
+        },
+        Question {
+            of: DEPENDENT,
+            from_age: 16,
             field: Field::yes_no(ask::FILES_JOINT, "", "Files a joint return")
                 .help("Other than only to get back what was withheld."),
         },
         Question {
             of: DEPENDENT,
+            from_age: 0,
             field: Field::yes_no(ask::SELF_SUPPORT, "", "Pays over half of own support"),
         },
         Question {
             of: DEPENDENT,
+            from_age: 0,
             field: Field::yes_no(ask::SUPPORTED, "", "The filers pay over half of the support"),
         },
         Question {
             of: DEPENDENT,
+            from_age: 0,
             field: Field::person(ask::SUPPORTED_ALONE_BY, "", "One filer alone pays over half")
                 .help("Needed only for separate returns."),
         },
         Question {
             of: DEPENDENT,
+            from_age: 0,
             field: Field::choice(ask::RESIDENCY, "", "Citizen or resident", RESIDENCIES),
         },
         Question {
             of: DEPENDENT,
+            from_age: 0,
             field: Field::amount(ask::OTHER_GROSS_INCOME, "", "Gross income not among the papers"),
         },
         Question {
             of: FILER,
+            from_age: 0,
             field: Field::yes_no(ask::CLAIMABLE, "", "Someone else can claim this person"),
         },
     ],

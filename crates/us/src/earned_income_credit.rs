@@ -41,11 +41,16 @@ pub mod ask {
 const QUESTIONS: &[Question] = &[
     Question {
         of: FILER,
+        from_age: 0,
         field: Field::yes_no(ask::CHILD_ELSEWHERE, "", "Qualifying child of someone else").help(
             "By relationship, age and over half the year in the home of someone outside this household.",
         ),
     },
-    Question { of: FILER, field: Field::yes_no(ask::HOME_ABROAD, "", "Main home abroad for half the year") },
+    Question {
+        of: FILER,
+        from_age: 0,
+        field: Field::yes_no(ask::HOME_ABROAD, "", "Main home abroad for half the year"),
+    },
 ];
 
 lines! {

@@ -22,10 +22,12 @@ pub static PROVISION: Provision = Provision {
     person_questions: &[
         Question {
             of: &[Role::Filer, Role::Dependent],
+            from_age: 0,
             field: Field::yes_no(ask::PARENT_ALIVE, "", "A parent was alive at the end of the year"),
         },
         Question {
             of: &[Role::Filer, Role::Dependent],
+            from_age: 18,
             field: Field::yes_no(ask::EARNED_OVER_HALF, "", "Own earnings were over half of own support"),
         },
     ],

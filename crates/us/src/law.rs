@@ -32,7 +32,7 @@ static LAW: &[Rule] = &[
         .reads(schedule_a::home_loan::read)
         .finds(schedule_a::home_loan::points),
     Rule::new(&schedule_a::gifts::PROVISION).reads(schedule_a::gifts::read).finds(schedule_a::gifts::points),
-    Rule::new(&schedule_a::PROVISION),
+    Rule::new(&deduction::PROVISION),
     Rule::new(&standard_deduction::PROVISION),
     Rule::new(&additional_deductions::PROVISION),
     Rule::new(&taxable_income::PROVISION),

@@ -14,10 +14,12 @@ pub static PROVISION: Provision = Provision {
     person_questions: &[
         Question {
             of: FILER,
+            from_age: 0,
             field: Field::yes_no(ask::NONRESIDENT_ALIEN, "", "Nonresident alien in the year"),
         },
         Question {
             of: ANYONE,
+            from_age: 0,
             field: Field::yes_no(ask::WORK_SSN, "", "Number valid for work")
                 .help("A social security number issued in time and valid for employment."),
         },

@@ -21,7 +21,8 @@ pub mod ask {
     pub const BLIND: &str = "blind";
 }
 
-const QUESTIONS: &[Question] = &[Question { of: ANYONE, field: Field::yes_no(ask::BLIND, "", "Blind") }];
+const QUESTIONS: &[Question] =
+    &[Question { of: ANYONE, from_age: 0, field: Field::yes_no(ask::BLIND, "", "Blind") }];
 
 lines! {
     pub STANDARD = "us.standard", "Standard deduction", "IRC §63(c), (f)",

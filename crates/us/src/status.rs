@@ -31,10 +31,12 @@ pub static PROVISION: Provision = Provision {
     person_questions: &[
         Question {
             of: FILER,
+            from_age: 0,
             field: Field::yes_no(ask::PAID_HOME, "", "Paid over half the cost of the home"),
         },
         Question {
             of: FILER,
+            from_age: 0,
             field: Field::count(ask::SPOUSE_DIED, "", "Year in which the spouse died", 2100),
         },
     ],

@@ -1,6 +1,6 @@
 //! Taxable income (§63): Form 1040 lines 12e to 15.
 
-use crate::{additional_deductions, income, schedule_a, standard_deduction, unit::On};
+use crate::{additional_deductions, deduction, income, standard_deduction, unit::On};
 use hembo_core::{limit, lines, provision::Provision, trail::Trail};
 use hembo_money::Money;
 
@@ -19,7 +19,7 @@ lines! {
 /// Line 12e: the standard deduction or the itemized ones, whichever the way takes.
 pub fn taken(on: On<'_>, trail: &mut impl Trail, standard: Money, itemized: Money) -> Money {
     let (line, amount) =
-        if on.unit.itemizes { (schedule_a::L17, itemized) } else { (standard_deduction::STANDARD, standard) };
+        if on.unit.itemizes { (deduction::L17, itemized) } else { (standard_deduction::STANDARD, standard) };
     trail.line(L12E, on.scope, amount, |i| {
         i.line(line, on.scope, amount);
     })

@@ -525,6 +525,8 @@ export interface components {
         Cell: {
             /** @description The amount. */
             amount: components["schemas"]["Money"];
+            /** @description No part of the last column of its own: within another's part, or on a return that is not in it. */
+            beside: boolean;
             /** @description The people from whose returns an amount moved into it. */
             from?: string[];
             /** @description The line. */
@@ -1412,6 +1414,11 @@ export interface components {
         };
         /** @description A question about a person. */
         Question: components["schemas"]["Field"] & {
+            /**
+             * Format: int32
+             * @description From which age at the end of the year it is asked first; before that it decides nothing in practice.
+             */
+            from_age: number;
             /** @description Of whom it is asked. */
             of: components["schemas"]["Role"][];
         };

@@ -30,7 +30,7 @@ const COLUMNS: Column[] = [
   { id: "total", label: "Lowest tax", right: true },
   { id: "ways", wide: true, label: "Ways", right: true },
   { id: "saved", wide: true, label: "Saved", right: true },
-  { id: "balance", label: "Balance", right: true },
+  { id: "balance", wide: true, label: "Balance", right: true },
   { id: "touched", wide: true, label: "Touched" },
 ];
 
@@ -95,7 +95,7 @@ function HouseholdLine({ row, packs, act }: { row: HouseholdRow; packs: PackInfo
   const told = (text: string) => (summary.covered ? text : "");
   return (
     <tr className="row-line h-[34px] bg-sheet hover:bg-wash">
-      <th scope="row" className="max-w-60 truncate px-2 text-left font-normal">
+      <th scope="row" className="max-w-60 truncate px-2 text-left font-normal max-desk:max-w-44">
         {renaming ? (
           <RenameBox name={row.name} done={rename} />
         ) : (
@@ -140,7 +140,7 @@ function HouseholdLine({ row, packs, act }: { row: HouseholdRow; packs: PackInfo
       </td>
       <td className={`${right} ${WIDE}`}>{summary.ways}</td>
       <td className={`${right} ${WIDE}`}>{told(`${symbol} ${units(summary.saved)}`)}</td>
-      <td className={right}>{told(`${symbol} ${balance(summary.balance)}`)}</td>
+      <td className={`${right} ${WIDE}`}>{told(`${symbol} ${balance(summary.balance)}`)}</td>
       <td className={`px-2 whitespace-nowrap ${WIDE}`}>{touched(row.touched_at)}</td>
       <td className={`${right} ${WIDE}`}>
         <Button tone="quiet" aria-label={`Rename ${row.name}`} onClick={() => setRenaming(true)}>

@@ -143,7 +143,7 @@ function Parts({ lines, stand }: { lines: Line[]; stand: (search: Standing) => v
             {input.from === "line" ? (
               <Button
                 tone="quiet"
-                className="px-0"
+                className="min-h-[24px] px-0 text-left"
                 onClick={() => stand({ line: input.id, scopes: input.scope, trail: true })}
               >
                 {input.label}

@@ -246,7 +246,9 @@ function SpreadRow({ row, standing, stand, stop, shared, fromEnd }: RowProps) {
         className={`px-3.5 text-left max-desk:sticky max-desk:left-0 max-desk:z-1 max-desk:max-w-36 max-desk:bg-sheet max-desk:px-2 ${row.result || row.end ? "font-bold" : "font-normal"}`}
       >
         {row.label}
-        {row.papers > 0 && <span className="ml-2 text-[12px] text-soft not-italic">{row.papers}</span>}
+        {row.papers > 0 && !row.result && !row.end && (
+          <span className="ml-2 text-[12px] text-soft not-italic">{row.papers}</span>
+        )}
         {!row.counts && <span className="ml-2 text-[12px]">not taken</span>}
       </th>
       {row.cells.map((c, i) => (
@@ -255,7 +257,7 @@ function SpreadRow({ row, standing, stand, stop, shared, fromEnd }: RowProps) {
         </td>
       ))}
       {shared && (
-        <td className="px-3 text-right text-[12px] font-normal text-soft">
+        <td data-shared className="px-3 text-right text-[12px] font-normal text-soft">
           {row.shared ? sharedPart(row) : ""}
         </td>
       )}
@@ -296,8 +298,9 @@ function CellButton({ cell, row, standing, stand, stop }: CellProps) {
       data-cell={keyOf(cell)}
       aria-pressed={marked}
       aria-label={`${row.label}: ${amount}${isZero(cell.lost) ? "" : `, ${units(cell.lost)} lost to a limit`}${moved(cell)}`}
-      className={`block h-[25px] w-full px-3 text-right whitespace-nowrap ${mark}`}
+      className={`block h-[25px] w-full px-3 text-right whitespace-nowrap ${mark} ${cell.beside ? "font-normal text-soft italic" : ""}`}
       onClick={() => stand(at)}
+      title={cell.beside ? "Within another part, or on a return of its own" : undefined}
       tabIndex={tabStop ? 0 : -1}
     >
       <Flow people={cell.to ?? []} out />

@@ -182,6 +182,8 @@ pub struct Cell {
     pub amount: Money,
     /// What limits took from it.
     pub lost: Money,
+    /// No part of the last column of its own: within another's part, or on a return that is not in it.
+    pub beside: bool,
     /// The people from whose returns an amount moved into it.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub from: Vec<String>,

@@ -153,11 +153,18 @@ impl<'a> Shown<'a> {
         })
     }
 
-    /// What of the last column is nobody's part. A dependent's own return is no part of it.
+    /// Whether a person's part is no part of the last column of its own: a dependent with a return apart, or one who stands on
+    /// the return of someone who files alone.
+    fn is_beside(&self, person: usize) -> bool {
+        let on = |main: bool| self.returns.iter().any(|r| r.main == main && r.people.contains(&person));
+        let all_alone = self.returns.iter().filter(|r| r.main).all(|r| r.people.len() == 1);
+        on(false) || (!on(true) && all_alone)
+    }
+
+    /// What of the last column is nobody's part.
     fn shared(&self, cells: &[Option<Cell>], together: Option<&Cell>) -> Option<Money> {
-        let beside = |person: usize| self.returns.iter().any(|r| !r.main && r.people.contains(&person));
-        let parts = cells.iter().enumerate().filter(|(person, _)| !beside(*person));
-        let parts: Vec<_> = parts.filter_map(|(_, c)| Some(c.as_ref()?.amount)).collect();
+        let parts = cells.iter().flatten().filter(|c| !c.beside);
+        let parts: Vec<_> = parts.map(|c| c.amount).collect();
         let rest = together?.amount - parts.iter().copied().sum();
         let told = parts.iter().any(|part| !part.is_zero()) && !rest.to_whole().is_zero();
         told.then_some(rest)
@@ -168,9 +175,11 @@ impl<'a> Shown<'a> {
         let alone = self.returns.iter().position(|r| r.people == [person]);
         let own = alone.and_then(|r| self.cell(row.total, &[Scope::Return(r)]));
         let part = row.person.and_then(|line| self.cell(line, &[Scope::Person(person)]));
-        own.filter(|c| !c.amount.is_zero())
+        let cell = own
+            .filter(|c| !c.amount.is_zero())
             .or(part)
-            .or(alone.and_then(|r| self.cell(row.total, &[Scope::Return(r)])))
+            .or(alone.and_then(|r| self.cell(row.total, &[Scope::Return(r)])));
+        cell.map(|cell| Cell { beside: self.is_beside(person), ..cell })
     }
 
     fn cell(&self, line: LineId, scopes: &[Scope]) -> Option<Cell> {
@@ -185,6 +194,7 @@ impl<'a> Shown<'a> {
             scopes: amounts.iter().map(|(s, _)| self.scope(*s)).collect(),
             amount: amounts.iter().map(|(_, a)| *a).sum(),
             lost: scopes.iter().filter_map(lost).sum(),
+            beside: false,
             from,
             to,
         })

@@ -120,8 +120,8 @@ static SPREAD: &[SpreadSection] = &[SpreadSection {
 }];
 
 static QUESTIONS: &[Question] = &[
-    Question { of: &[Role::Filer], field: Field::yes_no("sailor", "", "Sailor?") },
-    Question { of: &[Role::Filer], field: Field::yes_no("diver", "", "Diver?").until(2024) },
+    Question { of: &[Role::Filer], from_age: 0, field: Field::yes_no("sailor", "", "Sailor?") },
+    Question { of: &[Role::Filer], from_age: 0, field: Field::yes_no("diver", "", "Diver?").until(2024) },
 ];
 
 static ISLES: &[Field] = &[Field::choice("isle", "", "Isle", &[Choice::new("north", "North")])];

@@ -5,17 +5,12 @@ pub mod home_loan;
 pub mod medical;
 pub mod taxes;
 
-use crate::unit::{Filed, On};
-use hembo_core::{brought::Records, forms::Required, lines, provision::Provision, trail::Trail};
+use crate::{
+    deduction::L17,
+    unit::{Filed, On},
+};
+use hembo_core::{brought::Records, forms::Required, trail::Trail};
 use hembo_money::Money;
-
-/// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
-
-lines! {
-    pub L17 = "us.sched_a.17", "Itemized deductions", "IRC §63(d)",
-        "Medical, taxes, interest and gifts.";
-}
 
 /// What Schedule A comes to.
 #[derive(Debug, Clone, Copy)]
