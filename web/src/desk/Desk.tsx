@@ -172,7 +172,7 @@ function Kept({ opened }: { opened: Opened }) {
   return (
     <span
       role="status"
-      className={`min-w-36 text-right text-[12px] max-desk:min-w-0 ${unanswered ? "bg-sand px-2 py-1 text-ink" : "whitespace-nowrap text-white/90"}`}
+      className={`min-w-36 text-right text-[12px] max-desk:min-w-0 shrink-0 ${unanswered ? "bg-sand px-2 py-1 text-ink" : "whitespace-nowrap text-white/90"}`}
     >
       {told}
     </span>

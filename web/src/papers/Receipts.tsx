@@ -16,7 +16,7 @@ type Props = {
 
 /** As wide as what stands in it needs. */
 const WIDTHS: Partial<Record<Field["kind"]["type"], string>> = {
-  date: "min-w-28 w-28",
+  date: "min-w-32 w-32",
   amount: "min-w-28 w-28 text-right",
   count: "min-w-18 w-18 text-right",
   person: "min-w-36 w-36",
@@ -66,7 +66,7 @@ export function Receipts({ paper, kind, points, at }: Props) {
     }, how);
   return (
     <>
-      <div className="overflow-x-auto">
+      <div className="relative overflow-x-auto">
         <table className="border-collapse">
           <thead>
             <tr className="border-b border-ink text-left">
