@@ -5,7 +5,7 @@ use hembo_core::{
     field::{Choice, Field},
     household::Entry,
     open_points,
-    pack::{ANYONE, DEPENDENT, Question},
+    pack::{ANYONE, DEPENDENT, FILER, Question},
     point::{Gather, Place},
     provision::Provision,
 };
@@ -13,6 +13,11 @@ use hembo_core::{
 /// What is asked about everyone, and about the household as such.
 pub static PROVISION: Provision = Provision {
     person_questions: &[
+        Question {
+            of: FILER,
+            from_age: 0,
+            field: Field::text(ask::OCCUPATION, "", "Occupation", 60).help("For letters and the file."),
+        },
         Question {
             of: DEPENDENT,
             from_age: 0,
@@ -38,6 +43,7 @@ pub static PROVISION: Provision = Provision {
     household_questions: &[
         Field::choice(ask::MARITAL, "", "Marital status on 31 December", MARITAL),
         Field::count(ask::MONTHS_TOGETHER, "", "Months of the year as a couple", 12)
+            .blank_is("12")
             .help("Twelve where nothing is said; pension income is split for these months."),
         Field::yes_no(ask::PART_YEAR, "", "Came to or left Canada in the year"),
         Field::yes_no(ask::FOREIGN_PROPERTY, "", "Foreign property that cost over 100,000"),
@@ -49,6 +55,7 @@ pub static PROVISION: Provision = Provision {
 /// The ids of its questions.
 #[allow(missing_docs)]
 pub mod ask {
+    pub const OCCUPATION: &str = "occupation";
     pub const MARITAL: &str = "marital";
     pub const MONTHS_TOGETHER: &str = "months_together";
     pub const PART_YEAR: &str = "part_year";

@@ -9,8 +9,11 @@ use hembo_core::check::{digits, luhn};
 pub fn check(number: &str) -> Result<(), &'static str> {
     let plain = digits(number);
     let same = plain.bytes().all(|b| Some(b) == plain.bytes().next());
-    if plain.len() != 9 || number.len() > 11 || same || plain.starts_with('8') || !luhn(&plain) {
-        return Err("A number has nine digits of which the last checks the others, such as 046 454 286.");
+    if plain.len() != 9 || number.len() > 11 || same || plain.starts_with('8') {
+        return Err("A number has nine digits, such as 046 454 286, and does not begin with an 8.");
+    }
+    if !luhn(&plain) {
+        return Err("The last digit does not fit the others: one of them was mistyped.");
     }
     Ok(())
 }

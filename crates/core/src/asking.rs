@@ -8,6 +8,7 @@ use crate::{
     pack::{Pack, Question, Registry},
     point::Place,
     search::Stop,
+    words::label_of,
 };
 use hembo_money::Money;
 use serde::Serialize;
@@ -48,7 +49,7 @@ pub struct Blank {
     pub place: Place,
     /// The question or box.
     pub label: String,
-    /// What it is read as: "No", "0".
+    /// What it is read as: "No", "0", "Yes", a choice.
     pub read_as: String,
 }
 
@@ -140,19 +141,24 @@ fn answered(now: &Outcome, then: &Outcome, value: Entry) -> Answered {
     }
 }
 
-/// What is left blank and read as No or zero: questions, and boxes of yes or no on papers. What an open point asks for is
+fn told(field: &Field, entry: &Entry) -> String {
+    match (field.kind, entry) {
+        (_, Entry::Flag(yes)) => if *yes { "Yes" } else { "No" }.into(),
+        (_, Entry::Count(count)) => count.to_string(),
+        (FieldKind::Choice { options }, Entry::Text(id)) => label_of(options, id).unwrap_or(id).into(),
+        (_, Entry::Text(text)) => text.clone(),
+    }
+}
+
+/// What is left blank and read as something: questions, and boxes of yes or no on papers. What an open point asks for is
 /// not among them.
 pub fn blanks(household: &Household, pack: &dyn Pack, outcome: &Outcome) -> Vec<Blank> {
     let mut found = Vec::new();
     let mut add = |place: Place, field: &Field, answers: &Answers| {
-        let read_as = match field.kind {
-            FieldKind::YesNo => "No",
-            FieldKind::Amount { .. } | FieldKind::Count { .. } => "0",
-            _ => return,
-        };
+        let Some(entry) = field.blank_entry() else { return };
         let asked = outcome.points.iter().any(|p| p.place == place);
         if !answers.contains_key(field.id) && field.years.hold(household.year) && !asked {
-            found.push(Blank { place, label: field.label.into(), read_as: read_as.into() });
+            found.push(Blank { place, label: field.label.into(), read_as: told(field, &entry) });
         }
     };
     for field in pack.household_questions() {

@@ -1,6 +1,7 @@
 //! A field: a box of a paper, a column of a list of receipts, or a question. A rule pack declares them once;
 //! the check, the schema and the screen all read the same declaration.
 
+use crate::household::Entry;
 use serde::Serialize;
 use std::fmt;
 use utoipa::ToSchema;
@@ -22,6 +23,8 @@ pub struct Field {
     pub secret: bool,
     /// How the digits of a number are printed, such as `00-0000000`; empty where the text has no shape.
     pub shape: &'static str,
+    /// What a blank is read as, where it is not No or zero: `true`, a number, a choice's id.
+    pub blank: &'static str,
     /// The return years in which it is on the form, or asked.
     pub years: Years,
 }
@@ -106,7 +109,7 @@ impl Choice {
 
 impl Field {
     const fn new(id: &'static str, number: &'static str, label: &'static str, kind: FieldKind) -> Field {
-        Field { id, number, label, help: "", kind, secret: false, shape: "", years: Years::ALL }
+        Field { id, number, label, help: "", kind, secret: false, shape: "", blank: "", years: Years::ALL }
     }
 
     /// A box for an amount that cannot be negative.
@@ -157,6 +160,22 @@ impl Field {
     /// The same field, whose digits are printed in a shape: `00-0000000`.
     pub const fn shape(self, shape: &'static str) -> Field {
         Field { shape, ..self }
+    }
+
+    /// The same field, whose blank is read as something other than No or zero.
+    pub const fn blank_is(self, entry: &'static str) -> Field {
+        Field { blank: entry, ..self }
+    }
+
+    /// What a blank is read as; nothing for words, days and people, and for choices that say nothing of it.
+    pub fn blank_entry(&self) -> Option<Entry> {
+        match self.kind {
+            FieldKind::YesNo => Some(Entry::Flag(self.blank == "true")),
+            FieldKind::Count { .. } => Some(Entry::Count(self.blank.parse().unwrap_or(0))),
+            FieldKind::Amount { .. } => Some(Entry::Text("0".into())),
+            FieldKind::Choice { .. } => (!self.blank.is_empty()).then(|| Entry::Text(self.blank.into())),
+            _ => None,
+        }
     }
 
     /// The same field, from a year on.

@@ -72,6 +72,9 @@ fn json(bytes: &[u8]) -> Result<Value, Fault> {
     }
     serde_json::from_slice(bytes).map_err(|error| {
         let at = format!("line {} column {}", error.line(), error.column());
+        if error.is_eof() {
+            return Fault::new(at, "The file is cut off: it ends before all of it is said.");
+        }
         let why = error.to_string();
         let why = why.split(" at line ").next().unwrap_or_default();
         Fault::new(at, format!("This is not JSON: {why}."))

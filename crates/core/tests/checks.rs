@@ -139,6 +139,7 @@ fn what_is_no_household_file_is_told_in_plain_words() {
         (&[0xff, 0xfe, 0x7b, 0x00], "UTF-16"),
         (&[0xef, 0xbb, 0xbf, 0x7b, 0x7d], "byte order mark"),
         (&[0x7b, 0x80], "This is not JSON"),
+        (b"{\"hembo\": 1, \"people\": [", "The file is cut off"),
         (&b"[1, 2]"[..], "Expected an object, not a list."),
         (&b"{}"[..], "The field 'hembo' is missing."),
         (&vec![b' '; check::LARGEST_FILE + 1], "has 4194305 bytes; a household file has at most 4194304."),
@@ -330,7 +331,7 @@ fn edits_are_told_in_words_without_secrets() {
         ),
         (
             json!({ "do": "add_row", "paper": "gifts", "row": { "date": "2025-05-05", "amount": "1200" } }),
-            "Added a line to Gifts: 2025-05-05, 1,200",
+            "Added a line to Gifts: 5 May 2025, 1,200",
         ),
         (json!({ "do": "set_person", "person": "ada", "id_number": "a-1" }), "Shell number of Ada Reef: set"),
         (

@@ -65,7 +65,7 @@ pub static PROVISION: Provision = Provision {
         Question {
             of: DEPENDENT,
             from_age: 0,
-            field: Field::choice(ask::RESIDENCY, "", "Citizen or resident", RESIDENCIES),
+            field: Field::choice(ask::RESIDENCY, "", "Citizen or resident", RESIDENCIES).blank_is("us"),
         },
         Question {
             of: DEPENDENT,

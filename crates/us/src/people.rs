@@ -15,12 +15,18 @@ pub static PROVISION: Provision = Provision {
         Question {
             of: FILER,
             from_age: 0,
+            field: Field::text(ask::OCCUPATION, "", "Occupation", 60).help("Stands beside the signature."),
+        },
+        Question {
+            of: FILER,
+            from_age: 0,
             field: Field::yes_no(ask::NONRESIDENT_ALIEN, "", "Nonresident alien in the year"),
         },
         Question {
             of: ANYONE,
             from_age: 0,
             field: Field::yes_no(ask::WORK_SSN, "", "Number valid for work")
+                .blank_is("true")
                 .help("A social security number issued in time and valid for employment."),
         },
     ],
@@ -31,6 +37,7 @@ pub static PROVISION: Provision = Provision {
 /// The ids of its questions.
 #[allow(missing_docs)]
 pub mod ask {
+    pub const OCCUPATION: &str = "occupation";
     pub const WORK_SSN: &str = "work_ssn";
     pub const NONRESIDENT_ALIEN: &str = "nonresident_alien";
 }

@@ -511,7 +511,7 @@ export interface components {
             label: string;
             /** @description Where. */
             place: components["schemas"]["Place"];
-            /** @description What it is read as: "No", "0". */
+            /** @description What it is read as: "No", "0", "Yes", a choice. */
             read_as: string;
         };
         /** @description The revision to bring back, and the newest one that was seen. */
@@ -838,6 +838,8 @@ export interface components {
         };
         /** @description One field, as a rule pack declares it. */
         Field: {
+            /** @description What a blank is read as, where it is not No or zero: `true`, a number, a choice's id. */
+            blank: string;
             /** @description What to enter, where the label is not enough. */
             help: string;
             /** @description Id within its paper or among the questions; it never changes. */
@@ -1183,7 +1185,7 @@ export interface components {
             authorities: components["schemas"]["Authority"][];
             /** @description Due (above zero) or back (below). */
             balance: components["schemas"]["Money"];
-            /** @description What is left blank and read as No or zero. */
+            /** @description What is left blank, and what it is read as. */
             blanks: components["schemas"]["Blank"][];
             /** @description The people as columns. */
             columns: components["schemas"]["Column"][];

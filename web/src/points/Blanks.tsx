@@ -1,4 +1,4 @@
-// What is left blank and read as No or zero: told by number, shown on demand, answered where it stands.
+// What is left blank and read as No, zero or what else its law says: told by number, shown on demand, answered where it stands.
 import { Link } from "@tanstack/react-router";
 import type { Blank, Command, Entry } from "../api/types";
 import { paperName } from "../desk/newPaper";
@@ -8,13 +8,10 @@ import { count } from "../ui/format";
 
 export function Blanks({ blanks, open }: { blanks: Blank[]; open: boolean }) {
   if (blanks.length === 0) return null;
-  const many = blanks.length === 1 ? "is" : "are";
   return (
     <details open={open || undefined}>
       <summary className="cursor-pointer border-b border-ink pb-1">
-        <b>
-          {count(blanks.length, "blank")} {many} read as No or zero
-        </b>
+        <b>{told(blanks)}</b>
         {!open && <span className="text-petrol underline"> show them</span>}
       </summary>
       {blanks.map((blank) => (
@@ -22,6 +19,20 @@ export function Blanks({ blanks, open }: { blanks: Blank[]; open: boolean }) {
       ))}
     </details>
   );
+}
+
+/** "23 blanks are read as No, 4 as zero, 2 as something else". */
+function told(blanks: Blank[]) {
+  const no = blanks.filter((b) => b.read_as === "No").length;
+  const zero = blanks.filter((b) => b.read_as === "0").length;
+  const rest = blanks.length - no - zero;
+  const parts = [
+    no > 0 && `${no} as No`,
+    zero > 0 && `${zero} as zero`,
+    rest > 0 && `${rest} as written below`,
+  ];
+  const all = parts.filter((p) => p !== false).join(", ");
+  return `${count(blanks.length, "blank")} read ${all}`;
 }
 
 function OneBlank({ blank }: { blank: Blank }) {

@@ -245,7 +245,18 @@ function Settle({ point, settled }: { point: Point; settled: () => void }) {
       </span>
     );
   }
-  if (!person) return null;
+  if (!person) {
+    return point.weight === "blocks" && !point.beside ? (
+      <Link
+        to="/h/$id/ways"
+        params={{ id: opened.id }}
+        search={{}}
+        className="whitespace-nowrap text-petrol underline"
+      >
+        Go to Ways
+      </Link>
+    ) : null;
+  }
   return (
     <Link
       to="/h/$id/spread"

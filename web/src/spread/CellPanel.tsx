@@ -108,12 +108,21 @@ function PaperCard({ id, boxes }: { id: string; boxes: BoxInput[] }) {
   );
 }
 
+/** Up to where all is allowed. */
+function cap({ shape, edge }: Limit) {
+  return shape === "cap" && edge ? `; cap ${precise(edge)}` : "";
+}
+
 export function LimitBlock({ limit }: { limit: Limit }) {
   const [entered, allowed] = [Number(limit.entered), Number(limit.allowed)];
   const lost = !isZero(limit.lost);
   return (
     <div className={`border-l-4 px-3 py-2 ${lost ? "border-ochre bg-sand" : "border-rule bg-sheet"}`}>
-      <b>{lost ? `${precise(limit.lost)} lost — ${limit.how}` : `All ${precise(limit.allowed)} allowed`}</b>
+      <b>
+        {lost
+          ? `${precise(limit.lost)} lost — ${limit.how}`
+          : `All ${precise(limit.allowed)} allowed${cap(limit)}`}
+      </b>
       <span
         className="my-1.5 block h-2 border border-ochre bg-[repeating-linear-gradient(135deg,#fff_0_3px,#e5bf8c_3px_4px)]"
         aria-hidden="true"
@@ -126,6 +135,7 @@ export function LimitBlock({ limit }: { limit: Limit }) {
       {lost && `${precise(limit.allowed)} allowed of ${precise(limit.entered)}. `}
       {limit.edge &&
         limit.distance &&
+        !(limit.shape === "cap" && !lost) &&
         `Changes at ${precise(limit.edge)}, ${precise(limit.distance)} from here. `}
       <b className="text-ochre">{limit.cite}</b>
     </div>

@@ -89,6 +89,10 @@ function BreakEven({ decision }: { decision: Decision }) {
     const above = turns.find((t) => Number(t.amount) > now);
     if (below) told.push(`${below.from} below ${units(below.amount)} in ${along.name}`);
     if (above) told.push(`${above.to} from ${units(above.amount)} in ${along.name}`);
+    const open = decision.options.filter((o) => !o.barred).length > 1 && !decision.neutral;
+    if (open && turns.length === 0 && !isZero(decision.worth)) {
+      told.push(`does not turn from 0 to ${units(curve.points.at(-1)?.amount ?? "0")} in ${along.name}`);
+    }
   }
   return told
     .filter((t) => t !== null)

@@ -3,7 +3,7 @@
 use super::Command;
 use crate::{
     field::{Field, FieldKind},
-    household::{Answers, Entry, Household, Paper, Person},
+    household::{Answers, Entry, Household, Paper, Person, date},
     outcome::Outcome,
     pack::Pack,
     paper::PaperKind,
@@ -11,6 +11,7 @@ use crate::{
     words::label_of,
 };
 use hembo_money::Money;
+use time::Date;
 
 const NOTHING: &str = "nothing";
 
@@ -39,8 +40,8 @@ impl Telling<'_> {
             Command::AddPerson { person } => format!("Added {}", person.name),
             Command::SetPerson { person, name, role, born, died, id_number } => {
                 let Some(was) = self.before.person(person) else { return "Changed a person".into() };
-                let day = |date: Option<time::Date>| date.map_or(NOTHING.to_owned(), |d| d.to_string());
-                let text = |new: &String| if new.is_empty() { NOTHING.to_owned() } else { new.clone() };
+                let day = |date: Option<Date>| date.map_or(NOTHING.to_owned(), day);
+                let text = |new: &String| day(date::parse(new));
                 let parts = [
                     name.as_ref().map(|new| format!("Name of {}: → {new}", was.name)),
                     role.map(|new| format!("{}: now a {}", was.name, format!("{new:?}").to_lowercase())),
@@ -174,6 +175,9 @@ impl Telling<'_> {
                 label_of(options, id).unwrap_or(id).into()
             }
             (Some(FieldKind::Person), Entry::Text(id)) => self.person(id),
+            (Some(FieldKind::Date), entry) if entry.date().is_some() => {
+                entry.date().map(day).unwrap_or_default()
+            }
             (_, Entry::Text(text)) => text.clone(),
         }
     }
@@ -195,6 +199,12 @@ fn box_name(field: Option<&Field>, id: &str) -> String {
 
 fn label(field: Option<&Field>, id: &str) -> String {
     field.map_or(id, |f| f.label).into()
+}
+
+/// A day as people read it: "14 May 1983".
+fn day(date: Date) -> String {
+    let month = date.month().to_string();
+    format!("{} {} {}", date.day(), &month[..3], date.year())
 }
 
 /// An amount as people read it; other text stays.

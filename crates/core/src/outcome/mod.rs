@@ -100,7 +100,7 @@ pub struct Outcome {
     pub limits: Vec<Limit>,
     /// What is unsettled: what blocks first.
     pub points: Vec<Point>,
-    /// What is left blank and read as No or zero.
+    /// What is left blank, and what it is read as.
     pub blanks: Vec<Blank>,
     /// What each paper brings.
     pub papers: Vec<PaperOutcome>,
