@@ -21,7 +21,8 @@ test("a household is made, keyed, weighed, pinned and explained without a mouse"
   await type(page, "Joaquin Alvarez", "<Tab>", "07221983", "<Enter>");
   await page.getByRole("heading", { name: "Tern-Alvarez household" }).first().waitFor();
 
-  // The questions about the household stand beside the empty Spread.
+  // The questions about the household stand beside the empty Spread; the first one has the focus.
+  await expect(page.getByLabel("On the last day of the year")).toBeFocused();
   await tabTo(page, "On the last day of the year");
   await type(page, "Mar");
   await tabTo(page, "The spouses lived apart from July to December");

@@ -144,6 +144,8 @@ fn answered(now: &Outcome, then: &Outcome, value: Entry) -> Answered {
 fn told(field: &Field, entry: &Entry) -> String {
     match (field.kind, entry) {
         (_, Entry::Flag(yes)) => if *yes { "Yes" } else { "No" }.into(),
+        // A year is asked for as a number, too: there is no year zero.
+        (FieldKind::Count { max }, Entry::Count(0)) if max > 1_900 => "none".into(),
         (_, Entry::Count(count)) => count.to_string(),
         (FieldKind::Choice { options }, Entry::Text(id)) => label_of(options, id).unwrap_or(id).into(),
         (_, Entry::Text(text)) => text.clone(),

@@ -5,7 +5,7 @@ mod common;
 
 use common::{REGISTRY, file};
 use hembo_core::{
-    Household, Outcome, effect, file,
+    Household, Outcome, asking, effect, file,
     forms::Forms,
     household::Dismissal,
     outcome::{LineInput, Wanted, reckon_until, trail},
@@ -79,6 +79,22 @@ fn effects_are_the_same_computation_on_a_changed_copy() {
         (curve.points.len(), curve.points[10].amount, curve.points[10].next_hundred),
         (11, Money::whole(100_000), Money::whole(20))
     );
+}
+
+/// A question is asked first where an answer would change something; a blank is told as it is read.
+#[test]
+fn answers_tell_what_they_would_do() {
+    let stop = Stop::default();
+    let asked = asking::asked(&household(), &REGISTRY, Some("ada"), &stop);
+    let ids: Vec<_> = asked.iter().map(|a| a.field.as_str()).collect();
+    assert!(ids.contains(&"sailor"), "{ids:?}");
+    for question in &asked {
+        let change = |a: &asking::Answered| a.total.is_some_and(|t| !t.is_zero()) || a.settles + a.raises > 0;
+        assert_eq!(question.decides, question.answers.is_empty() || question.answers.iter().any(change));
+    }
+    assert!(asking::asked(&household(), &REGISTRY, Some("nobody"), &stop).is_empty());
+    let blanks = reckon(&household(), &REGISTRY).unwrap().blanks;
+    assert!(blanks.iter().all(|b| ["No", "0", "none"].contains(&b.read_as.as_str())), "{blanks:?}");
 }
 
 #[test]

@@ -2,5 +2,5 @@
 import type { Field } from "../api/types";
 
 export function field(id: string, label: string, kind: Field["kind"]): Field {
-  return { id, number: "", label, help: "", kind, secret: false, shape: "", years: {} };
+  return { id, number: "", label, help: "", kind, secret: false, shape: "", blank: "", years: {} };
 }

@@ -21,7 +21,7 @@ export function Blanks({ blanks, open }: { blanks: Blank[]; open: boolean }) {
   );
 }
 
-/** "23 blanks are read as No, 4 as zero, 2 as something else". */
+/** "25 blanks: 19 read as No, 4 as zero, 2 as written below". */
 function told(blanks: Blank[]) {
   const no = blanks.filter((b) => b.read_as === "No").length;
   const zero = blanks.filter((b) => b.read_as === "0").length;
@@ -31,8 +31,7 @@ function told(blanks: Blank[]) {
     zero > 0 && `${zero} as zero`,
     rest > 0 && `${rest} as written below`,
   ];
-  const all = parts.filter((p) => p !== false).join(", ");
-  return `${count(blanks.length, "blank")} read ${all}`;
+  return `${count(blanks.length, "blank")}, read ${parts.filter((p) => p !== false).join(", ")}`;
 }
 
 function OneBlank({ blank }: { blank: Blank }) {

@@ -1,12 +1,13 @@
 // Open points: what blocks and what deserves a look at the left, each answered where it stands or one step away; at the
 // right its rule and what answering does; below what is left blank.
 import { Link } from "@tanstack/react-router";
-import { useEffect, useRef, useState } from "react";
+import { Fragment, useEffect, useRef, useState } from "react";
 import type { Command, Entry, Field, Place, Point } from "../api/types";
 import { type How, useDesk } from "../desk/useDesk";
 import { focusBox } from "../entry/boxes";
 import { EntryBox, FaultPlace } from "../entry/EntryBox";
 import { useWho } from "../signin/SignInGate";
+import { MonthsBox, PersonBox } from "../spread/PersonBoxes";
 import { focusAtOnce } from "../ui/focus";
 import { count, exact, today } from "../ui/format";
 import { Blank, Button, Diamond } from "../ui/pieces";
@@ -150,7 +151,7 @@ function About({ point }: { point: Point }) {
   const { opened } = useDesk();
   const question = useQuestion(point.place);
   const asked = useAsked(point.place.person ?? undefined, question !== undefined);
-  const told = question ? deeds(question, opened.household.people, asked?.get(question.id)) : [];
+  const told = question ? deeds(question, opened, asked?.get(question.id)) : [];
   return (
     <>
       <span className="text-soft">{point.weight === "blocks" ? "Holds up the filing" : "Worth a look"}</span>
@@ -218,6 +219,28 @@ function Settle({ point, settled }: { point: Point; settled: () => void }) {
   }
   const { suggested } = point;
   const { decision } = place;
+  const own = (["name", "born", "died", "id_number"] as const).find((f) => f === place.field);
+  if (person && own) {
+    return (
+      <span className="w-52">
+        <PersonBox of={own} person={person} label={point.message} settled={settled} />
+      </span>
+    );
+  }
+  if (person && place.field === "lived_with") {
+    return (
+      <span className="grid w-52 grid-cols-[1fr_4rem] items-center gap-x-2">
+        {household.people
+          .filter((p) => p.role === "filer")
+          .map((filer) => (
+            <Fragment key={filer.id}>
+              <span className="text-right text-soft">with {filer.name.split(" ")[0]}</span>
+              <MonthsBox person={person} filer={filer} settled={settled} />
+            </Fragment>
+          ))}
+      </span>
+    );
+  }
   if (decision) {
     return (
       <Button tone="quiet" onClick={() => edit([{ do: "pin", decision, option: null }])}>

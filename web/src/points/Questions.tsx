@@ -1,5 +1,6 @@
 // Questions in the order in which they matter: what decides something here and now, with what it decides; then what was
 // answered; the others fold.
+import { useEffect, useState } from "react";
 import type { Answers, Asked, Field, Person } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 import { EntryBox, type Keep } from "../entry/EntryBox";
@@ -19,11 +20,7 @@ type Props = {
 
 export function Questions({ questions, answers = {}, person, at, keep }: Props) {
   const asked = useAsked(person?.id);
-  const blank = (q: Field) => answers[q.id] === undefined;
-  const decides = (q: Field) => asked?.get(q.id)?.decides ?? true;
-  const first = questions.filter((q) => blank(q) && decides(q));
-  const said = questions.filter((q) => !blank(q));
-  const rest = questions.filter((q) => blank(q) && !decides(q));
+  const order = useOrder(questions, answers, asked, at);
   const line = (q: Field) => (
     <Question
       key={q.id}
@@ -37,18 +34,50 @@ export function Questions({ questions, answers = {}, person, at, keep }: Props) 
   );
   return (
     <>
-      {first.map(line)}
-      {said.map(line)}
-      {rest.length > 0 && (
-        <details className="row-line py-1.5" open={rest.some((q) => q.id === at) || undefined}>
+      {order.open.map(line)}
+      {order.folded.length > 0 && (
+        <details className="row-line py-1.5" open={order.folded.some((q) => q.id === at) || undefined}>
           <summary className="cursor-pointer text-soft">
-            {count(rest.length, "question")} that decide nothing here and now
+            {count(order.folded.length, "question")} that decide nothing here and now
           </summary>
-          {rest.map(line)}
+          {order.folded.map(line)}
         </details>
       )}
     </>
   );
+}
+
+type Placed = Record<string, "first" | "said" | "folded">;
+
+/**
+ * The order stands once it is known: a question stays in its place when it is answered, so that nobody loses the box that
+ * they are in. What begins to decide something comes out of the fold.
+ */
+function useOrder(
+  questions: Field[],
+  answers: Answers,
+  asked: Map<string, Asked> | null,
+  at: string | undefined,
+): { open: Field[]; folded: Field[] } {
+  const [placed, setPlaced] = useState<Placed | null>(null);
+  useEffect(() => {
+    if (!asked) return;
+    setPlaced((before) => {
+      const place = (q: Field) => {
+        const was = before?.[q.id];
+        if (was && (was !== "folded" || !asked.get(q.id)?.decides)) return was;
+        if (answers[q.id] !== undefined) return "said";
+        const here =
+          q.id === at || document.activeElement?.closest("[data-box]")?.getAttribute("data-box") === q.id;
+        return here || asked.get(q.id)?.decides ? "first" : "folded";
+      };
+      const now = Object.fromEntries(questions.map((q) => [q.id, place(q)]));
+      return before && questions.every((q) => before[q.id] === now[q.id]) ? before : now;
+    });
+  }, [asked, answers, questions, at]);
+  if (!placed) return { open: questions, folded: [] };
+  const of = (place: string) => questions.filter((q) => (placed[q.id] ?? "first") === place);
+  return { open: [...of("first"), ...of("said")], folded: of("folded") };
 }
 
 type QuestionProps = {
@@ -63,7 +92,7 @@ type QuestionProps = {
 function Question({ question, value, person, asked, focus, keep }: QuestionProps) {
   const { opened } = useDesk();
   const { people } = opened.household;
-  const told = value === undefined ? deeds(question, people, asked) : [];
+  const told = value === undefined ? deeds(question, opened, asked) : [];
   return (
     <Line label={question.label} help={question.help} told={told.slice(0, 3).join(" · ")}>
       <EntryBox

@@ -1,7 +1,7 @@
 // What the answers to questions would do here and now.
 import { useQuery } from "@tanstack/react-query";
 import { api, ask } from "../api/client";
-import type { Answered, Asked, Field, Person } from "../api/types";
+import type { Answered, Asked, Field, Opened } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 import { shownEntry } from "../entry/EntryBox";
 import { count, difference, isZero } from "../ui/format";
@@ -27,9 +27,9 @@ export function useAsked(person: string | undefined, wanted = true): Map<string,
 }
 
 /** What an answer does: "412 less tax", "asks 2 more", "nothing". */
-function deed({ total, settles, raises, covered }: Answered): string {
+function deed({ total, settles, raises, covered }: Answered, isCovered: boolean): string {
   const told = [];
-  if (!covered) told.push("no result: not computed");
+  if (isCovered && !covered) told.push("no result: not computed");
   if (total && !isZero(total)) told.push(`tax ${difference(total)}`);
   if (settles > 0) told.push(`settles ${count(settles, "point")}`);
   if (raises > 0) told.push(`asks ${raises} more`);
@@ -37,10 +37,10 @@ function deed({ total, settles, raises, covered }: Answered): string {
 }
 
 /** What the answers to a question would do, each in words; those that do nothing are left out. */
-export function deeds(field: Field, people: Person[], asked: Asked | undefined): string[] {
+export function deeds(field: Field, { household, outcome }: Opened, asked: Asked | undefined): string[] {
   const told = (asked?.answers ?? []).map((a) => ({
-    value: shownEntry(field, people, a.value as never),
-    does: deed(a),
+    value: shownEntry(field, household.people, a.value as never),
+    does: deed(a, outcome.covered),
   }));
   return told.filter((t) => t.does).map((t) => `${t.value}: ${t.does}`);
 }

@@ -24,7 +24,7 @@ export function WaysStrip() {
   return (
     <section
       aria-label="Ways to file"
-      className="grid min-h-[92px] grid-cols-[150px_repeat(4,1fr)_120px] border-t border-ink max-desk:flex max-desk:min-h-0"
+      className="grid min-h-[80px] grid-cols-[150px_repeat(4,1fr)_120px] border-t border-ink max-desk:flex max-desk:min-h-0"
     >
       <div className="border-r border-rule px-3.5 py-2 max-desk:hidden">
         <h2>Ways to file</h2>
@@ -73,7 +73,7 @@ function NoResult() {
   return (
     <section
       aria-label="Ways to file"
-      className="flex min-h-[92px] items-center max-desk:min-h-0 max-desk:py-1 border-t border-ink px-3.5 text-soft"
+      className="flex min-h-[80px] items-center max-desk:min-h-0 max-desk:py-1 border-t border-ink px-3.5 text-soft"
     >
       No tax is shown: something is not known or not computed. The open points name it.
     </section>

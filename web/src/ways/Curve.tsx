@@ -97,7 +97,7 @@ function Steps({ points, turns, now }: { points: CurvePoint[]; turns: Turn[]; no
             y={HEIGHT - BOTTOM - 4 - (i % 2) * 14}
             className="fill-ochre text-[12px]"
           >
-            {turn.to.toLowerCase()} from {units(turn.amount)}
+            {turn.to} from {units(turn.amount)}
           </text>
         </g>
       ))}

@@ -1,7 +1,7 @@
 import { Link } from "@tanstack/react-router";
 import type { Limit, Outcome } from "../api/types";
 import { useDesk } from "../desk/useDesk";
-import { units } from "../ui/format";
+import { isZero, units } from "../ui/format";
 
 /** Whose limit it is, where there is more than one return. */
 function whose(outcome: Outcome, limit: Limit) {
@@ -10,14 +10,27 @@ function whose(outcome: Outcome, limit: Limit) {
   return returns.size > 1 ? ` · ${limit.whose.split(" ")[0]}` : "";
 }
 
-/** What limits took in the chosen way, and the nearest edge ahead. */
+/** How many edges are told. */
+const MOST_EDGES = 4;
+
+/** What happens at the edge of a limit. */
+const CHANGES: Record<Limit["shape"], string> = {
+  cap: "begins to be cut",
+  floor: "begins to count",
+  phase_out: "shrinks further",
+  phase_in: "is whole",
+};
+
+/** What limits took in the chosen way, and the nearest edges ahead. */
 export function LostList() {
   const { opened } = useDesk();
   const lost = opened.outcome.limits.filter((l) => Number(l.lost) > 0);
-  const edges = opened.outcome.limits.filter(
-    (l) => l.distance && Number(l.distance) > 0 && l.shape === "phase_out",
-  );
-  const nearest = edges.sort((a, b) => Number(a.distance) - Number(b.distance))[0];
+  const edges = opened.outcome.limits
+    .filter(
+      (l) => l.distance && Number(l.distance) > 0 && l.edge && (l.shape === "floor" || !isZero(l.allowed)),
+    )
+    .sort((a, b) => Number(a.distance) - Number(b.distance))
+    .slice(0, MOST_EDGES);
   return (
     <>
       {lost.length === 0 && <p className="text-soft">No limit took anything.</p>}
@@ -36,12 +49,18 @@ export function LostList() {
           <b className="text-ochre">{units(limit.lost)}</b>
         </Link>
       ))}
-      {nearest?.edge && nearest.distance && (
-        <p className="pt-2 text-soft">
-          Nearest edge: {units(nearest.distance)} more income, at {units(nearest.edge)}, before{" "}
-          {nearest.label.toLowerCase()} changes.
+      {edges.length > 0 && <h3 className="pt-2 pb-0.5">Nearest edges</h3>}
+      {edges.map((edge) => (
+        <p key={edge.id + edge.scope} className="row-line flex items-baseline justify-between gap-3 py-0.5">
+          <span>
+            {edge.label}
+            {whose(opened.outcome, edge)} <span className="text-[12px] text-soft">{CHANGES[edge.shape]}</span>
+          </span>
+          <span className="text-right whitespace-nowrap">
+            {units(edge.distance ?? "0")} {edge.shape.startsWith("phase") ? "more income" : "more of it"}
+          </span>
         </p>
-      )}
+      ))}
     </>
   );
 }
