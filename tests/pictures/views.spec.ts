@@ -66,7 +66,12 @@ test("pictures of the views", async ({ page }) => {
   await picture("amounts");
   await page.getByRole("link", { name: "Hembo, all households" }).click();
   await page.getByRole("link", { name: /^Kettering-Adebayo/ }).click();
+  await page.getByRole("button", { name: /Amounts that make credits/ }).click();
   await cell(page, "Transferred from the partner", 0).getByRole("button").click();
   await page.keyboard.press("t");
   await picture("flow");
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto(page.url().replace(/\?.*/, ""));
+  await page.getByText("Taxable income").waitFor();
+  await picture("phone");
 });

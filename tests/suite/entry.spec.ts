@@ -155,6 +155,23 @@ test("a choice keeps what is meant, and Enter goes on", async ({ page }) => {
   await expect(page.getByLabel("13 Third-party sick pay").getByRole("radio").first()).toBeFocused();
 });
 
+test("a choice is made by mouse, in a dialog as well", async ({ page }) => {
+  await signIn(page);
+  await page.getByRole("button", { name: /New household/ }).click();
+  const dialog = page.getByRole("dialog");
+  await dialog.getByLabel("Law").click();
+  await page.getByRole("option", { name: "Canada" }).click();
+  await expect(dialog.getByLabel("Law")).toHaveValue("Canada");
+  await dialog.getByLabel("Household", { exact: true }).fill("Turnstone");
+  await dialog.getByLabel("First filer").fill("Wenna Turnstone");
+  await dialog.getByLabel("Born", { exact: true }).fill("14/5/83");
+  await dialog.getByRole("button", { name: "Make it" }).click();
+  // The first question of the household has the focus.
+  await expect(page.locator("[data-box]:focus")).toHaveCount(1);
+  await page.getByRole("button", { name: /^Wenna/ }).click();
+  await expect(page.getByRole("textbox", { name: "Born" })).toHaveValue("14 May 1983");
+});
+
 test("the first letters of a relationship are no other one, and fire no shortcut", async ({ page }) => {
   const id = await openCopy(page, "Fennimore");
   await page.goto(`/h/${id}/spread?person=asa`);

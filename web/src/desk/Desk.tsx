@@ -23,7 +23,7 @@ export function Desk() {
   const earlier = useRevision(id, past);
   const packs = usePacks();
   const edits = useEdits(id);
-  useOthers(id, newest.data?.revision, edits.say);
+  useOthers(id, newest.data?.revision, edits);
   const opened = past === undefined ? newest : earlier;
   const failed = opened.error ?? packs.error;
   if (failed) {

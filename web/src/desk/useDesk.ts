@@ -263,7 +263,7 @@ export function useEdits(id: string) {
 const LOOK = 3_000;
 
 /** Another window's change appears by itself, and is told. */
-export function useOthers(id: string, revision: number | undefined, say: (words: string) => void) {
+export function useOthers(id: string, revision: number | undefined, edits: ReturnType<typeof useEdits>) {
   const queries = useQueryClient();
   const { data: who } = useWho();
   const since = useQuery({
@@ -277,16 +277,18 @@ export function useOthers(id: string, revision: number | undefined, say: (words:
     retry: false,
   });
   const entries = since.data;
+  const { saving, say } = edits;
   const tell = useRef(say);
   tell.current = say;
   useEffect(() => {
-    if (!entries?.length) return;
+    // What is on its way from here is no other window's.
+    if (!entries?.length || saving) return;
     const now = queries.getQueryData<Opened>(["household", id])?.revision ?? 0;
     const later = entries.filter((e) => (e.revision ?? 0) > now);
     if (later.length === 0) return;
     void queries.invalidateQueries({ queryKey: ["household", id] });
     tell.current(toldBy(later, who?.name));
-  }, [entries, id, queries, who?.name]);
+  }, [entries, id, queries, saving, who?.name]);
 }
 
 function toldBy(entries: HistoryEntry[], me: string | undefined) {
