@@ -72,6 +72,6 @@ test("pictures of the views", async ({ page }) => {
   await picture("flow");
   await page.setViewportSize({ width: 390, height: 844 });
   await page.goto(page.url().replace(/\?.*/, ""));
-  await page.getByText("Taxable income").waitFor();
+  await page.getByRole("rowheader", { name: "Taxable income", exact: true }).waitFor();
   await picture("phone");
 });

@@ -82,7 +82,7 @@ async fn a_household_is_made_edited_undone_and_redone() {
     let oldest: Vec<_> = kinds.iter().rev().take(5).copied().collect();
     assert_eq!(oldest, ["created", "edited", "edited", "edited", "undone"]);
     let third = &history[kinds.len() - 3];
-    assert_eq!(third["what"][0], "Box 1 of W-2: nothing → 60,000");
+    assert_eq!(third["what"][0], "Box 1 of W-2: 60,000");
     assert_eq!((&third["by"], &third["revision"]), (&json!("N. Ostrava"), &json!(3)));
     assert_eq!(history[kinds.len() - 5]["what"], json!(["Box 1 of W-2: 60,000 → 70,000"]));
 }

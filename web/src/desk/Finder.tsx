@@ -183,7 +183,7 @@ function useFound(
   const newPerson: Found = {
     id: "new person",
     what: "Add",
-    label: "A person",
+    label: "Person",
     detail: "a child, a parent, a second filer",
     words: "child parent spouse dependent filer baby grandmother",
     choose: () => {

@@ -99,7 +99,8 @@ function useTyped(props: Props) {
       now.kept = typed;
       stopTyping(flush.current);
       props.refuse(null);
-      if (left) setTyped(null);
+      // Enter ends the edit also where the box keeps the focus.
+      if (left || loud) setTyped(null);
     } else if (loud || left) props.refuse(refused);
     else now.given = undefined;
   }, []);

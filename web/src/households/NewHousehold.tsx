@@ -6,6 +6,7 @@ import { api, ask, type Refusal } from "../api/client";
 import type { PackInfo } from "../api/types";
 import type { Refused } from "../desk/useDesk";
 import { words } from "../desk/useDesk";
+import { enterGoesOn } from "../entry/boxes";
 import { ChoiceBox } from "../entry/ChoiceBox";
 import { EntryBox } from "../entry/EntryBox";
 import { field } from "../entry/field";
@@ -69,7 +70,15 @@ export function NewHousehold({ packs, onClose }: { packs: PackInfo[]; onClose: (
       <form onSubmit={submit} className="grid grid-cols-[1fr_10rem] gap-x-3 gap-y-2.5">
         <label className="col-span-2">
           Household
-          <input ref={focusAtOnce} name="name" className="box" required maxLength={120} data-box="name" />
+          <input
+            ref={focusAtOnce}
+            name="name"
+            className="box"
+            required
+            maxLength={120}
+            data-box="name"
+            onKeyDown={enterGoesOn}
+          />
         </label>
         <div>
           Law
@@ -93,12 +102,19 @@ export function NewHousehold({ packs, onClose }: { packs: PackInfo[]; onClose: (
         </div>
         <label>
           First filer
-          <input name="filer1" className="box" required maxLength={120} data-box="filer1" />
+          <input
+            name="filer1"
+            className="box"
+            required
+            maxLength={120}
+            data-box="filer1"
+            onKeyDown={enterGoesOn}
+          />
         </label>
         {bornBox(1)}
         <label>
           Second filer, if any
-          <input name="filer2" className="box" maxLength={120} data-box="filer2" />
+          <input name="filer2" className="box" maxLength={120} data-box="filer2" onKeyDown={enterGoesOn} />
         </label>
         {bornBox(2)}
         {fault && (

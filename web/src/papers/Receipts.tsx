@@ -31,11 +31,13 @@ function freshRow() {
 }
 
 /** A line, and below it what is wrong with it. */
-function WithFaults({ number, columns, children }: { number: number; columns: number; children: ReactNode }) {
+type LineProps = { number: number; columns: number; typing: () => void; children: ReactNode };
+
+function WithFaults({ number, columns, typing, children }: LineProps) {
   const [place, setPlace] = useState<HTMLElement | null>(null);
   return (
     <>
-      <tr className="row-line align-top">
+      <tr className="row-line align-top" onInput={typing}>
         <FaultPlace value={place}>{children}</FaultPlace>
       </tr>
       <tr className="[&:not(:has([role=alert]))]:hidden">
@@ -53,10 +55,15 @@ export function Receipts({ paper, kind, points, at }: Props) {
   const rows = paper.rows ?? [];
   const { amount = "0", back = "0" } = opened.outcome.papers.find((p) => p.paper === paper.id) ?? {};
   const paid = String(Number(amount) + Number(back));
-  // The empty line has its id before it is stored, so that the boxes stay the same when it is.
-  const [next, setNext] = useState(freshRow);
-  if (rows.some((row) => row.id === next)) setNext(freshRow());
-  const lines: PaperRow[] = [...rows, { id: next }];
+  // Lines that are not stored yet have their ids already, so that the boxes stay the same when they are; as soon as somebody
+  // types in the empty one, the next one follows.
+  const [fresh, setFresh] = useState(() => [freshRow()]);
+  const unstored = fresh.filter((id) => !rows.some((row) => row.id === id));
+  if (unstored.length === 0) setFresh([freshRow()]);
+  const lines: PaperRow[] = [...rows, ...unstored.map((id) => ({ id }))];
+  const typing = (line: PaperRow) => {
+    if (line.id === unstored.at(-1)) setFresh([...unstored, freshRow()]);
+  };
   // Whether a line is there is known only when its turn comes: its first cell may still be on its way.
   const keep = (row: string, field: string) => (value: Entry | null, how: How) =>
     edit((now) => {
@@ -87,7 +94,12 @@ export function Receipts({ paper, kind, points, at }: Props) {
           </thead>
           <tbody>
             {lines.map((line, r) => (
-              <WithFaults key={line.id} number={r + 1} columns={kind.columns.length + 1}>
+              <WithFaults
+                key={line.id}
+                number={r + 1}
+                columns={kind.columns.length + 1}
+                typing={() => typing(line)}
+              >
                 {kind.columns.map((column) => (
                   <td key={column.id} className="py-0.5 pr-1.5">
                     <EntryBox

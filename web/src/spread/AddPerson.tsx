@@ -4,6 +4,7 @@ import { type FormEvent, useRef, useState } from "react";
 import type { Person } from "../api/types";
 import { freshId } from "../desk/newPaper";
 import { useDesk, words } from "../desk/useDesk";
+import { enterGoesOn } from "../entry/boxes";
 import { ChoiceBox } from "../entry/ChoiceBox";
 import { EntryBox } from "../entry/EntryBox";
 import { field } from "../entry/field";
@@ -72,6 +73,7 @@ export function AddPersonSheet({ called = "", close }: { called?: string; close:
             maxLength={120}
             defaultValue={called}
             data-box="name"
+            onKeyDown={enterGoesOn}
           />
         </label>
         <div>

@@ -9,6 +9,7 @@ import type { Standing } from "../router";
 import { Workings } from "../trail/Trail";
 import { difference, exact, isZero, precise, units } from "../ui/format";
 import { Button, Key, Waiting } from "../ui/pieces";
+import { Turns } from "../ways/Turns";
 import { type BoxInput, boxesBehind, linesAt, useTrail } from "./lines";
 import { PanelHead } from "./SpreadView";
 
@@ -56,6 +57,7 @@ export function CellPanel({ line, scopes, stand }: Props) {
         </div>
         <Parts lines={lines} stand={stand} />
         {first && <Changes paper={first} />}
+        <Turns />
       </div>
       <div className="mt-auto flex gap-3 px-4 pb-4 text-soft">
         <Button tone="quiet" onClick={() => stand({ line, scopes, trail: true })}>
@@ -197,12 +199,12 @@ function Changes({ paper }: { paper: Paper }) {
             <dt>
               {units(step)} more on {paperName(paper)}
             </dt>
-            <dd className="font-semibold">{change(with_more)}</dd>
+            <dd className="font-semibold whitespace-nowrap">{change(with_more)}</dd>
           </div>
         )}
         <div className="flex justify-between gap-3">
           <dt>Without {paperName(paper)}</dt>
-          <dd className="font-semibold">{change(without)}</dd>
+          <dd className="font-semibold whitespace-nowrap">{change(without)}</dd>
         </div>
         {way_without && (
           <div className="flex justify-between gap-4">

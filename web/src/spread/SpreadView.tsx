@@ -145,7 +145,11 @@ function SpreadTable({ outcome, standing, stand }: { outcome: Outcome; standing:
             </th>
           ))}
           {shared && (
-            <th scope="col" className={`${head} text-[12px] font-normal text-soft`}>
+            <th
+              scope="col"
+              className={`${head} text-[12px] font-normal text-soft`}
+              title="Nobody's part: what a limit took from all together, what both paid, rounding"
+            >
               shared
             </th>
           )}

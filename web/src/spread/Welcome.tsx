@@ -1,17 +1,15 @@
 // Beside a Spread on which nothing is marked: what to do first.
 import { Link } from "@tanstack/react-router";
 import { useDesk } from "../desk/useDesk";
-import { capital } from "../ui/format";
 import { Diamond, Key } from "../ui/pieces";
 import { LostList } from "../ways/LostList";
+import { Turns } from "../ways/Turns";
 import { PanelHead } from "./SpreadView";
 
 export function Welcome() {
   const { opened } = useDesk();
   const { household, outcome } = opened;
   const open = outcome.points.filter((p) => !p.dismissed);
-  const lost = outcome.limits.filter((l) => Number(l.lost) > 0);
-  const turns = outcome.decisions.flatMap((d) => (d.arises && d.break_even ? [capital(d.break_even)] : []));
   const empty = (household.papers ?? []).length === 0;
   return (
     <>
@@ -50,17 +48,10 @@ export function Welcome() {
           </Link>
         </div>
       )}
-      {turns.length > 0 && (
-        <div className="px-4 py-2">
-          <h3 className="mb-1">What would turn it</h3>
-          {turns.map((words) => (
-            <p key={words} className="row-line py-1">
-              {words}
-            </p>
-          ))}
-        </div>
-      )}
-      {(lost.length > 0 || turns.length > 0) && (
+      <div className="px-4 py-2">
+        <Turns />
+      </div>
+      {!empty && (
         <div className="px-4 py-2">
           <h3 className="mb-1">Lost to limits</h3>
           <LostList />

@@ -13,8 +13,6 @@ use crate::{
 use hembo_money::Money;
 use time::Date;
 
-const NOTHING: &str = "nothing";
-
 impl Command {
     /// What the command does, in words. `before` is the household before it, `after` the outcome after the whole edit.
     pub fn words(&self, before: &Household, pack: &dyn Pack, after: &Outcome) -> String {
@@ -40,15 +38,12 @@ impl Telling<'_> {
             Command::AddPerson { person } => format!("Added {}", person.name),
             Command::SetPerson { person, name, role, born, died, id_number } => {
                 let Some(was) = self.before.person(person) else { return "Changed a person".into() };
-                let day = |date: Option<Date>| date.map_or(NOTHING.to_owned(), day);
-                let text = |new: &String| day(date::parse(new));
+                let days = |was: Option<Date>, new: &str| changed(was.map(day), date::parse(new).map(day));
                 let parts = [
-                    name.as_ref().map(|new| format!("Name of {}: → {new}", was.name)),
+                    name.as_ref().map(|new| format!("Name of {}: {new}", was.name)),
                     role.map(|new| format!("{}: now a {}", was.name, format!("{new:?}").to_lowercase())),
-                    born.as_ref()
-                        .map(|new| format!("Birth of {}: {} → {}", was.name, day(was.born), text(new))),
-                    died.as_ref()
-                        .map(|new| format!("Death of {}: {} → {}", was.name, day(was.died), text(new))),
+                    born.as_ref().map(|new| format!("Birth of {}: {}", was.name, days(was.born, new))),
+                    died.as_ref().map(|new| format!("Death of {}: {}", was.name, days(was.died, new))),
                     id_number.as_ref().map(|new| {
                         let done = if new.is_empty() { "taken away" } else { "set" };
                         format!("{} of {}: {done}", self.pack.about().id_number, was.name)
@@ -64,9 +59,8 @@ impl Telling<'_> {
             }
             Command::SetLivedWith { person, with, months } => {
                 let was = self.before.person(person).and_then(|p| p.lived_with.get(with));
-                let told = |months: Option<&u8>| months.map_or(NOTHING.to_owned(), u8::to_string);
-                let (was, now) = (told(was), told(months.as_ref()));
-                format!("Months of {} with {}: {was} → {now}", self.person(person), self.person(with))
+                let change = changed(was.map(u8::to_string), months.as_ref().map(u8::to_string));
+                format!("Months of {} with {}: {change}", self.person(person), self.person(with))
             }
             Command::RemovePerson { person } => format!("Removed {}", self.person(person)),
             Command::AddPaper { paper } => format!("Added {}", title(paper)),
@@ -77,7 +71,7 @@ impl Telling<'_> {
                     format!("Owners of {name}: {}", all.collect::<Vec<_>>().join(", "))
                 });
                 let parts = [
-                    title.as_ref().map(|new| format!("Title of {name}: → {new}")),
+                    title.as_ref().map(|new| format!("Title of {name}: {new}")),
                     people,
                     checked.map(|checked| {
                         let done = if checked { "checked against the original" } else { "no longer checked" };
@@ -160,8 +154,8 @@ impl Telling<'_> {
     }
 
     fn change(&self, field: Option<&Field>, was: Option<&Entry>, now: Option<&Entry>) -> String {
-        let told = |entry: Option<&Entry>| entry.map_or(NOTHING.to_owned(), |e| self.entry(field, e));
-        format!("{} → {}", told(was), told(now))
+        let told = |entry: Option<&Entry>| entry.map(|e| self.entry(field, e));
+        changed(told(was), told(now))
     }
 
     fn entry(&self, field: Option<&Field>, entry: &Entry) -> String {
@@ -199,6 +193,16 @@ fn box_name(field: Option<&Field>, id: &str) -> String {
 
 fn label(field: Option<&Field>, id: &str) -> String {
     field.map_or(id, |f| f.label).into()
+}
+
+/// What stood there and what stands there now; a first answer stands alone.
+fn changed(was: Option<String>, now: Option<String>) -> String {
+    match (was, now) {
+        (None, Some(now)) => now,
+        (Some(was), Some(now)) => format!("{was} → {now}"),
+        (Some(was), None) => format!("emptied, was {was}"),
+        (None, None) => "left empty".into(),
+    }
 }
 
 /// A day as people read it: "14 May 1983".

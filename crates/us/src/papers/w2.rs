@@ -271,7 +271,8 @@ fn wages(points: &mut Points<'_>, paper: &Paper) {
     let amount = |field: &str| paper.amount(field);
     let ein = paper.text("b").map(digits).unwrap_or_default();
     if ein.len() != 9 || !ein.bytes().all(|b| b.is_ascii_digit()) {
-        points.raise(&EIN, at("b"), "The employer's EIN has nine digits.");
+        let wrong = if ein.is_empty() { "is missing" } else { "has nine digits" };
+        points.raise(&EIN, at("b"), format!("The employer's EIN {wrong}."));
     }
     for expected in payroll(points.facts.figures, paper) {
         let field = expected.field.as_str();
