@@ -156,27 +156,27 @@ fn told(field: &Field, entry: &Entry) -> String {
 /// not among them.
 pub fn blanks(household: &Household, pack: &dyn Pack, outcome: &Outcome) -> Vec<Blank> {
     let mut found = Vec::new();
-    let mut add = |place: Place, field: &Field, answers: &Answers| {
-        let Some(entry) = field.blank_entry() else { return };
+    let mut add = |place: Place, field: &Field, read_as: Option<Entry>, answers: &Answers| {
+        let Some(entry) = read_as else { return };
         let asked = outcome.points.iter().any(|p| p.place == place);
         if !answers.contains_key(field.id) && field.years.hold(household.year) && !asked {
             found.push(Blank { place, label: field.label.into(), read_as: told(field, &entry) });
         }
     };
     for field in pack.household_questions() {
-        add(Place::household(field.id), field, &household.answers);
+        add(Place::household(field.id), field, field.blank_entry(), &household.answers);
     }
     for person in &household.people {
         for question in of_role(pack, person.role) {
             let field = &question.field;
-            add(Place::person(&person.id, field.id), field, &person.answers);
+            add(Place::person(&person.id, field.id), field, pack.blank(person, field), &person.answers);
         }
     }
     for paper in &household.papers {
         let kind = pack.paper_kinds().iter().find(|k| k.id == paper.kind);
         let boxes = kind.map_or(&[][..], |k| k.boxes).iter();
         for field in boxes.filter(|f| matches!(f.kind, FieldKind::YesNo)) {
-            add(Place::paper(&paper.id, field.id), field, &paper.boxes);
+            add(Place::paper(&paper.id, field.id), field, field.blank_entry(), &paper.boxes);
         }
     }
     found

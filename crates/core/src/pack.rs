@@ -67,6 +67,11 @@ pub trait Pack: Send + Sync {
         true
     }
 
+    /// What a blank of a person is read as, where the person decides it: else as the field declares.
+    fn blank(&self, _person: &Person, field: &Field) -> Option<Entry> {
+        field.blank_entry()
+    }
+
     /// What a person is here, in a word: "filer", "child".
     fn caption(&self, person: &Person) -> String;
 

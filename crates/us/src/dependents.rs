@@ -63,6 +63,14 @@ pub static PROVISION: Provision = Provision {
                 .help("Needed only for separate returns."),
         },
         Question {
+            of: ANYONE,
+            from_age: 0,
+            field: Field::yes_no(ask::CHILD_ELSEWHERE, "", "Qualifying child of someone else").help(
+                "By relationship, age and over half the year in the home of someone outside this household; not of one \
+                 who need not file and does not, or files only to get withholding back (Notice 2008-5).",
+            ),
+        },
+        Question {
             of: DEPENDENT,
             from_age: 0,
             field: Field::choice(ask::RESIDENCY, "", "Citizen or resident", RESIDENCIES).blank_is("us"),
@@ -93,6 +101,7 @@ pub mod ask {
     pub const SELF_SUPPORT: &str = "self_support";
     pub const SUPPORTED: &str = "supported";
     pub const SUPPORTED_ALONE_BY: &str = "supported_alone_by";
+    pub const CHILD_ELSEWHERE: &str = "child_elsewhere";
     pub const RESIDENCY: &str = "residency";
     pub const OTHER_GROSS_INCOME: &str = "other_gross_income";
     pub const CLAIMABLE: &str = "claimable";
@@ -107,6 +116,8 @@ open_points! {
         "Enter the months, 0 to 12.";
     HALF_THE_YEAR = look "K-015-half", "IRC §152(c)(1)(B)",
         "Over half makes a qualifying child: enter one month more if it was.";
+    CHILD_OF_ANOTHER = blocks "child-of-another", "IRC §152(d)(1)(D)",
+        "A qualifying child of another is no qualifying relative: answer the question.";
     SUPPORT = blocks "K-014", "IRC §152(d)(1)(C)",
         "It decides on a qualifying relative.";
     SUPPORT_ALONE = look "K-014-one", "IRC §152(d)(1)(C)",
@@ -151,6 +162,15 @@ const RESIDENCIES: &[Choice] = &[
     Choice::new("other", "Neither"),
 ];
 
+/// The claim is with the other parent.
+pub const RELEASED: &str = "the claim is released to the other parent";
+
+/// The support test of a child fails.
+const SELF_SUPPORT: &str = "pays over half of own support";
+
+/// The age test of a child fails.
+const TOO_OLD: &str = "19 or older and no student, or 24 or older";
+
 /// The support test of a relative fails.
 pub const NO_SUPPORT: &str = "the claimer does not pay over half of the support";
 
@@ -168,6 +188,43 @@ pub fn candidates(facts: &Facts) -> impl Iterator<Item = usize> + '_ {
 /// # Errors
 /// The test that fails.
 pub fn claim(facts: &Facts, claimers: &[usize], person: usize) -> Result<Dependent, &'static str> {
+    let about = &facts.people[person];
+    if about.released_away {
+        return Err(RELEASED);
+    }
+    if about.released_to.is_some() {
+        common(facts, claimers, person)?;
+        received(facts, claimers, person)?;
+        return Ok(Dependent { person, as_a: Household::QualifyingChild });
+    }
+    claim_but_for_release(facts, claimers, person)
+}
+
+/// The tests of a child whose claim a parent elsewhere released to one of the claimers: age and support are those of a
+/// qualifying child, the home is the other parent's (§152(e)(1)).
+fn received(facts: &Facts, claimers: &[usize], person: usize) -> Result<(), &'static str> {
+    let about = &facts.people[person];
+    if about.released_to.is_none_or(|to| !claimers.contains(&to)) {
+        return Err("the claim was released to the other filer");
+    }
+    if about.relationship != Some(Relationship::Child) {
+        return Err("only a child's parents release the claim");
+    }
+    if about.self_support {
+        return Err(SELF_SUPPORT);
+    }
+    if is_young(facts, person) { Ok(()) } else { Err(TOO_OLD) }
+}
+
+/// The same where no claim was released to another parent (§7703(b)(1), §32(c)(3)(B)).
+///
+/// # Errors
+/// The test that fails.
+pub fn claim_but_for_release(
+    facts: &Facts,
+    claimers: &[usize],
+    person: usize,
+) -> Result<Dependent, &'static str> {
     common(facts, claimers, person)?;
     let as_a = household_of(facts, claimers, person)?;
     Ok(Dependent { person, as_a })
@@ -194,8 +251,12 @@ pub fn fit_to_be_claimed(about: &PersonFacts) -> Result<(), &'static str> {
     Ok(())
 }
 
-/// Whether someone can claim a person: both filers together, or one of them where they file apart.
+/// Whether someone can claim a person: both filers together, or one of them where they file apart; a parent elsewhere to
+/// whom the claim was released.
 pub fn claimable_by_filers(facts: &Facts, apart: bool, person: usize) -> bool {
+    if facts.people[person].released_away {
+        return true;
+    }
     if apart {
         return facts.filers.iter().any(|&f| claim(facts, &[f], person).is_ok());
     }
@@ -222,7 +283,7 @@ pub fn household_of(facts: &Facts, claimers: &[usize], person: usize) -> Result<
 /// The test that fails.
 pub fn qualifying_child(facts: &Facts, claimers: &[usize], person: usize) -> Result<(), &'static str> {
     if facts.people[person].self_support {
-        return Err("pays over half of own support");
+        return Err(SELF_SUPPORT);
     }
     child_but_for_support(facts, claimers, person)
 }
@@ -241,7 +302,7 @@ pub fn child_but_for_support(facts: &Facts, claimers: &[usize], person: usize) -
     }
     let Some(born) = about.born else { return Err("date of birth not entered") };
     if !is_young(facts, person) {
-        return Err("19 or older and no student, or 24 or older");
+        return Err(TOO_OLD);
     }
     let older = |c: &usize| facts.people[*c].born.is_none_or(|theirs| born > theirs);
     if !about.disabled && !claimers.iter().any(older) {
@@ -253,7 +314,8 @@ pub fn child_but_for_support(facts: &Facts, claimers: &[usize], person: usize) -
     Ok(())
 }
 
-fn is_young(facts: &Facts, person: usize) -> bool {
+/// The age test of a qualifying child (§152(c)(3)).
+pub fn is_young(facts: &Facts, person: usize) -> bool {
     let about = &facts.people[person];
     let figures = &facts.figures.dependents;
     let student = about.student_months >= figures.student_months;
@@ -275,7 +337,8 @@ fn qualifying_relative(
     income: Income,
 ) -> Result<(), &'static str> {
     let about = &facts.people[person];
-    if facts.filers.iter().any(|&f| qualifying_child(facts, &[f], person).is_ok()) {
+    let here = facts.filers.iter().any(|&f| qualifying_child(facts, &[f], person).is_ok());
+    if here || about.child_elsewhere {
         return Err("is the qualifying child of someone");
     }
     let all_year = months_with(facts, claimers, person) >= about.months_alive(facts.year_end);
@@ -378,6 +441,10 @@ fn one(points: &mut Points<'_>, index: usize) {
         let message = format!("Does one filer alone pay over half of the support of {}?", person.name);
         points.raise(&SUPPORT_ALONE, place(ask::SUPPORTED_ALONE_BY), message);
     }
+    if relative && may_live_elsewhere(points.facts, index) && !points.said(index, ask::CHILD_ELSEWHERE) {
+        let message = format!("Is {} the qualifying child of someone else?", person.name);
+        points.raise(&CHILD_OF_ANOTHER, place(ask::CHILD_ELSEWHERE), message);
+    }
     if points.units.iter().any(|u| u.dependents.iter().any(|d| d.person == index)) {
         return;
     }
@@ -388,6 +455,11 @@ fn one(points: &mut Points<'_>, index: usize) {
         let message = format!("{} is not a dependent: {why}.", person.name);
         points.raise(&NO_DEPENDENT, place(ask::RELATIONSHIP), message);
     }
+}
+
+/// Whether someone of a child's age may have lived over half the year in the home of someone else.
+fn may_live_elsewhere(facts: &Facts, person: usize) -> bool {
+    is_young(facts, person) && !facts.filers.iter().any(|&f| over_half_the_year(facts, &[f], person))
 }
 
 /// Answers about a dependent that cannot be true together: each stands at every box concerned.

@@ -34,24 +34,14 @@ pub static PROVISION: Provision = Provision {
 /// The ids of its questions.
 #[allow(missing_docs)]
 pub mod ask {
-    pub const CHILD_ELSEWHERE: &str = "child_elsewhere";
     pub const HOME_ABROAD: &str = "home_abroad";
 }
 
-const QUESTIONS: &[Question] = &[
-    Question {
-        of: FILER,
-        from_age: 0,
-        field: Field::yes_no(ask::CHILD_ELSEWHERE, "", "Qualifying child of someone else").help(
-            "By relationship, age and over half the year in the home of someone outside this household.",
-        ),
-    },
-    Question {
-        of: FILER,
-        from_age: 0,
-        field: Field::yes_no(ask::HOME_ABROAD, "", "Main home abroad for half the year"),
-    },
-];
+const QUESTIONS: &[Question] = &[Question {
+    of: FILER,
+    from_age: 0,
+    field: Field::yes_no(ask::HOME_ABROAD, "", "Main home abroad for half the year"),
+}];
 
 lines! {
     pub L27A = "us.27a", "Earned income credit", "IRC §32",
@@ -105,7 +95,10 @@ fn children(on: On<'_>) -> usize {
 /// Whether someone is a qualifying child with a number valid for work on this return.
 pub fn counts(on: On<'_>, person: usize) -> bool {
     let about = &on.facts.people[person];
-    let claimed = on.unit.dependents.iter().any(|d| d.person == person);
+    // A married child must be claimed, or be released to the other parent (§32(c)(3)(B)).
+    let released = || dependents::claim_but_for_release(on.facts, &on.unit.people, person).is_ok();
+    let claimed =
+        on.unit.dependents.iter().any(|d| d.person == person) || (about.released_away && released());
     about.work_ssn
         && !on.unit.claimed_elsewhere.contains(&person)
         && (about.married != Some(true) || claimed)
@@ -206,10 +199,12 @@ pub fn schedule_eic(filed: Filed<'_>) -> Required {
 pub fn points(points: &mut Points<'_>) {
     let credit = points.amounts(L27A).any(|(_, credit)| !credit.is_zero());
     for &filer in points.facts.filers.iter().filter(|_| credit && !points.facts.couple()) {
-        if dependents::may_be_claimed(points.facts, filer) && !points.said(filer, ask::CHILD_ELSEWHERE) {
+        if dependents::may_be_claimed(points.facts, filer)
+            && !points.said(filer, dependents::ask::CHILD_ELSEWHERE)
+        {
             let name = &points.facts.people[filer].name;
             let message = format!("Is {name} the qualifying child of someone else?");
-            points.raise(&CHILD_OF_ANOTHER, points.at(filer, ask::CHILD_ELSEWHERE), message);
+            points.raise(&CHILD_OF_ANOTHER, points.at(filer, dependents::ask::CHILD_ELSEWHERE), message);
         }
     }
 }

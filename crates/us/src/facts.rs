@@ -72,6 +72,10 @@ pub struct PersonFacts {
     pub work_ssn: bool,
     pub other_gross_income: Money,
     pub claimable: bool,
+    /// The claim of this child is released to a parent outside this household (§152(e)).
+    pub released_away: bool,
+    /// The filer to whom a parent elsewhere released the claim of this child.
+    pub released_to: Option<usize>,
     /// The qualifying child of someone outside this household.
     pub child_elsewhere: bool,
     pub parent_alive: Option<bool>,

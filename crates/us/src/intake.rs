@@ -5,7 +5,7 @@ use crate::{
     dependents, earned_income_credit,
     facts::{Facts, Marital, PersonFacts, Relationship, Residency},
     figures::Figures,
-    income, kiddie, law, people, schedule_a, standard_deduction, states, status,
+    income, kiddie, law, people, release, schedule_a, standard_deduction, states, status,
 };
 use hembo_core::{
     Household, Person,
@@ -55,7 +55,6 @@ fn person(household: &Household, person: &Person) -> PersonFacts {
     let flag = |id: &str| said(id).unwrap_or(false);
     let count = |id: &str| person.answers.get(id).and_then(Entry::count);
     let text = |id: &str| person.answers.get(id).and_then(Entry::text);
-    let itin = person.id_number.as_deref().is_some_and(|n| n.starts_with('9'));
     PersonFacts {
         name: person.name.clone(),
         id: person.id.clone(),
@@ -82,14 +81,16 @@ fn person(household: &Household, person: &Person) -> PersonFacts {
             Some("other") => Residency::Other,
             _ => Residency::UnitedStates,
         },
-        work_ssn: said(people::ask::WORK_SSN).unwrap_or(!itin),
+        work_ssn: said(people::ask::WORK_SSN).unwrap_or_else(|| people::number_for_work(person)),
         other_gross_income: person
             .answers
             .get(dependents::ask::OTHER_GROSS_INCOME)
             .and_then(Entry::money)
             .unwrap_or_default(),
         claimable: flag(dependents::ask::CLAIMABLE),
-        child_elsewhere: flag(earned_income_credit::ask::CHILD_ELSEWHERE),
+        released_away: flag(release::ask::AWAY),
+        released_to: text(release::ask::TO).and_then(|id| household.index_of(id)),
+        child_elsewhere: flag(dependents::ask::CHILD_ELSEWHERE),
         parent_alive: said(kiddie::ask::PARENT_ALIVE),
         earned_over_half: said(kiddie::ask::EARNED_OVER_HALF),
         nonresident_alien: flag(people::ask::NONRESIDENT_ALIEN),

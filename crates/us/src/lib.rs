@@ -31,6 +31,7 @@ pub mod papers;
 pub mod payments;
 pub mod people;
 pub mod points;
+pub mod release;
 pub mod returns;
 pub mod saver;
 pub mod schedule_a;
@@ -46,6 +47,7 @@ pub mod unit;
 use figures::{Figures, YEARS};
 use hembo_core::{
     Case, Household, Pack, Paper, Person,
+    field::Field,
     forms::Forms,
     household::Entry,
     line::SpreadSection,
@@ -112,6 +114,13 @@ impl Pack for UnitedStates {
     fn locality(&self, household: &Household) -> String {
         let state = household.answers.get(states::ask::STATE).and_then(Entry::text);
         state.and_then(|s| label_of(states::STATES, s)).unwrap_or_default().into()
+    }
+
+    fn blank(&self, person: &Person, field: &Field) -> Option<Entry> {
+        if field.id == people::ask::WORK_SSN {
+            return Some(Entry::Flag(people::number_for_work(person)));
+        }
+        field.blank_entry()
     }
 
     fn caption(&self, person: &Person) -> String {

@@ -2,6 +2,7 @@
 
 use crate::points::Points;
 use hembo_core::{
+    Person,
     field::Field,
     open_points,
     pack::{ANYONE, FILER, Question},
@@ -26,7 +27,6 @@ pub static PROVISION: Provision = Provision {
             of: ANYONE,
             from_age: 0,
             field: Field::yes_no(ask::WORK_SSN, "", "Number valid for work")
-                .blank_is("true")
                 .help("A social security number issued in time and valid for employment."),
         },
     ],
@@ -50,6 +50,11 @@ open_points! {
     DIED_BEFORE = blocks "K-009", "IRC §§2(a), 6013(a)",
         "Remove this filer; see the status of a surviving spouse.";
     NONRESIDENT = not_covered "nonresident", "IRC §871";
+}
+
+/// Whether a number is taken to be valid for work where nobody says so: one that is no taxpayer number (ITIN, ATIN).
+pub fn number_for_work(person: &Person) -> bool {
+    !person.id_number.as_deref().is_some_and(|number| number.starts_with('9'))
 }
 
 /// What is missing of a person, and who cannot file this return.

@@ -110,6 +110,7 @@ pub fn surviving_spouse(facts: &Facts, filer: usize) -> Result<(), &'static str>
         let relationship = facts.people[*p].relationship;
         matches!(relationship, Some(Relationship::Child | Relationship::Stepchild))
             && dependents::months_with(facts, &[filer], *p) >= facts.people[*p].months_alive(facts.year_end)
+            && !facts.people[*p].released_away
             && dependents::claimable_but_for_income(facts, &[filer], *p)
     };
     if dependents::candidates(facts).any(|p| child(&p)) {
@@ -147,7 +148,8 @@ fn qualifying_person(facts: &Facts, filer: usize, person: usize) -> bool {
     match dependents::household_of(facts, &[filer], person) {
         // A married child must be a dependent, but for the filer's being one (§2(b)(1)(A)(i)).
         Ok(Household::QualifyingChild) => {
-            about.married != Some(true) || dependents::fit_to_be_claimed(about).is_ok()
+            let fit = dependents::fit_to_be_claimed(about).is_ok() && !about.released_away;
+            about.married != Some(true) || fit
         }
         // A relative must bring a deduction under §151 (§2(b)(1)(A)(ii), (B)).
         Ok(Household::QualifyingRelative) if dependents::claim(facts, &[filer], person).is_err() => false,
@@ -161,7 +163,7 @@ fn qualifying_person(facts: &Facts, filer: usize, person: usize) -> bool {
 }
 
 /// Considered unmarried (§7703(b)): lived apart from July to December, paid over half of the home that was over
-/// half the year that of a child, stepchild or foster child whom the filer can claim.
+/// half the year that of a child, stepchild or foster child whom the filer can claim, or could but for a release.
 ///
 /// # Errors
 /// The test that fails.
@@ -185,7 +187,7 @@ pub fn considered_unmarried(facts: &Facts, filer: usize) -> Result<(), &'static 
             relationship,
             Some(Relationship::Child | Relationship::Stepchild | Relationship::FosterChild)
         ) && dependents::over_half_the_year(facts, &[filer], p)
-            && dependents::claim(facts, &[filer], p).is_ok()
+            && dependents::claim_but_for_release(facts, &[filer], p).is_ok()
     };
     if dependents::candidates(facts).any(child) {
         Ok(())

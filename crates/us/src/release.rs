@@ -1,0 +1,130 @@
+//! The claim of a child released to the other parent (§152(e), Form 8332; Reg. §1.152-4): of parents who live apart, the one
+//! with whom the child lived longer signs, and the other has the dependent and the child credits. The head of household, the
+//! earned income credit and the care credit stay where the child lives; medical bills count for both.
+
+use crate::{
+    dependents,
+    facts::{Marital, Relationship},
+    points::Points,
+};
+use hembo_core::{
+    field::Field,
+    open_points,
+    pack::{DEPENDENT, Question},
+    point::{Gather, Place},
+    provision::Provision,
+    words::first_name,
+};
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision {
+    person_questions: &[
+        Question {
+            of: DEPENDENT,
+            from_age: 0,
+            field: Field::yes_no(ask::AWAY, "", "Claim released to a parent elsewhere")
+                .help("Form 8332, signed here for this year."),
+        },
+        Question {
+            of: DEPENDENT,
+            from_age: 0,
+            field: Field::person(ask::TO, "", "Claim released by a parent elsewhere to")
+                .help("The filer who received Form 8332 for this year."),
+        },
+    ],
+    points: POINTS,
+    ..Provision::NONE
+};
+
+/// The ids of its questions.
+#[allow(missing_docs)]
+pub mod ask {
+    pub const AWAY: &str = "released_away";
+    pub const TO: &str = "released_to";
+}
+
+open_points! {
+    BOTH_WAYS = blocks "release-both", "IRC §152(e)(2)",
+        "One parent signs, the other receives: correct one of the answers.";
+    NO_PARENT = blocks "release-parent", "IRC §152(e)(1)",
+        "Only a child's parents release the claim: correct the relationship, or the release.";
+    NOT_HERE = blocks "release-away-months", "IRC §152(e)(4)(A)",
+        "Who has the child for the greater part of the year signs: correct the months, or the release.";
+    LIVES_HERE = blocks "release-here-months", "IRC §152(e)(4)(B)",
+        "A filer with whom the child lived longer needs no release: correct the months, or the release.";
+    OF_AGE = look "release-age", "Reg. §1.152-4(c)",
+        "Once of age (18, in some states later) a child is in nobody's custody: look whether it was for over half the year.";
+    ATTACH = beside "release-attach", "IRC §152(e)(2)(B); Reg. §1.152-4(e)",
+        "Attach Form 8332 to the return, or send it with Form 8453.";
+    BETWEEN = look "release-between", "IRC §152(e)",
+        "Form 8332 from one of the spouses here to the other is not weighed: reckon it beside, if they may sign it.";
+}
+
+/// The age from which a child is of age in most states.
+const OF_AGE_FROM: i32 = 18;
+
+/// What of a release cannot be, and what goes with it.
+pub fn points(points: &mut Points<'_>) {
+    for index in dependents::candidates(points.facts) {
+        one(points, index);
+    }
+}
+
+fn one(points: &mut Points<'_>, index: usize) {
+    let (facts, about) = (points.facts, &points.facts.people[index]);
+    if !about.released_away && about.released_to.is_none() {
+        return between(points, index);
+    }
+    let name = &about.name;
+    let at = |field: &str| Place::person(&about.id, field);
+    let own = if about.released_away { ask::AWAY } else { ask::TO };
+    if about.released_away && about.released_to.is_some() {
+        let message = format!("The claim of {name} is released both to and by a parent elsewhere.");
+        points.raise(&BOTH_WAYS, at(ask::AWAY), message.as_str());
+        points.raise(&BOTH_WAYS, at(ask::TO), message);
+        return;
+    }
+    if about.relationship.is_some_and(|r| r != Relationship::Child) {
+        let message = format!("{name} is no child of a filer, and the claim is released.");
+        points.raise(&NO_PARENT, at(dependents::ask::RELATIONSHIP), message.as_str());
+        points.raise(&NO_PARENT, at(own), message);
+    }
+    let here = facts.filers.iter().any(|&f| dependents::over_half_the_year(facts, &[f], index));
+    if about.released_away && !here {
+        let message =
+            format!("{name} did not live here over half the year, and the claim was released from here.");
+        points.raise(&NOT_HERE, at("lived_with"), message.as_str());
+        points.raise(&NOT_HERE, at(own), message);
+    }
+    let home = about.released_to.is_some_and(|to| dependents::over_half_the_year(facts, &[to], index));
+    if home {
+        let message =
+            format!("{name} lived over half the year with the filer to whom the claim was released.");
+        points.raise(&LIVES_HERE, at("lived_with"), message.as_str());
+        points.raise(&LIVES_HERE, at(own), message);
+    }
+    if about.age(facts.year_end).is_some_and(|age| age >= OF_AGE_FROM) {
+        let message = format!("{name} was of age in the year, and the claim is released.");
+        points.raise(&OF_AGE, at(own), message);
+    }
+    let claimed = points.units.iter().any(|u| u.main && u.dependents.iter().any(|d| d.person == index));
+    if claimed {
+        points.raise(&ATTACH, at(own), format!("Form 8332 for {name} goes with the return."));
+    }
+}
+
+/// Spouses who live apart might release a claim to each other: that is not searched.
+fn between(points: &mut Points<'_>, index: usize) {
+    let (facts, about) = (points.facts, &points.facts.people[index]);
+    let apart = facts.marital == Marital::Married && facts.couple() && facts.apart == Some(true);
+    if !apart || about.relationship != Some(Relationship::Child) {
+        return;
+    }
+    let lives_with: Vec<_> =
+        facts.filers.iter().filter(|f| dependents::qualifying_child(facts, &[**f], index).is_ok()).collect();
+    if let [parent] = lives_with[..] {
+        let (child, parent) = (first_name(&about.name), first_name(&facts.people[*parent].name));
+        let message = format!("{parent} could release the claim of {child} to the other spouse.");
+        points.raise(&BETWEEN, Place::person(&about.id, ask::AWAY), message);
+    }
+}
