@@ -82,7 +82,7 @@ pub fn asked(household: &Household, registry: &Registry, person: Option<&str>, s
     questions(household, pack, person).iter().map(ask).collect()
 }
 
-/// The questions that are asked of a person, or of the household, in its year, and whether the person is old enough for it.
+/// The questions that are asked of a person, or of the household, in its year, and whether they make sense for that person.
 fn questions(household: &Household, pack: &dyn Pack, person: Option<&str>) -> Vec<(Field, bool)> {
     let held = |(field, _): &(Field, bool)| field.years.hold(household.year);
     let Some(person) = person else {
@@ -91,8 +91,8 @@ fn questions(household: &Household, pack: &dyn Pack, person: Option<&str>) -> Ve
     let Some(person) = household.person(person) else { return Vec::new() };
     let (_, end) = pack.span(household.year);
     let age = person.born.map(|born| age_on(born, end));
-    let old_enough = |q: &Question| age.is_none_or(|age| age >= q.from_age.into());
-    of_role(pack, person.role).map(|q| (q.field, old_enough(q))).filter(held).collect()
+    let sensible = |q: &Question| age.is_none_or(|age| age >= q.from_age.into()) && pack.is_asked(person, q);
+    of_role(pack, person.role).map(|q| (q.field, sensible(q))).filter(held).collect()
 }
 
 fn of_role(pack: &dyn Pack, role: Role) -> impl Iterator<Item = &Question> {

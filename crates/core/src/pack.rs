@@ -67,6 +67,11 @@ pub trait Pack: Send + Sync {
         true
     }
 
+    /// Whether a question makes sense for a person; one that does not is asked last, and an answer to it is read all the same.
+    fn is_asked(&self, _person: &Person, _question: &Question) -> bool {
+        true
+    }
+
     /// What a blank of a person is read as, where the person decides it: else as the field declares.
     fn blank(&self, _person: &Person, field: &Field) -> Option<Entry> {
         field.blank_entry()

@@ -51,7 +51,7 @@ use hembo_core::{
     forms::Forms,
     household::Entry,
     line::SpreadSection,
-    pack::{About, DayOrder, Suggestion, Totals, calendar_year, caption_of},
+    pack::{About, DayOrder, Question, Suggestion, Totals, calendar_year, caption_of},
     provision::Declared,
     words::label_of,
 };
@@ -114,6 +114,12 @@ impl Pack for UnitedStates {
     fn locality(&self, household: &Household) -> String {
         let state = household.answers.get(states::ask::STATE).and_then(Entry::text);
         state.and_then(|s| label_of(states::STATES, s)).unwrap_or_default().into()
+    }
+
+    fn is_asked(&self, person: &Person, question: &Question) -> bool {
+        let releases = [release::ask::AWAY, release::ask::TO].contains(&question.field.id);
+        let relationship = person.answers.get(dependents::ask::RELATIONSHIP).and_then(Entry::text);
+        !releases || relationship.is_none_or(|r| r == "child")
     }
 
     fn blank(&self, person: &Person, field: &Field) -> Option<Entry> {
