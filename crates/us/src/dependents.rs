@@ -359,8 +359,12 @@ fn qualifying_relative(
     }
 }
 
-/// Whether the claimers pay over half of the support: one of a couple alone, or all of them; none where it was not said.
+/// Whether the claimers pay over half of the support: one of a couple alone, or all of them; none where it was not said. A
+/// multiple support agreement stands for it (§152(d)(3)).
 fn supported(facts: &Facts, claimers: &[usize], about: &PersonFacts) -> Option<bool> {
+    if let Some(named) = about.multiple_support {
+        return Some(claimers.contains(&named));
+    }
     let alone = about.supported_alone_by.map(|by| claimers.contains(&by));
     match claimers {
         [_] if facts.couple() => alone.or(about.supported.filter(|supported| !supported)),
@@ -437,7 +441,8 @@ fn one(points: &mut Points<'_>, index: usize) {
     contradictions(points, index);
     let claim = claim(points.facts, &points.facts.filers, index);
     let relative = claim.is_ok_and(|dependent| dependent.as_a == Household::QualifyingRelative);
-    if relative && points.facts.couple() && person.supported_alone_by.is_none() {
+    let asked = person.supported_alone_by.is_none() && person.multiple_support.is_none();
+    if relative && points.facts.couple() && asked {
         let message = format!("Does one filer alone pay over half of the support of {}?", person.name);
         points.raise(&SUPPORT_ALONE, place(ask::SUPPORTED_ALONE_BY), message);
     }

@@ -68,6 +68,8 @@ pub struct PersonFacts {
     /// The filers pay over half of the support; none where it was not said.
     pub supported: Option<bool>,
     pub supported_alone_by: Option<usize>,
+    /// The filer whom a multiple support agreement names (§152(d)(3)).
+    pub multiple_support: Option<usize>,
     pub residency: Residency,
     pub work_ssn: bool,
     pub other_gross_income: Money,

@@ -5,7 +5,7 @@ use crate::{
     dependents, earned_income_credit,
     facts::{Facts, Marital, PersonFacts, Relationship, Residency},
     figures::Figures,
-    income, kiddie, law, people, release, schedule_a, standard_deduction, states, status,
+    income, kiddie, law, multiple_support, people, release, schedule_a, standard_deduction, states, status,
 };
 use hembo_core::{
     Household, Person,
@@ -76,6 +76,7 @@ fn person(household: &Household, person: &Person) -> PersonFacts {
         self_support: flag(dependents::ask::SELF_SUPPORT),
         supported: said(dependents::ask::SUPPORTED),
         supported_alone_by: text(dependents::ask::SUPPORTED_ALONE_BY).and_then(|id| household.index_of(id)),
+        multiple_support: text(multiple_support::ask::NAMED).and_then(|id| household.index_of(id)),
         residency: match text(dependents::ask::RESIDENCY) {
             Some("canada_mexico") => Residency::CanadaOrMexico,
             Some("other") => Residency::Other,

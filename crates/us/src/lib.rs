@@ -26,6 +26,7 @@ pub mod intake;
 pub mod kiddie;
 pub mod law;
 pub mod minimum_tax;
+pub mod multiple_support;
 pub mod not_computed;
 pub mod papers;
 pub mod payments;

@@ -151,6 +151,8 @@ fn qualifying_person(facts: &Facts, filer: usize, person: usize) -> bool {
             let fit = dependents::fit_to_be_claimed(about).is_ok() && !about.released_away;
             about.married != Some(true) || fit
         }
+        // Nor one who is a dependent only by agreement (§2(b)(3)(B)(ii)).
+        Ok(Household::QualifyingRelative) if about.multiple_support.is_some() => false,
         // A relative must bring a deduction under §151 (§2(b)(1)(A)(ii), (B)).
         Ok(Household::QualifyingRelative) if dependents::claim(facts, &[filer], person).is_err() => false,
         Ok(Household::QualifyingRelative) => match about.relationship {
