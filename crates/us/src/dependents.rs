@@ -1,6 +1,7 @@
 //! Who depends on whom (§152), person by person and claimer by claimer.
 
 use crate::{
+    excess_deferrals,
     facts::{Facts, PersonFacts, Relationship, Residency},
     papers::{interest, w2},
     points::Points,
@@ -349,7 +350,8 @@ fn qualifying_relative(
         }
         Some(_) => {}
     }
-    if income == Income::Tested && gross_income(about) >= facts.figures.dependents.gross_income_below {
+    if income == Income::Tested && gross_income(facts, person) >= facts.figures.dependents.gross_income_below
+    {
         return Err("gross income is not below the limit");
     }
     match supported(facts, claimers, about) {
@@ -392,9 +394,10 @@ pub fn over_half_the_year(facts: &Facts, claimers: &[usize], person: usize) -> b
 }
 
 /// Gross income of the kinds that count for a dependent (§152(d)(1)(B)).
-fn gross_income(person: &PersonFacts) -> Money {
-    let own = &person.own;
-    sum(own.of(&w2::brings::WAGES)) + sum(own.of(&interest::brings::INTEREST)) + person.other_gross_income
+fn gross_income(facts: &Facts, person: usize) -> Money {
+    let about = &facts.people[person];
+    let wages = sum(about.own.of(&w2::brings::WAGES)) + excess_deferrals::excess_of(facts, person);
+    wages + sum(about.own.of(&interest::brings::INTEREST)) + about.other_gross_income
 }
 
 /// What decides on a claim and is not answered, why someone is no dependent, and dependents' own returns.

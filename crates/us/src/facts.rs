@@ -88,6 +88,8 @@ pub struct PersonFacts {
     pub paid_home: Option<bool>,
     pub home_abroad: bool,
     pub spouse_died: Option<i64>,
+    /// What a 403(b) plan allowed more after 15 years (§402(g)(7)).
+    pub fifteen_years_catch_up: Money,
     /// Any paper at all that makes income.
     pub has_income: bool,
     /// Papers bring something to itemize.

@@ -36,6 +36,7 @@ pub struct Figures {
     pub interest: Cited<Interest>,
     pub kiddie: Cited<Kiddie>,
     pub saver: Cited<Saver>,
+    pub elective_deferrals: Cited<ElectiveDeferrals>,
 }
 
 impl Figures {
@@ -145,4 +146,9 @@ tables! {
     Kiddie { unearned_above: Money, from_age: i32, student_from_age: i32, under: i32 }
     /// §25B: income up to which there is a credit.
     Saver { most: ByStatus, from_age: i32 }
+    /// §§402(g), 414(v).
+    ElectiveDeferrals {
+        most: Money, catch_up: Money, catch_up_from_age: i32, late_catch_up: Money, late_from_age: i32, late_to_age: i32,
+        fifteen_years_most: Money,
+    }
 }

@@ -1,15 +1,17 @@
 //! Income and adjusted gross income (§§61, 62): Form 1040 lines 1a to 11a.
 
 use crate::{
+    excess_deferrals::{self, EXCESS},
+    facts::Facts,
     papers::{interest, w2},
     points::Points,
     unit::{Filed, On},
 };
 use hembo_core::{
-    brought::Records,
     field::Field,
     forms::Required,
     household::Entry,
+    line::LineId,
     lines, open_points,
     point::{Gather, Place},
     provision::Provision,
@@ -41,8 +43,10 @@ lines! {
         "Box 8 of every Form 1099-INT, less the premium in box 13.";
     pub INTEREST = "us.2b", "Taxable interest", "IRC §61(a)(4)",
         "Boxes 1, 3 and 10 of every Form 1099-INT, less the premiums in boxes 11 and 12.";
+    EARNED = "us.1z", "Wages and other earned income", "IRC §61(a)(1)",
+        "Lines 1a to 1h.";
     TOTAL = "us.9", "Total income", "IRC §61",
-        "Wages and taxable interest.";
+        "Wages, other earned income and taxable interest.";
     pub PENALTY = "us.penalty", "Early withdrawal penalty", "IRC §62(a)(9)",
         "Box 2 of every Form 1099-INT, in full.";
     ADJUSTMENTS = "us.10", "Adjustments", "IRC §62",
@@ -62,7 +66,7 @@ open_points! {
 /// Income down to line 11a.
 #[derive(Debug, Clone, Copy)]
 pub struct Income {
-    /// Line 1a, which is line 1z here.
+    /// Line 1z.
     pub wages: Money,
     /// Line 2a.
     pub exempt_interest: Money,
@@ -76,16 +80,20 @@ pub struct Income {
 
 /// Lines 1a to 11a.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
-    let wages = on.gather(trail, WAGES, &w2::brings::WAGES);
+    let paid = on.gather(trail, WAGES, &w2::brings::WAGES);
+    let excess = excess_deferrals::reckon(on, trail);
+    let wages = trail.line(EARNED, on.scope, paid + excess, |i| {
+        i.line(WAGES, on.scope, paid).line(EXCESS, on.scope, excess);
+    });
     let exempt_interest = on.gather(trail, EXEMPT_INTEREST, &interest::brings::EXEMPT_INTEREST);
     let interest = on.gather(trail, INTEREST, &interest::brings::INTEREST);
     let total = trail.line(TOTAL, on.scope, wages + interest, |i| {
-        i.line(WAGES, on.scope, wages).line(INTEREST, on.scope, interest);
+        i.line(EARNED, on.scope, wages).line(INTEREST, on.scope, interest);
     });
     let penalty = on.gather(trail, PENALTY, &interest::brings::PENALTY);
     if on.unit.people.len() > 1 {
-        for (person, own) in on.owns() {
-            agi_of(trail, person, own);
+        for &person in &on.unit.people {
+            agi_of(on.facts, trail, person);
         }
     }
     trail.line(ADJUSTMENTS, on.scope, penalty, |i| {
@@ -98,22 +106,27 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
 }
 
 /// Adjusted gross income of a person alone.
-pub fn agi_alone(own: &Records) -> Money {
-    sum(own.of(&w2::brings::WAGES)) + sum(own.of(&interest::brings::INTEREST))
-        - sum(own.of(&interest::brings::PENALTY))
+pub fn agi_alone(facts: &Facts, person: usize) -> Money {
+    let [(_, wages), (_, excess), (_, interest), (_, penalty)] = parts(facts, person);
+    wages + excess + interest - penalty
+}
+
+/// What a person alone brings to adjusted gross income, line by line; the last is taken off.
+fn parts(facts: &Facts, person: usize) -> [(LineId, Money); 4] {
+    let own = &facts.people[person].own;
+    [
+        (WAGES, sum(own.of(&w2::brings::WAGES))),
+        (EXCESS, excess_deferrals::excess_of(facts, person)),
+        (INTEREST, sum(own.of(&interest::brings::INTEREST))),
+        (PENALTY, sum(own.of(&interest::brings::PENALTY))),
+    ]
 }
 
 /// A spouse's part of the joint income.
-fn agi_of(trail: &mut impl Trail, person: usize, own: &Records) {
+fn agi_of(facts: &Facts, trail: &mut impl Trail, person: usize) {
     let scope = Scope::Person(person);
-    let parts = [
-        (WAGES, sum(own.of(&w2::brings::WAGES))),
-        (INTEREST, sum(own.of(&interest::brings::INTEREST))),
-        (PENALTY, sum(own.of(&interest::brings::PENALTY))),
-    ];
-    let [(_, wages), (_, interest), (_, penalty)] = parts;
-    trail.line(AGI, scope, wages + interest - penalty, |i| {
-        for (line, amount) in parts.into_iter().filter(|(_, amount)| !amount.is_zero()) {
+    trail.line(AGI, scope, agi_alone(facts, person), |i| {
+        for (line, amount) in parts(facts, person).into_iter().filter(|(_, amount)| !amount.is_zero()) {
             i.line(line, scope, amount);
         }
     });

@@ -2,7 +2,7 @@
 
 use crate::{
     bringing::Bringing,
-    dependents, earned_income_credit,
+    dependents, earned_income_credit, excess_deferrals,
     facts::{Facts, Marital, PersonFacts, Relationship, Residency},
     figures::Figures,
     income, kiddie, law, multiple_support, people, release, schedule_a, standard_deduction, states, status,
@@ -54,6 +54,7 @@ fn person(household: &Household, person: &Person) -> PersonFacts {
     let said = |id: &str| person.answers.get(id).and_then(Entry::flag);
     let flag = |id: &str| said(id).unwrap_or(false);
     let count = |id: &str| person.answers.get(id).and_then(Entry::count);
+    let amount = |id: &str| person.answers.get(id).and_then(Entry::money).unwrap_or_default();
     let text = |id: &str| person.answers.get(id).and_then(Entry::text);
     PersonFacts {
         name: person.name.clone(),
@@ -83,11 +84,7 @@ fn person(household: &Household, person: &Person) -> PersonFacts {
             _ => Residency::UnitedStates,
         },
         work_ssn: said(people::ask::WORK_SSN).unwrap_or_else(|| people::number_for_work(person)),
-        other_gross_income: person
-            .answers
-            .get(dependents::ask::OTHER_GROSS_INCOME)
-            .and_then(Entry::money)
-            .unwrap_or_default(),
+        other_gross_income: amount(dependents::ask::OTHER_GROSS_INCOME),
         claimable: flag(dependents::ask::CLAIMABLE),
         released_away: flag(release::ask::AWAY),
         released_to: text(release::ask::TO).and_then(|id| household.index_of(id)),
@@ -98,6 +95,7 @@ fn person(household: &Household, person: &Person) -> PersonFacts {
         paid_home: said(status::ask::PAID_HOME),
         home_abroad: flag(earned_income_credit::ask::HOME_ABROAD),
         spouse_died: count(status::ask::SPOUSE_DIED),
+        fifteen_years_catch_up: amount(excess_deferrals::ask::FIFTEEN_YEARS),
         ..PersonFacts::default()
     }
 }

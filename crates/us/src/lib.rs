@@ -15,6 +15,7 @@ pub mod deduction;
 pub mod dependents;
 pub mod earned_income_credit;
 pub mod every_paper;
+pub mod excess_deferrals;
 pub mod facts;
 pub mod figures;
 pub mod filing_status;

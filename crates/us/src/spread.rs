@@ -1,8 +1,8 @@
 //! The rows of the Spread, in the order in which they add up.
 
 use crate::{
-    additional_deductions, additional_taxes, child_credit, earned_income_credit, income, minimum_tax,
-    payments, schedule_a::gifts, schedule_a::home_loan, schedule_a::medical, schedule_a::taxes,
+    additional_deductions, additional_taxes, child_credit, earned_income_credit, excess_deferrals, income,
+    minimum_tax, payments, schedule_a::gifts, schedule_a::home_loan, schedule_a::medical, schedule_a::taxes,
     standard_deduction, tax, taxable_income, total_tax,
 };
 use hembo_core::line::{SpreadRow, SpreadSection};
@@ -14,6 +14,7 @@ pub static SPREAD: &[SpreadSection] = &[
         folds: false,
         rows: &[
             SpreadRow::new("Wages", Some(income::WAGES), income::WAGES).always(),
+            SpreadRow::new("Excess deferrals", Some(excess_deferrals::EXCESS), excess_deferrals::EXCESS),
             SpreadRow::new("Taxable interest", Some(income::INTEREST), income::INTEREST).always(),
         ],
     },

@@ -68,6 +68,12 @@ pub mod brings {
     /// W-2 box 11.
     pub static NONQUALIFIED: Brought = Brought::new();
 
+    /// W-2 box 12 codes D, E, F and S: deferrals within the limit of §402(g), not in box 1.
+    pub static DEFERRALS: Brought = Brought::new();
+
+    /// W-2 box 12 codes AA and BB: the same, in box 1.
+    pub static ROTH_DEFERRALS: Brought = Brought::new();
+
     /// W-2 box 12 codes A, B, M, N.
     pub static UNCOLLECTED: Brought = Brought::new();
 
@@ -99,6 +105,13 @@ pub struct Code {
     label: &'static str,
     /// What it does.
     pub does: Does,
+}
+
+impl Code {
+    /// Whether it is an elective deferral within the limit of §402(g)(3): not of a plan under 457(b) or 501(c)(18)(D).
+    pub fn is_elective(&self) -> bool {
+        matches!(self.id, "D" | "E" | "F" | "S" | "AA" | "BB")
+    }
 }
 
 /// Every code of box 12 with what it does: the one list.
@@ -245,6 +258,10 @@ pub fn read(paper: &mut Bringing<'_>) {
     let reading = paper.paper.paper;
     for (_, amount, _) in coded(reading).filter(|(_, _, code)| code.does == Does::Uncollected) {
         paper.give(amount, &brings::UNCOLLECTED);
+    }
+    for (_, amount, code) in coded(reading).filter(|(_, _, code)| code.is_elective()) {
+        let roth = code.does == Does::RothDeferral;
+        paper.give(amount, if roth { &brings::ROTH_DEFERRALS } else { &brings::DEFERRALS });
     }
 }
 

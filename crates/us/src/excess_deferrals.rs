@@ -1,0 +1,128 @@
+//! Elective deferrals over the limit of the year (§402(g)(1)): wages of the year in which they were deferred, Form 1040 line 1h,
+//! whether or not the plan pays them back by April 15 (§402(g)(2)(C)). The limit is a person's, over all employers.
+
+use crate::{
+    facts::Facts,
+    papers::w2::{self, brings},
+    points::Points,
+    unit::On,
+};
+use hembo_core::{
+    field::Field,
+    lines, open_points,
+    pack::{FILER, Question},
+    point::{Gather, Place},
+    provision::Provision,
+    reading::sum,
+    settled,
+    trail::{Scope, Trail},
+};
+use hembo_money::Money;
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    person_questions: &[Question {
+        of: FILER,
+        from_age: 0,
+        field: Field::amount(ask::FIFTEEN_YEARS, "", "15-year catch-up, 403(b)")
+            .help("More that the plan allowed after 15 years with the same employer, at most 3,000 a year."),
+    }],
+    points: POINTS,
+    ..Provision::NONE
+};
+
+/// The ids of its questions.
+#[allow(missing_docs)]
+pub mod ask {
+    pub const FIFTEEN_YEARS: &str = "fifteen_years_catch_up";
+}
+
+lines! {
+    pub EXCESS = "us.1h", "Excess deferrals", "IRC §402(g)(1)",
+        "Deferrals of each person over all employers, less the limit with the catch-up of the age.";
+}
+
+open_points! {
+    OVER = look "K-047", "IRC §402(g)(1), (2)",
+        "It is taxed now; what the plan does not pay back by April 15 is taxed again when it is.";
+    WITH_ROTH = not_covered "excess-roth", "IRC §§402(g)(1)(A), 402A(c)(2)";
+}
+
+/// The limit of a person: the year's, with the catch-up of the age (§414(v)) and of 15 years with an employer (§402(g)(7)).
+pub fn limit_of(facts: &Facts, person: usize) -> Money {
+    let figures = &facts.figures.elective_deferrals;
+    let about = &facts.people[person];
+    let catch_up = match about.age(facts.year_end) {
+        Some(age) if (figures.late_from_age..=figures.late_to_age).contains(&age) => figures.late_catch_up,
+        Some(age) if age >= figures.catch_up_from_age => figures.catch_up,
+        _ => Money::ZERO,
+    };
+    figures.most + catch_up + settled::lesser(about.fifteen_years_catch_up, figures.fifteen_years_most)
+}
+
+/// What of a person's deferrals is over the limit and not in box 1 already: designated Roth contributions are.
+pub fn excess_of(facts: &Facts, person: usize) -> Money {
+    let own = &facts.people[person].own;
+    let (before_tax, roth) = (sum(own.of(&brings::DEFERRALS)), sum(own.of(&brings::ROTH_DEFERRALS)));
+    let over = settled::or_zero(before_tax + roth - limit_of(facts, person));
+    settled::lesser(settled::or_zero(over - roth), before_tax)
+}
+
+/// Line 1h.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
+    let mut total = Money::ZERO;
+    let alone = on.unit.people.len() == 1;
+    for &person in &on.unit.people {
+        let excess = excess_of(on.facts, person);
+        total += excess;
+        if !alone && !excess.is_zero() {
+            line(on, trail, Scope::Person(person), person, excess);
+        }
+    }
+    if alone {
+        return line(on, trail, on.scope, on.unit.people[0], total.to_whole());
+    }
+    trail.line(EXCESS, on.scope, total.to_whole(), |i| {
+        for &person in &on.unit.people {
+            let excess = excess_of(on.facts, person);
+            if !excess.is_zero() {
+                i.line(EXCESS, Scope::Person(person), excess);
+            }
+        }
+    })
+}
+
+fn line(on: On<'_>, trail: &mut impl Trail, scope: Scope, person: usize, excess: Money) -> Money {
+    let own = &on.facts.people[person].own;
+    trail.line(EXCESS, scope, excess, |i| {
+        i.items(own.of(&brings::DEFERRALS)).items(own.of(&brings::ROTH_DEFERRALS));
+        i.figure("Limit", limit_of(on.facts, person));
+    })
+}
+
+/// Deferrals over the limit, told at the first box that has any.
+pub fn points(points: &mut Points<'_>) {
+    for paper in w2::all(points) {
+        let Some(person) = paper.owners.first().and_then(|o| points.household.index_of(&o.person)) else {
+            continue;
+        };
+        let Some((_, amount, _)) = w2::coded(paper).find(|(_, _, code)| code.is_elective()) else { continue };
+        let facts = points.facts;
+        let own = &facts.people[person].own;
+        let all = sum(own.of(&brings::DEFERRALS)) + sum(own.of(&brings::ROTH_DEFERRALS));
+        let over = settled::or_zero(all - limit_of(facts, person));
+        if over.is_zero() {
+            continue;
+        }
+        let place = Place::paper(&paper.id, amount);
+        let name = &facts.people[person].name;
+        let message = format!("{name} deferred {over:#} over the limit of {:#}.", limit_of(facts, person));
+        points.raise(&OVER, place.clone(), message);
+        if own.has(&brings::ROTH_DEFERRALS) {
+            let message =
+                format!("{name} has Roth deferrals, too: which of them are over the limit is not told.");
+            points.raise(&WITH_ROTH, place, message);
+        }
+    }
+}
