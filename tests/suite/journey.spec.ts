@@ -138,6 +138,8 @@ test("a household is made, keyed, weighed, pinned and explained without a mouse"
   await type(page, "<ArrowRight>");
   await expect(about).toContainText("Form 1040, line 9");
   await type(page, "<ArrowRight>");
+  await expect(about).toContainText("Form 1040, line 1z");
+  await type(page, "<ArrowRight>");
   await expect(about).toContainText("Form 1040, line 1a");
   await type(page, "<ArrowRight>", "<ArrowRight>");
   await expect(page).toHaveURL(/papers/);

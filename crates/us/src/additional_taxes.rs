@@ -27,8 +27,10 @@ lines! {
         "A rate on interest, or on income above the threshold if less.";
     UNCOLLECTED = "us.sched_2.13", "Payroll tax not collected", "IRC §3102(c)",
         "Box 12 codes A, B, M and N.";
+    EXCISE = "us.sched_2.17k", "Excise tax on a parachute payment", "IRC §4999",
+        "Box 12 code K.";
     pub L23 = "us.23", "Other taxes", "Schedule 2, line 21",
-        "Additional Medicare, net investment income, and payroll tax not collected.";
+        "Additional Medicare, net investment income, payroll tax not collected, and excise tax.";
 }
 
 open_points! {
@@ -41,12 +43,16 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
     let medicare = additional_medicare(on, trail);
     let investment = investment(on, trail, income);
     let uncollected = on.gather(trail, UNCOLLECTED, &w2::brings::UNCOLLECTED);
-    trail.line(L23, on.scope, medicare + investment + uncollected, |i| {
+    let excise = on.gather(trail, EXCISE, &w2::brings::EXCISE);
+    trail.line(L23, on.scope, medicare + investment + uncollected + excise, |i| {
         i.line(MEDICARE, on.scope, medicare).line(INVESTMENT, on.scope, investment).line(
             UNCOLLECTED,
             on.scope,
             uncollected,
         );
+        if !excise.is_zero() {
+            i.line(EXCISE, on.scope, excise);
+        }
     })
 }
 

@@ -37,6 +37,7 @@ pub struct Figures {
     pub kiddie: Cited<Kiddie>,
     pub saver: Cited<Saver>,
     pub elective_deferrals: Cited<ElectiveDeferrals>,
+    pub educator: Cited<Educator>,
 }
 
 impl Figures {
@@ -146,6 +147,8 @@ tables! {
     Kiddie { unearned_above: Money, from_age: i32, student_from_age: i32, under: i32 }
     /// §25B: income up to which there is a credit.
     Saver { most: ByStatus, from_age: i32 }
+    /// §62(a)(2)(D).
+    Educator { most: Money }
     /// §§402(g), 414(v).
     ElectiveDeferrals {
         most: Money, catch_up: Money, catch_up_from_age: i32, late_catch_up: Money, late_from_age: i32, late_to_age: i32,

@@ -1,6 +1,7 @@
 //! Income and adjusted gross income (§§61, 62): Form 1040 lines 1a to 11a.
 
 use crate::{
+    educators,
     excess_deferrals::{self, EXCESS},
     facts::Facts,
     papers::{interest, w2},
@@ -50,7 +51,7 @@ lines! {
     pub PENALTY = "us.penalty", "Early withdrawal penalty", "IRC §62(a)(9)",
         "Box 2 of every Form 1099-INT, in full.";
     ADJUSTMENTS = "us.10", "Adjustments", "IRC §62",
-        "Schedule 1, Part II: here the early withdrawal penalty.";
+        "Schedule 1, Part II: educator expenses and the early withdrawal penalty.";
     pub AGI = "us.agi", "Adjusted gross income", "IRC §62",
         "Total income less the adjustments.";
 }
@@ -83,7 +84,10 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
     let paid = on.gather(trail, WAGES, &w2::brings::WAGES);
     let excess = excess_deferrals::reckon(on, trail);
     let wages = trail.line(EARNED, on.scope, paid + excess, |i| {
-        i.line(WAGES, on.scope, paid).line(EXCESS, on.scope, excess);
+        i.line(WAGES, on.scope, paid);
+        if !excess.is_zero() {
+            i.line(EXCESS, on.scope, excess);
+        }
     });
     let exempt_interest = on.gather(trail, EXEMPT_INTEREST, &interest::brings::EXEMPT_INTEREST);
     let interest = on.gather(trail, INTEREST, &interest::brings::INTEREST);
@@ -96,28 +100,30 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
             agi_of(on.facts, trail, person);
         }
     }
-    trail.line(ADJUSTMENTS, on.scope, penalty, |i| {
-        i.line(PENALTY, on.scope, penalty);
+    let educators = educators::reckon(on, trail);
+    let adjustments = trail.line(ADJUSTMENTS, on.scope, educators + penalty, |i| {
+        i.line(educators::L11, on.scope, educators).line(PENALTY, on.scope, penalty);
     });
-    let agi = trail.line(AGI, on.scope, total - penalty, |i| {
-        i.line(TOTAL, on.scope, total).line(ADJUSTMENTS, on.scope, penalty);
+    let agi = trail.line(AGI, on.scope, total - adjustments, |i| {
+        i.line(TOTAL, on.scope, total).line(ADJUSTMENTS, on.scope, adjustments);
     });
     Income { wages, exempt_interest, interest, penalty, agi }
 }
 
 /// Adjusted gross income of a person alone.
 pub fn agi_alone(facts: &Facts, person: usize) -> Money {
-    let [(_, wages), (_, excess), (_, interest), (_, penalty)] = parts(facts, person);
-    wages + excess + interest - penalty
+    let [(_, wages), (_, excess), (_, interest), (_, educator), (_, penalty)] = parts(facts, person);
+    wages + excess + interest - educator - penalty
 }
 
-/// What a person alone brings to adjusted gross income, line by line; the last is taken off.
-fn parts(facts: &Facts, person: usize) -> [(LineId, Money); 4] {
+/// What a person alone brings to adjusted gross income, line by line; the last two are taken off.
+fn parts(facts: &Facts, person: usize) -> [(LineId, Money); 5] {
     let own = &facts.people[person].own;
     [
         (WAGES, sum(own.of(&w2::brings::WAGES))),
         (EXCESS, excess_deferrals::excess_of(facts, person)),
         (INTEREST, sum(own.of(&interest::brings::INTEREST))),
+        (educators::L11, educators::allowed_for(facts, person)),
         (PENALTY, sum(own.of(&interest::brings::PENALTY))),
     ]
 }

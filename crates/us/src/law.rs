@@ -2,9 +2,9 @@
 
 use crate::{
     additional_deductions, additional_taxes, bringing::Bringing, child_credit, claims, deduction, dependents,
-    earned_income_credit, every_paper, excess_deferrals, facts::Facts, income, kiddie, minimum_tax,
-    multiple_support, not_computed, papers, payments, people, points::Points, release, saver, schedule_a,
-    standard_deduction, states, status, tax, taxable_income, total_tax,
+    earned_income_credit, educators, every_paper, excess_deferrals, facts::Facts, income, kiddie,
+    minimum_tax, multiple_support, not_computed, papers, payments, people, points::Points, release, saver,
+    schedule_a, standard_deduction, states, status, tax, taxable_income, total_tax,
 };
 use hembo_core::{
     choice::Open,
@@ -26,6 +26,7 @@ static LAW: &[Rule] = &[
     Rule::new(&papers::w2::PROVISION).reads(papers::w2::read).finds(papers::w2::points),
     Rule::new(&papers::interest::PROVISION).reads(papers::interest::read).finds(papers::interest::points),
     Rule::new(&excess_deferrals::PROVISION).finds(excess_deferrals::points),
+    Rule::new(&educators::PROVISION).reads(educators::read),
     Rule::new(&income::PROVISION).finds(income::points),
     Rule::new(&schedule_a::medical::PROVISION)
         .reads(schedule_a::medical::read)

@@ -14,6 +14,7 @@ pub mod claims;
 pub mod deduction;
 pub mod dependents;
 pub mod earned_income_credit;
+pub mod educators;
 pub mod every_paper;
 pub mod excess_deferrals;
 pub mod facts;

@@ -1,9 +1,9 @@
 //! The rows of the Spread, in the order in which they add up.
 
 use crate::{
-    additional_deductions, additional_taxes, child_credit, earned_income_credit, excess_deferrals, income,
-    minimum_tax, payments, schedule_a::gifts, schedule_a::home_loan, schedule_a::medical, schedule_a::taxes,
-    standard_deduction, tax, taxable_income, total_tax,
+    additional_deductions, additional_taxes, child_credit, earned_income_credit, educators, excess_deferrals,
+    income, minimum_tax, payments, schedule_a::gifts, schedule_a::home_loan, schedule_a::medical,
+    schedule_a::taxes, standard_deduction, tax, taxable_income, total_tax,
 };
 use hembo_core::line::{SpreadRow, SpreadSection};
 
@@ -22,6 +22,7 @@ pub static SPREAD: &[SpreadSection] = &[
         title: "Taken off first",
         folds: false,
         rows: &[
+            SpreadRow::new("Educator expenses", Some(educators::L11), educators::L11).minus(),
             SpreadRow::new("Early withdrawal penalty", Some(income::PENALTY), income::PENALTY).minus(),
             SpreadRow::new("Adjusted gross income", Some(income::AGI), income::AGI).result(),
         ],

@@ -34,13 +34,14 @@ fn where_the_boxes_of_a_1099_int_go() {
 /// told not to be computed.
 #[test]
 fn what_each_code_of_box_12_does() {
-    let cases: [(&[&str], i64, i64, Option<&str>); 7] = [
+    let cases: [(&[&str], i64, i64, Option<&str>); 8] = [
         (&["A", "B", "M", "N"], 0, 1_000, None),
         (&["C", "J", "L", "V", "Y", "DD", "FF", "GG", "HH"], 0, 0, None),
         (&["D", "E", "F", "G", "S"], 1_000, 0, None),
         (&["H"], 1_000, 0, Some("a deduction on Schedule 1")),
         (&["AA", "BB", "EE"], 0, 0, None),
-        (&["K", "Z"], 0, 0, Some("tax on")),
+        (&["K"], 0, 0, None),
+        (&["Z"], 0, 0, Some("tax on")),
         (&["P", "Q", "R", "T", "W", "II"], 0, 0, Some("not computed yet")),
     ];
     let figures = Figures::of(2025).unwrap();
@@ -54,6 +55,10 @@ fn what_each_code_of_box_12_does() {
             assert_eq!(medicare.value, format!("{}.00", 90_000 + deferred), "{code}");
             let outcome = family.outcome();
             assert_eq!(line(&outcome, "us.sched_2.13"), uncollected, "{code}");
+            // The excise tax itself stands in the box (§4999).
+            let excise = if *code == "K" { 1_000 } else { 0 };
+            assert_eq!(line(&outcome, "us.sched_2.17k"), excise, "{code}");
+            assert_eq!(line(&outcome, "us.23"), uncollected + excise, "{code}");
             let told = outcome.points.iter().find(|p| p.id.starts_with("box-12:"));
             assert_eq!(told.is_some(), needs.is_some(), "{code}");
             let words = needs.unwrap_or_default();

@@ -77,7 +77,10 @@ pub mod brings {
     /// W-2 box 12 codes A, B, M, N.
     pub static UNCOLLECTED: Brought = Brought::new();
 
-    /// The same with its employer.
+    /// W-2 box 12 code K: excise tax on an excess parachute payment.
+    pub static EXCISE: Brought = Brought::new();
+
+    /// The social security tax with its employer.
     pub static EMPLOYERS: Brought<(String, Money)> = Brought::new();
 }
 
@@ -94,6 +97,8 @@ pub enum Does {
     DeferralAnd(&'static str),
     /// A designated Roth contribution, which is in box 1; counts for the saver's credit.
     RothDeferral,
+    /// An excise tax that the return pays (§4999).
+    Excise,
     /// Something that is not computed yet.
     Needs(&'static str),
 }
@@ -129,11 +134,7 @@ const CODES: &[Code] = &[
         does: Does::DeferralAnd("a deduction on Schedule 1"),
     },
     Code { id: "J", label: "J · nontaxable sick pay", does: Does::Nothing },
-    Code {
-        id: "K",
-        label: "K · excise tax on golden parachute",
-        does: Does::Needs("an excise tax on Schedule 2"),
-    },
+    Code { id: "K", label: "K · excise tax on golden parachute", does: Does::Excise },
     Code { id: "L", label: "L · expense reimbursements", does: Does::Nothing },
     Code {
         id: "M", label: "M · uncollected social security tax on life insurance", does: Does::Uncollected
@@ -258,6 +259,9 @@ pub fn read(paper: &mut Bringing<'_>) {
     let reading = paper.paper.paper;
     for (_, amount, _) in coded(reading).filter(|(_, _, code)| code.does == Does::Uncollected) {
         paper.give(amount, &brings::UNCOLLECTED);
+    }
+    for (_, amount, _) in coded(reading).filter(|(_, _, code)| code.does == Does::Excise) {
+        paper.give(amount, &brings::EXCISE);
     }
     for (_, amount, code) in coded(reading).filter(|(_, _, code)| code.is_elective()) {
         let roth = code.does == Does::RothDeferral;

@@ -1,0 +1,92 @@
+//! Expenses of educators (§62(a)(2)(D)), Schedule 1 line 11: up to so much for each teacher, none of it for the spouse.
+
+use crate::{bringing::Bringing, facts::Facts, unit::On};
+use hembo_core::{
+    field::{Field, Years},
+    limit, limits, lines,
+    paper::{Back, PaperKind},
+    provision::Provision,
+    reading::sum,
+    settled,
+    trail::{Scope, Trail},
+};
+use hembo_money::Money;
+
+/// What this provision declares.
+pub static PROVISION: Provision =
+    Provision { lines: LINES, limits: LIMITS, papers: &[EXPENSES], ..Provision::NONE };
+
+lines! {
+    pub L11 = "us.sched_1.11", "Educator expenses", "IRC §62(a)(2)(D)",
+        "What each educator spent, up to the amount of the year.";
+}
+
+limits! {
+    MOST = "us.limit.educator" on L11, "Educator expenses", "over the amount for each educator",
+        "IRC §62(a)(2)(D), (d)(3)";
+}
+
+/// What its papers bring.
+pub mod brings {
+    use hembo_core::brought::Brought;
+
+    /// What an educator spent.
+    pub static EXPENSES: Brought = Brought::new();
+}
+
+const EXPENSES: PaperKind = PaperKind {
+    id: "Educator",
+    name: "Educator expenses",
+    words: "teacher classroom school books supplies",
+    title: "School",
+    shared: false,
+    headline: "amount",
+    boxes: &[],
+    columns: &[
+        Field::date("date", "", "Paid on"),
+        Field::text("what", "", "What", 80).help(
+            "Kindergarten to grade 12, 900 hours of work in the school year; not what a 529 plan or bonds paid tax-free.",
+        ),
+        Field::amount("amount", "", "Amount"),
+    ],
+    back: Back::Nothing,
+    years: Years::ALL,
+};
+
+/// Gives the receipts to the educator.
+pub fn read(paper: &mut Bringing<'_>) {
+    paper.rows(&brings::EXPENSES);
+}
+
+/// What a person may deduct.
+pub fn allowed_for(facts: &Facts, person: usize) -> Money {
+    settled::lesser(sum(facts.people[person].own.of(&brings::EXPENSES)), facts.figures.educator.most)
+}
+
+/// Line 11.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
+    if let [person] = on.unit.people[..] {
+        return of_person(on, trail, on.scope, person).to_whole();
+    }
+    let mut total = Money::ZERO;
+    for (person, own) in on.owns() {
+        if own.has(&brings::EXPENSES) {
+            total += of_person(on, trail, Scope::Person(person), person);
+        }
+    }
+    trail.line(L11, on.scope, total.to_whole(), |i| {
+        for (person, _) in on.owns().filter(|(_, own)| own.has(&brings::EXPENSES)) {
+            i.line(L11, Scope::Person(person), allowed_for(on.facts, person));
+        }
+    })
+}
+
+fn of_person(on: On<'_>, trail: &mut impl Trail, scope: Scope, person: usize) -> Money {
+    let own = &on.facts.people[person].own;
+    let allowed =
+        limit::cap(trail, MOST.at(scope), sum(own.of(&brings::EXPENSES)), on.facts.figures.educator.most);
+    let shown = if scope == on.scope { allowed.to_whole() } else { allowed };
+    trail.line(L11, scope, shown, |i| {
+        i.items(own.of(&brings::EXPENSES)).figure("At most", on.facts.figures.educator.most);
+    })
+}
