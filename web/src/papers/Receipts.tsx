@@ -54,6 +54,8 @@ export function Receipts({ paper, kind, points, at }: Props) {
   const { opened, edit } = useDesk();
   const rows = paper.rows ?? [];
   const { amount = "0", back = "0" } = opened.outcome.papers.find((p) => p.paper === paper.id) ?? {};
+  // The sum stands below the column that it adds up.
+  const summed = kind.columns.findIndex((c) => c.id === kind.headline);
   const paid = String(Number(amount) + Number(back));
   // Lines that are not stored yet have their ids already, so that the boxes stay the same when they are; as soon as somebody
   // types in the empty one, the next one follows.
@@ -127,17 +129,22 @@ export function Receipts({ paper, kind, points, at }: Props) {
               </WithFaults>
             ))}
           </tbody>
+          <tfoot>
+            <tr>
+              <td colSpan={Math.max(1, summed)} className="pt-1.5">
+                <span className="flex flex-wrap justify-between gap-x-4 pr-2">
+                  <span className="text-soft">
+                    {count(rows.length, "line")}. The last, empty one is for the next receipt.
+                  </span>
+                  {!isZero(back) && `${exact(paid)} paid − ${exact(back)} paid back =`}
+                </span>
+              </td>
+              <td className="pt-1.5 pr-4 text-right font-bold">{exact(amount)}</td>
+              <td colSpan={kind.columns.length - summed} />
+            </tr>
+          </tfoot>
         </table>
       </div>
-      <p className="mt-2 flex justify-between">
-        <span className="text-soft">
-          {count(rows.length, "line")}. The last, empty one is for the next receipt.
-        </span>
-        <span className="pr-10">
-          {!isZero(back) && `${exact(paid)} paid − ${exact(back)} paid back = `}
-          <b>{exact(amount)}</b>
-        </span>
-      </p>
       <div className="mt-3 grid grid-cols-2">
         {points.map((point) => (
           <PointNote key={point.id} point={point} />
