@@ -76,6 +76,15 @@ test("typing is kept after a rest, as one edit, and told until then", async ({ p
   await expect(page.getByText("Undone: Box 1 of W-2")).toContainText("19,420 → 12,345");
 });
 
+test("the same amount in another form is no edit", async ({ page }) => {
+  await openW2(page);
+  await wages(page).fill("19420");
+  await wages(page).press("Enter");
+  await expect(wages(page)).toHaveValue("19,420.00");
+  await expect(status(page)).toContainText("rev 1");
+  await expect(page.getByRole("button", { name: "✓ Checked against the original" })).toBeVisible();
+});
+
 test("typing survives going back, a reload and a closed tab", async ({ page, context }) => {
   const id = await openW2(page);
   const paper = `/h/${id}/papers?paper=w2`;

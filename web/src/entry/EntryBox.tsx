@@ -44,7 +44,8 @@ export function EntryBox(props: Props) {
     if (box) focusBox(box);
   }, [props.focus]);
   const keep = async (value: Entry | null, how: How) => {
-    if (value === (props.value ?? null) && how.made === undefined) {
+    // The same again is no edit, unless a part of the typing was kept meanwhile.
+    if (how.continues === undefined && isSame(props.field, value, props.value ?? null)) {
       setRefused(null);
       return null;
     }
@@ -95,6 +96,12 @@ export function EntryBox(props: Props) {
       )}
     </>
   );
+}
+
+/** Whether two entries say the same: of amounts the amount, however it was written. */
+function isSame(field: Field, one: Entry | null, other: Entry | null): boolean {
+  if (field.kind.type !== "amount" || one === null || other === null) return one === other;
+  return Number(one) === Number(other);
 }
 
 /** What is wrong: one line over the whole width, below the row. */
