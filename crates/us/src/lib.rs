@@ -121,8 +121,7 @@ impl Pack for UnitedStates {
 
     fn is_asked(&self, person: &Person, question: &Question) -> bool {
         let releases = [release::ask::AWAY, release::ask::TO].contains(&question.field.id);
-        let relationship = person.answers.get(dependents::ask::RELATIONSHIP).and_then(Entry::text);
-        !releases || relationship.is_none_or(|r| r == "child")
+        !releases || release::is_likely(person)
     }
 
     fn blank(&self, person: &Person, field: &Field) -> Option<Entry> {

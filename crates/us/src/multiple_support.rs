@@ -2,7 +2,11 @@
 //! none of whom does alone, one who pays over a tenth claims, and the others sign that they do not. Such a dependent makes
 //! nobody head of household (§2(b)(3)(B)(ii)).
 
-use crate::{dependents, points::Points};
+use crate::{
+    dependents,
+    points::Points,
+    unit::{Dependent, Household},
+};
 use hembo_core::{
     field::Field,
     open_points,
@@ -55,7 +59,9 @@ pub fn points(points: &mut Points<'_>) {
             points.raise(&NOT_NEEDED, at(field), message.as_str());
             points.raise(&NOT_NEEDED, at(ask::NAMED), message);
         }
-        let claimed = points.units.iter().any(|u| u.main && u.dependents.iter().any(|d| d.person == index));
+        // A qualifying child needs no support from the claimer, and no agreement.
+        let by_it = |d: &Dependent| d.person == index && d.as_a == Household::QualifyingRelative;
+        let claimed = points.units.iter().any(|u| u.main && u.dependents.iter().any(by_it));
         if claimed {
             let message = format!("Form 2120 for {} goes with the return.", about.name);
             points.raise(&ATTACH, at(ask::NAMED), message);

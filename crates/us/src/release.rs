@@ -8,7 +8,9 @@ use crate::{
     points::Points,
 };
 use hembo_core::{
+    Person,
     field::Field,
+    household::Entry,
     open_points,
     pack::{DEPENDENT, Question},
     point::{Gather, Place},
@@ -62,6 +64,13 @@ open_points! {
 
 /// The age from which a child is of age in most states.
 const OF_AGE_FROM: i32 = 18;
+
+/// Whether a person may well have a parent elsewhere: a filer's child, who did not live all year with two filers.
+pub fn is_likely(person: &Person) -> bool {
+    let relationship = person.answers.get(dependents::ask::RELATIONSHIP).and_then(Entry::text);
+    let with_both = person.lived_with.len() > 1 && person.lived_with.values().all(|months| *months == 12);
+    relationship.is_none_or(|r| r == "child") && !with_both
+}
 
 /// What of a release cannot be, and what goes with it.
 pub fn points(points: &mut Points<'_>) {

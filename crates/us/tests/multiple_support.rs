@@ -59,3 +59,13 @@ fn over_half_paid_here_contradicts_it() {
         assert!(has_point(&changed.outcome(), "multiple-support-over-half"), "{field}");
     }
 }
+
+/// A qualifying child is claimed without an agreement: nothing goes with the return.
+#[test]
+fn a_qualifying_child_needs_none() {
+    let family = Family::single(2025).set("ada", "/answers/paid_home", json!(true)).wages("ada", 60_000);
+    let child = family.child("kim", "2015-05-05").set("kim", "/answers/multiple_support", json!("ada"));
+    let outcome = child.outcome();
+    assert_eq!((status(&outcome), outcome.total), ("Head of household", Money::whole(1_825)));
+    assert!(!has_point(&outcome, "multiple-support-attach"));
+}

@@ -38,7 +38,7 @@ export function Questions({ questions, answers = {}, person, at, keep }: Props) 
       {order.folded.length > 0 && (
         <details className="row-line py-1.5" open={order.folded.some((q) => q.id === at) || undefined}>
           <summary className="cursor-pointer text-soft">
-            {count(order.folded.length, "question")} that decide nothing here and now
+            {count(order.folded.length, "more question")} that decide nothing here, or seldom arise
           </summary>
           {order.folded.map(line)}
         </details>
