@@ -7,8 +7,7 @@ use hembo_core::{
     paper::{Back, PaperKind},
     provision::Provision,
     reading::sum,
-    settled,
-    trail::{Scope, Trail},
+    trail::{Scope, Silent, Trail},
 };
 use hembo_money::Money;
 
@@ -60,7 +59,12 @@ pub fn read(paper: &mut Bringing<'_>) {
 
 /// What a person may deduct.
 pub fn allowed_for(facts: &Facts, person: usize) -> Money {
-    settled::lesser(sum(facts.people[person].own.of(&brings::EXPENSES)), facts.figures.educator.most)
+    allowed(facts, &mut Silent, Scope::Person(person), person)
+}
+
+fn allowed(facts: &Facts, trail: &mut impl Trail, scope: Scope, person: usize) -> Money {
+    let spent = sum(facts.people[person].own.of(&brings::EXPENSES));
+    limit::cap(trail, MOST.at(scope), spent, facts.figures.educator.most)
 }
 
 /// Line 11.
@@ -83,8 +87,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
 
 fn of_person(on: On<'_>, trail: &mut impl Trail, scope: Scope, person: usize) -> Money {
     let own = &on.facts.people[person].own;
-    let allowed =
-        limit::cap(trail, MOST.at(scope), sum(own.of(&brings::EXPENSES)), on.facts.figures.educator.most);
+    let allowed = allowed(on.facts, trail, scope, person);
     let shown = if scope == on.scope { allowed.to_whole() } else { allowed };
     trail.line(L11, scope, shown, |i| {
         i.items(own.of(&brings::EXPENSES)).figure("At most", on.facts.figures.educator.most);

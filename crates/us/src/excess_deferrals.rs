@@ -8,25 +8,28 @@ use crate::{
     unit::On,
 };
 use hembo_core::{
+    Paper,
     field::Field,
-    lines, open_points,
+    limit, limits, lines, open_points,
     pack::{FILER, Question},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
     settled,
-    trail::{Scope, Trail},
+    trail::{Scope, Silent, Trail},
 };
 use hembo_money::Money;
 
 /// What this provision declares.
 pub static PROVISION: Provision = Provision {
     lines: LINES,
+    limits: LIMITS,
     person_questions: &[Question {
         of: FILER,
         from_age: 0,
-        field: Field::amount(ask::FIFTEEN_YEARS, "", "15-year catch-up, 403(b)")
-            .help("More that the plan allowed after 15 years with the same employer, at most 3,000 a year."),
+        field: Field::amount(ask::FIFTEEN_YEARS, "", "15-year catch-up, 403(b)").help(
+            "More that the plan allowed after 15 years with the same employer, up to the amount of the year.",
+        ),
     }],
     points: POINTS,
     ..Provision::NONE
@@ -39,13 +42,21 @@ pub mod ask {
 }
 
 lines! {
+    WITHIN = "us.402g", "Deferrals within the limit", "IRC §§402(g)(1), (7), 414(v)",
+        "Deferrals of a person over all employers, up to the limit with the catch-up of the age.";
     pub EXCESS = "us.1h", "Excess deferrals", "IRC §402(g)(1)",
-        "Deferrals of each person over all employers, less the limit with the catch-up of the age.";
+        "Deferrals of each person over all employers, less those within the limit and the Roth ones, which box 1 has.";
+}
+
+limits! {
+    DEFERRALS = "us.limit.deferrals" on WITHIN, "Elective deferrals", "over the limit of the year, taxed now",
+        "IRC §402(g)(1)";
 }
 
 open_points! {
     OVER = look "K-047", "IRC §402(g)(1), (2)",
         "It is taxed now; what the plan does not pay back by April 15 is taxed again when it is.";
+    PLAN_457 = not_covered "excess-457", "IRC §457(b)(2), (c)";
     WITH_ROTH = not_covered "excess-roth", "IRC §§402(g)(1)(A), 402A(c)(2)";
 }
 
@@ -63,10 +74,27 @@ pub fn limit_of(facts: &Facts, person: usize) -> Money {
 
 /// What of a person's deferrals is over the limit and not in box 1 already: designated Roth contributions are.
 pub fn excess_of(facts: &Facts, person: usize) -> Money {
+    let (over, roth) = (over(facts, &mut Silent, Scope::Person(person), person), roth(facts, person));
+    settled::or_zero(over - roth)
+}
+
+fn all(facts: &Facts, person: usize) -> Money {
+    sum(facts.people[person].own.of(&brings::DEFERRALS)) + roth(facts, person)
+}
+
+fn roth(facts: &Facts, person: usize) -> Money {
+    sum(facts.people[person].own.of(&brings::ROTH_DEFERRALS))
+}
+
+/// What of a person's deferrals is over the limit.
+fn over(facts: &Facts, trail: &mut impl Trail, scope: Scope, person: usize) -> Money {
+    let (all, most) = (all(facts, person), limit_of(facts, person));
+    let within = limit::cap(trail, DEFERRALS.at(scope), all, most);
     let own = &facts.people[person].own;
-    let (before_tax, roth) = (sum(own.of(&brings::DEFERRALS)), sum(own.of(&brings::ROTH_DEFERRALS)));
-    let over = settled::or_zero(before_tax + roth - limit_of(facts, person));
-    settled::lesser(settled::or_zero(over - roth), before_tax)
+    trail.line(WITHIN, scope, within, |i| {
+        i.items(own.of(&brings::DEFERRALS)).items(own.of(&brings::ROTH_DEFERRALS)).figure("Limit", most);
+    });
+    all - within
 }
 
 /// Line 1h.
@@ -76,7 +104,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     for &person in &on.unit.people {
         let excess = excess_of(on.facts, person);
         total += excess;
-        if !alone && !excess.is_zero() {
+        if !alone && !all(on.facts, person).is_zero() {
             line(on, trail, Scope::Person(person), person, excess);
         }
     }
@@ -94,10 +122,13 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
 }
 
 fn line(on: On<'_>, trail: &mut impl Trail, scope: Scope, person: usize, excess: Money) -> Money {
-    let own = &on.facts.people[person].own;
+    let (all, roth) = (all(on.facts, person), roth(on.facts, person));
+    let within = all - over(on.facts, trail, scope, person);
     trail.line(EXCESS, scope, excess, |i| {
-        i.items(own.of(&brings::DEFERRALS)).items(own.of(&brings::ROTH_DEFERRALS));
-        i.figure("Limit", limit_of(on.facts, person));
+        i.figure("All deferrals", all).line(WITHIN, scope, within);
+        if !roth.is_zero() {
+            i.figure("Roth, in box 1 already", roth);
+        }
     })
 }
 
@@ -107,11 +138,11 @@ pub fn points(points: &mut Points<'_>) {
         let Some(person) = paper.owners.first().and_then(|o| points.household.index_of(&o.person)) else {
             continue;
         };
+        plan_457(points, paper, person);
         let Some((_, amount, _)) = w2::coded(paper).find(|(_, _, code)| code.is_elective()) else { continue };
         let facts = points.facts;
         let own = &facts.people[person].own;
-        let all = sum(own.of(&brings::DEFERRALS)) + sum(own.of(&brings::ROTH_DEFERRALS));
-        let over = settled::or_zero(all - limit_of(facts, person));
+        let over = over(facts, &mut Silent, Scope::Person(person), person);
         if over.is_zero() {
             continue;
         }
@@ -124,5 +155,18 @@ pub fn points(points: &mut Points<'_>) {
                 format!("{name} has Roth deferrals, too: which of them are over the limit is not told.");
             points.raise(&WITH_ROTH, place, message);
         }
+    }
+}
+
+/// Plans under 457(b) have a limit of their own, as high, with catch-ups of their own: over it is not computed.
+fn plan_457(points: &mut Points<'_>, paper: &Paper, person: usize) {
+    let facts = points.facts;
+    let most = facts.figures.elective_deferrals.most;
+    let all = sum(facts.people[person].own.of(&brings::PLAN_457));
+    if let Some((_, amount, _)) = w2::coded(paper).find(|(_, _, code)| code.is_457()).filter(|_| all > most) {
+        let message = format!(
+            "Deferrals of {all:#} under 457(b) are over {most:#}: which are taxed is not computed yet."
+        );
+        points.raise(&PLAN_457, Place::paper(&paper.id, amount), message);
     }
 }

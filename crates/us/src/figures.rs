@@ -38,6 +38,7 @@ pub struct Figures {
     pub saver: Cited<Saver>,
     pub elective_deferrals: Cited<ElectiveDeferrals>,
     pub educator: Cited<Educator>,
+    pub release: Cited<Release>,
 }
 
 impl Figures {
@@ -149,6 +150,8 @@ tables! {
     Saver { most: ByStatus, from_age: i32 }
     /// §62(a)(2)(D).
     Educator { most: Money }
+    /// §152(e): from which age a child may be in nobody's custody.
+    Release { of_age_from: i32 }
     /// §§402(g), 414(v).
     ElectiveDeferrals {
         most: Money, catch_up: Money, catch_up_from_age: i32, late_catch_up: Money, late_from_age: i32, late_to_age: i32,

@@ -56,6 +56,8 @@ fn person(household: &Household, person: &Person) -> PersonFacts {
     let count = |id: &str| person.answers.get(id).and_then(Entry::count);
     let amount = |id: &str| person.answers.get(id).and_then(Entry::money).unwrap_or_default();
     let text = |id: &str| person.answers.get(id).and_then(Entry::text);
+    // A child of age is in nobody's custody, and nothing is released (Reg. §1.152-4(c)).
+    let in_custody = said(release::ask::CUSTODY) != Some(false);
     PersonFacts {
         name: person.name.clone(),
         id: person.id.clone(),
@@ -86,8 +88,8 @@ fn person(household: &Household, person: &Person) -> PersonFacts {
         work_ssn: said(people::ask::WORK_SSN).unwrap_or_else(|| people::number_for_work(person)),
         other_gross_income: amount(dependents::ask::OTHER_GROSS_INCOME),
         claimable: flag(dependents::ask::CLAIMABLE),
-        released_away: flag(release::ask::AWAY),
-        released_to: text(release::ask::TO).and_then(|id| household.index_of(id)),
+        released_away: flag(release::ask::AWAY) && in_custody,
+        released_to: text(release::ask::TO).filter(|_| in_custody).and_then(|id| household.index_of(id)),
         child_elsewhere: flag(dependents::ask::CHILD_ELSEWHERE),
         parent_alive: said(kiddie::ask::PARENT_ALIVE),
         earned_over_half: said(kiddie::ask::EARNED_OVER_HALF),

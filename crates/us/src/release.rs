@@ -33,6 +33,12 @@ pub static PROVISION: Provision = Provision {
             field: Field::person(ask::TO, "", "Claim released by a parent elsewhere to")
                 .help("The filer who received Form 8332 for this year."),
         },
+        Question {
+            of: DEPENDENT,
+            from_age: 18,
+            field: Field::yes_no(ask::CUSTODY, "", "In a parent's custody over half the year")
+                .help("Until of age: 18, in some states 19 or 21. Only then does Form 8332 release a claim."),
+        },
     ],
     points: POINTS,
     ..Provision::NONE
@@ -43,6 +49,7 @@ pub static PROVISION: Provision = Provision {
 pub mod ask {
     pub const AWAY: &str = "released_away";
     pub const TO: &str = "released_to";
+    pub const CUSTODY: &str = "in_custody";
 }
 
 open_points! {
@@ -54,16 +61,13 @@ open_points! {
         "Who has the child for the greater part of the year signs: correct the months, or the release.";
     LIVES_HERE = blocks "release-here-months", "IRC §152(e)(4)(B)",
         "A filer with whom the child lived longer needs no release: correct the months, or the release.";
-    OF_AGE = look "release-age", "Reg. §1.152-4(c)",
-        "Once of age (18, in some states later) a child is in nobody's custody: look whether it was for over half the year.";
+    OF_AGE = blocks "release-age", "Reg. §1.152-4(c)",
+        "Once of age a child is in nobody's custody, and Form 8332 releases nothing.";
     ATTACH = beside "release-attach", "IRC §152(e)(2)(B); Reg. §1.152-4(e)",
         "Attach Form 8332 to the return, or send it with Form 8453.";
-    BETWEEN = look "release-between", "IRC §152(e)",
-        "Form 8332 from one of the spouses here to the other is not weighed: reckon it beside, if they may sign it.";
+    BETWEEN = beside "release-between", "IRC §152(e)",
+        "Form 8332 from one of the spouses here to the other is not weighed here: reckon it beside.";
 }
-
-/// The age from which a child is of age in most states.
-const OF_AGE_FROM: i32 = 18;
 
 /// Whether a person may well have a parent elsewhere: a filer's child, who did not live all year with two filers.
 pub fn is_likely(person: &Person) -> bool {
@@ -112,9 +116,10 @@ fn one(points: &mut Points<'_>, index: usize) {
         points.raise(&LIVES_HERE, at("lived_with"), message.as_str());
         points.raise(&LIVES_HERE, at(own), message);
     }
-    if about.age(facts.year_end).is_some_and(|age| age >= OF_AGE_FROM) {
-        let message = format!("{name} was of age in the year, and the claim is released.");
-        points.raise(&OF_AGE, at(own), message);
+    let of_age = about.age(facts.year_end).is_some_and(|age| age >= facts.figures.release.of_age_from);
+    if of_age && !points.said(index, ask::CUSTODY) {
+        let message = format!("Was {name} in a parent's custody over half the year?");
+        points.raise(&OF_AGE, at(ask::CUSTODY), message);
     }
     let claimed = points.units.iter().any(|u| u.main && u.dependents.iter().any(|d| d.person == index));
     if claimed {
@@ -133,7 +138,9 @@ fn between(points: &mut Points<'_>, index: usize) {
         facts.filers.iter().filter(|f| dependents::qualifying_child(facts, &[**f], index).is_ok()).collect();
     if let [parent] = lives_with[..] {
         let (child, parent) = (first_name(&about.name), first_name(&facts.people[*parent].name));
-        let message = format!("{parent} could release the claim of {child} to the other spouse.");
+        let message = format!(
+            "{parent} could release the claim of {child} to the other spouse: that way is not weighed."
+        );
         points.raise(&BETWEEN, Place::person(&about.id, ask::AWAY), message);
     }
 }

@@ -22,6 +22,8 @@ fn what_two_employers_take_together_is_over() {
     assert_lines(&outcome, &[("us.1a", 120_000), ("us.1h", 3_500), ("us.1z", 123_500), ("us.agi", 123_500)]);
     assert_eq!(outcome.total, Money::whole(18_707));
     assert!(has_point(&outcome, "K-047"));
+    let limit = outcome.limits.iter().find(|l| l.id == "us.limit.deferrals").unwrap();
+    assert_eq!((limit.entered, limit.lost), (Money::whole(27_000), Money::whole(3_500)));
 }
 
 /// The limit by year and age at its end: 50 on the last day counts; from 60 to 63 more is allowed from 2025 on.
@@ -54,6 +56,11 @@ fn only_codes_within_the_limit_count() {
     {
         let outcome = one(2025, "1985-03-03", code, "30000").outcome();
         assert_eq!(line(&outcome, "us.1h"), excess, "{code}");
+    }
+    // A plan under 457(b) has a limit of its own: over it is told not to be computed.
+    for (amount, told) in [("23500", false), ("23501", true)] {
+        let outcome = one(2025, "1985-03-03", "G", amount).outcome();
+        assert_eq!((has_point(&outcome, "excess-457"), outcome.covered), (told, !told), "{amount}");
     }
     // Roth contributions are in box 1 already; which of both kinds is over is not told.
     let roth = one(2025, "1985-03-03", "AA", "30000").outcome();

@@ -121,6 +121,16 @@ fn a_release_that_cannot_be_is_told() {
             assert!(!has_point(&family.outcome(), code), "{code}");
         }
     }
+    // Of age, and in nobody's custody for half of the year: nothing is released, here or there.
+    let of_age = |family: Family| family.set("kim", "/born", json!("2007-06-01"));
+    for family in [away(parent(60_000, 12)), here(parent(60_000, 4))] {
+        let grown = of_age(family.clone()).set("kim", "/answers/in_custody", json!(false)).outcome();
+        assert!(!has_point(&grown, "release-age"));
+        let plain = family.clone().set("kim", "/answers", json!({ "relationship": "child" }));
+        assert_eq!(grown.total, of_age(plain).outcome().total);
+        let held = of_age(family).set("kim", "/answers/in_custody", json!(true)).outcome();
+        assert!(!has_point(&held, "release-age") && held.total != grown.total);
+    }
     // Seventeen on the last day of the year.
     let young = away(parent(60_000, 12)).set("kim", "/born", json!("2008-01-01")).outcome();
     assert!(!has_point(&young, "release-age"));

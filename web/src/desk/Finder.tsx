@@ -201,12 +201,12 @@ function useFound(
 
 const NOT = 9;
 
-/** Letters and digits only: `W-2` is found by `w2`. */
+/** Letters and digits only, so that a code is found without its signs. */
 function bare(text: string) {
   return text.toLowerCase().replaceAll(/[^\p{L}\d]+/gu, "");
 }
 
-/** The first letters of words in a row: Canada Pension Plan is found by `cpp`. */
+/** The first letters of words in a row, by which people call many a plan and tax. */
 function initials(text: string) {
   return text
     .toLowerCase()

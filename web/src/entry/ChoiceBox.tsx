@@ -104,7 +104,7 @@ export function ChoiceBox({ options, value, keep, refuse, shared }: Props) {
           />
           <svg
             viewBox="0 0 10 6"
-            className="pointer-events-none absolute top-2.5 right-2 w-2.5"
+            className="pointer-events-none absolute top-2.5 right-2 w-[9px]"
             aria-hidden="true"
           >
             <path d="M1 1l4 4 4-4" fill="none" stroke="currentColor" strokeWidth="1.4" />

@@ -71,6 +71,9 @@ pub mod brings {
     /// W-2 box 12 codes D, E, F and S: deferrals within the limit of §402(g), not in box 1.
     pub static DEFERRALS: Brought = Brought::new();
 
+    /// W-2 box 12 codes G and EE.
+    pub static PLAN_457: Brought = Brought::new();
+
     /// W-2 box 12 codes AA and BB: the same, in box 1.
     pub static ROTH_DEFERRALS: Brought = Brought::new();
 
@@ -116,6 +119,11 @@ impl Code {
     /// Whether it is an elective deferral within the limit of §402(g)(3): not of a plan under 457(b) or 501(c)(18)(D).
     pub fn is_elective(&self) -> bool {
         matches!(self.id, "D" | "E" | "F" | "S" | "AA" | "BB")
+    }
+
+    /// Whether it is a deferral of a plan under 457(b), which has a limit of its own.
+    pub fn is_457(&self) -> bool {
+        matches!(self.id, "G" | "EE")
     }
 }
 
@@ -259,6 +267,9 @@ pub fn read(paper: &mut Bringing<'_>) {
     let reading = paper.paper.paper;
     for (_, amount, _) in coded(reading).filter(|(_, _, code)| code.does == Does::Uncollected) {
         paper.give(amount, &brings::UNCOLLECTED);
+    }
+    for (_, amount, _) in coded(reading).filter(|(_, _, code)| code.is_457()) {
+        paper.give(amount, &brings::PLAN_457);
     }
     for (_, amount, _) in coded(reading).filter(|(_, _, code)| code.does == Does::Excise) {
         paper.give(amount, &brings::EXCISE);
