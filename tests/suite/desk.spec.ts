@@ -278,7 +278,7 @@ test("grandmother: what was not said is asked, and two homes have no more months
 }) => {
   const id = await openCopy(page, "Okonjo-Farrell");
   await page.goto(`/h/${id}/spread?household=true`);
-  await choose(page.getByLabel("The spouses lived apart from July to December"), "Yes");
+  await choose(page.getByLabel("The two lived apart from July to December"), "Yes");
   await saved(page);
   await page.getByRole("button", { name: "Add a person" }).click();
   const dialog = page.getByRole("dialog");
@@ -296,7 +296,7 @@ test("grandmother: what was not said is asked, and two homes have no more months
   }
   await page.getByRole("link", { name: /Open points/ }).click();
   await expect(
-    page.getByText("Orla Farrell cannot have lived 24 months with spouses who were apart"),
+    page.getByText("Orla Farrell cannot have lived 24 months with filers who were apart"),
   ).toBeVisible();
   await expect(page.getByText("Orla Farrell is not a dependent")).toBeHidden();
   await choose(page.getByLabel("Do the filers pay over half of the support of Orla Farrell?"), "Yes");

@@ -25,7 +25,7 @@ test("a household is made, keyed, weighed, pinned and explained without a mouse"
   await expect(page.getByLabel("On the last day of the year")).toBeFocused();
   await tabTo(page, "On the last day of the year");
   await type(page, "Mar");
-  await tabTo(page, "The spouses lived apart from July to December");
+  await tabTo(page, "The two lived apart from July to December");
   await type(page, "n");
   await tabTo(page, "State of residence");
   await type(page, "Oreg");

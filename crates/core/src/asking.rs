@@ -91,7 +91,8 @@ fn questions(household: &Household, pack: &dyn Pack, person: Option<&str>) -> Ve
     let Some(person) = household.person(person) else { return Vec::new() };
     let (_, end) = pack.span(household.year);
     let age = person.born.map(|born| age_on(born, end));
-    let sensible = |q: &Question| age.is_none_or(|age| age >= q.from_age.into()) && pack.is_asked(person, q);
+    let sensible =
+        |q: &Question| age.is_none_or(|age| age >= q.from_age.into()) && pack.is_asked(household, person, q);
     of_role(pack, person.role).map(|q| (q.field, sensible(q))).filter(held).collect()
 }
 

@@ -68,7 +68,7 @@ pub trait Pack: Send + Sync {
     }
 
     /// Whether a question makes sense for a person; one that does not is asked last, and an answer to it is read all the same.
-    fn is_asked(&self, _person: &Person, _question: &Question) -> bool {
+    fn is_asked(&self, _household: &Household, _person: &Person, _question: &Question) -> bool {
         true
     }
 

@@ -154,11 +154,12 @@ fn brings(on: On<'_>, person: usize, as_a: Household) -> Brings {
 /// children or more also to payroll taxes above the earned income credit.
 fn refundable(on: On<'_>, trail: &mut impl Trail, unused: Money, children: i64, from: From) -> Money {
     let figures = &on.facts.figures.child_credit;
-    let most = figures.refundable * children;
+    let refunded = if on.unit.only_for_refund { 0 } else { children };
+    let most = figures.refundable * refunded;
     let open = limit::cap(trail, CHILD_REFUND_EACH.at(on.scope), unused, most);
     trail.line(OPEN, on.scope, open, |i| {
         i.figure("Left after the tax", unused)
-            .figure("Children", children)
+            .figure("Children", refunded)
             .figure("Each, at most", figures.refundable);
     });
     let at = CHILD_REFUND_EARNED.at(on.scope);

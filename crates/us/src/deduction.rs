@@ -24,21 +24,23 @@ const STANDARD: usize = 0;
 const CITE: &str = "IRC §63(b), (c)(6)(A), (e)";
 
 /// Standard or itemized: one for the joint or only return, and for two separate returns that must agree.
-pub static DEDUCTION: Open<Facts> =
-    Open::new(|_: &Facts| vec![0], |_, _| Decision::between("us.deduction", "Deduction", CITE, options("")))
-        .arises(|facts, _, way| !facts.alone.contains(&Status::Head) || !status::separate(facts, way))
-        .bars(|facts, _, option, _| {
-            let bound = facts.spouse_itemizes && facts.alone[0] == Status::Separate;
-            (option == STANDARD && bound).then_some(Bar::Borrowed("the spouse itemizes"))
-        });
+pub static DEDUCTION: Open<Facts> = Open::new(
+    |facts: &Facts| if facts.unmarried_pair() { Vec::new() } else { vec![0] },
+    |_, _| Decision::between("us.deduction", "Deduction", CITE, options("")),
+)
+.arises(|facts, _, way| !facts.alone.contains(&Status::Head) || !status::separate(facts, way))
+.bars(|facts, _, option, _| {
+    let bound = facts.spouse_itemizes && facts.alone[0] == Status::Separate;
+    (option == STANDARD && bound).then_some(Bar::Borrowed("the spouse itemizes"))
+});
 
 /// The same on the separate return of a filer, by the filer's place among them, where one of them is head of household:
-/// that one chooses freely, so stands before the spouse whom that binds.
+/// that one chooses freely, so stands before the spouse whom that binds; and of two who are not married, who both do.
 pub static DEDUCTION_APART: Open<Facts> =
     Open::new(apart, |facts, place| of_person(facts, facts.filers[place]))
         .arises(|facts, _, way| status::separate(facts, way))
         .bars(|facts, place, option, way| {
-            if option != STANDARD || facts.alone[place] == Status::Head {
+            if option != STANDARD || facts.unmarried_pair() || facts.alone[place] == Status::Head {
                 return None;
             }
             let other = way.taken(&DEDUCTION_APART, 1 - place);
@@ -52,6 +54,9 @@ pub static DEDUCTION_OWN: Open<Facts> = Open::new(
 );
 
 fn apart(facts: &Facts) -> Vec<usize> {
+    if facts.unmarried_pair() {
+        return vec![0, 1];
+    }
     if !facts.couple() || !facts.alone.contains(&Status::Head) {
         return Vec::new();
     }

@@ -1,11 +1,14 @@
 //! Who depends on whom (§152), person by person and claimer by claimer.
 
 use crate::{
-    excess_deferrals,
     facts::{Facts, PersonFacts, Relationship, Residency},
-    papers::{interest, w2},
     points::Points,
+    qualifying_child::{
+        SELF_SUPPORT, child_but_for_home, child_but_for_tie, is_young, months_with, over_half_the_year,
+    },
+    tie_breaker,
     unit::{Dependent, Household, Unit},
+    who_files::{self, gross_income},
 };
 use hembo_core::{
     field::{Choice, Field},
@@ -13,9 +16,7 @@ use hembo_core::{
     pack::{ANYONE, DEPENDENT, FILER, Question},
     point::{Gather, Place},
     provision::Provision,
-    reading::sum,
 };
-use hembo_money::Money;
 
 /// What decides on who depends on whom.
 pub static PROVISION: Provision = Provision {
@@ -23,7 +24,19 @@ pub static PROVISION: Provision = Provision {
         Question {
             of: DEPENDENT,
             from_age: 0,
-            field: Field::choice(ask::RELATIONSHIP, "", "Relationship to a filer", RELATIONSHIPS),
+            field: Field::choice(ask::RELATIONSHIP, "", "Relationship to a filer", RELATIONSHIPS)
+                .help("To the first of two who are not married to each other."),
+        },
+        Question {
+            of: DEPENDENT,
+            from_age: 0,
+            field: Field::choice(
+                ask::RELATIONSHIP_SECOND,
+                "",
+                "Relationship to the second filer",
+                RELATIONSHIPS,
+            )
+            .help("Where the two filers are not married to each other."),
         },
         Question {
             of: ANYONE,
@@ -94,7 +107,7 @@ pub static PROVISION: Provision = Provision {
 /// The ids of its questions.
 #[allow(missing_docs)]
 pub mod ask {
-    pub const RELATIONSHIP: &str = "relationship";
+    pub use crate::qualifying_child::ask::{RELATIONSHIP, RELATIONSHIP_SECOND};
     pub const STUDENT_MONTHS: &str = "student_months";
     pub const DISABLED: &str = "disabled";
     pub const MARRIED: &str = "married";
@@ -135,6 +148,8 @@ open_points! {
         "Correct the date of birth, or the relationship.";
     DIED_BEFORE = blocks "dependent-died", "IRC §152",
         "Remove this person, or correct the date of death.";
+    NO_SECOND = blocks "relationship-second", "IRC §152(c)(2), (d)(2)",
+        "Look at the relationship to the filer who is left, and empty this box.";
     NO_DEPENDENT = look "K-013", "IRC §152",
         "If that is not so, correct the answers.";
     MARRIED = not_covered "own-return-married", "IRC §6013(a)";
@@ -166,22 +181,11 @@ const RESIDENCIES: &[Choice] = &[
 /// The claim is with the other parent.
 pub const RELEASED: &str = "the claim is released to the other parent";
 
-/// The support test of a child fails.
-const SELF_SUPPORT: &str = "pays over half of own support";
-
-/// The age test of a child fails.
-const TOO_OLD: &str = "19 or older and no student, or 24 or older";
-
 /// The support test of a relative fails.
 pub const NO_SUPPORT: &str = "the claimer does not pay over half of the support";
 
 /// The support test of a relative is open.
 pub const SUPPORT_NOT_SAID: &str = "not said yet whether the claimer pays over half of the support";
-
-/// Everyone who may depend on a filer.
-pub fn candidates(facts: &Facts) -> impl Iterator<Item = usize> + '_ {
-    facts.people.iter().enumerate().filter(|(_, p)| !p.filer).map(|(i, _)| i)
-}
 
 /// Whether the claimers (one filer, or both on a joint return) can claim a person: the common tests of §152(b), and
 /// those of a qualifying child or relative.
@@ -201,20 +205,12 @@ pub fn claim(facts: &Facts, claimers: &[usize], person: usize) -> Result<Depende
     claim_but_for_release(facts, claimers, person)
 }
 
-/// The tests of a child whose claim a parent elsewhere released to one of the claimers: age and support are those of a
-/// qualifying child, the home is the other parent's (§152(e)(1)).
+/// The tests of a child whose claim a parent elsewhere released to one of the claimers.
 fn received(facts: &Facts, claimers: &[usize], person: usize) -> Result<(), &'static str> {
-    let about = &facts.people[person];
-    if about.released_to.is_none_or(|to| !claimers.contains(&to)) {
+    if facts.people[person].released_to.is_none_or(|to| !claimers.contains(&to)) {
         return Err("the claim was released to the other filer");
     }
-    if about.relationship != Some(Relationship::Child) {
-        return Err("only a child's parents release the claim");
-    }
-    if about.self_support {
-        return Err(SELF_SUPPORT);
-    }
-    if is_young(facts, person) { Ok(()) } else { Err(TOO_OLD) }
+    child_but_for_home(facts, claimers, person)
 }
 
 /// The same where no claim was released to another parent (§7703(b)(1), §32(c)(3)(B)).
@@ -231,7 +227,11 @@ pub fn claim_but_for_release(
     Ok(Dependent { person, as_a })
 }
 
-fn common(facts: &Facts, claimers: &[usize], person: usize) -> Result<(), &'static str> {
+/// The common tests of §152(b).
+///
+/// # Errors
+/// The test that fails.
+pub fn common(facts: &Facts, claimers: &[usize], person: usize) -> Result<(), &'static str> {
     if claimers.iter().any(|&c| facts.people[c].claimable) {
         return Err("the claimer can be claimed by someone else");
     }
@@ -250,6 +250,15 @@ pub fn fit_to_be_claimed(about: &PersonFacts) -> Result<(), &'static str> {
         return Err("neither citizen nor resident of the US, Canada or Mexico");
     }
     Ok(())
+}
+
+/// Whether the filers can claim a person: together, or one of two who are not married.
+fn claim_by_filers(facts: &Facts, person: usize) -> Result<Dependent, &'static str> {
+    if !facts.unmarried_pair() {
+        return claim(facts, &facts.filers, person);
+    }
+    let [first, second] = [facts.filers[0], facts.filers[1]].map(|f| claim(facts, &[f], person));
+    first.or(second)
 }
 
 /// Whether someone can claim a person: both filers together, or one of them where they file apart; a parent elsewhere to
@@ -294,34 +303,8 @@ pub fn qualifying_child(facts: &Facts, claimers: &[usize], person: usize) -> Res
 /// # Errors
 /// The test that fails.
 pub fn child_but_for_support(facts: &Facts, claimers: &[usize], person: usize) -> Result<(), &'static str> {
-    use Relationship::{Child, FosterChild, Grandchild, NieceOrNephew, Sibling, Stepchild};
-    let about = &facts.people[person];
-    match about.relationship {
-        Some(Child | Stepchild | FosterChild | Grandchild | Sibling | NieceOrNephew) => {}
-        Some(_) => return Err("not a child, sibling or descendant of one"),
-        None => return Err("relationship not entered"),
-    }
-    let Some(born) = about.born else { return Err("date of birth not entered") };
-    if !is_young(facts, person) {
-        return Err(TOO_OLD);
-    }
-    let older = |c: &usize| facts.people[*c].born.is_none_or(|theirs| born > theirs);
-    if !about.disabled && !claimers.iter().any(older) {
-        return Err("not younger than the claimer");
-    }
-    if !over_half_the_year(facts, claimers, person) {
-        return Err("did not live with the claimer over half the year");
-    }
-    Ok(())
-}
-
-/// The age test of a qualifying child (§152(c)(3)).
-pub fn is_young(facts: &Facts, person: usize) -> bool {
-    let about = &facts.people[person];
-    let figures = &facts.figures.dependents;
-    let student = about.student_months >= figures.student_months;
-    let Some(age) = about.age(facts.year_end) else { return false };
-    about.disabled || age < figures.child_under || (student && age < figures.student_under)
+    child_but_for_tie(facts, claimers, person)?;
+    tie_breaker::before_parents(facts, claimers, person)
 }
 
 #[derive(Clone, Copy, PartialEq, Eq)]
@@ -338,12 +321,12 @@ fn qualifying_relative(
     income: Income,
 ) -> Result<(), &'static str> {
     let about = &facts.people[person];
-    let here = facts.filers.iter().any(|&f| qualifying_child(facts, &[f], person).is_ok());
-    if here || about.child_elsewhere {
+    let child_of = |&f: &usize| child_but_for_tie(facts, &[f], person).is_ok() && !yields(facts, claimers, f);
+    if (!about.self_support && facts.filers.iter().any(child_of)) || about.child_elsewhere {
         return Err("is the qualifying child of someone");
     }
     let all_year = months_with(facts, claimers, person) >= about.months_alive(facts.year_end);
-    match about.relationship {
+    match facts.related(claimers, person) {
         None => return Err("relationship not entered"),
         Some(Relationship::None) if !all_year => {
             return Err("not related, and not a member of the household all year");
@@ -361,6 +344,12 @@ fn qualifying_relative(
     }
 }
 
+/// Whether a filer's qualifying child may be the qualifying relative of the claimers all the same: the filer need not file,
+/// and does so only to get back what was withheld (Notice 2008-5).
+pub fn yields(facts: &Facts, claimers: &[usize], filer: usize) -> bool {
+    facts.unmarried_pair() && !claimers.contains(&filer) && !who_files::must_file(facts, filer)
+}
+
 /// Whether the claimers pay over half of the support: one of a couple alone, or all of them; none where it was not said. A
 /// multiple support agreement stands for it (§152(d)(3)).
 fn supported(facts: &Facts, claimers: &[usize], about: &PersonFacts) -> Option<bool> {
@@ -369,7 +358,7 @@ fn supported(facts: &Facts, claimers: &[usize], about: &PersonFacts) -> Option<b
     }
     let alone = about.supported_alone_by.map(|by| claimers.contains(&by));
     match claimers {
-        [_] if facts.couple() => alone.or(about.supported.filter(|supported| !supported)),
+        [_] if facts.filers.len() == 2 => alone.or(about.supported.filter(|supported| !supported)),
         _ => alone.filter(|alone| *alone).or(about.supported),
     }
 }
@@ -380,24 +369,6 @@ pub fn claimable_but_for_income(facts: &Facts, claimers: &[usize], person: usize
     facts.people[person].residency != Residency::Other
         && (qualifying_child(facts, claimers, person).is_ok()
             || qualifying_relative(facts, claimers, person, Income::Waived).is_ok())
-}
-
-/// The months in one home with the claimer with whom it was more; none where it was not said.
-pub fn months_with(facts: &Facts, claimers: &[usize], person: usize) -> i64 {
-    let months = &facts.people[person].months_with;
-    months.iter().filter(|(with, _)| claimers.contains(with)).map(|(_, m)| *m).max().unwrap_or(0)
-}
-
-/// Over half of the year, or of the part of it in which the person lived.
-pub fn over_half_the_year(facts: &Facts, claimers: &[usize], person: usize) -> bool {
-    months_with(facts, claimers, person) * 2 > facts.people[person].months_alive(facts.year_end)
-}
-
-/// Gross income of the kinds that count for a dependent (§152(d)(1)(B)).
-fn gross_income(facts: &Facts, person: usize) -> Money {
-    let about = &facts.people[person];
-    let wages = sum(about.own.of(&w2::brings::WAGES)) + excess_deferrals::excess_of(facts, person);
-    wages + sum(about.own.of(&interest::brings::INTEREST)) + about.other_gross_income
 }
 
 /// What decides on a claim and is not answered, why someone is no dependent, and dependents' own returns.
@@ -431,6 +402,12 @@ fn one(points: &mut Points<'_>, index: usize) {
         points.raise(&RELATIONSHIP, place(ask::RELATIONSHIP), message);
         return;
     }
+    if points.facts.unmarried_pair() && person.relationship_second.is_none() {
+        let second = &points.facts.people[points.facts.filers[1]].name;
+        let message = format!("How is {} related to {second}?", person.name);
+        points.raise(&RELATIONSHIP, place(ask::RELATIONSHIP_SECOND), message);
+        return;
+    }
     let near = points.facts.filers.iter().any(|f| person.months_with.iter().any(|(with, _)| with == f));
     if !near && person.relationship != Some(Relationship::Parent) {
         let message = format!("How many months did {} live with each filer?", person.name);
@@ -441,11 +418,15 @@ fn one(points: &mut Points<'_>, index: usize) {
         let message = format!("{} lived exactly half the year in a home: count the nights.", person.name);
         points.raise(&HALF_THE_YEAR, place("lived_with"), message);
     }
+    if points.facts.filers.len() == 1 && person.relationship_second.is_some() {
+        let message = format!("{} has a relationship to a second filer, and there is only one.", person.name);
+        points.raise(&NO_SECOND, place(ask::RELATIONSHIP_SECOND), message);
+    }
     contradictions(points, index);
-    let claim = claim(points.facts, &points.facts.filers, index);
+    let claim = claim_by_filers(points.facts, index);
     let relative = claim.is_ok_and(|dependent| dependent.as_a == Household::QualifyingRelative);
     let asked = person.supported_alone_by.is_none() && person.multiple_support.is_none();
-    if relative && points.facts.couple() && asked {
+    if relative && points.facts.filers.len() == 2 && asked {
         let message = format!("Does one filer alone pay over half of the support of {}?", person.name);
         points.raise(&SUPPORT_ALONE, place(ask::SUPPORTED_ALONE_BY), message);
     }
@@ -456,7 +437,10 @@ fn one(points: &mut Points<'_>, index: usize) {
     if points.units.iter().any(|u| u.dependents.iter().any(|d| d.person == index)) {
         return;
     }
-    if claim == Err(SUPPORT_NOT_SAID) {
+    if claim == Err(SUPPORT_NOT_SAID) && points.facts.unmarried_pair() {
+        let message = format!("Which filer alone pays over half of the support of {}?", person.name);
+        points.raise(&SUPPORT, place(ask::SUPPORTED_ALONE_BY), message);
+    } else if claim == Err(SUPPORT_NOT_SAID) {
         let message = format!("Do the filers pay over half of the support of {}?", person.name);
         points.raise(&SUPPORT, place(ask::SUPPORTED), message);
     } else if let Err(why) = claim {
@@ -482,9 +466,9 @@ fn contradictions(points: &mut Points<'_>, index: usize) {
     let months: i64 = person.months_with.iter().map(|(_, months)| *months).sum();
     // Before they live apart a month may count with both of them, then with one.
     let most = 2 * 12 - facts.figures.considered_unmarried.months_apart;
-    if facts.couple() && facts.apart == Some(true) && months > most {
+    if facts.filers.len() == 2 && facts.apart == Some(true) && months > most {
         let message =
-            format!("{name} cannot have lived {months} months with spouses who were apart from July.");
+            format!("{name} cannot have lived {months} months with filers who were apart from July.");
         raise(&MONTHS_APART, &["lived_with"], message);
     }
     if person.self_support && person.supported == Some(true) {
@@ -502,7 +486,8 @@ fn contradictions(points: &mut Points<'_>, index: usize) {
     let parent = matches!(person.relationship, Some(Relationship::Parent | Relationship::Grandparent));
     let younger =
         |f: &usize| person.born.zip(facts.people[*f].born).is_some_and(|(theirs, own)| theirs >= own);
-    if parent && facts.filers.iter().all(younger) {
+    let theirs = if facts.unmarried_pair() { &facts.filers[..1] } else { &facts.filers };
+    if parent && theirs.iter().all(younger) {
         raise(&YOUNGER_PARENT, &["born", ask::RELATIONSHIP], format!("{name} is younger than every filer."));
     }
     if person.died.is_some_and(|died| died.year() < facts.figures.year) {

@@ -89,16 +89,16 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, earned: Money, income: &Income
 /// Qualifying children with a number valid for work: claimed here, or living here and failing only the support test.
 fn children(on: On<'_>) -> usize {
     let counts = |&p: &usize| counts(on, p);
-    if on.unit.main { dependents::candidates(on.facts).filter(counts).count() } else { 0 }
+    if on.unit.main { on.facts.candidates().filter(counts).count() } else { 0 }
 }
 
 /// Whether someone is a qualifying child with a number valid for work on this return.
 pub fn counts(on: On<'_>, person: usize) -> bool {
     let about = &on.facts.people[person];
+    let released_away = about.released_away || on.unit.released.contains(&person);
     // A married child must be claimed, or be released to the other parent (§32(c)(3)(B)).
     let released = || dependents::claim_but_for_release(on.facts, &on.unit.people, person).is_ok();
-    let claimed =
-        on.unit.dependents.iter().any(|d| d.person == person) || (about.released_away && released());
+    let claimed = on.unit.dependents.iter().any(|d| d.person == person) || (released_away && released());
     about.work_ssn
         && !on.unit.claimed_elsewhere.contains(&person)
         && (about.married != Some(true) || claimed)
@@ -110,6 +110,9 @@ fn eligible(on: On<'_>, children: usize, income: &Income) -> Result<(), &'static
     let people = || on.unit.people.iter().map(|&p| &on.facts.people[p]);
     if on.unit.status == Status::Separate && !(on.facts.apart == Some(true) && children > 0) {
         return Err("a separate return of spouses who lived together");
+    }
+    if on.unit.only_for_refund {
+        return Err("filed only to get back what was withheld");
     }
     if people().any(|p| p.nonresident_alien) {
         return Err("nonresident alien in the year");

@@ -18,7 +18,7 @@ pub struct Facts {
     pub filers: Vec<usize>,
     /// The marital state on the last day of the year.
     pub marital: Marital,
-    /// The spouses lived apart from July to December.
+    /// The two filers, or the spouses, lived apart from July to December.
     pub apart: Option<bool>,
     /// A spouse outside this household itemizes.
     pub spouse_itemizes: bool,
@@ -57,7 +57,10 @@ pub struct PersonFacts {
     pub has_number: bool,
     /// Months in one home with each filer, by the filer's place; none where it was not said.
     pub months_with: Vec<(usize, i64)>,
+    /// To the first filer, or to both where they are married.
     pub relationship: Option<Relationship>,
+    /// To the second filer, where the two are not married.
+    pub relationship_second: Option<Relationship>,
     pub student_months: i64,
     pub blind: bool,
     pub disabled: bool,
@@ -74,12 +77,18 @@ pub struct PersonFacts {
     pub work_ssn: bool,
     pub other_gross_income: Money,
     pub claimable: bool,
+    /// In a parent's custody over half the year; none where it was not said.
+    pub in_custody: Option<bool>,
     /// The claim of this child is released to a parent outside this household (§152(e)).
     pub released_away: bool,
     /// The filer to whom a parent elsewhere released the claim of this child.
     pub released_to: Option<usize>,
     /// The qualifying child of someone outside this household.
     pub child_elsewhere: bool,
+    /// A parent outside this household could claim this child; none where it was not said.
+    pub parent_could_claim: Option<bool>,
+    /// That parent's adjusted gross income.
+    pub parent_income: Money,
     pub parent_alive: Option<bool>,
     /// Own earnings were over half of the support.
     pub earned_over_half: Option<bool>,
@@ -153,8 +162,35 @@ impl PersonFacts {
 }
 
 impl Facts {
+    /// Everyone who may depend on a filer.
+    pub fn candidates(&self) -> impl Iterator<Item = usize> + '_ {
+        self.people.iter().enumerate().filter(|(_, p)| !p.filer).map(|(i, _)| i)
+    }
+
     /// Whether two people of this household are married to each other.
     pub fn couple(&self) -> bool {
         self.marital == Marital::Married && self.filers.len() == 2
+    }
+
+    /// Whether two people who are not married to each other are prepared together: each files alone.
+    pub fn unmarried_pair(&self) -> bool {
+        self.marital != Marital::Married && self.filers.len() == 2
+    }
+
+    /// Whether a person is a filer's child.
+    pub fn child_of_filers(&self, person: usize) -> bool {
+        self.filers.iter().any(|&f| self.related(&[f], person) == Some(Relationship::Child))
+    }
+
+    /// The other of two filers.
+    pub fn other_filer(&self, filer: usize) -> Option<usize> {
+        self.filers.iter().copied().find(|&f| f != filer)
+    }
+
+    /// What a person is to the claimers: one filer, or both on a joint return.
+    pub fn related(&self, claimers: &[usize], person: usize) -> Option<Relationship> {
+        let about = &self.people[person];
+        let to_second = self.unmarried_pair() && claimers == &self.filers[1..];
+        if to_second { about.relationship_second } else { about.relationship }
     }
 }

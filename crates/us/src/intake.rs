@@ -6,6 +6,7 @@ use crate::{
     facts::{Facts, Marital, PersonFacts, Relationship, Residency},
     figures::Figures,
     income, kiddie, law, multiple_support, people, release, schedule_a, standard_deduction, states, status,
+    tie_breaker,
 };
 use hembo_core::{
     Household, Person,
@@ -46,7 +47,7 @@ pub fn read(household: &Household, figures: &'static Figures) -> Facts {
     }
     facts.alone = facts.filers.iter().map(|&f| status::alone(&facts, f)).collect();
     facts.people.iter_mut().for_each(|person| person.can_itemize = schedule_a::anything(&person.own));
-    facts.own_returns = dependents::candidates(&facts).filter(|&p| facts.people[p].has_income).collect();
+    facts.own_returns = facts.candidates().filter(|&p| facts.people[p].has_income).collect();
     facts
 }
 
@@ -71,6 +72,7 @@ fn person(household: &Household, person: &Person) -> PersonFacts {
             .filter_map(|(with, months)| Some((household.index_of(with)?, i64::from(*months))))
             .collect(),
         relationship: text(dependents::ask::RELATIONSHIP).and_then(relationship),
+        relationship_second: text(dependents::ask::RELATIONSHIP_SECOND).and_then(relationship),
         student_months: count(dependents::ask::STUDENT_MONTHS).unwrap_or(0),
         blind: flag(standard_deduction::ask::BLIND),
         disabled: flag(dependents::ask::DISABLED),
@@ -88,9 +90,12 @@ fn person(household: &Household, person: &Person) -> PersonFacts {
         work_ssn: said(people::ask::WORK_SSN).unwrap_or_else(|| people::number_for_work(person)),
         other_gross_income: amount(dependents::ask::OTHER_GROSS_INCOME),
         claimable: flag(dependents::ask::CLAIMABLE),
+        in_custody: said(release::ask::CUSTODY),
         released_away: flag(release::ask::AWAY) && in_custody,
         released_to: text(release::ask::TO).filter(|_| in_custody).and_then(|id| household.index_of(id)),
         child_elsewhere: flag(dependents::ask::CHILD_ELSEWHERE),
+        parent_could_claim: said(tie_breaker::ask::PARENT),
+        parent_income: amount(tie_breaker::ask::PARENT_INCOME),
         parent_alive: said(kiddie::ask::PARENT_ALIVE),
         earned_over_half: said(kiddie::ask::EARNED_OVER_HALF),
         nonresident_alien: flag(people::ask::NONRESIDENT_ALIEN),

@@ -2,7 +2,6 @@
 
 use crate::{
     dependents,
-    facts::Relationship,
     filing_status::Status,
     income,
     papers::{interest, w2},
@@ -94,7 +93,7 @@ fn one(points: &mut Points<'_>, place: usize, person: usize) {
             }
         }
     }
-    let parent_here = !about.filer && about.relationship == Some(Relationship::Child);
+    let parent_here = !about.filer && points.facts.child_of_filers(person);
     if about.parent_alive.is_none() && !parent_here {
         return ask(
             points,

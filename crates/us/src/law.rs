@@ -4,7 +4,7 @@ use crate::{
     additional_deductions, additional_taxes, bringing::Bringing, child_credit, claims, deduction, dependents,
     earned_income_credit, educators, every_paper, excess_deferrals, facts::Facts, income, kiddie,
     minimum_tax, multiple_support, not_computed, papers, payments, people, points::Points, release, saver,
-    schedule_a, standard_deduction, states, status, tax, taxable_income, total_tax,
+    schedule_a, standard_deduction, states, status, tax, taxable_income, tie_breaker, total_tax,
 };
 use hembo_core::{
     choice::Open,
@@ -18,6 +18,7 @@ type Rule = provision::Rule<fn(&mut Bringing<'_>), fn(&mut Points<'_>)>;
 /// Every provision.
 static LAW: &[Rule] = &[
     Rule::new(&dependents::PROVISION).finds(dependents::points),
+    Rule::new(&tie_breaker::PROVISION).finds(tie_breaker::points),
     Rule::new(&multiple_support::PROVISION).finds(multiple_support::points),
     Rule::new(&release::PROVISION).finds(release::points),
     Rule::new(&status::PROVISION).finds(status::points),

@@ -34,6 +34,7 @@ pub mod papers;
 pub mod payments;
 pub mod people;
 pub mod points;
+pub mod qualifying_child;
 pub mod release;
 pub mod returns;
 pub mod saver;
@@ -44,8 +45,10 @@ pub mod states;
 pub mod status;
 pub mod tax;
 pub mod taxable_income;
+pub mod tie_breaker;
 pub mod total_tax;
 pub mod unit;
+pub mod who_files;
 
 use figures::{Figures, YEARS};
 use hembo_core::{
@@ -119,9 +122,15 @@ impl Pack for UnitedStates {
         state.and_then(|s| label_of(states::STATES, s)).unwrap_or_default().into()
     }
 
-    fn is_asked(&self, person: &Person, question: &Question) -> bool {
-        let releases = [release::ask::AWAY, release::ask::TO].contains(&question.field.id);
-        !releases || release::is_likely(person)
+    fn is_asked(&self, household: &Household, person: &Person, question: &Question) -> bool {
+        match question.field.id {
+            release::ask::AWAY | release::ask::TO => release::is_likely(person),
+            tie_breaker::ask::PARENT | tie_breaker::ask::PARENT_INCOME => {
+                tie_breaker::is_likely(household, person)
+            }
+            dependents::ask::RELATIONSHIP_SECOND => status::is_unmarried_pair(household),
+            _ => true,
+        }
     }
 
     fn blank(&self, person: &Person, field: &Field) -> Option<Entry> {

@@ -43,7 +43,7 @@ open_points! {
 
 /// What of an agreement cannot be, and what goes with it.
 pub fn points(points: &mut Points<'_>) {
-    for index in dependents::candidates(points.facts) {
+    for index in points.facts.candidates() {
         let about = &points.facts.people[index];
         if about.multiple_support.is_none() {
             continue;

@@ -18,7 +18,7 @@ use hembo_core::{
     forms::Required,
     lines, open_points,
     paper::{Back, PaperKind},
-    point::Gather,
+    point::{Gather, Place},
     provision::Provision,
     reading::sum,
     settled,
@@ -70,6 +70,8 @@ lines! {
 }
 
 open_points! {
+    TOGETHER = blocks "estimated-together", "Reg. §1.6654-2(e)(5)",
+        "Only spouses pay estimated tax together: name the one who paid.";
     UNDERPAID = look "K-156", "IRC §6654",
         "Compare with last year's tax (Form 2210).";
 }
@@ -220,6 +222,11 @@ pub fn read(paper: &mut Bringing<'_>) {
 
 /// A balance so large that a penalty is possible.
 pub fn points(points: &mut Points<'_>) {
+    let facts = points.facts;
+    for item in facts.estimated_together.iter().take(1).filter(|_| !facts.couple()) {
+        let paper = Place { paper: Some(points.household.papers[item.paper].id.clone()), ..Place::default() };
+        points.raise(&TOGETHER, paper, "Two who are not married paid estimated tax together.");
+    }
     let least = points.facts.figures.underpayment.no_penalty_below;
     for (place, unit) in points.units.iter().enumerate() {
         if unit.main && points.amount(BALANCE, place) >= least {

@@ -4,8 +4,10 @@
 
 use crate::{
     dependents,
-    facts::{Marital, Relationship},
+    facts::{Facts, Relationship},
     points::Points,
+    qualifying_child,
+    unit::{Dependent, Household},
 };
 use hembo_core::{
     Person,
@@ -15,7 +17,6 @@ use hembo_core::{
     pack::{DEPENDENT, Question},
     point::{Gather, Place},
     provision::Provision,
-    words::first_name,
 };
 
 /// What this provision declares.
@@ -65,8 +66,6 @@ open_points! {
         "Once of age a child is in nobody's custody, and Form 8332 releases nothing.";
     ATTACH = beside "release-attach", "IRC §152(e)(2)(B); Reg. §1.152-4(e)",
         "Attach Form 8332 to the return, or send it with Form 8453.";
-    BETWEEN = beside "release-between", "IRC §152(e)",
-        "Form 8332 from one of the spouses here to the other is not weighed here: reckon it beside.";
 }
 
 /// Whether a person may well have a parent elsewhere: a filer's child, who did not live all year with two filers.
@@ -78,7 +77,7 @@ pub fn is_likely(person: &Person) -> bool {
 
 /// What of a release cannot be, and what goes with it.
 pub fn points(points: &mut Points<'_>) {
-    for index in dependents::candidates(points.facts) {
+    for index in points.facts.candidates() {
         one(points, index);
     }
 }
@@ -86,7 +85,7 @@ pub fn points(points: &mut Points<'_>) {
 fn one(points: &mut Points<'_>, index: usize) {
     let (facts, about) = (points.facts, &points.facts.people[index]);
     if !about.released_away && about.released_to.is_none() {
-        return between(points, index);
+        return between_filers(points, index);
     }
     let name = &about.name;
     let at = |field: &str| Place::person(&about.id, field);
@@ -97,19 +96,19 @@ fn one(points: &mut Points<'_>, index: usize) {
         points.raise(&BOTH_WAYS, at(ask::TO), message);
         return;
     }
-    if about.relationship.is_some_and(|r| r != Relationship::Child) {
+    if about.relationship.is_some() && !facts.child_of_filers(index) {
         let message = format!("{name} is no child of a filer, and the claim is released.");
         points.raise(&NO_PARENT, at(dependents::ask::RELATIONSHIP), message.as_str());
         points.raise(&NO_PARENT, at(own), message);
     }
-    let here = facts.filers.iter().any(|&f| dependents::over_half_the_year(facts, &[f], index));
+    let here = facts.filers.iter().any(|&f| qualifying_child::over_half_the_year(facts, &[f], index));
     if about.released_away && !here {
         let message =
             format!("{name} did not live here over half the year, and the claim was released from here.");
         points.raise(&NOT_HERE, at("lived_with"), message.as_str());
         points.raise(&NOT_HERE, at(own), message);
     }
-    let home = about.released_to.is_some_and(|to| dependents::over_half_the_year(facts, &[to], index));
+    let home = about.released_to.is_some_and(|to| qualifying_child::over_half_the_year(facts, &[to], index));
     if home {
         let message =
             format!("{name} lived over half the year with the filer to whom the claim was released.");
@@ -127,20 +126,44 @@ fn one(points: &mut Points<'_>, index: usize) {
     }
 }
 
-/// Spouses who live apart might release a claim to each other: that is not searched.
-fn between(points: &mut Points<'_>, index: usize) {
+/// Whether a filer can claim a child by a release of the other parent, who is the other filer and with whom the child lived
+/// longer: parents who were apart from July, with over half of the support and of the year between them (§152(e)(1)).
+///
+/// # Errors
+/// The test that fails.
+pub fn between(facts: &Facts, to: usize, person: usize) -> Result<Dependent, &'static str> {
+    let about = &facts.people[person];
+    let Some(from) = facts.other_filer(to) else { return Err("no other parent here") };
+    if facts.apart != Some(true) {
+        return Err("the parents did not live apart from July");
+    }
+    if about.released_away || about.released_to.is_some() {
+        return Err(dependents::RELEASED);
+    }
+    if about.age(facts.year_end).is_some_and(|age| age >= facts.figures.release.of_age_from)
+        && about.in_custody != Some(true)
+    {
+        return Err("in nobody's custody");
+    }
+    if facts.related(&[from], person) != Some(Relationship::Child) {
+        return Err("only a child's parents release the claim");
+    }
+    dependents::claim(facts, &[from], person)?;
+    if qualifying_child::months_with(facts, &[from], person)
+        <= qualifying_child::months_with(facts, &[to], person)
+    {
+        return Err("who has the child for the greater part of the year signs");
+    }
+    dependents::common(facts, &[to], person)?;
+    qualifying_child::child_but_for_home(facts, &[to], person)?;
+    Ok(Dependent { person, as_a: Household::QualifyingChild })
+}
+
+/// A release from one filer to the other that the way takes.
+fn between_filers(points: &mut Points<'_>, index: usize) {
     let (facts, about) = (points.facts, &points.facts.people[index]);
-    let apart = facts.marital == Marital::Married && facts.couple() && facts.apart == Some(true);
-    if !apart || about.relationship != Some(Relationship::Child) {
-        return;
-    }
-    let lives_with: Vec<_> =
-        facts.filers.iter().filter(|f| dependents::qualifying_child(facts, &[**f], index).is_ok()).collect();
-    if let [parent] = lives_with[..] {
-        let (child, parent) = (first_name(&about.name), first_name(&facts.people[*parent].name));
-        let message = format!(
-            "{parent} could release the claim of {child} to the other spouse: that way is not weighed."
-        );
-        points.raise(&BETWEEN, Place::person(&about.id, ask::AWAY), message);
-    }
+    let Some(from) = points.units.iter().find(|u| u.released.contains(&index)) else { return };
+    let (child, parent) = (&about.name, &facts.people[from.people[0]].name);
+    let message = format!("{parent} signs Form 8332 for {child}; it goes with the other return.");
+    points.raise(&ATTACH, Place::person(&about.id, dependents::ask::RELATIONSHIP), message);
 }

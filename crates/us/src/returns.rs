@@ -1,7 +1,9 @@
 //! The returns that each way makes of a household, and what they come to.
 
 use crate::{
-    child_credit, claims, deduction, dependents, earned_income_credit,
+    child_credit,
+    claims::{self, Stands},
+    deduction, dependents, earned_income_credit,
     facts::Facts,
     filing_status::Status,
     form_1040, law, payments,
@@ -60,8 +62,10 @@ impl<'h> FederalCase<'h> {
             status: if joint { Status::Joint } else { self.facts.alone[0] },
             itemizes: deduction::itemizes_together(way),
             taxes: taxes::deducted_together(way),
-            dependents: dependents::candidates(&self.facts).filter_map(claim).collect(),
+            dependents: self.facts.candidates().filter_map(claim).collect(),
             claimed_elsewhere: Vec::new(),
+            released: Vec::new(),
+            only_for_refund: false,
             claimable: people.iter().any(|&p| self.facts.people[p].claimable),
             main: true,
             estimated: Part::All,
@@ -73,20 +77,32 @@ impl<'h> FederalCase<'h> {
         let filer = self.facts.filers[place];
         let itemizes = deduction::itemizes_apart(way, place);
         way.tally(place + if itemizes { ITEMIZED } else { 0 });
-        let (mut dependents, mut elsewhere) = (Vec::new(), Vec::new());
-        for (person, option) in way.each(&claims::CLAIM) {
-            match dependents::claim(&self.facts, &[filer], person) {
-                Ok(dependent) if option == Some(place) => dependents.push(dependent),
-                _ => elsewhere.push(person),
-            }
-        }
-        Unit {
+        let mut unit = Unit {
             itemizes,
             taxes: taxes::deducted_apart(way, place),
-            dependents,
-            claimed_elsewhere: elsewhere,
             estimated: payments::part_taken(way, place),
             ..self.bare_unit(place)
+        };
+        for (person, option) in way.each(&claims::CLAIM) {
+            self.stand(&mut unit, filer, person, option);
+        }
+        if self.facts.unmarried_pair() {
+            unit.status = status::unmarried(&self.facts, filer, &unit.claimed_elsewhere);
+        }
+        unit
+    }
+
+    /// Puts a dependent in its place on the separate return of a filer.
+    fn stand(&self, unit: &mut Unit, filer: usize, person: usize, option: Option<usize>) {
+        let claimer = option.map(|place| self.facts.filers[place]);
+        match claims::stands(&self.facts, filer, person, claimer) {
+            Stands::Claimed(dependent) => unit.dependents.push(dependent),
+            Stands::Released => unit.released.push(person),
+            Stands::Yielded => {
+                unit.only_for_refund = true;
+                unit.claimed_elsewhere.push(person);
+            }
+            Stands::Elsewhere => unit.claimed_elsewhere.push(person),
         }
     }
 
@@ -100,6 +116,8 @@ impl<'h> FederalCase<'h> {
             taxes: TaxesDeducted::Income,
             dependents: Vec::new(),
             claimed_elsewhere: Vec::new(),
+            released: Vec::new(),
+            only_for_refund: false,
             claimable: self.facts.people[filer].claimable,
             main: true,
             estimated: Part::Half,
@@ -116,6 +134,8 @@ impl<'h> FederalCase<'h> {
             taxes: TaxesDeducted::Income,
             dependents: Vec::new(),
             claimed_elsewhere: Vec::new(),
+            released: Vec::new(),
+            only_for_refund: false,
             claimable: dependents::claimable_by_filers(&self.facts, apart, person),
             main: false,
             estimated: Part::Nothing,
@@ -126,21 +146,25 @@ impl<'h> FederalCase<'h> {
         form_1040::reckon(On { facts: &self.facts, unit, scope: Scope::Return(place) }, trail)
     }
 
-    /// What the claim of a dependent brings to the separate return of a spouse, option by option: the credits' children
-    /// and other dependents, the earned income credit's children, and where it itemizes the medical bills.
+    /// What the claim of a dependent brings to the separate return of a filer, option by option: the credits' children
+    /// and other dependents, the earned income credit's children, where it itemizes the medical bills, and the status.
     fn weights(&self, tally: usize, person: usize) -> Vec<Sums> {
         let place = tally % ITEMIZED;
         let filer = self.facts.filers[place];
-        let claimed = dependents::claim(&self.facts, &[filer], person).ok();
-        let unit = Unit { dependents: claimed.into_iter().collect(), ..self.bare_unit(place) };
-        let on = On { facts: &self.facts, unit: &unit, scope: Scope::Return(place) };
-        let (children, others) = child_credit::counted(on, person);
-        let bills = if tally < ITEMIZED { Money::ZERO } else { medical::bills_for(on, person) };
-        let earned = i64::from(earned_income_credit::counts(on, person));
-        let brought = vec![children, others, earned, bills.cents()];
-        let nothing = vec![0; brought.len()];
-        let options = 0..self.facts.filers.len();
-        options.map(|o| if o == place { brought.clone() } else { nothing.clone() }).collect()
+        let brought = |option| {
+            let mut unit = self.bare_unit(place);
+            self.stand(&mut unit, filer, person, Some(option));
+            let on = On { facts: &self.facts, unit: &unit, scope: Scope::Return(place) };
+            let (children, others) = child_credit::counted(on, person);
+            let bills = if tally < ITEMIZED { Money::ZERO } else { medical::bills_for(on, person) };
+            let earned = i64::from(earned_income_credit::counts(on, person));
+            let taken = unit.claimed_elsewhere.contains(&person);
+            let (survivor, head) = status::makes(&self.facts, filer, person);
+            let status = [survivor, head].map(|makes| i64::from(makes && !taken));
+            let yielded = i64::from(unit.only_for_refund);
+            vec![children, others, earned, bills.cents(), status[0], status[1], yielded]
+        };
+        (0..self.facts.filers.len()).map(brought).collect()
     }
 }
 

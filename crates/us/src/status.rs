@@ -5,13 +5,16 @@ use crate::{
     facts::{Facts, Marital, Relationship},
     filing_status::Status,
     points::Points,
+    qualifying_child,
     states::community_property,
     unit::Household,
+    who_files,
 };
 use hembo_core::{
     choice::{Chosen, Open},
     decision::{Bar, Decision, Opt},
     field::{Choice, Field},
+    household::Entry,
     open_points,
     pack::{FILER, Question},
     point::{Gather, Place},
@@ -24,7 +27,7 @@ pub static PROVISION: Provision = Provision {
     household_questions: &[
         Field::choice(ask::MARITAL, "", "On the last day of the year", MARITAL)
             .help("The year in which a spouse died still counts as married."),
-        Field::yes_no(ask::APART, "", "The spouses lived apart from July to December")
+        Field::yes_no(ask::APART, "", "The two lived apart from July to December")
             .help("A temporary absence is living together."),
         Field::yes_no(ask::SPOUSE_ITEMIZES, "", "A spouse outside this household itemizes"),
     ],
@@ -59,8 +62,10 @@ open_points! {
         "Answer the question about marriage.";
     APART = blocks "K-011", "IRC §7703(b)",
         "It decides who may be head of household.";
-    TWO_UNMARRIED = not_known "two-unmarried-filers", "IRC §6013(a)",
-        "Make a household for each of them, or answer that they are married.";
+    ONE_HOME = blocks "K-010-one-home", "IRC §2(b)(1)",
+        "Only one of two can pay over half of the same home: correct one of the answers.";
+    PARTNER = look "partner-dependent", "IRC §152(d)(2)(H)",
+        "Enter that one as a dependent to compare, if the other paid over half of the support.";
     SPOUSE_NOT_HERE = look "K-169", "IRC §6013(a)",
         "Add the spouse as a second filer to compare.";
     SPOUSE_ITEMIZES = blocks "K-106", "IRC §63(c)(6)(A)",
@@ -85,10 +90,25 @@ pub fn alone(facts: &Facts, filer: usize) -> Status {
     match facts.marital {
         Marital::Married if considered_unmarried(facts, filer).is_ok() => Status::Head,
         Marital::Married => Status::Separate,
-        _ if surviving_spouse(facts, filer).is_ok() => Status::Surviving,
-        _ if head_of_household(facts, filer).is_ok() => Status::Head,
-        _ => Status::Single,
+        _ => unmarried(facts, filer, &[]),
     }
+}
+
+/// The status of someone unmarried, where the other filer of the household takes some of the children: with the claim go all
+/// its benefits (§152(c)(4)).
+pub fn unmarried(facts: &Facts, filer: usize, taken: &[usize]) -> Status {
+    if surviving_spouse(facts, filer, taken).is_ok() {
+        Status::Surviving
+    } else if head_of_household(facts, filer, taken).is_ok() {
+        Status::Head
+    } else {
+        Status::Single
+    }
+}
+
+/// Whether a dependent makes a filer a surviving spouse, and whether head of household, as far as it is up to that one.
+pub fn makes(facts: &Facts, filer: usize, person: usize) -> (bool, bool) {
+    (child_of_survivor(facts, filer, person), qualifying_person(facts, filer, person))
 }
 
 /// Qualifying surviving spouse (§2(a)): spouse died in one of the two years before, paid over half of the home in
@@ -96,28 +116,31 @@ pub fn alone(facts: &Facts, filer: usize) -> Status {
 ///
 /// # Errors
 /// The test that fails.
-pub fn surviving_spouse(facts: &Facts, filer: usize) -> Result<(), &'static str> {
+pub fn surviving_spouse(facts: &Facts, filer: usize, taken: &[usize]) -> Result<(), &'static str> {
     let person = &facts.people[filer];
     let year = i64::from(facts.figures.year);
-    if facts.marital != Marital::Widowed {
+    if facts.marital != Marital::Widowed && !facts.unmarried_pair() {
         return Err("not widowed");
     }
     if !person.spouse_died.is_some_and(|died| died == year - 1 || died == year - 2) {
         return Err("the spouse did not die in one of the two years before");
     }
     paid_home(facts, filer)?;
-    let child = |p: &usize| {
-        let relationship = facts.people[*p].relationship;
-        matches!(relationship, Some(Relationship::Child | Relationship::Stepchild))
-            && dependents::months_with(facts, &[filer], *p) >= facts.people[*p].months_alive(facts.year_end)
-            && !facts.people[*p].released_away
-            && dependents::claimable_but_for_income(facts, &[filer], *p)
-    };
-    if dependents::candidates(facts).any(|p| child(&p)) {
+    let mut left = facts.candidates().filter(|p| !taken.contains(p));
+    if left.any(|p| child_of_survivor(facts, filer, p)) {
         Ok(())
     } else {
         Err("no child lived in the home all year")
     }
+}
+
+fn child_of_survivor(facts: &Facts, filer: usize, person: usize) -> bool {
+    let relationship = facts.related(&[filer], person);
+    let about = &facts.people[person];
+    matches!(relationship, Some(Relationship::Child | Relationship::Stepchild))
+        && qualifying_child::months_with(facts, &[filer], person) >= about.months_alive(facts.year_end)
+        && !about.released_away
+        && dependents::claimable_but_for_income(facts, &[filer], person)
 }
 
 fn paid_home(facts: &Facts, filer: usize) -> Result<(), &'static str> {
@@ -132,19 +155,19 @@ fn paid_home(facts: &Facts, filer: usize) -> Result<(), &'static str> {
 ///
 /// # Errors
 /// The test that fails.
-pub fn head_of_household(facts: &Facts, filer: usize) -> Result<(), &'static str> {
+pub fn head_of_household(facts: &Facts, filer: usize, taken: &[usize]) -> Result<(), &'static str> {
     if facts.people[filer].nonresident_alien {
         return Err("nonresident alien in the year");
     }
     paid_home(facts, filer)?;
-    let qualifies = |p: usize| qualifying_person(facts, filer, p);
-    if dependents::candidates(facts).any(qualifies) { Ok(()) } else { Err("no qualifying person") }
+    let mut left = facts.candidates().filter(|p| !taken.contains(p));
+    if left.any(|p| qualifying_person(facts, filer, p)) { Ok(()) } else { Err("no qualifying person") }
 }
 
 /// A qualifying person for head of household (§2(b)(1)).
 fn qualifying_person(facts: &Facts, filer: usize, person: usize) -> bool {
     let about = &facts.people[person];
-    let more_than_half = dependents::over_half_the_year(facts, &[filer], person);
+    let more_than_half = qualifying_child::over_half_the_year(facts, &[filer], person);
     match dependents::household_of(facts, &[filer], person) {
         // A married child must be a dependent, but for the filer's being one (§2(b)(1)(A)(i)).
         Ok(Household::QualifyingChild) => {
@@ -155,7 +178,7 @@ fn qualifying_person(facts: &Facts, filer: usize, person: usize) -> bool {
         Ok(Household::QualifyingRelative) if about.multiple_support.is_some() => false,
         // A relative must bring a deduction under §151 (§2(b)(1)(A)(ii), (B)).
         Ok(Household::QualifyingRelative) if dependents::claim(facts, &[filer], person).is_err() => false,
-        Ok(Household::QualifyingRelative) => match about.relationship {
+        Ok(Household::QualifyingRelative) => match facts.related(&[filer], person) {
             Some(Relationship::Parent) => true,
             Some(Relationship::None) | None => false,
             Some(_) => more_than_half,
@@ -175,7 +198,7 @@ pub fn considered_unmarried(facts: &Facts, filer: usize) -> Result<(), &'static 
         return Err("nonresident alien in the year");
     }
     if spouse_is_alien {
-        return head_of_household(facts, filer);
+        return head_of_household(facts, filer, &[]);
     }
     match facts.apart {
         Some(true) => {}
@@ -184,18 +207,13 @@ pub fn considered_unmarried(facts: &Facts, filer: usize) -> Result<(), &'static 
     }
     paid_home(facts, filer)?;
     let child = |p: usize| {
-        let relationship = facts.people[p].relationship;
         matches!(
-            relationship,
+            facts.related(&[filer], p),
             Some(Relationship::Child | Relationship::Stepchild | Relationship::FosterChild)
-        ) && dependents::over_half_the_year(facts, &[filer], p)
+        ) && qualifying_child::over_half_the_year(facts, &[filer], p)
             && dependents::claim_but_for_release(facts, &[filer], p).is_ok()
     };
-    if dependents::candidates(facts).any(child) {
-        Ok(())
-    } else {
-        Err("no child lived there over half the year")
-    }
+    if facts.candidates().any(child) { Ok(()) } else { Err("no child lived there over half the year") }
 }
 
 /// What decides on the status and is not answered.
@@ -212,14 +230,12 @@ fn marriage(points: &mut Points<'_>) {
         let message = "Were the filers married on the last day of the year?";
         points.raise(&MARRIED, Place::household(ask::MARITAL), message);
     }
-    if married && points.answered(ask::APART).is_none() {
-        let message = "Did the spouses live apart from July to December?";
+    if (married || parents(points.facts)) && points.answered(ask::APART).is_none() {
+        let message = "Did the two live apart from July to December?";
         points.raise(&APART, Place::household(ask::APART), message);
     }
-    if !married && points.facts.filers.len() == 2 {
-        let place = Place::household(ask::MARITAL);
-        let message = "Two unmarried filers each file alone: they are two households here.";
-        points.raise(&TWO_UNMARRIED, place, message);
+    if points.facts.unmarried_pair() {
+        pair(points);
     }
     if married && points.facts.filers.len() == 1 {
         let message = "A separate return names the spouse; joint and separate are not compared.";
@@ -231,12 +247,50 @@ fn marriage(points: &mut Points<'_>) {
     }
 }
 
+/// Whether two are prepared together who are not married to each other, as far as was said.
+pub fn is_unmarried_pair(household: &hembo_core::Household) -> bool {
+    let married = household.answers.get(ask::MARITAL).and_then(Entry::text).is_none_or(|m| m == "married");
+    household.filers().count() == 2 && !married
+}
+
+/// Whether two unmarried filers are both parents of a dependent.
+fn parents(facts: &Facts) -> bool {
+    let of_both =
+        |p: usize| facts.filers.iter().all(|&f| facts.related(&[f], p) == Some(Relationship::Child));
+    facts.unmarried_pair() && facts.candidates().any(of_both)
+}
+
+/// What two unmarried filers cannot both have paid, and whether one of them may depend on the other.
+fn pair(points: &mut Points<'_>) {
+    let facts = points.facts;
+    let both_paid = facts.filers.iter().all(|&f| facts.people[f].paid_home == Some(true));
+    let one_home =
+        |p: usize| facts.filers.iter().all(|&f| qualifying_child::over_half_the_year(facts, &[f], p));
+    if both_paid && facts.candidates().any(one_home) {
+        for &filer in &facts.filers {
+            let message =
+                "Both filers paid over half the cost of a home in which both lived with a dependent.";
+            points.raise(&ONE_HOME, points.at(filer, ask::PAID_HOME), message);
+        }
+    }
+    let below = facts.figures.dependents.gross_income_below;
+    for &filer in &facts.filers {
+        if who_files::gross_income(facts, filer) < below && facts.apart != Some(true) {
+            let name = &facts.people[filer].name;
+            let message = format!(
+                "{name} has gross income below {below:#}, and may be a dependent of the other filer."
+            );
+            points.raise(&PARTNER, points.at(filer, dependents::ask::CLAIMABLE), message);
+        }
+    }
+}
+
 fn alone_or_widowed(points: &mut Points<'_>, filer: usize) {
     let person = &points.facts.people[filer];
     let place = |field: &str| Place::person(&person.id, field);
     let start = points.facts.figures.year;
     let matters = points.facts.marital != Marital::Married || points.facts.apart == Some(true);
-    if person.paid_home.is_none() && matters && dependents::candidates(points.facts).next().is_some() {
+    if person.paid_home.is_none() && matters && points.facts.candidates().next().is_some() {
         let message = format!("Did {} pay over half the cost of the home?", person.name);
         points.raise(&PAID_HOME, place(ask::PAID_HOME), message);
     }
@@ -247,7 +301,8 @@ fn alone_or_widowed(points: &mut Points<'_>, filer: usize) {
         );
         points.raise(&DIED_IN_YEAR, place(ask::SPOUSE_DIED), message);
     }
-    if points.facts.marital == Marital::Widowed && person.spouse_died.is_none() {
+    let said = points.facts.filers.iter().any(|&f| points.facts.people[f].spouse_died.is_some());
+    if points.facts.marital == Marital::Widowed && !said {
         let message = format!("In which year did the spouse of {} die?", person.name);
         points.raise(&SPOUSE_DIED, place(ask::SPOUSE_DIED), message);
     }
@@ -260,9 +315,9 @@ pub static FILING: Open<Facts> =
 /// The option to file jointly.
 const JOINT: usize = 0;
 
-/// Whether a couple files apart.
+/// Whether two filers file apart.
 pub fn separate(facts: &Facts, way: Chosen<'_, '_, Facts>) -> bool {
-    facts.couple() && way.taken(&FILING, 0) != Some(JOINT)
+    facts.unmarried_pair() || (facts.couple() && way.taken(&FILING, 0) != Some(JOINT))
 }
 
 fn filing(facts: &Facts, _: usize) -> Decision {
@@ -272,6 +327,8 @@ fn filing(facts: &Facts, _: usize) -> Decision {
             Opt::new("separate", separate_label(facts), "separate"),
             Opt::new("head", "Head of household", ""),
         ]
+    } else if facts.unmarried_pair() {
+        vec![Opt::new("joint", "Jointly", "joint"), Opt::new("alone", "Each alone", "")]
     } else {
         let option = |s: Status| Opt::new(s.id(), capital(s.label()), s.label());
         UNMARRIED.into_iter().map(option).collect()
@@ -307,6 +364,9 @@ fn bar(facts: &Facts, option: usize) -> Option<Bar> {
             _ => None,
         };
     }
+    if facts.unmarried_pair() {
+        return (option == JOINT).then_some("not married to each other".into());
+    }
     let (filer, asked) = (facts.filers[0], UNMARRIED[option]);
     if asked == facts.alone[0] {
         return None;
@@ -314,8 +374,8 @@ fn bar(facts: &Facts, option: usize) -> Option<Bar> {
     Some(Bar::Borrowed(match asked {
         Status::Separate if facts.marital != Marital::Married => "not married",
         Status::Single if facts.marital == Marital::Married => "married",
-        Status::Head => head_of_household(facts, filer).err().unwrap_or("a surviving spouse"),
-        Status::Surviving => surviving_spouse(facts, filer).err().unwrap_or("not available"),
+        Status::Head => head_of_household(facts, filer, &[]).err().unwrap_or("a surviving spouse"),
+        Status::Surviving => surviving_spouse(facts, filer, &[]).err().unwrap_or("not available"),
         _ => "the facts give a better status",
     }))
 }

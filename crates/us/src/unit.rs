@@ -62,8 +62,12 @@ pub struct Unit {
     pub taxes: TaxesDeducted,
     /// The dependents claimed.
     pub dependents: Vec<Dependent>,
-    /// Dependents claimed on the spouse's separate return.
+    /// Dependents claimed on the other filer's separate return.
     pub claimed_elsewhere: Vec<usize>,
+    /// Children whose claim this filer releases to the other parent's return (§152(e)).
+    pub released: Vec<usize>,
+    /// Filed only to get back what was withheld, so without refundable credits (Notice 2008-5).
+    pub only_for_refund: bool,
     /// Someone else can claim the filer, or a spouse.
     pub claimable: bool,
     /// A filer's return, not a dependent's own.

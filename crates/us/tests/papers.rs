@@ -185,7 +185,7 @@ fn each_check_raises_its_point() {
         (couple.clone().set("ada", "/born", Value::Null), "K-004", Weight::Blocks),
         (couple.clone().set("bo", "/died", json!("2024-12-31")), "K-009", Weight::Blocks),
         (couple.clone().answer("state", json!("CA")), "K-030", Weight::Blocks),
-        (couple.clone().answer("marital", json!("single")), "two-unmarried-filers", Weight::Blocks),
+        (couple.clone().answer("marital", json!("single")), "partner-dependent", Weight::Look),
         (child.clone(), "K-010", Weight::Blocks),
         (child.clone().set("kim", "/answers", json!({})), "K-022", Weight::Blocks),
         (child.clone().set("kim", "/lived_with", json!({})), "K-015", Weight::Blocks),

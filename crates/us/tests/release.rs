@@ -95,9 +95,6 @@ fn spouses_apart() {
     let claim = received.decisions.iter().find(|d| d.id == "us.claim.kim").unwrap();
     let barred: Vec<_> = claim.options.iter().map(|o| o.barred.as_deref()).collect();
     assert_eq!(barred, [Some("the claim was released to the other filer"), None]);
-    // Between the two themselves it is not searched, and said so.
-    let between = couple.set("kim", "/lived_with", json!({ "ada": 12, "bo": 0 })).outcome();
-    assert!(has_point(&between, "release-between"));
 }
 
 /// What cannot be, and what goes with it: each stands at the boxes concerned.

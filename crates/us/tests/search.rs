@@ -18,7 +18,9 @@ use std::collections::BTreeMap;
 prop_compose! {
     fn family()(
         couple in any::<bool>(),
+        married in prop::bool::weighted(0.7),
         apart in any::<bool>(),
+        related in prop::collection::vec((0_usize..4, 0_usize..4, 0_usize..3), 5),
         wages in prop::array::uniform2(0_i64..320_000),
         medical in 0_i64..40_000,
         state in prop::array::uniform2(0_i64..20_000),
@@ -31,6 +33,9 @@ prop_compose! {
         together in 0_i64..9_000,
     ) -> Family {
         let mut family = if couple { Family::couple(2025).answer("apart", json!(apart)) } else { Family::single(2025) };
+        if couple && !married {
+            family = family.answer("marital", json!("single"));
+        }
         let owners: &[&str] = if couple { &["ada", "bo"] } else { &["ada"] };
         family = family.set("ada", "/answers/paid_home", json!(true));
         for (i, who) in owners.iter().enumerate() {
@@ -45,6 +50,16 @@ prop_compose! {
             family = family.child(&id, &format!("{born}-03-01")).set(&id, "/lived_with/ada", json!(with_ada));
             if couple {
                 family = family.set(&id, "/lived_with/bo", json!(with_bo));
+            }
+            let (first, second, payer) = related[i];
+            if couple && !married {
+                let kinds = ["child", "child", "grandchild", "none"];
+                family = family
+                    .set(&id, "/answers/relationship", json!(kinds[first]))
+                    .set(&id, "/answers/relationship_second", json!(kinds[second]));
+                if payer < 2 {
+                    family = family.set(&id, "/answers/supported_alone_by", json!(owners[payer]));
+                }
             }
             // Bills for a dependent count on the return that claims it; wages make a return of its own.
             if bills[i] > 4_000 {
@@ -84,6 +99,15 @@ proptest! {
     fn the_order_of_the_people_does_not_matter(family in family()) {
         let mut turned = family.clone();
         turned.0["people"].as_array_mut().unwrap().reverse();
+        for person in turned.0["people"].as_array_mut().unwrap() {
+            let answers = person["answers"].as_object_mut().unwrap();
+            let (first, second) = (answers.remove("relationship"), answers.remove("relationship_second"));
+            if let (Some(first), Some(second)) = (first.clone(), second) {
+                answers.extend([("relationship".to_owned(), second), ("relationship_second".to_owned(), first)]);
+            } else if let Some(first) = first {
+                answers.insert("relationship".to_owned(), first);
+            }
+        }
         let (one, other) = (family.outcome(), turned.outcome());
         prop_assert_eq!((one.total, one.lawful_ways), (other.total, other.lawful_ways));
     }

@@ -293,10 +293,3 @@ fn what_is_not_computed_must_be_known_to_be_absent() {
         }
     }
 }
-
-#[test]
-fn two_unmarried_filers_are_two_households() {
-    let outcome = Family::couple(2025).answer("marital", json!("single")).outcome();
-    let point = outcome.points.iter().find(|p| p.id.starts_with("two-unmarried-filers")).unwrap();
-    assert!(point.not_covered && point.remedy.starts_with("Make a household for each of them"));
-}

@@ -73,9 +73,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
     let kind = match on.unit.taxes {
         TaxesDeducted::Income => &bringing::brings::STATE_INCOME_TAX,
         TaxesDeducted::SalesActual => &brings::SALES_ACTUAL,
-        TaxesDeducted::SalesTable if on.unit.people.len() == 1 && on.facts.couple() => {
-            &brings::SALES_TABLE_SEPARATE
-        }
+        TaxesDeducted::SalesTable if on.unit.people.len() == 1 => table_apart(on.facts),
         TaxesDeducted::SalesTable => &brings::SALES_TABLE,
     };
     let general = on.gather(trail, L5A, kind);
@@ -202,7 +200,7 @@ pub static DEDUCTED: Open<Facts> = Open::new(together, |facts, _| {
 /// The same on the separate return of a filer, by the filer's place among them.
 pub static DEDUCTED_APART: Open<Facts> = Open::new(apart, |facts, place| {
     let person = &facts.people[facts.filers[place]];
-    let table = any(facts, &brings::SALES_TABLE_SEPARATE);
+    let table = any(facts, table_apart(facts));
     let options = options(facts, table, first_name(&person.name));
     Decision::between(
         format!("us.taxes.{}", person.id),
@@ -212,7 +210,11 @@ pub static DEDUCTED_APART: Open<Facts> = Open::new(apart, |facts, place| {
     )
 })
 .arises(|facts, place, way| status::separate(facts, way) && deduction::itemizes_apart(way, place))
-.bars(|_, place, option, way| if place == 1 { other_method(option, way) } else { None });
+.bars(
+    |facts, place, option, way| {
+        if place == 1 && facts.couple() { other_method(option, way) } else { None }
+    },
+);
 
 /// Whether papers bring any such tax.
 pub fn anything(own: &Records) -> bool {
@@ -236,8 +238,13 @@ fn together(facts: &Facts) -> Vec<usize> {
 }
 
 fn apart(facts: &Facts) -> Vec<usize> {
-    let some = any(facts, &brings::SALES_ACTUAL) || any(facts, &brings::SALES_TABLE_SEPARATE);
-    if facts.couple() && some { vec![0, 1] } else { Vec::new() }
+    let some = any(facts, &brings::SALES_ACTUAL) || any(facts, table_apart(facts));
+    if facts.filers.len() == 2 && some { vec![0, 1] } else { Vec::new() }
+}
+
+/// The table for someone who files alone: that for a separate return where it is a spouse's.
+fn table_apart(facts: &Facts) -> &'static Brought {
+    if facts.couple() { &brings::SALES_TABLE_SEPARATE } else { &brings::SALES_TABLE }
 }
 
 fn options(facts: &Facts, table: bool, whose: &str) -> Vec<Opt> {

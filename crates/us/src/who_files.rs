@@ -1,0 +1,25 @@
+//! Gross income, and who must file a return (§6012(a)(1)): where gross income is at least the standard deduction with the addition for age.
+
+use crate::{
+    excess_deferrals,
+    facts::Facts,
+    papers::{interest, w2},
+};
+use hembo_core::reading::sum;
+use hembo_money::Money;
+
+/// Gross income (§61), as it counts for a dependent (§152(d)(1)(B)) and for who must file.
+pub fn gross_income(facts: &Facts, person: usize) -> Money {
+    let about = &facts.people[person];
+    let wages = sum(about.own.of(&w2::brings::WAGES)) + excess_deferrals::excess_of(facts, person);
+    wages + sum(about.own.of(&interest::brings::INTEREST)) + about.other_gross_income
+}
+
+/// Whether a filer who is unmarried must file a return of their own. One whom someone can claim is taken to have to.
+pub fn must_file(facts: &Facts, filer: usize) -> bool {
+    let figures = &facts.figures.standard_deduction;
+    let about = &facts.people[filer];
+    let aged = about.reached(figures.aged, facts.year_end);
+    let addition = if aged { figures.aged_or_blind_unmarried } else { Money::ZERO };
+    about.claimable || gross_income(facts, filer) >= figures.basic.single + addition
+}
