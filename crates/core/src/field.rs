@@ -117,6 +117,11 @@ impl Field {
         Field::new(id, number, label, FieldKind::Amount { negative: false })
     }
 
+    /// The same for one that may be below zero.
+    pub const fn signed(id: &'static str, number: &'static str, label: &'static str) -> Field {
+        Field::new(id, number, label, FieldKind::Amount { negative: true })
+    }
+
     /// A box for a whole number.
     pub const fn count(id: &'static str, number: &'static str, label: &'static str, max: i64) -> Field {
         Field::new(id, number, label, FieldKind::Count { max })

@@ -80,6 +80,19 @@ impl Family {
         self.paper("1099-INT", who, json!({ "1": amount.to_string() }), Value::Null)
     }
 
+    /// Ordinary dividends with the part that is qualified.
+    pub fn dividends(self, who: &[&str], ordinary: i64, qualified: i64) -> Family {
+        let boxes = json!({ "1a": ordinary.to_string(), "1b": qualified.to_string() });
+        self.paper("1099-DIV", who, boxes, Value::Null)
+    }
+
+    /// A sale of a term at a gain or loss.
+    pub fn sale(self, who: &[&str], term: &str, gain: i64) -> Family {
+        let (proceeds, basis) = (100 + gain.max(0), 100 - gain.min(0));
+        let row = json!({ "term": term, "proceeds": proceeds.to_string(), "basis": basis.to_string() });
+        self.paper("1099-B", who, json!({}), json!([row]))
+    }
+
     pub fn medical(self, payer: &[&str], patient: &str, amount: i64) -> Family {
         let row = json!({ "patient": patient, "sort": "bill", "amount": amount.to_string() });
         self.paper("Medical", payer, json!({}), json!([row]))

@@ -3,6 +3,7 @@
 //! limits.
 
 use crate::{
+    capital_gains,
     income::{self, Income},
     minimum_tax::MINIMUM_TAX,
     papers::w2,
@@ -23,8 +24,10 @@ lines! {
         "Box 5 of every Form W-2.";
     MEDICARE = "us.8959.18", "Additional Medicare tax", "IRC §3101(b)(2)",
         "A rate on Medicare wages above the threshold.";
+    NET_INVESTMENT = "us.8960.12", "Net investment income", "IRC §1411(c)",
+        "Interest, dividends and gains, less the early withdrawal penalty.";
     pub INVESTMENT = "us.8960.17", "Net investment income tax", "IRC §1411",
-        "A rate on interest, or on income above the threshold if less.";
+        "A rate on net investment income, or on income above the threshold if less.";
     UNCOLLECTED = "us.sched_2.13", "Payroll tax not collected", "IRC §3102(c)",
         "Box 12 codes A, B, M and N.";
     EXCISE = "us.sched_2.17k", "Excise tax on a parachute payment", "IRC §4999",
@@ -75,16 +78,23 @@ pub fn additional_medicare_withheld(on: On<'_>) -> Money {
     settled::or_zero(tax - wages.times(figures.regular_rate, Money::CENT, Rounding::HalfUp)).to_whole()
 }
 
-/// Form 8960: 3.8 % of interest less the early withdrawal penalty, or of income above the threshold if that is less.
+/// Form 8960: 3.8 % of net investment income, or of income above the threshold if that is less. A capital loss that is allowed
+/// lowers the first (Reg. §1.1411-4(f)(4)).
 fn investment(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
     let figures = &on.facts.figures.investment_tax;
-    let net = settled::or_zero(income.interest - income.penalty);
+    let net = limit::or_zero(trail, income.investment());
+    trail.line(NET_INVESTMENT, on.scope, net, |i| {
+        i.line(income::INTEREST, on.scope, income.interest)
+            .line(income::DIVIDENDS, on.scope, income.dividends)
+            .line(capital_gains::L7, on.scope, income.gains.line_7)
+            .line(income::PENALTY, on.scope, income.penalty);
+    });
     let from = *figures.from.of(on.unit.status);
     let above = limit::or_zero(trail, income.agi - from);
     let taxed = limit::lesser(trail, net, above);
     let tax = limit::share(trail, taxed, figures.rate, Money::WHOLE);
     trail.line(INVESTMENT, on.scope, tax, |i| {
-        i.line(income::INTEREST, on.scope, income.interest)
+        i.line(NET_INVESTMENT, on.scope, net)
             .line(income::AGI, on.scope, income.agi)
             .figure("Above", from)
             .figure("Rate", figures.rate);
@@ -110,8 +120,7 @@ pub fn form_8960(filed: Filed<'_>) -> Required {
     if filed.amount(income::AGI) <= from {
         return Required::No(format!("income not above {from:#}").into());
     }
-    let net = filed.amount(income::INTEREST) - filed.amount(income::PENALTY);
-    Required::if_so(net > Money::ZERO, "no net investment income")
+    Required::if_so(filed.has(NET_INVESTMENT), "no net investment income")
 }
 
 /// State tax that may lower the tax on investments is not taken.

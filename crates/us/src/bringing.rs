@@ -17,6 +17,15 @@ pub mod brings {
     /// 1099 box 4.
     pub static WITHHELD: Brought = Brought::new();
 
+    /// Foreign income tax on interest and dividends.
+    pub static FOREIGN_TAX: Brought = Brought::new();
+
+    /// The interest and dividends on which it was paid.
+    pub static FOREIGN_INCOME: Brought = Brought::new();
+
+    /// Of these qualified dividends.
+    pub static FOREIGN_QUALIFIED: Brought = Brought::new();
+
     /// State and local income tax, and mandatory state funds.
     pub static STATE_INCOME_TAX: Brought = Brought::new();
 

@@ -1,6 +1,7 @@
 //! The child tax credit, the credit for other dependents and the refundable part (§24), Schedule 8812.
 
 use crate::{
+    credits,
     facts::Residency,
     income, minimum_tax,
     papers::w2,
@@ -54,6 +55,8 @@ pub struct From {
     pub earned: Money,
     /// Line 18: the tax that the credit may use up.
     pub before_credits: Money,
+    /// Line 20: credits that use it up before.
+    pub earlier: Money,
     pub eic: Money,
     /// Excess social security tax.
     pub excess: Money,
@@ -115,9 +118,13 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Credit {
             .line(income::AGI, on.scope, from.agi)
             .figure("Shrinks above", rule.start);
     });
-    let used = limit::cap(trail, CHILD_CREDIT_TAX.at(on.scope), credit, from.before_credits);
+    let left = from.before_credits - from.earlier;
+    let used = limit::cap(trail, CHILD_CREDIT_TAX.at(on.scope), credit, left);
     trail.line(L19, on.scope, used, |i| {
         i.line(REDUCED, on.scope, credit).line(minimum_tax::L18, on.scope, from.before_credits);
+        if !from.earlier.is_zero() {
+            i.line(credits::L20, on.scope, from.earlier);
+        }
     });
     let refundable = refundable(on, trail, credit - used, children, from);
     Credit { used, refundable }

@@ -123,7 +123,9 @@ fn eligible(on: On<'_>, children: usize, income: &Income) -> Result<(), &'static
     if on.unit.status != Status::Joint && on.unit.people.iter().any(|&p| child_of_another(on.facts, p)) {
         return Err("is the qualifying child of someone");
     }
-    if income.interest + income.exempt_interest > figures.investment_income_most {
+    let gains = settled::or_zero(income.gains.line_7);
+    let invested = income.interest + income.exempt_interest + income.dividends + gains;
+    if invested > figures.investment_income_most {
         return Err("investment income is over the limit");
     }
     if children > 0 {

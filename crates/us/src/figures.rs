@@ -34,6 +34,9 @@ pub struct Figures {
     pub earned_income_credit: Cited<EarnedIncomeCredit>,
     pub underpayment: Cited<Underpayment>,
     pub interest: Cited<Interest>,
+    pub capital_gains: Cited<CapitalGains>,
+    pub business_income: Cited<BusinessIncome>,
+    pub foreign_tax: Cited<ForeignTax>,
     pub kiddie: Cited<Kiddie>,
     pub saver: Cited<Saver>,
     pub elective_deferrals: Cited<ElectiveDeferrals>,
@@ -144,6 +147,17 @@ tables! {
     Underpayment { no_penalty_below: Money }
     /// Schedule B.
     Interest { schedule_b_above: Money }
+    /// §§1(h), 1211(b): taxable income up to which gains are taxed at 0 % and 15 %, the end of the 24 % bracket.
+    CapitalGains {
+        zero_up_to: ByStatus, middle_up_to: ByStatus, layers_ordinary_up_to: ByStatus, middle_rate: Rate, top_rate: Rate,
+        section_1250_rate: Rate, collectibles_rate: Rate, loss: ByStatus,
+    }
+    /// §199A.
+    BusinessIncome { rate: Rate }
+    /// §904.
+    ForeignTax {
+        simple: ByStatus, interest_counts_above: Money, adjust_from: Money, ratio_places: u32, carried_years: i64,
+    }
     /// §1(g).
     Kiddie { unearned_above: Money, from_age: i32, student_from_age: i32, under: i32 }
     /// §25B: income up to which there is a credit.

@@ -1,10 +1,17 @@
 //! Form 1040 from wages to the balance, in the order of its lines.
 
 use crate::{
-    additional_deductions, additional_taxes, child_credit, earned_income_credit, income, minimum_tax,
-    papers::w2, payments, schedule_a, standard_deduction, tax, taxable_income, total_tax, unit::On,
+    additional_deductions, additional_taxes, business_deduction, capital_gains, child_credit, credits,
+    earned_income_credit, foreign_tax, gains_tax,
+    income::{self, Income},
+    minimum_tax,
+    papers::w2,
+    payments, schedule_a, standard_deduction,
+    taxable_income::{self, Deductions},
+    total_tax,
+    unit::On,
 };
-use hembo_core::{reading::sum, settled, trail::Trail};
+use hembo_core::{limit, reading::sum, settled, trail::Trail};
 use hembo_money::Money;
 
 /// Computes one return; its result is line 24 less the refundable credits, what the household pays for good.
@@ -12,26 +19,54 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     let income = income::reckon(on, trail);
     let itemized = schedule_a::reckon(on, trail, income.agi);
     let standard = standard_deduction::reckon(on, trail, income.wages);
-    let taken = taxable_income::taken(on, trail, standard, itemized.total);
-    let additional = additional_deductions::reckon(on, trail, income.agi);
-    let taxable = taxable_income::reckon(on, trail, income.agi, taken, additional);
-    let regular = tax::reckon(on, trail, taxable);
+    let off = deductions(on, trail, &income, standard, itemized.total);
+    let taxable = taxable_income::reckon(on, trail, income.agi, off);
+    capital_gains::carry(on, trail, income.gains, income.agi - off.sum());
+    let (regular, worksheet) = gains_tax::reckon(on, trail, taxable, income.qualified, income.gains);
+    let standard_taken = if on.unit.itemizes { Money::ZERO } else { standard };
+    let from =
+        foreign_tax::From { standard: standard_taken, taxable, regular, ..itemized.foreign(income.gross) };
+    let foreign = foreign_tax::reckon(on, trail, from);
     let added_back = if on.unit.itemizes { itemized.taxes } else { standard };
-    let minimum =
-        minimum_tax::reckon(on, trail, minimum_tax::From { agi: income.agi, taken, added_back, regular });
+    let from = minimum_tax::From {
+        agi: income.agi,
+        taken: off.taken,
+        other: off.business,
+        added_back,
+        regular,
+        worksheet,
+        foreign,
+    };
+    let minimum = minimum_tax::reckon(on, trail, from);
     let before_credits = minimum_tax::before_credits(on, trail, regular, minimum);
+    let earlier = credits::schedule_3(on, trail, foreign);
     let earned = earned_income(on, income.wages);
     let eic = earned_income_credit::reckon(on, trail, earned, &income);
     let excess = payments::excess_social_security(on, trail);
     let child = child_credit::reckon(
         on,
         trail,
-        child_credit::From { agi: income.agi, earned, before_credits, eic, excess },
+        child_credit::From { agi: income.agi, earned, before_credits, earlier, eic, excess },
     );
     let other = additional_taxes::reckon(on, trail, &income);
-    let due = total_tax::reckon(on, trail, total_tax::From { before_credits, child, other, eic });
+    let due = total_tax::reckon(on, trail, total_tax::From { before_credits, earlier, child, other, eic });
     payments::balance(on, trail, payments::From { due, eic, refundable: child.refundable, excess });
     due.net
+}
+
+/// Lines 12e to 13b.
+fn deductions(
+    on: On<'_>,
+    trail: &mut impl Trail,
+    income: &Income,
+    standard: Money,
+    itemized: Money,
+) -> Deductions {
+    let taken = taxable_income::taken(on, trail, standard, itemized);
+    let additional = additional_deductions::reckon(on, trail, income.agi);
+    let before = limit::or_zero(trail, income.agi - taken - additional);
+    let business = business_deduction::reckon(on, trail, income, before);
+    Deductions { taken, business, additional }
 }
 
 /// Earned income for the credits: wages without pensions of nonqualified plans (§32(c)(2), §24(d)).

@@ -1,8 +1,8 @@
 //! The official forms of a year, and when each is filed.
 
 use crate::{
-    additional_deductions, additional_taxes, child_credit, earned_income_credit, income, minimum_tax,
-    payments, schedule_a, unit::Filed,
+    additional_deductions, additional_taxes, business_deduction, capital_gains, child_credit,
+    earned_income_credit, foreign_tax, gains_tax, income, minimum_tax, payments, schedule_a, unit::Filed,
 };
 use hembo_core::forms::{Forms, Required};
 use std::sync::LazyLock;
@@ -19,11 +19,17 @@ pub static RULES: &[(&str, Rule)] = &[
     ("schedule-3", payments::schedule_3),
     ("schedule-a", schedule_a::required),
     ("schedule-b", income::schedule_b),
+    ("schedule-d", capital_gains::schedule_d),
+    ("8949", capital_gains::form_8949),
+    ("1116", foreign_tax::form_1116),
+    ("8995", business_deduction::form_8995),
     ("schedule-8812", child_credit::schedule_8812),
     ("schedule-eic", earned_income_credit::schedule_eic),
     ("6251", minimum_tax::form_6251),
     ("8959", additional_taxes::form_8959),
     ("8960", additional_taxes::form_8960),
+    ("gains-tax", gains_tax::worksheet),
+    ("loss-carryover", capital_gains::worksheet),
     ("loan-limit", schedule_a::home_loan::worksheet),
     ("gift-carryover", schedule_a::gifts::worksheet),
     ("summary", |_| Required::Yes),

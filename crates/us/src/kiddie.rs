@@ -4,7 +4,7 @@ use crate::{
     dependents,
     filing_status::Status,
     income,
-    papers::{interest, w2},
+    papers::{dividends, interest, w2},
     points::Points,
 };
 use hembo_core::{
@@ -60,7 +60,8 @@ pub fn points(points: &mut Points<'_>) {
 /// whose earnings were not over half of the support, with a parent alive.
 fn one(points: &mut Points<'_>, place: usize, person: usize) {
     let (figures, about) = (&points.facts.figures.kiddie, &points.facts.people[person]);
-    let unearned = points.amount(income::INTEREST, place) - points.amount(income::PENALTY, place);
+    let amount = |line| points.amount(line, place);
+    let unearned = amount(income::TOTAL) - amount(income::EARNED) - amount(income::PENALTY);
     let end = points.facts.year_end;
     let grown = about.born.is_none() || about.reached(figures.under, end);
     if unearned <= figures.unearned_above || grown || about.parent_alive == Some(false) {
@@ -101,7 +102,9 @@ fn one(points: &mut Points<'_>, place: usize, person: usize) {
             format!("Was a parent of {name} alive at the end of the year?"),
         );
     }
-    let largest = about.own.of(&interest::brings::INTEREST).iter().max_by_key(|item| item.amount);
+    let (interest, dividends) = (&interest::brings::INTEREST, &dividends::brings::ORDINARY);
+    let unearned = about.own.of(interest).iter().chain(about.own.of(dividends));
+    let largest = unearned.max_by_key(|item| item.amount);
     let place = largest.map(|item| Place::paper(&points.household.papers[item.paper].id, item.field));
     let message = format!("{name} has unearned income over the limit: Form 8615 is not computed yet.");
     points.raise(&FORM_8615, place.unwrap_or_default(), message);

@@ -1,10 +1,11 @@
 //! The provisions of the federal law, in its order: a new one has its line here.
 
 use crate::{
-    additional_deductions, additional_taxes, bringing::Bringing, child_credit, claims, deduction, dependents,
-    earned_income_credit, educators, every_paper, excess_deferrals, facts::Facts, income, kiddie,
-    minimum_tax, multiple_support, not_computed, papers, payments, people, points::Points, release, saver,
-    schedule_a, standard_deduction, states, status, tax, taxable_income, tie_breaker, total_tax,
+    additional_deductions, additional_taxes, bringing::Bringing, business_deduction, capital_gains,
+    child_credit, claims, credits, deduction, dependents, earned_income_credit, educators, every_paper,
+    excess_deferrals, facts::Facts, foreign_tax, gains_tax, income, kiddie, minimum_tax, multiple_support,
+    not_computed, papers, payments, people, points::Points, release, saver, schedule_a, standard_deduction,
+    states, status, tax, taxable_income, tie_breaker, total_tax,
 };
 use hembo_core::{
     choice::Open,
@@ -26,6 +27,9 @@ static LAW: &[Rule] = &[
     Rule::new(&states::PROVISION).finds(states::points),
     Rule::new(&papers::w2::PROVISION).reads(papers::w2::read).finds(papers::w2::points),
     Rule::new(&papers::interest::PROVISION).reads(papers::interest::read).finds(papers::interest::points),
+    Rule::new(&papers::dividends::PROVISION).reads(papers::dividends::read).finds(papers::dividends::points),
+    Rule::new(&papers::sales::PROVISION).reads(papers::sales::read).finds(papers::sales::points),
+    Rule::new(&capital_gains::PROVISION).reads(capital_gains::read).finds(capital_gains::points),
     Rule::new(&excess_deferrals::PROVISION).finds(excess_deferrals::points),
     Rule::new(&educators::PROVISION).reads(educators::read),
     Rule::new(&income::PROVISION).finds(income::points),
@@ -40,10 +44,14 @@ static LAW: &[Rule] = &[
     Rule::new(&deduction::PROVISION),
     Rule::new(&standard_deduction::PROVISION),
     Rule::new(&additional_deductions::PROVISION),
+    Rule::new(&business_deduction::PROVISION),
     Rule::new(&taxable_income::PROVISION),
+    Rule::new(&gains_tax::PROVISION),
     Rule::new(&tax::PROVISION),
     Rule::new(&kiddie::PROVISION).finds(kiddie::points),
     Rule::new(&minimum_tax::PROVISION),
+    Rule::new(&foreign_tax::PROVISION).reads(foreign_tax::read).finds(foreign_tax::points),
+    Rule::new(&credits::PROVISION),
     Rule::new(&child_credit::PROVISION),
     Rule::new(&saver::PROVISION).finds(saver::points),
     Rule::new(&additional_taxes::PROVISION).finds(additional_taxes::points),
@@ -62,6 +70,8 @@ pub static CHOICES: &[&Open<Facts>] = &[
     &deduction::DEDUCTION_OWN,
     &schedule_a::taxes::DEDUCTED,
     &schedule_a::taxes::DEDUCTED_APART,
+    &foreign_tax::CHOSEN,
+    &foreign_tax::CHOSEN_APART,
     &claims::CLAIM,
     &payments::DIVIDED,
 ];

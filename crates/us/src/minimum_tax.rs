@@ -1,8 +1,9 @@
-//! The alternative minimum tax (§§55, 56), Form 6251, for wages and interest: it adds back state and local taxes or
+//! The alternative minimum tax (§§55, 56), Form 6251, without deferral items: it adds back state and local taxes or
 //! the standard deduction, and counts interest on private activity bonds.
 
 use crate::{
     filing_status::Status,
+    gains_tax::Worksheet,
     income,
     papers::interest,
     tax, taxable_income,
@@ -14,9 +15,9 @@ use hembo_core::{
     limits, lines,
     provision::Provision,
     reading::sum,
-    trail::Trail,
+    trail::{Trail, Unseen},
 };
-use hembo_money::Money;
+use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
 pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
@@ -24,7 +25,7 @@ pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Pr
 lines! {
     INCOME = "us.6251.4", "Minimum taxable income", "IRC §§55(b)(2), 56, 57",
         "Income less the deductions that count here.";
-    TENTATIVE = "us.6251.9", "Tentative minimum tax", "IRC §55(b)(1)",
+    pub TENTATIVE = "us.6251.9", "Tentative minimum tax", "IRC §55(b)(1)",
         "Two rates on what is above the exemption.";
     pub MINIMUM_TAX = "us.amt", "Alternative minimum tax", "IRC §55(a)",
         "What the tentative minimum tax is above the income tax.";
@@ -42,12 +43,18 @@ limits! {
 pub struct From {
     /// Form 1040 line 11a.
     pub agi: Money,
-    /// Form 1040 line 12e; the deduction for seniors is not allowed here.
+    /// Form 1040 line 12e.
     pub taken: Money,
+    /// Lines 13a and 13b, but the deduction for seniors, which is not allowed here.
+    pub other: Money,
     /// The taxes of Schedule A line 7, or the standard deduction.
     pub added_back: Money,
     /// Form 1040 line 16.
     pub regular: Money,
+    /// What line 16 was worked out by, where something is taxed at the rates for gains.
+    pub worksheet: Option<Worksheet>,
+    /// The foreign tax credit, which is taken off on both sides.
+    pub foreign: Money,
 }
 
 /// Line 11: the tentative minimum tax less the regular tax.
@@ -56,12 +63,13 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
     let status = on.unit.status;
     let bonds =
         on.owns().map(|(_, own)| sum(own.of(&interest::brings::PRIVATE_ACTIVITY))).sum::<Money>().to_whole();
-    let income = from.agi - from.taken + from.added_back + bonds;
+    let income = from.agi - from.taken - from.other + from.added_back + bonds;
     let amti =
         if status == Status::Separate { income + separate_add_back(on, trail, income) } else { income };
     trail.line(INCOME, on.scope, amti, |i| {
         i.line(income::AGI, on.scope, from.agi)
             .line(taxable_income::L12E, on.scope, from.taken)
+            .figure("Other deductions", from.other)
             .figure("Taxes or standard deduction added back", from.added_back)
             .figure("Private activity bond interest", bonds);
     });
@@ -70,18 +78,53 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
     let rule = PhaseOut::continuous(start, figures.phase_out_rate, Money::WHOLE);
     let exemption = limit::phase_out(trail, MINIMUM_TAX_EXEMPTION.at(on.scope), full, amti, rule);
     let above = limit::or_zero(trail, amti - exemption);
-    let high_from = *figures.high_from.of(status);
-    let low = limit::share(trail, above, figures.low_rate, Money::CENT);
-    let more = figures.high_rate - figures.low_rate;
-    let high = limit::share_above(trail, above, high_from, more, Money::CENT);
-    let tentative = (low + high).to_whole();
+    let before = match from.worksheet {
+        Some(worksheet) => with_gains(on, trail, above, worksheet),
+        None => at_two_rates(on, trail, above),
+    };
+    let tentative = limit::or_zero(trail, before - from.foreign);
     trail.line(TENTATIVE, on.scope, tentative, |i| {
-        i.line(INCOME, on.scope, amti).figure("Exemption", exemption);
+        i.line(INCOME, on.scope, amti).figure("Exemption", exemption).figure("Tax on that", before);
+        if !from.foreign.is_zero() {
+            i.figure("Foreign tax credit", from.foreign);
+        }
     });
-    let minimum = limit::or_zero(trail, tentative - from.regular);
+    let minimum = limit::or_zero(trail, tentative - (from.regular - from.foreign));
     trail.line(MINIMUM_TAX, on.scope, minimum, |i| {
         i.line(TENTATIVE, on.scope, tentative).line(tax::L16, on.scope, from.regular);
     })
+}
+
+/// Line 7, and lines 18 and 39: two rates on what is above the exemption.
+fn at_two_rates(on: On<'_>, trail: &mut impl Trail, above: Money) -> Money {
+    let figures = &on.facts.figures.minimum_tax;
+    let high_from = *figures.high_from.of(on.unit.status);
+    let low = limit::share(trail, above, figures.low_rate, Money::CENT);
+    let more = figures.high_rate - figures.low_rate;
+    let high = limit::share_above(trail, above, high_from, more, Money::CENT);
+    (low + high).to_whole()
+}
+
+/// Part III (§55(b)(3)): qualified dividends and net gains keep their rates here.
+fn with_gains(on: On<'_>, trail: &mut impl Trail, above: Money, from: Worksheet) -> Money {
+    let figures = &on.facts.figures.capital_gains;
+    let status = on.unit.status;
+    let all = limit::lesser(trail, from.gain + from.section_1250, from.gain_with_layers);
+    let gains = limit::lesser(trail, above, all);
+    let rest = above - gains;
+    let on_rest = at_two_rates(on, &mut Unseen(trail), rest);
+    let room_zero = limit::or_zero(trail, *figures.zero_up_to.of(status) - from.rest);
+    let gain = limit::lesser(trail, above, from.gain);
+    let zero = limit::lesser(trail, room_zero, gain);
+    let room_middle = limit::or_zero(trail, *figures.middle_up_to.of(status) - room_zero - from.ordinary);
+    let middle = limit::lesser(trail, gain - zero, room_middle);
+    let top = gain - zero - middle;
+    let layer = if from.section_1250.is_zero() { Money::ZERO } else { above - rest - gain };
+    let bands = [(middle, figures.middle_rate), (top, figures.top_rate), (layer, figures.section_1250_rate)];
+    let on_bands: Money =
+        bands.iter().map(|&(amount, rate)| amount.times(rate, Money::WHOLE, Rounding::HalfUp)).sum();
+    let alone = at_two_rates(on, &mut Unseen(trail), above);
+    limit::lesser(trail, on_rest + on_bands, alone)
 }
 
 /// Line 18: the income tax and the minimum tax.

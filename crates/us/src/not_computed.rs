@@ -14,17 +14,17 @@ pub static PROVISION: Provision = Provision { household_questions: &ASKED, ..Pro
 pub const NOT_COMPUTED: [NotComputed; 10] = [
     NotComputed::new(
         "other_income",
-        "Income other than wages and interest",
-        "Dividends, pensions, social security, unemployment, a business, rent, tips not on a W-2, prizes…",
-        "Income other than wages and interest is",
+        "Income other than wages, interest, dividends and sales of securities",
+        "Pensions, social security, unemployment, a business, rent, tips not on a W-2, prizes…",
+        "Such income is",
         "IRC §61(a)",
     ),
     NotComputed::new(
         "sales",
-        "Sold securities, a home or other property",
-        "By anyone in the household, at a gain or a loss; also losses carried over.",
-        "A sale (Schedule D) is",
-        "IRC §§1001, 1222",
+        "Sold a home, business property, an option at work, or in instalments",
+        "By anyone in the household, at a gain or a loss. Securities and digital assets have a paper of their own.",
+        "Such a sale is",
+        "IRC §§121, 453, 1001, 1231",
     ),
     NotComputed::new(
         "retirement_savings",
@@ -80,7 +80,7 @@ pub const NOT_COMPUTED: [NotComputed; 10] = [
     NotComputed::new(
         "other_credits",
         "Other credits or taxes",
-        "Adoption, home energy, clean vehicles, foreign tax, the elderly or disabled, household employees, an adjustment, a loss…",
+        "Adoption, home energy, clean vehicles, foreign tax on other income, the elderly or disabled, household employees, an adjustment, a loss…",
         "One of these is",
         "IRC §§22, 23, 25C, 25D, 27, 30D, 62(a)",
     ),

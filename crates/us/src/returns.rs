@@ -6,10 +6,10 @@ use crate::{
     deduction, dependents, earned_income_credit,
     facts::Facts,
     filing_status::Status,
-    form_1040, law, payments,
+    foreign_tax, form_1040, law, payments,
     schedule_a::{medical, taxes},
     status,
-    unit::{On, Part, TaxesDeducted, Unit},
+    unit::{On, Part, Unit},
 };
 use hembo_core::{
     Decision, Household, Scope, Silent, Trail,
@@ -62,14 +62,11 @@ impl<'h> FederalCase<'h> {
             status: if joint { Status::Joint } else { self.facts.alone[0] },
             itemizes: deduction::itemizes_together(way),
             taxes: taxes::deducted_together(way),
+            foreign_tax: foreign_tax::together(way),
             dependents: self.facts.candidates().filter_map(claim).collect(),
-            claimed_elsewhere: Vec::new(),
-            released: Vec::new(),
-            only_for_refund: false,
             claimable: people.iter().any(|&p| self.facts.people[p].claimable),
-            main: true,
-            estimated: Part::All,
-            people,
+            people: people.clone(),
+            ..Unit::of_one(people[0], Status::Single)
         }
     }
 
@@ -80,6 +77,7 @@ impl<'h> FederalCase<'h> {
         let mut unit = Unit {
             itemizes,
             taxes: taxes::deducted_apart(way, place),
+            foreign_tax: foreign_tax::apart(way, place),
             estimated: payments::part_taken(way, place),
             ..self.bare_unit(place)
         };
@@ -110,17 +108,9 @@ impl<'h> FederalCase<'h> {
     fn bare_unit(&self, place: usize) -> Unit {
         let filer = self.facts.filers[place];
         Unit {
-            people: vec![filer],
-            status: self.facts.alone[place],
-            itemizes: false,
-            taxes: TaxesDeducted::Income,
-            dependents: Vec::new(),
-            claimed_elsewhere: Vec::new(),
-            released: Vec::new(),
-            only_for_refund: false,
             claimable: self.facts.people[filer].claimable,
-            main: true,
             estimated: Part::Half,
+            ..Unit::of_one(filer, self.facts.alone[place])
         }
     }
 
@@ -128,17 +118,11 @@ impl<'h> FederalCase<'h> {
     fn own_unit(&self, person: usize, way: Chosen<'_, '_, Facts>) -> Unit {
         let apart = status::separate(&self.facts, way);
         Unit {
-            people: vec![person],
-            status: Status::Single,
             itemizes: deduction::itemizes_own(way, person),
-            taxes: TaxesDeducted::Income,
-            dependents: Vec::new(),
-            claimed_elsewhere: Vec::new(),
-            released: Vec::new(),
-            only_for_refund: false,
             claimable: dependents::claimable_by_filers(&self.facts, apart, person),
             main: false,
             estimated: Part::Nothing,
+            ..Unit::of_one(person, Status::Single)
         }
     }
 

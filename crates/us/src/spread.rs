@@ -1,9 +1,10 @@
 //! The rows of the Spread, in the order in which they add up.
 
 use crate::{
-    additional_deductions, additional_taxes, child_credit, earned_income_credit, educators, excess_deferrals,
-    income, minimum_tax, payments, schedule_a::gifts, schedule_a::home_loan, schedule_a::medical,
-    schedule_a::taxes, standard_deduction, tax, taxable_income, total_tax,
+    additional_deductions, additional_taxes, business_deduction, capital_gains, child_credit,
+    earned_income_credit, educators, excess_deferrals, foreign_tax, income, minimum_tax, payments,
+    schedule_a::gifts, schedule_a::home_loan, schedule_a::medical, schedule_a::taxes, standard_deduction,
+    tax, taxable_income, total_tax,
 };
 use hembo_core::line::{SpreadRow, SpreadSection};
 
@@ -16,6 +17,8 @@ pub static SPREAD: &[SpreadSection] = &[
             SpreadRow::new("Wages", Some(income::WAGES), income::WAGES).always(),
             SpreadRow::new("Excess deferrals", Some(excess_deferrals::EXCESS), excess_deferrals::EXCESS),
             SpreadRow::new("Taxable interest", Some(income::INTEREST), income::INTEREST).always(),
+            SpreadRow::new("Dividends", Some(income::DIVIDENDS), income::DIVIDENDS),
+            SpreadRow::new("Capital gain or loss", Some(capital_gains::L7), capital_gains::L7),
         ],
     },
     SpreadSection {
@@ -33,9 +36,11 @@ pub static SPREAD: &[SpreadSection] = &[
         rows: &[
             SpreadRow::new("Medical above the floor", Some(medical::FOR), medical::L4).minus().always(),
             SpreadRow::new("State and local taxes", Some(taxes::L5D), taxes::L5E).minus().always(),
+            SpreadRow::new("Foreign tax deducted", Some(foreign_tax::L6), foreign_tax::L6).minus(),
             SpreadRow::new("Home-loan interest", Some(home_loan::L8A), home_loan::L8E).minus().always(),
             SpreadRow::new("Gifts to charity", Some(gifts::L14), gifts::L14).minus().always(),
             SpreadRow::new("Standard deduction", None, standard_deduction::STANDARD).minus().always(),
+            SpreadRow::new("Qualified business income", None, business_deduction::L13A).minus(),
             SpreadRow::new(
                 "Senior deduction",
                 Some(additional_deductions::SENIOR_EACH),
@@ -51,6 +56,7 @@ pub static SPREAD: &[SpreadSection] = &[
         rows: &[
             SpreadRow::new("Income tax", None, tax::L16).always(),
             SpreadRow::new("Alternative minimum tax", None, minimum_tax::MINIMUM_TAX),
+            SpreadRow::new("Foreign tax credit", None, foreign_tax::CREDIT).minus(),
             SpreadRow::new("Child and dependent credits", Some(child_credit::EACH), child_credit::L19)
                 .minus()
                 .always(),

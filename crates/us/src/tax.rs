@@ -13,7 +13,7 @@ lines! {
         "By the Tax Table, above its end by the rate schedule.";
 }
 
-/// Line 16.
+/// Line 16 where nothing is taxed at the rates for gains.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, taxable: Money) -> Money {
     let amount = on_taxable_income(on.facts.figures, on.unit.status, taxable);
     trail.line(L16, on.scope, amount, |i| {

@@ -1,6 +1,6 @@
 //! Taxable income (§63): Form 1040 lines 12e to 15.
 
-use crate::{additional_deductions, deduction, income, standard_deduction, unit::On};
+use crate::{additional_deductions, business_deduction, deduction, income, standard_deduction, unit::On};
 use hembo_core::{limit, lines, provision::Provision, trail::Trail};
 use hembo_money::Money;
 
@@ -11,7 +11,7 @@ lines! {
     pub L12E = "us.12e", "Standard or itemized", "IRC §63(b), (e)",
         "The one that this way takes.";
     L14 = "us.14", "Total deductions", "IRC §63",
-        "Line 12e and line 13b.";
+        "Lines 12e, 13a and 13b.";
     pub L15 = "us.15", "Taxable income", "IRC §63",
         "Adjusted gross income less the deductions, never less than zero.";
 }
@@ -25,10 +25,32 @@ pub fn taken(on: On<'_>, trail: &mut impl Trail, standard: Money, itemized: Mone
     })
 }
 
-/// Line 15, never less than zero. `additional` is line 13b.
-pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money, taken: Money, additional: Money) -> Money {
-    let deductions = trail.line(L14, on.scope, taken + additional, |i| {
-        i.line(L12E, on.scope, taken).line(additional_deductions::L13B, on.scope, additional);
+/// What is taken off adjusted gross income.
+#[derive(Debug, Clone, Copy)]
+pub struct Deductions {
+    /// Line 12e.
+    pub taken: Money,
+    /// Line 13a.
+    pub business: Money,
+    /// Line 13b.
+    pub additional: Money,
+}
+
+impl Deductions {
+    /// Line 14.
+    pub fn sum(self) -> Money {
+        self.taken + self.business + self.additional
+    }
+}
+
+/// Line 15, never less than zero.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money, off: Deductions) -> Money {
+    let deductions = trail.line(L14, on.scope, off.sum(), |i| {
+        i.line(L12E, on.scope, off.taken).line(business_deduction::L13A, on.scope, off.business).line(
+            additional_deductions::L13B,
+            on.scope,
+            off.additional,
+        );
     });
     let taxable = limit::or_zero(trail, agi - deductions);
     trail.line(L15, on.scope, taxable, |i| {

@@ -3,7 +3,7 @@
 use crate::{
     additional_taxes,
     child_credit::{self, Credit},
-    earned_income_credit, minimum_tax,
+    credits, earned_income_credit, minimum_tax,
     unit::On,
 };
 use hembo_core::{lines, provision::Provision, trail::Trail};
@@ -27,6 +27,8 @@ lines! {
 pub struct From {
     /// Line 18.
     pub before_credits: Money,
+    /// Line 20.
+    pub earlier: Money,
     pub child: Credit,
     /// Line 23.
     pub other: Money,
@@ -45,9 +47,11 @@ pub struct TotalTax {
 
 /// Lines 22 and 24, and line 24 less lines 27a and 28.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> TotalTax {
-    let From { before_credits, child, other, eic } = from;
-    let after_credits = trail.line(L22, on.scope, before_credits - child.used, |i| {
-        i.line(minimum_tax::L18, on.scope, before_credits).line(child_credit::L19, on.scope, child.used);
+    let From { before_credits, earlier, child, other, eic } = from;
+    let after_credits = trail.line(L22, on.scope, before_credits - earlier - child.used, |i| {
+        i.line(minimum_tax::L18, on.scope, before_credits)
+            .line(child_credit::L19, on.scope, child.used)
+            .line(credits::L20, on.scope, earlier);
     });
     let total = trail.line(L24, on.scope, after_credits + other, |i| {
         i.line(L22, on.scope, after_credits).line(additional_taxes::L23, on.scope, other);

@@ -20,6 +20,17 @@ pub enum TaxesDeducted {
     SalesTable,
 }
 
+/// What is done with foreign income tax (§§164(a)(3), 901(a), 904(j)).
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum ForeignTax {
+    /// Credited without Form 1116.
+    Simple,
+    /// Credited by Form 1116.
+    Form,
+    /// Deducted on Schedule A line 6.
+    Deducted,
+}
+
 /// The part of jointly paid estimated tax that a return takes.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Part {
@@ -60,6 +71,8 @@ pub struct Unit {
     pub itemizes: bool,
     /// What Schedule A line 5a takes.
     pub taxes: TaxesDeducted,
+    /// What is done with foreign income tax.
+    pub foreign_tax: ForeignTax,
     /// The dependents claimed.
     pub dependents: Vec<Dependent>,
     /// Dependents claimed on the other filer's separate return.
@@ -74,6 +87,26 @@ pub struct Unit {
     pub main: bool,
     /// The part of estimated tax paid together.
     pub estimated: Part,
+}
+
+impl Unit {
+    /// The return of one person before anything is chosen.
+    pub fn of_one(person: usize, status: Status) -> Unit {
+        Unit {
+            people: vec![person],
+            status,
+            itemizes: false,
+            taxes: TaxesDeducted::Income,
+            foreign_tax: ForeignTax::Simple,
+            dependents: Vec::new(),
+            claimed_elsewhere: Vec::new(),
+            released: Vec::new(),
+            only_for_refund: false,
+            claimable: false,
+            main: true,
+            estimated: Part::All,
+        }
+    }
 }
 
 /// A return on its facts, at its place in the trail.

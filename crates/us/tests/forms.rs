@@ -19,7 +19,7 @@ fn schedule_b_above_the_figure_or_for_a_premium_or_an_account_abroad() {
     let with = |interest| Family::single(2025).wages("ada", 60_000).interest(&["ada"], interest);
     assert!(!filed(&with(1_499), "schedule-b") && !filed(&with(1_500), "schedule-b"));
     assert!(filed(&with(1_501), "schedule-b"));
-    assert_eq!(form(&with(1_500), "schedule-b").why_not, "interest not above 1,500");
+    assert_eq!(form(&with(1_500), "schedule-b").why_not, "neither interest nor dividends above 1,500");
     let premium =
         Family::single(2025).paper("1099-INT", &["ada"], json!({ "1": "900", "11": "50" }), json!(null));
     assert!(filed(&premium, "schedule-b"));

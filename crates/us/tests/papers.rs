@@ -175,7 +175,7 @@ fn each_check_raises_its_point() {
         (wages(json!({ "13.statutory": true })), "K-053", Weight::Blocks),
         (interest(json!({ "1": "50", "3": "50" })), "K-058", Weight::Look),
         (interest(json!({ "8": "50", "9": "51" })), "K-058-bonds", Weight::Blocks),
-        (interest(json!({ "6": "1" })), "K-060", Weight::Blocks),
+        (interest(json!({ "6": "1" })), "K-139", Weight::Blocks),
         (interest(json!({ "1": "1501" })), "K-026", Weight::Blocks),
         (loan(json!({ "1": "9000" })), "K-108", Weight::Blocks),
         (loan(json!({ "1": "9000", "2": "900000" })), "K-108-end", Weight::Look),

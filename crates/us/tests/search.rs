@@ -31,6 +31,8 @@ prop_compose! {
         bills in prop::collection::vec(0_i64..9_000, 5),
         own in prop::collection::vec(0_i64..6_000, 5),
         together in 0_i64..9_000,
+        gain in -9_000_i64..90_000,
+        foreign in prop::array::uniform2(0_i64..1_800),
     ) -> Family {
         let mut family = if couple { Family::couple(2025).answer("apart", json!(apart)) } else { Family::single(2025) };
         if couple && !married {
@@ -44,6 +46,11 @@ prop_compose! {
         family = family.medical(&["ada"], "ada", medical).loan(owners, loan, 300_000).cash_gift(owners, gifts);
         let tables = json!({ "actual": sales.to_string(), "table": (sales / 2).to_string(), "table_separate": (sales / 3).to_string() });
         family = family.paper("Sales tax", owners, tables, json!(null));
+        family = family.sale(owners, "long", gain);
+        for (who, tax) in owners.iter().zip(foreign) {
+            let boxes = json!({ "1a": "4000", "1b": "3000", "7": tax.to_string(), "7.income": "3500", "8": "Chile" });
+            family = family.paper("1099-DIV", &[who], boxes, json!(null));
+        }
         family = family.paper("1040-ES", owners, json!({}), json!([{ "amount": together.to_string() }]));
         for (i, (born, with_ada, with_bo)) in kids.into_iter().enumerate() {
             let id = format!("kid{i}");

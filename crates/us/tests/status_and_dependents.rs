@@ -219,7 +219,6 @@ fn what_the_law_asks_beyond_this_pack_blocks_the_result() {
         wages(json!({ "10": "900" })),
         wages(json!({ "13.statutory": true })),
         Family::single(2025).answer("digital_assets", json!(true)),
-        Family::single(2025).paper("1099-INT", &["ada"], json!({ "6": "12" }), json!(null)),
         Family::single(2025).set("ada", "/answers/nonresident_alien", json!(true)),
     ];
     for family in cases {

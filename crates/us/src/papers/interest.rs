@@ -22,7 +22,6 @@ open_points! {
         "Box 3 is not contained in box 1.";
     BONDS = blocks "K-058-bonds", "Instructions for Form 1099-INT, box 9",
         "Look at the paper.";
-    FOREIGN_TAX = not_covered "K-060", "IRC §901";
 }
 
 /// What its papers bring.
@@ -56,6 +55,8 @@ const INTEREST: PaperKind = PaperKind {
         Field::amount("4", "4", "Federal tax withheld"),
         Field::amount("5", "5", "Investment expenses"),
         Field::amount("6", "6", "Foreign tax paid"),
+        Field::amount("6.income", "6", "Income taxed abroad")
+            .help("Of boxes 1 and 3; asked for only by Form 1116."),
         Field::text("7", "7", "Foreign country", 40),
         Field::amount("8", "8", "Tax-exempt interest"),
         Field::amount("9", "9", "Private activity bonds").help("The part of box 8."),
@@ -87,6 +88,8 @@ pub fn read(paper: &mut Bringing<'_>) {
     paper.put("12", None, -treasury, &brings::INTEREST);
     paper.give("2", &brings::PENALTY);
     paper.give("4", &bringing::brings::WITHHELD);
+    paper.give("6", &bringing::brings::FOREIGN_TAX);
+    paper.give("6.income", &bringing::brings::FOREIGN_INCOME);
     paper.give("8", &brings::EXEMPT_INTEREST);
     paper.put("13", None, -exempt, &brings::EXEMPT_INTEREST);
     paper.give("9", &brings::PRIVATE_ACTIVITY);
@@ -103,9 +106,6 @@ pub fn points(points: &mut Points<'_>) {
         }
         if amount("9") > amount("8") {
             points.raise(&BONDS, at("9"), "Box 9 is a part of box 8 and cannot be larger.");
-        }
-        if !amount("6").is_zero() {
-            points.raise(&FOREIGN_TAX, at("6"), "The foreign tax credit is not computed yet.");
         }
     }
 }

@@ -7,6 +7,7 @@ pub mod taxes;
 
 use crate::{
     deduction::L17,
+    foreign_tax,
     unit::{Filed, On},
 };
 use hembo_core::{brought::Records, forms::Required, trail::Trail};
@@ -19,6 +20,27 @@ pub struct Itemized {
     pub total: Money,
     /// Line 7: the taxes that the minimum tax adds back.
     pub taxes: Money,
+    /// Line 4.
+    medical: Money,
+    /// Of line 5e what belongs to no income.
+    general_taxes: Money,
+    /// Line 8e.
+    home_loan: Money,
+}
+
+impl Itemized {
+    /// What of it Form 1116 shares out, with gross income from all sources.
+    pub fn foreign(&self, gross: Money) -> foreign_tax::From {
+        foreign_tax::From {
+            gross,
+            standard: Money::ZERO,
+            medical: self.medical,
+            taxes: self.general_taxes,
+            interest: self.home_loan,
+            taxable: Money::ZERO,
+            regular: Money::ZERO,
+        }
+    }
 }
 
 /// Whether papers bring anything to itemize.
@@ -33,16 +55,19 @@ pub fn anything(own: &Records) -> bool {
 /// Computes Schedule A, whether or not the return takes it: gifts are carried over either way.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Itemized {
     let medical = medical::reckon(on, trail, agi);
-    let taxes = taxes::reckon(on, trail, agi);
-    let interest = home_loan::reckon(on, trail);
+    let local = taxes::reckon(on, trail, agi);
+    let foreign = foreign_tax::deducted(on, trail);
+    let home_loan = home_loan::reckon(on, trail);
     let gifts = gifts::reckon(on, trail, agi);
-    let total = trail.line(L17, on.scope, medical + taxes + interest + gifts, |i| {
+    let taxes = local.allowed + foreign;
+    let total = trail.line(L17, on.scope, medical + taxes + home_loan + gifts, |i| {
         i.line(medical::L4, on.scope, medical)
-            .line(taxes::L5E, on.scope, taxes)
-            .line(home_loan::L8E, on.scope, interest)
+            .line(taxes::L5E, on.scope, local.allowed)
+            .line(foreign_tax::L6, on.scope, foreign)
+            .line(home_loan::L8E, on.scope, home_loan)
             .line(gifts::L14, on.scope, gifts);
     });
-    Itemized { total, taxes }
+    Itemized { total, taxes, medical, general_taxes: local.general, home_loan }
 }
 
 /// Schedule A: where the return itemizes.

@@ -4,7 +4,7 @@ use crate::{
     bringing::{self, Bringing},
     deduction,
     facts::Facts,
-    income, status,
+    foreign_tax, income, status,
     unit::{On, TaxesDeducted},
 };
 use hembo_core::{
@@ -68,8 +68,17 @@ pub mod brings {
     pub static PERSONAL: Brought = Brought::new();
 }
 
+/// State and local taxes.
+#[derive(Debug, Clone, Copy)]
+pub struct Local {
+    /// Line 5e.
+    pub allowed: Money,
+    /// Of it general sales tax and real estate tax, which belong to no income.
+    pub general: Money,
+}
+
 /// Line 5e. The cap shrinks by 30 % of modified income above the threshold, not below its floor (§164(b)(7)).
-pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Local {
     let kind = match on.unit.taxes {
         TaxesDeducted::Income => &bringing::brings::STATE_INCOME_TAX,
         TaxesDeducted::SalesActual => &brings::SALES_ACTUAL,
@@ -88,7 +97,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
     let allowed = limit::cap(trail, TAXES_CAP.at(on.scope), paid, most);
     trail.line(L5E, on.scope, allowed, |i| {
         i.line(L5D, on.scope, paid).line(MOST, on.scope, most);
-    })
+    });
+    Local { allowed, general: foreign_tax::general_taxes(on, general, real_estate, paid, allowed) }
 }
 
 /// The cap of the status, less its phase-down where the year has one.

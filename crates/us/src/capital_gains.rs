@@ -1,0 +1,421 @@
+//! Capital gains and losses (§§1211, 1212, 1221, 1222): Form 8949 by its boxes, Schedule D, the limit on a loss, and what of it
+//! is carried over.
+
+use crate::{
+    bringing::Bringing,
+    points::Points,
+    unit::{Filed, On},
+};
+use hembo_core::{
+    brought::{Brought, Records},
+    field::{Field, Years},
+    forms::Required,
+    limit, limits,
+    line::LineId,
+    lines, open_points,
+    paper::{Back, PaperKind},
+    point::{Gather, Place},
+    provision::Provision,
+    reading::sum,
+    settled,
+    trail::{Item, Scope, Trail},
+};
+use hembo_money::Money;
+
+/// What this provision declares.
+pub static PROVISION: Provision =
+    Provision { lines: LINES, limits: LIMITS, papers: &[CARRIED], points: POINTS, ..Provision::NONE };
+
+lines! {
+    D1B = "us.sched_d.1b.d", "Short, basis reported: proceeds", "IRC §1001(b)",
+        "Form 8949, Part I, box A (from 2025 also box G).";
+    E1B = "us.sched_d.1b.e", "Short, basis reported: cost", "IRC §1011",
+        "Form 8949, Part I, box A (from 2025 also box G).";
+    G1B = "us.sched_d.1b.g", "Short, basis reported: adjustments", "Form 8949, column (g)",
+        "Wash sales, market discount and other adjustments.";
+    H1B = "us.sched_d.1b", "Short, basis reported", "IRC §1222(1), (2)",
+        "Proceeds less cost, with the adjustments.";
+    D2 = "us.sched_d.2.d", "Short, basis not reported: proceeds", "IRC §1001(b)",
+        "Form 8949, Part I, box B (from 2025 also box H).";
+    E2 = "us.sched_d.2.e", "Short, basis not reported: cost", "IRC §1011",
+        "Form 8949, Part I, box B (from 2025 also box H).";
+    G2 = "us.sched_d.2.g", "Short, basis not reported: adjustments", "Form 8949, column (g)",
+        "Wash sales, market discount and other adjustments.";
+    H2 = "us.sched_d.2", "Short, basis not reported", "IRC §1222(1), (2)",
+        "Proceeds less cost, with the adjustments.";
+    D3 = "us.sched_d.3.d", "Short, no Form 1099-B: proceeds", "IRC §1001(b)",
+        "Form 8949, Part I, box C (from 2025 also box I).";
+    E3 = "us.sched_d.3.e", "Short, no Form 1099-B: cost", "IRC §1011",
+        "Form 8949, Part I, box C (from 2025 also box I).";
+    G3 = "us.sched_d.3.g", "Short, no Form 1099-B: adjustments", "Form 8949, column (g)",
+        "Wash sales, market discount and other adjustments.";
+    H3 = "us.sched_d.3", "Short, no Form 1099-B", "IRC §1222(1), (2)",
+        "Proceeds less cost, with the adjustments.";
+    CARRIED_SHORT = "us.sched_d.6", "Short-term loss carried here", "IRC §1212(b)",
+        "From the year before.";
+    pub SHORT = "us.sched_d.7", "Net short-term gain or loss", "IRC §1222(5), (6)",
+        "Lines 1b to 6.";
+    D8B = "us.sched_d.8b.d", "Long, basis reported: proceeds", "IRC §1001(b)",
+        "Form 8949, Part II, box D (from 2025 also box J).";
+    E8B = "us.sched_d.8b.e", "Long, basis reported: cost", "IRC §1011",
+        "Form 8949, Part II, box D (from 2025 also box J).";
+    G8B = "us.sched_d.8b.g", "Long, basis reported: adjustments", "Form 8949, column (g)",
+        "Wash sales, market discount and other adjustments.";
+    H8B = "us.sched_d.8b", "Long, basis reported", "IRC §1222(3), (4)",
+        "Proceeds less cost, with the adjustments.";
+    D9 = "us.sched_d.9.d", "Long, basis not reported: proceeds", "IRC §1001(b)",
+        "Form 8949, Part II, box E (from 2025 also box K).";
+    E9 = "us.sched_d.9.e", "Long, basis not reported: cost", "IRC §1011",
+        "Form 8949, Part II, box E (from 2025 also box K).";
+    G9 = "us.sched_d.9.g", "Long, basis not reported: adjustments", "Form 8949, column (g)",
+        "Wash sales, market discount and other adjustments.";
+    H9 = "us.sched_d.9", "Long, basis not reported", "IRC §1222(3), (4)",
+        "Proceeds less cost, with the adjustments.";
+    D10 = "us.sched_d.10.d", "Long, no Form 1099-B: proceeds", "IRC §1001(b)",
+        "Form 8949, Part II, box F (from 2025 also box L).";
+    E10 = "us.sched_d.10.e", "Long, no Form 1099-B: cost", "IRC §1011",
+        "Form 8949, Part II, box F (from 2025 also box L).";
+    G10 = "us.sched_d.10.g", "Long, no Form 1099-B: adjustments", "Form 8949, column (g)",
+        "Wash sales, market discount and other adjustments.";
+    H10 = "us.sched_d.10", "Long, no Form 1099-B", "IRC §1222(3), (4)",
+        "Proceeds less cost, with the adjustments.";
+    DISTRIBUTED = "us.sched_d.13", "Capital gain distributions", "IRC §852(b)(3)(B)",
+        "Box 2a of every Form 1099-DIV.";
+    CARRIED_LONG = "us.sched_d.14", "Long-term loss carried here", "IRC §1212(b)",
+        "From the year before.";
+    pub LONG = "us.sched_d.15", "Net long-term gain or loss", "IRC §1222(7), (8)",
+        "Lines 8b to 14.";
+    COMBINED = "us.sched_d.16", "Gains and losses together", "IRC §1222(9), (10)",
+        "Lines 7 and 15.";
+    RATE_28 = "us.sched_d.18", "28 % rate gain", "IRC §1(h)(4)",
+        "Collectibles, less a short-term loss and a long-term loss carried here.";
+    SECTION_1250 = "us.sched_d.19", "Unrecaptured section 1250 gain", "IRC §1(h)(6)",
+        "Depreciation taxed at 25 %, less what losses took beyond the 28 % rate gain.";
+    pub L7 = "us.7", "Capital gain or loss", "IRC §§1211(b), 1222",
+        "Line 16 of Schedule D; a loss only up to the limit of the year.";
+    pub CARRY_SHORT = "us.carryover.short", "Short-term loss carried on", "IRC §1212(b)(1)(A)",
+        "What of a short-term loss this year does not use, Capital Loss Carryover Worksheet line 8.";
+    pub CARRY_LONG = "us.carryover.long", "Long-term loss carried on", "IRC §1212(b)(1)(B)",
+        "What of a long-term loss this year does not use, Capital Loss Carryover Worksheet line 13.";
+}
+
+limits! {
+    LOSS = "us.limit.capital_loss" on L7, "Capital loss", "over the limit of the year, carried on",
+        "IRC §1211(b)";
+}
+
+open_points! {
+    DIED = look "K-064", "IRC §1212(b); Rev. Rul. 74-175",
+        "A loss that one spouse had dies with that spouse: look at whose it was.";
+}
+
+/// The box of Form 8949, by term and by what the broker reported; those for digital assets stand on the same rows.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[allow(missing_docs)]
+pub enum SaleBox {
+    A,
+    B,
+    C,
+    D,
+    E,
+    F,
+}
+
+/// A row of Schedule D with its columns.
+struct RowOf {
+    of: SaleBox,
+    columns: [LineId; 3],
+    gain: LineId,
+}
+
+const SHORT_ROWS: [RowOf; 3] = [
+    RowOf { of: SaleBox::A, columns: [D1B, E1B, G1B], gain: H1B },
+    RowOf { of: SaleBox::B, columns: [D2, E2, G2], gain: H2 },
+    RowOf { of: SaleBox::C, columns: [D3, E3, G3], gain: H3 },
+];
+
+const LONG_ROWS: [RowOf; 3] = [
+    RowOf { of: SaleBox::D, columns: [D8B, E8B, G8B], gain: H8B },
+    RowOf { of: SaleBox::E, columns: [D9, E9, G9], gain: H9 },
+    RowOf { of: SaleBox::F, columns: [D10, E10, G10], gain: H10 },
+];
+
+/// One amount of a sale: proceeds, cost or adjustment, by the place of its column.
+#[derive(Debug, Clone)]
+pub struct Sold {
+    into: SaleBox,
+    column: usize,
+    /// Cost stands as an amount above zero.
+    item: Item,
+}
+
+/// The place of the cost among the columns.
+const COST: usize = 1;
+
+/// What its papers bring.
+pub mod brings {
+    use super::Sold;
+    use hembo_core::brought::Brought;
+
+    /// Sales of Form 8949, amount by amount.
+    pub static SALES: Brought<Sold> = Brought::new();
+
+    /// Gains of sales, without losses: gross income (§61(a)(3)).
+    pub static GROSS: Brought = Brought::new();
+
+    /// Capital gain distributions.
+    pub static DISTRIBUTIONS: Brought = Brought::new();
+
+    /// Unrecaptured section 1250 gain.
+    pub static SECTION_1250: Brought = Brought::new();
+
+    /// Long-term gains and losses of collectibles.
+    pub static COLLECTIBLES: Brought = Brought::new();
+
+    /// Short-term loss of earlier years.
+    pub static CARRIED_SHORT: Brought = Brought::new();
+
+    /// Long-term loss of earlier years.
+    pub static CARRIED_LONG: Brought = Brought::new();
+}
+
+const CARRIED: PaperKind = PaperKind {
+    id: "Losses carried",
+    name: "Capital losses of earlier years",
+    words: "capital loss carryover schedule d",
+    title: "From",
+    shared: true,
+    headline: "long",
+    boxes: &[
+        Field::amount("short", "6", "Short-term loss carried")
+            .help("Capital Loss Carryover Worksheet of last year, line 8."),
+        Field::amount("long", "14", "Long-term loss carried").help("The same worksheet, line 13."),
+    ],
+    columns: &[],
+    back: Back::Nothing,
+    years: Years::ALL,
+};
+
+/// Gives a sale to the owners: proceeds, cost and adjustment, each with its box or column.
+pub fn sale(paper: &mut Bringing<'_>, into: SaleBox, row: Option<usize>, parts: [(&'static str, Money); 3]) {
+    let [(_, proceeds), (_, cost), (_, adjusted)] = parts;
+    for (column, (field, amount)) in parts.into_iter().enumerate() {
+        paper.put_as(field, row, amount, &brings::SALES, |item| Sold { into, column, item });
+    }
+    paper.put(parts[0].0, row, settled::or_zero(proceeds - cost + adjusted), &brings::GROSS);
+}
+
+/// Gives losses of earlier years to the owners.
+pub fn read(paper: &mut Bringing<'_>) {
+    paper.give("short", &brings::CARRIED_SHORT);
+    paper.give("long", &brings::CARRIED_LONG);
+}
+
+/// What Schedule D comes to.
+#[derive(Debug, Clone, Copy, Default)]
+pub struct Gains {
+    /// Form 1040 line 7, with a loss below zero.
+    pub line_7: Money,
+    /// Schedule D line 7.
+    pub short: Money,
+    /// Schedule D line 15.
+    pub long: Money,
+    /// What is taxed at the rates for capital gains: the smaller of lines 15 and 16, zero where either is a loss.
+    pub net: Money,
+    /// Line 18.
+    pub rate_28: Money,
+    /// Line 19.
+    pub section_1250: Money,
+    /// Gains and distributions, without losses.
+    pub gross: Money,
+}
+
+/// Whether papers bring anything to Schedule D.
+fn anything(own: &Records) -> bool {
+    let kinds = [&brings::DISTRIBUTIONS, &brings::CARRIED_SHORT, &brings::CARRIED_LONG];
+    own.has(&brings::SALES) || kinds.into_iter().any(|kind| own.has(kind))
+}
+
+/// Lines 1b to 21 of Schedule D, and Form 1040 line 7.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Gains {
+    if !on.owns().any(|(_, own)| anything(own)) {
+        trail.line(L7, on.scope, Money::ZERO, |_| {});
+        return Gains::default();
+    }
+    let short = net(on, trail, SHORT, &SHORT_ROWS, Money::ZERO, (CARRIED_SHORT, &brings::CARRIED_SHORT));
+    let distributed = on.gather(trail, DISTRIBUTED, &brings::DISTRIBUTIONS);
+    let long = net(on, trail, LONG, &LONG_ROWS, distributed, (CARRIED_LONG, &brings::CARRIED_LONG));
+    let together = trail.line(COMBINED, on.scope, short + long, |i| {
+        i.line(SHORT, on.scope, short).line(LONG, on.scope, long);
+    });
+    let lesser = limit::lesser(trail, long, together);
+    let taxed = limit::or_zero(trail, lesser);
+    let (rate_28, section_1250) = layers(on, trail, short, taxed);
+    each(on, trail);
+    let line_7 = if together.is_negative() {
+        -limit::cap(
+            trail,
+            LOSS.at(on.scope),
+            -together,
+            *on.facts.figures.capital_gains.loss.of(on.unit.status),
+        )
+    } else {
+        together
+    };
+    trail.line(L7, on.scope, line_7, |i| {
+        i.line(COMBINED, on.scope, together);
+    });
+    let gross = on.owns().map(|(_, own)| gross(own)).sum::<Money>().to_whole();
+    Gains { line_7, short, long, net: taxed, rate_28, section_1250, gross }
+}
+
+/// The rows of a term, with gain distributions, less what is carried here.
+fn net(
+    on: On<'_>,
+    trail: &mut impl Trail,
+    id: LineId,
+    rows: &[RowOf; 3],
+    distributed: Money,
+    (line, carried): (LineId, &'static Brought),
+) -> Money {
+    let gains = rows.each_ref().map(|row| of_row(on, trail, row));
+    let carried = on.gather(trail, line, carried);
+    let total = gains.iter().copied().sum::<Money>() + distributed - carried;
+    trail.line(id, on.scope, total, |i| {
+        for (row, gain) in rows.iter().zip(gains).filter(|(_, gain)| !gain.is_zero()) {
+            i.line(row.gain, on.scope, gain);
+        }
+        if !distributed.is_zero() {
+            i.line(DISTRIBUTED, on.scope, distributed);
+        }
+        if !carried.is_zero() {
+            i.line(line, on.scope, carried);
+        }
+    })
+}
+
+/// Proceeds less cost, with adjustments: each column added up with cents and rounded once.
+fn of_row(on: On<'_>, trail: &mut impl Trail, row: &RowOf) -> Money {
+    let sold = || on.owns().flat_map(|(_, own)| own.of(&brings::SALES)).filter(|sold| sold.into == row.of);
+    if sold().next().is_none() {
+        return Money::ZERO;
+    }
+    let mut amounts = [Money::ZERO; 3];
+    for (column, (amount, id)) in amounts.iter_mut().zip(row.columns).enumerate() {
+        let items = || sold().filter(|sold| sold.column == column).map(|sold| &sold.item);
+        *amount = trail.line(id, on.scope, sum(items()).to_whole(), |i| {
+            i.items(items());
+        });
+    }
+    let [proceeds, cost, adjusted] = amounts;
+    trail.line(row.gain, on.scope, proceeds - cost + adjusted, |i| {
+        for (id, amount) in row.columns.into_iter().zip(amounts) {
+            i.line(id, on.scope, amount);
+        }
+    })
+}
+
+/// The layers of the net gain that are taxed at 28 % and at 25 %: the 28% Rate Gain and the Unrecaptured Section 1250 Gain
+/// Worksheets. Losses take from the first, then from the second.
+fn layers(on: On<'_>, trail: &mut impl Trail, short: Money, taxed: Money) -> (Money, Money) {
+    let all = |kind| sum(on.items(kind)).to_whole();
+    let (collectibles, depreciation) = (all(&brings::COLLECTIBLES), all(&brings::SECTION_1250));
+    if taxed.is_zero() || (collectibles.is_zero() && depreciation.is_zero()) {
+        return (Money::ZERO, Money::ZERO);
+    }
+    let lost = limit::lesser(trail, short, Money::ZERO) - all(&brings::CARRIED_LONG);
+    let left = collectibles + lost;
+    let rate_28 = limit::or_zero(trail, left);
+    trail.line(RATE_28, on.scope, rate_28, |i| {
+        i.items(on.items(&brings::COLLECTIBLES)).figure("Losses that take from it", lost);
+    });
+    let beyond = limit::lesser(trail, left, Money::ZERO);
+    let section_1250 = limit::or_zero(trail, depreciation + beyond);
+    trail.line(SECTION_1250, on.scope, section_1250, |i| {
+        i.items(on.items(&brings::SECTION_1250)).figure("Losses that take from it", beyond);
+    });
+    (rate_28, section_1250)
+}
+
+/// What each spouse brings to the gains of a joint return.
+fn each(on: On<'_>, trail: &mut impl Trail) {
+    if on.unit.people.len() == 1 {
+        return;
+    }
+    for (person, own) in on.owns().filter(|(_, own)| anything(own)) {
+        trail.line(L7, Scope::Person(person), of_person(own), |i| {
+            let minus = |item: &Item| Item { amount: -item.amount, ..*item };
+            let cost = |sold: &Sold| if sold.column == COST { minus(&sold.item) } else { sold.item };
+            let sold: Vec<Item> = own.of(&brings::SALES).iter().map(cost).collect();
+            let carried =
+                [&brings::CARRIED_SHORT, &brings::CARRIED_LONG].into_iter().flat_map(|kind| own.of(kind));
+            let carried: Vec<Item> = carried.map(minus).collect();
+            i.items(&sold).items(own.of(&brings::DISTRIBUTIONS)).items(&carried);
+        });
+    }
+}
+
+/// A person's gains and distributions, without losses (§61(a)(3)).
+pub fn gross(own: &Records) -> Money {
+    sum(own.of(&brings::GROSS)) + sum(own.of(&brings::DISTRIBUTIONS))
+}
+
+/// A person's gains less losses, those of earlier years too, before any limit.
+pub fn of_person(own: &Records) -> Money {
+    let signed = |sold: &Sold| if sold.column == COST { -sold.item.amount } else { sold.item.amount };
+    let sold: Money = own.of(&brings::SALES).iter().map(signed).sum();
+    let carried = sum(own.of(&brings::CARRIED_SHORT)) + sum(own.of(&brings::CARRIED_LONG));
+    sold + sum(own.of(&brings::DISTRIBUTIONS)) - carried
+}
+
+/// What of the losses is carried to the next year: the Capital Loss Carryover Worksheet on this year's figures. `income` is
+/// adjusted gross income less all deductions, below zero too.
+pub fn carry(on: On<'_>, trail: &mut impl Trail, gains: Gains, income: Money) {
+    if !gains.line_7.is_negative() {
+        return;
+    }
+    let allowed = -gains.line_7;
+    let counted = limit::or_zero(trail, income + allowed);
+    let used = limit::lesser(trail, counted, allowed);
+    let lost = |amount: Money| settled::or_zero(-amount);
+    let short = limit::or_zero(trail, lost(gains.short) - used - settled::or_zero(gains.long));
+    let left = limit::or_zero(trail, used - lost(gains.short));
+    let long = limit::or_zero(trail, lost(gains.long) - left - settled::or_zero(gains.short));
+    for (line, from, amount, carried) in
+        [(CARRY_SHORT, SHORT, gains.short, short), (CARRY_LONG, LONG, gains.long, long)]
+    {
+        trail.line(line, on.scope, carried, |i| {
+            i.line(from, on.scope, amount).line(L7, on.scope, gains.line_7).figure("Used this year", used);
+        });
+    }
+}
+
+/// Schedule D: sales, losses carried, or a layer of its own; distributions alone go to Form 1040.
+pub fn schedule_d(filed: Filed<'_>) -> Required {
+    let kinds = [&brings::CARRIED_SHORT, &brings::CARRIED_LONG, &brings::SECTION_1250, &brings::COLLECTIBLES];
+    let needed = |own: &Records| own.has(&brings::SALES) || kinds.into_iter().any(|kind| own.has(kind));
+    let any = filed.on.owns().any(|(_, own)| needed(own));
+    let why = if filed.has(DISTRIBUTED) { "distributions go to Form 1040" } else { "nothing sold" };
+    Required::if_so(any, why)
+}
+
+/// Form 8949: sales.
+pub fn form_8949(filed: Filed<'_>) -> Required {
+    Required::if_so(filed.on.owns().any(|(_, own)| own.has(&brings::SALES)), "nothing sold")
+}
+
+/// The worksheet of the losses carried on.
+pub fn worksheet(filed: Filed<'_>) -> Required {
+    Required::if_so(filed.has(CARRY_SHORT) || filed.has(CARRY_LONG), "no loss carried on")
+}
+
+/// A loss carried here that two own, one of whom died before the year.
+pub fn points(points: &mut Points<'_>) {
+    for paper in points.papers(CARRIED.id) {
+        let widowed = points.facts.people.iter().any(|p| p.spouse_died.is_some());
+        if widowed {
+            let place = Place::paper(&paper.id, "long");
+            points.raise(&DIED, place, "Of losses of a joint return only the survivor's own are carried on.");
+        }
+    }
+}
