@@ -3,6 +3,7 @@
 
 use crate::{
     bringing::Bringing,
+    home_sale,
     points::Points,
     unit::{Filed, On},
 };
@@ -233,7 +234,9 @@ pub struct Gains {
 /// Whether papers bring anything to Schedule D.
 fn anything(own: &Records) -> bool {
     let kinds = [&brings::DISTRIBUTIONS, &brings::CARRIED_SHORT, &brings::CARRIED_LONG];
-    own.has(&brings::SALES) || kinds.into_iter().any(|kind| own.has(kind))
+    own.has(&brings::SALES)
+        || own.has(&home_sale::brings::HOMES)
+        || kinds.into_iter().any(|kind| own.has(kind))
 }
 
 /// Lines 1b to 21 of Schedule D, and Form 1040 line 7.
@@ -242,15 +245,18 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Gains {
         trail.line(L7, on.scope, Money::ZERO, |_| {});
         return Gains::default();
     }
-    let short = net(on, trail, SHORT, &SHORT_ROWS, Money::ZERO, (CARRIED_SHORT, &brings::CARRIED_SHORT));
+    let home = home_sale::reckon(on, trail);
+    let carried = (CARRIED_SHORT, &brings::CARRIED_SHORT);
+    let short = net(on, trail, SHORT, &SHORT_ROWS, &[(home_sale::TAXED, home.short)], carried);
     let distributed = on.gather(trail, DISTRIBUTED, &brings::DISTRIBUTIONS);
-    let long = net(on, trail, LONG, &LONG_ROWS, distributed, (CARRIED_LONG, &brings::CARRIED_LONG));
+    let more = [(home_sale::TAXED, home.long), (DISTRIBUTED, distributed)];
+    let long = net(on, trail, LONG, &LONG_ROWS, &more, (CARRIED_LONG, &brings::CARRIED_LONG));
     let together = trail.line(COMBINED, on.scope, short + long, |i| {
         i.line(SHORT, on.scope, short).line(LONG, on.scope, long);
     });
     let lesser = limit::lesser(trail, long, together);
     let taxed = limit::or_zero(trail, lesser);
-    let (rate_28, section_1250) = layers(on, trail, short, taxed);
+    let (rate_28, section_1250) = layers(on, trail, short, taxed, home.section_1250);
     each(on, trail);
     let line_7 = if together.is_negative() {
         -limit::cap(
@@ -265,31 +271,28 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Gains {
     trail.line(L7, on.scope, line_7, |i| {
         i.line(COMBINED, on.scope, together);
     });
-    let gross = on.owns().map(|(_, own)| gross(own)).sum::<Money>().to_whole();
+    let gross = on.owns().map(|(_, own)| gross(own)).sum::<Money>().to_whole() + home.short + home.long;
     Gains { line_7, short, long, net: taxed, rate_28, section_1250, gross }
 }
 
-/// The rows of a term, with gain distributions, less what is carried here.
+/// The rows of a term with what else belongs to it, less what is carried here.
 fn net(
     on: On<'_>,
     trail: &mut impl Trail,
     id: LineId,
     rows: &[RowOf; 3],
-    distributed: Money,
+    more: &[(LineId, Money)],
     (line, carried): (LineId, &'static Brought),
 ) -> Money {
     let gains = rows.each_ref().map(|row| of_row(on, trail, row));
     let carried = on.gather(trail, line, carried);
-    let total = gains.iter().copied().sum::<Money>() + distributed - carried;
+    let added: Money = more.iter().map(|(_, amount)| *amount).sum();
+    let total = gains.iter().copied().sum::<Money>() + added - carried;
     trail.line(id, on.scope, total, |i| {
-        for (row, gain) in rows.iter().zip(gains).filter(|(_, gain)| !gain.is_zero()) {
-            i.line(row.gain, on.scope, gain);
-        }
-        if !distributed.is_zero() {
-            i.line(DISTRIBUTED, on.scope, distributed);
-        }
-        if !carried.is_zero() {
-            i.line(line, on.scope, carried);
+        let rows = rows.iter().map(|row| row.gain).zip(gains);
+        let parts = rows.chain(more.iter().copied()).chain([(line, carried)]);
+        for (line, amount) in parts.filter(|(_, amount)| !amount.is_zero()) {
+            i.line(line, on.scope, amount);
         }
     })
 }
@@ -317,9 +320,9 @@ fn of_row(on: On<'_>, trail: &mut impl Trail, row: &RowOf) -> Money {
 
 /// The layers of the net gain that are taxed at 28 % and at 25 %: the 28% Rate Gain and the Unrecaptured Section 1250 Gain
 /// Worksheets. Losses take from the first, then from the second.
-fn layers(on: On<'_>, trail: &mut impl Trail, short: Money, taxed: Money) -> (Money, Money) {
+fn layers(on: On<'_>, trail: &mut impl Trail, short: Money, taxed: Money, home: Money) -> (Money, Money) {
     let all = |kind| sum(on.items(kind)).to_whole();
-    let (collectibles, depreciation) = (all(&brings::COLLECTIBLES), all(&brings::SECTION_1250));
+    let (collectibles, depreciation) = (all(&brings::COLLECTIBLES), all(&brings::SECTION_1250) + home);
     if taxed.is_zero() || (collectibles.is_zero() && depreciation.is_zero()) {
         return (Money::ZERO, Money::ZERO);
     }
@@ -333,6 +336,9 @@ fn layers(on: On<'_>, trail: &mut impl Trail, short: Money, taxed: Money) -> (Mo
     let section_1250 = limit::or_zero(trail, depreciation + beyond);
     trail.line(SECTION_1250, on.scope, section_1250, |i| {
         i.items(on.items(&brings::SECTION_1250)).figure("Losses that take from it", beyond);
+        if !home.is_zero() {
+            i.figure("Depreciation of the home", home);
+        }
     });
     (rate_28, section_1250)
 }
@@ -351,6 +357,7 @@ fn each(on: On<'_>, trail: &mut impl Trail) {
                 [&brings::CARRIED_SHORT, &brings::CARRIED_LONG].into_iter().flat_map(|kind| own.of(kind));
             let carried: Vec<Item> = carried.map(minus).collect();
             i.items(&sold).items(own.of(&brings::DISTRIBUTIONS)).items(&carried);
+            i.items(home_sale::items(own));
         });
     }
 }
@@ -365,7 +372,7 @@ pub fn of_person(own: &Records) -> Money {
     let signed = |sold: &Sold| if sold.column == COST { -sold.item.amount } else { sold.item.amount };
     let sold: Money = own.of(&brings::SALES).iter().map(signed).sum();
     let carried = sum(own.of(&brings::CARRIED_SHORT)) + sum(own.of(&brings::CARRIED_LONG));
-    sold + sum(own.of(&brings::DISTRIBUTIONS)) - carried
+    sold + sum(own.of(&brings::DISTRIBUTIONS)) + sum(home_sale::items(own)) - carried
 }
 
 /// What of the losses is carried to the next year: the Capital Loss Carryover Worksheet on this year's figures. `income` is
@@ -393,7 +400,8 @@ pub fn carry(on: On<'_>, trail: &mut impl Trail, gains: Gains, income: Money) {
 /// Schedule D: sales, losses carried, or a layer of its own; distributions alone go to Form 1040.
 pub fn schedule_d(filed: Filed<'_>) -> Required {
     let kinds = [&brings::CARRIED_SHORT, &brings::CARRIED_LONG, &brings::SECTION_1250, &brings::COLLECTIBLES];
-    let needed = |own: &Records| own.has(&brings::SALES) || kinds.into_iter().any(|kind| own.has(kind));
+    let sold = |own: &Records| own.has(&brings::SALES) || own.has(&home_sale::brings::HOMES);
+    let needed = |own: &Records| sold(own) || kinds.into_iter().any(|kind| own.has(kind));
     let any = filed.on.owns().any(|(_, own)| needed(own));
     let why = if filed.has(DISTRIBUTED) { "distributions go to Form 1040" } else { "nothing sold" };
     Required::if_so(any, why)

@@ -35,6 +35,7 @@ pub struct Figures {
     pub underpayment: Cited<Underpayment>,
     pub interest: Cited<Interest>,
     pub capital_gains: Cited<CapitalGains>,
+    pub home_sale: Cited<HomeSale>,
     pub business_income: Cited<BusinessIncome>,
     pub foreign_tax: Cited<ForeignTax>,
     pub kiddie: Cited<Kiddie>,
@@ -152,6 +153,8 @@ tables! {
         zero_up_to: ByStatus, middle_up_to: ByStatus, layers_ordinary_up_to: ByStatus, middle_rate: Rate, top_rate: Rate,
         section_1250_rate: Rate, collectibles_rate: Rate, loss: ByStatus,
     }
+    /// §121: the amount for each filer, after so many months of owning and using; a sale up to so many months is short-term.
+    HomeSale { each: Money, months: i64, short_up_to: i64 }
     /// §199A.
     BusinessIncome { rate: Rate }
     /// §904.

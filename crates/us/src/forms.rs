@@ -2,7 +2,8 @@
 
 use crate::{
     additional_deductions, additional_taxes, business_deduction, capital_gains, child_credit,
-    earned_income_credit, foreign_tax, gains_tax, income, minimum_tax, payments, schedule_a, unit::Filed,
+    earned_income_credit, foreign_tax, gains_tax, home_sale, income, minimum_tax, payments, schedule_a,
+    unit::Filed,
 };
 use hembo_core::forms::{Forms, Required};
 use std::sync::LazyLock;
@@ -28,6 +29,7 @@ pub static RULES: &[(&str, Rule)] = &[
     ("6251", minimum_tax::form_6251),
     ("8959", additional_taxes::form_8959),
     ("8960", additional_taxes::form_8960),
+    ("home-sale", home_sale::worksheet),
     ("gains-tax", gains_tax::worksheet),
     ("loss-carryover", capital_gains::worksheet),
     ("loan-limit", schedule_a::home_loan::worksheet),

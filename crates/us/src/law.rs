@@ -3,9 +3,9 @@
 use crate::{
     additional_deductions, additional_taxes, bringing::Bringing, business_deduction, capital_gains,
     child_credit, claims, credits, deduction, dependents, earned_income_credit, educators, every_paper,
-    excess_deferrals, facts::Facts, foreign_tax, gains_tax, income, kiddie, minimum_tax, multiple_support,
-    not_computed, papers, payments, people, points::Points, release, saver, schedule_a, standard_deduction,
-    states, status, tax, taxable_income, tie_breaker, total_tax,
+    excess_deferrals, facts::Facts, foreign_tax, gains_tax, home_sale, income, kiddie, minimum_tax,
+    multiple_support, not_computed, papers, payments, people, points::Points, release, saver, schedule_a,
+    standard_deduction, states, status, tax, taxable_income, tie_breaker, total_tax,
 };
 use hembo_core::{
     choice::Open,
@@ -29,6 +29,7 @@ static LAW: &[Rule] = &[
     Rule::new(&papers::interest::PROVISION).reads(papers::interest::read).finds(papers::interest::points),
     Rule::new(&papers::dividends::PROVISION).reads(papers::dividends::read).finds(papers::dividends::points),
     Rule::new(&papers::sales::PROVISION).reads(papers::sales::read).finds(papers::sales::points),
+    Rule::new(&home_sale::PROVISION).reads(home_sale::read).finds(home_sale::points),
     Rule::new(&capital_gains::PROVISION).reads(capital_gains::read).finds(capital_gains::points),
     Rule::new(&excess_deferrals::PROVISION).finds(excess_deferrals::points),
     Rule::new(&educators::PROVISION).reads(educators::read),

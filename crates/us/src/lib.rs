@@ -27,6 +27,7 @@ pub mod foreign_tax;
 pub mod form_1040;
 pub mod forms;
 pub mod gains_tax;
+pub mod home_sale;
 pub mod id_number;
 pub mod income;
 pub mod intake;

@@ -21,10 +21,10 @@ pub const NOT_COMPUTED: [NotComputed; 10] = [
     ),
     NotComputed::new(
         "sales",
-        "Sold a home, business property, an option at work, or in instalments",
-        "By anyone in the household, at a gain or a loss. Securities and digital assets have a paper of their own.",
+        "Sold business property, an option at work, or in instalments",
+        "By anyone in the household, at a gain or a loss. Securities, digital assets and the main home have papers of their own.",
         "Such a sale is",
-        "IRC §§121, 453, 1001, 1231",
+        "IRC §§453, 1001, 1231",
     ),
     NotComputed::new(
         "retirement_savings",
