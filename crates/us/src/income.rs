@@ -45,7 +45,7 @@ lines! {
     EXEMPT_INTEREST = "us.2a", "Tax-exempt interest", "IRC §103",
         "Box 8 of every Form 1099-INT less the premium in box 13, and box 12 of every Form 1099-DIV.";
     pub INTEREST = "us.2b", "Taxable interest", "IRC §61(a)(4)",
-        "Boxes 1, 3 and 10 of every Form 1099-INT, less the premiums in boxes 11 and 12; market discount of what was sold.";
+        "Forms 1099-INT and 1099-OID, less premiums and what belongs to others; discount of notes and bonds that were sold.";
     pub QUALIFIED = "us.3a", "Qualified dividends", "IRC §1(h)(11)",
         "Box 1b of every Form 1099-DIV.";
     pub DIVIDENDS = "us.3b", "Dividends", "IRC §§61(a)(7), 301",
@@ -55,7 +55,7 @@ lines! {
     pub TOTAL = "us.9", "Total income", "IRC §61",
         "Wages, other earned income, interest, dividends and gains.";
     pub PENALTY = "us.penalty", "Early withdrawal penalty", "IRC §62(a)(9)",
-        "Box 2 of every Form 1099-INT, in full.";
+        "Box 2 of every Form 1099-INT and box 3 of every Form 1099-OID, in full.";
     ADJUSTMENTS = "us.10", "Adjustments", "IRC §62",
         "Schedule 1, Part II: educator expenses and the early withdrawal penalty.";
     pub AGI = "us.agi", "Adjusted gross income", "IRC §62",

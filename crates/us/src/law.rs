@@ -27,6 +27,10 @@ static LAW: &[Rule] = &[
     Rule::new(&states::PROVISION).finds(states::points),
     Rule::new(&papers::w2::PROVISION).reads(papers::w2::read).finds(papers::w2::points),
     Rule::new(&papers::interest::PROVISION).reads(papers::interest::read).finds(papers::interest::points),
+    Rule::new(&papers::original_discount::PROVISION).reads(papers::original_discount::read),
+    Rule::new(&papers::discount_note::PROVISION)
+        .reads(papers::discount_note::read)
+        .finds(papers::discount_note::points),
     Rule::new(&papers::dividends::PROVISION).reads(papers::dividends::read).finds(papers::dividends::points),
     Rule::new(&papers::sales::PROVISION).reads(papers::sales::read).finds(papers::sales::points),
     Rule::new(&home_sale::PROVISION).reads(home_sale::read).finds(home_sale::points),

@@ -64,6 +64,9 @@ const INTEREST: PaperKind = PaperKind {
         Field::amount("11", "11", "Bond premium"),
         Field::amount("12", "12", "Premium on Treasury"),
         Field::amount("13", "13", "Premium on tax-exempt"),
+        Field::amount("accrued", "", "Accrued interest paid to a seller")
+            .help("When a bond was bought between coupon days; lowers box 1."),
+        Field::amount("nominee", "", "Belongs to someone else").help("As nominee; lowers box 1."),
         Field::text("14", "14", "Bond CUSIP number", 20),
         Field::choice("15", "15", "State", STATES),
         Field::text("16", "16", "State identification", 30),
@@ -84,6 +87,10 @@ pub fn read(paper: &mut Bringing<'_>) {
     for field in ["1", "3", "10"] {
         paper.give(field, &brings::INTEREST);
     }
+    let others = settled::lesser(box_of("accrued") + box_of("nominee"), box_of("1") + box_of("3"));
+    let accrued = settled::lesser(box_of("accrued"), others);
+    paper.put("accrued", None, -accrued, &brings::INTEREST);
+    paper.put("nominee", None, accrued - others, &brings::INTEREST);
     paper.put("11", None, -premium, &brings::INTEREST);
     paper.put("12", None, -treasury, &brings::INTEREST);
     paper.give("2", &brings::PENALTY);

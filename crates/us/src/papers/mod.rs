@@ -1,6 +1,8 @@
 //! Papers that several provisions read.
 
+pub mod discount_note;
 pub mod dividends;
 pub mod interest;
+pub mod original_discount;
 pub mod sales;
 pub mod w2;
