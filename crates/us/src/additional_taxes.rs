@@ -3,11 +3,12 @@
 //! limits.
 
 use crate::{
-    capital_gains,
+    capital_gains, early_distributions, health_savings,
     income::{self, Income},
     minimum_tax::MINIMUM_TAX,
     papers::w2,
     points::Points,
+    schedule_1,
     unit::{Filed, On},
 };
 use hembo_core::{
@@ -33,7 +34,7 @@ lines! {
     EXCISE = "us.sched_2.17k", "Excise tax on a parachute payment", "IRC §4999",
         "Box 12 code K.";
     pub L23 = "us.23", "Other taxes", "Schedule 2, line 21",
-        "Additional Medicare, net investment income, payroll tax not collected, and excise tax.";
+        "Early distributions, Additional Medicare, net investment income, payroll tax not collected, and the rest of Schedule 2, Part II.";
 }
 
 open_points! {
@@ -47,14 +48,19 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
     let investment = investment(on, trail, income);
     let uncollected = on.gather(trail, UNCOLLECTED, &w2::brings::UNCOLLECTED);
     let excise = on.gather(trail, EXCISE, &w2::brings::EXCISE);
-    trail.line(L23, on.scope, medicare + investment + uncollected + excise, |i| {
-        i.line(MEDICARE, on.scope, medicare).line(INVESTMENT, on.scope, investment).line(
-            UNCOLLECTED,
-            on.scope,
-            uncollected,
-        );
-        if !excise.is_zero() {
-            i.line(EXCISE, on.scope, excise);
+    let early = early_distributions::reckon(on, trail);
+    let accounts = health_savings::penalty(on, trail);
+    let parts = [
+        (early_distributions::TAX, early),
+        (MEDICARE, medicare),
+        (INVESTMENT, investment),
+        (UNCOLLECTED, uncollected),
+        (health_savings::PENALTY, accounts),
+        (EXCISE, excise),
+    ];
+    trail.line(L23, on.scope, parts.iter().map(|(_, amount)| *amount).sum(), |i| {
+        for (line, amount) in parts.into_iter().filter(|(_, amount)| !amount.is_zero()) {
+            i.line(line, on.scope, amount);
         }
     })
 }
@@ -87,7 +93,10 @@ fn investment(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
         i.line(income::INTEREST, on.scope, income.interest)
             .line(income::DIVIDENDS, on.scope, income.dividends)
             .line(capital_gains::L7, on.scope, income.gains.line_7)
-            .line(income::PENALTY, on.scope, income.penalty);
+            .line(schedule_1::PENALTY, on.scope, income.penalty);
+        if !income.annuities.is_zero() {
+            i.figure("Nonqualified annuities", income.annuities);
+        }
     });
     let from = *figures.from.of(on.unit.status);
     let above = limit::or_zero(trail, income.agi - from);

@@ -10,12 +10,28 @@ use hembo_core::{
 use hembo_money::Money;
 use std::any::Any;
 
+/// A medical receipt.
+#[derive(Debug, Clone)]
+#[allow(missing_docs)]
+pub struct MedicalItem {
+    pub item: Item,
+    pub patient: usize,
+    pub long_term_care: bool,
+}
+
 /// What papers of several provisions bring.
 pub mod brings {
+    use super::MedicalItem;
     use hembo_core::brought::Brought;
+
+    /// Medical bills and premiums paid by this person.
+    pub static MEDICAL: Brought<MedicalItem> = Brought::new();
 
     /// 1099 box 4.
     pub static WITHHELD: Brought = Brought::new();
+
+    /// Tax withheld on other forms than W-2 and 1099: line 25c.
+    pub static WITHHELD_OTHER: Brought = Brought::new();
 
     /// Foreign income tax on interest and dividends.
     pub static FOREIGN_TAX: Brought = Brought::new();

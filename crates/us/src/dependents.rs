@@ -8,7 +8,7 @@ use crate::{
     },
     tie_breaker,
     unit::{Dependent, Household, Unit},
-    who_files::{self, gross_income},
+    who_files,
 };
 use hembo_core::{
     field::{Choice, Field},
@@ -333,7 +333,8 @@ fn qualifying_relative(
         }
         Some(_) => {}
     }
-    if income == Income::Tested && gross_income(facts, person) >= facts.figures.dependents.gross_income_below
+    if income == Income::Tested
+        && facts.people[person].gross_income >= facts.figures.dependents.gross_income_below
     {
         return Err("gross income is not below the limit");
     }

@@ -20,6 +20,8 @@ pub struct Facts {
     pub marital: Marital,
     /// The two filers, or the spouses, lived apart from July to December.
     pub apart: Option<bool>,
+    /// They lived apart all year.
+    pub apart_all_year: Option<bool>,
     /// A spouse outside this household itemizes.
     pub spouse_itemizes: bool,
     /// A financial account abroad; none where it was not said.
@@ -76,6 +78,10 @@ pub struct PersonFacts {
     pub residency: Residency,
     pub work_ssn: bool,
     pub other_gross_income: Money,
+    /// Gross income (§61), of papers and of what was said: benefits as far as they are taxed, gains without losses.
+    pub gross_income: Money,
+    /// Adjusted gross income on a return of one's own.
+    pub agi_alone: Money,
     pub claimable: bool,
     /// In a parent's custody over half the year; none where it was not said.
     pub in_custody: Option<bool>,

@@ -36,6 +36,15 @@ pub struct Figures {
     pub interest: Cited<Interest>,
     pub capital_gains: Cited<CapitalGains>,
     pub home_sale: Cited<HomeSale>,
+    pub early_distribution: Cited<EarlyDistribution>,
+    pub charitable_distribution: Cited<CharitableDistribution>,
+    pub simplified_method: Cited<SimplifiedMethod>,
+    pub public_safety_officer: Cited<PublicSafetyOfficer>,
+    pub ira: Cited<Ira>,
+    pub benefits: Cited<Benefits>,
+    pub health_savings: Cited<HealthSavings>,
+    pub student_loan: Cited<StudentLoan>,
+    pub alimony: Cited<Alimony>,
     pub business_income: Cited<BusinessIncome>,
     pub foreign_tax: Cited<ForeignTax>,
     pub kiddie: Cited<Kiddie>,
@@ -83,6 +92,15 @@ impl<T> ByStatus<T> {
             Status::Separate => &self.separate,
         }
     }
+}
+
+/// A range of income in which something shrinks to nothing.
+#[derive(Debug, Clone, Copy, Deserialize)]
+#[serde(deny_unknown_fields)]
+#[allow(missing_docs)]
+pub struct Range {
+    pub from: Money,
+    pub width: Money,
 }
 
 tables! {
@@ -155,6 +173,31 @@ tables! {
     }
     /// §121: the amount for each filer, after so many months of owning and using; a sale up to so many months is short-term.
     HomeSale { each: Money, months: i64, short_up_to: i64 }
+    /// §72(t).
+    EarlyDistribution { rate: Rate, simple_rate: Rate, half_after_age: i32 }
+    /// §408(d)(8).
+    CharitableDistribution { most: Money, half_after_age: i32 }
+    /// §72(d)(1)(B): the number of payments by age at the start, for one life and for two.
+    SimplifiedMethod { one_life: Vec<Payments>, two_lives: Vec<Payments> }
+    /// A row of it.
+    Payments { up_to_age: i64, payments: i64 }
+    /// §402(l).
+    PublicSafetyOfficer { most: Money }
+    /// §§219, 408, 408A.
+    Ira {
+        most: Money, catch_up: Money, catch_up_from_age: i32, covered: ByStatus<Range>, spouse_covered: Range, roth: ByStatus<Range>,
+        step: Money, least: Money, ratio_places: u32, first_home: Money,
+    }
+    /// §86: base amounts, how much above them the half lasts, and the parts that are taxed.
+    Benefits { base: ByStatus, second_after: ByStatus, first_rate: Rate, second_rate: Rate }
+    /// §223.
+    HealthSavings {
+        own: Money, family: Money, catch_up: Money, catch_up_from_age: i32, penalty_rate: Rate, spared_from_age: i32,
+    }
+    /// §221.
+    StudentLoan { most: Money, range: ByStatus<Range>, ratio_places: u32 }
+    /// P.L. 115-97 §11051: instruments of that year and later.
+    Alimony { first_year_without: i32 }
     /// §199A.
     BusinessIncome { rate: Rate }
     /// §904.

@@ -4,7 +4,7 @@ use crate::{
     additional_deductions, additional_taxes, business_deduction, capital_gains, child_credit, credits,
     earned_income_credit, foreign_tax, gains_tax,
     income::{self, Income},
-    minimum_tax,
+    minimum_tax, other_income,
     papers::w2,
     payments, schedule_a, standard_deduction,
     taxable_income::{self, Deductions},
@@ -18,7 +18,7 @@ use hembo_money::Money;
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     let income = income::reckon(on, trail);
     let itemized = schedule_a::reckon(on, trail, income.agi);
-    let standard = standard_deduction::reckon(on, trail, income.wages);
+    let standard = standard_deduction::reckon(on, trail, income.wages + other_income::scholarships(on));
     let off = deductions(on, trail, &income, standard, itemized.total);
     let taxable = taxable_income::reckon(on, trail, income.agi, off);
     capital_gains::carry(on, trail, income.gains, income.agi - off.sum());
@@ -35,6 +35,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
         added_back,
         regular,
         worksheet,
+        refund: income.refund,
         foreign,
     };
     let minimum = minimum_tax::reckon(on, trail, from);

@@ -2,8 +2,9 @@
 
 use crate::{
     additional_deductions, additional_taxes, business_deduction, capital_gains, child_credit,
-    earned_income_credit, foreign_tax, gains_tax, home_sale, income, minimum_tax, payments, schedule_a,
-    unit::Filed,
+    early_distributions, earned_income_credit, foreign_tax, gains_tax, health_savings, home_sale, income,
+    ira_basis, ira_deduction, minimum_tax, payments, retirement, schedule_1, schedule_a, social_security,
+    student_loan, unit::Filed,
 };
 use hembo_core::forms::{Forms, Required};
 use std::sync::LazyLock;
@@ -14,7 +15,7 @@ type Rule = fn(Filed<'_>) -> Required;
 /// When each form is filed, by its id in `forms/YEAR.toml`.
 pub static RULES: &[(&str, Rule)] = &[
     ("1040", |_| Required::Yes),
-    ("schedule-1", income::schedule_1),
+    ("schedule-1", schedule_1::required),
     ("schedule-1-a", additional_deductions::schedule_1_a),
     ("schedule-2", additional_taxes::schedule_2),
     ("schedule-3", payments::schedule_3),
@@ -24,11 +25,18 @@ pub static RULES: &[(&str, Rule)] = &[
     ("8949", capital_gains::form_8949),
     ("1116", foreign_tax::form_1116),
     ("8995", business_deduction::form_8995),
+    ("5329", early_distributions::form_5329),
+    ("8606", ira_basis::form_8606),
+    ("8889", health_savings::form_8889),
     ("schedule-8812", child_credit::schedule_8812),
     ("schedule-eic", earned_income_credit::schedule_eic),
     ("6251", minimum_tax::form_6251),
     ("8959", additional_taxes::form_8959),
     ("8960", additional_taxes::form_8960),
+    ("benefits", social_security::worksheet),
+    ("distributions", retirement::worksheet),
+    ("ira-deduction", ira_deduction::worksheet),
+    ("student-loan", student_loan::worksheet),
     ("home-sale", home_sale::worksheet),
     ("gains-tax", gains_tax::worksheet),
     ("loss-carryover", capital_gains::worksheet),

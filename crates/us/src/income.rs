@@ -6,8 +6,10 @@ use crate::{
     excess_deferrals::{self, EXCESS},
     facts::{Facts, Marital},
     filing_status::Status,
+    government_payments, health_savings, ira_deduction, other_income,
     papers::{dividends, interest, w2},
     points::Points,
+    retirement, schedule_1, social_security, student_loan,
     unit::{Filed, On, Unit},
 };
 use hembo_core::{
@@ -19,7 +21,7 @@ use hembo_core::{
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
-    trail::{Scope, Silent, Trail},
+    trail::{Scope, Silent, Trail, Unseen},
 };
 use hembo_money::Money;
 
@@ -53,11 +55,7 @@ lines! {
     pub EARNED = "us.1z", "Wages and other earned income", "IRC §61(a)(1)",
         "Lines 1a to 1h.";
     pub TOTAL = "us.9", "Total income", "IRC §61",
-        "Wages, other earned income, interest, dividends and gains.";
-    pub PENALTY = "us.penalty", "Early withdrawal penalty", "IRC §62(a)(9)",
-        "Box 2 of every Form 1099-INT and box 3 of every Form 1099-OID, in full.";
-    ADJUSTMENTS = "us.10", "Adjustments", "IRC §62",
-        "Schedule 1, Part II: educator expenses and the early withdrawal penalty.";
+        "Wages and other earned income, interest, dividends, distributions, benefits, gains and additional income.";
     pub AGI = "us.agi", "Adjusted gross income", "IRC §62",
         "Total income less the adjustments.";
 }
@@ -85,8 +83,12 @@ pub struct Income {
     pub dividends: Money,
     /// Line 7 and Schedule D.
     pub gains: Gains,
+    /// Income of nonqualified annuities, within line 5b.
+    pub annuities: Money,
     /// Schedule 1 line 18.
     pub penalty: Money,
+    /// Schedule 1 line 1.
+    pub refund: Money,
     /// Line 11a.
     pub agi: Money,
     /// Gross income from all sources, losses not taken off.
@@ -94,88 +96,139 @@ pub struct Income {
 }
 
 impl Income {
-    /// Interest, dividends and gains less the early withdrawal penalty: what the net investment income tax and the tax on a
-    /// child's unearned income start from.
+    /// Interest, dividends, annuities and gains less the early withdrawal penalty: what the net investment income tax starts from.
     pub fn investment(&self) -> Money {
-        self.interest + self.dividends + self.gains.line_7 - self.penalty
+        self.interest + self.dividends + self.annuities + self.gains.line_7 - self.penalty
     }
 }
 
 /// Lines 1a to 11a.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
-    let paid = on.gather(trail, WAGES, &w2::brings::WAGES);
-    let excess = excess_deferrals::reckon(on, trail);
-    let wages = trail.line(EARNED, on.scope, paid + excess, |i| {
-        i.line(WAGES, on.scope, paid);
-        if !excess.is_zero() {
-            i.line(EXCESS, on.scope, excess);
-        }
-    });
+    let wages = wages(on, trail);
     let exempt_interest = on.gather(trail, EXEMPT_INTEREST, &interest::brings::EXEMPT_INTEREST);
     let interest = on.gather(trail, INTEREST, &interest::brings::INTEREST);
     let qualified = on.gather(trail, QUALIFIED, &dividends::brings::QUALIFIED);
     let dividends = on.gather(trail, DIVIDENDS, &dividends::brings::ORDINARY);
+    let (ira, pensions) = retirement::reckon(on, trail);
     let gains = capital_gains::reckon(on, trail);
-    let parts =
-        [(EARNED, wages), (INTEREST, interest), (DIVIDENDS, dividends), (capital_gains::L7, gains.line_7)];
-    let total = trail.line(TOTAL, on.scope, parts.iter().map(|(_, amount)| *amount).sum(), |i| {
+    let additional = schedule_1::income(on, trail);
+    let (additional, refund) = (additional.sum, additional.refund);
+    let first = schedule_1::adjustments(on, trail);
+    let income = wages + interest + dividends + ira + pensions + gains.line_7 + additional;
+    let from = social_security::From { income, exempt_interest, adjustments: first.sum() };
+    let (benefits, ira_deducted) = benefits_and_ira(on, trail, from);
+    let parts = [
+        (EARNED, wages),
+        (INTEREST, interest),
+        (DIVIDENDS, dividends),
+        (retirement::IRA, ira),
+        (retirement::PENSION, pensions),
+        (social_security::L6B, benefits),
+        (capital_gains::L7, gains.line_7),
+        (schedule_1::L8, additional),
+    ];
+    let total = trail.line(TOTAL, on.scope, income + benefits, |i| {
         for (line, amount) in parts {
             i.line(line, on.scope, amount);
         }
     });
-    let penalty = on.gather(trail, PENALTY, &interest::brings::PENALTY);
+    let student_loan = student_loan::reckon(on, trail, total - first.sum() - ira_deducted);
+    let last = [(ira_deduction::L20, ira_deducted), (student_loan::L21, student_loan)];
+    let adjustments = schedule_1::together(on, trail, first, last);
     if on.unit.people.len() > 1 {
         for &person in &on.unit.people {
             agi_of(on.facts, trail, person);
         }
     }
-    let educators = educators::reckon(on, trail);
-    let adjustments = trail.line(ADJUSTMENTS, on.scope, educators + penalty, |i| {
-        i.line(educators::L11, on.scope, educators).line(PENALTY, on.scope, penalty);
-    });
     let agi = trail.line(AGI, on.scope, total - adjustments, |i| {
-        i.line(TOTAL, on.scope, total).line(ADJUSTMENTS, on.scope, adjustments);
+        i.line(TOTAL, on.scope, total).line(schedule_1::ADJUSTMENTS, on.scope, adjustments);
     });
-    let gross = wages + interest + dividends + gains.gross;
-    Income { wages, exempt_interest, interest, qualified, dividends, gains, penalty, agi, gross }
+    let gross = total - gains.line_7 + gains.gross;
+    let (annuities, penalty) = (retirement::annuities(on), first.penalty);
+    Income {
+        wages,
+        exempt_interest,
+        interest,
+        qualified,
+        dividends,
+        annuities,
+        gains,
+        penalty,
+        refund,
+        agi,
+        gross,
+    }
 }
 
-/// Adjusted gross income of a filer on a return of one's own.
-pub fn agi_alone(facts: &Facts, person: usize) -> Money {
-    let married = facts.marital == Marital::Married;
+/// Lines 1a, 1h and 1z.
+fn wages(on: On<'_>, trail: &mut impl Trail) -> Money {
+    let paid = on.gather(trail, WAGES, &w2::brings::WAGES);
+    let excess = excess_deferrals::reckon(on, trail);
+    let distributed: Money = on.unit.people.iter().map(|&p| retirement::wages(on.facts, trail, p)).sum();
+    trail.line(EARNED, on.scope, paid + excess + distributed, |i| {
+        i.line(WAGES, on.scope, paid);
+        if !excess.is_zero() {
+            i.line(EXCESS, on.scope, excess);
+        }
+        for &person in on.unit.people.iter().filter(|_| !distributed.is_zero()) {
+            let amount = retirement::wages(on.facts, &mut Silent, person);
+            i.line(retirement::WAGES_OF, Scope::Person(person), amount);
+        }
+    })
+}
+
+/// The benefits that are taxed and the IRA deduction, each of which the other depends on (Pub. 590-A, Appendix B): the benefits as if
+/// there were no deduction, the deduction by the income that they make, and the benefits again with it.
+fn benefits_and_ira(on: On<'_>, trail: &mut impl Trail, from: social_security::From) -> (Money, Money) {
+    let without = social_security::reckon(on, &mut Unseen(trail), from);
+    let deducted = ira_deduction::reckon(on, trail, from.income + without - from.adjustments);
+    let from = social_security::From { adjustments: from.adjustments + deducted, ..from };
+    (social_security::reckon(on, trail, from), deducted)
+}
+
+/// The income of a person on a return of one's own.
+pub fn alone(facts: &Facts, person: usize) -> Income {
+    let married = facts.marital == Marital::Married && facts.people[person].filer;
     let status = if married { Status::Separate } else { Status::Single };
     let unit = Unit::of_one(person, status);
-    reckon(On { facts, unit: &unit, scope: Scope::Return(0) }, &mut Silent).agi
+    reckon(On { facts, unit: &unit, scope: Scope::Return(0) }, &mut Silent)
 }
 
-/// What a person alone brings to adjusted gross income, line by line; the last two are taken off.
-fn parts(facts: &Facts, person: usize) -> [(LineId, Money); 7] {
+/// What a person alone brings to adjusted gross income, line by line; benefits and what depends on the income of a return are nobody's.
+fn parts(facts: &Facts, person: usize) -> Vec<(LineId, Money)> {
     let own = &facts.people[person].own;
-    [
-        (WAGES, sum(own.of(&w2::brings::WAGES))),
+    let brought = |kind| sum(own.of(kind));
+    let minus = |line, amount: Money| (line, -amount);
+    vec![
+        (WAGES, brought(&w2::brings::WAGES)),
         (EXCESS, excess_deferrals::excess_of(facts, person)),
-        (INTEREST, sum(own.of(&interest::brings::INTEREST))),
-        (DIVIDENDS, sum(own.of(&dividends::brings::ORDINARY))),
+        (retirement::WAGES_OF, retirement::wages(facts, &mut Silent, person)),
+        (INTEREST, brought(&interest::brings::INTEREST)),
+        (DIVIDENDS, brought(&dividends::brings::ORDINARY)),
+        (retirement::IRA_OF, retirement::ira_of(facts, &mut Silent, person)),
+        (retirement::PENSION_OF, retirement::pension_of(facts, &mut Silent, person)),
         (capital_gains::L7, capital_gains::of_person(own)),
-        (educators::L11, -educators::allowed_for(facts, person)),
-        (PENALTY, -sum(own.of(&interest::brings::PENALTY))),
+        (government_payments::REFUND, brought(&government_payments::brings::REFUND)),
+        (government_payments::UNEMPLOYMENT, brought(&government_payments::brings::UNEMPLOYMENT)),
+        (other_income::OF, other_income::items(own).map(|item| item.amount).sum()),
+        minus(educators::L11, educators::allowed_for(facts, person)),
+        minus(health_savings::OF, health_savings::of_person(facts, person)),
+        minus(schedule_1::PENALTY, brought(&interest::brings::PENALTY)),
+        minus(other_income::ALIMONY_PAID, brought(&other_income::brings::ALIMONY_PAID)),
+        minus(other_income::JURY_GIVEN, brought(&other_income::brings::JURY_GIVEN)),
     ]
 }
 
 /// A spouse's part of the joint income, losses without the limit of the return.
 fn agi_of(facts: &Facts, trail: &mut impl Trail, person: usize) {
     let scope = Scope::Person(person);
+    other_income::part(trail, person, &facts.people[person].own);
     let parts = parts(facts, person);
     trail.line(AGI, scope, parts.iter().map(|(_, amount)| *amount).sum(), |i| {
         for (line, amount) in parts.into_iter().filter(|(_, amount)| !amount.is_zero()) {
             i.line(line, scope, amount);
         }
     });
-}
-
-/// Schedule 1: where there are adjustments.
-pub fn schedule_1(filed: Filed<'_>) -> Required {
-    Required::if_so(filed.has(ADJUSTMENTS), "no adjustments")
 }
 
 /// Schedule B: interest or dividends above the figure, interest lowered by a premium, or an account abroad.

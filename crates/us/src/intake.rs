@@ -34,6 +34,7 @@ pub fn read(household: &Household, figures: &'static Figures) -> Facts {
         people: household.people.iter().map(|p| person(household, p)).collect(),
         marital,
         apart: answer(status::ask::APART).and_then(Entry::flag),
+        apart_all_year: answer(status::ask::APART_ALL_YEAR).and_then(Entry::flag),
         spouse_itemizes: flag(status::ask::SPOUSE_ITEMIZES),
         foreign_account: answer(income::ask::FOREIGN_ACCOUNT).and_then(Entry::flag),
         state: answer(states::ask::STATE).and_then(Entry::text).map(str::to_owned),
@@ -44,6 +45,12 @@ pub fn read(household: &Household, figures: &'static Figures) -> Facts {
     };
     for paper in Reading::all(household) {
         law::read(&mut Bringing { paper, facts: &mut facts });
+    }
+    for person in 0..facts.people.len() {
+        let alone = income::alone(&facts, person);
+        let about = &mut facts.people[person];
+        about.gross_income = alone.gross + about.other_gross_income;
+        about.agi_alone = alone.agi;
     }
     facts.alone = facts.filers.iter().map(|&f| status::alone(&facts, f)).collect();
     facts.people.iter_mut().for_each(|person| person.can_itemize = schedule_a::anything(&person.own));

@@ -6,6 +6,7 @@ use crate::{
     income,
     papers::{dividends, interest, w2},
     points::Points,
+    schedule_1,
 };
 use hembo_core::{
     field::Field,
@@ -61,7 +62,7 @@ pub fn points(points: &mut Points<'_>) {
 fn one(points: &mut Points<'_>, place: usize, person: usize) {
     let (figures, about) = (&points.facts.figures.kiddie, &points.facts.people[person]);
     let amount = |line| points.amount(line, place);
-    let unearned = amount(income::TOTAL) - amount(income::EARNED) - amount(income::PENALTY);
+    let unearned = amount(income::TOTAL) - amount(income::EARNED) - amount(schedule_1::PENALTY);
     let end = points.facts.year_end;
     let grown = about.born.is_none() || about.reached(figures.under, end);
     if unearned <= figures.unearned_above || grown || about.parent_alive == Some(false) {

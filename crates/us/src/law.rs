@@ -1,11 +1,13 @@
 //! The provisions of the federal law, in its order: a new one has its line here.
 
 use crate::{
-    additional_deductions, additional_taxes, bringing::Bringing, business_deduction, capital_gains,
-    child_credit, claims, credits, deduction, dependents, earned_income_credit, educators, every_paper,
-    excess_deferrals, facts::Facts, foreign_tax, gains_tax, home_sale, income, kiddie, minimum_tax,
-    multiple_support, not_computed, papers, payments, people, points::Points, release, saver, schedule_a,
-    standard_deduction, states, status, tax, taxable_income, tie_breaker, total_tax,
+    additional_deductions, additional_taxes, asked, bringing::Bringing, business_deduction, capital_gains,
+    child_credit, claims, credits, deduction, dependents, early_distributions, earned_income_credit,
+    educators, every_paper, excess_deferrals, facts::Facts, foreign_tax, gains_tax, government_payments,
+    health_savings, home_sale, income, ira_basis, ira_deduction, kiddie, minimum_tax, multiple_support,
+    not_computed, other_income, papers, payments, people, points::Points, release, retirement, saver,
+    schedule_1, schedule_a, social_security, standard_deduction, states, status, student_loan, tax,
+    taxable_income, tie_breaker, total_tax,
 };
 use hembo_core::{
     choice::Open,
@@ -35,8 +37,22 @@ static LAW: &[Rule] = &[
     Rule::new(&papers::sales::PROVISION).reads(papers::sales::read).finds(papers::sales::points),
     Rule::new(&home_sale::PROVISION).reads(home_sale::read).finds(home_sale::points),
     Rule::new(&capital_gains::PROVISION).reads(capital_gains::read).finds(capital_gains::points),
+    Rule::new(&papers::retirement::PROVISION)
+        .reads(papers::retirement::read)
+        .finds(papers::retirement::points),
+    Rule::new(&ira_basis::PROVISION).reads(ira_basis::read).finds(ira_basis::points),
+    Rule::new(&retirement::PROVISION),
+    Rule::new(&social_security::PROVISION).reads(social_security::read).finds(social_security::points),
+    Rule::new(&government_payments::PROVISION)
+        .reads(government_payments::read)
+        .finds(government_payments::points),
+    Rule::new(&other_income::PROVISION).reads(other_income::read).finds(other_income::points),
     Rule::new(&excess_deferrals::PROVISION).finds(excess_deferrals::points),
     Rule::new(&educators::PROVISION).reads(educators::read),
+    Rule::new(&health_savings::PROVISION).reads(health_savings::read).finds(health_savings::points),
+    Rule::new(&ira_deduction::PROVISION).reads(ira_deduction::read).finds(ira_deduction::points),
+    Rule::new(&student_loan::PROVISION).reads(student_loan::read).finds(student_loan::points),
+    Rule::new(&schedule_1::PROVISION),
     Rule::new(&income::PROVISION).finds(income::points),
     Rule::new(&schedule_a::medical::PROVISION)
         .reads(schedule_a::medical::read)
@@ -46,6 +62,7 @@ static LAW: &[Rule] = &[
         .reads(schedule_a::home_loan::read)
         .finds(schedule_a::home_loan::points),
     Rule::new(&schedule_a::gifts::PROVISION).reads(schedule_a::gifts::read).finds(schedule_a::gifts::points),
+    Rule::new(&schedule_a::other::PROVISION).reads(schedule_a::other::read).finds(schedule_a::other::points),
     Rule::new(&deduction::PROVISION),
     Rule::new(&standard_deduction::PROVISION),
     Rule::new(&additional_deductions::PROVISION),
@@ -59,11 +76,13 @@ static LAW: &[Rule] = &[
     Rule::new(&credits::PROVISION),
     Rule::new(&child_credit::PROVISION),
     Rule::new(&saver::PROVISION).finds(saver::points),
+    Rule::new(&early_distributions::PROVISION).finds(early_distributions::points),
     Rule::new(&additional_taxes::PROVISION).finds(additional_taxes::points),
     Rule::new(&earned_income_credit::PROVISION).finds(earned_income_credit::points),
     Rule::new(&total_tax::PROVISION),
     Rule::new(&payments::PROVISION).reads(payments::read).finds(payments::points),
     Rule::new(&every_paper::PROVISION).finds(every_paper::points),
+    Rule::new(&asked::PROVISION).finds(asked::points),
     Rule::new(&not_computed::PROVISION).finds(not_computed::points),
 ];
 
@@ -75,6 +94,8 @@ pub static CHOICES: &[&Open<Facts>] = &[
     &deduction::DEDUCTION_OWN,
     &schedule_a::taxes::DEDUCTED,
     &schedule_a::taxes::DEDUCTED_APART,
+    &social_security::ELECTION,
+    &social_security::ELECTION_APART,
     &foreign_tax::CHOSEN,
     &foreign_tax::CHOSEN_APART,
     &claims::CLAIM,

@@ -53,6 +53,8 @@ pub struct From {
     pub regular: Money,
     /// What line 16 was worked out by, where something is taxed at the rates for gains.
     pub worksheet: Option<Worksheet>,
+    /// A state refund that was income, which is none here (§56(b)(1)(D)).
+    pub refund: Money,
     /// The foreign tax credit, which is taken off on both sides.
     pub foreign: Money,
 }
@@ -63,7 +65,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
     let status = on.unit.status;
     let bonds =
         on.owns().map(|(_, own)| sum(own.of(&interest::brings::PRIVATE_ACTIVITY))).sum::<Money>().to_whole();
-    let income = from.agi - from.taken - from.other + from.added_back + bonds;
+    let income = from.agi - from.taken - from.other + from.added_back + bonds - from.refund;
     let amti =
         if status == Status::Separate { income + separate_add_back(on, trail, income) } else { income };
     trail.line(INCOME, on.scope, amti, |i| {
@@ -71,7 +73,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
             .line(taxable_income::L12E, on.scope, from.taken)
             .figure("Other deductions", from.other)
             .figure("Taxes or standard deduction added back", from.added_back)
-            .figure("Private activity bond interest", bonds);
+            .figure("Private activity bond interest", bonds)
+            .figure("State refund", from.refund);
     });
     let full = *figures.exemption.of(status);
     let start = *figures.phase_out_from.of(status);

@@ -11,11 +11,11 @@ use hembo_core::{
 pub static PROVISION: Provision = Provision { household_questions: &ASKED, ..Provision::NONE };
 
 /// What is not computed yet, in the order of the return.
-pub const NOT_COMPUTED: [NotComputed; 10] = [
+pub const NOT_COMPUTED: [NotComputed; 8] = [
     NotComputed::new(
         "other_income",
-        "Income other than wages, interest, dividends and sales of securities",
-        "Pensions, social security, unemployment, a business, rent, tips not on a W-2, prizes…",
+        "A business, a farm, rent, royalties, a partnership, an estate or trust",
+        "Forms 1099-NEC and 1099-K, Schedules C, E, F and K-1; also tips that are on no Form W-2.",
         "Such income is",
         "IRC §61(a)",
     ),
@@ -25,20 +25,6 @@ pub const NOT_COMPUTED: [NotComputed; 10] = [
         "By anyone in the household, at a gain or a loss. Securities, digital assets and the main home have papers of their own.",
         "Such a sale is",
         "IRC §§453, 1001, 1231",
-    ),
-    NotComputed::new(
-        "retirement_savings",
-        "Paid into an IRA, HSA or ABLE account",
-        "Outside the payroll, or took money from one.",
-        "The deduction or credit for such savings is",
-        "IRC §§219, 223, 529A, 72(t)",
-    ),
-    NotComputed::new(
-        "student_loan",
-        "Paid student loan interest",
-        "Form 1098-E.",
-        "The deduction of student loan interest is",
-        "IRC §221",
     ),
     NotComputed::new(
         "overtime",
@@ -80,7 +66,7 @@ pub const NOT_COMPUTED: [NotComputed; 10] = [
     NotComputed::new(
         "other_credits",
         "Other credits or taxes",
-        "Adoption, home energy, clean vehicles, foreign tax on other income, the elderly or disabled, household employees, an adjustment, a loss…",
+        "Adoption, home energy, clean vehicles, foreign tax on other income, the elderly or disabled, household employees, an ABLE or Archer account, moving of the forces, a casualty…",
         "One of these is",
         "IRC §§22, 23, 25C, 25D, 27, 30D, 62(a)",
     ),

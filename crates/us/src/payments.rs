@@ -22,7 +22,7 @@ use hembo_core::{
     provision::Provision,
     reading::sum,
     settled,
-    trail::Trail,
+    trail::{Scope, Trail},
 };
 use hembo_money::Money;
 use std::collections::BTreeMap;
@@ -45,10 +45,10 @@ pub mod ask {
 lines! {
     pub L25A = "us.25a", "Withheld from wages", "IRC §31(a)",
         "Box 2 of every Form W-2.";
-    L25B = "us.25b", "Withheld from interest", "IRC §31(c)",
-        "Box 4 of every Form 1099.";
-    L25C = "us.25c", "Additional Medicare tax withheld", "IRC §3102(f)",
-        "Box 6 above the ordinary tax on box 5.";
+    L25B = "us.25b", "Withheld on Forms 1099", "IRC §§31(c), 3405",
+        "Box 4 of every Form 1099, box 6 of every Form SSA-1099.";
+    L25C = "us.25c", "Withheld otherwise", "IRC §§3102(f), 3402(q)",
+        "Additional Medicare tax, box 6 above the ordinary tax on box 5, and box 4 of every Form W-2G.";
     pub L25D = "us.25d", "Withheld", "IRC §31",
         "Lines 25a to 25c.";
     pub L26 = "us.26", "Estimated payments", "IRC §6315",
@@ -156,10 +156,22 @@ pub fn balance(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
 fn withheld(on: On<'_>, trail: &mut impl Trail) -> Money {
     let wages = on.gather(trail, L25A, &w2::brings::WITHHELD);
     let other = on.gather(trail, L25B, &bringing::brings::WITHHELD);
-    on.parts(trail, L25D, &[(L25A, &w2::brings::WITHHELD), (L25B, &bringing::brings::WITHHELD)]);
-    let medicare = trail.line(L25C, on.scope, additional_medicare_withheld(on), |_| {});
-    trail.line(L25D, on.scope, wages + other + medicare, |i| {
-        i.line(L25A, on.scope, wages).line(L25B, on.scope, other).line(L25C, on.scope, medicare);
+    let rest = &bringing::brings::WITHHELD_OTHER;
+    let papers = [(L25A, &w2::brings::WITHHELD), (L25B, &bringing::brings::WITHHELD), (L25C, rest)];
+    on.parts(trail, L25D, &papers);
+    if on.unit.people.len() > 1 {
+        for (person, own) in on.owns().filter(|(_, own)| own.has(rest)) {
+            trail.line(L25C, Scope::Person(person), sum(own.of(rest)), |i| {
+                i.items(own.of(rest));
+            });
+        }
+    }
+    let medicare = additional_medicare_withheld(on);
+    let otherwise = trail.line(L25C, on.scope, medicare + sum(on.items(rest)).to_whole(), |i| {
+        i.figure("Additional Medicare tax", medicare).items(on.items(rest));
+    });
+    trail.line(L25D, on.scope, wages + other + otherwise, |i| {
+        i.line(L25A, on.scope, wages).line(L25B, on.scope, other).line(L25C, on.scope, otherwise);
     })
 }
 

@@ -8,7 +8,7 @@ use crate::{
     filing_status::Status,
     foreign_tax, form_1040, law, payments,
     schedule_a::{medical, taxes},
-    status,
+    social_security, status,
     unit::{On, Part, Unit},
 };
 use hembo_core::{
@@ -63,6 +63,7 @@ impl<'h> FederalCase<'h> {
             itemizes: deduction::itemizes_together(way),
             taxes: taxes::deducted_together(way),
             foreign_tax: foreign_tax::together(way),
+            elects_earlier_years: social_security::elects_together(way),
             dependents: self.facts.candidates().filter_map(claim).collect(),
             claimable: people.iter().any(|&p| self.facts.people[p].claimable),
             people: people.clone(),
@@ -78,6 +79,7 @@ impl<'h> FederalCase<'h> {
             itemizes,
             taxes: taxes::deducted_apart(way, place),
             foreign_tax: foreign_tax::apart(way, place),
+            elects_earlier_years: social_security::elects_apart(way, place),
             estimated: payments::part_taken(way, place),
             ..self.bare_unit(place)
         };

@@ -50,10 +50,10 @@ fn may_have_savers_credit(points: &Points<'_>, person: usize) -> bool {
         return false;
     }
     if facts.couple() && about.filer {
-        let together: Money = facts.filers.iter().map(|&f| income::agi_alone(facts, f)).sum();
+        let together: Money = facts.filers.iter().map(|&f| facts.people[f].agi_alone).sum();
         let alone = *figures.most.of(status::alone(facts, person));
         return together.to_whole() <= figures.most.joint
-            || income::agi_alone(facts, person).to_whole() <= alone;
+            || facts.people[person].agi_alone.to_whole() <= alone;
     }
     points.amount(income::AGI, place) <= *figures.most.of(unit.status)
         && !points.amount(minimum_tax::L18, place).is_zero()

@@ -2,9 +2,10 @@
 
 use crate::{
     additional_deductions, additional_taxes, business_deduction, capital_gains, child_credit,
-    earned_income_credit, educators, excess_deferrals, foreign_tax, income, minimum_tax, payments,
-    schedule_a::gifts, schedule_a::home_loan, schedule_a::medical, schedule_a::taxes, standard_deduction,
-    tax, taxable_income, total_tax,
+    earned_income_credit, educators, excess_deferrals, foreign_tax, government_payments, health_savings,
+    income, ira_deduction, minimum_tax, other_income, payments, retirement, schedule_1, schedule_a::gifts,
+    schedule_a::home_loan, schedule_a::medical, schedule_a::other, schedule_a::taxes, social_security,
+    standard_deduction, student_loan, tax, taxable_income, total_tax,
 };
 use hembo_core::line::{SpreadRow, SpreadSection};
 
@@ -18,15 +19,35 @@ pub static SPREAD: &[SpreadSection] = &[
             SpreadRow::new("Excess deferrals", Some(excess_deferrals::EXCESS), excess_deferrals::EXCESS),
             SpreadRow::new("Taxable interest", Some(income::INTEREST), income::INTEREST).always(),
             SpreadRow::new("Dividends", Some(income::DIVIDENDS), income::DIVIDENDS),
+            SpreadRow::new("IRA distributions", Some(retirement::IRA_OF), retirement::IRA),
+            SpreadRow::new("Pensions and annuities", Some(retirement::PENSION_OF), retirement::PENSION),
+            SpreadRow::new("Social security", None, social_security::L6B),
             SpreadRow::new("Capital gain or loss", Some(capital_gains::L7), capital_gains::L7),
+            SpreadRow::new("State refund", Some(government_payments::REFUND), government_payments::REFUND),
+            SpreadRow::new(
+                "Unemployment",
+                Some(government_payments::UNEMPLOYMENT),
+                government_payments::UNEMPLOYMENT,
+            ),
+            SpreadRow::new("Other income", Some(other_income::OF), other_income::ALL),
+            SpreadRow::new("Health savings, taxed", Some(health_savings::TAKEN), health_savings::INCOME),
         ],
     },
     SpreadSection {
         title: "Taken off first",
         folds: false,
         rows: &[
+            SpreadRow::new("Health savings account", Some(health_savings::OF), health_savings::DEDUCTION)
+                .minus(),
+            SpreadRow::new("IRA contributions", Some(ira_deduction::OF), ira_deduction::L20).minus(),
+            SpreadRow::new("Student-loan interest", None, student_loan::L21).minus(),
+            SpreadRow::new("Alimony paid", Some(other_income::ALIMONY_PAID), other_income::ALIMONY_PAID)
+                .minus(),
+            SpreadRow::new("Jury pay given up", Some(other_income::JURY_GIVEN), other_income::JURY_GIVEN)
+                .minus(),
             SpreadRow::new("Educator expenses", Some(educators::L11), educators::L11).minus(),
-            SpreadRow::new("Early withdrawal penalty", Some(income::PENALTY), income::PENALTY).minus(),
+            SpreadRow::new("Early withdrawal penalty", Some(schedule_1::PENALTY), schedule_1::PENALTY)
+                .minus(),
             SpreadRow::new("Adjusted gross income", Some(income::AGI), income::AGI).result(),
         ],
     },
@@ -39,6 +60,7 @@ pub static SPREAD: &[SpreadSection] = &[
             SpreadRow::new("Foreign tax deducted", Some(foreign_tax::L6), foreign_tax::L6).minus(),
             SpreadRow::new("Home-loan interest", Some(home_loan::L8A), home_loan::L8E).minus().always(),
             SpreadRow::new("Gifts to charity", Some(gifts::L14), gifts::L14).minus().always(),
+            SpreadRow::new("Other deductions", Some(other::L16), other::L16).minus(),
             SpreadRow::new("Standard deduction", None, standard_deduction::STANDARD).minus().always(),
             SpreadRow::new("Qualified business income", None, business_deduction::L13A).minus(),
             SpreadRow::new(

@@ -8,7 +8,6 @@ use crate::{
     qualifying_child,
     states::community_property,
     unit::Household,
-    who_files,
 };
 use hembo_core::{
     choice::{Chosen, Open},
@@ -29,6 +28,8 @@ pub static PROVISION: Provision = Provision {
             .help("The year in which a spouse died still counts as married."),
         Field::yes_no(ask::APART, "", "The two lived apart from July to December")
             .help("A temporary absence is living together."),
+        Field::yes_no(ask::APART_ALL_YEAR, "", "The two lived apart all year")
+            .help("It matters on separate returns: social security, IRAs, rent."),
         Field::yes_no(ask::SPOUSE_ITEMIZES, "", "A spouse outside this household itemizes"),
     ],
     person_questions: &[
@@ -54,6 +55,7 @@ pub mod ask {
     pub const SPOUSE_DIED: &str = "spouse_died";
     pub const MARITAL: &str = "marital";
     pub const APART: &str = "apart";
+    pub const APART_ALL_YEAR: &str = "apart_all_year";
     pub const SPOUSE_ITEMIZES: &str = "spouse_itemizes";
 }
 
@@ -275,7 +277,7 @@ fn pair(points: &mut Points<'_>) {
     }
     let below = facts.figures.dependents.gross_income_below;
     for &filer in &facts.filers {
-        if who_files::gross_income(facts, filer) < below && facts.apart != Some(true) {
+        if facts.people[filer].gross_income < below && facts.apart != Some(true) {
             let name = &facts.people[filer].name;
             let message = format!(
                 "{name} has gross income below {below:#}, and may be a dependent of the other filer."

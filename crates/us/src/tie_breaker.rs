@@ -4,7 +4,6 @@
 
 use crate::{
     facts::{Facts, Relationship},
-    income,
     points::Points,
     qualifying_child::{self, child_but_for_tie},
 };
@@ -64,11 +63,11 @@ pub fn before_parents(facts: &Facts, claimers: &[usize], person: usize) -> Resul
     if facts.related(claimers, person) == Some(Relationship::Child) {
         return Ok(());
     }
-    let income: Money = claimers.iter().map(|&c| income::agi_alone(facts, c)).sum();
+    let income: Money = claimers.iter().map(|&c| facts.people[c].agi_alone).sum();
     let about = &facts.people[person];
     let outside = (about.parent_could_claim == Some(true)).then_some(about.parent_income);
     let here = facts.filers.iter().filter(|f| !claimers.contains(f) && could_claim(facts, **f, person));
-    let parents = here.map(|&f| income::agi_alone(facts, f)).chain(outside);
+    let parents = here.map(|&f| facts.people[f].agi_alone).chain(outside);
     if parents.into_iter().any(|theirs| theirs.to_whole() >= income.to_whole()) {
         return Err(PARENT_FIRST);
     }

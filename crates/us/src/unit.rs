@@ -73,6 +73,8 @@ pub struct Unit {
     pub taxes: TaxesDeducted,
     /// What is done with foreign income tax.
     pub foreign_tax: ForeignTax,
+    /// Benefits for earlier years are taxed by the income of those (§86(e)).
+    pub elects_earlier_years: bool,
     /// The dependents claimed.
     pub dependents: Vec<Dependent>,
     /// Dependents claimed on the other filer's separate return.
@@ -98,6 +100,7 @@ impl Unit {
             itemizes: false,
             taxes: TaxesDeducted::Income,
             foreign_tax: ForeignTax::Simple,
+            elects_earlier_years: false,
             dependents: Vec::new(),
             claimed_elsewhere: Vec::new(),
             released: Vec::new(),
@@ -168,6 +171,15 @@ impl<'a> On<'a> {
                 });
             }
         }
+    }
+
+    /// A line that adds up one of each person.
+    pub fn of_each(self, trail: &mut impl Trail, id: LineId, of: LineId, each: &[(usize, Money)]) -> Money {
+        trail.line(id, self.scope, each.iter().map(|(_, amount)| *amount).sum(), |i| {
+            for (person, amount) in each.iter().filter(|(_, amount)| !amount.is_zero()) {
+                i.line(of, Scope::Person(*person), *amount);
+            }
+        })
     }
 
     /// A line that adds up items of the papers: with cents, and only the total rounded (Form 1040 instructions).

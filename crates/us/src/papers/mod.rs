@@ -4,5 +4,6 @@ pub mod discount_note;
 pub mod dividends;
 pub mod interest;
 pub mod original_discount;
+pub mod retirement;
 pub mod sales;
 pub mod w2;

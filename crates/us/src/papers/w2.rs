@@ -83,6 +83,12 @@ pub mod brings {
     /// W-2 box 12 code K: excise tax on an excess parachute payment.
     pub static EXCISE: Brought = Brought::new();
 
+    /// W-2 box 12 code W: contributions to a health savings account.
+    pub static HEALTH_SAVINGS: Brought = Brought::new();
+
+    /// W-2 box 13: covered by a retirement plan.
+    pub static COVERED: Brought<bool> = Brought::new();
+
     /// The social security tax with its employer.
     pub static EMPLOYERS: Brought<(String, Money)> = Brought::new();
 }
@@ -102,6 +108,8 @@ pub enum Does {
     RothDeferral,
     /// An excise tax that the return pays (§4999).
     Excise,
+    /// Contributions to a health savings account (§106(d)).
+    HealthSavings,
     /// Something that is not computed yet.
     Needs(&'static str),
 }
@@ -154,7 +162,7 @@ const CODES: &[Code] = &[
     Code { id: "S", label: "S · SIMPLE deferrals, 408(p)", does: Does::Deferral },
     Code { id: "T", label: "T · adoption benefits", does: Does::Needs("Form 8839") },
     Code { id: "V", label: "V · income from nonstatutory options", does: Does::Nothing },
-    Code { id: "W", label: "W · contributions to a health savings account", does: Does::Needs("Form 8889") },
+    Code { id: "W", label: "W · contributions to a health savings account", does: Does::HealthSavings },
     Code { id: "Y", label: "Y · deferrals under 409A", does: Does::Nothing },
     Code { id: "Z", label: "Z · income under 409A", does: Does::Needs("an additional tax on Schedule 2") },
     Code { id: "AA", label: "AA · designated Roth, 401(k)", does: Does::RothDeferral },
@@ -273,6 +281,14 @@ pub fn read(paper: &mut Bringing<'_>) {
     }
     for (_, amount, _) in coded(reading).filter(|(_, _, code)| code.does == Does::Excise) {
         paper.give(amount, &brings::EXCISE);
+    }
+    for (_, amount, _) in coded(reading).filter(|(_, _, code)| code.does == Does::HealthSavings) {
+        paper.give(amount, &brings::HEALTH_SAVINGS);
+    }
+    if reading.flag("13.retirement") {
+        for (person, _) in paper.paper.shares(Money::ZERO) {
+            paper.facts.people[person].own.add(&brings::COVERED, true);
+        }
     }
     for (_, amount, code) in coded(reading).filter(|(_, _, code)| code.is_elective()) {
         let roth = code.does == Does::RothDeferral;

@@ -1,7 +1,7 @@
 //! Medical expenses above 7.5 % of adjusted gross income (§213), Schedule A lines 1 to 4.
 
 use crate::{
-    bringing::{Bringing, miles},
+    bringing::{self, Bringing, MedicalItem, miles},
     dependents, income,
     points::Points,
     unit::On,
@@ -15,7 +15,7 @@ use hembo_core::{
     point::{Gather, Place},
     provision::Provision,
     settled,
-    trail::{Item, Scope, Trail},
+    trail::{Scope, Trail},
 };
 use hembo_money::{Money, Rounding};
 
@@ -44,24 +44,6 @@ limits! {
 open_points! {
     NO_DEPENDENT = look "medical-patient", "IRC §213(a)",
         "Look at whom it was for.";
-}
-
-/// A medical receipt.
-#[derive(Debug, Clone)]
-#[allow(missing_docs)]
-pub struct MedicalItem {
-    pub item: Item,
-    pub patient: usize,
-    pub long_term_care: bool,
-}
-
-/// What its papers bring.
-pub mod brings {
-    use super::MedicalItem;
-    use hembo_core::brought::Brought;
-
-    /// Medical receipts paid by this person.
-    pub static RECEIPTS: Brought<MedicalItem> = Brought::new();
 }
 
 /// Line 4.
@@ -119,7 +101,7 @@ pub fn bills_for(on: On<'_>, person: usize) -> Money {
 }
 
 fn receipts<'a>(on: On<'a>, person: usize) -> impl Iterator<Item = &'a MedicalItem> {
-    on.owns().flat_map(|(_, own)| own.of(&brings::RECEIPTS)).filter(move |m| m.patient == person)
+    on.owns().flat_map(|(_, own)| own.of(&bringing::brings::MEDICAL)).filter(move |m| m.patient == person)
 }
 
 /// What this return paid for a person, long-term care premiums up to the limit of the age (§213(d)(10)).
@@ -181,7 +163,7 @@ pub fn read(paper: &mut Bringing<'_>) {
         let Some(patient) = named.or(payer) else { continue };
         let long_term_care = sort == "long_term_care";
         let receipt = |item| MedicalItem { item, patient, long_term_care };
-        paper.put_as("amount", Some(r), amount, &brings::RECEIPTS, receipt);
+        paper.put_as("amount", Some(r), amount, &bringing::brings::MEDICAL, receipt);
     }
 }
 

@@ -3,9 +3,11 @@
 pub mod gifts;
 pub mod home_loan;
 pub mod medical;
+pub mod other;
 pub mod taxes;
 
 use crate::{
+    bringing,
     deduction::L17,
     foreign_tax,
     unit::{Filed, On},
@@ -47,9 +49,10 @@ impl Itemized {
 pub fn anything(own: &Records) -> bool {
     taxes::anything(own)
         || own.has(&home_loan::brings::LOANS)
-        || own.has(&medical::brings::RECEIPTS)
+        || own.has(&bringing::brings::MEDICAL)
         || [&gifts::brings::CASH, &gifts::brings::GOODS].into_iter().any(|gifts| own.has(gifts))
         || own.has(&gifts::brings::CARRIED)
+        || other::anything(own)
 }
 
 /// Computes Schedule A, whether or not the return takes it: gifts are carried over either way.
@@ -59,13 +62,15 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Itemized {
     let foreign = foreign_tax::deducted(on, trail);
     let home_loan = home_loan::reckon(on, trail);
     let gifts = gifts::reckon(on, trail, agi);
+    let other = other::reckon(on, trail);
     let taxes = local.allowed + foreign;
-    let total = trail.line(L17, on.scope, medical + taxes + home_loan + gifts, |i| {
+    let total = trail.line(L17, on.scope, medical + taxes + home_loan + gifts + other, |i| {
         i.line(medical::L4, on.scope, medical)
             .line(taxes::L5E, on.scope, local.allowed)
             .line(foreign_tax::L6, on.scope, foreign)
             .line(home_loan::L8E, on.scope, home_loan)
-            .line(gifts::L14, on.scope, gifts);
+            .line(gifts::L14, on.scope, gifts)
+            .line(other::L16, on.scope, other);
     });
     Itemized { total, taxes, medical, general_taxes: local.general, home_loan }
 }

@@ -1,0 +1,60 @@
+//! What might apply and has a paper of its own: a yes without the paper is an open point.
+
+use crate::points::Points;
+use hembo_core::{
+    field::Field,
+    household::Entry,
+    open_points,
+    point::{Gather, Place},
+    provision::Provision,
+};
+
+/// What this provision declares.
+pub static PROVISION: Provision =
+    Provision { household_questions: &FIELDS, points: POINTS, ..Provision::NONE };
+
+open_points! {
+    NO_PAPER = blocks "no-paper", "IRC §§61, 62",
+        "Add the paper, or answer no.";
+}
+
+/// A question with the papers that a yes needs.
+struct Asked {
+    field: Field,
+    papers: &'static [&'static str],
+}
+
+const ASKED: [Asked; 2] = [
+    Asked {
+        field: Field::yes_no("retirement_savings", "", "Paid into an IRA or health savings account")
+            .help("Outside the payroll, or took money from one."),
+        papers: &["5498", "HSA", "1099-SA", "1099-R"],
+    },
+    Asked {
+        field: Field::yes_no("student_loan", "", "Paid student loan interest").help("Form 1098-E."),
+        papers: &["1098-E"],
+    },
+];
+
+const FIELDS: [Field; ASKED.len()] = {
+    let mut fields = [ASKED[0].field; ASKED.len()];
+    let mut at = 0;
+    while at < ASKED.len() {
+        fields[at] = ASKED[at].field;
+        at += 1;
+    }
+    fields
+};
+
+/// A yes without its paper.
+pub fn points(points: &mut Points<'_>) {
+    for asked in &ASKED {
+        let yes = points.answered(asked.field.id).and_then(Entry::flag) == Some(true);
+        let there = asked.papers.iter().any(|kind| points.papers(kind).next().is_some());
+        if yes && !there {
+            let papers = asked.papers.join(", ");
+            let message = format!("{}: the paper is missing ({papers}).", asked.field.label);
+            points.raise(&NO_PAPER, Place::household(asked.field.id), message);
+        }
+    }
+}

@@ -1,0 +1,117 @@
+//! Additional taxes on retirement accounts (§72(t)), Form 5329 Part I: 10 % of early distributions, 25 % out of a SIMPLE IRA in
+//! its first two years.
+
+use crate::{
+    facts::Facts,
+    ira_basis,
+    papers::retirement::{Distribution, Early, Goes},
+    points::Points,
+    retirement,
+    unit::{Filed, On},
+};
+use hembo_core::{
+    forms::Required,
+    lines, open_points,
+    point::{Gather, Place},
+    provision::Provision,
+    settled,
+    trail::{Scope, Silent, Trail},
+};
+use hembo_money::{Money, Rate, Rounding};
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, points: POINTS, ..Provision::NONE };
+
+lines! {
+    EARLY = "us.5329.3", "Early distributions, taxed more", "IRC §72(t)(1), (2)",
+        "What is taxed of a person's early distributions, less what an exception spares.";
+    EACH = "us.5329.4", "Additional tax on early distributions", "IRC §72(t)(1), (6)",
+        "10 % of them, 25 % out of a SIMPLE IRA in its first two years.";
+    pub TAX = "us.sched_2.8", "Additional tax on early distributions", "IRC §72(t)",
+        "That of each person.";
+}
+
+open_points! {
+    EXEMPT = blocks "5329-2", "IRC §72(t)(2)",
+        "An exception has a reason, and spares no more than is taxed: look at both boxes.";
+}
+
+/// What of a distribution the additional tax takes: of an IRA not the `untaxed` part, of a Roth IRA what is left of `roth_taxed`.
+fn subject(distribution: &Distribution, untaxed: Rate, roth_taxed: &mut Money) -> Money {
+    let before = settled::or_zero(distribution.taxed - distribution.given - distribution.converted);
+    let taxed = match distribution.goes {
+        Goes::Ira => before - before.times(untaxed, Money::CENT, Rounding::HalfUp),
+        Goes::Roth => {
+            let part = settled::lesser(distribution.gross.amount, *roth_taxed);
+            *roth_taxed -= part;
+            part
+        }
+        Goes::Pension | Goes::Wages => before,
+    };
+    settled::or_zero(taxed - distribution.exempt)
+}
+
+fn of_person(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
+    let figures = &facts.figures.early_distribution;
+    let all = retirement::of(facts, person);
+    if all.iter().all(|d| d.early.is_none()) {
+        return Money::ZERO;
+    }
+    let mut roth_taxed = ira_basis::roth(facts, &mut Silent, person);
+    let given: Money = all.iter().filter(|d| d.goes == Goes::Ira).map(|d| d.given).sum();
+    let untaxed = ira_basis::untaxed_part(facts, person, given).unwrap_or(Rate::ZERO);
+    let (mut plain, mut simple) = (Money::ZERO, Money::ZERO);
+    for distribution in all {
+        match distribution.early {
+            Some(Early::Plain) => plain += subject(distribution, untaxed, &mut roth_taxed),
+            Some(Early::Simple) => simple += subject(distribution, untaxed, &mut roth_taxed),
+            None => {}
+        }
+    }
+    let scope = Scope::Person(person);
+    let (plain, simple) = (plain.to_whole(), simple.to_whole());
+    trail.line(EARLY, scope, plain + simple, |i| {
+        i.items(all.iter().filter(|d| d.early.is_some()).map(|d| &d.gross));
+    });
+    let tax = plain.times(figures.rate, Money::WHOLE, Rounding::HalfUp)
+        + simple.times(figures.simple_rate, Money::WHOLE, Rounding::HalfUp);
+    trail.line(EACH, scope, tax, |i| {
+        i.line(EARLY, scope, plain + simple).figure("Rate", figures.rate);
+        if !simple.is_zero() {
+            i.figure("Out of a SIMPLE IRA", simple).figure("Rate for that", figures.simple_rate);
+        }
+    })
+}
+
+/// Schedule 2 line 8.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
+    let each: Vec<_> = on.unit.people.iter().map(|&p| (p, of_person(on.facts, trail, p))).collect();
+    on.of_each(trail, TAX, EACH, &each)
+}
+
+/// Form 5329: where an exception is claimed that the payer did not know, or the rate is that of a SIMPLE IRA; else the tax goes
+/// straight to Schedule 2.
+pub fn form_5329(filed: Filed<'_>) -> Required {
+    let all = filed.on.unit.people.iter().flat_map(|&p| retirement::of(filed.on.facts, p));
+    let mut needs = all.filter(|d| !d.exempt.is_zero() || d.early == Some(Early::Simple));
+    let why = if filed.has(TAX) { "the tax goes straight to Schedule 2" } else { "no early distribution" };
+    Required::if_so(needs.next().is_some(), why)
+}
+
+/// An exception without a reason, or of more than is taxed.
+pub fn points(points: &mut Points<'_>) {
+    let facts = points.facts;
+    for distribution in (0..facts.people.len()).flat_map(|p| retirement::of(facts, p)) {
+        let paper = &points.household.papers[distribution.gross.paper];
+        let reason = paper.text("exempt.why").is_some();
+        let wrong = distribution.exempt > distribution.gross.amount
+            || (distribution.early.is_some() && reason == distribution.exempt.is_zero());
+        if wrong {
+            points.raise(
+                &EXEMPT,
+                Place::paper(&paper.id, "exempt"),
+                "The exception and its amount do not fit.",
+            );
+        }
+    }
+}

@@ -1,0 +1,360 @@
+//! Health savings accounts (§223), Form 8889 of each person: the limit by months of cover, the deduction, and distributions that
+//! paid no medical bills.
+
+use crate::{
+    bringing::Bringing,
+    facts::Facts,
+    papers::w2,
+    points::Points,
+    unit::{Filed, On},
+};
+use hembo_core::{
+    Paper,
+    brought::Records,
+    field::{Choice, Field, Years},
+    forms::Required,
+    household::Entry,
+    limit, limits, lines, open_points,
+    paper::{Back, PaperKind},
+    point::{Gather, Place},
+    provision::Provision,
+    reading::sum,
+    settled,
+    trail::{Scope, Silent, Trail},
+};
+use hembo_money::{Money, Rate, Rounding};
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    limits: LIMITS,
+    papers: &[ACCOUNT, DISTRIBUTIONS],
+    points: POINTS,
+    ..Provision::NONE
+};
+
+lines! {
+    LIMIT = "us.8889.8", "Limit on contributions", "IRC §223(b)",
+        "By months of cover, or the whole year's by the last-month rule, with the addition from 55 on.";
+    EMPLOYER = "us.8889.9", "Contributions of the employer", "IRC §106(d)",
+        "Box 12 code W of every Form W-2.";
+    pub OF = "us.8889.13", "Contributions, deducted", "IRC §223(a)",
+        "A person's own contributions, up to the limit less the employer's.";
+    pub DEDUCTION = "us.sched_1.13", "Health savings account", "IRC §223(a)",
+        "Form 8889 of each person.";
+    pub TAKEN = "us.8889.16", "Distributions, taxed", "IRC §223(f)(2)",
+        "What paid neither medical bills nor was rolled over.";
+    pub INCOME = "us.sched_1.8f", "Health savings account, taxed", "IRC §223(f)(2)",
+        "Form 8889 of each person.";
+    PENALTY_OF = "us.8889.17b", "Additional tax on distributions", "IRC §223(f)(4)",
+        "A part of what is taxed, before 65 and without disability.";
+    pub PENALTY = "us.sched_2.17c", "Additional tax, health savings account", "IRC §223(f)(4)",
+        "Form 8889 of each person.";
+}
+
+limits! {
+    CONTRIBUTIONS = "us.limit.health_savings" on OF, "Health savings account", "over the limit of the cover",
+        "IRC §223(b)";
+}
+
+open_points! {
+    COVER = blocks "K-050", "IRC §223(b)",
+        "Enter the months of cover: the limit goes by them.";
+    EXCESS = beside "K-100", "IRC §§223(f)(3), 4973(g)",
+        "Take it out with its earnings by the due date; else 6 % a year (Form 5329), which is not computed here.";
+    LAST_MONTH = look "8889-last-month", "IRC §223(b)(8)",
+        "Stay covered until the end of next year, or what it allowed becomes income then with 10 %.";
+    MONTHS = blocks "8889-months", "IRC §223(b)(2)",
+        "A year has twelve months: correct the months of cover.";
+    QUALIFIED = look "K-087", "IRC §223(f)(1)",
+        "Enter what paid medical bills: the rest is taxed.";
+}
+
+/// The cover of a person's account.
+#[derive(Debug, Clone, Copy)]
+pub struct Cover {
+    own_months: i64,
+    family_months: i64,
+    last_month: Option<bool>,
+}
+
+/// What its papers bring.
+pub mod brings {
+    use super::Cover;
+    use hembo_core::brought::Brought;
+
+    /// The cover, where an account has one.
+    pub static COVER: Brought<Cover> = Brought::new();
+
+    /// Own contributions.
+    pub static CONTRIBUTIONS: Brought = Brought::new();
+
+    /// Distributions less what was rolled over and what paid bills.
+    pub static TAKEN: Brought = Brought::new();
+}
+
+const DECEMBER: &[Choice] =
+    &[Choice::new("none", "None"), Choice::new("self", "Self-only"), Choice::new("family", "Family")];
+
+const ACCOUNT: PaperKind = PaperKind {
+    id: "HSA",
+    name: "Health savings account",
+    words: "hsa health savings account 8889 5498-sa high deductible",
+    title: "Trustee",
+    shared: false,
+    headline: "2",
+    boxes: &[
+        Field::amount("2", "2", "Own contributions for the year")
+            .help("By the due date too; not the employer's of code W."),
+        Field::count("self", "3", "Months of self-only cover", 12)
+            .help("High-deductible, no other cover, no Medicare, nobody's dependent."),
+        Field::count("family", "3", "Months of family cover", 12),
+        Field::choice("december", "3", "Whole year by the cover of December", DECEMBER)
+            .blank_is("none")
+            .help("The last-month rule, with its testing period."),
+    ],
+    columns: &[],
+    back: Back::Nothing,
+    years: Years::ALL,
+};
+
+const DISTRIBUTIONS: PaperKind = PaperKind {
+    id: "1099-SA",
+    name: "Distributions of a health savings account",
+    words: "hsa distribution health savings 8889",
+    title: "Trustee",
+    shared: false,
+    headline: "1",
+    boxes: &[
+        Field::amount("1", "1", "Gross distribution"),
+        Field::amount("2", "2", "Earnings on excess contributions"),
+        Field::count("3", "3", "Distribution code", 9),
+        Field::amount("rolled", "14b", "Rolled over, or excess taken out"),
+        Field::amount("bills", "15", "Paid medical bills")
+            .help("After the account was set up; no receipts under Medical for them."),
+    ],
+    columns: &[],
+    back: Back::Nothing,
+    years: Years::ALL,
+};
+
+/// Gives its boxes to the owner.
+pub fn read(paper: &mut Bringing<'_>) {
+    let reading = paper.paper.paper;
+    if reading.kind == DISTRIBUTIONS.id {
+        paper.earns();
+        let net = reading.amount("1") - reading.amount("rolled") - reading.amount("bills");
+        return paper.put("1", None, settled::or_zero(net), &brings::TAKEN);
+    }
+    paper.give("2", &brings::CONTRIBUTIONS);
+    let count = |id: &str| reading.boxes.get(id).and_then(Entry::count).unwrap_or(0);
+    let last_month = match reading.text("december") {
+        Some("self") => Some(false),
+        Some("family") => Some(true),
+        _ => None,
+    };
+    let cover = Cover { own_months: count("self"), family_months: count("family"), last_month };
+    for (person, _) in paper.paper.shares(Money::ZERO) {
+        paper.facts.people[person].own.add(&brings::COVER, cover);
+    }
+}
+
+fn cover(facts: &Facts, person: usize) -> Option<Cover> {
+    facts.people[person].own.of(&brings::COVER).first().copied()
+}
+
+/// The addition from 55 on, by the months of cover (§223(b)(3)).
+fn addition(facts: &Facts, person: usize, cover: Cover) -> Money {
+    let figures = &facts.figures.health_savings;
+    let of_age = facts.people[person].age(facts.year_end).is_some_and(|age| age >= figures.catch_up_from_age);
+    let months = if cover.last_month.is_some() { 12 } else { cover.own_months + cover.family_months };
+    if of_age { in_months(figures.catch_up, months) } else { Money::ZERO }
+}
+
+fn in_months(amount: Money, months: i64) -> Money {
+    amount.in_proportion(Money::whole(months), Money::whole(12), Money::CENT, Rounding::HalfUp)
+}
+
+/// The limit without the addition: for self-only cover, and of a family's.
+fn by_cover(facts: &Facts, cover: Cover) -> (Money, Money) {
+    let figures = &facts.figures.health_savings;
+    match cover.last_month {
+        Some(true) => (Money::ZERO, figures.family),
+        Some(false) => (figures.own, Money::ZERO),
+        None => (in_months(figures.own, cover.own_months), in_months(figures.family, cover.family_months)),
+    }
+}
+
+/// What someone puts in but for the addition: own contributions and the employer's.
+fn put_in(facts: &Facts, person: usize) -> Money {
+    let own = &facts.people[person].own;
+    sum(own.of(&brings::CONTRIBUTIONS)) + sum(own.of(&w2::brings::HEALTH_SAVINGS))
+}
+
+/// A person's limit. Spouses of whom either has family cover share one family limit as they agree (§223(b)(5)): each has what that
+/// one put in, the first filer before the second.
+fn limit_of(facts: &Facts, person: usize) -> Money {
+    let Some(cover) = cover(facts, person) else { return Money::ZERO };
+    let (own, family) = by_cover(facts, cover);
+    let addition = addition(facts, person, cover);
+    let spouse = facts.other_filer(person).filter(|_| facts.couple() && facts.people[person].filer);
+    let Some(spouse) = spouse else { return (own + family + addition).to_whole() };
+    let theirs = self::cover(facts, spouse);
+    let (spouse_own, spouse_family) =
+        theirs.map_or((Money::ZERO, Money::ZERO), |cover| by_cover(facts, cover));
+    if family.is_zero() && spouse_family.is_zero() {
+        return (own + addition).to_whole();
+    }
+    let shared = settled::greater(family, spouse_family);
+    let needs = |p: usize, own: Money, addition: Money| settled::or_zero(put_in(facts, p) - own - addition);
+    let theirs =
+        needs(spouse, spouse_own, theirs.map_or(Money::ZERO, |cover| self::addition(facts, spouse, cover)));
+    let mine = needs(person, own, addition);
+    let first = facts.filers.first() == Some(&person);
+    let share = if first {
+        settled::lesser(mine, shared)
+    } else {
+        settled::or_zero(shared - settled::lesser(theirs, shared))
+    };
+    (own + share + addition).to_whole()
+}
+
+fn contributions(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
+    let own = &facts.people[person].own;
+    if !own.has(&brings::COVER) && !own.has(&w2::brings::HEALTH_SAVINGS) {
+        return Money::ZERO;
+    }
+    let scope = Scope::Person(person);
+    let most = trail.line(LIMIT, scope, limit_of(facts, person), |i| {
+        if let Some(cover) = cover(facts, person) {
+            i.figure("Months of self-only cover", cover.own_months)
+                .figure("Months of family cover", cover.family_months);
+        }
+    });
+    let employer = trail.line(EMPLOYER, scope, sum(own.of(&w2::brings::HEALTH_SAVINGS)).to_whole(), |i| {
+        i.items(own.of(&w2::brings::HEALTH_SAVINGS));
+    });
+    let paid = sum(own.of(&brings::CONTRIBUTIONS)).to_whole();
+    let room = settled::or_zero(most - employer);
+    let allowed = limit::cap(trail, CONTRIBUTIONS.at(scope), paid, room);
+    trail.line(OF, scope, allowed, |i| {
+        i.items(own.of(&brings::CONTRIBUTIONS)).line(LIMIT, scope, most).line(EMPLOYER, scope, employer);
+    })
+}
+
+/// What a person deducts.
+pub fn of_person(facts: &Facts, person: usize) -> Money {
+    contributions(facts, &mut Silent, person)
+}
+
+/// Schedule 1 line 13.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
+    let each: Vec<_> = on.unit.people.iter().map(|&p| (p, contributions(on.facts, trail, p))).collect();
+    on.of_each(trail, DEDUCTION, OF, &each)
+}
+
+/// Schedule 1 line 8f.
+pub fn income(on: On<'_>, trail: &mut impl Trail) -> Money {
+    let each: Vec<_> = on.unit.people.iter().map(|&p| (p, taken(on.facts, trail, p))).collect();
+    on.of_each(trail, INCOME, TAKEN, &each)
+}
+
+fn taken(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
+    let own = &facts.people[person].own;
+    if !own.has(&brings::TAKEN) {
+        return Money::ZERO;
+    }
+    trail.line(TAKEN, Scope::Person(person), sum(own.of(&brings::TAKEN)).to_whole(), |i| {
+        i.items(own.of(&brings::TAKEN));
+    })
+}
+
+/// Schedule 2 line 17c.
+pub fn penalty(on: On<'_>, trail: &mut impl Trail) -> Money {
+    let figures = &on.facts.figures.health_savings;
+    let each: Vec<_> =
+        on.unit.people.iter().map(|&p| (p, penalty_of(on, trail, p, figures.penalty_rate))).collect();
+    on.of_each(trail, PENALTY, PENALTY_OF, &each)
+}
+
+fn penalty_of(on: On<'_>, trail: &mut impl Trail, person: usize, rate: Rate) -> Money {
+    let about = &on.facts.people[person];
+    let taxed = taken(on.facts, &mut Silent, person);
+    let spared = about.disabled
+        || about.died.is_some()
+        || about.reached(on.facts.figures.health_savings.spared_from_age, on.facts.year_end);
+    if taxed.is_zero() || spared {
+        return Money::ZERO;
+    }
+    let scope = Scope::Person(person);
+    trail.line(PENALTY_OF, scope, taxed.times(rate, Money::WHOLE, Rounding::HalfUp), |i| {
+        i.line(TAKEN, scope, taxed).figure("Rate", rate);
+    })
+}
+
+/// Whether papers bring anything to the form.
+fn anything(own: &Records) -> bool {
+    own.has(&brings::COVER) || own.has(&brings::TAKEN) || own.has(&w2::brings::HEALTH_SAVINGS)
+}
+
+/// Form 8889: contributions, those of the employer too, or distributions.
+pub fn form_8889(filed: Filed<'_>) -> Required {
+    Required::if_so(filed.on.owns().any(|(_, own)| anything(own)), "no health savings account")
+}
+
+/// Months of cover, and what is over the limit.
+pub fn points(points: &mut Points<'_>) {
+    for person in 0..points.facts.people.len() {
+        one(points, person);
+    }
+    for paper in points.papers(DISTRIBUTIONS.id) {
+        if !paper.boxes.contains_key("bills") && !paper.amount("1").is_zero() {
+            points.raise(
+                &QUALIFIED,
+                Place::paper(&paper.id, "bills"),
+                "How much of this paid medical bills?",
+            );
+        }
+    }
+}
+
+fn one(points: &mut Points<'_>, person: usize) {
+    let facts = points.facts;
+    let (own, name) = (&facts.people[person].own, &facts.people[person].name);
+    let is_theirs = |paper: &&Paper| {
+        paper.owners.first().and_then(|o| points.household.index_of(&o.person)) == Some(person)
+    };
+    let account = points.papers(ACCOUNT.id).find(is_theirs);
+    let Some(account) = account else {
+        if let Some(item) = own.of(&w2::brings::HEALTH_SAVINGS).first() {
+            let place = Place::paper(&points.household.papers[item.paper].id, item.field);
+            points.raise(
+                &COVER,
+                place,
+                format!("{name} has employer contributions: add the paper of the account."),
+            );
+        }
+        return;
+    };
+    let at = |field: &str| Place::paper(&account.id, field);
+    let Some(cover) = cover(facts, person) else { return };
+    let said = ["self", "family", "december"].into_iter().any(|field| account.boxes.contains_key(field));
+    if !said {
+        points.raise(&COVER, at("self"), format!("For how many months was {name} covered?"));
+        return;
+    }
+    if cover.own_months + cover.family_months > 12 {
+        points.raise(&MONTHS, at("family"), format!("{name} has more than twelve months of cover."));
+    }
+    if cover.last_month.is_some() {
+        points.raise(&LAST_MONTH, at("december"), format!("{name} takes the limit of the whole year."));
+    }
+    let over = put_in(facts, person).to_whole() - limit_of(facts, person);
+    if over > Money::ZERO {
+        points.raise(
+            &EXCESS,
+            at("2"),
+            format!("{over:#} more than the limit went into the account of {name}."),
+        );
+    }
+}

@@ -1,0 +1,278 @@
+//! Contributions to IRAs (§§219, 408A(c)): how much of a traditional one is deducted, by cover at work and income, and whether a Roth
+//! contribution is within the range.
+
+use crate::{
+    bringing::Bringing,
+    facts::{Facts, Marital},
+    figures::Range,
+    filing_status::Status,
+    other_income,
+    papers::{retirement::Goes, w2},
+    points::Points,
+    retirement, status,
+    unit::{Filed, On},
+};
+use hembo_core::{
+    Paper,
+    field::{Field, Years},
+    forms::Required,
+    limit, limits, lines, open_points,
+    paper::{Back, PaperKind},
+    point::{Gather, Place},
+    provision::Provision,
+    reading::sum,
+    settled,
+    trail::{Scope, Silent, Trail},
+};
+use hembo_money::{Money, Rounding};
+
+/// What this provision declares.
+pub static PROVISION: Provision =
+    Provision { lines: LINES, limits: LIMITS, papers: &[CONTRIBUTIONS], points: POINTS, ..Provision::NONE };
+
+lines! {
+    INCOME = "us.ira.income", "Income for the ranges", "IRC §219(g)(3)(A)",
+        "Adjusted gross income without this deduction and that of student-loan interest.";
+    MOST = "us.ira.limit", "Limit on IRA contributions", "IRC §219(b)(1), (5), (c)",
+        "The amount of the year and age, or compensation if less; of a joint return also the spouse's.";
+    REDUCED = "us.ira.reduced", "Limit by income", "IRC §219(g)",
+        "For those covered at work, or whose spouse is: it shrinks with income, to the next ten, never to less than 200 within the range.";
+    pub OF = "us.ira.deducted", "IRA contributions, deducted", "IRC §219(a)",
+        "A person's contributions to traditional IRAs, up to the limit by income.";
+    pub L20 = "us.sched_1.20", "IRA deduction", "IRC §219(a)",
+        "That of each person.";
+}
+
+limits! {
+    BY_INCOME = "us.limit.ira" on OF, "IRA deduction", "covered at work, shrinks with income",
+        "IRC §219(g)";
+}
+
+open_points! {
+    OVER = beside "K-102", "IRC §§219(b), 408(o), 4973",
+        "Take it out with its earnings by the due date; else 6 % a year (Form 5329), which is not computed here.";
+    ROTH = beside "K-103", "IRC §§408A(c)(3), 4973(f)",
+        "Recharacterize it or take it out by the due date; else 6 % a year, which is not computed here.";
+    NOT_DEDUCTED = look "ira-nondeductible", "IRC §408(o)(2)(B)(ii)",
+        "Any part may be left undeducted for basis (Form 8606): that is not weighed here.";
+    BASIS = look "ira-basis-made", "IRC §408(o)",
+        "File Form 8606: what is not deducted is basis, and comes out untaxed.";
+    BOTH = not_covered "ira-both", "Pub. 590-B, Worksheet 1-1";
+    APART = blocks "ira-apart", "IRC §219(g)(4)",
+        "Answer whether the spouses lived apart all year: the range of a separate return goes by it.";
+}
+
+/// What its papers bring.
+pub mod brings {
+    use hembo_core::brought::Brought;
+
+    /// Contributions to traditional IRAs.
+    pub static TRADITIONAL: Brought = Brought::new();
+
+    /// Contributions to Roth IRAs.
+    pub static ROTH: Brought = Brought::new();
+}
+
+const CONTRIBUTIONS: PaperKind = PaperKind {
+    id: "5498",
+    name: "IRA contributions",
+    words: "ira roth contribution 5498 retirement savings",
+    title: "Trustee",
+    shared: false,
+    headline: "1",
+    boxes: &[
+        Field::amount("1", "1", "Traditional, for the year")
+            .help("Paid until the due date of the return; no rollovers."),
+        Field::amount("10", "10", "Roth, for the year"),
+    ],
+    columns: &[],
+    back: Back::Nothing,
+    years: Years::ALL,
+};
+
+/// Gives its boxes to the owner.
+pub fn read(paper: &mut Bringing<'_>) {
+    paper.give("1", &brings::TRADITIONAL);
+    paper.give("10", &brings::ROTH);
+}
+
+fn paid(facts: &Facts, person: usize) -> (Money, Money) {
+    let own = &facts.people[person].own;
+    (sum(own.of(&brings::TRADITIONAL)).to_whole(), sum(own.of(&brings::ROTH)).to_whole())
+}
+
+/// Compensation (§219(f)(1)): wages less pensions of nonqualified plans, and taxable alimony.
+pub fn compensation(facts: &Facts, person: usize) -> Money {
+    let own = &facts.people[person].own;
+    let wages = sum(own.of(&w2::brings::WAGES)) - sum(own.of(&w2::brings::NONQUALIFIED));
+    (settled::or_zero(wages) + sum(own.of(&other_income::brings::ALIMONY_RECEIVED))).to_whole()
+}
+
+/// The limit of a person's contributions, traditional and Roth together.
+fn most(on: On<'_>, person: usize) -> Money {
+    let own = compensation(on.facts, person);
+    let spouse = on.unit.people.iter().copied().find(|&p| p != person);
+    let available = spouse.map_or(own, |spouse| {
+        let theirs = compensation(on.facts, spouse);
+        let (traditional, roth) = paid(on.facts, spouse);
+        let both = settled::or_zero(own + theirs - settled::lesser(traditional + roth, theirs));
+        settled::greater(own, both)
+    });
+    settled::lesser(full_limit(on, person), available)
+}
+
+fn covered(facts: &Facts, person: usize) -> bool {
+    facts.people[person].own.has(&w2::brings::COVERED)
+}
+
+/// Whether spouses file apart and lived apart all year: each is then treated as unmarried (§219(g)(4)).
+fn as_unmarried(on: On<'_>) -> bool {
+    on.unit.status == Status::Separate && on.facts.apart_all_year == Some(true)
+}
+
+/// The range of income in which the deduction shrinks; none where neither is covered.
+fn range(on: On<'_>, person: usize) -> Option<Range> {
+    let figures = &on.facts.figures.ira;
+    let status = on.unit.status;
+    let spouse = on.facts.other_filer(person).filter(|_| on.facts.marital == Marital::Married);
+    let spouse_covered = spouse.is_some_and(|spouse| covered(on.facts, spouse)) && !as_unmarried(on);
+    let alone = if as_unmarried(on) { Status::Single } else { status };
+    match (covered(on.facts, person), spouse_covered) {
+        (true, _) => Some(*figures.covered.of(alone)),
+        (false, true) if status == Status::Joint => Some(figures.spouse_covered),
+        (false, true) if status == Status::Separate => Some(figures.covered.separate),
+        _ => None,
+    }
+}
+
+/// The limit within a range: linear, up to the next ten, at least 200 while anything is left.
+fn within(on: On<'_>, trail: &mut impl Trail, most: Money, range: Range, income: Money) -> Money {
+    let figures = &on.facts.figures.ira;
+    let left = limit::or_zero(trail, range.from + range.width - income);
+    let left = limit::lesser(trail, left, range.width);
+    if left.is_zero() {
+        return Money::ZERO;
+    }
+    let reduced = most
+        .in_proportion(left, range.width, Money::CENT, Rounding::HalfUp)
+        .rounded(figures.step, Rounding::Up);
+    settled::lesser(settled::greater(reduced, figures.least), most)
+}
+
+fn of_person(on: On<'_>, trail: &mut impl Trail, person: usize, income: Money) -> Money {
+    let (traditional, roth) = paid(on.facts, person);
+    if (traditional + roth).is_zero() {
+        return Money::ZERO;
+    }
+    let scope = Scope::Person(person);
+    let full = full_limit(on, person);
+    let most = trail.line(MOST, scope, most(on, person), |i| {
+        i.figure("Amount of the year", full).figure("Compensation", compensation(on.facts, person));
+    });
+    let reduced = match range(on, person) {
+        Some(range) => within(on, trail, full, range, income),
+        None => full,
+    };
+    let reduced = limit::lesser(trail, reduced, most);
+    trail.line(REDUCED, scope, reduced, |i| {
+        i.line(MOST, scope, most).figure("Income", income);
+        if let Some(range) = range(on, person) {
+            i.figure("Shrinks above", range.from).figure("Gone at", range.from + range.width);
+        }
+    });
+    let allowed = limit::cap(trail, BY_INCOME.at(scope), traditional, reduced);
+    trail.line(OF, scope, allowed, |i| {
+        i.items(on.facts.people[person].own.of(&brings::TRADITIONAL)).line(REDUCED, scope, reduced);
+    })
+}
+
+fn full_limit(on: On<'_>, person: usize) -> Money {
+    let figures = &on.facts.figures.ira;
+    let age = on.facts.people[person].age(on.facts.year_end);
+    figures.most
+        + if age.is_some_and(|age| age >= figures.catch_up_from_age) { figures.catch_up } else { Money::ZERO }
+}
+
+/// Schedule 1 line 20; `income` is adjusted gross income without it and without the student-loan deduction.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: Money) -> Money {
+    let contributes = |&p: &usize| {
+        let (traditional, roth) = paid(on.facts, p);
+        !(traditional + roth).is_zero()
+    };
+    if on.unit.people.iter().any(contributes) {
+        trail.line(INCOME, on.scope, income, |i| {
+            i.figure("Total income less the other adjustments", income);
+        });
+    }
+    let each: Vec<_> = on.unit.people.iter().map(|&p| (p, of_person(on, trail, p, income))).collect();
+    on.of_each(trail, L20, OF, &each)
+}
+
+/// Contributions over what is lawful, and what is left for the preparer.
+pub fn points(points: &mut Points<'_>) {
+    for (place, unit) in points.units.iter().enumerate() {
+        let on = On { facts: points.facts, unit, scope: Scope::Return(place) };
+        for &person in &unit.people {
+            one(points, on, place, person);
+        }
+    }
+}
+
+fn one(points: &mut Points<'_>, on: On<'_>, place: usize, person: usize) {
+    let (traditional, roth) = paid(on.facts, person);
+    let is_theirs = |paper: &&Paper| {
+        paper.owners.first().and_then(|o| points.household.index_of(&o.person)) == Some(person)
+    };
+    let Some(paper) = points.papers(CONTRIBUTIONS.id).find(is_theirs) else { return };
+    let at = |field: &str| Place::paper(&paper.id, field);
+    let name = &on.facts.people[person].name;
+    let over = traditional + roth - most(on, person);
+    if over > Money::ZERO {
+        points.raise(
+            &OVER,
+            at("1"),
+            format!("{name} put {over:#} more into IRAs than the limit or compensation."),
+        );
+    }
+    let married_apart = on.unit.status == Status::Separate && on.facts.marital == Marital::Married;
+    if married_apart && on.facts.apart_all_year.is_none() {
+        points.raise(
+            &APART,
+            Place::household(status::ask::APART_ALL_YEAR),
+            "Did the two live apart all year?",
+        );
+    }
+    let deducted = points.trail.amount(OF, Scope::Person(person)).unwrap_or_default();
+    let income = points.amount(INCOME, place);
+    let roth_range =
+        *on.facts.figures.ira.roth.of(if as_unmarried(on) { Status::Single } else { on.unit.status });
+    let room =
+        within(on, &mut Silent, full_limit(on, person), roth_range, income - converted(on.facts, person));
+    if roth > settled::lesser(room, most(on, person)) {
+        points.raise(&ROTH, at("10"), format!("The income of {name} allows only {room:#} into a Roth IRA."));
+    }
+    if !deducted.is_zero() {
+        points.raise(
+            &NOT_DEDUCTED,
+            at("1"),
+            format!("{name} deducts {deducted:#} of contributions to an IRA."),
+        );
+    }
+    if traditional > deducted {
+        points.raise(&BASIS, at("1"), format!("{name} has contributions to an IRA that are not deducted."));
+        let out = retirement::of(on.facts, person).iter().any(|d| d.goes == Goes::Ira);
+        if out {
+            points.raise(&BOTH, at("1"), format!("{name} both contributed to and took out of IRAs: which part is basis is not computed yet."));
+        }
+    }
+}
+
+/// What was converted to a Roth IRA, which does not count against a Roth contribution (§408A(c)(3)(B)(i)).
+fn converted(facts: &Facts, person: usize) -> Money {
+    retirement::of(facts, person).iter().map(|d| d.converted).sum::<Money>().to_whole()
+}
+
+/// The worksheet, kept.
+pub fn worksheet(filed: Filed<'_>) -> Required {
+    Required::if_so(filed.has(INCOME), "no contributions to an IRA")
+}

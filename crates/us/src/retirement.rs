@@ -1,0 +1,187 @@
+//! Distributions of IRAs, pensions and annuities (§§72, 402, 408): Form 1040 lines 4a to 5b, with the Simplified Method, and gifts
+//! straight to charity.
+
+use crate::{
+    facts::Facts,
+    ira_basis,
+    papers::retirement::{Distribution, Goes, Simplified, brings},
+    unit::{Filed, On},
+};
+use hembo_core::{
+    forms::Required,
+    limit, limits,
+    line::LineId,
+    lines,
+    provision::Provision,
+    settled,
+    trail::{Scope, Silent, Trail},
+};
+use hembo_money::{Money, Rounding};
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+
+lines! {
+    GIVEN = "us.qcd", "Given straight to charity", "IRC §408(d)(8)",
+        "Out of IRAs from 70½ on, up to the amount of the year for each person.";
+    IRA_GROSS = "us.4a", "IRA distributions", "IRC §408(d)",
+        "Box 1 of every Form 1099-R of an IRA.";
+    pub IRA_OF = "us.ira.of", "IRA distributions, taxed", "IRC §§408(d), 408A(d)",
+        "Distributions of a person less basis, rollovers and gifts to charity.";
+    pub IRA = "us.4b", "IRA distributions, taxed", "IRC §§408(d), 408A(d)",
+        "What of line 4a is income.";
+    PENSION_GROSS = "us.5a", "Pensions and annuities", "IRC §72(a)",
+        "Box 1 of every other Form 1099-R.";
+    RECOVERED = "us.simplified.8", "Cost recovered this year", "IRC §72(d)(1)(B)",
+        "Simplified Method: cost over the expected payments, for the months of this year, until it is recovered.";
+    pub PENSION_OF = "us.pension.of", "Pensions and annuities, taxed", "IRC §72",
+        "Pensions of a person less rollovers, cost recovered, and premiums of a public safety officer.";
+    pub PENSION = "us.5b", "Pensions and annuities, taxed", "IRC §72",
+        "What of line 5a is income.";
+    pub WAGES_OF = "us.1h.distributions", "Distributions that count as wages", "Form 1040, line 1h",
+        "Disability pensions before the minimum retirement age, and excess contributions given back.";
+}
+
+limits! {
+    MOST_GIVEN = "us.limit.qcd" on GIVEN, "Given straight to charity", "over the amount of the year, and taxed",
+        "IRC §408(d)(8)(A)";
+    OFFICER = "us.limit.officer" on PENSION_OF, "Premiums of a public safety officer", "over the amount left out",
+        "IRC §402(l)(2)";
+}
+
+/// All distributions of a person.
+pub fn of(facts: &Facts, person: usize) -> &[Distribution] {
+    facts.people[person].own.of(&brings::DISTRIBUTIONS)
+}
+
+fn gross(facts: &Facts, person: usize, goes: &[Goes]) -> Money {
+    of(facts, person).iter().filter(|d| goes.contains(&d.goes)).map(|d| d.gross.amount).sum()
+}
+
+/// What of a person's distributions counts as wages, line 1h.
+pub fn wages(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
+    let counted = || of(facts, person).iter().filter(|d| d.goes == Goes::Wages);
+    if counted().next().is_none() {
+        return Money::ZERO;
+    }
+    let amount = counted().map(|d| d.taxed).sum::<Money>().to_whole();
+    trail.line(WAGES_OF, Scope::Person(person), amount, |i| {
+        i.items(counted().map(|d| &d.gross));
+    })
+}
+
+/// Lines 4b and 5b.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> (Money, Money) {
+    let ira = [Goes::Ira, Goes::Roth];
+    let ira =
+        lines(on, trail, (IRA_GROSS, &ira), (IRA, IRA_OF), |trail, person| ira_of(on.facts, trail, person));
+    let pension =
+        lines(on, trail, (PENSION_GROSS, &[Goes::Pension]), (PENSION, PENSION_OF), |trail, person| {
+            pension_of(on.facts, trail, person)
+        });
+    (ira, pension)
+}
+
+fn lines<T: Trail>(
+    on: On<'_>,
+    trail: &mut T,
+    (gross_line, goes): (LineId, &[Goes]),
+    (taxed_line, each): (LineId, LineId),
+    taxed_of: impl Fn(&mut T, usize) -> Money,
+) -> Money {
+    let people = || on.unit.people.iter().copied();
+    let all: Money = people().map(|p| gross(on.facts, p, goes)).sum();
+    trail.line(gross_line, on.scope, all.to_whole(), |i| {
+        i.items(people().flat_map(|p| of(on.facts, p)).filter(|d| goes.contains(&d.goes)).map(|d| &d.gross));
+    });
+    let taxed: Vec<(usize, Money)> = people().map(|p| (p, taxed_of(trail, p))).collect();
+    on.of_each(trail, taxed_line, each, &taxed)
+}
+
+/// What of a person's IRA distributions is taxed, traditional and Roth.
+pub fn ira_of(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
+    let ira = || of(facts, person).iter().filter(|d| matches!(d.goes, Goes::Ira | Goes::Roth));
+    if ira().next().is_none() {
+        return Money::ZERO;
+    }
+    let scope = Scope::Person(person);
+    let given: Money = ira().map(|d| d.given).sum();
+    let allowed = limit::cap(trail, MOST_GIVEN.at(scope), given, facts.figures.charitable_distribution.most);
+    if !given.is_zero() {
+        trail.line(GIVEN, scope, allowed, |i| {
+            i.items(ira().map(|d| &d.gross)).figure("Given", given);
+        });
+    }
+    let traditional = ira_basis::traditional(facts, trail, person, allowed);
+    let roth = ira_basis::roth(facts, trail, person);
+    trail.line(IRA_OF, scope, traditional + roth, |i| {
+        i.items(ira().map(|d| &d.gross));
+        if !allowed.is_zero() {
+            i.line(GIVEN, scope, allowed);
+        }
+        i.figure("Traditional, taxed", traditional).figure("Roth, taxed", roth);
+    })
+}
+
+/// What of a person's pensions is taxed.
+pub fn pension_of(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
+    let pensions = || of(facts, person).iter().filter(|d| d.goes == Goes::Pension);
+    if pensions().next().is_none() {
+        return Money::ZERO;
+    }
+    let scope = Scope::Person(person);
+    let taxed: Money = pensions().filter(|d| d.simplified.is_none()).map(|d| d.taxed).sum();
+    let (mut annuities, mut recovered) = (Money::ZERO, Money::ZERO);
+    for distribution in pensions() {
+        let Some(method) = distribution.simplified else { continue };
+        annuities += distribution.taxed;
+        recovered += settled::lesser(recovered_of(facts, method), distribution.taxed);
+    }
+    if !annuities.is_zero() {
+        trail.line(RECOVERED, scope, recovered, |i| {
+            i.items(pensions().filter(|d| d.simplified.is_some()).map(|d| &d.gross));
+        });
+    }
+    let before = taxed + annuities - recovered;
+    let premiums: Money = pensions().map(|d| d.officer).sum();
+    let most = settled::lesser(facts.figures.public_safety_officer.most, before);
+    let officer = limit::cap(trail, OFFICER.at(scope), premiums, most);
+    trail.line(PENSION_OF, scope, (before - officer).to_whole(), |i| {
+        i.items(pensions().map(|d| &d.gross));
+        if !recovered.is_zero() {
+            i.line(RECOVERED, scope, recovered);
+        }
+        if !officer.is_zero() {
+            i.figure("Premiums of a public safety officer", officer);
+        }
+    })
+}
+
+/// Simplified Method Worksheet lines 3 to 8, with cents.
+fn recovered_of(facts: &Facts, method: Simplified) -> Money {
+    let figures = &facts.figures.simplified_method;
+    let table = if method.joint { &figures.two_lives } else { &figures.one_life };
+    let row = table.iter().find(|row| method.age <= row.up_to_age);
+    let payments = row.map_or(1, |row| row.payments);
+    let month =
+        Money::from_cents(Rounding::HalfUp.divide(method.cost.cents().into(), payments.into()) as i64);
+    settled::lesser(month * method.months, settled::or_zero(method.cost - method.recovered))
+}
+
+/// What nonqualified annuities bring to net investment income (§1411(c)(1)(A)(i)).
+pub fn annuities(on: On<'_>) -> Money {
+    let annuities = on.unit.people.iter().flat_map(|&p| of(on.facts, p)).filter(|d| d.annuity);
+    annuities.map(|d| d.taxed).sum::<Money>().to_whole()
+}
+
+/// What of a person's distributions is gross income, cents and all.
+pub fn gross_income(facts: &Facts, person: usize) -> Money {
+    ira_of(facts, &mut Silent, person)
+        + pension_of(facts, &mut Silent, person)
+        + wages(facts, &mut Silent, person)
+}
+
+/// The worksheet, kept.
+pub fn worksheet(filed: Filed<'_>) -> Required {
+    Required::if_so(filed.has(IRA_GROSS) || filed.has(PENSION_GROSS), "no distributions")
+}

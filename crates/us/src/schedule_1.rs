@@ -1,0 +1,95 @@
+//! Schedule 1: additional income, line 10, and adjustments, line 26 (§62(a)).
+
+use crate::{
+    educators, government_payments, health_savings, other_income,
+    papers::interest,
+    unit::{Filed, On},
+};
+use hembo_core::{forms::Required, line::LineId, lines, provision::Provision, trail::Trail};
+use hembo_money::Money;
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
+
+lines! {
+    pub L8 = "us.8", "Additional income", "Schedule 1, line 10",
+        "Refunds, alimony, unemployment and other income.";
+    pub PENALTY = "us.penalty", "Early withdrawal penalty", "IRC §62(a)(9)",
+        "Box 2 of every Form 1099-INT and box 3 of every Form 1099-OID, in full.";
+    pub ADJUSTMENTS = "us.10", "Adjustments", "IRC §62",
+        "Schedule 1, Part II.";
+}
+
+/// Additional income.
+#[derive(Debug, Clone, Copy)]
+pub struct Additional {
+    /// Line 10.
+    pub sum: Money,
+    /// Line 1.
+    pub refund: Money,
+}
+
+/// Line 10.
+pub fn income(on: On<'_>, trail: &mut impl Trail) -> Additional {
+    let (refund, unemployment) = government_payments::reckon(on, trail);
+    let accounts = health_savings::income(on, trail);
+    let other = other_income::reckon(on, trail);
+    let parts = [
+        (government_payments::REFUND, refund),
+        (government_payments::UNEMPLOYMENT, unemployment),
+        (health_savings::INCOME, accounts),
+        (other_income::ALL, other),
+    ];
+    Additional { sum: sum(on, trail, L8, &parts), refund }
+}
+
+/// The adjustments but those that depend on income: lines 11 to 19a and 24a.
+#[derive(Debug, Clone, Copy)]
+pub struct Adjustments {
+    parts: [(LineId, Money); 5],
+    /// Line 18.
+    pub penalty: Money,
+}
+
+impl Adjustments {
+    /// Together.
+    pub fn sum(&self) -> Money {
+        self.parts.iter().map(|(_, amount)| *amount).sum()
+    }
+}
+
+/// The adjustments but the last ones, for the IRA and for student-loan interest.
+pub fn adjustments(on: On<'_>, trail: &mut impl Trail) -> Adjustments {
+    let educators = educators::reckon(on, trail);
+    let accounts = health_savings::reckon(on, trail);
+    let penalty = on.gather(trail, PENALTY, &interest::brings::PENALTY);
+    let alimony = on.gather(trail, other_income::ALIMONY_PAID, &other_income::brings::ALIMONY_PAID);
+    let jury = on.gather(trail, other_income::JURY_GIVEN, &other_income::brings::JURY_GIVEN);
+    let parts = [
+        (educators::L11, educators),
+        (health_savings::DEDUCTION, accounts),
+        (PENALTY, penalty),
+        (other_income::ALIMONY_PAID, alimony),
+        (other_income::JURY_GIVEN, jury),
+    ];
+    Adjustments { parts, penalty }
+}
+
+/// Line 26: all adjustments, with the last ones.
+pub fn together(on: On<'_>, trail: &mut impl Trail, first: Adjustments, last: [(LineId, Money); 2]) -> Money {
+    let parts: Vec<_> = first.parts.into_iter().chain(last).collect();
+    sum(on, trail, ADJUSTMENTS, &parts)
+}
+
+fn sum(on: On<'_>, trail: &mut impl Trail, id: LineId, parts: &[(LineId, Money)]) -> Money {
+    trail.line(id, on.scope, parts.iter().map(|(_, amount)| *amount).sum(), |i| {
+        for &(line, amount) in parts.iter().filter(|(_, amount)| !amount.is_zero()) {
+            i.line(line, on.scope, amount);
+        }
+    })
+}
+
+/// Schedule 1: where there is additional income or an adjustment.
+pub fn required(filed: Filed<'_>) -> Required {
+    Required::if_so(filed.has(ADJUSTMENTS) || filed.has(L8), "no additional income, no adjustments")
+}

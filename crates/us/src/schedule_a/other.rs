@@ -1,0 +1,124 @@
+//! Other itemized deductions, Schedule A line 16: gambling losses up to winnings (§165(d)), and what else the law leaves
+//! deductible without a floor (§67(b)).
+
+use crate::{bringing::Bringing, other_income, points::Points, unit::On};
+use hembo_core::{
+    brought::Records,
+    field::{Choice, Field, Years},
+    household::Entry,
+    limit, limits, lines, open_points,
+    paper::{Back, PaperKind},
+    point::{Gather, Place},
+    provision::Provision,
+    reading::sum,
+    trail::{Scope, Trail},
+};
+use hembo_money::Money;
+
+/// What this provision declares.
+pub static PROVISION: Provision =
+    Provision { lines: LINES, limits: LIMITS, papers: &[DEDUCTIONS], points: POINTS, ..Provision::NONE };
+
+lines! {
+    GAMBLING = "us.sched_a.16.gambling", "Gambling losses", "IRC §165(d)",
+        "Losses, up to the winnings.";
+    REST = "us.sched_a.16.rest", "Other deductions", "IRC §67(b)",
+        "Impairment-related work expenses, estate tax on income of a decedent, unrecovered cost of an annuity.";
+    pub L16 = "us.sched_a.16", "Other itemized deductions", "IRC §§67(b), 165(d)",
+        "Gambling losses and what else is deductible.";
+}
+
+limits! {
+    WINNINGS = "us.limit.gambling" on GAMBLING, "Gambling losses", "over the winnings",
+        "IRC §165(d)";
+}
+
+open_points! {
+    SORT = blocks "schedule-a-16", "Schedule A, line 16",
+        "Choose what it is: gambling losses go only up to winnings.";
+}
+
+/// What its papers bring.
+pub mod brings {
+    use hembo_core::brought::Brought;
+
+    /// Gambling losses.
+    pub static GAMBLING: Brought = Brought::new();
+
+    /// The rest of line 16.
+    pub static REST: Brought = Brought::new();
+}
+
+const SORTS: &[Choice] = &[
+    Choice::new("gambling", "Gambling loss"),
+    Choice::new("impairment", "Impairment-related work expense"),
+    Choice::new("estate_tax", "Estate tax on income of a decedent"),
+    Choice::new("annuity", "Unrecovered cost of an annuity"),
+    Choice::new("bond_premium", "Bond premium above the interest"),
+];
+
+const DEDUCTIONS: PaperKind = PaperKind {
+    id: "Other deductions",
+    name: "Other itemized deductions",
+    words: "gambling losses casino impairment estate tax decedent",
+    title: "About",
+    shared: true,
+    headline: "amount",
+    boxes: &[],
+    columns: &[
+        Field::date("date", "", "On"),
+        Field::text("what", "", "What", 80),
+        Field::choice("sort", "", "Sort", SORTS),
+        Field::amount("amount", "", "Amount"),
+    ],
+    back: Back::Nothing,
+    years: Years::ALL,
+};
+
+/// Gives each line to the owners.
+pub fn read(paper: &mut Bringing<'_>) {
+    for (r, row, amount) in paper.paper.lines("amount") {
+        match row.get("sort").and_then(Entry::text) {
+            Some("gambling") => paper.put("amount", Some(r), amount, &brings::GAMBLING),
+            Some(_) => paper.put("amount", Some(r), amount, &brings::REST),
+            None => {}
+        }
+    }
+}
+
+/// Whether papers bring anything to line 16.
+pub fn anything(own: &Records) -> bool {
+    own.has(&brings::GAMBLING) || own.has(&brings::REST)
+}
+
+/// Line 16.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
+    if !on.owns().any(|(_, own)| anything(own)) {
+        return trail.line(L16, on.scope, Money::ZERO, |_| {});
+    }
+    let lost = sum(on.items(&brings::GAMBLING)).to_whole();
+    let won = sum(on.items(&other_income::brings::WINNINGS)).to_whole();
+    let gambling = limit::cap(trail, WINNINGS.at(on.scope), lost, won);
+    trail.line(GAMBLING, on.scope, gambling, |i| {
+        i.items(on.items(&brings::GAMBLING)).figure("Winnings", won);
+    });
+    let rest = on.gather(trail, REST, &brings::REST);
+    for (person, own) in on.owns().filter(|(_, own)| anything(own) && on.unit.people.len() > 1) {
+        let brought = sum(own.of(&brings::GAMBLING)) + sum(own.of(&brings::REST));
+        trail.line(L16, Scope::Person(person), brought, |i| {
+            i.items(own.of(&brings::GAMBLING)).items(own.of(&brings::REST));
+        });
+    }
+    trail.line(L16, on.scope, gambling + rest, |i| {
+        i.line(GAMBLING, on.scope, gambling).line(REST, on.scope, rest);
+    })
+}
+
+/// Lines without a sort.
+pub fn points(points: &mut Points<'_>) {
+    for paper in points.papers(DEDUCTIONS.id) {
+        for row in paper.rows.iter().filter(|row| !row.contains_key("sort")) {
+            points.raise(&SORT, Place::row(&paper.id, row, "sort"), "What is this deduction?");
+        }
+    }
+}
