@@ -10,6 +10,7 @@ use crate::{
     points::Points,
     schedule_1,
     unit::{Filed, On},
+    unreported_tips,
 };
 use hembo_core::{
     forms::Required, limit, lines, open_points, point::Gather, provision::Provision, reading::sum, settled,
@@ -48,9 +49,11 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
     let investment = investment(on, trail, income);
     let uncollected = on.gather(trail, UNCOLLECTED, &w2::brings::UNCOLLECTED);
     let excise = on.gather(trail, EXCISE, &w2::brings::EXCISE);
+    let tips = unreported_tips::tax(on, trail);
     let early = early_distributions::reckon(on, trail);
     let accounts = health_savings::penalty(on, trail);
     let parts = [
+        (unreported_tips::TAX, tips),
         (early_distributions::TAX, early),
         (MEDICARE, medicare),
         (INVESTMENT, investment),
@@ -68,11 +71,15 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
 /// Form 8959: 0.9 % of Medicare wages above the threshold, both spouses' together on a joint return.
 fn additional_medicare(on: On<'_>, trail: &mut impl Trail) -> Money {
     let figures = &on.facts.figures.additional_medicare;
-    let wages = on.gather(trail, MEDICARE_WAGES, &w2::brings::MEDICARE_WAGES);
+    let paid = on.gather(trail, MEDICARE_WAGES, &w2::brings::MEDICARE_WAGES);
+    let wages = paid + sum(on.items(&w2::brings::ALLOCATED_TIPS)).to_whole();
     let from = *figures.from.of(on.unit.status);
     let tax = limit::share_above(trail, wages, from, figures.rate, Money::WHOLE);
     trail.line(MEDICARE, on.scope, tax, |i| {
-        i.line(MEDICARE_WAGES, on.scope, wages).figure("Above", from).figure("Rate", figures.rate);
+        i.line(MEDICARE_WAGES, on.scope, paid)
+            .figure("With tips not reported", wages)
+            .figure("Above", from)
+            .figure("Rate", figures.rate);
     })
 }
 

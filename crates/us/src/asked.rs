@@ -24,11 +24,21 @@ struct Asked {
     papers: &'static [&'static str],
 }
 
-const ASKED: [Asked; 2] = [
+const ASKED: [Asked; 4] = [
     Asked {
         field: Field::yes_no("retirement_savings", "", "Paid into an IRA or health savings account")
             .help("Outside the payroll, or took money from one."),
         papers: &["5498", "HSA", "1099-SA", "1099-R"],
+    },
+    Asked {
+        field: Field::yes_no("overtime", "", "Overtime pay or tips")
+            .help("Deducted on Schedule 1-A: box 14 of Form W-2, or the employer's statement.")
+            .since(2025),
+        papers: &["W-2"],
+    },
+    Asked {
+        field: Field::yes_no("car_loan", "", "Paid interest on the loan for a new car").since(2025),
+        papers: &["Car loan"],
     },
     Asked {
         field: Field::yes_no("student_loan", "", "Paid student loan interest").help("Form 1098-E."),
@@ -49,6 +59,9 @@ const FIELDS: [Field; ASKED.len()] = {
 /// A yes without its paper.
 pub fn points(points: &mut Points<'_>) {
     for asked in &ASKED {
+        if !asked.field.years.hold(points.household.year) {
+            continue;
+        }
         let yes = points.answered(asked.field.id).and_then(Entry::flag) == Some(true);
         let there = asked.papers.iter().any(|kind| points.papers(kind).next().is_some());
         if yes && !there {

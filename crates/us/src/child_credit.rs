@@ -6,6 +6,7 @@ use crate::{
     income, minimum_tax,
     papers::w2,
     unit::{Filed, Household, On},
+    unreported_tips,
 };
 use hembo_core::{
     forms::Required,
@@ -14,7 +15,7 @@ use hembo_core::{
     provision::Provision,
     reading::sum,
     settled,
-    trail::{Scope, Trail},
+    trail::{Scope, Trail, Unseen},
 };
 use hembo_money::{Money, Rounding};
 
@@ -202,7 +203,8 @@ fn payroll(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
             + sum(own.of(&w2::brings::MEDICARE_TAX))
             + sum(own.of(&w2::brings::UNCOLLECTED))
     });
-    limit::or_zero(trail, paid.sum::<Money>().to_whole() - from.eic - from.excess)
+    let paid = paid.sum::<Money>().to_whole() + unreported_tips::tax(on, &mut Unseen(trail));
+    limit::or_zero(trail, paid - from.eic - from.excess)
 }
 
 /// Schedule 8812: where a dependent brings a credit.

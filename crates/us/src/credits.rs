@@ -1,6 +1,6 @@
 //! The nonrefundable credits of Schedule 3, Part I, in the order in which they use up the tax (§26(a)).
 
-use crate::{foreign_tax, unit::On};
+use crate::{foreign_tax, saver, unit::On};
 use hembo_core::{lines, provision::Provision, trail::Trail};
 use hembo_money::Money;
 
@@ -9,12 +9,28 @@ pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
 
 lines! {
     pub L20 = "us.20", "Other credits", "IRC §26(a)",
-        "Schedule 3, line 8: the foreign tax credit.";
+        "Schedule 3, line 8.";
 }
 
-/// Line 20.
-pub fn schedule_3(on: On<'_>, trail: &mut impl Trail, foreign: Money) -> Money {
-    trail.line(L20, on.scope, foreign, |i| {
-        i.line(foreign_tax::CREDIT, on.scope, foreign);
+/// What the credits start from.
+#[derive(Debug, Clone, Copy)]
+pub struct From {
+    /// Line 11a.
+    pub agi: Money,
+    /// Line 18.
+    pub before_credits: Money,
+    /// Schedule 3 line 1.
+    pub foreign: Money,
+}
+
+/// Line 20: each credit has the tax that those before it leave.
+pub fn schedule_3(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
+    let left = from.before_credits - from.foreign;
+    let saver = saver::reckon(on, trail, from.agi, left);
+    let parts = [(foreign_tax::CREDIT, from.foreign), (saver::CREDIT, saver)];
+    trail.line(L20, on.scope, parts.iter().map(|(_, amount)| *amount).sum(), |i| {
+        for (line, amount) in parts.into_iter().filter(|(_, amount)| !amount.is_zero()) {
+            i.line(line, on.scope, amount);
+        }
     })
 }

@@ -107,6 +107,8 @@ pub struct PersonFacts {
     pub fifteen_years_catch_up: Money,
     /// Any paper at all that makes income.
     pub has_income: bool,
+    /// Distributions of retirement accounts in the testing period of §25B(d)(2).
+    pub testing_distributions: Money,
     /// Papers bring something to itemize.
     pub can_itemize: bool,
     /// What papers bring to this person.

@@ -25,6 +25,13 @@ pub struct Figures {
     pub gift_carryover_order: Cited<GiftCarryoverOrder>,
     /// From 2025.
     pub senior: Option<Cited<Senior>>,
+    /// From 2025.
+    pub tips: Option<Cited<WorkDeduction>>,
+    /// From 2025.
+    pub overtime: Option<Cited<WorkDeduction>>,
+    /// From 2025.
+    pub car_loan: Option<Cited<CarLoan>>,
+    pub union_plan: Cited<UnionPlan>,
     pub rates: Cited<Rates>,
     pub minimum_tax: Cited<MinimumTax>,
     pub additional_medicare: Cited<AdditionalMedicare>,
@@ -206,8 +213,16 @@ tables! {
     }
     /// §1(g).
     Kiddie { unearned_above: Money, from_age: i32, student_from_age: i32, under: i32 }
-    /// §25B: income up to which there is a credit.
-    Saver { most: ByStatus, from_age: i32 }
+    /// §25B: the amount for each person, and the parts by income.
+    Saver { most: Money, from_age: i32, tiers: Vec<SaverTier> }
+    /// §25B(b).
+    SaverTier { rate: Rate, up_to: ByStatus }
+    /// §§224, 225.
+    WorkDeduction { most: ByStatus, from: ByStatus, step: Money, rate: Rate }
+    /// §163(h)(4).
+    CarLoan { most: Money, from: ByStatus, step: Money, rate: Rate, made_from: i32 }
+    /// §219(b)(3).
+    UnionPlan { most: Money, part: Rate }
     /// §62(a)(2)(D).
     Educator { most: Money }
     /// §152(e): from which age a child may be in nobody's custody.

@@ -31,7 +31,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     let from = minimum_tax::From {
         agi: income.agi,
         taken: off.taken,
-        other: off.business,
+        other: off.business + off.additional - off.seniors,
         added_back,
         regular,
         worksheet,
@@ -40,7 +40,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     };
     let minimum = minimum_tax::reckon(on, trail, from);
     let before_credits = minimum_tax::before_credits(on, trail, regular, minimum);
-    let earlier = credits::schedule_3(on, trail, foreign);
+    let earlier = credits::schedule_3(on, trail, credits::From { agi: income.agi, before_credits, foreign });
     let earned = earned_income(on, income.wages);
     let eic = earned_income_credit::reckon(on, trail, earned, &income);
     let excess = payments::excess_social_security(on, trail);
@@ -65,9 +65,9 @@ fn deductions(
 ) -> Deductions {
     let taken = taxable_income::taken(on, trail, standard, itemized);
     let additional = additional_deductions::reckon(on, trail, income.agi);
-    let before = limit::or_zero(trail, income.agi - taken - additional);
+    let before = limit::or_zero(trail, income.agi - taken - additional.sum);
     let business = business_deduction::reckon(on, trail, income, before);
-    Deductions { taken, business, additional }
+    Deductions { taken, business, additional: additional.sum, seniors: additional.seniors }
 }
 
 /// Earned income for the credits: wages without pensions of nonqualified plans (§32(c)(2), §24(d)).

@@ -3,8 +3,8 @@
 use crate::{
     additional_deductions, additional_taxes, business_deduction, capital_gains, child_credit,
     early_distributions, earned_income_credit, foreign_tax, gains_tax, health_savings, home_sale, income,
-    ira_basis, ira_deduction, minimum_tax, payments, retirement, schedule_1, schedule_a, social_security,
-    student_loan, unit::Filed,
+    ira_basis, ira_deduction, minimum_tax, payments, retirement, saver, schedule_1, schedule_a,
+    social_security, student_loan, union_plan, unit::Filed, unreported_tips,
 };
 use hembo_core::forms::{Forms, Required};
 use std::sync::LazyLock;
@@ -25,6 +25,9 @@ pub static RULES: &[(&str, Rule)] = &[
     ("8949", capital_gains::form_8949),
     ("1116", foreign_tax::form_1116),
     ("8995", business_deduction::form_8995),
+    ("4137", unreported_tips::form_4137),
+    ("8880", saver::form_8880),
+    ("union-plan", union_plan::worksheet),
     ("5329", early_distributions::form_5329),
     ("8606", ira_basis::form_8606),
     ("8889", health_savings::form_8889),

@@ -9,8 +9,9 @@ use crate::{
     government_payments, health_savings, ira_deduction, other_income,
     papers::{dividends, interest, w2},
     points::Points,
-    retirement, schedule_1, social_security, student_loan,
+    retirement, schedule_1, social_security, student_loan, union_plan,
     unit::{Filed, On, Unit},
+    unreported_tips,
 };
 use hembo_core::{
     field::Field,
@@ -163,10 +164,14 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
 /// Lines 1a, 1h and 1z.
 fn wages(on: On<'_>, trail: &mut impl Trail) -> Money {
     let paid = on.gather(trail, WAGES, &w2::brings::WAGES);
+    let tips = unreported_tips::income(on, trail);
     let excess = excess_deferrals::reckon(on, trail);
     let distributed: Money = on.unit.people.iter().map(|&p| retirement::wages(on.facts, trail, p)).sum();
-    trail.line(EARNED, on.scope, paid + excess + distributed, |i| {
+    trail.line(EARNED, on.scope, paid + tips + excess + distributed, |i| {
         i.line(WAGES, on.scope, paid);
+        if !tips.is_zero() {
+            i.line(unreported_tips::L1C, on.scope, tips);
+        }
         if !excess.is_zero() {
             i.line(EXCESS, on.scope, excess);
         }
@@ -201,6 +206,7 @@ fn parts(facts: &Facts, person: usize) -> Vec<(LineId, Money)> {
     let minus = |line, amount: Money| (line, -amount);
     vec![
         (WAGES, brought(&w2::brings::WAGES)),
+        (unreported_tips::L1C, brought(&w2::brings::ALLOCATED_TIPS)),
         (EXCESS, excess_deferrals::excess_of(facts, person)),
         (retirement::WAGES_OF, retirement::wages(facts, &mut Silent, person)),
         (INTEREST, brought(&interest::brings::INTEREST)),
@@ -213,6 +219,7 @@ fn parts(facts: &Facts, person: usize) -> Vec<(LineId, Money)> {
         (other_income::OF, other_income::items(own).map(|item| item.amount).sum()),
         minus(educators::L11, educators::allowed_for(facts, person)),
         minus(health_savings::OF, health_savings::of_person(facts, person)),
+        minus(union_plan::OF, union_plan::of_person(facts, person)),
         minus(schedule_1::PENALTY, brought(&interest::brings::PENALTY)),
         minus(other_income::ALIMONY_PAID, brought(&other_income::brings::ALIMONY_PAID)),
         minus(other_income::JURY_GIVEN, brought(&other_income::brings::JURY_GIVEN)),

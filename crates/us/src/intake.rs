@@ -5,8 +5,8 @@ use crate::{
     dependents, earned_income_credit, excess_deferrals,
     facts::{Facts, Marital, PersonFacts, Relationship, Residency},
     figures::Figures,
-    income, kiddie, law, multiple_support, people, release, schedule_a, standard_deduction, states, status,
-    tie_breaker,
+    income, kiddie, law, multiple_support, people, release, saver, schedule_a, standard_deduction, states,
+    status, tie_breaker,
 };
 use hembo_core::{
     Household, Person,
@@ -109,6 +109,7 @@ fn person(household: &Household, person: &Person) -> PersonFacts {
         paid_home: said(status::ask::PAID_HOME),
         home_abroad: flag(earned_income_credit::ask::HOME_ABROAD),
         spouse_died: count(status::ask::SPOUSE_DIED),
+        testing_distributions: amount(saver::ask::TESTING),
         fifteen_years_catch_up: amount(excess_deferrals::ask::FIFTEEN_YEARS),
         ..PersonFacts::default()
     }

@@ -7,7 +7,7 @@ use crate::{
     health_savings, home_sale, income, ira_basis, ira_deduction, kiddie, minimum_tax, multiple_support,
     not_computed, other_income, papers, payments, people, points::Points, release, retirement, saver,
     schedule_1, schedule_a, social_security, standard_deduction, states, status, student_loan, tax,
-    taxable_income, tie_breaker, total_tax,
+    taxable_income, tie_breaker, total_tax, union_plan, unreported_tips,
 };
 use hembo_core::{
     choice::Open,
@@ -52,6 +52,8 @@ static LAW: &[Rule] = &[
     Rule::new(&health_savings::PROVISION).reads(health_savings::read).finds(health_savings::points),
     Rule::new(&ira_deduction::PROVISION).reads(ira_deduction::read).finds(ira_deduction::points),
     Rule::new(&student_loan::PROVISION).reads(student_loan::read).finds(student_loan::points),
+    Rule::new(&union_plan::PROVISION),
+    Rule::new(&unreported_tips::PROVISION),
     Rule::new(&schedule_1::PROVISION),
     Rule::new(&income::PROVISION).finds(income::points),
     Rule::new(&schedule_a::medical::PROVISION)
@@ -65,7 +67,9 @@ static LAW: &[Rule] = &[
     Rule::new(&schedule_a::other::PROVISION).reads(schedule_a::other::read).finds(schedule_a::other::points),
     Rule::new(&deduction::PROVISION),
     Rule::new(&standard_deduction::PROVISION),
-    Rule::new(&additional_deductions::PROVISION),
+    Rule::new(&additional_deductions::PROVISION)
+        .reads(additional_deductions::read)
+        .finds(additional_deductions::points),
     Rule::new(&business_deduction::PROVISION),
     Rule::new(&taxable_income::PROVISION),
     Rule::new(&gains_tax::PROVISION),

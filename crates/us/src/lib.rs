@@ -64,7 +64,9 @@ pub mod tax;
 pub mod taxable_income;
 pub mod tie_breaker;
 pub mod total_tax;
+pub mod union_plan;
 pub mod unit;
+pub mod unreported_tips;
 pub mod who_files;
 
 use figures::{Figures, YEARS};

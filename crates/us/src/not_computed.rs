@@ -11,7 +11,7 @@ use hembo_core::{
 pub static PROVISION: Provision = Provision { household_questions: &ASKED, ..Provision::NONE };
 
 /// What is not computed yet, in the order of the return.
-pub const NOT_COMPUTED: [NotComputed; 8] = [
+pub const NOT_COMPUTED: [NotComputed; 6] = [
     NotComputed::new(
         "other_income",
         "A business, a farm, rent, royalties, a partnership, an estate or trust",
@@ -26,22 +26,6 @@ pub const NOT_COMPUTED: [NotComputed; 8] = [
         "Such a sale is",
         "IRC §§453, 1001, 1231",
     ),
-    NotComputed::new(
-        "overtime",
-        "Overtime pay or tips",
-        "Deductible (Schedule 1-A).",
-        "The deduction of tips and overtime (Schedule 1-A) is",
-        "IRC §§224, 225",
-    )
-    .since(2025),
-    NotComputed::new(
-        "car_loan",
-        "Paid interest on the loan for a new car",
-        "Deductible (Schedule 1-A).",
-        "The deduction of car loan interest (Schedule 1-A) is",
-        "IRC §163(h)(4)",
-    )
-    .since(2025),
     NotComputed::new(
         "care",
         "Paid for care so that the filers could work",

@@ -3,6 +3,7 @@
 use crate::{
     educators, government_payments, health_savings, other_income,
     papers::interest,
+    union_plan,
     unit::{Filed, On},
 };
 use hembo_core::{forms::Required, line::LineId, lines, provision::Provision, trail::Trail};
@@ -46,7 +47,7 @@ pub fn income(on: On<'_>, trail: &mut impl Trail) -> Additional {
 /// The adjustments but those that depend on income: lines 11 to 19a and 24a.
 #[derive(Debug, Clone, Copy)]
 pub struct Adjustments {
-    parts: [(LineId, Money); 5],
+    parts: [(LineId, Money); 6],
     /// Line 18.
     pub penalty: Money,
 }
@@ -71,6 +72,7 @@ pub fn adjustments(on: On<'_>, trail: &mut impl Trail) -> Adjustments {
         (PENALTY, penalty),
         (other_income::ALIMONY_PAID, alimony),
         (other_income::JURY_GIVEN, jury),
+        (union_plan::L24F, union_plan::reckon(on, trail)),
     ];
     Adjustments { parts, penalty }
 }

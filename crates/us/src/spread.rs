@@ -3,9 +3,10 @@
 use crate::{
     additional_deductions, additional_taxes, business_deduction, capital_gains, child_credit,
     earned_income_credit, educators, excess_deferrals, foreign_tax, government_payments, health_savings,
-    income, ira_deduction, minimum_tax, other_income, payments, retirement, schedule_1, schedule_a::gifts,
-    schedule_a::home_loan, schedule_a::medical, schedule_a::other, schedule_a::taxes, social_security,
-    standard_deduction, student_loan, tax, taxable_income, total_tax,
+    income, ira_deduction, minimum_tax, other_income, payments, retirement, saver, schedule_1,
+    schedule_a::gifts, schedule_a::home_loan, schedule_a::medical, schedule_a::other, schedule_a::taxes,
+    social_security, standard_deduction, student_loan, tax, taxable_income, total_tax, union_plan,
+    unreported_tips,
 };
 use hembo_core::line::{SpreadRow, SpreadSection};
 
@@ -16,6 +17,7 @@ pub static SPREAD: &[SpreadSection] = &[
         folds: false,
         rows: &[
             SpreadRow::new("Wages", Some(income::WAGES), income::WAGES).always(),
+            SpreadRow::new("Tips not reported", Some(unreported_tips::L1C), unreported_tips::L1C),
             SpreadRow::new("Excess deferrals", Some(excess_deferrals::EXCESS), excess_deferrals::EXCESS),
             SpreadRow::new("Taxable interest", Some(income::INTEREST), income::INTEREST).always(),
             SpreadRow::new("Dividends", Some(income::DIVIDENDS), income::DIVIDENDS),
@@ -40,6 +42,7 @@ pub static SPREAD: &[SpreadSection] = &[
             SpreadRow::new("Health savings account", Some(health_savings::OF), health_savings::DEDUCTION)
                 .minus(),
             SpreadRow::new("IRA contributions", Some(ira_deduction::OF), ira_deduction::L20).minus(),
+            SpreadRow::new("Plan under 501(c)(18)(D)", Some(union_plan::OF), union_plan::L24F).minus(),
             SpreadRow::new("Student-loan interest", None, student_loan::L21).minus(),
             SpreadRow::new("Alimony paid", Some(other_income::ALIMONY_PAID), other_income::ALIMONY_PAID)
                 .minus(),
@@ -63,10 +66,13 @@ pub static SPREAD: &[SpreadSection] = &[
             SpreadRow::new("Other deductions", Some(other::L16), other::L16).minus(),
             SpreadRow::new("Standard deduction", None, standard_deduction::STANDARD).minus().always(),
             SpreadRow::new("Qualified business income", None, business_deduction::L13A).minus(),
+            SpreadRow::new("Tips", None, additional_deductions::TIPS).minus(),
+            SpreadRow::new("Overtime", None, additional_deductions::OVERTIME).minus(),
+            SpreadRow::new("Car-loan interest", None, additional_deductions::CAR).minus(),
             SpreadRow::new(
                 "Senior deduction",
                 Some(additional_deductions::SENIOR_EACH),
-                additional_deductions::L13B,
+                additional_deductions::SENIORS,
             )
             .minus(),
             SpreadRow::new("Taxable income", None, taxable_income::L15).result(),
@@ -79,6 +85,7 @@ pub static SPREAD: &[SpreadSection] = &[
             SpreadRow::new("Income tax", None, tax::L16).always(),
             SpreadRow::new("Alternative minimum tax", None, minimum_tax::MINIMUM_TAX),
             SpreadRow::new("Foreign tax credit", None, foreign_tax::CREDIT).minus(),
+            SpreadRow::new("Saver's credit", None, saver::CREDIT).minus(),
             SpreadRow::new("Child and dependent credits", Some(child_credit::EACH), child_credit::L19)
                 .minus()
                 .always(),

@@ -34,6 +34,8 @@ pub struct Deductions {
     pub business: Money,
     /// Line 13b.
     pub additional: Money,
+    /// Of line 13b the deduction for seniors.
+    pub seniors: Money,
 }
 
 impl Deductions {

@@ -221,61 +221,6 @@ fn one_spouse_who_can_be_claimed_does_not_free_the_child() {
     assert_eq!(standard("joint", "return/1"), 15_750);
 }
 
-/// §25B is not computed yet: whoever could have it is told, nobody else is.
-#[test]
-fn deferrals_that_may_bring_the_savers_credit_block() {
-    let deferral = json!({ "12a": "D", "12a.amount": "2000" });
-    let single = |wages: i64| Family::single(2025).wages_with("ada", wages, deferral.clone());
-    let told = |family: Family| {
-        let outcome = family.outcome();
-        assert_eq!(outcome.covered, !has_point(&outcome, "savers-credit"));
-        !outcome.covered
-    };
-    assert!(told(single(39_500)) && !told(single(39_501)));
-    // Without tax there is nothing to credit.
-    assert!(!told(single(15_750)) && told(single(15_800)));
-    assert!(!told(single(30_000).set("ada", "/answers/student_months", json!(5))));
-    assert!(!told(single(30_000).set("ada", "/answers/claimable", json!(true))));
-    let other = json!({ "12a": "C", "12a.amount": "2000" });
-    assert!(!told(Family::single(2025).wages_with("ada", 30_000, other)));
-    for code in ["D", "E", "F", "G", "S", "AA", "BB", "EE"] {
-        assert!(told(Family::single(2025).wages_with(
-            "ada",
-            30_000,
-            json!({ "12d": code, "12d.amount": "1" })
-        )));
-    }
-    // A couple: 79,000 together, or 39,500 on a separate return.
-    let couple =
-        |ada: i64, bo: i64| Family::couple(2025).wages_with("ada", ada, deferral.clone()).wages("bo", bo);
-    assert!(told(couple(40_000, 39_000)) && !told(couple(40_000, 39_001)));
-    assert!(told(couple(39_500, 200_000)) && !told(couple(39_501, 200_000)));
-}
-
-/// The limits of §25B(b) in both years, one dollar below, at and above.
-#[test]
-fn the_savers_credit_ends_at_the_income_of_the_status() {
-    let deferral = json!({ "12a": "D", "12a.amount": "2000" });
-    let single = |year, wages| Family::single(year).wages_with("ada", wages, deferral.clone());
-    let head = |year, wages| {
-        single(year, wages).set("ada", "/answers/paid_home", json!(true)).child("kim", "2015-01-01")
-    };
-    let joint = |year, wages| {
-        Family::couple(year).wages_with("ada", wages - 1_000, deferral.clone()).wages("bo", 1_000)
-    };
-    for (year, alone, of_head, together) in [(2024, 38_250, 57_375, 76_500), (2025, 39_500, 59_250, 79_000)] {
-        for (more, may) in [(-1, true), (0, true), (1, false)] {
-            for family in
-                [single(year, alone + more), head(year, of_head + more), joint(year, together + more)]
-            {
-                let outcome = family.outcome();
-                assert_eq!(has_point(&outcome, "savers-credit"), may, "{year} {more} {}", outcome.together);
-                assert_eq!(outcome.covered, !may);
-            }
-        }
-    }
-}
-
 /// Nobody is called covered who was not asked: what the law has and the pack has not must be known to be absent.
 #[test]
 fn what_is_not_computed_must_be_known_to_be_absent() {

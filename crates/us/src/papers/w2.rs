@@ -41,7 +41,7 @@ open_points! {
     CODE_TWICE = look "K-048", "Instructions for Form W-2, box 12",
         "Look at box 12.";
     CODE_NEEDS = not_covered "box-12", "Instructions for Form W-2, box 12";
-    BOX_NEEDS = not_covered "not-covered", "IRC §§129, 224, 6053(c)";
+    BOX_NEEDS = not_covered "not-covered", "IRC §129";
     STATUTORY = not_covered "K-053", "IRC §3121(d)(3)";
 }
 
@@ -83,6 +83,21 @@ pub mod brings {
     /// W-2 box 12 code K: excise tax on an excess parachute payment.
     pub static EXCISE: Brought = Brought::new();
 
+    /// W-2 boxes 3 and 7.
+    pub static SOCIAL_SECURITY_WAGES: Brought = Brought::new();
+
+    /// W-2 box 8, or what records show.
+    pub static ALLOCATED_TIPS: Brought = Brought::new();
+
+    /// Qualified tips of box 14.
+    pub static TIPS: Brought = Brought::new();
+
+    /// Qualified overtime of box 14.
+    pub static OVERTIME: Brought = Brought::new();
+
+    /// W-2 box 12 code H: deferrals of a plan under 501(c)(18)(D).
+    pub static PLAN_501: Brought = Brought::new();
+
     /// W-2 box 12 code W: contributions to a health savings account.
     pub static HEALTH_SAVINGS: Brought = Brought::new();
 
@@ -102,8 +117,6 @@ pub enum Does {
     Uncollected,
     /// An elective deferral: in boxes 3 and 5, not in box 1; counts for the saver's credit.
     Deferral,
-    /// The same with something that is not computed yet.
-    DeferralAnd(&'static str),
     /// A designated Roth contribution, which is in box 1; counts for the saver's credit.
     RothDeferral,
     /// An excise tax that the return pays (§4999).
@@ -144,11 +157,7 @@ const CODES: &[Code] = &[
     Code { id: "E", label: "E · elective deferrals, 403(b)", does: Does::Deferral },
     Code { id: "F", label: "F · elective deferrals, 408(k)(6)", does: Does::Deferral },
     Code { id: "G", label: "G · deferrals, 457(b)", does: Does::Deferral },
-    Code {
-        id: "H",
-        label: "H · elective deferrals, 501(c)(18)(D)",
-        does: Does::DeferralAnd("a deduction on Schedule 1"),
-    },
+    Code { id: "H", label: "H · elective deferrals, 501(c)(18)(D)", does: Does::Deferral },
     Code { id: "J", label: "J · nontaxable sick pay", does: Does::Nothing },
     Code { id: "K", label: "K · excise tax on golden parachute", does: Does::Excise },
     Code { id: "L", label: "L · expense reimbursements", does: Does::Nothing },
@@ -208,6 +217,8 @@ const WAGES: PaperKind = PaperKind {
         Field::amount("6", "6", "Medicare tax"),
         Field::amount("7", "7", "Social security tips"),
         Field::amount("8", "8", "Allocated tips"),
+        Field::amount("8.records", "8", "Tips not in box 1, by records")
+            .help("Instead of box 8, where records show what was received."),
         Field::amount("10", "10", "Dependent care benefits"),
         Field::amount("11", "11", "Nonqualified plans"),
         Field::choice("12a", "12a", "Code", &CHOICES),
@@ -223,6 +234,12 @@ const WAGES: PaperKind = PaperKind {
         Field::yes_no("13.sick", "13", "Third-party sick pay"),
         Field::amount("14", "14", "State disability, family leave")
             .help("Mandatory employee contributions to a state fund; they count as state income tax."),
+        Field::amount("14.tips", "14", "Qualified tips")
+            .since(2025)
+            .help("Of boxes 7 and 8; deducted on Schedule 1-A."),
+        Field::amount("14.overtime", "14", "Qualified overtime")
+            .since(2025)
+            .help("Only the premium part above the regular rate; deducted on Schedule 1-A."),
         Field::text("15.id", "15", "Employer's state number", 30),
         Field::choice("15", "15", "State", STATES),
         Field::amount("16", "16", "State wages"),
@@ -268,6 +285,12 @@ pub fn read(paper: &mut Bringing<'_>) {
     paper.give("5", &brings::MEDICARE_WAGES);
     paper.give("6", &brings::MEDICARE_TAX);
     paper.give("11", &brings::NONQUALIFIED);
+    paper.give("3", &brings::SOCIAL_SECURITY_WAGES);
+    paper.give("7", &brings::SOCIAL_SECURITY_WAGES);
+    let by_records = paper.paper.paper.boxes.contains_key("8.records");
+    paper.give(if by_records { "8.records" } else { "8" }, &brings::ALLOCATED_TIPS);
+    paper.give("14.tips", &brings::TIPS);
+    paper.give("14.overtime", &brings::OVERTIME);
     for field in ["14", "17", "19", "17b", "19b"] {
         paper.give(field, &bringing::brings::STATE_INCOME_TAX);
     }
@@ -278,6 +301,9 @@ pub fn read(paper: &mut Bringing<'_>) {
     }
     for (_, amount, _) in coded(reading).filter(|(_, _, code)| code.is_457()) {
         paper.give(amount, &brings::PLAN_457);
+    }
+    for (_, amount, _) in coded(reading).filter(|(_, _, code)| code.id == "H") {
+        paper.give(amount, &brings::PLAN_501);
     }
     for (_, amount, _) in coded(reading).filter(|(_, _, code)| code.does == Does::Excise) {
         paper.give(amount, &brings::EXCISE);
@@ -361,7 +387,7 @@ fn box_12(points: &mut Points<'_>, paper: &Paper) {
             let message = format!("Code {} stands twice.", code.id);
             points.raise(&CODE_TWICE, place.clone(), message);
         }
-        if let Does::Needs(form) | Does::DeferralAnd(form) = code.does {
+        if let Does::Needs(form) = code.does {
             let message = format!("Code {} needs {form}, which is not computed yet.", code.id);
             points.raise(&CODE_NEEDS, place, message);
         }
@@ -371,14 +397,12 @@ fn box_12(points: &mut Points<'_>, paper: &Paper) {
 /// What of its boxes is not computed yet.
 fn not_computed(points: &mut Points<'_>, paper: &Paper) {
     let at = |field: &str| Place::paper(&paper.id, field);
-    for (field, message) in [
-        ("7", "Tips may be deductible (Schedule 1-A), which is not computed yet."),
-        ("8", "Allocated tips need Form 4137, which is not computed yet."),
-        ("10", "Dependent care benefits need Form 2441, which is not computed yet."),
-    ] {
-        if !paper.amount(field).is_zero() {
-            points.raise(&BOX_NEEDS, at(field), message);
-        }
+    if !paper.amount("10").is_zero() {
+        points.raise(
+            &BOX_NEEDS,
+            at("10"),
+            "Dependent care benefits need Form 2441, which is not computed yet.",
+        );
     }
     if paper.flag("13.statutory") {
         let message = "A statutory employee's wages belong on Schedule C, which is not computed yet.";
@@ -433,7 +457,7 @@ pub fn payroll(figures: &Figures, paper: &Paper) -> Vec<Suggestion> {
 
 /// Elective deferrals that are in boxes 3 and 5 but not in box 1.
 fn deferrals(paper: &Paper) -> Money {
-    let deferred = |does: Does| matches!(does, Does::Deferral | Does::DeferralAnd(_));
+    let deferred = |does: Does| does == Does::Deferral;
     let amounts = coded(paper).filter(|(_, _, code)| deferred(code.does));
     amounts.map(|(_, amount, _)| paper.amount(amount)).sum()
 }
