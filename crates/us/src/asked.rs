@@ -24,11 +24,16 @@ struct Asked {
     papers: &'static [&'static str],
 }
 
-const ASKED: [Asked; 4] = [
+const ASKED: [Asked; 5] = [
     Asked {
         field: Field::yes_no("retirement_savings", "", "Paid into an IRA or health savings account")
             .help("Outside the payroll, or took money from one."),
         papers: &["5498", "HSA", "1099-SA", "1099-R"],
+    },
+    Asked {
+        field: Field::yes_no("care", "", "Paid for care so that the filers could work")
+            .help("Of a child under 13, or of a spouse or dependent unable to care for themselves."),
+        papers: &["Care"],
     },
     Asked {
         field: Field::yes_no("overtime", "", "Overtime pay or tips")

@@ -1,6 +1,6 @@
 //! The nonrefundable credits of Schedule 3, Part I, in the order in which they use up the tax (§26(a)).
 
-use crate::{foreign_tax, saver, unit::On};
+use crate::{care, foreign_tax, saver, unit::On};
 use hembo_core::{lines, provision::Provision, trail::Trail};
 use hembo_money::Money;
 
@@ -26,8 +26,9 @@ pub struct From {
 /// Line 20: each credit has the tax that those before it leave.
 pub fn schedule_3(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
     let left = from.before_credits - from.foreign;
-    let saver = saver::reckon(on, trail, from.agi, left);
-    let parts = [(foreign_tax::CREDIT, from.foreign), (saver::CREDIT, saver)];
+    let care = care::reckon(on, trail, from.agi, left);
+    let saver = saver::reckon(on, trail, from.agi, left - care);
+    let parts = [(foreign_tax::CREDIT, from.foreign), (care::CREDIT, care), (saver::CREDIT, saver)];
     trail.line(L20, on.scope, parts.iter().map(|(_, amount)| *amount).sum(), |i| {
         for (line, amount) in parts.into_iter().filter(|(_, amount)| !amount.is_zero()) {
             i.line(line, on.scope, amount);

@@ -107,6 +107,10 @@ pub struct PersonFacts {
     pub fifteen_years_catch_up: Money,
     /// Any paper at all that makes income.
     pub has_income: bool,
+    /// Not able to care for oneself (§21(b)(1)(B)).
+    pub incapable: bool,
+    /// Months that count as earning for the care credit (§21(d)(2)).
+    pub deemed_months: i64,
     /// Distributions of retirement accounts in the testing period of §25B(d)(2).
     pub testing_distributions: Money,
     /// Papers bring something to itemize.

@@ -32,6 +32,7 @@ pub struct Figures {
     /// From 2025.
     pub car_loan: Option<Cited<CarLoan>>,
     pub union_plan: Cited<UnionPlan>,
+    pub care: Cited<Care>,
     pub rates: Cited<Rates>,
     pub minimum_tax: Cited<MinimumTax>,
     pub additional_medicare: Cited<AdditionalMedicare>,
@@ -221,6 +222,11 @@ tables! {
     WorkDeduction { most: ByStatus, from: ByStatus, step: Money, rate: Rate }
     /// §163(h)(4).
     CarLoan { most: Money, from: ByStatus, step: Money, rate: Rate, made_from: i32 }
+    /// §§21, 129.
+    Care {
+        one: Money, two: Money, from: Money, step: Money, point: Rate, most_rate: Rate, least_rate: Rate, benefits: ByStatus,
+        deemed_one: Money, deemed_two: Money, under_age: i32,
+    }
     /// §219(b)(3).
     UnionPlan { most: Money, part: Rate }
     /// §62(a)(2)(D).

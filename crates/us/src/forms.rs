@@ -1,7 +1,7 @@
 //! The official forms of a year, and when each is filed.
 
 use crate::{
-    additional_deductions, additional_taxes, business_deduction, capital_gains, child_credit,
+    additional_deductions, additional_taxes, business_deduction, capital_gains, care, child_credit,
     early_distributions, earned_income_credit, foreign_tax, gains_tax, health_savings, home_sale, income,
     ira_basis, ira_deduction, minimum_tax, payments, retirement, saver, schedule_1, schedule_a,
     social_security, student_loan, union_plan, unit::Filed, unreported_tips,
@@ -25,6 +25,7 @@ pub static RULES: &[(&str, Rule)] = &[
     ("8949", capital_gains::form_8949),
     ("1116", foreign_tax::form_1116),
     ("8995", business_deduction::form_8995),
+    ("2441", care::form_2441),
     ("4137", unreported_tips::form_4137),
     ("8880", saver::form_8880),
     ("union-plan", union_plan::worksheet),

@@ -2,7 +2,7 @@
 
 use crate::{
     capital_gains::{self, Gains},
-    educators,
+    care, educators,
     excess_deferrals::{self, EXCESS},
     facts::{Facts, Marital},
     filing_status::Status,
@@ -165,12 +165,16 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
 fn wages(on: On<'_>, trail: &mut impl Trail) -> Money {
     let paid = on.gather(trail, WAGES, &w2::brings::WAGES);
     let tips = unreported_tips::income(on, trail);
+    let (_, benefits) = care::benefits(on, trail);
     let excess = excess_deferrals::reckon(on, trail);
     let distributed: Money = on.unit.people.iter().map(|&p| retirement::wages(on.facts, trail, p)).sum();
-    trail.line(EARNED, on.scope, paid + tips + excess + distributed, |i| {
+    trail.line(EARNED, on.scope, paid + tips + benefits + excess + distributed, |i| {
         i.line(WAGES, on.scope, paid);
         if !tips.is_zero() {
             i.line(unreported_tips::L1C, on.scope, tips);
+        }
+        if !benefits.is_zero() {
+            i.line(care::TAXED, on.scope, benefits);
         }
         if !excess.is_zero() {
             i.line(EXCESS, on.scope, excess);

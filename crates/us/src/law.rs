@@ -2,7 +2,7 @@
 
 use crate::{
     additional_deductions, additional_taxes, asked, bringing::Bringing, business_deduction, capital_gains,
-    child_credit, claims, credits, deduction, dependents, early_distributions, earned_income_credit,
+    care, child_credit, claims, credits, deduction, dependents, early_distributions, earned_income_credit,
     educators, every_paper, excess_deferrals, facts::Facts, foreign_tax, gains_tax, government_payments,
     health_savings, home_sale, income, ira_basis, ira_deduction, kiddie, minimum_tax, multiple_support,
     not_computed, other_income, papers, payments, people, points::Points, release, retirement, saver,
@@ -77,6 +77,7 @@ static LAW: &[Rule] = &[
     Rule::new(&kiddie::PROVISION).finds(kiddie::points),
     Rule::new(&minimum_tax::PROVISION),
     Rule::new(&foreign_tax::PROVISION).reads(foreign_tax::read).finds(foreign_tax::points),
+    Rule::new(&care::PROVISION).reads(care::read).finds(care::points),
     Rule::new(&credits::PROVISION),
     Rule::new(&child_credit::PROVISION),
     Rule::new(&saver::PROVISION).finds(saver::points),

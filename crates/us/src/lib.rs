@@ -11,6 +11,7 @@ pub mod asked;
 pub mod bringing;
 pub mod business_deduction;
 pub mod capital_gains;
+pub mod care;
 mod case;
 pub mod child_credit;
 pub mod claims;

@@ -11,7 +11,7 @@ use hembo_core::{
 pub static PROVISION: Provision = Provision { household_questions: &ASKED, ..Provision::NONE };
 
 /// What is not computed yet, in the order of the return.
-pub const NOT_COMPUTED: [NotComputed; 6] = [
+pub const NOT_COMPUTED: [NotComputed; 5] = [
     NotComputed::new(
         "other_income",
         "A business, a farm, rent, royalties, a partnership, an estate or trust",
@@ -25,13 +25,6 @@ pub const NOT_COMPUTED: [NotComputed; 6] = [
         "By anyone in the household, at a gain or a loss. Securities, digital assets and the main home have papers of their own.",
         "Such a sale is",
         "IRC §§453, 1001, 1231",
-    ),
-    NotComputed::new(
-        "care",
-        "Paid for care so that the filers could work",
-        "Of a child under 13, or of a spouse or dependent unable to care for themselves.",
-        "The credit for care (Form 2441) is",
-        "IRC §21",
     ),
     NotComputed::new(
         "education",

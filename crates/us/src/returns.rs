@@ -1,7 +1,7 @@
 //! The returns that each way makes of a household, and what they come to.
 
 use crate::{
-    child_credit,
+    care, child_credit,
     claims::{self, Stands},
     deduction, dependents, earned_income_credit,
     facts::Facts,
@@ -148,7 +148,18 @@ impl<'h> FederalCase<'h> {
             let (survivor, head) = status::makes(&self.facts, filer, person);
             let status = [survivor, head].map(|makes| i64::from(makes && !taken));
             let yielded = i64::from(unit.only_for_refund);
-            vec![children, others, earned, bills.cents(), status[0], status[1], yielded]
+            let (cared_for, care) = care::brought(on, person);
+            vec![
+                children,
+                others,
+                earned,
+                bills.cents(),
+                status[0],
+                status[1],
+                yielded,
+                cared_for,
+                care.cents(),
+            ]
         };
         (0..self.facts.filers.len()).map(brought).collect()
     }

@@ -1,7 +1,7 @@
 //! The rows of the Spread, in the order in which they add up.
 
 use crate::{
-    additional_deductions, additional_taxes, business_deduction, capital_gains, child_credit,
+    additional_deductions, additional_taxes, business_deduction, capital_gains, care, child_credit,
     earned_income_credit, educators, excess_deferrals, foreign_tax, government_payments, health_savings,
     income, ira_deduction, minimum_tax, other_income, payments, retirement, saver, schedule_1,
     schedule_a::gifts, schedule_a::home_loan, schedule_a::medical, schedule_a::other, schedule_a::taxes,
@@ -18,6 +18,7 @@ pub static SPREAD: &[SpreadSection] = &[
         rows: &[
             SpreadRow::new("Wages", Some(income::WAGES), income::WAGES).always(),
             SpreadRow::new("Tips not reported", Some(unreported_tips::L1C), unreported_tips::L1C),
+            SpreadRow::new("Care benefits, taxed", None, care::TAXED),
             SpreadRow::new("Excess deferrals", Some(excess_deferrals::EXCESS), excess_deferrals::EXCESS),
             SpreadRow::new("Taxable interest", Some(income::INTEREST), income::INTEREST).always(),
             SpreadRow::new("Dividends", Some(income::DIVIDENDS), income::DIVIDENDS),
@@ -85,6 +86,7 @@ pub static SPREAD: &[SpreadSection] = &[
             SpreadRow::new("Income tax", None, tax::L16).always(),
             SpreadRow::new("Alternative minimum tax", None, minimum_tax::MINIMUM_TAX),
             SpreadRow::new("Foreign tax credit", None, foreign_tax::CREDIT).minus(),
+            SpreadRow::new("Care credit", None, care::CREDIT).minus(),
             SpreadRow::new("Saver's credit", None, saver::CREDIT).minus(),
             SpreadRow::new("Child and dependent credits", Some(child_credit::EACH), child_credit::L19)
                 .minus()

@@ -72,6 +72,10 @@ prop_compose! {
             if bills[i] > 4_000 {
                 family = family.medical(&[owners[i % owners.len()]], &id, bills[i]);
             }
+            if bills[i] % 3 == 0 {
+                let row = json!({ "person": id, "amount": bills[i].to_string() });
+                family = family.paper("Care", &[owners[i % owners.len()]], json!({ "number": "36-4410927" }), json!([row]));
+            }
             if own[i] > 4_500 {
                 family = family.wages(&id, own[i]).state_tax(&[&id], own[i] / 4);
             }

@@ -41,7 +41,6 @@ open_points! {
     CODE_TWICE = look "K-048", "Instructions for Form W-2, box 12",
         "Look at box 12.";
     CODE_NEEDS = not_covered "box-12", "Instructions for Form W-2, box 12";
-    BOX_NEEDS = not_covered "not-covered", "IRC §129";
     STATUTORY = not_covered "K-053", "IRC §3121(d)(3)";
 }
 
@@ -82,6 +81,9 @@ pub mod brings {
 
     /// W-2 box 12 code K: excise tax on an excess parachute payment.
     pub static EXCISE: Brought = Brought::new();
+
+    /// W-2 box 10 less what was forfeited.
+    pub static CARE_BENEFITS: Brought = Brought::new();
 
     /// W-2 boxes 3 and 7.
     pub static SOCIAL_SECURITY_WAGES: Brought = Brought::new();
@@ -220,6 +222,7 @@ const WAGES: PaperKind = PaperKind {
         Field::amount("8.records", "8", "Tips not in box 1, by records")
             .help("Instead of box 8, where records show what was received."),
         Field::amount("10", "10", "Dependent care benefits"),
+        Field::amount("10.forfeited", "10", "Of it forfeited or carried on"),
         Field::amount("11", "11", "Nonqualified plans"),
         Field::choice("12a", "12a", "Code", &CHOICES),
         Field::amount("12a.amount", "12a", "Amount"),
@@ -289,6 +292,8 @@ pub fn read(paper: &mut Bringing<'_>) {
     paper.give("7", &brings::SOCIAL_SECURITY_WAGES);
     let by_records = paper.paper.paper.boxes.contains_key("8.records");
     paper.give(if by_records { "8.records" } else { "8" }, &brings::ALLOCATED_TIPS);
+    let benefits = paper.paper.paper.amount("10") - paper.paper.paper.amount("10.forfeited");
+    paper.put("10", None, settled::or_zero(benefits), &brings::CARE_BENEFITS);
     paper.give("14.tips", &brings::TIPS);
     paper.give("14.overtime", &brings::OVERTIME);
     for field in ["14", "17", "19", "17b", "19b"] {
@@ -397,13 +402,6 @@ fn box_12(points: &mut Points<'_>, paper: &Paper) {
 /// What of its boxes is not computed yet.
 fn not_computed(points: &mut Points<'_>, paper: &Paper) {
     let at = |field: &str| Place::paper(&paper.id, field);
-    if !paper.amount("10").is_zero() {
-        points.raise(
-            &BOX_NEEDS,
-            at("10"),
-            "Dependent care benefits need Form 2441, which is not computed yet.",
-        );
-    }
     if paper.flag("13.statutory") {
         let message = "A statutory employee's wages belong on Schedule C, which is not computed yet.";
         points.raise(&STATUTORY, at("13.statutory"), message);
