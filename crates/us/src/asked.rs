@@ -24,7 +24,7 @@ struct Asked {
     papers: &'static [&'static str],
 }
 
-const ASKED: [Asked; 5] = [
+const ASKED: [Asked; 6] = [
     Asked {
         field: Field::yes_no("retirement_savings", "", "Paid into an IRA or health savings account")
             .help("Outside the payroll, or took money from one."),
@@ -34,6 +34,10 @@ const ASKED: [Asked; 5] = [
         field: Field::yes_no("care", "", "Paid for care so that the filers could work")
             .help("Of a child under 13, or of a spouse or dependent unable to care for themselves."),
         papers: &["Care"],
+    },
+    Asked {
+        field: Field::yes_no("education", "", "Paid for higher education").help("Form 1098-T."),
+        papers: &["1098-T"],
     },
     Asked {
         field: Field::yes_no("overtime", "", "Overtime pay or tips")

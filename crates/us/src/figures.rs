@@ -32,6 +32,7 @@ pub struct Figures {
     /// From 2025.
     pub car_loan: Option<Cited<CarLoan>>,
     pub union_plan: Cited<UnionPlan>,
+    pub education: Cited<Education>,
     pub care: Cited<Care>,
     pub rates: Cited<Rates>,
     pub minimum_tax: Cited<MinimumTax>,
@@ -226,6 +227,11 @@ tables! {
     Care {
         one: Money, two: Money, from: Money, step: Money, point: Rate, most_rate: Rate, least_rate: Rate, benefits: ByStatus,
         deemed_one: Money, deemed_two: Money, under_age: i32,
+    }
+    /// §25A.
+    Education {
+        first: Money, second: Money, second_rate: Rate, refundable: Rate, opportunity_years: i64, learning_most: Money,
+        learning_rate: Rate, range: ByStatus<Range>, ratio_places: u32,
     }
     /// §219(b)(3).
     UnionPlan { most: Money, part: Rate }

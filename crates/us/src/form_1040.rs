@@ -40,18 +40,34 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     };
     let minimum = minimum_tax::reckon(on, trail, from);
     let before_credits = minimum_tax::before_credits(on, trail, regular, minimum);
-    let earlier = credits::schedule_3(on, trail, credits::From { agi: income.agi, before_credits, foreign });
+    let schedule_3 =
+        credits::schedule_3(on, trail, credits::From { agi: income.agi, before_credits, foreign });
     let earned = earned_income(on, income.wages);
     let eic = earned_income_credit::reckon(on, trail, earned, &income);
     let excess = payments::excess_social_security(on, trail);
     let child = child_credit::reckon(
         on,
         trail,
-        child_credit::From { agi: income.agi, earned, before_credits, earlier, eic, excess },
+        child_credit::From { agi: income.agi, earned, before_credits, earlier: schedule_3.used, eic, excess },
     );
     let other = additional_taxes::reckon(on, trail, &income);
-    let due = total_tax::reckon(on, trail, total_tax::From { before_credits, earlier, child, other, eic });
-    payments::balance(on, trail, payments::From { due, eic, refundable: child.refundable, excess });
+    let due = total_tax::reckon(
+        on,
+        trail,
+        total_tax::From {
+            before_credits,
+            earlier: schedule_3.used,
+            child,
+            other,
+            eic,
+            education: schedule_3.education,
+        },
+    );
+    payments::balance(
+        on,
+        trail,
+        payments::From { due, eic, refundable: child.refundable, education: schedule_3.education, excess },
+    );
     due.net
 }
 

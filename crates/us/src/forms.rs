@@ -2,8 +2,8 @@
 
 use crate::{
     additional_deductions, additional_taxes, business_deduction, capital_gains, care, child_credit,
-    early_distributions, earned_income_credit, foreign_tax, gains_tax, health_savings, home_sale, income,
-    ira_basis, ira_deduction, minimum_tax, payments, retirement, saver, schedule_1, schedule_a,
+    early_distributions, earned_income_credit, education, foreign_tax, gains_tax, health_savings, home_sale,
+    income, ira_basis, ira_deduction, minimum_tax, payments, retirement, saver, schedule_1, schedule_a,
     social_security, student_loan, union_plan, unit::Filed, unreported_tips,
 };
 use hembo_core::forms::{Forms, Required};
@@ -27,6 +27,7 @@ pub static RULES: &[(&str, Rule)] = &[
     ("8995", business_deduction::form_8995),
     ("2441", care::form_2441),
     ("4137", unreported_tips::form_4137),
+    ("8863", education::form_8863),
     ("8880", saver::form_8880),
     ("union-plan", union_plan::worksheet),
     ("5329", early_distributions::form_5329),

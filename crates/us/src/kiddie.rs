@@ -7,6 +7,7 @@ use crate::{
     papers::{dividends, interest, w2},
     points::Points,
     schedule_1,
+    unit::On,
 };
 use hembo_core::{
     field::Field,
@@ -46,6 +47,25 @@ open_points! {
     ASKED = not_known "K-151-ask", "IRC §1(g)(2)",
         "It decides whether Form 8615 taxes this income at the parents' rates.";
     FORM_8615 = not_covered "K-151", "IRC §1(g)";
+}
+
+/// Whether the part of the American opportunity credit that is paid out is barred (§25A(i)): for someone under 18, or under 24 whose
+/// earnings were not over half of the support, with a parent alive, on no joint return.
+pub fn bars_refund(on: On<'_>) -> bool {
+    let figures = &on.facts.figures.kiddie;
+    let about = &on.facts.people[on.unit.people[0]];
+    let end = on.facts.year_end;
+    if on.unit.status == Status::Joint
+        || about.parent_alive == Some(false)
+        || about.reached(figures.under, end)
+    {
+        return false;
+    }
+    let student = about.student_months >= on.facts.figures.dependents.student_months;
+    let by_support = about.earned_over_half != Some(true);
+    let young = !about.reached(figures.from_age, end);
+    let eighteen = !about.reached(figures.student_from_age, end) && by_support;
+    young || eighteen || (student && by_support)
 }
 
 /// Every return that is not a joint one.

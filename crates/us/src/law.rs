@@ -3,11 +3,11 @@
 use crate::{
     additional_deductions, additional_taxes, asked, bringing::Bringing, business_deduction, capital_gains,
     care, child_credit, claims, credits, deduction, dependents, early_distributions, earned_income_credit,
-    educators, every_paper, excess_deferrals, facts::Facts, foreign_tax, gains_tax, government_payments,
-    health_savings, home_sale, income, ira_basis, ira_deduction, kiddie, minimum_tax, multiple_support,
-    not_computed, other_income, papers, payments, people, points::Points, release, retirement, saver,
-    schedule_1, schedule_a, social_security, standard_deduction, states, status, student_loan, tax,
-    taxable_income, tie_breaker, total_tax, union_plan, unreported_tips,
+    education, educators, every_paper, excess_deferrals, facts::Facts, foreign_tax, gains_tax,
+    government_payments, health_savings, home_sale, income, ira_basis, ira_deduction, kiddie, minimum_tax,
+    multiple_support, not_computed, other_income, papers, payments, people, points::Points, release,
+    retirement, saver, schedule_1, schedule_a, social_security, standard_deduction, states, status,
+    student_loan, tax, taxable_income, tie_breaker, total_tax, union_plan, unreported_tips,
 };
 use hembo_core::{
     choice::Open,
@@ -78,6 +78,7 @@ static LAW: &[Rule] = &[
     Rule::new(&minimum_tax::PROVISION),
     Rule::new(&foreign_tax::PROVISION).reads(foreign_tax::read).finds(foreign_tax::points),
     Rule::new(&care::PROVISION).reads(care::read).finds(care::points),
+    Rule::new(&education::PROVISION).reads(education::read).finds(education::points),
     Rule::new(&credits::PROVISION),
     Rule::new(&child_credit::PROVISION),
     Rule::new(&saver::PROVISION).finds(saver::points),
@@ -104,6 +105,7 @@ pub static CHOICES: &[&Open<Facts>] = &[
     &foreign_tax::CHOSEN,
     &foreign_tax::CHOSEN_APART,
     &claims::CLAIM,
+    &education::CHOSEN,
     &payments::DIVIDED,
 ];
 

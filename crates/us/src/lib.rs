@@ -20,6 +20,7 @@ pub mod deduction;
 pub mod dependents;
 pub mod early_distributions;
 pub mod earned_income_credit;
+pub mod education;
 pub mod educators;
 pub mod every_paper;
 pub mod excess_deferrals;

@@ -3,7 +3,7 @@
 use crate::{
     additional_taxes::additional_medicare_withheld,
     bringing::{self, Bringing},
-    child_credit, earned_income_credit,
+    child_credit, earned_income_credit, education,
     facts::Facts,
     papers::w2,
     points::Points,
@@ -58,7 +58,7 @@ lines! {
     pub PAID = "us.paid", "Paid", "IRC §§31, 6315",
         "Withheld, estimated, and social security tax paid twice.";
     L32 = "us.32", "Other payments and refundable credits", "IRC §§24(d), 31(b), 32",
-        "Lines 27a and 28, and social security tax paid twice.";
+        "Lines 27a, 28 and 29, and social security tax paid twice.";
     L33 = "us.33", "Total payments", "IRC §§31, 6315, 6401(b)",
         "Lines 25d, 26 and 32.";
     L34 = "us.34", "Overpaid", "IRC §6401",
@@ -122,21 +122,24 @@ pub struct From {
     pub eic: Money,
     /// Line 28.
     pub refundable: Money,
+    /// Line 29.
+    pub education: Money,
     /// Schedule 3 line 11.
     pub excess: Money,
 }
 
 /// Lines 25 to 37 and the balance: due above zero, back below.
 pub fn balance(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
-    let From { due, eic, refundable, excess } = from;
+    let From { due, eic, refundable, education, excess } = from;
     let withheld = withheld(on, trail);
     let estimated = estimated(on, trail);
     let paid = trail.line(PAID, on.scope, withheld + estimated + excess, |i| {
         i.line(L25D, on.scope, withheld).line(L26, on.scope, estimated).line(EXCESS, on.scope, excess);
     });
-    let others = trail.line(L32, on.scope, eic + refundable + excess, |i| {
+    let others = trail.line(L32, on.scope, eic + refundable + education + excess, |i| {
         i.line(earned_income_credit::L27A, on.scope, eic)
             .line(child_credit::L28, on.scope, refundable)
+            .line(education::L29, on.scope, education)
             .line(EXCESS, on.scope, excess);
     });
     let all = trail.line(L33, on.scope, withheld + estimated + others, |i| {

@@ -3,7 +3,7 @@
 use crate::{
     care, child_credit,
     claims::{self, Stands},
-    deduction, dependents, earned_income_credit,
+    deduction, dependents, earned_income_credit, education,
     facts::Facts,
     filing_status::Status,
     foreign_tax, form_1040, law, payments,
@@ -64,6 +64,7 @@ impl<'h> FederalCase<'h> {
             taxes: taxes::deducted_together(way),
             foreign_tax: foreign_tax::together(way),
             elects_earlier_years: social_security::elects_together(way),
+            education: education::chosen(way),
             dependents: self.facts.candidates().filter_map(claim).collect(),
             claimable: people.iter().any(|&p| self.facts.people[p].claimable),
             people: people.clone(),
@@ -80,6 +81,7 @@ impl<'h> FederalCase<'h> {
             taxes: taxes::deducted_apart(way, place),
             foreign_tax: foreign_tax::apart(way, place),
             elects_earlier_years: social_security::elects_apart(way, place),
+            education: education::chosen(way),
             estimated: payments::part_taken(way, place),
             ..self.bare_unit(place)
         };
@@ -121,6 +123,7 @@ impl<'h> FederalCase<'h> {
         let apart = status::separate(&self.facts, way);
         Unit {
             itemizes: deduction::itemizes_own(way, person),
+            education: education::chosen(way),
             claimable: dependents::claimable_by_filers(&self.facts, apart, person),
             main: false,
             estimated: Part::Nothing,
@@ -149,17 +152,9 @@ impl<'h> FederalCase<'h> {
             let status = [survivor, head].map(|makes| i64::from(makes && !taken));
             let yielded = i64::from(unit.only_for_refund);
             let (cared_for, care) = care::brought(on, person);
-            vec![
-                children,
-                others,
-                earned,
-                bills.cents(),
-                status[0],
-                status[1],
-                yielded,
-                cared_for,
-                care.cents(),
-            ]
+            let mut sums = vec![children, others, earned, bills.cents(), status[0], status[1], yielded];
+            sums.extend([cared_for, care.cents(), education::mark(on, person)]);
+            sums
         };
         (0..self.facts.filers.len()).map(brought).collect()
     }

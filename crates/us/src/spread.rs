@@ -2,11 +2,11 @@
 
 use crate::{
     additional_deductions, additional_taxes, business_deduction, capital_gains, care, child_credit,
-    earned_income_credit, educators, excess_deferrals, foreign_tax, government_payments, health_savings,
-    income, ira_deduction, minimum_tax, other_income, payments, retirement, saver, schedule_1,
-    schedule_a::gifts, schedule_a::home_loan, schedule_a::medical, schedule_a::other, schedule_a::taxes,
-    social_security, standard_deduction, student_loan, tax, taxable_income, total_tax, union_plan,
-    unreported_tips,
+    earned_income_credit, education, educators, excess_deferrals, foreign_tax, government_payments,
+    health_savings, income, ira_deduction, minimum_tax, other_income, payments, retirement, saver,
+    schedule_1, schedule_a::gifts, schedule_a::home_loan, schedule_a::medical, schedule_a::other,
+    schedule_a::taxes, social_security, standard_deduction, student_loan, tax, taxable_income, total_tax,
+    union_plan, unreported_tips,
 };
 use hembo_core::line::{SpreadRow, SpreadSection};
 
@@ -87,6 +87,7 @@ pub static SPREAD: &[SpreadSection] = &[
             SpreadRow::new("Alternative minimum tax", None, minimum_tax::MINIMUM_TAX),
             SpreadRow::new("Foreign tax credit", None, foreign_tax::CREDIT).minus(),
             SpreadRow::new("Care credit", None, care::CREDIT).minus(),
+            SpreadRow::new("Education credits", None, education::CREDIT).minus(),
             SpreadRow::new("Saver's credit", None, saver::CREDIT).minus(),
             SpreadRow::new("Child and dependent credits", Some(child_credit::EACH), child_credit::L19)
                 .minus()
@@ -94,6 +95,7 @@ pub static SPREAD: &[SpreadSection] = &[
             SpreadRow::new("Other taxes", None, additional_taxes::L23),
             SpreadRow::new("Earned income credit", None, earned_income_credit::L27A).minus(),
             SpreadRow::new("Child credit paid out", None, child_credit::L28).minus(),
+            SpreadRow::new("American opportunity, paid out", None, education::L29).minus(),
             SpreadRow::new("Total tax", None, total_tax::NET_TAX).result(),
         ],
     },

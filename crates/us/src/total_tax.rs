@@ -3,7 +3,7 @@
 use crate::{
     additional_taxes,
     child_credit::{self, Credit},
-    credits, earned_income_credit, minimum_tax,
+    credits, earned_income_credit, education, minimum_tax,
     unit::On,
 };
 use hembo_core::{lines, provision::Provision, trail::Trail};
@@ -34,6 +34,8 @@ pub struct From {
     pub other: Money,
     /// Line 27a.
     pub eic: Money,
+    /// Line 29.
+    pub education: Money,
 }
 
 /// What total tax comes to.
@@ -45,9 +47,9 @@ pub struct TotalTax {
     pub net: Money,
 }
 
-/// Lines 22 and 24, and line 24 less lines 27a and 28.
+/// Lines 22 and 24, and line 24 less the refundable credits.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> TotalTax {
-    let From { before_credits, earlier, child, other, eic } = from;
+    let From { before_credits, earlier, child, other, eic, education } = from;
     let after_credits = trail.line(L22, on.scope, before_credits - earlier - child.used, |i| {
         i.line(minimum_tax::L18, on.scope, before_credits)
             .line(child_credit::L19, on.scope, child.used)
@@ -56,13 +58,17 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> TotalTax {
     let total = trail.line(L24, on.scope, after_credits + other, |i| {
         i.line(L22, on.scope, after_credits).line(additional_taxes::L23, on.scope, other);
     });
-    let net = trail.line(NET_TAX, on.scope, total - eic - child.refundable, |i| {
-        let paid_out = child.refundable;
-        i.line(L24, on.scope, total).line(earned_income_credit::L27A, on.scope, eic).line(
-            child_credit::L28,
-            on.scope,
-            paid_out,
-        );
+    let paid_out = [
+        (earned_income_credit::L27A, eic),
+        (child_credit::L28, child.refundable),
+        (education::L29, education),
+    ];
+    let back: Money = paid_out.iter().map(|(_, amount)| *amount).sum();
+    let net = trail.line(NET_TAX, on.scope, total - back, |i| {
+        i.line(L24, on.scope, total);
+        for (line, amount) in paid_out.into_iter().filter(|(_, amount)| !amount.is_zero()) {
+            i.line(line, on.scope, amount);
+        }
     });
     TotalTax { total, net }
 }

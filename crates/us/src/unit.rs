@@ -31,6 +31,17 @@ pub enum ForeignTax {
     Deducted,
 }
 
+/// The education credit for a student (§25A).
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum EducationCredit {
+    /// American opportunity.
+    Opportunity,
+    /// Lifetime learning.
+    Learning,
+    /// Neither.
+    None,
+}
+
 /// The part of jointly paid estimated tax that a return takes.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Part {
@@ -75,6 +86,8 @@ pub struct Unit {
     pub foreign_tax: ForeignTax,
     /// Benefits for earlier years are taxed by the income of those (§86(e)).
     pub elects_earlier_years: bool,
+    /// What each student brings, whoever claims the student.
+    pub education: Vec<(usize, EducationCredit)>,
     /// The dependents claimed.
     pub dependents: Vec<Dependent>,
     /// Dependents claimed on the other filer's separate return.
@@ -101,6 +114,7 @@ impl Unit {
             taxes: TaxesDeducted::Income,
             foreign_tax: ForeignTax::Simple,
             elects_earlier_years: false,
+            education: Vec::new(),
             dependents: Vec::new(),
             claimed_elsewhere: Vec::new(),
             released: Vec::new(),
