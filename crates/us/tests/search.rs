@@ -72,6 +72,10 @@ prop_compose! {
             if bills[i] > 4_000 {
                 family = family.medical(&[owners[i % owners.len()]], &id, bills[i]);
             }
+            if bills[i] % 5 == 0 {
+                let boxes = json!({ "1": bills[i].to_string(), "8": true, "years": 1, "f": "36-4410927" });
+                family = family.paper("1098-T", &[&id], boxes, json!(null));
+            }
             if bills[i] % 3 == 0 {
                 let row = json!({ "person": id, "amount": bills[i].to_string() });
                 family = family.paper("Care", &[owners[i % owners.len()]], json!({ "number": "36-4410927" }), json!([row]));
