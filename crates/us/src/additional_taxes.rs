@@ -8,7 +8,7 @@ use crate::{
     minimum_tax::MINIMUM_TAX,
     papers::w2,
     points::Points,
-    schedule_1,
+    schedule_1, self_employment,
     unit::{Filed, On},
     unreported_tips,
 };
@@ -52,7 +52,9 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
     let tips = unreported_tips::tax(on, trail);
     let early = early_distributions::reckon(on, trail);
     let accounts = health_savings::penalty(on, trail);
+    let own = self_employment::tax(on, trail);
     let parts = [
+        (self_employment::TAX, own),
         (unreported_tips::TAX, tips),
         (early_distributions::TAX, early),
         (MEDICARE, medicare),
@@ -75,9 +77,14 @@ fn additional_medicare(on: On<'_>, trail: &mut impl Trail) -> Money {
     let wages = paid + sum(on.items(&w2::brings::ALLOCATED_TIPS)).to_whole();
     let from = *figures.from.of(on.unit.status);
     let tax = limit::share_above(trail, wages, from, figures.rate, Money::WHOLE);
+    let earned: Money = on.unit.people.iter().map(|&p| self_employment::silent(on, p).net).sum();
+    let room = limit::or_zero(trail, from - wages);
+    let on_earned = limit::share_above(trail, earned, room, figures.rate, Money::WHOLE);
+    let tax = tax + on_earned;
     trail.line(MEDICARE, on.scope, tax, |i| {
         i.line(MEDICARE_WAGES, on.scope, paid)
             .figure("With tips not reported", wages)
+            .figure("Net earnings from self-employment", earned)
             .figure("Above", from)
             .figure("Rate", figures.rate);
     })
@@ -126,7 +133,9 @@ pub fn schedule_2(filed: Filed<'_>) -> Required {
 /// Form 8959: Medicare wages above the threshold, or more withheld than the ordinary tax.
 pub fn form_8959(filed: Filed<'_>) -> Required {
     let from = *filed.on.facts.figures.additional_medicare.from.of(filed.on.unit.status);
-    let needed = filed.amount(MEDICARE_WAGES) > from || !additional_medicare_withheld(filed.on).is_zero();
+    let needed = filed.has(MEDICARE)
+        || filed.amount(MEDICARE_WAGES) > from
+        || !additional_medicare_withheld(filed.on).is_zero();
     Required::if_so(needed, format!("Medicare wages not above {from:#}"))
 }
 

@@ -99,6 +99,11 @@ impl Bringing<'_> {
 }
 
 /// Miles as an amount, so that a rate a mile makes money of them.
+pub fn miles_of(miles: i64) -> Money {
+    Money::whole(miles)
+}
+
+/// The miles of a line of a list, as an amount.
 pub fn miles(row: &Answers) -> Money {
-    Money::whole(row.get("miles").and_then(Entry::count).unwrap_or(0))
+    miles_of(row.get("miles").and_then(Entry::count).unwrap_or(0))
 }

@@ -1,36 +1,205 @@
-//! The deduction for qualified business income (§199A), Form 8995, as far as it is for dividends of real estate trusts.
+//! The deduction for qualified business income (§199A), Forms 8995 and 8995-A: a fifth of what businesses and real estate trusts
+//! bring, above a threshold of income limited by wages and property, and not for specified services.
 
 use crate::{
+    bringing::Bringing,
+    business::{self, Business},
+    figures::BusinessIncome,
     income::{self, Income},
     papers::dividends,
+    points::Points,
+    self_employment,
     unit::{Filed, On},
 };
-use hembo_core::{forms::Required, limit, limits, lines, provision::Provision, trail::Trail};
-use hembo_money::{Money, Rounding};
+use hembo_core::{
+    field::{Field, Years},
+    forms::Required,
+    limit, limits, lines, open_points,
+    paper::{Back, PaperKind},
+    point::{Gather, Place},
+    provision::Provision,
+    reading::sum,
+    settled,
+    trail::{Scope, Silent, Trail},
+};
+use hembo_money::{Money, Rate, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { lines: LINES, limits: LIMITS, papers: &[LOSSES], points: POINTS, ..Provision::NONE };
 
 lines! {
+    pub BUSINESSES = "us.8995.2", "Qualified business income", "IRC §199A(c)",
+        "Profit of each business less half of the tax, plan and health premiums that belong to it; losses, those carried here too.";
+    FROM_BUSINESSES = "us.8995.5", "Its component", "IRC §199A(b)(2)",
+        "A part of it; above the threshold no more than wages and property allow, nothing of a specified service at the end.";
     TRUSTS = "us.8995.6", "Section 199A dividends", "IRC §199A(b)(1)(B), (e)(3)",
         "Box 5 of every Form 1099-DIV.";
     COMPONENT = "us.8995.9", "Their component", "IRC §199A(b)(1)(B)",
         "A part of the dividends.";
+    BEFORE = "us.8995.11", "Taxable income before it", "IRC §199A(a)(1)(B)",
+        "Adjusted gross income less lines 12e and 13b.";
     NET_GAIN = "us.8995.12", "Net capital gain", "IRC §199A(a)(2)(B)",
         "Qualified dividends and the net capital gain.";
-    pub L13A = "us.13a", "Qualified business income", "IRC §199A(a)",
-        "The component, up to the same part of taxable income without the net capital gain.";
+    pub L13A = "us.13a", "Qualified business income deduction", "IRC §199A(a)",
+        "The components, up to the same part of taxable income without the net capital gain.";
+    CARRIED = "us.carryover.business_loss", "Business loss carried on", "IRC §199A(c)(2)",
+        "What losses leave below zero counts next year.";
 }
 
 limits! {
+    BY_WAGES = "us.limit.business_wages" on FROM_BUSINESSES, "Qualified business income",
+        "above the threshold: wages and property, specified service", "IRC §199A(b)(2), (3), (d)(3)";
     BY_INCOME = "us.limit.business_income" on L13A, "Qualified business income", "over 20 % of ordinary taxable income",
         "IRC §199A(a)(1)(B)";
+}
+
+open_points! {
+    SERVICE = blocks "K-120", "IRC §199A(d)(2)",
+        "Above the threshold it decides: answer whether this is a specified service.";
+    GROUPS = look "C-77", "Reg. §1.199A-4",
+        "Businesses may be aggregated above the threshold: not weighed here.";
+}
+
+/// What its papers bring.
+pub mod brings {
+    use hembo_core::brought::Brought;
+
+    /// Business losses of earlier years, Form 8995 line 3.
+    pub static CARRIED: Brought = Brought::new();
+}
+
+const LOSSES: PaperKind = PaperKind {
+    id: "Business losses carried",
+    name: "Qualified business loss of earlier years",
+    words: "qbi loss carryforward 8995 business",
+    title: "From",
+    shared: false,
+    headline: "3",
+    boxes: &[Field::amount("3", "3", "Loss carried here").help("Form 8995 line 16 of last year.")],
+    columns: &[],
+    back: Back::Nothing,
+    years: Years::ALL,
+};
+
+/// Gives the loss to its owner.
+pub fn read(paper: &mut Bringing<'_>) {
+    paper.give("3", &brings::CARRIED);
+}
+
+/// A business with its qualified income.
+struct Qualified<'a> {
+    business: &'a Business,
+    income: Money,
+}
+
+/// Every business of a return: its profit less its share of the deductions of its owner, by gross income (Reg. §1.199A-3(b)(1)(vi)).
+fn qualified(on: On<'_>) -> Vec<Qualified<'_>> {
+    let mut all = Vec::new();
+    for &person in &on.unit.people {
+        let own = self_employment::silent(on, person);
+        let businesses = business::of(on.facts, person);
+        let with_profit = |b: &&Business| b.profit(on, &mut Silent) > Money::ZERO;
+        let weights: Vec<i64> = businesses
+            .iter()
+            .map(|b| if with_profit(&b) { settled::greater(b.gross.cents(), 0) } else { 0 })
+            .collect();
+        let off = own.half + own.plan + own.health;
+        let shares = if weights.iter().all(|w| *w == 0) {
+            vec![Money::ZERO; weights.len()]
+        } else {
+            off.split(&weights)
+        };
+        for (business, share) in businesses.iter().zip(shares) {
+            all.push(Qualified { business, income: (business.profit(on, &mut Silent) - share).to_whole() });
+        }
+    }
+    all
+}
+
+/// How far taxable income is into the range above the threshold: none up to it, one at its end.
+fn into_range(on: On<'_>, trail: &mut impl Trail, before: Money) -> Rate {
+    let range = *on.facts.figures.business_income.range.of(on.unit.status);
+    let over = limit::or_zero(trail, before - range.from);
+    let over = limit::lesser(trail, over, range.width);
+    if over >= range.width {
+        Rate::ONE
+    } else {
+        over.ratio_to(range.width, on.facts.figures.business_income.places, Rounding::HalfUp)
+    }
+}
+
+/// The component of a business (§199A(b)(2), (3), (d)(3)); `income` is its qualified income after losses.
+fn component(figures: &BusinessIncome, one: &Qualified<'_>, income: Money, into: Rate) -> Money {
+    let by = |amount: Money, rate| amount.times(rate, Money::WHOLE, Rounding::HalfUp);
+    let left = Rate::from_billionths(Rate::ONE.billionths() - into.billionths());
+    let applies = if one.business.service { left } else { Rate::ONE };
+    let (income, wages, property) =
+        (by(income, applies), by(one.business.wages, applies), by(one.business.property, applies));
+    let full = by(income, figures.rate);
+    let by_wages = by(wages, figures.wages);
+    let by_both = by(wages, figures.wages_with_property) + by(property, figures.property);
+    let most = settled::greater(by_wages, by_both);
+    settled::or_zero(full - by(settled::or_zero(full - most), into))
+}
+
+/// The component of all businesses, with what is carried on.
+fn businesses(on: On<'_>, trail: &mut impl Trail, before: Money) -> Money {
+    let all = qualified(on);
+    let carried = sum(on.items(&brings::CARRIED)).to_whole();
+    if all.is_empty() && carried.is_zero() {
+        return Money::ZERO;
+    }
+    let figures = &on.facts.figures.business_income;
+    let gains: Money = all.iter().map(|q| settled::or_zero(q.income)).sum();
+    let losses: Money = all.iter().map(|q| settled::or_zero(-q.income)).sum::<Money>() + carried;
+    let together = trail.line(BUSINESSES, on.scope, gains - losses, |i| {
+        for &person in &on.unit.people {
+            if !business::of(on.facts, person).is_empty() {
+                let scope = Scope::Person(person);
+                i.line(business::PROFIT, scope, self_employment::silent(on, person).profit);
+            }
+        }
+        i.items(on.items(&brings::CARRIED));
+    });
+    trail.line(CARRIED, on.scope, settled::or_zero(-together), |i| {
+        i.line(BUSINESSES, on.scope, together);
+    });
+    let into = into_range(on, trail, before);
+    let net = limit::or_zero(trail, together);
+    let full = net.times(figures.rate, Money::WHOLE, Rounding::HalfUp);
+    let allowed = if into == Rate::ZERO {
+        full
+    } else {
+        let after_losses = |q: &Qualified<'_>| {
+            let income = settled::or_zero(q.income);
+            income.in_proportion(net, gains, Money::WHOLE, Rounding::HalfUp)
+        };
+        all.iter().map(|q| component(figures, q, after_losses(q), into)).sum()
+    };
+    let allowed = limit::given(
+        trail,
+        BY_WAGES.at(on.scope),
+        limit::Shape::PhaseOut,
+        full,
+        settled::lesser(allowed, full),
+    );
+    trail.line(FROM_BUSINESSES, on.scope, allowed, |i| {
+        i.line(BUSINESSES, on.scope, together).figure("Part", figures.rate).figure("Into the range", into);
+    })
 }
 
 /// The deduction. `before` is taxable income before it, not below zero.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income, before: Money) -> Money {
     let trusts = on.gather(trail, TRUSTS, &dividends::brings::SECTION_199A);
-    if trusts.is_zero() {
+    let any = |&p: &usize| !business::of(on.facts, p).is_empty();
+    if !trusts.is_zero() || on.unit.people.iter().any(any) {
+        trail.line(BEFORE, on.scope, before, |i| {
+            i.line(income::AGI, on.scope, income.agi);
+        });
+    }
+    let from_businesses = businesses(on, trail, before);
+    if trusts.is_zero() && from_businesses.is_zero() {
         return trail.line(L13A, on.scope, Money::ZERO, |_| {});
     }
     let rate = on.facts.figures.business_income.rate;
@@ -43,15 +212,58 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income, before: Money
     });
     let ordinary = limit::or_zero(trail, before - net_gain);
     let most = ordinary.times(rate, Money::WHOLE, Rounding::HalfUp);
-    let allowed = limit::cap(trail, BY_INCOME.at(on.scope), component, most);
+    let allowed = limit::cap(trail, BY_INCOME.at(on.scope), from_businesses + component, most);
     trail.line(L13A, on.scope, allowed, |i| {
+        if !from_businesses.is_zero() {
+            i.line(FROM_BUSINESSES, on.scope, from_businesses);
+        }
         i.line(COMPONENT, on.scope, component)
-            .figure("Taxable income before it", before)
+            .line(BEFORE, on.scope, before)
             .line(NET_GAIN, on.scope, net_gain);
     })
 }
 
-/// Form 8995: where there is qualified business income.
+/// Whether taxable income before the deduction is above the threshold, as the trail has it.
+fn above_threshold(filed: Filed<'_>) -> bool {
+    filed.amount(BEFORE) > filed.on.facts.figures.business_income.range.of(filed.on.unit.status).from
+}
+
+/// Form 8995: up to the threshold.
 pub fn form_8995(filed: Filed<'_>) -> Required {
-    Required::if_so(filed.has(TRUSTS), "no qualified business income")
+    let any = filed.has(TRUSTS) || filed.has(BUSINESSES);
+    let why = if any { "above the threshold: Form 8995-A" } else { "no qualified business income" };
+    Required::if_so(any && !above_threshold(filed), why)
+}
+
+/// Form 8995-A: above the threshold.
+pub fn form_8995_a(filed: Filed<'_>) -> Required {
+    let any = filed.has(TRUSTS) || filed.has(BUSINESSES);
+    let why = if any { "not above the threshold: Form 8995" } else { "no qualified business income" };
+    Required::if_so(any && above_threshold(filed), why)
+}
+
+/// What decides above the threshold.
+pub fn points(points: &mut Points<'_>) {
+    for (place, unit) in points.units.iter().enumerate() {
+        let on = On { facts: points.facts, unit, scope: Scope::Return(place) };
+        if !above_threshold(Filed { on, trail: points.trail }) {
+            continue;
+        }
+        let all: Vec<usize> =
+            unit.people.iter().flat_map(|&p| business::of(points.facts, p)).map(|b| b.paper).collect();
+        for &index in &all {
+            let paper = &points.household.papers[index];
+            if !paper.boxes.contains_key("service") {
+                points.raise(
+                    &SERVICE,
+                    Place::paper(&paper.id, "service"),
+                    "Is this business a specified service?",
+                );
+            }
+        }
+        if let Some(&index) = all.first().filter(|_| all.len() > 1) {
+            let place = Place::paper(&points.household.papers[index].id, "1");
+            points.raise(&GROUPS, place, "Several businesses above the threshold.");
+        }
+    }
 }

@@ -8,7 +8,7 @@ use crate::{
     filing_status::Status,
     papers::w2,
     points::Points,
-    qualifying_child,
+    qualifying_child, self_employment,
     unit::{Filed, On},
 };
 use hembo_core::{
@@ -200,9 +200,11 @@ fn earned(on: On<'_>, person: usize, cared_for: i64) -> Money {
     let wages = sum(own.of(&w2::brings::WAGES)) + sum(own.of(&w2::brings::ALLOCATED_TIPS))
         - sum(own.of(&w2::brings::NONQUALIFIED))
         + excess_deferrals::excess_of(on.facts, person);
+    let business = self_employment::silent(on, person).earned();
     let figures = &on.facts.figures.care;
     let month = if cared_for > 1 { figures.deemed_two } else { figures.deemed_one };
-    settled::or_zero(wages).to_whole() + month * on.facts.people[person].deemed_months
+    settled::or_zero(settled::or_zero(wages).to_whole() + business)
+        + month * on.facts.people[person].deemed_months
 }
 
 /// The smaller earnings of the spouses: of someone unmarried, or a spouse who lived apart, only the own.

@@ -32,6 +32,9 @@ pub struct Figures {
     /// From 2025.
     pub car_loan: Option<Cited<CarLoan>>,
     pub union_plan: Cited<UnionPlan>,
+    pub business: Cited<Business>,
+    pub self_employment: Cited<SelfEmployment>,
+    pub own_plan: Cited<OwnPlan>,
     pub education: Cited<Education>,
     pub care: Cited<Care>,
     pub rates: Cited<Rates>,
@@ -208,7 +211,17 @@ tables! {
     /// P.L. 115-97 §11051: instruments of that year and later.
     Alimony { first_year_without: i32 }
     /// §199A.
-    BusinessIncome { rate: Rate }
+    BusinessIncome {
+        rate: Rate, range: ByStatus<Range>, places: u32, wages: Rate, wages_with_property: Rate, property: Rate,
+    }
+    /// §§162, 280A, 461(l).
+    Business { mile: Rate, meals: Rate, office_foot: Money, office_feet: i64, excess_loss: ByStatus }
+    /// §§1401, 1402.
+    SelfEmployment {
+        part: Rate, least: Money, social_rate: Rate, medicare_rate: Rate, half: Rate, optional_below: Money,
+    }
+    /// §§404, 415(c), 414(v).
+    OwnPlan { part: Rate, most: Money, compensation: Money, catch_up: Money, catch_up_from_age: i32, late_catch_up: Money, late_from_age: i32, late_to_age: i32 }
     /// §904.
     ForeignTax {
         simple: ByStatus, interest_counts_above: Money, adjust_from: Money, ratio_places: u32, carried_years: i64,
@@ -243,5 +256,16 @@ tables! {
     ElectiveDeferrals {
         most: Money, catch_up: Money, catch_up_from_age: i32, late_catch_up: Money, late_from_age: i32, late_to_age: i32,
         fifteen_years_most: Money,
+    }
+}
+
+impl OwnPlan {
+    /// The catch-up of an age (§414(v)).
+    pub fn catch_up_of(&self, age: Option<i32>) -> Money {
+        match age {
+            Some(age) if (self.late_from_age..=self.late_to_age).contains(&age) => self.late_catch_up,
+            Some(age) if age >= self.catch_up_from_age => self.catch_up,
+            _ => Money::ZERO,
+        }
     }
 }

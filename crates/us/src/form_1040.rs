@@ -6,7 +6,7 @@ use crate::{
     income::{self, Income},
     minimum_tax, other_income,
     papers::w2,
-    payments, schedule_a, standard_deduction,
+    payments, schedule_a, self_employment, standard_deduction,
     taxable_income::{self, Deductions},
     total_tax,
     unit::On,
@@ -18,7 +18,11 @@ use hembo_money::Money;
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     let income = income::reckon(on, trail);
     let itemized = schedule_a::reckon(on, trail, income.agi);
-    let standard = standard_deduction::reckon(on, trail, income.wages + other_income::scholarships(on));
+    let standard = standard_deduction::reckon(
+        on,
+        trail,
+        earned_income(on, income.wages) + other_income::scholarships(on),
+    );
     let off = deductions(on, trail, &income, standard, itemized.total);
     let taxable = taxable_income::reckon(on, trail, income.agi, off);
     capital_gains::carry(on, trail, income.gains, income.agi - off.sum());
@@ -86,8 +90,10 @@ fn deductions(
     Deductions { taken, business, additional: additional.sum, seniors: additional.seniors }
 }
 
-/// Earned income for the credits: wages without pensions of nonqualified plans (§32(c)(2), §24(d)).
+/// Earned income for the credits: wages without pensions of nonqualified plans, and what a business earned less half of the tax
+/// (§§24(d), 32(c)(2)).
 fn earned_income(on: On<'_>, wages: Money) -> Money {
     let pensions: Money = on.owns().map(|(_, own)| sum(own.of(&w2::brings::NONQUALIFIED))).sum();
-    settled::or_zero(wages - pensions.to_whole())
+    let own: Money = on.unit.people.iter().map(|&p| self_employment::silent(on, p).earned()).sum();
+    settled::or_zero(wages - pensions.to_whole() + own)
 }

@@ -1,10 +1,10 @@
 //! The official forms of a year, and when each is filed.
 
 use crate::{
-    additional_deductions, additional_taxes, business_deduction, capital_gains, care, child_credit,
+    additional_deductions, additional_taxes, business, business_deduction, capital_gains, care, child_credit,
     early_distributions, earned_income_credit, education, foreign_tax, gains_tax, health_savings, home_sale,
     income, ira_basis, ira_deduction, minimum_tax, payments, retirement, saver, schedule_1, schedule_a,
-    social_security, student_loan, union_plan, unit::Filed, unreported_tips,
+    self_employment, social_security, student_loan, union_plan, unit::Filed, unreported_tips,
 };
 use hembo_core::forms::{Forms, Required};
 use std::sync::LazyLock;
@@ -24,6 +24,11 @@ pub static RULES: &[(&str, Rule)] = &[
     ("schedule-d", capital_gains::schedule_d),
     ("8949", capital_gains::form_8949),
     ("1116", foreign_tax::form_1116),
+    ("schedule-c", business::schedule_c),
+    ("schedule-se", self_employment::schedule_se),
+    ("7206", self_employment::form_7206),
+    ("own-plan", self_employment::worksheet),
+    ("8995-a", business_deduction::form_8995_a),
     ("8995", business_deduction::form_8995),
     ("2441", care::form_2441),
     ("4137", unreported_tips::form_4137),

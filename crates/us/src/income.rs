@@ -1,6 +1,7 @@
 //! Income and adjusted gross income (§§61, 62): Form 1040 lines 1a to 11a.
 
 use crate::{
+    business,
     capital_gains::{self, Gains},
     care, educators,
     excess_deferrals::{self, EXCESS},
@@ -9,7 +10,7 @@ use crate::{
     government_payments, health_savings, ira_deduction, other_income,
     papers::{dividends, interest, w2},
     points::Points,
-    retirement, schedule_1, social_security, student_loan, union_plan,
+    retirement, schedule_1, self_employment, social_security, student_loan, union_plan,
     unit::{Filed, On, Unit},
     unreported_tips,
 };
@@ -135,17 +136,20 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
     });
     let student_loan = student_loan::reckon(on, trail, total - first.sum() - ira_deducted);
     let last = [(ira_deduction::L20, ira_deducted), (student_loan::L21, student_loan)];
+    let penalty = first.penalty;
     let adjustments = schedule_1::together(on, trail, first, last);
     if on.unit.people.len() > 1 {
         for &person in &on.unit.people {
-            agi_of(on.facts, trail, person);
+            agi_of(on, trail, person);
         }
     }
     let agi = trail.line(AGI, on.scope, total - adjustments, |i| {
         i.line(TOTAL, on.scope, total).line(schedule_1::ADJUSTMENTS, on.scope, adjustments);
     });
-    let gross = total - gains.line_7 + gains.gross;
-    let (annuities, penalty) = (retirement::annuities(on), first.penalty);
+    let businesses = on.unit.people.iter().flat_map(|&p| business::of(on.facts, p));
+    let losses = businesses.map(|b| b.gross - b.profit(on, &mut Silent)).sum::<Money>().to_whole();
+    let gross = total - gains.line_7 + gains.gross + losses;
+    let annuities = retirement::annuities(on);
     Income {
         wages,
         exempt_interest,
@@ -204,7 +208,9 @@ pub fn alone(facts: &Facts, person: usize) -> Income {
 }
 
 /// What a person alone brings to adjusted gross income, line by line; benefits and what depends on the income of a return are nobody's.
-fn parts(facts: &Facts, person: usize) -> Vec<(LineId, Money)> {
+fn parts(on: On<'_>, person: usize) -> Vec<(LineId, Money)> {
+    let facts = on.facts;
+    let own_business = self_employment::silent(on, person);
     let own = &facts.people[person].own;
     let brought = |kind| sum(own.of(kind));
     let minus = |line, amount: Money| (line, -amount);
@@ -221,9 +227,13 @@ fn parts(facts: &Facts, person: usize) -> Vec<(LineId, Money)> {
         (government_payments::REFUND, brought(&government_payments::brings::REFUND)),
         (government_payments::UNEMPLOYMENT, brought(&government_payments::brings::UNEMPLOYMENT)),
         (other_income::OF, other_income::items(own).map(|item| item.amount).sum()),
+        (business::PROFIT, own_business.profit),
+        minus(self_employment::HALF_OF, own_business.half),
+        minus(self_employment::PLAN_OF, own_business.plan),
+        minus(self_employment::HEALTH_OF, own_business.health),
         minus(educators::L11, educators::allowed_for(facts, person)),
         minus(health_savings::OF, health_savings::of_person(facts, person)),
-        minus(union_plan::OF, union_plan::of_person(facts, person)),
+        minus(union_plan::OF, union_plan::of_person(on, person)),
         minus(schedule_1::PENALTY, brought(&interest::brings::PENALTY)),
         minus(other_income::ALIMONY_PAID, brought(&other_income::brings::ALIMONY_PAID)),
         minus(other_income::JURY_GIVEN, brought(&other_income::brings::JURY_GIVEN)),
@@ -231,10 +241,10 @@ fn parts(facts: &Facts, person: usize) -> Vec<(LineId, Money)> {
 }
 
 /// A spouse's part of the joint income, losses without the limit of the return.
-fn agi_of(facts: &Facts, trail: &mut impl Trail, person: usize) {
+fn agi_of(on: On<'_>, trail: &mut impl Trail, person: usize) {
     let scope = Scope::Person(person);
-    other_income::part(trail, person, &facts.people[person].own);
-    let parts = parts(facts, person);
+    other_income::part(trail, person, &on.facts.people[person].own);
+    let parts = parts(on, person);
     trail.line(AGI, scope, parts.iter().map(|(_, amount)| *amount).sum(), |i| {
         for (line, amount) in parts.into_iter().filter(|(_, amount)| !amount.is_zero()) {
             i.line(line, scope, amount);

@@ -9,7 +9,7 @@ use crate::{
     other_income,
     papers::{retirement::Goes, w2},
     points::Points,
-    retirement, status,
+    retirement, self_employment, status,
     unit::{Filed, On},
 };
 use hembo_core::{
@@ -101,19 +101,22 @@ fn paid(facts: &Facts, person: usize) -> (Money, Money) {
     (sum(own.of(&brings::TRADITIONAL)).to_whole(), sum(own.of(&brings::ROTH)).to_whole())
 }
 
-/// Compensation (§219(f)(1)): wages less pensions of nonqualified plans, and taxable alimony.
-pub fn compensation(facts: &Facts, person: usize) -> Money {
-    let own = &facts.people[person].own;
+/// Compensation (§219(f)(1)): wages less pensions of nonqualified plans, taxable alimony, and what a business earned less half of
+/// the tax and plan contributions.
+pub fn compensation(on: On<'_>, person: usize) -> Money {
+    let own = &on.facts.people[person].own;
+    let business = self_employment::silent(on, person);
+    let business = settled::or_zero(business.earned() - business.plan);
     let wages = sum(own.of(&w2::brings::WAGES)) - sum(own.of(&w2::brings::NONQUALIFIED));
-    (settled::or_zero(wages) + sum(own.of(&other_income::brings::ALIMONY_RECEIVED))).to_whole()
+    (settled::or_zero(wages) + sum(own.of(&other_income::brings::ALIMONY_RECEIVED))).to_whole() + business
 }
 
 /// The limit of a person's contributions, traditional and Roth together.
 fn most(on: On<'_>, person: usize) -> Money {
-    let own = compensation(on.facts, person);
+    let own = compensation(on, person);
     let spouse = on.unit.people.iter().copied().find(|&p| p != person);
     let available = spouse.map_or(own, |spouse| {
-        let theirs = compensation(on.facts, spouse);
+        let theirs = compensation(on, spouse);
         let (traditional, roth) = paid(on.facts, spouse);
         let both = settled::or_zero(own + theirs - settled::lesser(traditional + roth, theirs));
         settled::greater(own, both)
@@ -122,7 +125,13 @@ fn most(on: On<'_>, person: usize) -> Money {
 }
 
 fn covered(facts: &Facts, person: usize) -> bool {
-    facts.people[person].own.has(&w2::brings::COVERED)
+    let own = &facts.people[person].own;
+    let plans = [
+        &self_employment::brings::SEP,
+        &self_employment::brings::SOLO_ELECTIVE,
+        &self_employment::brings::SOLO_SHARE,
+    ];
+    own.has(&w2::brings::COVERED) || plans.into_iter().any(|plan| own.has(plan))
 }
 
 /// Whether spouses file apart and lived apart all year: each is then treated as unmarried (§219(g)(4)).
@@ -167,7 +176,7 @@ fn of_person(on: On<'_>, trail: &mut impl Trail, person: usize, income: Money) -
     let scope = Scope::Person(person);
     let full = full_limit(on, person);
     let most = trail.line(MOST, scope, most(on, person), |i| {
-        i.figure("Amount of the year", full).figure("Compensation", compensation(on.facts, person));
+        i.figure("Amount of the year", full).figure("Compensation", compensation(on, person));
     });
     let reduced = match range(on, person) {
         Some(range) => within(on, trail, full, range, income),

@@ -1,13 +1,13 @@
 //! The provisions of the federal law, in its order: a new one has its line here.
 
 use crate::{
-    additional_deductions, additional_taxes, asked, bringing::Bringing, business_deduction, capital_gains,
-    care, child_credit, claims, credits, deduction, dependents, early_distributions, earned_income_credit,
-    education, educators, every_paper, excess_deferrals, facts::Facts, foreign_tax, gains_tax,
-    government_payments, health_savings, home_sale, income, ira_basis, ira_deduction, kiddie, minimum_tax,
-    multiple_support, not_computed, other_income, papers, payments, people, points::Points, release,
-    retirement, saver, schedule_1, schedule_a, social_security, standard_deduction, states, status,
-    student_loan, tax, taxable_income, tie_breaker, total_tax, union_plan, unreported_tips,
+    additional_deductions, additional_taxes, asked, bringing::Bringing, business, business_deduction,
+    capital_gains, care, child_credit, claims, credits, deduction, dependents, early_distributions,
+    earned_income_credit, education, educators, every_paper, excess_deferrals, facts::Facts, foreign_tax,
+    gains_tax, government_payments, health_savings, home_sale, income, ira_basis, ira_deduction, kiddie,
+    minimum_tax, multiple_support, not_computed, other_income, papers, payments, people, points::Points,
+    release, retirement, saver, schedule_1, schedule_a, self_employment, social_security, standard_deduction,
+    states, status, student_loan, tax, taxable_income, tie_breaker, total_tax, union_plan, unreported_tips,
 };
 use hembo_core::{
     choice::Open,
@@ -49,6 +49,8 @@ static LAW: &[Rule] = &[
     Rule::new(&other_income::PROVISION).reads(other_income::read).finds(other_income::points),
     Rule::new(&excess_deferrals::PROVISION).finds(excess_deferrals::points),
     Rule::new(&educators::PROVISION).reads(educators::read),
+    Rule::new(&business::PROVISION).reads(business::read).finds(business::points),
+    Rule::new(&self_employment::PROVISION).reads(self_employment::read).finds(self_employment::points),
     Rule::new(&health_savings::PROVISION).reads(health_savings::read).finds(health_savings::points),
     Rule::new(&ira_deduction::PROVISION).reads(ira_deduction::read).finds(ira_deduction::points),
     Rule::new(&student_loan::PROVISION).reads(student_loan::read).finds(student_loan::points),
@@ -70,7 +72,9 @@ static LAW: &[Rule] = &[
     Rule::new(&additional_deductions::PROVISION)
         .reads(additional_deductions::read)
         .finds(additional_deductions::points),
-    Rule::new(&business_deduction::PROVISION),
+    Rule::new(&business_deduction::PROVISION)
+        .reads(business_deduction::read)
+        .finds(business_deduction::points),
     Rule::new(&taxable_income::PROVISION),
     Rule::new(&gains_tax::PROVISION),
     Rule::new(&tax::PROVISION),
@@ -95,6 +99,7 @@ static LAW: &[Rule] = &[
 /// What the law leaves open, in an order in which each depends on earlier ones only.
 pub static CHOICES: &[&Open<Facts>] = &[
     &status::FILING,
+    &business::OFFICE_METHOD,
     &deduction::DEDUCTION,
     &deduction::DEDUCTION_APART,
     &deduction::DEDUCTION_OWN,

@@ -14,8 +14,8 @@ pub static PROVISION: Provision = Provision { household_questions: &ASKED, ..Pro
 pub const NOT_COMPUTED: [NotComputed; 4] = [
     NotComputed::new(
         "other_income",
-        "A business, a farm, rent, royalties, a partnership, an estate or trust",
-        "Forms 1099-NEC and 1099-K, Schedules C, E, F and K-1; also tips that are on no Form W-2.",
+        "A farm, rent, royalties, a partnership, an estate or trust",
+        "Schedules E, F and K-1; a statutory employee.",
         "Such income is",
         "IRC §61(a)",
     ),

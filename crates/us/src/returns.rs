@@ -1,7 +1,7 @@
 //! The returns that each way makes of a household, and what they come to.
 
 use crate::{
-    care, child_credit,
+    business, care, child_credit,
     claims::{self, Stands},
     deduction, dependents, earned_income_credit, education,
     facts::Facts,
@@ -65,6 +65,7 @@ impl<'h> FederalCase<'h> {
             foreign_tax: foreign_tax::together(way),
             elects_earlier_years: social_security::elects_together(way),
             education: education::chosen(way),
+            home_offices: business::methods(way),
             dependents: self.facts.candidates().filter_map(claim).collect(),
             claimable: people.iter().any(|&p| self.facts.people[p].claimable),
             people: people.clone(),
@@ -82,6 +83,7 @@ impl<'h> FederalCase<'h> {
             foreign_tax: foreign_tax::apart(way, place),
             elects_earlier_years: social_security::elects_apart(way, place),
             education: education::chosen(way),
+            home_offices: business::methods(way),
             estimated: payments::part_taken(way, place),
             ..self.bare_unit(place)
         };
@@ -124,6 +126,7 @@ impl<'h> FederalCase<'h> {
         Unit {
             itemizes: deduction::itemizes_own(way, person),
             education: education::chosen(way),
+            home_offices: business::methods(way),
             claimable: dependents::claimable_by_filers(&self.facts, apart, person),
             main: false,
             estimated: Part::Nothing,

@@ -1,9 +1,9 @@
 //! Schedule 1: additional income, line 10, and adjustments, line 26 (§62(a)).
 
 use crate::{
-    educators, government_payments, health_savings, other_income,
+    business, educators, government_payments, health_savings, other_income,
     papers::interest,
-    union_plan,
+    self_employment, union_plan,
     unit::{Filed, On},
 };
 use hembo_core::{forms::Required, line::LineId, lines, provision::Provision, trail::Trail};
@@ -35,8 +35,10 @@ pub fn income(on: On<'_>, trail: &mut impl Trail) -> Additional {
     let (refund, unemployment) = government_payments::reckon(on, trail);
     let accounts = health_savings::income(on, trail);
     let other = other_income::reckon(on, trail);
+    let businesses = business::reckon(on, trail);
     let parts = [
         (government_payments::REFUND, refund),
+        (business::L3, businesses),
         (government_payments::UNEMPLOYMENT, unemployment),
         (health_savings::INCOME, accounts),
         (other_income::ALL, other),
@@ -45,9 +47,9 @@ pub fn income(on: On<'_>, trail: &mut impl Trail) -> Additional {
 }
 
 /// The adjustments but those that depend on income: lines 11 to 19a and 24a.
-#[derive(Debug, Clone, Copy)]
+#[derive(Debug, Clone)]
 pub struct Adjustments {
-    parts: [(LineId, Money); 6],
+    parts: Vec<(LineId, Money)>,
     /// Line 18.
     pub penalty: Money,
 }
@@ -66,7 +68,8 @@ pub fn adjustments(on: On<'_>, trail: &mut impl Trail) -> Adjustments {
     let penalty = on.gather(trail, PENALTY, &interest::brings::PENALTY);
     let alimony = on.gather(trail, other_income::ALIMONY_PAID, &other_income::brings::ALIMONY_PAID);
     let jury = on.gather(trail, other_income::JURY_GIVEN, &other_income::brings::JURY_GIVEN);
-    let parts = [
+    let own = self_employment::adjustments(on, trail);
+    let mut parts = vec![
         (educators::L11, educators),
         (health_savings::DEDUCTION, accounts),
         (PENALTY, penalty),
@@ -74,6 +77,7 @@ pub fn adjustments(on: On<'_>, trail: &mut impl Trail) -> Adjustments {
         (other_income::JURY_GIVEN, jury),
         (union_plan::L24F, union_plan::reckon(on, trail)),
     ];
+    parts.extend(own);
     Adjustments { parts, penalty }
 }
 

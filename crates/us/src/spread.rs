@@ -1,12 +1,12 @@
 //! The rows of the Spread, in the order in which they add up.
 
 use crate::{
-    additional_deductions, additional_taxes, business_deduction, capital_gains, care, child_credit,
+    additional_deductions, additional_taxes, business, business_deduction, capital_gains, care, child_credit,
     earned_income_credit, education, educators, excess_deferrals, foreign_tax, government_payments,
     health_savings, income, ira_deduction, minimum_tax, other_income, payments, retirement, saver,
     schedule_1, schedule_a::gifts, schedule_a::home_loan, schedule_a::medical, schedule_a::other,
-    schedule_a::taxes, social_security, standard_deduction, student_loan, tax, taxable_income, total_tax,
-    union_plan, unreported_tips,
+    schedule_a::taxes, self_employment, social_security, standard_deduction, student_loan, tax,
+    taxable_income, total_tax, union_plan, unreported_tips,
 };
 use hembo_core::line::{SpreadRow, SpreadSection};
 
@@ -27,6 +27,7 @@ pub static SPREAD: &[SpreadSection] = &[
             SpreadRow::new("Social security", None, social_security::L6B),
             SpreadRow::new("Capital gain or loss", Some(capital_gains::L7), capital_gains::L7),
             SpreadRow::new("State refund", Some(government_payments::REFUND), government_payments::REFUND),
+            SpreadRow::new("Business", Some(business::PROFIT), business::L3),
             SpreadRow::new(
                 "Unemployment",
                 Some(government_payments::UNEMPLOYMENT),
@@ -44,6 +45,16 @@ pub static SPREAD: &[SpreadSection] = &[
                 .minus(),
             SpreadRow::new("IRA contributions", Some(ira_deduction::OF), ira_deduction::L20).minus(),
             SpreadRow::new("Plan under 501(c)(18)(D)", Some(union_plan::OF), union_plan::L24F).minus(),
+            SpreadRow::new(
+                "Half of self-employment tax",
+                Some(self_employment::HALF_OF),
+                self_employment::HALF,
+            )
+            .minus(),
+            SpreadRow::new("Own retirement plan", Some(self_employment::PLAN_OF), self_employment::PLANS)
+                .minus(),
+            SpreadRow::new("Own health insurance", Some(self_employment::HEALTH_OF), self_employment::HEALTH)
+                .minus(),
             SpreadRow::new("Student-loan interest", None, student_loan::L21).minus(),
             SpreadRow::new("Alimony paid", Some(other_income::ALIMONY_PAID), other_income::ALIMONY_PAID)
                 .minus(),

@@ -1,7 +1,6 @@
 //! Contributions to a plan under §501(c)(18)(D), Schedule 1 line 24f: up to an amount, and to a quarter of compensation.
 
 use crate::{
-    facts::Facts,
     ira_deduction,
     papers::w2,
     unit::{Filed, On},
@@ -30,14 +29,15 @@ limits! {
     MOST = "us.limit.union_plan" on OF, "Plan under 501(c)(18)(D)", "over the limit", "IRC §219(b)(3)";
 }
 
-fn amount(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
+fn amount(on: On<'_>, trail: &mut impl Trail, person: usize) -> Money {
+    let facts = on.facts;
     let own = &facts.people[person].own;
     let paid = sum(own.of(&w2::brings::PLAN_501)).to_whole();
     if paid.is_zero() {
         return Money::ZERO;
     }
     let figures = &facts.figures.union_plan;
-    let part = ira_deduction::compensation(facts, person).times(figures.part, Money::WHOLE, Rounding::HalfUp);
+    let part = ira_deduction::compensation(on, person).times(figures.part, Money::WHOLE, Rounding::HalfUp);
     let scope = Scope::Person(person);
     let allowed = limit::cap(trail, MOST.at(scope), paid, settled::lesser(figures.most, part));
     trail.line(OF, scope, allowed, |i| {
@@ -46,13 +46,13 @@ fn amount(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
 }
 
 /// What a person deducts.
-pub fn of_person(facts: &Facts, person: usize) -> Money {
-    amount(facts, &mut Silent, person)
+pub fn of_person(on: On<'_>, person: usize) -> Money {
+    amount(on, &mut Silent, person)
 }
 
 /// Schedule 1 line 24f.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
-    let each: Vec<_> = on.unit.people.iter().map(|&p| (p, amount(on.facts, trail, p))).collect();
+    let each: Vec<_> = on.unit.people.iter().map(|&p| (p, amount(on, trail, p))).collect();
     on.of_each(trail, L24F, OF, &each)
 }
 

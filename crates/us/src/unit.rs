@@ -31,6 +31,15 @@ pub enum ForeignTax {
     Deducted,
 }
 
+/// How a home office is reckoned (Rev. Proc. 2013-13).
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum HomeOffice {
+    /// By the square foot.
+    Simple,
+    /// By actual expenses.
+    Actual,
+}
+
 /// The education credit for a student (§25A).
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub enum EducationCredit {
@@ -86,6 +95,8 @@ pub struct Unit {
     pub foreign_tax: ForeignTax,
     /// Benefits for earlier years are taxed by the income of those (§86(e)).
     pub elects_earlier_years: bool,
+    /// The method of each home office that has both, by its paper.
+    pub home_offices: Vec<(usize, HomeOffice)>,
     /// What each student brings, whoever claims the student.
     pub education: Vec<(usize, EducationCredit)>,
     /// The dependents claimed.
@@ -114,6 +125,7 @@ impl Unit {
             taxes: TaxesDeducted::Income,
             foreign_tax: ForeignTax::Simple,
             elects_earlier_years: false,
+            home_offices: Vec::new(),
             education: Vec::new(),
             dependents: Vec::new(),
             claimed_elsewhere: Vec::new(),

@@ -4,6 +4,7 @@ use crate::{
     bringing::{self, Bringing, MedicalItem, miles},
     dependents, income,
     points::Points,
+    self_employment,
     unit::On,
 };
 use hembo_core::{
@@ -51,7 +52,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
     let people: Vec<_> = (0..on.facts.people.len()).filter(|&p| counts_for(on, p)).collect();
     let of: Vec<_> =
         people.iter().map(|&p| (p, paid_for(on, trail, p))).filter(|(_, paid)| !paid.is_zero()).collect();
-    let paid = settled::or_zero(of.iter().map(|(_, paid)| *paid).sum::<Money>()).to_whole();
+    let premiums = self_employment::premiums_left(on);
+    let paid = settled::or_zero(of.iter().map(|(_, paid)| *paid).sum::<Money>()).to_whole() + premiums;
     let own_lines = on.facts.filers.len() == on.unit.people.len();
     if own_lines {
         for &(person, amount) in &of {
@@ -61,6 +63,9 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
         }
     }
     trail.line(L1, on.scope, paid, |i| {
+        if !premiums.is_zero() {
+            i.figure("Health premiums that a business did not deduct", premiums);
+        }
         for &(person, amount) in &of {
             if own_lines {
                 i.line(FOR, Scope::Person(person), amount);

@@ -1,0 +1,387 @@
+//! A trade or business of one's own (§§61(a)(2), 162), Schedule C: gross income, expenses, car by miles, home office, net profit.
+
+use crate::{
+    bringing::{self, Bringing, miles_of},
+    facts::Facts,
+    points::Points,
+    unit::{Filed, HomeOffice, On},
+};
+use hembo_core::{
+    Paper,
+    choice::{Chosen, Open},
+    decision::{Decision, Opt},
+    field::{Field, Years},
+    forms::Required,
+    household::Entry,
+    limit, limits, lines, open_points,
+    paper::{Back, PaperKind},
+    point::{Gather, Place},
+    provision::Provision,
+    reading::sum,
+    settled,
+    trail::{Item, Scope, Trail},
+};
+use hembo_money::{Money, Rounding};
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    limits: LIMITS,
+    papers: &[BUSINESS, NONEMPLOYEE],
+    points: POINTS,
+    ..Provision::NONE
+};
+
+lines! {
+    GROSS = "us.sched_c.7", "Gross income of the business", "IRC §61(a)(2)",
+        "Receipts less returns and cost of goods, with other income.";
+    EXPENSES = "us.sched_c.28", "Expenses of the business", "IRC §162(a)",
+        "What the business paid; meals by half, car miles at the rate of the year.";
+    OFFICE = "us.sched_c.30", "Home office", "IRC §280A(c)",
+        "By the square foot, or by actual expenses; no more than the business earned otherwise.";
+    pub PROFIT = "us.sched_c.31", "Net profit or loss", "IRC §§61(a)(2), 162",
+        "Gross income less expenses and home office.";
+    pub L3 = "us.sched_1.3", "Business income or loss", "IRC §61(a)(2)",
+        "Schedule C of each person.";
+}
+
+limits! {
+    OFFICE_LIMIT = "us.limit.home_office" on OFFICE, "Home office", "over what the business earned otherwise",
+        "IRC §280A(c)(5); Rev. Proc. 2013-13";
+}
+
+open_points! {
+    GROSS_LESS = blocks "K-074", "IRC §61(a)",
+        "Gross receipts hold at least what the papers report, or say why not in the note.";
+    CAR_TWICE = blocks "business-car", "Rev. Proc. 2019-46",
+        "Miles at the rate of the year or actual cost, not both: empty one.";
+    RECORDS = look "K-077", "IRC §274(d)",
+        "Miles need written records.";
+    AREA = look "K-078", "Rev. Proc. 2013-13",
+        "The simplified home office goes to 300 square feet.";
+    PASSIVE = not_covered "business-passive", "IRC §469";
+    PASSIVE_ASKED = blocks "business-participates", "IRC §469(h)",
+        "A loss counts in full only for who works in the business regularly: answer the question.";
+    LOSS = not_covered "business-excess-loss", "IRC §461(l)";
+    TWO = look "business-two", "Schedule C instructions",
+        "File a Schedule C for each; the lines here add them up.";
+}
+
+/// A business of a person.
+#[derive(Debug, Clone)]
+pub struct Business {
+    /// Where it stands among the papers.
+    pub paper: usize,
+    receipts: Item,
+    /// Line 7.
+    pub gross: Money,
+    expenses: Money,
+    simple: Money,
+    actual: Money,
+    /// A specified service trade or business (§199A(d)(2)).
+    pub service: bool,
+    /// W-2 wages paid.
+    pub wages: Money,
+    /// Unadjusted basis of qualified property.
+    pub property: Money,
+}
+
+/// What its papers bring.
+pub mod brings {
+    use super::Business;
+    use hembo_core::brought::Brought;
+
+    /// Businesses.
+    pub static BUSINESSES: Brought<Business> = Brought::new();
+
+    /// Box 1 of Forms 1099-NEC and box 1a of 1099-K.
+    pub static REPORTED: Brought = Brought::new();
+}
+
+/// The lines of expenses that count in full.
+const FULL: [&str; 20] = [
+    "8", "9", "10", "11", "12", "13", "14", "15", "16a", "16b", "17", "18", "19", "20a", "20b", "21", "22",
+    "23", "24a", "25",
+];
+
+const BUSINESS: PaperKind = PaperKind {
+    id: "Schedule C",
+    name: "Business of one's own",
+    words: "self-employed business freelance contractor sole proprietor schedule c gig 1099-nec",
+    title: "Business",
+    shared: false,
+    headline: "1",
+    boxes: &[
+        Field::text("code", "B", "Business code", 6),
+        Field::yes_no("participates", "G", "Worked in it regularly")
+            .help("Material participation; it matters for a loss."),
+        Field::amount("1", "1", "Gross receipts")
+            .help("All of them, with what Forms 1099-NEC and 1099-K report."),
+        Field::amount("2", "2", "Returns and allowances"),
+        Field::amount("4", "4", "Cost of goods sold"),
+        Field::amount("6", "6", "Other income"),
+        Field::amount("8", "8", "Advertising"),
+        Field::amount("9", "9", "Car and truck, actual cost").help("Or business miles below."),
+        Field::count("miles", "9", "Business miles", 1_000_000),
+        Field::amount("parking", "9", "Parking and tolls"),
+        Field::amount("10", "10", "Commissions and fees"),
+        Field::amount("11", "11", "Contract labor"),
+        Field::amount("12", "12", "Depletion"),
+        Field::amount("13", "13", "Depreciation and section 179").help("From Form 4562."),
+        Field::amount("14", "14", "Employee benefits"),
+        Field::amount("15", "15", "Insurance, but health"),
+        Field::amount("16a", "16a", "Mortgage interest"),
+        Field::amount("16b", "16b", "Other interest"),
+        Field::amount("17", "17", "Legal and professional"),
+        Field::amount("18", "18", "Office"),
+        Field::amount("19", "19", "Pension plans of employees"),
+        Field::amount("20a", "20a", "Rent, vehicles and machines"),
+        Field::amount("20b", "20b", "Rent, other"),
+        Field::amount("21", "21", "Repairs"),
+        Field::amount("22", "22", "Supplies"),
+        Field::amount("23", "23", "Taxes and licenses"),
+        Field::amount("24a", "24a", "Travel"),
+        Field::amount("24b", "24b", "Meals, in full").help("Half of it counts."),
+        Field::amount("25", "25", "Utilities"),
+        Field::amount("26", "26", "Wages paid").help("They count for the qualified business income, too."),
+        Field::amount("27b", "27b", "Other expenses"),
+        Field::count("feet", "30", "Home office, square feet", 10_000)
+            .help("Simplified method: 300 at most."),
+        Field::count("office_months", "30", "Months of the home office", 12).blank_is("12"),
+        Field::amount("office", "30", "Home office, actual").help("Form 8829, line 36; both are compared."),
+        Field::yes_no("service", "", "Specified service")
+            .help("Health, law, accounting, consulting, athletics, finance, performing arts."),
+        Field::amount("property", "", "Basis of qualified property")
+            .help("Unadjusted, right after acquisition; only above the income threshold."),
+    ],
+    columns: &[],
+    back: Back::Nothing,
+    years: Years::ALL,
+};
+
+const NONEMPLOYEE: PaperKind = PaperKind {
+    id: "1099-NEC",
+    name: "Pay of a contractor, payment cards",
+    words: "nonemployee compensation contractor freelance 1099-k payment card platform",
+    title: "Payer",
+    shared: false,
+    headline: "1",
+    boxes: &[
+        Field::amount("1", "1", "Nonemployee compensation")
+            .help("Belongs to the gross receipts of the business, too."),
+        Field::amount("1a", "1a", "Payment cards, platforms").help("Form 1099-K; gross receipts hold it."),
+        Field::amount("4", "4", "Federal tax withheld"),
+        Field::amount("5", "5", "State tax withheld"),
+    ],
+    columns: &[],
+    back: Back::Nothing,
+    years: Years::ALL,
+};
+
+/// Gives the business to its owner, and what payers report.
+pub fn read(paper: &mut Bringing<'_>) {
+    let reading = paper.paper.paper;
+    if reading.kind == NONEMPLOYEE.id {
+        paper.give("1", &brings::REPORTED);
+        paper.give("1a", &brings::REPORTED);
+        paper.give("4", &bringing::brings::WITHHELD);
+        return paper.give("5", &bringing::brings::STATE_INCOME_TAX);
+    }
+    paper.earns();
+    let figures = &paper.facts.figures.business;
+    let amount = |id: &str| reading.amount(id);
+    let count = |id: &str| reading.boxes.get(id).and_then(Entry::count);
+    let gross = amount("1") - amount("2") - amount("4") + amount("6");
+    let full: Money = FULL.into_iter().map(amount).sum();
+    let meals = amount("24b").times(figures.meals, Money::CENT, Rounding::HalfUp);
+    let car = miles_of(count("miles").unwrap_or(0)).times(figures.mile, Money::CENT, Rounding::HalfUp)
+        + amount("parking");
+    let expenses = full + meals + car + amount("26") + amount("27b");
+    let feet = settled::lesser(count("feet").unwrap_or(0), figures.office_feet);
+    let simple = (figures.office_foot * feet).in_proportion(
+        Money::whole(count("office_months").unwrap_or(12)),
+        Money::whole(12),
+        Money::WHOLE,
+        Rounding::HalfUp,
+    );
+    let business = Business {
+        paper: paper.paper.index,
+        receipts: paper.paper.item("1", None, amount("1")),
+        gross,
+        expenses,
+        simple,
+        actual: amount("office"),
+        service: reading.flag("service"),
+        wages: amount("26"),
+        property: amount("property"),
+    };
+    for (person, _) in paper.paper.shares(Money::ZERO) {
+        paper.facts.people[person].own.add(&brings::BUSINESSES, business.clone());
+    }
+}
+
+/// The businesses of a person.
+pub fn of(facts: &Facts, person: usize) -> &[Business] {
+    facts.people[person].own.of(&brings::BUSINESSES)
+}
+
+impl Business {
+    /// The home office by the method taken, before its limit.
+    fn office(&self, taken: HomeOffice) -> Money {
+        let both = !self.simple.is_zero() && !self.actual.is_zero();
+        match taken {
+            HomeOffice::Simple if both => self.simple,
+            HomeOffice::Actual if both => self.actual,
+            _ => settled::greater(self.simple, self.actual),
+        }
+    }
+
+    /// Line 30, and line 31.
+    fn result(&self, trail: &mut impl Trail, taken: HomeOffice) -> (Money, Money) {
+        let before = (self.gross - self.expenses).to_whole();
+        let room = limit::or_zero(trail, before);
+        let office = limit::lesser(trail, self.office(taken).to_whole(), room);
+        (office, before - office)
+    }
+
+    /// Line 31.
+    pub fn profit(&self, on: On<'_>, trail: &mut impl Trail) -> Money {
+        self.result(trail, method(on, self)).1
+    }
+}
+
+fn method(on: On<'_>, business: &Business) -> HomeOffice {
+    let taken = on.unit.home_offices.iter().find(|(paper, _)| *paper == business.paper);
+    taken.map_or(HomeOffice::Simple, |(_, method)| *method)
+}
+
+/// Schedule C of a person.
+pub fn of_person(on: On<'_>, trail: &mut impl Trail, person: usize) -> Money {
+    let all = of(on.facts, person);
+    if all.is_empty() {
+        return Money::ZERO;
+    }
+    let scope = Scope::Person(person);
+    let gross = all.iter().map(|b| b.gross).sum::<Money>().to_whole();
+    let expenses = all.iter().map(|b| b.expenses).sum::<Money>().to_whole();
+    let (mut offices, mut wanted, mut profit) = (Money::ZERO, Money::ZERO, Money::ZERO);
+    for business in all {
+        let (office, result) = business.result(trail, method(on, business));
+        wanted += business.office(method(on, business)).to_whole();
+        offices += office;
+        profit += result;
+    }
+    trail.line(GROSS, scope, gross, |i| {
+        i.items(all.iter().map(|b| &b.receipts));
+    });
+    trail.line(EXPENSES, scope, expenses, |i| {
+        i.items(all.iter().map(|b| &b.receipts));
+    });
+    if !wanted.is_zero() {
+        limit::given(trail, OFFICE_LIMIT.at(scope), limit::Shape::Cap, wanted, offices);
+    }
+    trail.line(OFFICE, scope, offices, |i| {
+        i.figure("By the method taken", wanted);
+    });
+    trail.line(PROFIT, scope, profit, |i| {
+        i.line(GROSS, scope, gross).line(EXPENSES, scope, expenses).line(OFFICE, scope, offices);
+    })
+}
+
+/// Schedule 1 line 3.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
+    let each: Vec<_> = on.unit.people.iter().map(|&p| (p, of_person(on, trail, p))).collect();
+    on.of_each(trail, L3, PROFIT, &each)
+}
+
+/// The method of a home office, where both have an amount: by the place of the paper.
+pub static OFFICE_METHOD: Open<Facts> = Open::new(
+    |facts| {
+        let all = (0..facts.people.len()).flat_map(|p| of(facts, p));
+        all.filter(|b| !b.simple.is_zero() && !b.actual.is_zero()).map(|b| b.paper).collect()
+    },
+    |_, paper| {
+        let options = vec![
+            Opt::new("simple", "Simplified, by the square foot", "home office simplified"),
+            Opt::new("actual", "Actual expenses", "home office by actual expenses"),
+        ];
+        Decision::between(format!("us.home_office.{paper}"), "Home office", "Rev. Proc. 2013-13", options)
+    },
+);
+
+/// What a way takes for each home office.
+pub fn methods(way: Chosen<'_, '_, Facts>) -> Vec<(usize, HomeOffice)> {
+    let taken = |option| if option == Some(1) { HomeOffice::Actual } else { HomeOffice::Simple };
+    way.each(&OFFICE_METHOD).map(|(paper, option)| (paper, taken(option))).collect()
+}
+
+/// Schedule C: where somebody has a business.
+pub fn schedule_c(filed: Filed<'_>) -> Required {
+    let any = filed.on.owns().any(|(_, own)| own.has(&brings::BUSINESSES));
+    Required::if_so(any, "no business")
+}
+
+/// What a business must show.
+pub fn points(points: &mut Points<'_>) {
+    for paper in points.papers(BUSINESS.id) {
+        one(points, paper);
+    }
+    for person in 0..points.facts.people.len() {
+        whole(points, person);
+    }
+}
+
+fn one(points: &mut Points<'_>, paper: &Paper) {
+    let at = |field: &str| Place::paper(&paper.id, field);
+    let count = |id: &str| paper.boxes.get(id).and_then(Entry::count).unwrap_or(0);
+    if count("miles") > 0 && !paper.amount("9").is_zero() {
+        points.raise(&CAR_TWICE, at("9"), "The car counts both by miles and by actual cost.");
+    }
+    if count("miles") > 0 {
+        points.raise(&RECORDS, at("miles"), "Are there written records of the miles?");
+    }
+    if count("feet") > points.facts.figures.business.office_feet {
+        points.raise(&AREA, at("feet"), "More than 300 square feet.");
+    }
+    let owner = paper.owners.first().and_then(|o| points.household.index_of(&o.person));
+    let business = owner
+        .and_then(|p| of(points.facts, p).iter().find(|b| points.household.papers[b.paper].id == paper.id));
+    let loss = business.is_some_and(|b| b.gross < b.expenses);
+    if loss && !paper.boxes.contains_key("participates") {
+        points.raise(&PASSIVE_ASKED, at("participates"), "This business has a loss.");
+    } else if loss && !paper.flag("participates") {
+        points.raise(&PASSIVE, at("participates"), "A passive loss is not computed yet.");
+    }
+}
+
+fn whole(points: &mut Points<'_>, person: usize) {
+    let facts = points.facts;
+    let all = of(facts, person);
+    let reported: Money = sum(facts.people[person].own.of(&brings::REPORTED));
+    let gross: Money = all.iter().map(|b| b.receipts.amount).sum();
+    let name = &facts.people[person].name;
+    if reported > gross {
+        let item = facts.people[person].own.of(&brings::REPORTED)[0];
+        let place = Place::paper(&points.household.papers[item.paper].id, item.field);
+        points.raise(
+            &GROSS_LESS,
+            place,
+            format!("Payers report {reported:#} for {name}, and gross receipts are {gross:#}."),
+        );
+    }
+    let Some(first) = all.first() else { return };
+    let place = Place::paper(&points.household.papers[first.paper].id, "1");
+    if all.len() > 1 {
+        points.raise(&TWO, place.clone(), format!("{name} has {} businesses.", all.len()));
+    }
+    let lost: Money = all.iter().map(|b| b.gross - b.expenses).sum();
+    let joint = facts.couple() && points.units.iter().any(|u| u.people.len() > 1);
+    let most = if joint {
+        facts.figures.business.excess_loss.joint
+    } else {
+        facts.figures.business.excess_loss.single
+    };
+    if -lost > most {
+        points.raise(&LOSS, place, "So large a loss is limited: not computed yet.");
+    }
+}

@@ -1,0 +1,337 @@
+//! Self-employment tax (§§1401, 1402), Schedule SE of each person, with half of it deducted (§164(f)); retirement plans (§404(a)(8))
+//! and health insurance (§162(l)) of the self-employed.
+
+use crate::{
+    bringing::{Bringing, MedicalItem, brings as shared},
+    business,
+    facts::Facts,
+    papers::w2,
+    points::Points,
+    unit::{Filed, On},
+};
+use hembo_core::{
+    Paper,
+    field::{Choice, Field, Years},
+    forms::Required,
+    limit, limits,
+    line::LineId,
+    lines, open_points,
+    paper::{Back, PaperKind},
+    point::{Gather, Place},
+    provision::Provision,
+    reading::sum,
+    settled,
+    trail::{Scope, Silent, Trail, Unseen},
+};
+use hembo_money::{Money, Rounding};
+
+/// What this provision declares.
+pub static PROVISION: Provision =
+    Provision { lines: LINES, limits: LIMITS, papers: &[PLAN, PREMIUMS], points: POINTS, ..Provision::NONE };
+
+lines! {
+    pub NET = "us.sched_se.6", "Net earnings from self-employment", "IRC §1402(a)",
+        "92.35 % of the profit, where that is 400 or more.";
+    TAX_OF = "us.sched_se.12", "Self-employment tax of this person", "IRC §1401(a), (b)",
+        "12.4 % up to what is left of the wage base, and 2.9 %.";
+    pub TAX = "us.sched_2.4", "Self-employment tax", "IRC §1401",
+        "Schedule SE of each person.";
+    pub HALF_OF = "us.sched_se.13", "Half of the self-employment tax of this person", "IRC §164(f)",
+        "Half of it.";
+    pub HALF = "us.sched_1.15", "Half of the self-employment tax", "IRC §164(f)",
+        "Schedule SE of each person.";
+    pub PLAN_OF = "us.plan.of", "Retirement plan of the self-employed", "IRC §404(a)(8)",
+        "Contributions, up to a part of profit less half of the tax, and to the amount of the year.";
+    pub PLANS = "us.sched_1.16", "Retirement plans of the self-employed", "IRC §404(a)(8)",
+        "That of each person.";
+    pub HEALTH_OF = "us.7206.14", "Health insurance of the self-employed", "IRC §162(l)",
+        "Premiums, up to profit less half of the tax and plan contributions; the rest is medical.";
+    pub HEALTH = "us.sched_1.17", "Health insurance of the self-employed", "IRC §162(l)",
+        "Form 7206 of each person.";
+}
+
+limits! {
+    PLAN_LIMIT = "us.limit.plan" on PLAN_OF, "Retirement plan", "over what the plan allows", "IRC §§404(h), 415(c)";
+    HEALTH_LIMIT = "us.limit.self_employed_health" on HEALTH_OF, "Health insurance", "over what the business earned",
+        "IRC §162(l)(2)(A)";
+}
+
+open_points! {
+    KIND = blocks "plan-kind", "IRC §§404(a)(8), 408(k), 408(p)",
+        "Choose the kind of plan: its limit goes by it.";
+    SIMPLE = not_covered "plan-simple", "IRC §408(p)";
+    LESS = look "C-80", "IRC §404(h)(1)(B)",
+        "The amount may still be chosen until the due date with extensions: another one is not weighed here.";
+    OTHER_COVER = blocks "7206-eligible", "IRC §162(l)(2)(B)",
+        "Not for a month in which an employer of the family subsidised a plan that was open: enter only the premiums of other months.";
+    OPTIONAL = look "C-75", "IRC §1402(a)",
+        "The optional method makes earnings of a small profit, for credits and social security: not weighed here.";
+}
+
+/// What its papers bring.
+pub mod brings {
+    use hembo_core::brought::Brought;
+
+    /// Contributions to a SEP.
+    pub static SEP: Brought = Brought::new();
+
+    /// Elective part of a plan of one's own.
+    pub static SOLO_ELECTIVE: Brought = Brought::new();
+
+    /// Employer's part of it.
+    pub static SOLO_SHARE: Brought = Brought::new();
+
+    /// Health premiums of the self-employed.
+    pub static PREMIUMS: Brought = Brought::new();
+}
+
+const KINDS: &[Choice] =
+    &[Choice::new("sep", "SEP"), Choice::new("solo", "401(k) of one's own"), Choice::new("simple", "SIMPLE")];
+
+const PLAN: PaperKind = PaperKind {
+    id: "Own plan",
+    name: "Retirement plan of the self-employed",
+    words: "sep solo 401k keogh simple self-employed retirement",
+    title: "Trustee",
+    shared: false,
+    headline: "share",
+    boxes: &[
+        Field::choice("kind", "", "Kind", KINDS),
+        Field::amount("elective", "", "Elective deferrals").help("Only of a 401(k) of one's own."),
+        Field::amount("share", "", "Contributions of the business")
+            .help("Until the due date with extensions."),
+    ],
+    columns: &[],
+    back: Back::Nothing,
+    years: Years::ALL,
+};
+
+const PREMIUMS: PaperKind = PaperKind {
+    id: "Own premiums",
+    name: "Health premiums of the self-employed",
+    words: "health insurance premiums self-employed 7206 dental medicare",
+    title: "Insurer",
+    shared: false,
+    headline: "amount",
+    boxes: &[
+        Field::amount("amount", "", "Premiums for the family")
+            .help("Medical, dental, Medicare; children under 27 too. The rest is medical."),
+        Field::yes_no("only_own", "", "No employer's plan was open in these months"),
+    ],
+    columns: &[],
+    back: Back::Nothing,
+    years: Years::ALL,
+};
+
+/// Gives contributions and premiums to their owner.
+pub fn read(paper: &mut Bringing<'_>) {
+    let reading = paper.paper.paper;
+    if reading.kind == PREMIUMS.id {
+        if reading.flag("only_own") {
+            return paper.give("amount", &brings::PREMIUMS);
+        }
+        for (person, item) in paper.paper.parts("amount", None, reading.amount("amount")) {
+            let bill = MedicalItem { item, patient: person, long_term_care: false };
+            paper.facts.people[person].own.add(&shared::MEDICAL, bill);
+        }
+        return;
+    }
+    match reading.text("kind") {
+        Some("sep") => paper.give("share", &brings::SEP),
+        Some("solo") => {
+            paper.give("elective", &brings::SOLO_ELECTIVE);
+            paper.give("share", &brings::SOLO_SHARE);
+        }
+        _ => {}
+    }
+}
+
+/// What a person's business and the tax on it come to.
+#[derive(Debug, Clone, Copy, Default)]
+pub struct Own {
+    /// Schedule C line 31.
+    pub profit: Money,
+    /// Schedule SE line 6, zero below 400.
+    pub net: Money,
+    /// Schedule SE line 12.
+    pub tax: Money,
+    /// Schedule SE line 13.
+    pub half: Money,
+    /// Schedule 1 line 16.
+    pub plan: Money,
+    /// Schedule 1 line 17.
+    pub health: Money,
+}
+
+impl Own {
+    /// Earnings for credits (§32(c)(2)(A)(ii)) and as compensation: the profit less half of the tax.
+    pub fn earned(&self) -> Money {
+        self.profit - self.half
+    }
+}
+
+/// A person's profit, tax and deductions.
+pub fn of(on: On<'_>, trail: &mut impl Trail, person: usize) -> Own {
+    if business::of(on.facts, person).is_empty() {
+        return Own::default();
+    }
+    let profit = business::of_person(on, &mut Unseen(trail), person);
+    let (net, tax) = tax_of(on.facts, trail, person, profit);
+    let scope = Scope::Person(person);
+    let half = tax.times(on.facts.figures.self_employment.half, Money::WHOLE, Rounding::HalfUp);
+    trail.line(HALF_OF, scope, half, |i| {
+        i.line(TAX_OF, scope, tax);
+    });
+    let plan = plan_of(on.facts, trail, person, profit - half);
+    let health = health_of(on.facts, trail, person, profit - half - plan);
+    Own { profit, net, tax, half, plan, health }
+}
+
+/// The same, where nobody is to see it.
+pub fn silent(on: On<'_>, person: usize) -> Own {
+    of(on, &mut Silent, person)
+}
+
+fn tax_of(facts: &Facts, trail: &mut impl Trail, person: usize, profit: Money) -> (Money, Money) {
+    let figures = &facts.figures.self_employment;
+    let exact = limit::or_zero(trail, profit).times(figures.part, Money::CENT, Rounding::HalfUp);
+    trail.step(exact - figures.least, true);
+    let net = if exact < figures.least { Money::ZERO } else { exact.to_whole() };
+    let scope = Scope::Person(person);
+    trail.line(NET, scope, net, |i| {
+        i.line(business::PROFIT, scope, profit).figure("Part", figures.part);
+    });
+    let own = &facts.people[person].own;
+    let wages = sum(own.of(&w2::brings::SOCIAL_SECURITY_WAGES)) + sum(own.of(&w2::brings::ALLOCATED_TIPS));
+    let room = settled::or_zero(facts.figures.social_security.wage_base - wages.to_whole());
+    let social = limit::lesser(trail, net, room);
+    let by = |amount: Money, rate| amount.times(rate, Money::CENT, Rounding::HalfUp);
+    let tax = by(social, figures.social_rate).to_whole() + by(net, figures.medicare_rate).to_whole();
+    trail.line(TAX_OF, scope, tax, |i| {
+        i.line(NET, scope, net).figure("Below the wage base", social);
+    });
+    (net, tax)
+}
+
+fn plan_of(facts: &Facts, trail: &mut impl Trail, person: usize, earnings: Money) -> Money {
+    let own = &facts.people[person].own;
+    let all = |kind| sum(own.of(kind)).to_whole();
+    let (sep, elective, share) = (all(&brings::SEP), all(&brings::SOLO_ELECTIVE), all(&brings::SOLO_SHARE));
+    if (sep + elective + share).is_zero() {
+        return Money::ZERO;
+    }
+    let figures = &facts.figures.own_plan;
+    let earnings = limit::or_zero(trail, earnings);
+    let part =
+        settled::lesser(earnings, figures.compensation).times(figures.part, Money::WHOLE, Rounding::HalfUp);
+    let shares = limit::lesser(trail, sep + share, part);
+    let scope = Scope::Person(person);
+    let together = limit::lesser(trail, shares + elective, earnings);
+    let most = settled::lesser(
+        together,
+        figures.most + figures.catch_up_of(facts.people[person].age(facts.year_end)),
+    );
+    let allowed = limit::cap(trail, PLAN_LIMIT.at(scope), sep + elective + share, most);
+    trail.line(PLAN_OF, scope, allowed, |i| {
+        i.items(own.of(&brings::SEP))
+            .items(own.of(&brings::SOLO_ELECTIVE))
+            .items(own.of(&brings::SOLO_SHARE))
+            .figure("Profit less half of the tax", earnings);
+    })
+}
+
+fn health_of(facts: &Facts, trail: &mut impl Trail, person: usize, earnings: Money) -> Money {
+    let own = &facts.people[person].own;
+    let paid = sum(own.of(&brings::PREMIUMS)).to_whole();
+    if paid.is_zero() {
+        return Money::ZERO;
+    }
+    let room = limit::or_zero(trail, earnings);
+    let scope = Scope::Person(person);
+    let allowed = limit::cap(trail, HEALTH_LIMIT.at(scope), paid, room);
+    trail.line(HEALTH_OF, scope, allowed, |i| {
+        i.items(own.of(&brings::PREMIUMS)).figure("What the business earned", room);
+    })
+}
+
+/// Premiums of a return that the business could not deduct: they are medical (§213(d)(1)(D)).
+pub fn premiums_left(on: On<'_>) -> Money {
+    let left = |&person: &usize| {
+        let paid = sum(on.facts.people[person].own.of(&brings::PREMIUMS)).to_whole();
+        paid - silent(on, person).health
+    };
+    on.unit.people.iter().map(left).sum()
+}
+
+/// Schedule 1 lines 3, 15, 16 and 17.
+pub fn adjustments(on: On<'_>, trail: &mut impl Trail) -> [(LineId, Money); 3] {
+    let each: Vec<(usize, Own)> = on.unit.people.iter().map(|&p| (p, of(on, trail, p))).collect();
+    let of = |pick: fn(&Own) -> Money| each.iter().map(|(p, own)| (*p, pick(own))).collect::<Vec<_>>();
+    [
+        (HALF, on.of_each(trail, HALF, HALF_OF, &of(|own| own.half))),
+        (PLANS, on.of_each(trail, PLANS, PLAN_OF, &of(|own| own.plan))),
+        (HEALTH, on.of_each(trail, HEALTH, HEALTH_OF, &of(|own| own.health))),
+    ]
+}
+
+/// Schedule 2 line 4.
+pub fn tax(on: On<'_>, trail: &mut impl Trail) -> Money {
+    let each: Vec<_> = on.unit.people.iter().map(|&p| (p, silent(on, p).tax)).collect();
+    on.of_each(trail, TAX, TAX_OF, &each)
+}
+
+/// Schedule SE: net earnings of 400 or more.
+pub fn schedule_se(filed: Filed<'_>) -> Required {
+    Required::if_so(filed.has(TAX), "no net earnings of 400 or more")
+}
+
+/// Form 7206: premiums.
+pub fn form_7206(filed: Filed<'_>) -> Required {
+    Required::if_so(filed.has(HEALTH), "no health insurance of the self-employed")
+}
+
+/// The worksheet of a plan.
+pub fn worksheet(filed: Filed<'_>) -> Required {
+    Required::if_so(filed.has(PLANS), "no plan of the self-employed")
+}
+
+/// Plans and premiums.
+pub fn points(points: &mut Points<'_>) {
+    for paper in points.papers(PLAN.id) {
+        plan(points, paper);
+    }
+    for paper in points.papers(PREMIUMS.id) {
+        if !paper.boxes.contains_key("only_own") {
+            let message = "Was a plan of an employer of the family open in these months?";
+            points.raise(&OTHER_COVER, Place::paper(&paper.id, "only_own"), message);
+        }
+    }
+    for (place, unit) in points.units.iter().enumerate() {
+        let on = On { facts: points.facts, unit, scope: Scope::Return(place) };
+        for &person in &unit.people {
+            let figures = &points.facts.figures.self_employment;
+            let own = silent(on, person);
+            let has = !business::of(points.facts, person).is_empty();
+            if has && own.profit < figures.optional_below {
+                let first = business::of(points.facts, person)[0].paper;
+                let place = Place::paper(&points.household.papers[first].id, "1");
+                points.raise(
+                    &OPTIONAL,
+                    place,
+                    format!("The profit of {} is small.", points.facts.people[person].name),
+                );
+            }
+        }
+    }
+}
+
+fn plan(points: &mut Points<'_>, paper: &Paper) {
+    let at = |field: &str| Place::paper(&paper.id, field);
+    match paper.text("kind") {
+        None => points.raise(&KIND, at("kind"), "Which kind of plan is this?"),
+        Some("simple") => {
+            points.raise(&SIMPLE, at("kind"), "The limit of a SIMPLE plan is not computed yet.")
+        }
+        Some(_) => points.raise(&LESS, at("share"), "Contributions of the business may still change."),
+    }
+}
