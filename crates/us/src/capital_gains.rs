@@ -3,6 +3,7 @@
 
 use crate::{
     bringing::Bringing,
+    gains::Gains,
     home_sale,
     points::Points,
     unit::{Filed, On},
@@ -210,25 +211,6 @@ pub fn sale(paper: &mut Bringing<'_>, into: SaleBox, row: Option<usize>, parts: 
 pub fn read(paper: &mut Bringing<'_>) {
     paper.give("short", &brings::CARRIED_SHORT);
     paper.give("long", &brings::CARRIED_LONG);
-}
-
-/// What Schedule D comes to.
-#[derive(Debug, Clone, Copy, Default)]
-pub struct Gains {
-    /// Form 1040 line 7, with a loss below zero.
-    pub line_7: Money,
-    /// Schedule D line 7.
-    pub short: Money,
-    /// Schedule D line 15.
-    pub long: Money,
-    /// What is taxed at the rates for capital gains: the smaller of lines 15 and 16, zero where either is a loss.
-    pub net: Money,
-    /// Line 18.
-    pub rate_28: Money,
-    /// Line 19.
-    pub section_1250: Money,
-    /// Gains and distributions, without losses.
-    pub gross: Money,
 }
 
 /// Whether papers bring anything to Schedule D.

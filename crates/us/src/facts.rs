@@ -64,6 +64,7 @@ pub struct PersonFacts {
     /// To the second filer, where the two are not married.
     pub relationship_second: Option<Relationship>,
     pub student_months: i64,
+    pub student_months_said: bool,
     pub blind: bool,
     pub disabled: bool,
     /// Married at the end of the year; none where it was not said.

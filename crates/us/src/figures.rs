@@ -60,6 +60,7 @@ pub struct Figures {
     pub business_income: Cited<BusinessIncome>,
     pub foreign_tax: Cited<ForeignTax>,
     pub kiddie: Cited<Kiddie>,
+    pub child_minimum_tax: Cited<ChildMinimumTax>,
     pub saver: Cited<Saver>,
     pub elective_deferrals: Cited<ElectiveDeferrals>,
     pub educator: Cited<Educator>,
@@ -227,7 +228,9 @@ tables! {
         simple: ByStatus, interest_counts_above: Money, adjust_from: Money, ratio_places: u32, carried_years: i64,
     }
     /// §1(g).
-    Kiddie { unearned_above: Money, from_age: i32, student_from_age: i32, under: i32 }
+    Kiddie { unearned_above: Money, election_below: Money, from_age: i32, student_from_age: i32, under: i32 }
+    /// §59(j): what a child's exemption has above earned income.
+    ChildMinimumTax { plus: Money }
     /// §25B: the amount for each person, and the parts by income.
     Saver { most: Money, from_age: i32, tiers: Vec<SaverTier> }
     /// §25B(b).

@@ -2,31 +2,81 @@
 
 use crate::{
     additional_deductions, additional_taxes, business_deduction, capital_gains, child_credit, credits,
-    earned_income_credit, foreign_tax, gains_tax,
+    earned_income_credit, foreign_tax,
+    gains_tax::{self, Worksheet},
     income::{self, Income},
+    kiddie::{self, Child},
     minimum_tax, other_income,
     papers::w2,
-    payments, schedule_a, self_employment, standard_deduction,
+    payments,
+    schedule_a::{self, Itemized},
+    self_employment, standard_deduction, tax,
     taxable_income::{self, Deductions},
     total_tax,
-    unit::On,
+    unit::{On, Parents},
 };
-use hembo_core::{limit, reading::sum, settled, trail::Trail};
+use hembo_core::{
+    limit,
+    reading::sum,
+    settled,
+    trail::{Silent, Trail},
+};
 use hembo_money::Money;
 
-/// Computes one return; its result is line 24 less the refundable credits, what the household pays for good.
-pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
+/// A return down to line 16.
+struct Front {
+    income: Income,
+    itemized: Itemized,
+    standard: Money,
+    off: Deductions,
+    taxable: Money,
+    regular: Money,
+    worksheet: Option<Worksheet>,
+}
+
+/// Lines 1a to 16.
+fn front(on: On<'_>, trail: &mut impl Trail) -> Front {
     let income = income::reckon(on, trail);
     let itemized = schedule_a::reckon(on, trail, income.agi);
-    let standard = standard_deduction::reckon(
-        on,
-        trail,
-        earned_income(on, income.wages) + other_income::scholarships(on),
-    );
+    let earned = earned_income(on, income.wages) + other_income::scholarships(on);
+    let standard = standard_deduction::reckon(on, trail, earned);
     let off = deductions(on, trail, &income, standard, itemized.total);
     let taxable = taxable_income::reckon(on, trail, income.agi, off);
     capital_gains::carry(on, trail, income.gains, income.agi - off.sum());
-    let (regular, worksheet) = gains_tax::reckon(on, trail, taxable, income.qualified, income.gains);
+    let (own, worksheet) = gains_tax::reckon(on, trail, taxable, income.qualified, income.gains);
+    let child = child(&income, taxable);
+    let regular = kiddie::reckon(on, trail, child, own);
+    let by = match worksheet {
+        _ if on.unit.parents.is_some() && child.is_taxed(on) => Some(kiddie::L18),
+        Some(_) => Some(gains_tax::BY_WORKSHEET),
+        None => None,
+    };
+    tax::line_16(on, trail, taxable, regular, by);
+    Front { income, itemized, standard, off, taxable, regular, worksheet }
+}
+
+fn child(income: &Income, taxable: Money) -> Child {
+    let (qualified, gains) = (income.qualified, income.gains);
+    Child { unearned: income.unearned, taxable, qualified, gains }
+}
+
+/// What a parent's return has for Form 8615 of a child; `siblings` is line 5 of the other children's forms.
+pub fn as_parents(on: On<'_>, siblings: Money) -> Parents {
+    let front = front(on, &mut Silent);
+    let (qualified, gains) = (front.income.qualified, front.income.gains);
+    Parents { status: on.unit.status, taxable: front.taxable, tax: front.regular, qualified, gains, siblings }
+}
+
+/// Line 5 of Form 8615 of a child, as the form of a brother or sister asks for it.
+pub fn taxed_at_parents(on: On<'_>) -> Money {
+    let front = front(on, &mut Silent);
+    let child = child(&front.income, front.taxable);
+    if child.is_taxed(on) { child.taxed_at_parents(on) } else { Money::ZERO }
+}
+
+/// Computes one return; its result is line 24 less the refundable credits, what the household pays for good.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
+    let Front { income, itemized, standard, off, taxable, regular, worksheet } = front(on, trail);
     let standard_taken = if on.unit.itemizes { Money::ZERO } else { standard };
     let from =
         foreign_tax::From { standard: standard_taken, taxable, regular, ..itemized.foreign(income.gross) };
@@ -40,6 +90,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
         regular,
         worksheet,
         refund: income.refund,
+        child_earned: child(&income, taxable).is_taxed(on).then(|| earned_income(on, income.wages)),
         foreign,
     };
     let minimum = minimum_tax::reckon(on, trail, from);

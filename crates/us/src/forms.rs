@@ -3,8 +3,8 @@
 use crate::{
     additional_deductions, additional_taxes, business, business_deduction, capital_gains, care, child_credit,
     early_distributions, earned_income_credit, education, foreign_tax, gains_tax, health_savings, home_sale,
-    income, ira_basis, ira_deduction, minimum_tax, payments, retirement, saver, schedule_1, schedule_a,
-    self_employment, social_security, student_loan, union_plan, unit::Filed, unreported_tips,
+    income, ira_basis, ira_deduction, kiddie, minimum_tax, payments, retirement, saver, schedule_1,
+    schedule_a, self_employment, social_security, student_loan, union_plan, unit::Filed, unreported_tips,
 };
 use hembo_core::forms::{Forms, Required};
 use std::sync::LazyLock;
@@ -32,6 +32,7 @@ pub static RULES: &[(&str, Rule)] = &[
     ("8995", business_deduction::form_8995),
     ("2441", care::form_2441),
     ("4137", unreported_tips::form_4137),
+    ("8615", kiddie::form_8615),
     ("8863", education::form_8863),
     ("8880", saver::form_8880),
     ("union-plan", union_plan::worksheet),

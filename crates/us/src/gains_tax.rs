@@ -3,12 +3,20 @@
 //! without these layers.
 
 use crate::{
-    capital_gains::Gains,
-    tax::{self, on_taxable_income},
+    filing_status::Status,
+    gains::Gains,
+    tax::on_taxable_income,
     taxable_income,
-    unit::{Filed, On},
+    unit::{Filed, On, Unit},
 };
-use hembo_core::{forms::Required, limit, line::LineId, lines, provision::Provision, trail::Trail};
+use hembo_core::{
+    forms::Required,
+    limit,
+    line::LineId,
+    lines,
+    provision::Provision,
+    trail::{Trail, Unseen},
+};
 use hembo_money::{Money, Rate, Rounding};
 
 /// What this provision declares.
@@ -48,7 +56,7 @@ pub struct Worksheet {
     pub section_1250: Money,
 }
 
-/// Line 16, and what the minimum tax asks of the worksheet; none where there is nothing at the rates for gains.
+/// The tax on taxable income, and what the minimum tax asks of the worksheet; none where there is nothing at the rates for gains.
 pub fn reckon(
     on: On<'_>,
     trail: &mut impl Trail,
@@ -56,13 +64,25 @@ pub fn reckon(
     qualified: Money,
     gains: Gains,
 ) -> (Money, Option<Worksheet>) {
-    let Some((amount, worksheet)) = by_worksheet(on, trail, taxable, qualified, gains) else {
-        return (tax::reckon(on, trail, taxable), None);
-    };
-    trail.line(tax::L16, on.scope, amount, |i| {
-        i.line(taxable_income::L15, on.scope, taxable).line(BY_WORKSHEET, on.scope, amount);
-    });
-    (amount, Some(worksheet))
+    match by_worksheet(on, trail, taxable, qualified, gains) {
+        Some((tax, worksheet)) => (tax, Some(worksheet)),
+        None => (on_taxable_income(on.facts.figures, on.unit.status, taxable), None),
+    }
+}
+
+/// The tax of a status on taxable income with qualified dividends and gains, where nobody is to see how.
+pub fn tax_of(
+    on: On<'_>,
+    trail: &mut impl Trail,
+    status: Status,
+    taxable: Money,
+    qualified: Money,
+    gains: Gains,
+) -> Money {
+    let unit = Unit::of_one(on.unit.people[0], status);
+    let on = On { unit: &unit, ..on };
+    let by = by_worksheet(on, &mut Unseen(trail), taxable, qualified, gains);
+    by.map_or_else(|| on_taxable_income(on.facts.figures, status, taxable), |(tax, _)| tax)
 }
 
 /// The tax by the worksheet; none where there is nothing at the rates for gains.

@@ -1,12 +1,11 @@
 //! Income and adjusted gross income (§§61, 62): Form 1040 lines 1a to 11a.
 
 use crate::{
-    business,
-    capital_gains::{self, Gains},
-    care, educators,
+    business, capital_gains, care, educators,
     excess_deferrals::{self, EXCESS},
     facts::{Facts, Marital},
     filing_status::Status,
+    gains::Gains,
     government_payments, health_savings, ira_deduction, other_income,
     papers::{dividends, interest, w2},
     points::Points,
@@ -95,6 +94,8 @@ pub struct Income {
     pub agi: Money,
     /// Gross income from all sources, losses not taken off.
     pub gross: Money,
+    /// Total income less what was earned and the early withdrawal penalty (§1(g)(4)(A)(i)).
+    pub unearned: Money,
 }
 
 impl Income {
@@ -150,6 +151,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
     let losses = businesses.map(|b| b.gross - b.profit(on, &mut Silent)).sum::<Money>().to_whole();
     let gross = total - gains.line_7 + gains.gross + losses;
     let annuities = retirement::annuities(on);
+    let business: Money = on.unit.people.iter().map(|&p| self_employment::silent(on, p).profit).sum();
+    let unearned = total - wages - business - penalty;
     Income {
         wages,
         exempt_interest,
@@ -162,6 +165,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
         refund,
         agi,
         gross,
+        unearned,
     }
 }
 

@@ -80,6 +80,7 @@ fn person(household: &Household, person: &Person) -> PersonFacts {
             .collect(),
         relationship: text(dependents::ask::RELATIONSHIP).and_then(relationship),
         relationship_second: text(dependents::ask::RELATIONSHIP_SECOND).and_then(relationship),
+        student_months_said: person.answers.contains_key(dependents::ask::STUDENT_MONTHS),
         student_months: count(dependents::ask::STUDENT_MONTHS).unwrap_or(0),
         blind: flag(standard_deduction::ask::BLIND),
         disabled: flag(dependents::ask::DISABLED),

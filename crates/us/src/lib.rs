@@ -31,6 +31,7 @@ pub mod filing_status;
 pub mod foreign_tax;
 pub mod form_1040;
 pub mod forms;
+pub mod gains;
 pub mod gains_tax;
 pub mod government_payments;
 pub mod health_savings;

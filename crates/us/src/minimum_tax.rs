@@ -15,6 +15,7 @@ use hembo_core::{
     limits, lines,
     provision::Provision,
     reading::sum,
+    settled,
     trail::{Trail, Unseen},
 };
 use hembo_money::{Money, Rounding};
@@ -53,6 +54,8 @@ pub struct From {
     pub regular: Money,
     /// What line 16 was worked out by, where something is taxed at the rates for gains.
     pub worksheet: Option<Worksheet>,
+    /// What a child whose unearned income is taxed at the parents' rates earned (§59(j)).
+    pub child_earned: Option<Money>,
     /// A state refund that was income, which is none here (§56(b)(1)(D)).
     pub refund: Money,
     /// The foreign tax credit, which is taken off on both sides.
@@ -76,7 +79,12 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
             .figure("Private activity bond interest", bonds)
             .figure("State refund", from.refund);
     });
-    let full = *figures.exemption.of(status);
+    let full = match from.child_earned {
+        Some(earned) => {
+            settled::lesser(*figures.exemption.of(status), earned + on.facts.figures.child_minimum_tax.plus)
+        }
+        None => *figures.exemption.of(status),
+    };
     let start = *figures.phase_out_from.of(status);
     let rule = PhaseOut::continuous(start, figures.phase_out_rate, Money::WHOLE);
     let exemption = limit::phase_out(trail, MINIMUM_TAX_EXEMPTION.at(on.scope), full, amti, rule);

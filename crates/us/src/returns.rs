@@ -4,9 +4,9 @@ use crate::{
     business, care, child_credit,
     claims::{self, Stands},
     deduction, dependents, earned_income_credit, education,
-    facts::Facts,
+    facts::{Facts, Relationship},
     filing_status::Status,
-    foreign_tax, form_1040, law, payments,
+    foreign_tax, form_1040, law, payments, qualifying_child,
     schedule_a::{medical, taxes},
     social_security, status,
     unit::{On, Part, Unit},
@@ -73,10 +73,16 @@ impl<'h> FederalCase<'h> {
         }
     }
 
+    /// The separate return of a filer, which reads of the claims only what they add up to.
     fn spouses_unit(&self, place: usize, way: Chosen<'_, '_, Facts>) -> Unit {
+        way.tally(place + if deduction::itemizes_apart(way, place) { ITEMIZED } else { 0 });
+        self.unit_by_claims(place, way)
+    }
+
+    /// The same, reading claim by claim.
+    fn unit_by_claims(&self, place: usize, way: Chosen<'_, '_, Facts>) -> Unit {
         let filer = self.facts.filers[place];
         let itemizes = deduction::itemizes_apart(way, place);
-        way.tally(place + if itemizes { ITEMIZED } else { 0 });
         let mut unit = Unit {
             itemizes,
             taxes: taxes::deducted_apart(way, place),
@@ -120,8 +126,25 @@ impl<'h> FederalCase<'h> {
         }
     }
 
-    /// A dependent's own return: the standard deduction of someone who can be claimed.
+    /// A dependent's own return: the standard deduction of someone who can be claimed, and the parents' rates on a child's unearned
+    /// income.
     fn own_unit(&self, person: usize, way: Chosen<'_, '_, Facts>) -> Unit {
+        let unit = self.childs_unit(person, way);
+        if !self.facts.child_of_filers(person) || self.at_parents(&unit).is_zero() {
+            return unit;
+        }
+        let others = self.facts.own_returns.iter().filter(|&&p| p != person && self.facts.child_of_filers(p));
+        let siblings = others.map(|&p| self.at_parents(&self.childs_unit(p, way))).sum();
+        let parents = self.parents_units(person, way).into_iter().map(|parent| {
+            form_1040::as_parents(On { facts: &self.facts, unit: &parent, scope: Scope::Return(0) }, siblings)
+        });
+        Unit {
+            parents: parents.reduce(|one, other| if other.taxable > one.taxable { other } else { one }),
+            ..unit
+        }
+    }
+
+    fn childs_unit(&self, person: usize, way: Chosen<'_, '_, Facts>) -> Unit {
         let apart = status::separate(&self.facts, way);
         Unit {
             itemizes: deduction::itemizes_own(way, person),
@@ -132,6 +155,31 @@ impl<'h> FederalCase<'h> {
             estimated: Part::Nothing,
             ..Unit::of_one(person, Status::Single)
         }
+    }
+
+    /// Line 5 of Form 8615.
+    fn at_parents(&self, unit: &Unit) -> Money {
+        form_1040::taxed_at_parents(On { facts: &self.facts, unit, scope: Scope::Return(0) })
+    }
+
+    /// The returns of which Form 8615 takes the one with more taxable income (§1(g)(5)): the joint one; of parents who file apart both,
+    /// where they lived apart that of the parent with whom the child lived longer.
+    fn parents_units(&self, child: usize, way: Chosen<'_, '_, Facts>) -> Vec<Unit> {
+        if !status::separate(&self.facts, way) {
+            return vec![self.main_unit(way)];
+        }
+        let parent = |place: &usize| {
+            self.facts.related(&[self.facts.filers[*place]], child) == Some(Relationship::Child)
+        };
+        let mut places: Vec<usize> = (0..self.facts.filers.len()).filter(parent).collect();
+        if self.facts.apart == Some(true) {
+            let months = |place: &usize| {
+                qualifying_child::months_with(&self.facts, &[self.facts.filers[*place]], child)
+            };
+            places.sort_by_key(|place| -months(place));
+            places.truncate(1);
+        }
+        places.into_iter().map(|place| self.unit_by_claims(place, way)).collect()
     }
 
     pub(crate) fn reckon(&self, unit: &Unit, place: usize, trail: &mut impl Trail) -> Money {

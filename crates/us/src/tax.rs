@@ -2,7 +2,7 @@
 //! schedules.
 
 use crate::{figures::Figures, filing_status::Status, taxable_income, unit::On};
-use hembo_core::{Silent, limit, lines, provision::Provision, trail::Trail};
+use hembo_core::{Silent, limit, line::LineId, lines, provision::Provision, trail::Trail};
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
@@ -13,12 +13,22 @@ lines! {
         "By the Tax Table, above its end by the rate schedule.";
 }
 
-/// Line 16 where nothing is taxed at the rates for gains.
-pub fn reckon(on: On<'_>, trail: &mut impl Trail, taxable: Money) -> Money {
-    let amount = on_taxable_income(on.facts.figures, on.unit.status, taxable);
+/// Line 16: by the line of a worksheet or form, else by the Tax Table or the rate schedule.
+pub fn line_16(
+    on: On<'_>,
+    trail: &mut impl Trail,
+    taxable: Money,
+    amount: Money,
+    by: Option<LineId>,
+) -> Money {
     trail.line(L16, on.scope, amount, |i| {
+        i.line(taxable_income::L15, on.scope, taxable);
+        if let Some(line) = by {
+            i.line(line, on.scope, amount);
+            return;
+        }
         let top = on.facts.figures.rates.rates[bracket(on.facts.figures, on.unit.status, taxable)];
-        i.line(taxable_income::L15, on.scope, taxable).figure("Rate on the last dollar", top);
+        i.figure("Rate on the last dollar", top);
         i.working(in_words(on.facts.figures, on.unit.status, taxable));
     })
 }

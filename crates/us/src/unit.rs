@@ -1,6 +1,6 @@
 //! A return of a way: who files it, as what, with which options.
 
-use crate::{facts::Facts, filing_status::Status};
+use crate::{facts::Facts, filing_status::Status, gains::Gains};
 use hembo_core::{
     brought::{Brought, Records},
     line::LineId,
@@ -29,6 +29,20 @@ pub enum ForeignTax {
     Form,
     /// Deducted on Schedule A line 6.
     Deducted,
+}
+
+/// The parents' return, as Form 8615 of a child asks for it.
+#[derive(Debug, Clone, Copy)]
+#[allow(missing_docs)]
+pub struct Parents {
+    pub status: Status,
+    pub taxable: Money,
+    /// Line 16.
+    pub tax: Money,
+    pub qualified: Money,
+    pub gains: Gains,
+    /// Line 5 of the brothers' and sisters' forms.
+    pub siblings: Money,
 }
 
 /// How a home office is reckoned (Rev. Proc. 2013-13).
@@ -99,6 +113,8 @@ pub struct Unit {
     pub home_offices: Vec<(usize, HomeOffice)>,
     /// What each student brings, whoever claims the student.
     pub education: Vec<(usize, EducationCredit)>,
+    /// On a child's own return, what the parents' return has.
+    pub parents: Option<Parents>,
     /// The dependents claimed.
     pub dependents: Vec<Dependent>,
     /// Dependents claimed on the other filer's separate return.
@@ -126,6 +142,7 @@ impl Unit {
             foreign_tax: ForeignTax::Simple,
             elects_earlier_years: false,
             home_offices: Vec::new(),
+            parents: None,
             education: Vec::new(),
             dependents: Vec::new(),
             claimed_elsewhere: Vec::new(),

@@ -80,6 +80,9 @@ prop_compose! {
                 let row = json!({ "person": id, "amount": bills[i].to_string() });
                 family = family.paper("Care", &[owners[i % owners.len()]], json!({ "number": "36-4410927" }), json!([row]));
             }
+            if own[i] % 4 == 0 {
+                family = family.interest(&[&id], own[i] * 3);
+            }
             if own[i] > 4_500 {
                 family = family.wages(&id, own[i]).state_tax(&[&id], own[i] / 4);
             }

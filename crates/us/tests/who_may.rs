@@ -155,9 +155,10 @@ fn form_8615_is_told_by_its_own_tests() {
     };
     let blocks = |family: Family| {
         let outcome = family.outcome();
-        (has_point(&outcome, "K-151"), has_point(&outcome, "K-151-ask"), outcome.covered)
+        let taxed = outcome.lines.iter().any(|l| l.id == "us.8615.18");
+        (taxed, has_point(&outcome, "K-151-ask"), outcome.covered)
     };
-    let (none, blocked, asked) = ((false, false, true), (true, false, false), (false, true, false));
+    let (none, blocked, asked) = ((false, false, true), (true, false, true), (false, true, false));
     assert_eq!(blocks(child("2015-05-05", 2_700)), none);
     assert_eq!(blocks(child("2015-05-05", 2_701)), blocked);
     // A parent of 77 is no child.
