@@ -173,10 +173,12 @@ impl<'h> FederalCase<'h> {
         };
         let mut places: Vec<usize> = (0..self.facts.filers.len()).filter(parent).collect();
         if self.facts.apart == Some(true) {
-            let months = |place: &usize| {
-                qualifying_child::months_with(&self.facts, &[self.facts.filers[*place]], child)
-            };
-            places.sort_by_key(|place| -months(place));
+            // Of equal nights the parent with the higher adjusted gross income is the custodial one (Reg. §1.152-4(d)(4)).
+            places.sort_by_key(|&place| {
+                let filer = self.facts.filers[place];
+                let months = qualifying_child::months_with(&self.facts, &[filer], child);
+                (-months, -self.facts.people[filer].agi_alone)
+            });
             places.truncate(1);
         }
         places.into_iter().map(|place| self.unit_by_claims(place, way)).collect()
