@@ -24,7 +24,7 @@ struct Asked {
     papers: &'static [&'static str],
 }
 
-const ASKED: [Asked; 6] = [
+const ASKED: [Asked; 7] = [
     Asked {
         field: Field::yes_no("retirement_savings", "", "Paid into an IRA or health savings account")
             .help("Outside the payroll, or took money from one."),
@@ -38,6 +38,10 @@ const ASKED: [Asked; 6] = [
     Asked {
         field: Field::yes_no("education", "", "Paid for higher education").help("Form 1098-T."),
         papers: &["1098-T"],
+    },
+    Asked {
+        field: Field::yes_no("marketplace", "", "Health cover through the Marketplace").help("Form 1095-A."),
+        papers: &["1095-A"],
     },
     Asked {
         field: Field::yes_no("overtime", "", "Overtime pay or tips")

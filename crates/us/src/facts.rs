@@ -81,6 +81,8 @@ pub struct PersonFacts {
     pub other_gross_income: Money,
     /// Gross income (§61), of papers and of what was said: benefits as far as they are taxed, gains without losses.
     pub gross_income: Money,
+    /// Of it what was not earned.
+    pub unearned_alone: Money,
     /// Adjusted gross income on a return of one's own.
     pub agi_alone: Money,
     pub claimable: bool,

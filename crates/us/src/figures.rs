@@ -32,6 +32,7 @@ pub struct Figures {
     /// From 2025.
     pub car_loan: Option<Cited<CarLoan>>,
     pub union_plan: Cited<UnionPlan>,
+    pub premium_tax_credit: Cited<PremiumTaxCredit>,
     pub business: Cited<Business>,
     pub self_employment: Cited<SelfEmployment>,
     pub own_plan: Cited<OwnPlan>,
@@ -249,6 +250,17 @@ tables! {
         first: Money, second: Money, second_rate: Rate, refundable: Rate, opportunity_years: i64, learning_most: Money,
         learning_rate: Rate, range: ByStatus<Range>, ratio_places: u32,
     }
+    /// §36B: poverty lines of the year before, the part of income by percentage of them, and how much is paid back at most.
+    PremiumTaxCredit {
+        poverty: PovertyLine, alaska: PovertyLine, hawaii: PovertyLine, least_percent: i64, most_percent: i64,
+        bands: Vec<PremiumBand>, repayment: Vec<Repayment>,
+    }
+    /// For one person, and for each more.
+    PovertyLine { first: Money, more: Money }
+    /// From a percentage on: the part there, and how it grows with each point.
+    PremiumBand { from: i64, start: Rate, each: Rate }
+    /// §36B(f)(2)(B), below a percentage.
+    Repayment { below: i64, single: Money, others: Money }
     /// §219(b)(3).
     UnionPlan { most: Money, part: Rate }
     /// §62(a)(2)(D).

@@ -8,7 +8,7 @@ use crate::{
     kiddie::{self, Child},
     minimum_tax, other_income,
     papers::w2,
-    payments,
+    payments, premium_tax_credit,
     schedule_a::{self, Itemized},
     self_employment, standard_deduction, tax,
     taxable_income::{self, Deductions},
@@ -81,6 +81,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     let from =
         foreign_tax::From { standard: standard_taken, taxable, regular, ..itemized.foreign(income.gross) };
     let foreign = foreign_tax::reckon(on, trail, from);
+    let cover = premium_tax_credit::reckon(on, trail, &income);
     let added_back = if on.unit.itemizes { itemized.taxes } else { standard };
     let from = minimum_tax::From {
         agi: income.agi,
@@ -88,13 +89,14 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
         other: off.business + off.additional - off.seniors,
         added_back,
         regular,
+        repaid: cover.excess,
         worksheet,
         refund: income.refund,
         child_earned: child(&income, taxable).is_taxed(on).then(|| earned_income(on, income.wages)),
         foreign,
     };
     let minimum = minimum_tax::reckon(on, trail, from);
-    let before_credits = minimum_tax::before_credits(on, trail, regular, minimum);
+    let before_credits = minimum_tax::before_credits(on, trail, regular, minimum, cover.excess);
     let schedule_3 =
         credits::schedule_3(on, trail, credits::From { agi: income.agi, before_credits, foreign });
     let earned = earned_income(on, income.wages);
@@ -116,12 +118,20 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
             other,
             eic,
             education: schedule_3.education,
+            premium: cover.net,
         },
     );
     payments::balance(
         on,
         trail,
-        payments::From { due, eic, refundable: child.refundable, education: schedule_3.education, excess },
+        payments::From {
+            due,
+            eic,
+            refundable: child.refundable,
+            education: schedule_3.education,
+            premium: cover.net,
+            excess,
+        },
     );
     due.net
 }

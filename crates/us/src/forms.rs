@@ -3,8 +3,9 @@
 use crate::{
     additional_deductions, additional_taxes, business, business_deduction, capital_gains, care, child_credit,
     early_distributions, earned_income_credit, education, foreign_tax, gains_tax, health_savings, home_sale,
-    income, ira_basis, ira_deduction, kiddie, minimum_tax, payments, retirement, saver, schedule_1,
-    schedule_a, self_employment, social_security, student_loan, union_plan, unit::Filed, unreported_tips,
+    income, ira_basis, ira_deduction, kiddie, minimum_tax, payments, premium_tax_credit, retirement, saver,
+    schedule_1, schedule_a, self_employment, social_security, student_loan, union_plan, unit::Filed,
+    unreported_tips,
 };
 use hembo_core::forms::{Forms, Required};
 use std::sync::LazyLock;
@@ -29,6 +30,7 @@ pub static RULES: &[(&str, Rule)] = &[
     ("7206", self_employment::form_7206),
     ("own-plan", self_employment::worksheet),
     ("8995-a", business_deduction::form_8995_a),
+    ("8962", premium_tax_credit::form_8962),
     ("8995", business_deduction::form_8995),
     ("2441", care::form_2441),
     ("4137", unreported_tips::form_4137),

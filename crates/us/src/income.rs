@@ -94,6 +94,8 @@ pub struct Income {
     pub agi: Money,
     /// Gross income from all sources, losses not taken off.
     pub gross: Money,
+    /// Line 6a less line 6b.
+    pub untaxed_benefits: Money,
     /// Total income less what was earned and the early withdrawal penalty (§1(g)(4)(A)(i)).
     pub unearned: Money,
 }
@@ -150,6 +152,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
     let businesses = on.unit.people.iter().flat_map(|&p| business::of(on.facts, p));
     let losses = businesses.map(|b| b.gross - b.profit(on, &mut Silent)).sum::<Money>().to_whole();
     let gross = total - gains.line_7 + gains.gross + losses;
+    let received = sum(on.items(&social_security::brings::BENEFITS)).to_whole();
+    let untaxed_benefits = received - benefits;
     let annuities = retirement::annuities(on);
     let business: Money = on.unit.people.iter().map(|&p| self_employment::silent(on, p).profit).sum();
     let unearned = total - wages - business - penalty;
@@ -165,6 +169,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
         refund,
         agi,
         gross,
+        untaxed_benefits,
         unearned,
     }
 }

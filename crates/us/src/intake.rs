@@ -50,6 +50,7 @@ pub fn read(household: &Household, figures: &'static Figures) -> Facts {
         let alone = income::alone(&facts, person);
         let about = &mut facts.people[person];
         about.gross_income = alone.gross + about.other_gross_income;
+        about.unearned_alone = alone.unearned;
         about.agi_alone = alone.agi;
     }
     facts.alone = facts.filers.iter().map(|&f| status::alone(&facts, f)).collect();

@@ -6,8 +6,9 @@ use crate::{
     earned_income_credit, education, educators, every_paper, excess_deferrals, facts::Facts, foreign_tax,
     gains_tax, government_payments, health_savings, home_sale, income, ira_basis, ira_deduction, kiddie,
     minimum_tax, multiple_support, not_computed, other_income, papers, payments, people, points::Points,
-    release, retirement, saver, schedule_1, schedule_a, self_employment, social_security, standard_deduction,
-    states, status, student_loan, tax, taxable_income, tie_breaker, total_tax, union_plan, unreported_tips,
+    premium_tax_credit, release, retirement, saver, schedule_1, schedule_a, self_employment, social_security,
+    standard_deduction, states, status, student_loan, tax, taxable_income, tie_breaker, total_tax,
+    union_plan, unreported_tips,
 };
 use hembo_core::{
     choice::Open,
@@ -83,6 +84,9 @@ static LAW: &[Rule] = &[
     Rule::new(&foreign_tax::PROVISION).reads(foreign_tax::read).finds(foreign_tax::points),
     Rule::new(&care::PROVISION).reads(care::read).finds(care::points),
     Rule::new(&education::PROVISION).reads(education::read).finds(education::points),
+    Rule::new(&premium_tax_credit::PROVISION)
+        .reads(premium_tax_credit::read)
+        .finds(premium_tax_credit::points),
     Rule::new(&credits::PROVISION),
     Rule::new(&child_credit::PROVISION),
     Rule::new(&saver::PROVISION).finds(saver::points),

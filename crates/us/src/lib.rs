@@ -51,6 +51,7 @@ pub mod papers;
 pub mod payments;
 pub mod people;
 pub mod points;
+pub mod premium_tax_credit;
 pub mod qualifying_child;
 pub mod release;
 pub mod retirement;

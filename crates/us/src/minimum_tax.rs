@@ -6,7 +6,7 @@ use crate::{
     gains_tax::Worksheet,
     income,
     papers::interest,
-    tax, taxable_income,
+    premium_tax_credit, tax, taxable_income,
     unit::{Filed, On},
 };
 use hembo_core::{
@@ -30,8 +30,10 @@ lines! {
         "Two rates on what is above the exemption.";
     pub MINIMUM_TAX = "us.amt", "Alternative minimum tax", "IRC §55(a)",
         "What the tentative minimum tax is above the income tax.";
+    pub L17 = "us.17", "Added to the tax", "Schedule 2, line 3",
+        "Advance payments of the premium tax credit paid back, and alternative minimum tax.";
     pub L18 = "us.18", "Tax before credits", "IRC §26",
-        "Income tax and alternative minimum tax.";
+        "Income tax with what is added to it.";
 }
 
 limits! {
@@ -52,6 +54,8 @@ pub struct From {
     pub added_back: Money,
     /// Form 1040 line 16.
     pub regular: Money,
+    /// Schedule 2 line 1z.
+    pub repaid: Money,
     /// What line 16 was worked out by, where something is taxed at the rates for gains.
     pub worksheet: Option<Worksheet>,
     /// What a child whose unearned income is taxed at the parents' rates earned (§59(j)).
@@ -100,7 +104,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
             i.figure("Foreign tax credit", from.foreign);
         }
     });
-    let minimum = limit::or_zero(trail, tentative - (from.regular - from.foreign));
+    let minimum = limit::or_zero(trail, tentative - (from.regular + from.repaid - from.foreign));
     trail.line(MINIMUM_TAX, on.scope, minimum, |i| {
         i.line(TENTATIVE, on.scope, tentative).line(tax::L16, on.scope, from.regular);
     })
@@ -138,10 +142,22 @@ fn with_gains(on: On<'_>, trail: &mut impl Trail, above: Money, from: Worksheet)
     limit::lesser(trail, on_rest + on_bands, alone)
 }
 
-/// Line 18: the income tax and the minimum tax.
-pub fn before_credits(on: On<'_>, trail: &mut impl Trail, regular: Money, minimum: Money) -> Money {
-    trail.line(L18, on.scope, regular + minimum, |i| {
-        i.line(tax::L16, on.scope, regular).line(MINIMUM_TAX, on.scope, minimum);
+/// Line 18: the income tax, the minimum tax, and advance payments of the premium tax credit paid back.
+pub fn before_credits(
+    on: On<'_>,
+    trail: &mut impl Trail,
+    regular: Money,
+    minimum: Money,
+    repaid: Money,
+) -> Money {
+    let added = trail.line(L17, on.scope, minimum + repaid, |i| {
+        i.line(MINIMUM_TAX, on.scope, minimum);
+        if !repaid.is_zero() {
+            i.line(premium_tax_credit::EXCESS, on.scope, repaid);
+        }
+    });
+    trail.line(L18, on.scope, regular + added, |i| {
+        i.line(tax::L16, on.scope, regular).line(L17, on.scope, added);
     })
 }
 

@@ -11,7 +11,7 @@ use hembo_core::{
 pub static PROVISION: Provision = Provision { household_questions: &ASKED, ..Provision::NONE };
 
 /// What is not computed yet, in the order of the return.
-pub const NOT_COMPUTED: [NotComputed; 4] = [
+pub const NOT_COMPUTED: [NotComputed; 3] = [
     NotComputed::new(
         "other_income",
         "A farm, rent, royalties, a partnership, an estate or trust",
@@ -25,13 +25,6 @@ pub const NOT_COMPUTED: [NotComputed; 4] = [
         "By anyone in the household, at a gain or a loss. Securities, digital assets and the main home have papers of their own.",
         "Such a sale is",
         "IRC §§453, 1001, 1231",
-    ),
-    NotComputed::new(
-        "marketplace",
-        "Health cover through the Marketplace",
-        "Form 1095-A.",
-        "The premium tax credit (Form 8962) is",
-        "IRC §36B",
     ),
     NotComputed::new(
         "other_credits",

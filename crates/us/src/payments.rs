@@ -7,7 +7,7 @@ use crate::{
     facts::Facts,
     papers::w2,
     points::Points,
-    status,
+    premium_tax_credit, status,
     total_tax::{self, TotalTax},
     unit::{Filed, On, Part},
 };
@@ -124,22 +124,25 @@ pub struct From {
     pub refundable: Money,
     /// Line 29.
     pub education: Money,
+    /// Schedule 3 line 9.
+    pub premium: Money,
     /// Schedule 3 line 11.
     pub excess: Money,
 }
 
 /// Lines 25 to 37 and the balance: due above zero, back below.
 pub fn balance(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
-    let From { due, eic, refundable, education, excess } = from;
+    let From { due, eic, refundable, education, premium, excess } = from;
     let withheld = withheld(on, trail);
     let estimated = estimated(on, trail);
     let paid = trail.line(PAID, on.scope, withheld + estimated + excess, |i| {
         i.line(L25D, on.scope, withheld).line(L26, on.scope, estimated).line(EXCESS, on.scope, excess);
     });
-    let others = trail.line(L32, on.scope, eic + refundable + education + excess, |i| {
+    let others = trail.line(L32, on.scope, eic + refundable + education + premium + excess, |i| {
         i.line(earned_income_credit::L27A, on.scope, eic)
             .line(child_credit::L28, on.scope, refundable)
             .line(education::L29, on.scope, education)
+            .line(premium_tax_credit::NET, on.scope, premium)
             .line(EXCESS, on.scope, excess);
     });
     let all = trail.line(L33, on.scope, withheld + estimated + others, |i| {

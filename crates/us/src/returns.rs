@@ -6,7 +6,7 @@ use crate::{
     deduction, dependents, earned_income_credit, education,
     facts::{Facts, Relationship},
     filing_status::Status,
-    foreign_tax, form_1040, law, payments, qualifying_child,
+    foreign_tax, form_1040, law, payments, premium_tax_credit, qualifying_child,
     schedule_a::{medical, taxes},
     social_security, status,
     unit::{On, Part, Unit},
@@ -207,6 +207,9 @@ impl<'h> FederalCase<'h> {
             let (cared_for, care) = care::brought(on, person);
             let mut sums = vec![children, others, earned, bills.cents(), status[0], status[1], yielded];
             sums.extend([cared_for, care.cents(), education::mark(on, person)]);
+            let income = premium_tax_credit::income_of_dependent(&self.facts, person);
+            let dependent = !unit.dependents.is_empty();
+            sums.extend([i64::from(dependent), if dependent { income.cents() } else { 0 }]);
             sums
         };
         (0..self.facts.filers.len()).map(brought).collect()

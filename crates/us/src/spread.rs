@@ -3,10 +3,10 @@
 use crate::{
     additional_deductions, additional_taxes, business, business_deduction, capital_gains, care, child_credit,
     earned_income_credit, education, educators, excess_deferrals, foreign_tax, government_payments,
-    health_savings, income, ira_deduction, minimum_tax, other_income, payments, retirement, saver,
-    schedule_1, schedule_a::gifts, schedule_a::home_loan, schedule_a::medical, schedule_a::other,
-    schedule_a::taxes, self_employment, social_security, standard_deduction, student_loan, tax,
-    taxable_income, total_tax, union_plan, unreported_tips,
+    health_savings, income, ira_deduction, minimum_tax, other_income, payments, premium_tax_credit,
+    retirement, saver, schedule_1, schedule_a::gifts, schedule_a::home_loan, schedule_a::medical,
+    schedule_a::other, schedule_a::taxes, self_employment, social_security, standard_deduction, student_loan,
+    tax, taxable_income, total_tax, union_plan, unreported_tips,
 };
 use hembo_core::line::{SpreadRow, SpreadSection};
 
@@ -95,6 +95,7 @@ pub static SPREAD: &[SpreadSection] = &[
         folds: false,
         rows: &[
             SpreadRow::new("Income tax", None, tax::L16).always(),
+            SpreadRow::new("Health cover paid back", None, premium_tax_credit::EXCESS),
             SpreadRow::new("Alternative minimum tax", None, minimum_tax::MINIMUM_TAX),
             SpreadRow::new("Foreign tax credit", None, foreign_tax::CREDIT).minus(),
             SpreadRow::new("Care credit", None, care::CREDIT).minus(),
@@ -107,6 +108,7 @@ pub static SPREAD: &[SpreadSection] = &[
             SpreadRow::new("Earned income credit", None, earned_income_credit::L27A).minus(),
             SpreadRow::new("Child credit paid out", None, child_credit::L28).minus(),
             SpreadRow::new("American opportunity, paid out", None, education::L29).minus(),
+            SpreadRow::new("Premium tax credit", None, premium_tax_credit::NET).minus(),
             SpreadRow::new("Total tax", None, total_tax::NET_TAX).result(),
         ],
     },

@@ -1,0 +1,136 @@
+//! The premium tax credit, worked by hand from Form 8962.
+#![allow(missing_docs, clippy::unwrap_used)]
+
+use hembo_testing::us::{Family, assert_lines, has_point, line};
+use serde_json::{Value, json};
+
+fn policy(family: Family, who: &[&str], amounts: [i64; 3]) -> Family {
+    let [premium, benchmark, advance] = amounts.map(|amount| amount.to_string());
+    family.paper("1095-A", who, json!({ "33A": premium, "33B": benchmark, "33C": advance }), json!(null))
+}
+
+fn single(year: i32, wages: i64) -> Family {
+    Family::single(year).wages("ada", wages)
+}
+
+/// A couple with a child: the poverty line is 25,820; premium 14,400, benchmark 15,600, advance payments 13,200.
+#[test]
+fn a_family_with_advance_payments() {
+    let family = |wages: i64| {
+        let family = Family::couple(2025).wages("ada", wages).child("kim", "2015-05-05");
+        policy(family, &["ada", "bo"], [14_400, 15_600, 13_200]).outcome()
+    };
+    // 280 %: .0520 of income.
+    let low = family(72_304);
+    assert_lines(
+        &low,
+        &[("us.8962.8a", 3_760), ("us.8962.24", 11_840), ("us.sched_2.1a", 1_360), ("us.17", 1_360)],
+    );
+    // Above 400 %: 8.5 %, and no limit on what is paid back.
+    assert_lines(&family(105_000), &[("us.8962.8a", 8_925), ("us.8962.24", 6_675), ("us.sched_2.1a", 6_525)]);
+    assert!(low.covered);
+}
+
+/// The part of income by its percentage of the poverty line of 15,060, and what is paid back at most.
+#[test]
+fn the_part_of_income_and_the_limit() {
+    // Percentages by income: the first whole dollar that reaches one.
+    let income = |percent: i64| (15_060 * percent + 99) / 100;
+    for (percent, part) in [
+        (100, 0),
+        (149, 0),
+        (150, 0),
+        (151, 4),
+        (199, 196),
+        (200, 200),
+        (249, 396),
+        (250, 400),
+        (299, 596),
+        (300, 600),
+        (301, 603),
+        (302, 605),
+        (399, 848),
+        (400, 850),
+        (401, 850),
+    ] {
+        let wages = income(percent);
+        let outcome = policy(single(2025, wages), &["ada"], [9_000, 9_000, 0]).outcome();
+        let expected = (wages * part + 5_000) / 10_000;
+        assert_eq!(line(&outcome, "us.8962.8a"), expected, "{percent}");
+        assert_eq!(line(&outcome, "us.sched_3.9"), 9_000 - expected, "{percent}");
+    }
+    for (wages, most) in
+        [(30_119, 375), (30_120, 975), (45_179, 975), (45_180, 1_625), (60_239, 1_625), (60_241, 9_000)]
+    {
+        let outcome = policy(single(2025, wages), &["ada"], [0, 0, 9_000]).outcome();
+        assert_eq!(line(&outcome, "us.sched_2.1a"), most, "{wages}");
+    }
+    // Below the poverty line: only where something was paid in advance.
+    assert_lines(
+        &policy(single(2025, 15_059), &["ada"], [9_000, 9_000, 0]).outcome(),
+        &[("us.sched_3.9", 0)],
+    );
+    let expected = policy(single(2025, 15_059), &["ada"], [9_000, 9_000, 1]).outcome();
+    assert_lines(&expected, &[("us.sched_3.9", 8_999)]);
+    assert!(has_point(&expected, "K-136"));
+    // Alaska and Hawaii have lines of their own.
+    for (state, percent) in [("AK", "0.0196"), ("HI", "0.0264")] {
+        let outcome =
+            policy(single(2025, 37_447), &["ada"], [9_000, 9_000, 0]).answer("state", json!(state)).outcome();
+        let trail = format!("{:?}", outcome.lines.iter().find(|l| l.id == "us.8962.8a").unwrap().inputs);
+        assert!(trail.contains(percent), "{state} {trail}");
+    }
+}
+
+/// Month by month: the smaller of the premium and what the benchmark is above the month's contribution.
+#[test]
+fn month_by_month() {
+    let row = |month: i64, premium: i64| json!({ "month": month, "A": premium.to_string(), "B": "500", "C": "100" });
+    let family = single(2025, 30_120).paper(
+        "1095-A",
+        &["ada"],
+        json!({}),
+        json!([row(1, 600), row(2, 600), row(3, 300)]),
+    );
+    // 200 %: 602 a year, 50 a month. 450, 450 and 300, less 300 in advance.
+    assert_lines(&family.outcome(), &[("us.8962.24", 1_200), ("us.8962.25", 300), ("us.sched_3.9", 900)]);
+}
+
+/// Household income: tax-exempt interest and untaxed benefits count, and a dependent who must file.
+#[test]
+fn household_income() {
+    let family =
+        single(2025, 30_000).set("ada", "/answers/paid_home", json!(true)).child("kim", "2008-05-05");
+    let family = policy(family, &["ada"], [9_000, 9_000, 0]);
+    let exempt = family.clone().paper("1099-INT", &["ada"], json!({ "8": "900" }), json!(null));
+    assert_lines(&exempt.outcome(), &[("us.8962.3", 30_900)]);
+    assert_lines(&family.clone().interest(&["kim"], 1_350).outcome(), &[("us.8962.3", 30_000)]);
+    assert_lines(&family.clone().interest(&["kim"], 1_351).outcome(), &[("us.8962.3", 31_351)]);
+    assert_lines(&family.clone().wages("kim", 15_750).outcome(), &[("us.8962.3", 30_000)]);
+    assert_lines(&family.wages("kim", 15_751).outcome(), &[("us.8962.3", 45_751)]);
+    let retired = Family::of(2025).filer("ada", "1958-03-03").wages("ada", 20_000);
+    let retired = retired.paper("SSA-1099", &["ada"], json!({ "5": "8000" }), json!(null));
+    assert_lines(&policy(retired, &["ada"], [9_000, 9_000, 0]).outcome(), &[("us.8962.3", 28_000)]);
+}
+
+#[test]
+fn separate_returns_and_what_is_asked() {
+    let couple = policy(
+        Family::couple(2025).wages("ada", 40_000).wages("bo", 20_000),
+        &["ada", "bo"],
+        [9_000, 9_000, 4_000],
+    );
+    let apart = couple.pin("us.status", "separate").outcome();
+    // Half of the advance payments each; Ada at 265 %: 1,950 at most of 2,000; Bo at 132 %: 750.
+    assert_lines(&apart, &[("us.8962.24", 0), ("us.sched_2.1a", 1_950)]);
+    assert!(has_point(&apart, "K-134"));
+    assert!(has_point(&policy(single(2025, 30_000), &["ada"], [9_000, 0, 100]).outcome(), "K-135"));
+    let boxes = json!({ "amount": "900", "only_own": true });
+    let own = policy(single(2025, 30_000), &["ada"], [9_000, 9_000, 0]).paper(
+        "Own premiums",
+        &["ada"],
+        boxes,
+        Value::Null,
+    );
+    assert!(!own.outcome().covered);
+}
