@@ -139,7 +139,7 @@ tables! {
     HomeLoan { most_new: ByStatus, most_old: ByStatus, old_before: Day, grandfathered_before: Day, ratio_places: u32 }
     /// §170.
     Gifts {
-        cash_part: Rate, goods_part: Rate, mile: Rate, carried_years: i64,
+        cash_part: Rate, goods_part: Rate, property_part: Rate, mile: Rate, carried_years: i64,
         acknowledgment_from: Money, form_8283_above: Money,
     }
     /// §170(d)(1)(A): where a carryover of cash gifts stands.

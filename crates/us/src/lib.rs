@@ -37,6 +37,7 @@ pub mod government_payments;
 pub mod health_savings;
 pub mod home_sale;
 pub mod id_number;
+pub mod incentive_options;
 pub mod income;
 pub mod intake;
 pub mod ira_basis;

@@ -1,10 +1,10 @@
-//! The alternative minimum tax (§§55, 56), Form 6251, without deferral items: it adds back state and local taxes or
+//! The alternative minimum tax (§§55, 56), Form 6251, of deferral items with incentive options: it adds back state and local taxes or
 //! the standard deduction, and counts interest on private activity bonds.
 
 use crate::{
     filing_status::Status,
     gains_tax::Worksheet,
-    income,
+    incentive_options, income,
     papers::interest,
     premium_tax_credit, tax, taxable_income,
     unit::{Filed, On},
@@ -72,7 +72,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
     let status = on.unit.status;
     let bonds =
         on.owns().map(|(_, own)| sum(own.of(&interest::brings::PRIVATE_ACTIVITY))).sum::<Money>().to_whole();
-    let income = from.agi - from.taken - from.other + from.added_back + bonds - from.refund;
+    let options = incentive_options::reckon(on, trail);
+    let income = from.agi - from.taken - from.other + from.added_back + bonds + options - from.refund;
     let amti =
         if status == Status::Separate { income + separate_add_back(on, trail, income) } else { income };
     trail.line(INCOME, on.scope, amti, |i| {
@@ -82,6 +83,9 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
             .figure("Taxes or standard deduction added back", from.added_back)
             .figure("Private activity bond interest", bonds)
             .figure("State refund", from.refund);
+        if !options.is_zero() {
+            i.line(incentive_options::SPREAD, on.scope, options);
+        }
     });
     let full = match from.child_earned {
         Some(earned) => {

@@ -2,7 +2,7 @@
 //! 60 % (30,000), goods up to 50 % (25,000) less the cash, and what is not used goes into next year.
 #![allow(missing_docs, clippy::unwrap_used)]
 
-use hembo_testing::us::{Family, assert_lines, line};
+use hembo_testing::us::{Family, assert_lines, has_point, line};
 use serde_json::{Value, json};
 
 const INCOME: i64 = 50_000;
@@ -127,5 +127,38 @@ fn gifts_count_from_the_standard_deduction_on() {
         let outcome = given(2025, cash, 0).outcome();
         assert_eq!(line(&outcome, "us.12e"), deduction);
         assert!(line(&outcome, "us.16") <= line(&without, "us.16"));
+    }
+}
+
+/// Property held long: 30 % of income, and what cash and goods leave of the 50 %; the rest is carried on in its class.
+#[test]
+fn property_held_long() {
+    // Income 100,000. Cash, goods, property, property carried here: allowed of property, used, carried on.
+    for (cash, goods, property, carried, allowed, used, on) in [
+        (0, 0, 29_999, 0, 29_999, 0, 0),
+        (0, 0, 30_001, 0, 30_000, 0, 1),
+        (40_000, 0, 25_000, 0, 10_000, 0, 15_000),
+        (0, 35_000, 25_000, 0, 15_000, 0, 10_000),
+        (55_000, 0, 5_000, 0, 0, 0, 5_000),
+        (0, 0, 20_000, 15_000, 20_000, 10_000, 5_000),
+    ] {
+        let row = |sort: &str, amount: i64| json!({ "sort": sort, "amount": amount.to_string() });
+        let rows = json!([row("cash", cash), row("goods", goods), row("property", property)]);
+        let before = json!([{ "year": 2023, "class": "property", "amount": carried.to_string() }]);
+        let outcome = Family::single(2025)
+            .wages("ada", 100_000)
+            .paper("Gifts", &["ada"], json!({}), rows)
+            .paper("Gift carryover", &["ada"], json!({}), before)
+            .outcome();
+        assert_lines(
+            &outcome,
+            &[
+                ("us.sched_a.12", goods + property),
+                ("us.sched_a.13", used),
+                ("us.sched_a.14", cash + goods + allowed + used),
+                ("us.gifts.carried_property", on),
+            ],
+        );
+        assert!(has_point(&outcome, "C-27"));
     }
 }

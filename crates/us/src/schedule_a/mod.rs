@@ -50,7 +50,9 @@ pub fn anything(own: &Records) -> bool {
     taxes::anything(own)
         || own.has(&home_loan::brings::LOANS)
         || own.has(&bringing::brings::MEDICAL)
-        || [&gifts::brings::CASH, &gifts::brings::GOODS].into_iter().any(|gifts| own.has(gifts))
+        || [&gifts::brings::CASH, &gifts::brings::GOODS, &gifts::brings::PROPERTY]
+            .into_iter()
+            .any(|gifts| own.has(gifts))
         || own.has(&gifts::brings::CARRIED)
         || other::anything(own)
 }

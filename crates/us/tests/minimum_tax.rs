@@ -1,0 +1,52 @@
+//! The minimum tax on the exercise of incentive options, worked by hand from Form 6251.
+#![allow(missing_docs, clippy::unwrap_used)]
+
+use hembo_testing::us::{Family, assert_lines, has_point};
+use serde_json::{Value, json};
+
+fn exercise(family: Family, boxes: Value) -> Family {
+    family.paper("3921", &["ada"], boxes, json!(null))
+}
+
+/// Single, wages 400,000, exercise with a spread of 301,350, state tax 45,000, interest 16,000 and gifts of 9,000.
+#[test]
+fn options_of_a_high_earner() {
+    let family = Family::single(2025)
+        .wages("ada", 400_000)
+        .state_tax(&["ada"], 45_000)
+        .loan(&["ada"], 16_000, 300_000)
+        .cash_gift(&["ada"], 9_000);
+    let outcome = exercise(family, json!({ "3": "10", "4": "40.14", "5": 9_998 })).paper(
+        "3921",
+        &["ada"],
+        json!({ "4": "10.28", "5": 1 }),
+        json!(null),
+    );
+    // 30.14 × 9,998 = 301,339.72, and 10.28: 301,350.
+    let outcome = outcome.outcome();
+    assert_lines(
+        &outcome,
+        &[
+            ("us.sched_a.17", 65_000),
+            ("us.15", 335_000),
+            ("us.16", 86_797),
+            ("us.6251.2i", 301_350),
+            ("us.6251.4", 676_350),
+            ("us.6251.9", 163_428),
+            ("us.amt", 76_631),
+            ("us.24", 165_228),
+        ],
+    );
+    assert!(has_point(&outcome, "K-153"));
+}
+
+#[test]
+fn shares_sold_in_the_year_do_not_count() {
+    let sold = exercise(
+        Family::single(2025).wages("ada", 90_000),
+        json!({ "3": "1", "4": "9", "5": 100, "sold": true }),
+    );
+    let outcome = sold.outcome();
+    assert_lines(&outcome, &[("us.6251.2i", 0)]);
+    assert!(has_point(&outcome, "3921-sold"));
+}
