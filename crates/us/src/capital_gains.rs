@@ -3,6 +3,7 @@
 
 use crate::{
     bringing::Bringing,
+    facts::Marital,
     gains::Gains,
     home_sale,
     points::Points,
@@ -402,7 +403,7 @@ pub fn worksheet(filed: Filed<'_>) -> Required {
 /// A loss carried here that two own, one of whom died before the year.
 pub fn points(points: &mut Points<'_>) {
     for paper in points.papers(CARRIED.id) {
-        let widowed = points.facts.people.iter().any(|p| p.spouse_died.is_some());
+        let widowed = points.facts.marital == Marital::Widowed;
         if widowed {
             let place = Place::paper(&paper.id, "long");
             points.raise(&DIED, place, "Of losses of a joint return only the survivor's own are carried on.");
