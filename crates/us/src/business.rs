@@ -73,6 +73,8 @@ pub struct Business {
     /// Where it stands among the papers.
     pub paper: usize,
     receipts: Item,
+    /// What was spent, box by box, as it counts.
+    spent: Vec<Item>,
     /// Line 7.
     pub gross: Money,
     expenses: Money,
@@ -99,9 +101,9 @@ pub mod brings {
 }
 
 /// The lines of expenses that count in full.
-const FULL: [&str; 20] = [
+const FULL: [&str; 23] = [
     "8", "9", "10", "11", "12", "13", "14", "15", "16a", "16b", "17", "18", "19", "20a", "20b", "21", "22",
-    "23", "24a", "25",
+    "23", "24a", "25", "26", "27b", "parking",
 ];
 
 const BUSINESS: PaperKind = PaperKind {
@@ -192,11 +194,14 @@ pub fn read(paper: &mut Bringing<'_>) {
     let amount = |id: &str| reading.amount(id);
     let count = |id: &str| reading.boxes.get(id).and_then(Entry::count);
     let gross = amount("1") - amount("2") - amount("4") + amount("6");
-    let full: Money = FULL.into_iter().map(amount).sum();
     let meals = amount("24b").times(figures.meals, Money::CENT, Rounding::HalfUp);
-    let car = miles_of(count("miles").unwrap_or(0)).times(figures.mile, Money::CENT, Rounding::HalfUp)
-        + amount("parking");
-    let expenses = full + meals + car + amount("26") + amount("27b");
+    let car = miles_of(count("miles").unwrap_or(0)).times(figures.mile, Money::CENT, Rounding::HalfUp);
+    let counted = FULL.into_iter().map(|id| (id, amount(id))).chain([("24b", meals), ("miles", car)]);
+    let spent: Vec<Item> = counted
+        .filter(|(_, amount)| !amount.is_zero())
+        .map(|(id, amount)| paper.paper.item(id, None, amount))
+        .collect();
+    let expenses = sum(&spent);
     let feet = settled::lesser(count("feet").unwrap_or(0), figures.office_feet);
     let simple = (figures.office_foot * feet).in_proportion(
         Money::whole(count("office_months").unwrap_or(12)),
@@ -208,6 +213,7 @@ pub fn read(paper: &mut Bringing<'_>) {
         paper: paper.paper.index,
         receipts: paper.paper.item("1", None, amount("1")),
         gross,
+        spent,
         expenses,
         simple,
         actual: amount("office"),
@@ -275,7 +281,7 @@ pub fn of_person(on: On<'_>, trail: &mut impl Trail, person: usize) -> Money {
         i.items(all.iter().map(|b| &b.receipts));
     });
     trail.line(EXPENSES, scope, expenses, |i| {
-        i.items(all.iter().map(|b| &b.receipts));
+        i.items(all.iter().flat_map(|b| &b.spent));
     });
     if !wanted.is_zero() {
         limit::given(trail, OFFICE_LIMIT.at(scope), limit::Shape::Cap, wanted, offices);

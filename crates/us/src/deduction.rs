@@ -50,7 +50,12 @@ pub static DEDUCTION_APART: Open<Facts> =
 /// The same on a dependent's own return, by the dependent's place.
 pub static DEDUCTION_OWN: Open<Facts> = Open::new(
     |facts| facts.own_returns.iter().copied().filter(|&p| facts.people[p].can_itemize).collect(),
-    of_person,
+    // What its break-even would be is not told: the lines of an option are those of the main return.
+    |facts, person| {
+        let decision = of_person(facts, person);
+        let options = decision.options.into_iter().map(|option| Opt { line: None, ..option }).collect();
+        Decision { options, ..decision }
+    },
 );
 
 fn apart(facts: &Facts) -> Vec<usize> {

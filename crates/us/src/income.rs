@@ -143,7 +143,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
     let adjustments = schedule_1::together(on, trail, first, last);
     if on.unit.people.len() > 1 {
         for &person in &on.unit.people {
-            agi_of(on, trail, person);
+            agi_of(on, trail, person, benefits);
         }
     }
     let agi = trail.line(AGI, on.scope, total - adjustments, |i| {
@@ -216,7 +216,7 @@ pub fn alone(facts: &Facts, person: usize) -> Income {
     reckon(On { facts, unit: &unit, scope: Scope::Return(0) }, &mut Silent)
 }
 
-/// What a person alone brings to adjusted gross income, line by line; benefits and what depends on the income of a return are nobody's.
+/// What a person alone brings to adjusted gross income, line by line; what depends on the income of a return is nobody's.
 fn parts(on: On<'_>, person: usize) -> Vec<(LineId, Money)> {
     let facts = on.facts;
     let own_business = self_employment::silent(on, person);
@@ -250,10 +250,13 @@ fn parts(on: On<'_>, person: usize) -> Vec<(LineId, Money)> {
 }
 
 /// A spouse's part of the joint income, losses without the limit of the return.
-fn agi_of(on: On<'_>, trail: &mut impl Trail, person: usize) {
+fn agi_of(on: On<'_>, trail: &mut impl Trail, person: usize, benefits: Money) {
     let scope = Scope::Person(person);
     other_income::part(trail, person, &on.facts.people[person].own);
-    let parts = parts(on, person);
+    let mut parts = parts(on, person);
+    let own = &on.facts.people[person].own;
+    let received = sum(on.items(&social_security::brings::BENEFITS));
+    parts.push((social_security::L6B, social_security::part(own, received, benefits)));
     trail.line(AGI, scope, parts.iter().map(|(_, amount)| *amount).sum(), |i| {
         for (line, amount) in parts.into_iter().filter(|(_, amount)| !amount.is_zero()) {
             i.line(line, scope, amount);

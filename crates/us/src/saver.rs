@@ -109,15 +109,21 @@ fn rate(on: On<'_>, agi: Money) -> Rate {
 
 /// Schedule 3 line 4; `left` is the tax that earlier credits leave.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money, left: Money) -> Money {
+    for tier in &on.facts.figures.saver.tiers {
+        trail.edge(agi - *tier.up_to.of(on.unit.status), true);
+    }
+    let rate = rate(on, agi);
+    // Above the last step nothing is lost to a limit.
+    if rate == Rate::ZERO {
+        return trail.line(CREDIT, on.scope, Money::ZERO, |i| {
+            i.line(income::AGI, on.scope, agi);
+        });
+    }
     let each: Vec<_> = on.unit.people.iter().map(|&p| (p, of_person(on, trail, p))).collect();
     let saved: Money = each.iter().map(|(_, amount)| *amount).sum();
     if saved.is_zero() {
         return trail.line(CREDIT, on.scope, Money::ZERO, |_| {});
     }
-    for tier in &on.facts.figures.saver.tiers {
-        trail.edge(agi - *tier.up_to.of(on.unit.status), true);
-    }
-    let rate = rate(on, agi);
     let full = saved.times(rate, Money::WHOLE, Rounding::HalfUp);
     let credit = limit::cap(trail, TAX.at(on.scope), full, left);
     trail.line(CREDIT, on.scope, credit, |i| {

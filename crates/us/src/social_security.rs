@@ -11,6 +11,7 @@ use crate::{
 };
 use hembo_core::{
     Paper,
+    brought::Records,
     choice::{Chosen, Open},
     decision::{Decision, Opt},
     field::{Choice, Field, Years},
@@ -20,8 +21,9 @@ use hembo_core::{
     paper::{Back, PaperKind},
     point::{Gather, Place},
     provision::Provision,
+    reading::sum,
     settled,
-    trail::{Silent, Trail},
+    trail::{Scope, Silent, Trail},
     words::first_name,
 };
 use hembo_money::{Money, Rounding};
@@ -199,12 +201,30 @@ fn line_6b(on: On<'_>, trail: &mut impl Trail, from: From, benefits: Money, earl
         i.line(MEASURE, on.scope, measure).figure("Base amount", base);
     });
     let taxed = taxed(on.facts, trail, benefits, measure, (base, more));
+    each(on, trail, benefits, taxed + earlier);
     trail.line(L6B, on.scope, taxed + earlier, |i| {
         i.line(L6A, on.scope, benefits).line(BASE, on.scope, above).figure("Half up to", more);
         if !earlier.is_zero() {
             i.line(EARLIER, on.scope, earlier);
         }
     })
+}
+
+/// Each spouse's part of the taxed benefits of a joint return, by what each received.
+fn each(on: On<'_>, trail: &mut impl Trail, benefits: Money, taxed: Money) {
+    if on.unit.people.len() == 1 {
+        return;
+    }
+    for (person, own) in on.owns().filter(|(_, own)| own.has(&brings::BENEFITS)) {
+        trail.line(L6B, Scope::Person(person), part(own, benefits, taxed), |i| {
+            i.items(own.of(&brings::BENEFITS));
+        });
+    }
+}
+
+/// A person's part of taxed benefits.
+pub fn part(own: &Records, benefits: Money, taxed: Money) -> Money {
+    taxed.in_proportion(sum(own.of(&brings::BENEFITS)), benefits, Money::CENT, Rounding::HalfUp)
 }
 
 /// Lines 9 to 18 of the worksheet: half of what is above the base amount, up to so much; 85 % of the rest; no more than 85 % of

@@ -24,7 +24,7 @@ pub static SPREAD: &[SpreadSection] = &[
             SpreadRow::new("Dividends", Some(income::DIVIDENDS), income::DIVIDENDS),
             SpreadRow::new("IRA distributions", Some(retirement::IRA_OF), retirement::IRA),
             SpreadRow::new("Pensions and annuities", Some(retirement::PENSION_OF), retirement::PENSION),
-            SpreadRow::new("Social security", None, social_security::L6B),
+            SpreadRow::new("Social security", Some(social_security::L6B), social_security::L6B),
             SpreadRow::new("Capital gain or loss", Some(capital_gains::L7), capital_gains::L7),
             SpreadRow::new("State refund", Some(government_payments::REFUND), government_payments::REFUND),
             SpreadRow::new("Business", Some(business::PROFIT), business::L3),
