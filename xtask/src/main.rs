@@ -11,7 +11,7 @@ use std::process::ExitCode;
 const USAGE: &str = "cargo xtask start [--fresh] [--port N]   set up, build and serve with demo data
 cargo xtask test                         set up, then every check and test
 cargo xtask sqlx                         refresh the checked queries in .sqlx
-cargo xtask api                          refresh the committed API description, types and schema";
+cargo xtask api                          refresh the committed API description, types, schema and coverage";
 
 fn main() -> ExitCode {
     let arguments: Vec<String> = std::env::args().skip(1).collect();

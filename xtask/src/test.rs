@@ -84,10 +84,15 @@ pub fn refresh_queries() -> Done {
     write_queries(&cluster, &root().join(".sqlx"))
 }
 
-/// `cargo xtask api`: the API description, its TypeScript types and the schema of the household file.
+/// `cargo xtask api`: the API description, its TypeScript types, the schema of the household file and what is covered.
 pub fn refresh_api() -> Done {
     setup::node_packages("web")?;
-    for (task, file) in [("openapi", "web/openapi.json"), ("schema", "docs/household.schema.json")] {
+    let files = [
+        ("openapi", "web/openapi.json"),
+        ("schema", "docs/household.schema.json"),
+        ("coverage", "docs/coverage.md"),
+    ];
+    for (task, file) in files {
         let mut hembo = cargo();
         hembo.args(["run", "--quiet", "--package", "hembo", "--", task]);
         let output = hembo.output().map_err(|e| e.to_string())?;

@@ -57,6 +57,7 @@ use hembo_core::{
     household::Entry,
     line::SpreadSection,
     pack::{About, DayOrder, Suggestion, Totals, calendar_year, caption_of},
+    point::NotComputed,
     provision::Declared,
     words::label_of,
 };
@@ -124,6 +125,10 @@ impl Pack for Canada {
 
     fn suggestions(&self, household: &Household, paper: &Paper) -> Vec<Suggestion> {
         Figures::of(household.year).map(|figures| papers::suggestions(figures, paper)).unwrap_or_default()
+    }
+
+    fn not_computed(&self) -> &'static [NotComputed] {
+        &not_computed::NOT_COMPUTED
     }
 
     fn version(&self) -> &'static str {

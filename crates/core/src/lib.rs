@@ -9,6 +9,7 @@ pub mod brought;
 pub mod check;
 pub mod choice;
 pub mod command;
+pub mod coverage;
 pub mod decision;
 pub mod effect;
 pub mod field;

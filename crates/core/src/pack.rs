@@ -7,7 +7,7 @@ use crate::{
     household::{Entry, Household, Paper, Person, Role},
     line::{LineId, SpreadSection},
     paper::PaperKind,
-    point::Point,
+    point::{NotComputed, Point},
     provision::Declared,
     search::Weighable,
     trail::{Recorder, Scope},
@@ -82,6 +82,11 @@ pub trait Pack: Send + Sync {
 
     /// What empty boxes of a paper would hold, going by the others.
     fn suggestions(&self, household: &Household, paper: &Paper) -> Vec<Suggestion>;
+
+    /// What the law has and this pack has not, each asked so that its absence is known.
+    fn not_computed(&self) -> &'static [NotComputed] {
+        &[]
+    }
 
     /// What of stored files has another name today, oldest first.
     fn renamed(&self) -> &'static [Renamed] {

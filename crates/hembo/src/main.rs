@@ -1,9 +1,9 @@
-//! The binary: `serve` the application, `reckon` household files, print the `schema` or the `openapi` description.
+//! The binary: `serve` the application, `reckon` household files, print the `schema`, the `openapi` description or what is covered.
 
 mod reckon;
 
 use clap::{Parser, Subcommand};
-use hembo_core::{Registry, schema};
+use hembo_core::{Registry, coverage, schema};
 use std::{
     io::{self, Write},
     process::ExitCode,
@@ -28,6 +28,8 @@ enum Task {
     Reckon(reckon::Arguments),
     /// Print the JSON Schema of the household file.
     Schema,
+    /// Print what is covered and what not, as Markdown.
+    Coverage,
     /// Print the OpenAPI description of the server.
     Openapi,
 }
@@ -43,6 +45,7 @@ fn main() -> ExitCode {
         },
         Task::Reckon(arguments) => reckon::run(&arguments, &REGISTRY),
         Task::Schema => print(&format!("{:#}", schema::household(&REGISTRY))),
+        Task::Coverage => print(coverage::page(&REGISTRY).trim_end()),
         Task::Openapi => print(&hembo_server::openapi_json()),
     }
 }

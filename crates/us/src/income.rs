@@ -7,7 +7,7 @@ use crate::{
     filing_status::Status,
     gains::Gains,
     government_payments, health_savings, ira_deduction, other_income,
-    papers::{dividends, interest, w2},
+    papers::{dividends, interest, sales, w2},
     points::Points,
     retirement, schedule_1, self_employment, social_security, student_loan, union_plan,
     unit::{Filed, On, Unit},
@@ -64,7 +64,8 @@ lines! {
 open_points! {
     DIGITAL_ASSETS_ASKED = blocks "K-024", "Form 1040, page 1",
         "Everyone answers this on page 1 of Form 1040.";
-    DIGITAL_ASSETS = not_covered "digital-assets", "IRC §1001";
+    DIGITAL_ASSETS = look "K-025", "Form 1040, page 1",
+        "Sales belong on Form 1099-B as digital assets, what was received to other income: look at both.";
     FOREIGN_ACCOUNT = blocks "K-026", "31 U.S.C. §5314; Schedule B, Part III",
         "Answer for Schedule B, Part III.";
 }
@@ -283,15 +284,20 @@ pub fn points(points: &mut Points<'_>) {
             let place = Place::household(ask::DIGITAL_ASSETS);
             points.raise(&DIGITAL_ASSETS_ASKED, place, "Digital assets: yes or no?");
         }
-        Some(true) => {
+        Some(said) if said != digital_assets(points) => {
             let place = Place::household(ask::DIGITAL_ASSETS);
-            points.raise(&DIGITAL_ASSETS, place, "Digital assets are not computed yet.");
+            points.raise(&DIGITAL_ASSETS, place, "The answer about digital assets and the papers disagree.");
         }
-        Some(false) => {}
+        Some(_) => {}
     }
     if needs && points.answered(ask::FOREIGN_ACCOUNT).is_none() {
         let place = Place::household(ask::FOREIGN_ACCOUNT);
         let message = "So much interest or dividends need Schedule B: was there a financial account abroad?";
         points.raise(&FOREIGN_ACCOUNT, place, message);
     }
+}
+
+/// Whether papers tell of digital assets, sold or received.
+fn digital_assets(points: &Points<'_>) -> bool {
+    sales::any_digital(points) || other_income::any_digital(points)
 }

@@ -15,7 +15,7 @@ pub const NOT_COMPUTED: [NotComputed; 3] = [
     NotComputed::new(
         "other_income",
         "A farm, rent, royalties, a partnership, an estate or trust",
-        "Schedules E, F and K-1; a statutory employee.",
+        "Schedules E, F and K-1; a statutory employee; work abroad, a 529 plan's distribution, a net operating loss.",
         "Such income is",
         "IRC §61(a)",
     ),
@@ -29,7 +29,9 @@ pub const NOT_COMPUTED: [NotComputed; 3] = [
     NotComputed::new(
         "other_credits",
         "Other credits or taxes",
-        "Adoption, home energy, clean vehicles, foreign tax on other income, the elderly or disabled, household employees, an ABLE or Archer account, moving of the forces, a casualty…",
+        "Adoption, home energy, clean vehicles, the elderly or disabled, mortgage credit, minimum tax of earlier years, household \
+         employees, investment interest, a casualty, savings bonds for education, an ABLE or Archer account, moving of the forces, \
+         foreign tax on other income…",
         "One of these is",
         "IRC §§22, 23, 25C, 25D, 27, 30D, 62(a)",
     ),

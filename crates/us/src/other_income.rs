@@ -9,7 +9,7 @@ use hembo_core::{
     Paper,
     brought::Records,
     field::{Choice, Field, Years},
-    household::Entry,
+    household::{Entry, Row},
     line::LineId,
     lines, open_points,
     paper::{Back, PaperKind},
@@ -302,4 +302,10 @@ pub fn part(trail: &mut impl Trail, person: usize, own: &Records) {
             i.items(items(own));
         });
     }
+}
+
+/// Whether digital assets were received.
+pub fn any_digital(points: &Points<'_>) -> bool {
+    let digital = |row: &Row| row.get("sort").and_then(Entry::text) == Some("digital");
+    points.papers(INCOME.id).flat_map(|paper| &paper.rows).any(digital)
 }

@@ -291,3 +291,17 @@ fn what_a_broker_or_fund_did_not_say_is_asked() {
     let outcome = fund(json!({ "3": "400", "3.gain": "150" }));
     assert_lines(&outcome, &[("us.sched_d.10", 150), ("us.7", 150)]);
 }
+
+/// The answer on page 1 about digital assets, and the papers.
+#[test]
+fn digital_assets_and_the_answer_agree() {
+    let sold = json!([{ "term": "long", "proceeds": "9", "basis": "4", "reported": "digital" }]);
+    let sold = single(50_000).paper("1099-B", &["ada"], json!({}), sold);
+    let received = json!([{ "sort": "digital", "amount": "300" }]);
+    let received = single(50_000).paper("Other income", &["ada"], json!({}), received);
+    for (family, told) in [(single(50_000), true), (sold, false), (received, false)] {
+        let says =
+            |yes: bool| has_point(&family.clone().answer("digital_assets", json!(yes)).outcome(), "K-025");
+        assert_eq!((says(true), says(false)), (told, !told));
+    }
+}

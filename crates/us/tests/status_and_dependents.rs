@@ -211,7 +211,6 @@ fn what_the_law_asks_beyond_this_pack_blocks_the_result() {
     let cases = [
         wages(json!({ "12a": "T", "12a.amount": "800" })),
         wages(json!({ "13.statutory": true })),
-        Family::single(2025).answer("digital_assets", json!(true)),
         Family::single(2025).set("ada", "/answers/nonresident_alien", json!(true)),
     ];
     for family in cases {

@@ -205,3 +205,9 @@ fn bought_again(points: &Points<'_>, row: &Row) -> bool {
     };
     points.papers(SALES.id).flat_map(|paper| &paper.rows).any(near)
 }
+
+/// Whether a digital asset was sold.
+pub fn any_digital(points: &Points<'_>) -> bool {
+    let digital = |row: &Row| row.get("reported").and_then(Entry::text) == Some("digital");
+    points.papers(SALES.id).flat_map(|paper| &paper.rows).any(digital)
+}

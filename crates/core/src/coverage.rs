@@ -1,0 +1,45 @@
+//! What a pack covers and what not, as its declarations say: a page for people, made from them and from nothing else.
+
+use crate::{
+    pack::{Pack, Registry},
+    point::PointDef,
+};
+use std::fmt::Write;
+
+/// The page for every pack of a registry, as Markdown.
+pub fn page(registry: &Registry) -> String {
+    let mut text = String::from(
+        "# What is covered\n\nMade from the packs' own declarations by `cargo xtask api`. What stands under *not computed* blocks a \
+         household that has it; what stands under *told, not weighed* is said at the result.\n",
+    );
+    for pack in registry.0 {
+        let _ = of_pack(&mut text, *pack);
+    }
+    text
+}
+
+fn of_pack(text: &mut String, pack: &dyn Pack) -> std::fmt::Result {
+    let years: Vec<String> = pack.years().iter().rev().map(ToString::to_string).collect();
+    let declared = pack.declared();
+    writeln!(text, "\n## {} ({})\n\n### Papers that are read\n", pack.about().name, years.join(", "))?;
+    for paper in &declared.papers {
+        writeln!(text, "- {} · {}", paper.id, paper.name)?;
+    }
+    writeln!(text, "\n### Not computed\n")?;
+    for asked in pack.not_computed() {
+        writeln!(text, "- {} ({}) {}", asked.field.label, asked.cite, asked.field.help)?;
+    }
+    let of = |kind: fn(&PointDef) -> bool| declared.points.iter().filter(move |point| kind(point));
+    for point in of(|point| point.not_covered) {
+        writeln!(text, "- `{}` ({})", point.code, point.cite)?;
+    }
+    writeln!(text, "\n### Told, not weighed\n")?;
+    for point in of(|point| !point.not_covered && point.remedy.contains("not weighed")) {
+        writeln!(text, "- `{}` ({}) {}", point.code, point.cite, point.remedy)?;
+    }
+    writeln!(text, "\n### To be done beside the return\n")?;
+    for point in of(|point| point.beside) {
+        writeln!(text, "- `{}` ({}) {}", point.code, point.cite, point.remedy)?;
+    }
+    Ok(())
+}
