@@ -32,7 +32,7 @@ test("a household is made, keyed, weighed, pinned and explained without a mouse"
   await tabTo(page, "Received or disposed of digital assets");
   await type(page, "n");
   // What Hembo does not compute yet must be known to be absent: asked, and answered in one press.
-  await tabTo(page, "No to the 10 questions still open");
+  await tabTo(page, "No to the 3 questions still open");
   await type(page, "<Enter>", "<Escape>");
   await saved(page);
 

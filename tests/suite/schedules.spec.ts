@@ -8,7 +8,7 @@ test("the forms of a joint return, each line with its trail", async ({ page }) =
   const forms = page.getByRole("navigation", { name: "Forms" });
   await expect(forms.getByText("joint · 3 forms filed")).toBeVisible();
   await expect(forms).toContainText("Schedule B");
-  await expect(forms).toContainText("interest not above 1,500");
+  await expect(forms).toContainText("neither interest nor dividends above 1,500");
 
   // From the return to the schedule that a line comes from, then to its trail and down to the paper.
   const form = page.getByRole("region", { name: "Form" });
