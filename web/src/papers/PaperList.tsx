@@ -49,12 +49,12 @@ export function PaperList({ chosen }: { chosen: string | undefined }) {
                   params={{ id: opened.id }}
                   search={{ paper: paper.id }}
                   aria-current={paper.id === chosen ? "true" : undefined}
-                  className={`grid h-[26px] grid-cols-[84px_1fr_auto_16px] items-center gap-x-2 border-l-3 px-3.5 ${
+                  className={`grid h-[26px] grid-cols-[96px_1fr_auto_16px] items-center gap-x-2 border-l-3 px-3.5 ${
                     paper.id === chosen ? "border-petrol bg-wash" : "border-transparent hover:bg-lilac"
                   }`}
                 >
-                  <b className="truncate">{paper.kind}</b>
-                  <span className="truncate">{paper.title}</span>
+                  <b className={`truncate ${paper.title ? "" : "col-span-2"}`}>{paper.kind}</b>
+                  {paper.title && <span className="truncate">{paper.title}</span>}
                   <span>{units(amount(paper.id))}</span>
                   <span
                     className="text-petrol"

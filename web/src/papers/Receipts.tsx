@@ -22,8 +22,11 @@ const WIDTHS: Partial<Record<Field["kind"]["type"], string>> = {
   person: "min-w-36 w-36",
   choice: "min-w-36 w-36",
   yes_no: "min-w-24 w-24",
-  text: "min-w-40 w-72",
+  text: "min-w-52 w-72",
 };
+
+/** What a line is stays in sight while the columns of a wide list pass below it. */
+const FIRST = "desk:first:sticky desk:first:left-0 desk:first:z-1 desk:first:bg-sheet";
 
 /** An id that no other window gives out. */
 function freshRow() {
@@ -75,7 +78,7 @@ export function Receipts({ paper, kind, points, at }: Props) {
     }, how);
   return (
     <>
-      <div className="relative overflow-x-auto">
+      <div className="relative overflow-x-auto desk:scroll-pl-56">
         <table className="border-collapse">
           <thead>
             <tr className="border-b border-ink text-left">
@@ -83,7 +86,7 @@ export function Receipts({ paper, kind, points, at }: Props) {
                 <th
                   key={c.id}
                   scope="col"
-                  className={`py-1 pr-1.5 ${WIDTHS[c.kind.type] ?? ""}`}
+                  className={`py-1 pr-1.5 ${FIRST} ${WIDTHS[c.kind.type] ?? ""}`}
                   title={c.help || undefined}
                 >
                   {c.label}
@@ -103,7 +106,7 @@ export function Receipts({ paper, kind, points, at }: Props) {
                 typing={() => typing(line)}
               >
                 {kind.columns.map((column) => (
-                  <td key={column.id} className="py-0.5 pr-1.5">
+                  <td key={column.id} className={`py-0.5 pr-1.5 ${FIRST}`}>
                     <EntryBox
                       field={column}
                       label={`${column.label}, line ${r + 1}`}
