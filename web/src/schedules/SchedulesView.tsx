@@ -139,7 +139,7 @@ function FormList({ of, here, open }: ListProps) {
       {others.map((form) => (
         <p
           key={form.id}
-          className="row-line grid min-h-[26px] grid-cols-[124px_1fr] items-center gap-x-2 px-3.5 text-soft"
+          className="row-line grid min-h-[26px] grid-cols-[124px_1fr] items-center gap-x-2 px-3.5 py-1 text-soft"
         >
           <span>{form.name}</span>
           <span className="text-[12px] leading-tight">{form.why_not}</span>

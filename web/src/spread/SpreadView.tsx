@@ -163,7 +163,9 @@ function SpreadTable({ outcome, standing, stand }: { outcome: Outcome; standing:
               onClick={() => stand({ household: true })}
             >
               <span className="block font-bold">Together</span>
-              <span className="ml-auto block max-w-60 text-[12px] font-normal text-soft">{outcome.together}</span>
+              <span className="ml-auto block max-w-60 text-[12px] font-normal text-soft">
+                {outcome.together}
+              </span>
             </button>
           </th>
         </tr>
