@@ -239,7 +239,9 @@ test("questions on which the result hangs are answered one by one or together", 
   await expect(page.getByText("The figures are not a result.")).toBeVisible();
   await choose(page.getByLabel("Sold business property, an option at work, or in instalments"), "");
   await choose(page.getByLabel("Other credits or taxes"), "");
-  await expect(page.getByText("Sold business property, an option at work, or in instalments: yes or no?")).toBeVisible();
+  await expect(
+    page.getByText("Sold business property, an option at work, or in instalments: yes or no?"),
+  ).toBeVisible();
   await page.getByRole("button", { name: "No to the 2 questions still open" }).click();
   await expect(page.getByText("The figures are not a result.")).toBeHidden();
 });
