@@ -301,8 +301,11 @@ async fn a_paper_tells_its_effect_and_a_box_its_curve() {
     client.get(&format!("/api/households/{id}/effect?paper=none")).await.ok(404);
     let curve = client.get(&format!("/api/households/{id}/curve?paper=w2-tamsin&field=1")).await.ok(200);
     assert_eq!(curve["points"].as_array().unwrap().len(), 101);
-    // Below 65,819 the spouses' separate returns are lower.
-    let turn = curve["turns"].as_array().unwrap().iter().find(|t| t["to"] == "Jointly").unwrap().clone();
+    // Just below 65,819 the spouses' separate returns are lower; at 25,180 (an income of 25,501) a separate return loses
+    // half of its saver's credit.
+    let turns = curve["turns"].as_array().unwrap();
+    assert_eq!(turns.iter().find(|t| t["to"] == "Jointly").unwrap()["amount"], "25180.00");
+    let turn = turns.iter().rfind(|t| t["to"] == "Jointly").unwrap().clone();
     assert_eq!((&turn["decision"], &turn["amount"]), (&json!("us.status"), &json!("65819.00")));
     let asked = client.get(&format!("/api/households/{id}/questions?person=wren")).await.ok(200);
     let of = |field: &str| asked.as_array().unwrap().iter().find(|a| a["field"] == field).unwrap().clone();

@@ -265,7 +265,7 @@ async fn characters_that_cannot_be_seen_are_refused_at_their_box() {
     }
     let new = json!({ "name": "A\u{0}", "country": "us", "year": 2025, "filers": [{ "name": "B" }] });
     client.post("/api/households", new).await.ok(422);
-    assert_eq!(client.get("/api/households?search=a%00b").await.ok(200)["count"], 0);
+    assert_eq!(client.get("/api/households?search=z%00q").await.ok(200)["count"], 0);
     assert_eq!(client.post("/api/session", json!({ "login": "a\u{0}", "password": "x" })).await.status, 401);
 }
 

@@ -4,7 +4,7 @@
 mod common;
 
 use axum::body::Body;
-use common::Client;
+use common::{Client, demo_households};
 use hembo_server::{auth::password, demo, store::users};
 use serde_json::{Value, json};
 
@@ -91,7 +91,7 @@ async fn the_demo_data_is_loaded_once() {
     let client = Client::signed_in("demo_once").await;
     let folder = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo");
     demo::load(&client.app, folder.as_ref()).await.unwrap();
-    assert_eq!(client.count().await, 7);
+    assert_eq!(client.count().await, demo_households() as u64);
 }
 
 #[tokio::test]

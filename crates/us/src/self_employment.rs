@@ -196,7 +196,9 @@ fn tax_of(facts: &Facts, trail: &mut impl Trail, person: usize, profit: Money) -
     let figures = &facts.figures.self_employment;
     let exact = limit::or_zero(trail, profit).times(figures.part, Money::CENT, Rounding::HalfUp);
     trail.step(exact - figures.least, true);
-    let net = if exact < figures.least { Money::ZERO } else { exact.to_whole() };
+    // Rounded once, not to cents first: .4965 is no dollar.
+    let whole = settled::or_zero(profit).times(figures.part, Money::WHOLE, Rounding::HalfUp);
+    let net = if exact < figures.least { Money::ZERO } else { whole };
     let scope = Scope::Person(person);
     trail.line(NET, scope, net, |i| {
         i.line(business::PROFIT, scope, profit).figure("Part", figures.part);
@@ -205,8 +207,8 @@ fn tax_of(facts: &Facts, trail: &mut impl Trail, person: usize, profit: Money) -
     let wages = sum(own.of(&w2::brings::SOCIAL_SECURITY_WAGES)) + sum(own.of(&w2::brings::ALLOCATED_TIPS));
     let room = settled::or_zero(facts.figures.social_security.wage_base - wages.to_whole());
     let social = limit::lesser(trail, net, room);
-    let by = |amount: Money, rate| amount.times(rate, Money::CENT, Rounding::HalfUp);
-    let tax = by(social, figures.social_rate).to_whole() + by(net, figures.medicare_rate).to_whole();
+    let by = |amount: Money, rate| amount.times(rate, Money::WHOLE, Rounding::HalfUp);
+    let tax = by(social, figures.social_rate) + by(net, figures.medicare_rate);
     trail.line(TAX_OF, scope, tax, |i| {
         i.line(NET, scope, net).figure("Below the wage base", social);
     });

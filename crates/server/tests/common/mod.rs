@@ -16,6 +16,13 @@ use tower::ServiceExt;
 
 pub static REGISTRY: Registry = Registry(&[&hembo_us::UnitedStates, &hembo_ca::Canada]);
 
+/// How many households the demo data has.
+pub fn demo_households() -> usize {
+    let folder = PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("../../demo");
+    let files = |country: std::fs::DirEntry| std::fs::read_dir(country.path()).unwrap().count();
+    std::fs::read_dir(folder).unwrap().map(|country| files(country.unwrap())).sum()
+}
+
 /// A server with the demo data, signed in or not.
 #[derive(Clone)]
 pub struct Client {
