@@ -62,11 +62,31 @@ open_points! {
 }
 
 /// The amounts of a policy: premium, benchmark, advance payment.
-#[derive(Debug, Clone, Copy, Default)]
+#[derive(Debug, Clone, Copy, Default, PartialEq)]
 struct Amounts {
     premium: Money,
     benchmark: Money,
     advance: Money,
+}
+
+impl Amounts {
+    fn add(&mut self, other: Amounts) {
+        self.premium += other.premium;
+        self.benchmark += other.benchmark;
+        self.advance += other.advance;
+    }
+
+    fn twelfth(&self) -> Amounts {
+        let of = |amount: Money| {
+            amount.in_proportion(Money::whole(1), Money::whole(12), Money::CENT, Rounding::HalfUp)
+        };
+        Amounts { premium: of(self.premium), benchmark: of(self.benchmark), advance: of(self.advance) }
+    }
+
+    /// Whether the credit of both months is the same; the advance payment does not matter.
+    fn is_like(&self, other: &Amounts) -> bool {
+        (self.premium, self.benchmark) == (other.premium, other.benchmark)
+    }
 }
 
 /// A policy's year: each month, or the year as one.
@@ -118,7 +138,8 @@ pub fn read(paper: &mut Bringing<'_>) {
     let mut months = vec![(YEAR, of_year)];
     for (_, row, _) in paper.paper.lines("A") {
         let of = |id: &str| row.get(id).and_then(Entry::money).unwrap_or_default();
-        months.push((row.get("month").and_then(Entry::count).unwrap_or(1), [of("A"), of("B"), of("C")]));
+        let month = row.get("month").and_then(Entry::count).unwrap_or(1).clamp(1, 12);
+        months.push((month, [of("A"), of("B"), of("C")]));
     }
     let owners = paper.paper.shares(Money::ZERO).len();
     for owner in 0..owners {
@@ -139,20 +160,24 @@ fn policies(on: On<'_>) -> impl Iterator<Item = &Policy> {
     on.owns().flat_map(|(_, own)| own.of(&brings::POLICIES))
 }
 
-/// All policies of a return together, month by month; the year as one where it is told so, or where all twelve months are alike.
+/// All policies of a return together, month by month; the year as one where it is told so, or where all twelve months are
+/// alike (Form 8962 line 11). A policy told by the year beside one told by months counts for a twelfth in each.
 fn by_month(on: On<'_>) -> Vec<(i64, Amounts)> {
-    let mut all: Vec<(i64, Amounts)> = Vec::new();
+    let mut months: Vec<(i64, Amounts)> = (YEAR..=12).map(|month| (month, Amounts::default())).collect();
     for &(month, of) in policies(on).flat_map(|policy| &policy.months) {
-        match all.iter_mut().find(|(at, _)| *at == month) {
-            Some((_, sum)) => {
-                sum.premium += of.premium;
-                sum.benchmark += of.benchmark;
-                sum.advance += of.advance;
-            }
-            None => all.push((month, of)),
-        }
+        months.iter_mut().filter(|(at, _)| *at == month).for_each(|(_, sum)| sum.add(of));
     }
-    all
+    let (_, year) = months.remove(0);
+    if months.iter().all(|(_, of)| *of == Amounts::default()) {
+        return vec![(YEAR, year)];
+    }
+    months.iter_mut().for_each(|(_, sum)| sum.add(year.twelfth()));
+    if months.iter().any(|(_, of)| !of.is_like(&months[0].1)) {
+        return months;
+    }
+    let mut all = Amounts::default();
+    months.iter().for_each(|(_, of)| all.add(*of));
+    vec![(YEAR, all)]
 }
 
 /// What the income of dependents adds to household income: of those who must file (§36B(d)(2)(A)(ii)).

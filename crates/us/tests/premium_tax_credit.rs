@@ -96,6 +96,24 @@ fn month_by_month() {
     assert_lines(&family.outcome(), &[("us.8962.24", 1_200), ("us.8962.25", 300), ("us.sched_3.9", 900)]);
 }
 
+/// Twelve months alike are reckoned by the year (line 11), one that differs month by month; a policy told by the year
+/// beside one told by months counts for a twelfth in each.
+#[test]
+fn a_year_of_months() {
+    let row =
+        |month: i64, premium: i64| json!({ "month": month, "A": premium.to_string(), "B": "500", "C": "0" });
+    let year = |last: i64| {
+        let rows: Vec<Value> = (1..=11).map(|m| row(m, 600)).chain([row(12, last)]).collect();
+        single(2025, 30_120).paper("1095-A", &["ada"], json!({}), json!(rows))
+    };
+    // 6,000 less 602; month by month 450 twelve times is 5,400; with 440 in December 11 × 450 + 440.
+    assert_lines(&year(600).outcome(), &[("us.8962.24", 5_398)]);
+    assert_lines(&year(440).outcome(), &[("us.8962.24", 5_390)]);
+    // Another policy of 1,200 with a benchmark of 600: 50 more in each month.
+    assert_lines(&policy(year(600), &["ada"], [1_200, 600, 0]).outcome(), &[("us.8962.24", 5_998)]);
+    assert_lines(&policy(year(440), &["ada"], [1_200, 600, 0]).outcome(), &[("us.8962.24", 5_400 + 600)]);
+}
+
 /// Household income: tax-exempt interest and untaxed benefits count, and a dependent who must file.
 #[test]
 fn household_income() {
