@@ -180,10 +180,10 @@ tables! {
     Underpayment { no_penalty_below: Money }
     /// Schedule B.
     Interest { schedule_b_above: Money }
-    /// §§1(h), 1211(b): taxable income up to which gains are taxed at 0 % and 15 %, the end of the 24 % bracket.
+    /// §§1(h), 1211(b): taxable income up to which gains are taxed at 0 % and 15 %, the end of the 24 % bracket; §1091(a).
     CapitalGains {
         zero_up_to: ByStatus, middle_up_to: ByStatus, layers_ordinary_up_to: ByStatus, middle_rate: Rate, top_rate: Rate,
-        section_1250_rate: Rate, collectibles_rate: Rate, loss: ByStatus,
+        section_1250_rate: Rate, collectibles_rate: Rate, loss: ByStatus, wash_days: i64,
     }
     /// §121: the amount for each filer, after so many months of owning and using; a sale up to so many months is short-term.
     HomeSale { each: Money, months: i64, short_up_to: i64 }

@@ -273,17 +273,19 @@ fn what_a_broker_or_fund_did_not_say_is_asked() {
     assert!(has_point(&sale(row(&days)), "K-062"));
     assert!(has_point(&sale(row(&[("wash", json!("101"))])), "K-063-loss"));
     assert!(!has_point(&sale(row(&[("wash", json!("100"))])), "K-063-loss"));
-    let again = |acquired: &str| {
+    let again = |acquired: &str, reported: &str| {
+        let reported = ("reported", json!(reported));
         let rows = json!([
-            row(&[("sold", json!("2025-05-10"))]),
-            row(&[("acquired", json!(acquired)), ("basis", json!("100"))]),
+            row(&[("sold", json!("2025-05-10")), reported.clone()]),
+            row(&[("acquired", json!(acquired)), ("basis", json!("100")), reported]),
         ]);
         has_point(&single(50_000).paper("1099-B", &["ada"], json!({}), rows).outcome(), "K-063")
     };
     assert_eq!(
-        ["2025-04-09", "2025-04-10", "2025-06-09", "2025-06-10"].map(again),
+        ["2025-04-09", "2025-04-10", "2025-06-09", "2025-06-10"].map(|day| again(day, "basis")),
         [false, true, true, false]
     );
+    assert!(!again("2025-05-11", "digital"), "no stock or securities");
     assert!(has_point(&fund(json!({ "1a": "5", "1b": "6" })), "K-059"));
     assert!(!fund(json!({ "1a": "5", "2a": "9", "2c": "9" })).covered);
     assert!(has_point(&fund(json!({ "3": "40" })), "1099-div-3"));

@@ -189,25 +189,36 @@ fn one(points: &mut Points<'_>, paper: &Paper, row: &Row) {
     if !lot.wash.is_zero() && lot.wash > settled::or_zero(-lot.gain()) {
         points.raise(&WASH_TOO_MUCH, at("wash"), format!("More than the loss on {named} is not allowed."));
     }
+    let days = points.facts.figures.capital_gains.wash_days;
     if lot.gain().is_negative() && lot.wash.is_zero() && bought_again(points, row) {
-        points.raise(&WASH, at("wash"), format!("{named} was bought within 30 days of a sale at a loss."));
+        points.raise(
+            &WASH,
+            at("wash"),
+            format!("{named} was bought within {days} days of a sale at a loss."),
+        );
     }
 }
 
-/// Whether another lot of the same name was acquired within 30 days before or after the sale.
+/// Whether another lot of the same name was acquired near the sale, before or after it (§1091(a)): of stock or
+/// securities, which digital assets are not.
 fn bought_again(points: &Points<'_>, row: &Row) -> bool {
     let name = |row: &Row| row.cells.get("what").and_then(Entry::text).map(str::to_lowercase);
     let (Some(what), Some(sold)) = (name(row), Lot::of(&row.cells).sold) else { return false };
+    let near_by = Duration::days(points.facts.figures.capital_gains.wash_days);
     let near = |other: &Row| {
         other.id != row.id
+            && !is_digital(row)
             && name(other).as_ref() == Some(&what)
-            && Lot::of(&other.cells).acquired.is_some_and(|day| (day - sold).abs() <= Duration::days(30))
+            && Lot::of(&other.cells).acquired.is_some_and(|day| (day - sold).abs() <= near_by)
     };
     points.papers(SALES.id).flat_map(|paper| &paper.rows).any(near)
 }
 
+fn is_digital(row: &Row) -> bool {
+    row.cells.get("reported").and_then(Entry::text) == Some("digital")
+}
+
 /// Whether a digital asset was sold.
 pub fn any_digital(points: &Points<'_>) -> bool {
-    let digital = |row: &Row| row.get("reported").and_then(Entry::text) == Some("digital");
-    points.papers(SALES.id).flat_map(|paper| &paper.rows).any(digital)
+    points.papers(SALES.id).flat_map(|paper| &paper.rows).any(is_digital)
 }
