@@ -64,6 +64,7 @@ open_points! {
         "Answer the question about marriage.";
     APART = blocks "K-011", "IRC §7703(b)",
         "It decides who may be head of household.";
+    BOTH_HEADS = not_covered "both-heads", "IRC §§7703(b)(1), 152(c)(4)";
     ONE_HOME = blocks "K-010-one-home", "IRC §2(b)(1)",
         "Only one of two can pay over half of the same home: correct one of the answers.";
     PARTNER = look "partner-dependent", "IRC §152(d)(2)(H)",
@@ -208,14 +209,33 @@ pub fn considered_unmarried(facts: &Facts, filer: usize) -> Result<(), &'static 
         None => return Err("not said yet whether the spouses lived apart from July"),
     }
     paid_home(facts, filer)?;
-    let child = |p: usize| {
-        matches!(
-            facts.related(&[filer], p),
-            Some(Relationship::Child | Relationship::Stepchild | Relationship::FosterChild)
-        ) && qualifying_child::over_half_the_year(facts, &[filer], p)
-            && dependents::claim_but_for_release(facts, &[filer], p).is_ok()
-    };
+    let child = |p: usize| keeps_child(facts, filer, p);
     if facts.candidates().any(child) { Ok(()) } else { Err("no child lived there over half the year") }
+}
+
+/// Whether the person is a child by whom the filer may be considered unmarried (§7703(b)(1)).
+fn keeps_child(facts: &Facts, filer: usize, p: usize) -> bool {
+    matches!(
+        facts.related(&[filer], p),
+        Some(Relationship::Child | Relationship::Stepchild | Relationship::FosterChild)
+    ) && qualifying_child::over_half_the_year(facts, &[filer], p)
+        && dependents::claim_but_for_release(facts, &[filer], p).is_ok()
+}
+
+/// Spouses apart who are both considered unmarried, one of them only by a child who makes the other so, too: one alone is
+/// entitled to that child (§152(c)(4)), and which of them is not settled here.
+fn both_by_one_child(points: &mut Points<'_>) {
+    let facts = points.facts;
+    let &[first, second] = facts.filers.as_slice() else { return };
+    if [first, second].into_iter().any(|filer| considered_unmarried(facts, filer).is_err()) {
+        return;
+    }
+    let both = |p: usize| keeps_child(facts, first, p) && keeps_child(facts, second, p);
+    let alone = |filer: usize| facts.candidates().any(|p| keeps_child(facts, filer, p) && !both(p));
+    if facts.candidates().any(both) && !(alone(first) && alone(second)) {
+        let message = "Both spouses would be head of household by the same child.";
+        points.raise(&BOTH_HEADS, points.at(first, ask::PAID_HOME), message);
+    }
 }
 
 /// What decides on the status and is not answered.
@@ -238,6 +258,9 @@ fn marriage(points: &mut Points<'_>) {
     }
     if points.facts.unmarried_pair() {
         pair(points);
+    }
+    if married {
+        both_by_one_child(points);
     }
     if married && points.facts.filers.len() == 1 {
         let message = "A separate return names the spouse; joint and separate are not compared.";

@@ -1,7 +1,7 @@
 //! What each filing status changes: deductions, thresholds and credits, below, at and above each figure.
 #![allow(missing_docs, clippy::unwrap_used, clippy::type_complexity)]
 
-use hembo_testing::us::{Family, assert_lines, line, line_of};
+use hembo_testing::us::{Family, assert_lines, has_point, line, line_of};
 use serde_json::json;
 
 /// A family whose first return has this status.
@@ -247,4 +247,32 @@ fn every_status_counts_every_dollar_once() {
             "{status}"
         );
     }
+}
+
+/// Spouses apart from July with a child half the time: nine months with each, and one alone is entitled to it (§152(c)(4)).
+#[test]
+fn two_heads_by_one_child_are_not_covered() {
+    let apart = |months: i64, second: bool| {
+        let family = Family::couple(2025)
+            .answer("apart", json!(true))
+            .child("kim", "2015-01-01")
+            .wages("ada", 60_000)
+            .wages("bo", 50_000)
+            .set("ada", "/answers/paid_home", json!(true))
+            .set("bo", "/answers/paid_home", json!(true))
+            .set("kim", "/lived_with/ada", json!(9))
+            .set("kim", "/lived_with/bo", json!(months));
+        // Each has a child of its own besides.
+        let own = |family: Family, id: &str, with: &str, without: &str| {
+            family.child(id, "2016-01-01").set(id, &format!("/lived_with/{with}"), json!(12)).set(
+                id,
+                &format!("/lived_with/{without}"),
+                json!(6),
+            )
+        };
+        if second { own(own(family, "lou", "ada", "bo"), "max", "bo", "ada") } else { family }.outcome()
+    };
+    assert!(has_point(&apart(9, false), "both-heads") && !apart(9, false).covered);
+    assert!(!has_point(&apart(6, false), "both-heads"));
+    assert!(!has_point(&apart(9, true), "both-heads"));
 }
