@@ -108,6 +108,9 @@ fn investment(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
             .line(income::DIVIDENDS, on.scope, income.dividends)
             .line(capital_gains::L7, on.scope, income.gains.line_7)
             .line(schedule_1::PENALTY, on.scope, income.penalty);
+        if !income.rents.invested.is_zero() {
+            i.figure("Rents and royalties", income.rents.invested);
+        }
         if !income.annuities.is_zero() {
             i.figure("Nonqualified annuities", income.annuities);
         }

@@ -62,7 +62,7 @@ open_points! {
     PASSIVE = not_covered "business-passive", "IRC §469";
     PASSIVE_ASKED = blocks "business-participates", "IRC §469(h)",
         "A loss counts in full only for who works in the business regularly: answer the question.";
-    LOSS = not_covered "business-excess-loss", "IRC §461(l)";
+    pub LOSS = not_covered "business-excess-loss", "IRC §461(l)";
     TWO = look "business-two", "Schedule C instructions",
         "File a Schedule C for each; the lines here add them up.";
 }
@@ -380,14 +380,20 @@ fn whole(points: &mut Points<'_>, person: usize) {
     if all.len() > 1 {
         points.raise(&TWO, place.clone(), format!("{name} has {} businesses.", all.len()));
     }
-    let lost: Money = all.iter().map(|b| b.gross - b.expenses).sum();
-    let joint = facts.couple() && points.units.iter().any(|u| u.people.len() > 1);
-    let most = if joint {
-        facts.figures.business.excess_loss.joint
-    } else {
-        facts.figures.business.excess_loss.single
-    };
-    if -lost > most {
+    excess_loss(points, place, lost(facts, person));
+}
+
+/// Losses of trades and businesses over an amount are carried on instead (§461(l)).
+pub fn excess_loss(points: &mut Points<'_>, place: Place, lost: Money) {
+    let joint = points.facts.couple() && points.units.iter().any(|u| u.people.len() > 1);
+    let figures = points.facts.figures.business.excess_loss;
+    let most = if joint { figures.joint } else { figures.single };
+    if lost > most {
         points.raise(&LOSS, place, "So large a loss is limited: not computed yet.");
     }
+}
+
+/// What the businesses of a person lose before a home office.
+pub fn lost(facts: &Facts, person: usize) -> Money {
+    -of(facts, person).iter().map(|b| b.gross - b.expenses).sum::<Money>()
 }

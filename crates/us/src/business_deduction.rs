@@ -8,6 +8,7 @@ use crate::{
     income::{self, Income},
     papers::dividends,
     points::Points,
+    rentals::{self, Rents},
     self_employment,
     unit::{Filed, On},
 };
@@ -88,14 +89,23 @@ pub fn read(paper: &mut Bringing<'_>) {
 }
 
 /// A business with its qualified income.
-struct Qualified<'a> {
-    business: &'a Business,
+struct Qualified {
     income: Money,
+    service: bool,
+    wages: Money,
+    property: Money,
 }
 
-/// Every business of a return: its profit less its share of the deductions of its owner, by gross income (Reg. §1.199A-3(b)(1)(vi)).
-fn qualified(on: On<'_>) -> Vec<Qualified<'_>> {
-    let mut all = Vec::new();
+/// Every business of a return: its profit less its share of the deductions of its owner, by gross income (Reg. §1.199A-3(b)(1)(vi));
+/// what is let as a trade or business, as far as its losses are allowed.
+fn qualified(on: On<'_>, rents: &Rents) -> Vec<Qualified> {
+    let let_out = rentals::businesses(on, rents).into_iter().map(|rental| Qualified {
+        income: rental.income,
+        service: false,
+        wages: Money::ZERO,
+        property: rental.property,
+    });
+    let mut all: Vec<Qualified> = let_out.collect();
     for &person in &on.unit.people {
         let own = self_employment::silent(on, person);
         let businesses = business::of(on.facts, person);
@@ -111,7 +121,12 @@ fn qualified(on: On<'_>) -> Vec<Qualified<'_>> {
             off.split(&weights)
         };
         for (business, share) in businesses.iter().zip(shares) {
-            all.push(Qualified { business, income: (business.profit(on, &mut Silent) - share).to_whole() });
+            all.push(Qualified {
+                income: (business.profit(on, &mut Silent) - share).to_whole(),
+                service: business.service,
+                wages: business.wages,
+                property: business.property,
+            });
         }
     }
     all
@@ -130,12 +145,11 @@ fn into_range(on: On<'_>, trail: &mut impl Trail, before: Money) -> Rate {
 }
 
 /// The component of a business (§199A(b)(2), (3), (d)(3)); `income` is its qualified income after losses.
-fn component(figures: &BusinessIncome, one: &Qualified<'_>, income: Money, into: Rate) -> Money {
+fn component(figures: &BusinessIncome, one: &Qualified, income: Money, into: Rate) -> Money {
     let by = |amount: Money, rate| amount.times(rate, Money::WHOLE, Rounding::HalfUp);
     let left = Rate::from_billionths(Rate::ONE.billionths() - into.billionths());
-    let applies = if one.business.service { left } else { Rate::ONE };
-    let (income, wages, property) =
-        (by(income, applies), by(one.business.wages, applies), by(one.business.property, applies));
+    let applies = if one.service { left } else { Rate::ONE };
+    let (income, wages, property) = (by(income, applies), by(one.wages, applies), by(one.property, applies));
     let full = by(income, figures.rate);
     let by_wages = by(wages, figures.wages);
     let by_both = by(wages, figures.wages_with_property) + by(property, figures.property);
@@ -144,8 +158,8 @@ fn component(figures: &BusinessIncome, one: &Qualified<'_>, income: Money, into:
 }
 
 /// The component of all businesses, with what is carried on.
-fn businesses(on: On<'_>, trail: &mut impl Trail, before: Money) -> Money {
-    let all = qualified(on);
+fn businesses(on: On<'_>, trail: &mut impl Trail, rents: &Rents, before: Money) -> Money {
+    let all = qualified(on, rents);
     let carried = sum(on.items(&brings::CARRIED)).to_whole();
     if all.is_empty() && carried.is_zero() {
         return Money::ZERO;
@@ -153,6 +167,7 @@ fn businesses(on: On<'_>, trail: &mut impl Trail, before: Money) -> Money {
     let figures = &on.facts.figures.business_income;
     let gains: Money = all.iter().map(|q| settled::or_zero(q.income)).sum();
     let losses: Money = all.iter().map(|q| settled::or_zero(-q.income)).sum::<Money>() + carried;
+    let let_out: Money = rentals::businesses(on, rents).iter().map(|rental| rental.income).sum();
     let together = trail.line(BUSINESSES, on.scope, gains - losses, |i| {
         for &person in &on.unit.people {
             if !business::of(on.facts, person).is_empty() {
@@ -161,6 +176,9 @@ fn businesses(on: On<'_>, trail: &mut impl Trail, before: Money) -> Money {
             }
         }
         i.items(on.items(&brings::CARRIED));
+        if !let_out.is_zero() {
+            i.figure("Rents of a trade or business", let_out);
+        }
     });
     trail.line(CARRIED, on.scope, settled::or_zero(-together), |i| {
         i.line(BUSINESSES, on.scope, together);
@@ -171,7 +189,7 @@ fn businesses(on: On<'_>, trail: &mut impl Trail, before: Money) -> Money {
     let allowed = if into == Rate::ZERO {
         full
     } else {
-        let after_losses = |q: &Qualified<'_>| {
+        let after_losses = |q: &Qualified| {
             let income = settled::or_zero(q.income);
             income.in_proportion(net, gains, Money::WHOLE, Rounding::HalfUp)
         };
@@ -192,13 +210,13 @@ fn businesses(on: On<'_>, trail: &mut impl Trail, before: Money) -> Money {
 /// The deduction. `before` is taxable income before it, not below zero.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income, before: Money) -> Money {
     let trusts = on.gather(trail, TRUSTS, &dividends::brings::SECTION_199A);
-    let any = |&p: &usize| !business::of(on.facts, p).is_empty();
+    let any = |&p: &usize| !business::of(on.facts, p).is_empty() || rentals::any_business(on.facts, p);
     if !trusts.is_zero() || on.unit.people.iter().any(any) {
         trail.line(BEFORE, on.scope, before, |i| {
             i.line(income::AGI, on.scope, income.agi);
         });
     }
-    let from_businesses = businesses(on, trail, before);
+    let from_businesses = businesses(on, trail, &income.rents, before);
     if trusts.is_zero() && from_businesses.is_zero() {
         return trail.line(L13A, on.scope, Money::ZERO, |_| {});
     }

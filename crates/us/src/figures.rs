@@ -34,6 +34,7 @@ pub struct Figures {
     pub union_plan: Cited<UnionPlan>,
     pub premium_tax_credit: Cited<PremiumTaxCredit>,
     pub business: Cited<Business>,
+    pub rental: Cited<Rental>,
     pub self_employment: Cited<SelfEmployment>,
     pub own_plan: Cited<OwnPlan>,
     pub education: Cited<Education>,
@@ -218,6 +219,12 @@ tables! {
     }
     /// §§162, 280A, 461(l).
     Business { mile: Rate, meals: Rate, office_foot: Money, office_feet: i64, excess_loss: ByStatus }
+    /// §§168(c), 280A, 469(i): the allowance for losses, apart that of spouses who lived so all year; days of own use and of letting; how
+    /// long a building is written off.
+    Rental {
+        allowance: Money, allowance_apart: Money, gone_at: Money, gone_at_apart: Money, allowance_rate: Rate, form_above: Money,
+        home_days: i64, home_share: i64, few_days: i64, residential_months: i64, other_months: i64,
+    }
     /// §§1401, 1402.
     SelfEmployment {
         part: Rate, least: Money, social_rate: Rate, medicare_rate: Rate, half: Rate, optional_below: Money,

@@ -3,9 +3,9 @@
 use crate::{
     additional_deductions, additional_taxes, business, business_deduction, capital_gains, care, child_credit,
     early_distributions, earned_income_credit, education, foreign_tax, gains_tax, health_savings, home_sale,
-    income, ira_basis, ira_deduction, kiddie, minimum_tax, payments, premium_tax_credit, retirement, saver,
-    schedule_1, schedule_a, self_employment, social_security, student_loan, union_plan, unit::Filed,
-    unreported_tips,
+    income, ira_basis, ira_deduction, kiddie, minimum_tax, passive_losses, payments, premium_tax_credit,
+    rentals, retirement, saver, schedule_1, schedule_a, self_employment, social_security, student_loan,
+    union_plan, unit::Filed, unreported_tips,
 };
 use hembo_core::forms::{Forms, Required};
 use std::sync::LazyLock;
@@ -26,6 +26,8 @@ pub static RULES: &[(&str, Rule)] = &[
     ("8949", capital_gains::form_8949),
     ("1116", foreign_tax::form_1116),
     ("schedule-c", business::schedule_c),
+    ("schedule-e", rentals::schedule_e),
+    ("8582", passive_losses::form_8582),
     ("schedule-se", self_employment::schedule_se),
     ("7206", self_employment::form_7206),
     ("own-plan", self_employment::worksheet),

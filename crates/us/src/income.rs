@@ -9,6 +9,7 @@ use crate::{
     government_payments, health_savings, ira_deduction, other_income,
     papers::{dividends, interest, sales, w2},
     points::Points,
+    rentals::{self, Rents},
     retirement, schedule_1, self_employment, social_security, student_loan, union_plan,
     unit::{Filed, On, Unit},
     unreported_tips,
@@ -99,12 +100,15 @@ pub struct Income {
     pub untaxed_benefits: Money,
     /// Total income less what was earned and the early withdrawal penalty (§1(g)(4)(A)(i)).
     pub unearned: Money,
+    /// Schedule E.
+    pub rents: Rents,
 }
 
 impl Income {
-    /// Interest, dividends, annuities and gains less the early withdrawal penalty: what the net investment income tax starts from.
+    /// Interest, dividends, annuities, rents and gains less the early withdrawal penalty: what the net investment income tax starts from.
     pub fn investment(&self) -> Money {
-        self.interest + self.dividends + self.annuities + self.gains.line_7 - self.penalty
+        self.interest + self.dividends + self.annuities + self.rents.invested + self.gains.line_7
+            - self.penalty
     }
 }
 
@@ -117,9 +121,13 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
     let dividends = on.gather(trail, DIVIDENDS, &dividends::brings::ORDINARY);
     let (ira, pensions) = retirement::reckon(on, trail);
     let gains = capital_gains::reckon(on, trail);
-    let additional = schedule_1::income(on, trail);
-    let (additional, refund) = (additional.sum, additional.refund);
     let first = schedule_1::adjustments(on, trail);
+    let additional = schedule_1::income(on, trail);
+    let refund = additional.refund;
+    let but_rents = wages + interest + dividends + ira + pensions + gains.line_7 + additional.sum();
+    let modified = but_rents - (first.sum() - first.half) + rentals::for_modified(on);
+    let rents = rentals::reckon(on, trail, modified);
+    let additional = schedule_1::with_rents(on, trail, additional, rents.net);
     let income = wages + interest + dividends + ira + pensions + gains.line_7 + additional;
     let from = social_security::From { income, exempt_interest, adjustments: first.sum() };
     let (benefits, ira_deducted) = benefits_and_ira(on, trail, from);
@@ -144,7 +152,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
     let adjustments = schedule_1::together(on, trail, first, last);
     if on.unit.people.len() > 1 {
         for &person in &on.unit.people {
-            agi_of(on, trail, person, benefits);
+            agi_of(on, trail, person, benefits, &rents);
         }
     }
     let agi = trail.line(AGI, on.scope, total - adjustments, |i| {
@@ -152,7 +160,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
     });
     let businesses = on.unit.people.iter().flat_map(|&p| business::of(on.facts, p));
     let losses = businesses.map(|b| b.gross - b.profit(on, &mut Silent)).sum::<Money>().to_whole();
-    let gross = total - gains.line_7 + gains.gross + losses;
+    let gross = total - gains.line_7 + gains.gross + losses + rents.gross - rents.net;
     let received = sum(on.items(&social_security::brings::BENEFITS)).to_whole();
     let untaxed_benefits = received - benefits;
     let annuities = retirement::annuities(on);
@@ -172,6 +180,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
         gross,
         untaxed_benefits,
         unearned,
+        rents,
     }
 }
 
@@ -251,11 +260,12 @@ fn parts(on: On<'_>, person: usize) -> Vec<(LineId, Money)> {
 }
 
 /// A spouse's part of the joint income, losses without the limit of the return.
-fn agi_of(on: On<'_>, trail: &mut impl Trail, person: usize, benefits: Money) {
+fn agi_of(on: On<'_>, trail: &mut impl Trail, person: usize, benefits: Money, rents: &Rents) {
     let scope = Scope::Person(person);
     other_income::part(trail, person, &on.facts.people[person].own);
     let mut parts = parts(on, person);
     let own = &on.facts.people[person].own;
+    parts.push((rentals::L26, rentals::of_person(on, rents, person)));
     let received = sum(on.items(&social_security::brings::BENEFITS));
     parts.push((social_security::L6B, social_security::part(own, received, benefits)));
     trail.line(AGI, scope, parts.iter().map(|(_, amount)| *amount).sum(), |i| {

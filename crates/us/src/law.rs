@@ -5,10 +5,10 @@ use crate::{
     capital_gains, care, child_credit, claims, credits, deduction, dependents, early_distributions,
     earned_income_credit, education, educators, every_paper, excess_deferrals, facts::Facts, foreign_tax,
     gains_tax, government_payments, health_savings, home_sale, incentive_options, income, ira_basis,
-    ira_deduction, kiddie, minimum_tax, multiple_support, not_computed, other_income, papers, payments,
-    people, points::Points, premium_tax_credit, release, retirement, saver, schedule_1, schedule_a,
-    self_employment, social_security, standard_deduction, states, status, student_loan, tax, taxable_income,
-    tie_breaker, total_tax, union_plan, unreported_tips,
+    ira_deduction, kiddie, minimum_tax, multiple_support, not_computed, other_income, papers, passive_losses,
+    payments, people, points::Points, premium_tax_credit, release, rentals, retirement, saver, schedule_1,
+    schedule_a, self_employment, social_security, standard_deduction, states, status, student_loan, tax,
+    taxable_income, tie_breaker, total_tax, union_plan, unreported_tips,
 };
 use hembo_core::{
     choice::Open,
@@ -51,6 +51,8 @@ static LAW: &[Rule] = &[
     Rule::new(&excess_deferrals::PROVISION).finds(excess_deferrals::points),
     Rule::new(&educators::PROVISION).reads(educators::read),
     Rule::new(&business::PROVISION).reads(business::read).finds(business::points),
+    Rule::new(&rentals::PROVISION).reads(rentals::read).finds(rentals::points),
+    Rule::new(&passive_losses::PROVISION).finds(passive_losses::points),
     Rule::new(&self_employment::PROVISION).reads(self_employment::read).finds(self_employment::points),
     Rule::new(&health_savings::PROVISION).reads(health_savings::read).finds(health_savings::points),
     Rule::new(&ira_deduction::PROVISION).reads(ira_deduction::read).finds(ira_deduction::points),

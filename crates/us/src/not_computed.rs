@@ -14,14 +14,14 @@ pub static PROVISION: Provision = Provision { household_questions: &ASKED, ..Pro
 pub const NOT_COMPUTED: [NotComputed; 3] = [
     NotComputed::new(
         "other_income",
-        "A farm, rent, royalties, a partnership, an estate or trust",
-        "Schedules E, F and K-1; a statutory employee; work abroad, a 529 plan's distribution, a net operating loss.",
+        "A farm, a partnership, an estate or trust",
+        "Schedules F and K-1; a statutory employee; work abroad, a 529 plan's distribution, a net operating loss.",
         "Such income is",
         "IRC §61(a)",
     ),
     NotComputed::new(
         "sales",
-        "Sold business property, an option at work, or in instalments",
+        "Sold business or rented property, an option at work, or in instalments",
         "By anyone in the household, at a gain or a loss. Securities, digital assets and the main home have papers of their own.",
         "Such a sale is",
         "IRC §§453, 1001, 1231",

@@ -3,7 +3,7 @@
 use crate::{
     business, educators, government_payments, health_savings, other_income,
     papers::interest,
-    self_employment, union_plan,
+    rentals, self_employment, union_plan,
     unit::{Filed, On},
 };
 use hembo_core::{forms::Required, line::LineId, lines, provision::Provision, trail::Trail};
@@ -21,35 +21,49 @@ lines! {
         "Schedule 1, Part II.";
 }
 
-/// Additional income.
-#[derive(Debug, Clone, Copy)]
+/// Additional income but rents, whose losses depend on the rest of the income.
+#[derive(Debug, Clone)]
 pub struct Additional {
-    /// Line 10.
-    pub sum: Money,
+    parts: Vec<(LineId, Money)>,
     /// Line 1.
     pub refund: Money,
 }
 
-/// Line 10.
+impl Additional {
+    /// Together.
+    pub fn sum(&self) -> Money {
+        self.parts.iter().map(|(_, amount)| *amount).sum()
+    }
+}
+
+/// Lines 1 to 9 but line 5.
 pub fn income(on: On<'_>, trail: &mut impl Trail) -> Additional {
     let (refund, unemployment) = government_payments::reckon(on, trail);
     let accounts = health_savings::income(on, trail);
     let other = other_income::reckon(on, trail);
     let businesses = business::reckon(on, trail);
-    let parts = [
+    let parts = vec![
         (government_payments::REFUND, refund),
         (business::L3, businesses),
         (government_payments::UNEMPLOYMENT, unemployment),
         (health_savings::INCOME, accounts),
         (other_income::ALL, other),
     ];
-    Additional { sum: sum(on, trail, L8, &parts), refund }
+    Additional { parts, refund }
+}
+
+/// Line 10, with line 5.
+pub fn with_rents(on: On<'_>, trail: &mut impl Trail, additional: Additional, rents: Money) -> Money {
+    let parts: Vec<_> = additional.parts.into_iter().chain([(rentals::L26, rents)]).collect();
+    sum(on, trail, L8, &parts)
 }
 
 /// The adjustments but those that depend on income: lines 11 to 19a and 24a.
 #[derive(Debug, Clone)]
 pub struct Adjustments {
     parts: Vec<(LineId, Money)>,
+    /// Line 15.
+    pub half: Money,
     /// Line 18.
     pub penalty: Money,
 }
@@ -77,8 +91,9 @@ pub fn adjustments(on: On<'_>, trail: &mut impl Trail) -> Adjustments {
         (other_income::JURY_GIVEN, jury),
         (union_plan::L24F, union_plan::reckon(on, trail)),
     ];
+    let half = own[0].1;
     parts.extend(own);
-    Adjustments { parts, penalty }
+    Adjustments { parts, half, penalty }
 }
 
 /// Line 26: all adjustments, with the last ones.

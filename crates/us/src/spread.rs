@@ -3,7 +3,7 @@
 use crate::{
     additional_deductions, additional_taxes, business, business_deduction, capital_gains, care, child_credit,
     earned_income_credit, education, educators, excess_deferrals, foreign_tax, government_payments,
-    health_savings, income, ira_deduction, minimum_tax, other_income, payments, premium_tax_credit,
+    health_savings, income, ira_deduction, minimum_tax, other_income, payments, premium_tax_credit, rentals,
     retirement, saver, schedule_1, schedule_a::gifts, schedule_a::home_loan, schedule_a::medical,
     schedule_a::other, schedule_a::taxes, self_employment, social_security, standard_deduction, student_loan,
     tax, taxable_income, total_tax, union_plan, unreported_tips,
@@ -28,6 +28,7 @@ pub static SPREAD: &[SpreadSection] = &[
             SpreadRow::new("Capital gain or loss", Some(capital_gains::L7), capital_gains::L7),
             SpreadRow::new("State refund", Some(government_payments::REFUND), government_payments::REFUND),
             SpreadRow::new("Business", Some(business::PROFIT), business::L3),
+            SpreadRow::new("Rents and royalties", Some(rentals::L26), rentals::L26),
             SpreadRow::new(
                 "Unemployment",
                 Some(government_payments::UNEMPLOYMENT),

@@ -1,0 +1,562 @@
+//! Rents and royalties (§§61(a)(5), (6), 162, 212, 280A), Schedule E, Part I: what came in less what was spent, property by property,
+//! as far as the passive losses of Form 8582 are allowed.
+
+use crate::{
+    bringing::Bringing,
+    business,
+    facts::Facts,
+    figures,
+    passive_losses::{self, Activity},
+    points::Points,
+    unit::{Filed, On},
+};
+use hembo_core::{
+    Paper,
+    field::{Choice, Field, Years},
+    forms::Required,
+    household::{Answers, Entry},
+    lines, open_points,
+    paper::{Back, PaperKind},
+    point::{Gather, Place},
+    provision::Provision,
+    reading::sum,
+    settled,
+    trail::{Item, Scope, Silent, Trail},
+};
+use hembo_money::{Money, Rounding};
+use time::Date;
+
+/// What this provision declares.
+pub static PROVISION: Provision =
+    Provision { lines: LINES, papers: &[RENTAL], points: POINTS, ..Provision::NONE };
+
+lines! {
+    RENTS = "us.sched_e.23a", "Rents", "IRC §61(a)(5)",
+        "Line 3 of every rented property.";
+    ROYALTIES = "us.sched_e.23b", "Royalties", "IRC §61(a)(6)",
+        "Line 4 of every property.";
+    EXPENSES = "us.sched_e.23e", "Expenses of rents and royalties", "IRC §§162(a), 212",
+        "Lines 5 to 19 of every property.";
+    pub L26 = "us.sched_e.26", "Rents and royalties, net", "IRC §§61(a)(5), (6), 469",
+        "What came in less expenses, losses as far as they are allowed.";
+}
+
+open_points! {
+    DAYS = blocks "K-079", "IRC §280A(d)",
+        "Rented and own days together are no more than the year has.";
+    RENTED_DAYS = blocks "rental-days", "IRC §280A(d)(1)",
+        "Enter the days at a fair rent: own use is measured by them.";
+    KIND = blocks "rental-kind", "Schedule E, line 1b",
+        "Choose the type of property.";
+    HOME_LOSS = not_covered "rental-home-loss", "IRC §280A(c)(5)";
+    FEW_DAYS = look "rental-few-days", "IRC §280A(g)",
+        "Neither the rent nor its expenses count; interest and taxes stay on Schedule A.";
+    NOT_AT_RISK = not_covered "rental-at-risk", "IRC §465";
+    ACTIVE = blocks "rental-active", "IRC §469(i)(6)",
+        "The allowance for losses is for who owns a tenth or more and takes part in decisions: answer the question.";
+    RECHARACTERIZED = not_covered "rental-recharacterized", "Reg. §1.469-2(f)";
+    STAY = blocks "rental-stay", "Reg. §1.469-1T(e)(3)(ii)(A)",
+        "Where guests stay seven days or less on average it is no rental activity: answer the question.";
+    PARTICIPATES = look "rental-participates", "IRC §469(c)(7), (h)",
+        "Keep the record of hours: this loss is taken in full.";
+    NO_DEPRECIATION = look "rental-depreciation", "IRC §§167(a), 1016(a)(2)",
+        "A building loses its basis whether or not it is deducted: enter line 18, or the cost and the first month.";
+    BUSINESS = look "C-78", "Reg. §1.199A-1(b)(14); Rev. Proc. 2019-38",
+        "As a trade or business (250 hours, with records) its profit counts for the qualified business income: answer the question.";
+}
+
+/// How §469 and §1411 look at a property.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Class {
+    /// Royalties: portfolio income.
+    Royalty,
+    /// A home of one's own as well (§469(j)(10)).
+    Home,
+    /// Material participation: no passive activity.
+    Working,
+    /// Income of property let to one's own business (Reg. §1.469-2(f)(6)).
+    OwnBusiness,
+    /// Income of land (Reg. §1.469-2T(f)(3)).
+    Land,
+    /// Rental real estate with active participation (§469(i)).
+    Active,
+    /// Any other passive activity.
+    Passive,
+}
+
+/// A property of an owner.
+#[derive(Debug, Clone)]
+pub struct Rental {
+    /// Where it stands among the papers.
+    pub paper: usize,
+    received: Vec<Item>,
+    spent: Vec<Item>,
+    carried: Vec<Item>,
+    class: Class,
+    /// What of a hundred belongs to the owner.
+    share: Money,
+    /// A trade or business (§199A).
+    business: bool,
+    /// Unadjusted basis of qualified property.
+    property: Money,
+}
+
+/// What its papers bring.
+pub mod brings {
+    use super::Rental;
+    use hembo_core::brought::Brought;
+
+    /// Properties.
+    pub static RENTALS: Brought<Rental> = Brought::new();
+}
+
+const KINDS: &[Choice] = &[
+    Choice::new("single", "1 Single family"),
+    Choice::new("multi", "2 Multi-family"),
+    Choice::new("short", "3 Vacation, short-term"),
+    Choice::new("commercial", "4 Commercial"),
+    Choice::new("land", "5 Land"),
+    Choice::new("royalties", "6 Royalties"),
+    Choice::new("self", "7 Let to own business"),
+    Choice::new("other", "8 Other"),
+];
+
+/// The lines of expenses, without depreciation.
+const SPENT: [&str; 14] = ["5", "6", "7", "8", "9", "10", "11", "12", "13", "14", "15", "16", "17", "19"];
+
+const RENTAL: PaperKind = PaperKind {
+    id: "Schedule E",
+    name: "Rented property, royalties",
+    words: "rent rental landlord house apartment flat lease tenant royalties schedule e vacation 8582",
+    title: "Property",
+    shared: true,
+    headline: "3",
+    boxes: &[
+        Field::choice("kind", "1b", "Type of property", KINDS),
+        Field::count("days", "2", "Days at a fair rent", 366),
+        Field::count("own_days", "2", "Days of own use", 366)
+            .help("The family's, too, and below a fair rent."),
+        Field::yes_no("active", "", "Takes part in decisions")
+            .help("And owns a tenth or more: for the allowance of losses."),
+        Field::yes_no("short_stay", "", "Guests stay 7 days or less")
+            .help("On average. With substantial services it is a business of one's own, Schedule C."),
+        Field::yes_no("professional", "", "Real estate professional")
+            .help("Over 750 hours, and over half of all work, in real property trades."),
+        Field::yes_no("participates", "", "Materially participates")
+            .help("Of a professional, or where guests stay 7 days or less."),
+        Field::yes_no("not_at_risk", "", "Not at risk for all of it").help("Form 6198."),
+        Field::amount("3", "3", "Rents received"),
+        Field::amount("4", "4", "Royalties received"),
+        Field::amount("5", "5", "Advertising").help("Of all expenses the part that belongs to the renting."),
+        Field::amount("6", "6", "Auto and travel"),
+        Field::amount("7", "7", "Cleaning and maintenance"),
+        Field::amount("8", "8", "Commissions"),
+        Field::amount("9", "9", "Insurance"),
+        Field::amount("10", "10", "Legal and professional"),
+        Field::amount("11", "11", "Management fees"),
+        Field::amount("12", "12", "Mortgage interest, banks"),
+        Field::amount("13", "13", "Other interest"),
+        Field::amount("14", "14", "Repairs"),
+        Field::amount("15", "15", "Supplies"),
+        Field::amount("16", "16", "Taxes"),
+        Field::amount("17", "17", "Utilities"),
+        Field::amount("18", "18", "Depreciation, depletion")
+            .help("From Form 4562; left empty, it is reckoned from the two boxes below."),
+        Field::amount("cost", "", "Cost of the building").help("Without the land."),
+        Field::date("since", "", "First let on"),
+        Field::amount("19", "19", "Other expenses"),
+        Field::amount("carried", "", "Loss not allowed in earlier years").help("Form 8582 of last year."),
+        Field::yes_no("business", "", "A trade or business")
+            .help("For the qualified business income: 250 hours a year, with records."),
+        Field::amount("property", "", "Basis of qualified property")
+            .help("Unadjusted; only above the income threshold."),
+    ],
+    columns: &[],
+    back: Back::Nothing,
+    years: Years::ALL,
+};
+
+fn count(boxes: &Answers, id: &str) -> i64 {
+    boxes.get(id).and_then(Entry::count).unwrap_or(0)
+}
+
+/// Used as a home as well: own days over 14 and over a tenth of the rented ones (§280A(d)(1)).
+fn is_home(boxes: &Answers, figures: &figures::Rental) -> bool {
+    let (own, rented) = (count(boxes, "own_days"), count(boxes, "days"));
+    own > figures.home_days && own * figures.home_share > rented
+}
+
+/// Let for so few days that it is left out (§280A(g)).
+fn is_left_out(boxes: &Answers, figures: &figures::Rental) -> bool {
+    is_home(boxes, figures) && count(boxes, "days") < figures.few_days
+}
+
+/// The class of a property, with what it brought.
+fn class(paper: &Paper, figures: &figures::Rental, income: bool) -> Class {
+    match paper.text("kind") {
+        Some("royalties") => return Class::Royalty,
+        _ if is_home(&paper.boxes, figures) => return Class::Home,
+        _ if works_in(paper) => return Class::Working,
+        Some("self") if income => return Class::OwnBusiness,
+        Some("land") if income => return Class::Land,
+        _ => {}
+    }
+    if paper.flag("active") && !paper.flag("short_stay") { Class::Active } else { Class::Passive }
+}
+
+/// Material participation of a professional, or in what is no rental activity.
+fn works_in(paper: &Paper) -> bool {
+    paper.flag("participates") && (paper.flag("professional") || paper.flag("short_stay"))
+}
+
+/// Line 18: as it was entered, else the straight line from the middle of the first month (§168(c), (d)(2)).
+fn depreciation(paper: &Paper, figures: &figures::Rental, year: i32) -> (&'static str, Money) {
+    let entered = paper.amount("18");
+    let months = match paper.text("kind") {
+        Some("single" | "multi") => figures.residential_months,
+        Some("commercial" | "self") => figures.other_months,
+        _ => return ("18", entered),
+    };
+    match paper.boxes.get("since").and_then(Entry::date) {
+        Some(since) if entered.is_zero() => {
+            let halves = Money::whole(half_months(since, year, months * 2));
+            let cost = paper.amount("cost");
+            let whole = Money::whole(months * 2);
+            ("cost", cost.in_proportion(halves, whole, Money::WHOLE, Rounding::HalfUp))
+        }
+        _ => ("18", entered),
+    }
+}
+
+/// The half months of a year in which a building is written off, of `all`.
+fn half_months(since: Date, year: i32, all: i64) -> i64 {
+    let first = 25 - 2 * i64::from(u8::from(since.month()));
+    let before = match i64::from(year - since.year()) {
+        years if years < 0 => return 0,
+        0 => return first,
+        years => first + 24 * (years - 1),
+    };
+    settled::lesser(24, settled::greater(all - before, 0))
+}
+
+/// Gives each owner a part of the property.
+pub fn read(paper: &mut Bringing<'_>) {
+    let (reading, figures) = (paper.paper, &paper.facts.figures.rental);
+    let of = reading.paper;
+    if is_left_out(&of.boxes, figures) {
+        return;
+    }
+    paper.earns();
+    let (field, written_off) = depreciation(of, figures, paper.facts.figures.year);
+    let spent = SPENT.into_iter().map(|id| (id, of.amount(id))).chain([(field, written_off)]);
+    let spent: Vec<_> = spent.filter(|(_, amount)| !amount.is_zero()).collect();
+    let total: Money = spent.iter().map(|(_, amount)| *amount).sum();
+    let class = class(of, figures, of.amount("3") + of.amount("4") > total);
+    let parts = |person: usize, field: &'static str, amount: Money| {
+        let all = reading.parts(field, None, amount).into_iter();
+        all.filter(|(owner, _)| *owner == person).map(|(_, item)| item).collect::<Vec<_>>()
+    };
+    let shares = reading.shares(Money::whole(100)).into_iter();
+    for ((person, property), (_, share)) in reading.shares(of.amount("property")).into_iter().zip(shares) {
+        let rental = Rental {
+            paper: reading.index,
+            received: ["3", "4"].into_iter().flat_map(|id| parts(person, id, of.amount(id))).collect(),
+            spent: spent.iter().flat_map(|&(id, amount)| parts(person, id, amount)).collect(),
+            carried: parts(person, "carried", of.amount("carried")),
+            class,
+            share,
+            business: of.flag("business") && class != Class::Royalty,
+            property,
+        };
+        paper.facts.people[person].own.add(&brings::RENTALS, rental);
+    }
+}
+
+/// The properties of a person.
+pub fn of(facts: &Facts, person: usize) -> &[Rental] {
+    facts.people[person].own.of(&brings::RENTALS)
+}
+
+impl Rental {
+    /// What the owner's part comes to before any limit, to the cent.
+    fn net(&self) -> Money {
+        sum(&self.received) - sum(&self.spent)
+    }
+}
+
+/// A property on a return: of one person, or of both spouses.
+struct Property<'a> {
+    parts: Vec<(usize, &'a Rental)>,
+}
+
+impl<'a> Property<'a> {
+    fn items(&self, of: fn(&Rental) -> &[Item]) -> impl Iterator<Item = &'a Item> {
+        self.parts.iter().flat_map(move |(_, rental)| of(rental))
+    }
+
+    fn received(&self) -> impl Iterator<Item = &'a Item> {
+        self.items(|rental| &rental.received)
+    }
+
+    fn spent(&self) -> impl Iterator<Item = &'a Item> {
+        self.items(|rental| &rental.spent)
+    }
+
+    fn gross(&self) -> Money {
+        sum(self.received()).to_whole()
+    }
+
+    fn expenses(&self) -> Money {
+        sum(self.spent()).to_whole()
+    }
+
+    /// Line 21, before any limit.
+    fn net(&self) -> Money {
+        self.gross() - self.expenses()
+    }
+
+    fn rental(&self) -> &'a Rental {
+        self.parts[0].1
+    }
+
+    fn class(&self) -> Class {
+        self.rental().class
+    }
+
+    fn is_passive(&self) -> bool {
+        matches!(self.class(), Class::Active | Class::Passive)
+    }
+
+    fn activity(&self) -> Activity {
+        let carried = sum(self.items(|rental| &rental.carried)).to_whole();
+        Activity { net: self.net(), carried, active: self.class() == Class::Active }
+    }
+}
+
+/// The properties of a return, each once.
+fn all(on: On<'_>) -> Vec<Property<'_>> {
+    let mut all: Vec<Property<'_>> = Vec::new();
+    for (person, rental) in on.unit.people.iter().flat_map(|&p| of(on.facts, p).iter().map(move |r| (p, r))) {
+        match all.iter_mut().find(|property| property.rental().paper == rental.paper) {
+            Some(property) => property.parts.push((person, rental)),
+            None => all.push(Property { parts: vec![(person, rental)] }),
+        }
+    }
+    all
+}
+
+/// A property with what it comes to on a return.
+struct Result<'a> {
+    property: Property<'a>,
+    amount: Money,
+}
+
+impl Result<'_> {
+    /// A person's part of it, by what each owns.
+    fn part(&self, person: usize) -> Money {
+        let weights: Vec<i64> = self.property.parts.iter().map(|(_, rental)| rental.share.cents()).collect();
+        let parts = self.amount.split(&weights).into_iter().zip(&self.property.parts);
+        parts.filter(|(_, (owner, _))| *owner == person).map(|(part, _)| part).sum()
+    }
+}
+
+/// What the properties of a return come to.
+#[derive(Debug, Clone, Copy, Default)]
+pub struct Rents {
+    /// Line 26.
+    pub net: Money,
+    /// What came in, no expenses taken off.
+    pub gross: Money,
+    /// What counts for the net investment income tax (§1411(c)).
+    pub invested: Money,
+    /// What counts as investment income for the earned income credit (§32(i)).
+    pub for_earned_income_credit: Money,
+    /// The modified adjusted gross income that the allowance goes by.
+    pub modified: Money,
+}
+
+/// What no passive activity brings, a professional's losses left out (Form 8582, line 6).
+pub fn for_modified(on: On<'_>) -> Money {
+    let counts = |property: Property<'_>| match property.class() {
+        Class::Working => settled::or_zero(property.net()),
+        Class::Active | Class::Passive => Money::ZERO,
+        _ => property.net(),
+    };
+    all(on).into_iter().map(counts).sum()
+}
+
+/// Every property with its result.
+fn results<'a>(on: On<'a>, trail: &mut impl Trail, modified: Money) -> Vec<Result<'a>> {
+    let (passive, others): (Vec<_>, Vec<_>) = all(on).into_iter().partition(Property::is_passive);
+    let activities: Vec<Activity> = passive.iter().map(Property::activity).collect();
+    let allowed = passive_losses::reckon(on, trail, modified, &activities);
+    let limited = passive.into_iter().zip(allowed).map(|(property, amount)| Result { property, amount });
+    let free = others.into_iter().map(|property| Result { amount: property.net(), property });
+    limited.chain(free).collect()
+}
+
+/// Line 26, at a modified adjusted gross income without it.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, modified: Money) -> Rents {
+    let all = results(on, trail, modified);
+    if all.is_empty() {
+        return Rents::default();
+    }
+    let received = |royalty: bool| {
+        let of = all.iter().filter(move |r| (r.property.class() == Class::Royalty) == royalty);
+        of.map(|r| r.property.gross()).sum::<Money>()
+    };
+    let (rents, royalties) = (received(false), received(true));
+    let expenses: Money = all.iter().map(|r| r.property.expenses()).sum();
+    for (line, amount, royalty) in [(RENTS, rents, false), (ROYALTIES, royalties, true)] {
+        let of = all.iter().filter(|r| (r.property.class() == Class::Royalty) == royalty);
+        trail.line(line, on.scope, amount, |i| {
+            i.items(of.flat_map(|r| r.property.received()));
+        });
+    }
+    trail.line(EXPENSES, on.scope, expenses, |i| {
+        i.items(all.iter().flat_map(|r| r.property.spent()));
+    });
+    let net: Money = all.iter().map(|r| r.amount).sum();
+    let held_back = net - (rents + royalties - expenses);
+    trail.line(L26, on.scope, net, |i| {
+        i.line(RENTS, on.scope, rents)
+            .line(ROYALTIES, on.scope, royalties)
+            .line(EXPENSES, on.scope, expenses);
+        if !held_back.is_zero() {
+            i.figure("Losses held back, less those of earlier years", held_back);
+        }
+    });
+    if on.unit.people.len() > 1 {
+        of_each(on, trail, &all);
+    }
+    let sum_of = |counts: fn(Class) -> bool| {
+        all.iter().filter(|r| counts(r.property.class())).map(|r| r.amount).sum::<Money>()
+    };
+    let passive = sum_of(|class| matches!(class, Class::Active | Class::Passive));
+    let other = sum_of(|class| matches!(class, Class::Royalty | Class::Land | Class::Home));
+    Rents {
+        net,
+        gross: rents + royalties,
+        invested: passive + other,
+        for_earned_income_credit: settled::or_zero(passive) + settled::or_zero(other),
+        modified,
+    }
+}
+
+/// Each spouse's part on a joint return.
+fn of_each(on: On<'_>, trail: &mut impl Trail, all: &[Result<'_>]) {
+    for &person in &on.unit.people {
+        let own: Vec<&Rental> = of(on.facts, person).iter().collect();
+        if !own.is_empty() {
+            trail.line(L26, Scope::Person(person), all.iter().map(|r| r.part(person)).sum(), |i| {
+                i.items(own.iter().flat_map(|rental| &rental.received))
+                    .items(own.iter().flat_map(|rental| &rental.spent));
+            });
+        }
+    }
+}
+
+/// What a person's properties come to on a return.
+pub fn of_person(on: On<'_>, rents: &Rents, person: usize) -> Money {
+    let all = results(on, &mut Silent, rents.modified);
+    all.iter().map(|r| r.part(person)).sum()
+}
+
+/// What is let as a trade or business.
+#[derive(Debug, Clone, Copy)]
+pub struct LetOut {
+    /// What it comes to.
+    pub income: Money,
+    /// Unadjusted basis of qualified property.
+    pub property: Money,
+}
+
+/// The properties that are a trade or business (§199A).
+pub fn businesses(on: On<'_>, rents: &Rents) -> Vec<LetOut> {
+    let all = results(on, &mut Silent, rents.modified).into_iter();
+    let business = all.filter(|r| r.property.rental().business);
+    let basis = |r: &Result<'_>| r.property.parts.iter().map(|(_, rental)| rental.property).sum();
+    business.map(|r| LetOut { income: r.amount, property: basis(&r) }).collect()
+}
+
+/// Whether anything that a person lets is a trade or business.
+pub fn any_business(facts: &Facts, person: usize) -> bool {
+    of(facts, person).iter().any(|rental| rental.business)
+}
+
+/// Schedule E: where anything was let, or brought royalties.
+pub fn schedule_e(filed: Filed<'_>) -> Required {
+    Required::if_so(!all(filed.on).is_empty(), "no rents or royalties")
+}
+
+/// What a property must tell.
+pub fn points(points: &mut Points<'_>) {
+    for paper in points.papers(RENTAL.id) {
+        days(points, paper);
+        one(points, paper);
+    }
+    for person in 0..points.facts.people.len() {
+        let worked: Vec<_> = of(points.facts, person).iter().filter(|r| r.class == Class::Working).collect();
+        if let Some(first) = worked.first() {
+            let net: Money = worked.iter().map(|r| r.net()).sum();
+            let lost = business::lost(points.facts, person) - net;
+            let place = Place::paper(&points.household.papers[first.paper].id, "participates");
+            business::excess_loss(points, place, lost);
+        }
+    }
+}
+
+fn days(points: &mut Points<'_>, paper: &Paper) {
+    let at = |field: &str| Place::paper(&paper.id, field);
+    let (rented, own) = (count(&paper.boxes, "days"), count(&paper.boxes, "own_days"));
+    let year = i64::from(time::util::days_in_year(points.facts.figures.year));
+    if rented + own > year {
+        points.raise(&DAYS, at("own_days"), format!("{} days, and the year has {year}.", rented + own));
+    }
+    let figures = &points.facts.figures.rental;
+    if own > figures.home_days && !paper.boxes.contains_key("days") {
+        points.raise(&RENTED_DAYS, at("days"), "For how many days was it let?");
+    } else if is_left_out(&paper.boxes, figures) {
+        points.raise(&FEW_DAYS, at("days"), "A home that was let for so few days is left out.");
+    }
+}
+
+fn one(points: &mut Points<'_>, paper: &Paper) {
+    let at = |field: &str| Place::paper(&paper.id, field);
+    let Some(kind) = paper.text("kind") else {
+        return points.raise(&KIND, at("kind"), "What was let?");
+    };
+    let owner = paper.owners.first().and_then(|o| points.household.index_of(&o.person));
+    let here = |r: &&Rental| points.household.papers[r.paper].id == paper.id;
+    let Some(rental) = owner.and_then(|p| of(points.facts, p).iter().find(here)) else { return };
+    let said = |field: &str| paper.boxes.contains_key(field);
+    let loss = rental.net().is_negative() || !paper.amount("carried").is_zero();
+    if kind == "short" && !said("short_stay") {
+        points.raise(&STAY, at("short_stay"), "Do guests stay seven days or less on average?");
+    }
+    if loss && paper.flag("not_at_risk") {
+        points.raise(&NOT_AT_RISK, at("not_at_risk"), "The at-risk limit is not computed yet.");
+    }
+    match rental.class {
+        Class::Home if loss => {
+            points.raise(&HOME_LOSS, at("own_days"), "A loss of a home that is let is limited.")
+        }
+        Class::OwnBusiness | Class::Land if !paper.amount("carried").is_zero() => points.raise(
+            &RECHARACTERIZED,
+            at("carried"),
+            "Losses of earlier years beside income that is not passive.",
+        ),
+        Class::Working if loss => points.raise(&PARTICIPATES, at("participates"), "A loss in full."),
+        Class::Passive if loss && !said("active") && !paper.flag("short_stay") => {
+            points.raise(&ACTIVE, at("active"), "This property has a loss.");
+        }
+        _ => {}
+    }
+    let building = matches!(kind, "single" | "multi" | "short" | "commercial" | "self");
+    if building && !rental.spent.iter().any(|item| ["18", "cost"].contains(&item.field)) {
+        points.raise(&NO_DEPRECIATION, at("18"), "No depreciation is taken.");
+    }
+    if rental.class != Class::Royalty && !rental.net().is_negative() && !said("business") {
+        points.raise(&BUSINESS, at("business"), "Is this letting a trade or business?");
+    }
+}
