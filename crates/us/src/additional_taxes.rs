@@ -3,7 +3,7 @@
 //! limits.
 
 use crate::{
-    capital_gains, early_distributions, health_savings,
+    capital_gains, early_distributions, health_savings, household_employees,
     income::{self, Income},
     minimum_tax::MINIMUM_TAX,
     papers::w2,
@@ -53,10 +53,12 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
     let early = early_distributions::reckon(on, trail);
     let accounts = health_savings::penalty(on, trail);
     let own = self_employment::tax(on, trail);
+    let employees = household_employees::reckon(on, trail);
     let parts = [
         (self_employment::TAX, own),
         (unreported_tips::TAX, tips),
         (early_distributions::TAX, early),
+        (household_employees::TAX, employees),
         (MEDICARE, medicare),
         (INVESTMENT, investment),
         (UNCOLLECTED, uncollected),

@@ -24,7 +24,7 @@ struct Asked {
     papers: &'static [&'static str],
 }
 
-const ASKED: [Asked; 7] = [
+const ASKED: [Asked; 13] = [
     Asked {
         field: Field::yes_no("retirement_savings", "", "Paid into an IRA or health savings account")
             .help("Outside the payroll, or took money from one."),
@@ -56,6 +56,33 @@ const ASKED: [Asked; 7] = [
     Asked {
         field: Field::yes_no("student_loan", "", "Paid student loan interest").help("Form 1098-E."),
         papers: &["1098-E"],
+    },
+    Asked {
+        field: Field::yes_no("rent", "", "Let a house or flat, or had royalties").help("Schedule E."),
+        papers: &["Schedule E"],
+    },
+    Asked {
+        field: Field::yes_no("home_energy", "", "Solar panels, a heat pump, windows or insulation")
+            .until(2025),
+        papers: &["5695"],
+    },
+    Asked {
+        field: Field::yes_no("clean_vehicle", "", "Bought an electric or other clean vehicle").until(2025),
+        papers: &["8936"],
+    },
+    Asked {
+        field: Field::yes_no("mortgage_credit", "", "Holds a mortgage credit certificate")
+            .help("Of a state or city; Form 8396."),
+        papers: &["8396"],
+    },
+    Asked {
+        field: Field::yes_no("adoption", "", "Adopted a child, or paid for an adoption").help("Form 8839."),
+        papers: &["8839"],
+    },
+    Asked {
+        field: Field::yes_no("household_employee", "", "Paid someone to work in the home")
+            .help("A nanny, a housekeeper, a carer: Schedule H."),
+        papers: &["Schedule H"],
     },
 ];
 

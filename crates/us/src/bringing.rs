@@ -4,7 +4,7 @@ use crate::facts::Facts;
 use hembo_core::{
     brought::Brought,
     household::{Answers, Entry},
-    reading::Reading,
+    reading::{Reading, sum},
     trail::Item,
 };
 use hembo_money::Money;
@@ -96,6 +96,28 @@ impl Bringing<'_> {
             self.put("amount", Some(r), amount, kind);
         }
     }
+}
+
+/// An amount of an earlier year that is not used up: the year, and its box.
+pub type Carried = (i64, Item);
+
+impl Bringing<'_> {
+    /// Gives every line of a list of what is carried here from so many years before, last year's where none is named.
+    pub fn carried(&mut self, years: i64, kind: &'static Brought<Carried>) {
+        let year = i64::from(self.facts.figures.year);
+        for (r, row, amount) in self.paper.lines("amount") {
+            let from = row.get("year").and_then(Entry::count).unwrap_or(year - 1);
+            if (year - years..year).contains(&from) {
+                self.put_as("amount", Some(r), amount, kind, |item| (from, item));
+            }
+        }
+    }
+}
+
+/// What of a list is of the year that ends after so many: its last chance to be used.
+pub fn expiring<'a>(facts: &Facts, years: i64, all: impl Iterator<Item = &'a Carried>) -> Money {
+    let expiring = i64::from(facts.figures.year) - years;
+    sum(all.filter(|(year, _)| *year == expiring).map(|(_, item)| item)).to_whole()
 }
 
 /// Miles as an amount, so that a rate a mile makes money of them.

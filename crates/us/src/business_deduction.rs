@@ -134,14 +134,8 @@ fn qualified(on: On<'_>, rents: &Rents) -> Vec<Qualified> {
 
 /// How far taxable income is into the range above the threshold: none up to it, one at its end.
 fn into_range(on: On<'_>, trail: &mut impl Trail, before: Money) -> Rate {
-    let range = *on.facts.figures.business_income.range.of(on.unit.status);
-    let over = limit::or_zero(trail, before - range.from);
-    let over = limit::lesser(trail, over, range.width);
-    if over >= range.width {
-        Rate::ONE
-    } else {
-        over.ratio_to(range.width, on.facts.figures.business_income.places, Rounding::HalfUp)
-    }
+    let figures = &on.facts.figures.business_income;
+    figures.range.of(on.unit.status).taken(trail, before, figures.places)
 }
 
 /// The component of a business (§199A(b)(2), (3), (d)(3)); `income` is its qualified income after losses.

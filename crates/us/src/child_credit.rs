@@ -106,18 +106,11 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Credit {
             };
         }
     });
-    let rule = PhaseOut {
-        start: *figures.from.of(on.unit.status),
-        step: Some((figures.step, Rounding::Up)),
-        rate: figures.rate,
-        least: Money::ZERO,
-        unit: Money::WHOLE,
-    };
-    let credit = limit::phase_out(trail, CHILD_CREDIT.at(on.scope), full, from.agi, rule);
+    let credit = after_phase_out(on, trail, full, from.agi);
     trail.line(REDUCED, on.scope, credit, |i| {
         i.line(FULL, on.scope, full)
             .line(income::AGI, on.scope, from.agi)
-            .figure("Shrinks above", rule.start);
+            .figure("Shrinks above", figures.from.of(on.unit.status));
     });
     let left = from.before_credits - from.earlier;
     let used = limit::cap(trail, CHILD_CREDIT_TAX.at(on.scope), credit, left);
@@ -129,6 +122,42 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Credit {
     });
     let refundable = refundable(on, trail, credit - used, children, from);
     Credit { used, refundable }
+}
+
+fn after_phase_out(on: On<'_>, trail: &mut impl Trail, full: Money, agi: Money) -> Money {
+    let figures = &on.facts.figures.child_credit;
+    let rule = PhaseOut {
+        start: *figures.from.of(on.unit.status),
+        step: Some((figures.step, Rounding::Up)),
+        rate: figures.rate,
+        least: Money::ZERO,
+        unit: Money::WHOLE,
+    };
+    limit::phase_out(trail, CHILD_CREDIT.at(on.scope), full, agi, rule)
+}
+
+/// The part of the credits that could not be paid out in any case: only so much stands before the credits that are carried on
+/// (Schedule 8812, Credit Limit Worksheet B).
+pub fn not_paid_out(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
+    let figures = &on.facts.figures.child_credit;
+    let counts = on.unit.dependents.iter().map(|d| counted(on, d.person));
+    let (children, others) = counts.fold((0, 0), |all, one| (all.0 + one.0, all.1 + one.1));
+    let full = figures.child * children + figures.other * others;
+    let credit = after_phase_out(on, &mut Unseen(trail), full, from.agi);
+    let refunded = if on.unit.only_for_refund { 0 } else { children };
+    let mut most = by_earnings(on, from.earned);
+    if children >= figures.three_children {
+        let by_payroll = payroll(on, trail, from);
+        most = limit::greater(trail, most, by_payroll);
+    }
+    let paid_out = limit::lesser(trail, figures.refundable * refunded, most);
+    limit::or_zero(trail, credit - paid_out)
+}
+
+/// Line 20.
+fn by_earnings(on: On<'_>, earned: Money) -> Money {
+    let figures = &on.facts.figures.child_credit;
+    settled::or_zero(earned - figures.earned_above).times(figures.earned_rate, Money::WHOLE, Rounding::HalfUp)
 }
 
 /// How many children and how many other dependents a person is to the credits of a return: none or one of either.
@@ -171,11 +200,7 @@ fn refundable(on: On<'_>, trail: &mut impl Trail, unused: Money, children: i64, 
             .figure("Each, at most", figures.refundable);
     });
     let at = CHILD_REFUND_EARNED.at(on.scope);
-    let by_earnings = settled::or_zero(from.earned - figures.earned_above).times(
-        figures.earned_rate,
-        Money::WHOLE,
-        Rounding::HalfUp,
-    );
+    let by_earnings = by_earnings(on, from.earned);
     let by_payroll = payroll(on, trail, from);
     let allowed = if children < figures.three_children || by_payroll <= by_earnings {
         let rule = PhaseIn { start: figures.earned_above, rate: figures.earned_rate, unit: Money::WHOLE };

@@ -1,7 +1,12 @@
-//! The nonrefundable credits of Schedule 3, Part I, in the order in which they use up the tax (§26(a)).
+//! The nonrefundable credits of Schedule 3, Part I, in the order in which they use up the tax (§26(a)): some before the child tax credit,
+//! some after it.
 
-use crate::{care, education, foreign_tax, saver, unit::On};
-use hembo_core::{lines, provision::Provision, trail::Trail};
+use crate::{
+    adoption::{self, OfYear},
+    care, clean_vehicles, education, elderly, foreign_tax, home_energy, mortgage_credit, saver,
+    unit::On,
+};
+use hembo_core::{limit, line::LineId, lines, provision::Provision, trail::Trail};
 use hembo_money::Money;
 
 /// What this provision declares.
@@ -21,34 +26,98 @@ pub struct From {
     pub before_credits: Money,
     /// Schedule 3 line 1.
     pub foreign: Money,
+    /// Social security that is not taxed.
+    pub untaxed_benefits: Money,
 }
 
-/// What they come to.
-#[derive(Debug, Clone, Copy)]
-pub struct Schedule3 {
-    /// Line 20 of Form 1040.
-    pub used: Money,
+/// The credits before the child tax credit.
+#[derive(Debug, Clone)]
+pub struct BeforeChild {
+    parts: Vec<(LineId, Money)>,
     /// Line 29: the American opportunity credit that is paid out.
     pub education: Money,
 }
 
-/// Line 20: each credit has the tax that those before it leave.
-pub fn schedule_3(on: On<'_>, trail: &mut impl Trail, from: From) -> Schedule3 {
-    let left = from.before_credits - from.foreign;
+impl BeforeChild {
+    /// Together.
+    pub fn used(&self) -> Money {
+        self.parts.iter().map(|(_, amount)| *amount).sum()
+    }
+}
+
+/// Each credit has the tax that those before it leave.
+pub fn before_child(on: On<'_>, trail: &mut impl Trail, from: From) -> BeforeChild {
+    let mut left = from.before_credits - from.foreign;
     let care = care::reckon(on, trail, from.agi, left);
-    let left = left - care;
+    left -= care;
+    let untaxed_benefits = from.untaxed_benefits;
+    let elderly = elderly::reckon(on, trail, elderly::From { agi: from.agi, untaxed_benefits, left });
+    left -= elderly;
     let education = education::reckon(on, trail, from.agi, left);
-    let saver = saver::reckon(on, trail, from.agi, left - education.used);
-    let parts = [
+    left -= education.used;
+    let saver = saver::reckon(on, trail, from.agi, left);
+    left -= saver;
+    let improvements = home_energy::improvements(on, trail, left);
+    left -= improvements;
+    let new_vehicle = clean_vehicles::reckon(on, trail, true, from.agi, left);
+    left -= new_vehicle;
+    let used_vehicle = clean_vehicles::reckon(on, trail, false, from.agi, left);
+    let parts = vec![
         (foreign_tax::CREDIT, from.foreign),
         (care::CREDIT, care),
+        (elderly::CREDIT, elderly),
         (education::CREDIT, education.used),
         (saver::CREDIT, saver),
+        (home_energy::IMPROVEMENTS, improvements),
+        (clean_vehicles::NEW, new_vehicle),
+        (clean_vehicles::USED, used_vehicle),
     ];
+    BeforeChild { parts, education: education.refundable }
+}
+
+/// Whether there is any credit that has only the tax that the child tax credit leaves.
+pub fn any_after_child(on: On<'_>) -> bool {
+    mortgage_credit::any(on) || adoption::any(on) || home_energy::any_clean(on)
+}
+
+/// Line 20, and line 30.
+#[derive(Debug, Clone, Copy)]
+pub struct Schedule3 {
+    /// Line 20.
+    pub used: Money,
+    /// Line 30: the adoption credit that is paid out.
+    pub adoption: Money,
+}
+
+/// Line 20: with the credits that come after `child`, which is the part of the child tax credit that cannot be paid out.
+pub fn schedule_3(
+    on: On<'_>,
+    trail: &mut impl Trail,
+    from: From,
+    before: &BeforeChild,
+    child: Money,
+) -> Schedule3 {
+    let mut parts = before.parts.clone();
+    let mut adopted = OfYear::default();
+    if any_after_child(on) {
+        let mut left = limit::or_zero(trail, from.before_credits - before.used() - child);
+        let interest = mortgage_credit::of_year(on, trail);
+        let interest = mortgage_credit::reckon(on, trail, interest, left);
+        left -= interest;
+        adopted = adoption::of_year(on, trail, from.agi);
+        let adoption = adoption::reckon(on, trail, adopted, left);
+        left -= adoption;
+        let clean = home_energy::clean(on, trail, left);
+        parts.extend([
+            (mortgage_credit::CREDIT, interest),
+            (adoption::CREDIT, adoption),
+            (home_energy::CLEAN, clean),
+        ]);
+    }
     let used = trail.line(L20, on.scope, parts.iter().map(|(_, amount)| *amount).sum(), |i| {
         for (line, amount) in parts.into_iter().filter(|(_, amount)| !amount.is_zero()) {
             i.line(line, on.scope, amount);
         }
     });
-    Schedule3 { used, education: education.refundable }
+    Schedule3 { used, adoption: adopted.paid_out }
 }

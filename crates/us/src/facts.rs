@@ -116,6 +116,10 @@ pub struct PersonFacts {
     pub deemed_months: i64,
     /// Distributions of retirement accounts in the testing period of §25B(d)(2).
     pub testing_distributions: Money,
+    /// Taxed pensions of someone under 65, retired on permanent and total disability (§22(c)(2)(B)).
+    pub disability_income: Money,
+    /// Pensions that are not taxed, but social security (§22(c)(3)).
+    pub untaxed_pensions: Money,
     /// Papers bring something to itemize.
     pub can_itemize: bool,
     /// What papers bring to this person.

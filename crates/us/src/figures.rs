@@ -3,9 +3,10 @@
 use crate::filing_status::Status;
 use hembo_core::{
     figures::{Cited, Day},
-    tables,
+    limit, tables,
+    trail::Trail,
 };
-use hembo_money::{Money, Rate};
+use hembo_money::{Money, Rate, Rounding};
 use serde::Deserialize;
 use std::sync::LazyLock;
 
@@ -37,6 +38,12 @@ pub struct Figures {
     pub rental: Cited<Rental>,
     pub self_employment: Cited<SelfEmployment>,
     pub own_plan: Cited<OwnPlan>,
+    pub elderly: Cited<Elderly>,
+    pub home_energy: Cited<HomeEnergy>,
+    pub clean_vehicles: Cited<CleanVehicles>,
+    pub mortgage_credit: Cited<MortgageCredit>,
+    pub adoption: Cited<Adoption>,
+    pub household_employees: Cited<HouseholdEmployees>,
     pub education: Cited<Education>,
     pub care: Cited<Care>,
     pub rates: Cited<Rates>,
@@ -116,6 +123,16 @@ impl<T> ByStatus<T> {
 pub struct Range {
     pub from: Money,
     pub width: Money,
+}
+
+impl Range {
+    /// How much of something an income in the range takes: none up to its start, all at its end, to so many decimal places.
+    #[track_caller]
+    pub fn taken(self, trail: &mut impl Trail, income: Money, places: u32) -> Rate {
+        let over = limit::or_zero(trail, income - self.from);
+        let over = limit::lesser(trail, over, self.width);
+        if over >= self.width { Rate::ONE } else { over.ratio_to(self.width, places, Rounding::HalfUp) }
+    }
 }
 
 tables! {
@@ -252,6 +269,24 @@ tables! {
         one: Money, two: Money, from: Money, step: Money, point: Rate, most_rate: Rate, least_rate: Rate, benefits: ByStatus,
         deemed_one: Money, deemed_two: Money, under_age: i32,
     }
+    /// §22.
+    Elderly { age: i32, one: ByStatus, both: Money, income_from: ByStatus, income_rate: Rate, rate: Rate }
+    /// §§25C, 25D.
+    HomeEnergy {
+        rate: Rate, parts_most: Money, item_most: Money, door_each: Money, doors_most: Money, audit_most: Money, pumps_most: Money,
+        fuel_cell_half_kilowatt: Money,
+    }
+    /// §§25E, 30D.
+    CleanVehicles {
+        new_most: Money, new_income: ByStatus, used_most: Money, used_rate: Rate, used_price: Money, used_income: ByStatus,
+        acquired_by: Day,
+    }
+    /// §25.
+    MortgageCredit { most: Money, high_above: Rate, least: Rate, highest: Rate, carried_years: i64 }
+    /// §23.
+    Adoption { most: Money, range: Range, ratio_places: u32, paid_out_each: Money, carried_years: i64 }
+    /// §§3121(x), 3301 to 3306.
+    HouseholdEmployees { from: Money, unemployment_most: Money, unemployment_rate: Rate }
     /// §25A.
     Education {
         first: Money, second: Money, second_rate: Rate, refundable: Rate, opportunity_years: i64, learning_most: Money,

@@ -1,12 +1,13 @@
 //! Form 1040 from wages to the balance, in the order of its lines.
 
 use crate::{
-    additional_deductions, additional_taxes, business_deduction, capital_gains, child_credit, credits,
-    earned_income_credit, foreign_tax,
+    additional_deductions, additional_taxes, business_deduction, capital_gains, child_credit, clean_vehicles,
+    credits, earned_income_credit, foreign_tax,
     gains_tax::{self, Worksheet},
     income::{self, Income},
     kiddie::{self, Child},
-    minimum_tax, other_income,
+    minimum_tax::{self, Repaid},
+    other_income,
     papers::w2,
     payments, premium_tax_credit,
     schedule_a::{self, Itemized},
@@ -82,6 +83,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
         foreign_tax::From { standard: standard_taken, taxable, regular, ..itemized.foreign(income.gross) };
     let foreign = foreign_tax::reckon(on, trail, from);
     let cover = premium_tax_credit::reckon(on, trail, &income);
+    let [new_vehicle, used_vehicle] = clean_vehicles::repaid(on, trail, income.agi);
+    let repaid = Repaid { cover: cover.excess, new_vehicle, used_vehicle };
     let added_back = if on.unit.itemizes { itemized.taxes } else { standard };
     let from = minimum_tax::From {
         agi: income.agi,
@@ -89,24 +92,28 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
         other: off.business + off.additional - off.seniors,
         added_back,
         regular,
-        repaid: cover.excess,
+        repaid: repaid.sum(),
         worksheet,
         refund: income.refund,
         child_earned: child(&income, taxable).is_taxed(on).then(|| earned_income(on, income.wages)),
         foreign,
     };
     let minimum = minimum_tax::reckon(on, trail, from);
-    let before_credits = minimum_tax::before_credits(on, trail, regular, minimum, cover.excess);
-    let schedule_3 =
-        credits::schedule_3(on, trail, credits::From { agi: income.agi, before_credits, foreign });
+    let before_credits = minimum_tax::before_credits(on, trail, regular, minimum, repaid);
+    let untaxed_benefits = income.untaxed_benefits;
+    let start = credits::From { agi: income.agi, before_credits, foreign, untaxed_benefits };
+    let first = credits::before_child(on, trail, start);
     let earned = earned_income(on, income.wages);
     let eic = earned_income_credit::reckon(on, trail, earned, &income);
     let excess = payments::excess_social_security(on, trail);
-    let child = child_credit::reckon(
-        on,
-        trail,
-        child_credit::From { agi: income.agi, earned, before_credits, earlier: schedule_3.used, eic, excess },
-    );
+    let from =
+        child_credit::From { agi: income.agi, earned, before_credits, earlier: first.used(), eic, excess };
+    let before_later = match credits::any_after_child(on) {
+        true => child_credit::not_paid_out(on, trail, from),
+        false => Money::ZERO,
+    };
+    let schedule_3 = credits::schedule_3(on, trail, start, &first, before_later);
+    let child = child_credit::reckon(on, trail, child_credit::From { earlier: schedule_3.used, ..from });
     let other = additional_taxes::reckon(on, trail, &income);
     let due = total_tax::reckon(
         on,
@@ -117,7 +124,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
             child,
             other,
             eic,
-            education: schedule_3.education,
+            education: first.education,
+            adoption: schedule_3.adoption,
             premium: cover.net,
         },
     );
@@ -128,7 +136,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
             due,
             eic,
             refundable: child.refundable,
-            education: schedule_3.education,
+            education: first.education,
+            adoption: schedule_3.adoption,
             premium: cover.net,
             excess,
         },

@@ -1,11 +1,12 @@
 //! The official forms of a year, and when each is filed.
 
 use crate::{
-    additional_deductions, additional_taxes, business, business_deduction, capital_gains, care, child_credit,
-    early_distributions, earned_income_credit, education, foreign_tax, gains_tax, health_savings, home_sale,
-    income, ira_basis, ira_deduction, kiddie, minimum_tax, passive_losses, payments, premium_tax_credit,
-    rentals, retirement, saver, schedule_1, schedule_a, self_employment, social_security, student_loan,
-    union_plan, unit::Filed, unreported_tips,
+    additional_deductions, additional_taxes, adoption, business, business_deduction, capital_gains, care,
+    child_credit, clean_vehicles, early_distributions, earned_income_credit, education, elderly, foreign_tax,
+    gains_tax, health_savings, home_energy, home_sale, household_employees, income, ira_basis, ira_deduction,
+    kiddie, minimum_tax, mortgage_credit, passive_losses, payments, premium_tax_credit, rentals, retirement,
+    saver, schedule_1, schedule_a, self_employment, social_security, student_loan, union_plan, unit::Filed,
+    unreported_tips,
 };
 use hembo_core::forms::{Forms, Required};
 use std::sync::LazyLock;
@@ -39,6 +40,12 @@ pub static RULES: &[(&str, Rule)] = &[
     ("8615", kiddie::form_8615),
     ("8863", education::form_8863),
     ("8880", saver::form_8880),
+    ("schedule-r", elderly::schedule_r),
+    ("5695", home_energy::form_5695),
+    ("8936", clean_vehicles::form_8936),
+    ("8396", mortgage_credit::form_8396),
+    ("8839", adoption::form_8839),
+    ("schedule-h", household_employees::schedule_h),
     ("union-plan", union_plan::worksheet),
     ("5329", early_distributions::form_5329),
     ("8606", ira_basis::form_8606),

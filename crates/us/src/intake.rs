@@ -2,7 +2,7 @@
 
 use crate::{
     bringing::Bringing,
-    care, dependents, earned_income_credit, excess_deferrals,
+    care, dependents, earned_income_credit, elderly, excess_deferrals,
     facts::{Facts, Marital, PersonFacts, Relationship, Residency},
     figures::Figures,
     income, kiddie, law, multiple_support, people, release, saver, schedule_a, standard_deduction, states,
@@ -113,6 +113,8 @@ fn person(household: &Household, person: &Person) -> PersonFacts {
         spouse_died: count(status::ask::SPOUSE_DIED),
         incapable: flag(care::ask::INCAPABLE),
         deemed_months: count(care::ask::DEEMED).unwrap_or(0),
+        disability_income: amount(elderly::ask::DISABILITY_INCOME),
+        untaxed_pensions: amount(elderly::ask::UNTAXED_PENSIONS),
         testing_distributions: amount(saver::ask::TESTING),
         fifteen_years_catch_up: amount(excess_deferrals::ask::FIFTEEN_YEARS),
         ..PersonFacts::default()

@@ -1,14 +1,15 @@
 //! The provisions of the federal law, in its order: a new one has its line here.
 
 use crate::{
-    additional_deductions, additional_taxes, asked, bringing::Bringing, business, business_deduction,
-    capital_gains, care, child_credit, claims, credits, deduction, dependents, early_distributions,
-    earned_income_credit, education, educators, every_paper, excess_deferrals, facts::Facts, foreign_tax,
-    gains_tax, government_payments, health_savings, home_sale, incentive_options, income, ira_basis,
-    ira_deduction, kiddie, minimum_tax, multiple_support, not_computed, other_income, papers, passive_losses,
-    payments, people, points::Points, premium_tax_credit, release, rentals, retirement, saver, schedule_1,
-    schedule_a, self_employment, social_security, standard_deduction, states, status, student_loan, tax,
-    taxable_income, tie_breaker, total_tax, union_plan, unreported_tips,
+    additional_deductions, additional_taxes, adoption, asked, bringing::Bringing, business,
+    business_deduction, capital_gains, care, child_credit, claims, clean_vehicles, credits, deduction,
+    dependents, early_distributions, earned_income_credit, education, educators, elderly, every_paper,
+    excess_deferrals, facts::Facts, foreign_tax, gains_tax, government_payments, health_savings, home_energy,
+    home_sale, household_employees, incentive_options, income, ira_basis, ira_deduction, kiddie, minimum_tax,
+    mortgage_credit, multiple_support, not_computed, other_income, papers, passive_losses, payments, people,
+    points::Points, premium_tax_credit, release, rentals, retirement, saver, schedule_1, schedule_a,
+    self_employment, social_security, standard_deduction, states, status, student_loan, tax, taxable_income,
+    tie_breaker, total_tax, union_plan, unreported_tips,
 };
 use hembo_core::{
     choice::Open,
@@ -86,6 +87,7 @@ static LAW: &[Rule] = &[
     Rule::new(&minimum_tax::PROVISION),
     Rule::new(&foreign_tax::PROVISION).reads(foreign_tax::read).finds(foreign_tax::points),
     Rule::new(&care::PROVISION).reads(care::read).finds(care::points),
+    Rule::new(&elderly::PROVISION).finds(elderly::points),
     Rule::new(&education::PROVISION).reads(education::read).finds(education::points),
     Rule::new(&premium_tax_credit::PROVISION)
         .reads(premium_tax_credit::read)
@@ -93,6 +95,13 @@ static LAW: &[Rule] = &[
     Rule::new(&credits::PROVISION),
     Rule::new(&child_credit::PROVISION),
     Rule::new(&saver::PROVISION).finds(saver::points),
+    Rule::new(&home_energy::PROVISION).reads(home_energy::read).finds(home_energy::points),
+    Rule::new(&clean_vehicles::PROVISION).reads(clean_vehicles::read).finds(clean_vehicles::points),
+    Rule::new(&mortgage_credit::PROVISION).reads(mortgage_credit::read).finds(mortgage_credit::points),
+    Rule::new(&adoption::PROVISION).reads(adoption::read).finds(adoption::points),
+    Rule::new(&household_employees::PROVISION)
+        .reads(household_employees::read)
+        .finds(household_employees::points),
     Rule::new(&early_distributions::PROVISION).finds(early_distributions::points),
     Rule::new(&additional_taxes::PROVISION).finds(additional_taxes::points),
     Rule::new(&earned_income_credit::PROVISION).finds(earned_income_credit::points),

@@ -2,6 +2,7 @@
 //! the standard deduction, and counts interest on private activity bonds.
 
 use crate::{
+    clean_vehicles,
     filing_status::Status,
     gains_tax::Worksheet,
     incentive_options, income,
@@ -31,7 +32,7 @@ lines! {
     pub MINIMUM_TAX = "us.amt", "Alternative minimum tax", "IRC §55(a)",
         "What the tentative minimum tax is above the income tax.";
     pub L17 = "us.17", "Added to the tax", "Schedule 2, line 3",
-        "Advance payments of the premium tax credit paid back, and alternative minimum tax.";
+        "Credits of the dealer or the Marketplace paid back, and alternative minimum tax.";
     pub L18 = "us.18", "Tax before credits", "IRC §26",
         "Income tax with what is added to it.";
 }
@@ -146,18 +147,39 @@ fn with_gains(on: On<'_>, trail: &mut impl Trail, above: Money, from: Worksheet)
     limit::lesser(trail, on_rest + on_bands, alone)
 }
 
-/// Line 18: the income tax, the minimum tax, and advance payments of the premium tax credit paid back.
+/// Schedule 2 lines 1a to 1c: credits that were paid in advance and are paid back.
+#[derive(Debug, Clone, Copy)]
+#[allow(missing_docs)]
+pub struct Repaid {
+    pub cover: Money,
+    pub new_vehicle: Money,
+    pub used_vehicle: Money,
+}
+
+impl Repaid {
+    /// Line 1z.
+    pub fn sum(self) -> Money {
+        self.cover + self.new_vehicle + self.used_vehicle
+    }
+}
+
+/// Line 18: the income tax, the minimum tax, and credits paid back.
 pub fn before_credits(
     on: On<'_>,
     trail: &mut impl Trail,
     regular: Money,
     minimum: Money,
-    repaid: Money,
+    repaid: Repaid,
 ) -> Money {
-    let added = trail.line(L17, on.scope, minimum + repaid, |i| {
+    let parts = [
+        (premium_tax_credit::EXCESS, repaid.cover),
+        (clean_vehicles::NEW_REPAID, repaid.new_vehicle),
+        (clean_vehicles::USED_REPAID, repaid.used_vehicle),
+    ];
+    let added = trail.line(L17, on.scope, minimum + repaid.sum(), |i| {
         i.line(MINIMUM_TAX, on.scope, minimum);
-        if !repaid.is_zero() {
-            i.line(premium_tax_credit::EXCESS, on.scope, repaid);
+        for (line, amount) in parts.into_iter().filter(|(_, amount)| !amount.is_zero()) {
+            i.line(line, on.scope, amount);
         }
     });
     trail.line(L18, on.scope, regular + added, |i| {

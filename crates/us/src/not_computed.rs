@@ -29,11 +29,10 @@ pub const NOT_COMPUTED: [NotComputed; 3] = [
     NotComputed::new(
         "other_credits",
         "Other credits or taxes",
-        "Adoption, home energy, clean vehicles, the elderly or disabled, mortgage credit, minimum tax of earlier years, household \
-         employees, investment interest, a casualty, savings bonds for education, an ABLE or Archer account, moving of the forces, \
+        "Minimum tax of earlier years, a general business credit, a tax-free benefit for an adoption, investment interest, a casualty, savings bonds for education, an ABLE or Archer account, moving of the forces, \
          foreign tax on other income…",
         "One of these is",
-        "IRC §§22, 23, 25C, 25D, 27, 30D, 62(a)",
+        "IRC §§27, 38, 53, 62(a), 137, 163(d), 165(h)",
     ),
 ];
 

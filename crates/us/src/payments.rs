@@ -2,8 +2,9 @@
 
 use crate::{
     additional_taxes::additional_medicare_withheld,
+    adoption,
     bringing::{self, Bringing},
-    child_credit, earned_income_credit, education,
+    child_credit, credits, earned_income_credit, education,
     facts::Facts,
     papers::w2,
     points::Points,
@@ -58,7 +59,7 @@ lines! {
     pub PAID = "us.paid", "Paid", "IRC §§31, 6315",
         "Withheld, estimated, and social security tax paid twice.";
     L32 = "us.32", "Other payments and refundable credits", "IRC §§24(d), 31(b), 32",
-        "Lines 27a, 28 and 29, and social security tax paid twice.";
+        "Lines 27a, 28, 29 and 30, and social security tax paid twice.";
     L33 = "us.33", "Total payments", "IRC §§31, 6315, 6401(b)",
         "Lines 25d, 26 and 32.";
     L34 = "us.34", "Overpaid", "IRC §6401",
@@ -124,6 +125,8 @@ pub struct From {
     pub refundable: Money,
     /// Line 29.
     pub education: Money,
+    /// Line 30.
+    pub adoption: Money,
     /// Schedule 3 line 9.
     pub premium: Money,
     /// Schedule 3 line 11.
@@ -132,18 +135,21 @@ pub struct From {
 
 /// Lines 25 to 37 and the balance: due above zero, back below.
 pub fn balance(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
-    let From { due, eic, refundable, education, premium, excess } = from;
+    let From { due, eic, refundable, education, adoption, premium, excess } = from;
     let withheld = withheld(on, trail);
     let estimated = estimated(on, trail);
     let paid = trail.line(PAID, on.scope, withheld + estimated + excess, |i| {
         i.line(L25D, on.scope, withheld).line(L26, on.scope, estimated).line(EXCESS, on.scope, excess);
     });
-    let others = trail.line(L32, on.scope, eic + refundable + education + premium + excess, |i| {
+    let others = trail.line(L32, on.scope, eic + refundable + education + adoption + premium + excess, |i| {
         i.line(earned_income_credit::L27A, on.scope, eic)
             .line(child_credit::L28, on.scope, refundable)
             .line(education::L29, on.scope, education)
             .line(premium_tax_credit::NET, on.scope, premium)
             .line(EXCESS, on.scope, excess);
+        if !adoption.is_zero() {
+            i.line(adoption::L30, on.scope, adoption);
+        }
     });
     let all = trail.line(L33, on.scope, withheld + estimated + others, |i| {
         i.line(L25D, on.scope, withheld).line(L26, on.scope, estimated).line(L32, on.scope, others);
@@ -203,7 +209,8 @@ fn estimated(on: On<'_>, trail: &mut impl Trail) -> Money {
 
 /// Schedule 3: where it brings a payment.
 pub fn schedule_3(filed: Filed<'_>) -> Required {
-    Required::if_so(filed.has(EXCESS), "no such credits or payments")
+    let any = filed.has(EXCESS) || filed.has(credits::L20) || filed.has(premium_tax_credit::NET);
+    Required::if_so(any, "no such credits or payments")
 }
 
 /// Federal estimated tax payments.

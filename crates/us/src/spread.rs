@@ -1,12 +1,13 @@
 //! The rows of the Spread, in the order in which they add up.
 
 use crate::{
-    additional_deductions, additional_taxes, business, business_deduction, capital_gains, care, child_credit,
-    earned_income_credit, education, educators, excess_deferrals, foreign_tax, government_payments,
-    health_savings, income, ira_deduction, minimum_tax, other_income, payments, premium_tax_credit, rentals,
-    retirement, saver, schedule_1, schedule_a::gifts, schedule_a::home_loan, schedule_a::medical,
-    schedule_a::other, schedule_a::taxes, self_employment, social_security, standard_deduction, student_loan,
-    tax, taxable_income, total_tax, union_plan, unreported_tips,
+    additional_deductions, additional_taxes, adoption, business, business_deduction, capital_gains, care,
+    child_credit, clean_vehicles, earned_income_credit, education, educators, elderly, excess_deferrals,
+    foreign_tax, government_payments, health_savings, home_energy, income, ira_deduction, minimum_tax,
+    mortgage_credit, other_income, payments, premium_tax_credit, rentals, retirement, saver, schedule_1,
+    schedule_a::gifts, schedule_a::home_loan, schedule_a::medical, schedule_a::other, schedule_a::taxes,
+    self_employment, social_security, standard_deduction, student_loan, tax, taxable_income, total_tax,
+    union_plan, unreported_tips,
 };
 use hembo_core::line::{SpreadRow, SpreadSection};
 
@@ -97,18 +98,28 @@ pub static SPREAD: &[SpreadSection] = &[
         rows: &[
             SpreadRow::new("Income tax", None, tax::L16).always(),
             SpreadRow::new("Health cover paid back", None, premium_tax_credit::EXCESS),
+            SpreadRow::new("New vehicle paid back", None, clean_vehicles::NEW_REPAID),
+            SpreadRow::new("Used vehicle paid back", None, clean_vehicles::USED_REPAID),
             SpreadRow::new("Alternative minimum tax", None, minimum_tax::MINIMUM_TAX),
             SpreadRow::new("Foreign tax credit", None, foreign_tax::CREDIT).minus(),
             SpreadRow::new("Care credit", None, care::CREDIT).minus(),
+            SpreadRow::new("Elderly or disabled", None, elderly::CREDIT).minus(),
             SpreadRow::new("Education credits", None, education::CREDIT).minus(),
             SpreadRow::new("Saver's credit", None, saver::CREDIT).minus(),
+            SpreadRow::new("Home improvements", None, home_energy::IMPROVEMENTS).minus(),
+            SpreadRow::new("New clean vehicle", None, clean_vehicles::NEW).minus(),
+            SpreadRow::new("Used clean vehicle", None, clean_vehicles::USED).minus(),
             SpreadRow::new("Child and dependent credits", Some(child_credit::EACH), child_credit::L19)
                 .minus()
                 .always(),
+            SpreadRow::new("Mortgage interest credit", None, mortgage_credit::CREDIT).minus(),
+            SpreadRow::new("Adoption credit", None, adoption::CREDIT).minus(),
+            SpreadRow::new("Clean energy credit", None, home_energy::CLEAN).minus(),
             SpreadRow::new("Other taxes", None, additional_taxes::L23),
             SpreadRow::new("Earned income credit", None, earned_income_credit::L27A).minus(),
             SpreadRow::new("Child credit paid out", None, child_credit::L28).minus(),
             SpreadRow::new("American opportunity, paid out", None, education::L29).minus(),
+            SpreadRow::new("Adoption credit, paid out", None, adoption::L30).minus(),
             SpreadRow::new("Premium tax credit", None, premium_tax_credit::NET).minus(),
             SpreadRow::new("Total tax", None, total_tax::NET_TAX).result(),
         ],

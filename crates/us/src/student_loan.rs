@@ -17,7 +17,7 @@ use hembo_core::{
     settled,
     trail::Trail,
 };
-use hembo_money::{Money, Rate, Rounding};
+use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
 pub static PROVISION: Provision =
@@ -91,13 +91,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: Money) -> Money {
         });
     }
     let range = *figures.range.of(on.unit.status);
-    let over = limit::or_zero(trail, income - range.from);
-    let over = limit::lesser(trail, over, range.width);
-    let ratio = if over >= range.width {
-        Rate::ONE
-    } else {
-        over.ratio_to(range.width, figures.ratio_places, Rounding::HalfUp)
-    };
+    let ratio = range.taken(trail, income, figures.ratio_places);
     let lost = paid.times(ratio, Money::WHOLE, Rounding::HalfUp);
     let allowed =
         limit::given(trail, BY_INCOME.at(on.scope), Shape::PhaseOut, paid, settled::or_zero(paid - lost));

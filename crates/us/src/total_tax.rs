@@ -1,7 +1,7 @@
 //! Total tax, Form 1040 lines 22 to 24, and what the household pays of it for good.
 
 use crate::{
-    additional_taxes,
+    additional_taxes, adoption,
     child_credit::{self, Credit},
     credits, earned_income_credit, education, minimum_tax, premium_tax_credit,
     unit::On,
@@ -36,6 +36,8 @@ pub struct From {
     pub eic: Money,
     /// Line 29.
     pub education: Money,
+    /// Line 30.
+    pub adoption: Money,
     /// Schedule 3 line 9.
     pub premium: Money,
 }
@@ -51,7 +53,7 @@ pub struct TotalTax {
 
 /// Lines 22 and 24, and line 24 less the refundable credits.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> TotalTax {
-    let From { before_credits, earlier, child, other, eic, education, premium } = from;
+    let From { before_credits, earlier, child, other, eic, education, adoption, premium } = from;
     let after_credits = trail.line(L22, on.scope, before_credits - earlier - child.used, |i| {
         i.line(minimum_tax::L18, on.scope, before_credits)
             .line(child_credit::L19, on.scope, child.used)
@@ -64,6 +66,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> TotalTax {
         (earned_income_credit::L27A, eic),
         (child_credit::L28, child.refundable),
         (education::L29, education),
+        (adoption::L30, adoption),
         (premium_tax_credit::NET, premium),
     ];
     let back: Money = paid_out.iter().map(|(_, amount)| *amount).sum();

@@ -2,6 +2,7 @@
 
 use crate::{
     bringing::{self, Bringing},
+    mortgage_credit,
     points::Points,
     unit::{Filed, On},
 };
@@ -15,7 +16,7 @@ use hembo_core::{
     point::{Gather, Place},
     provision::Provision,
     settled,
-    trail::{Item, Scope, Trail},
+    trail::{Item, Scope, Silent, Trail},
 };
 use hembo_money::{Money, Rate, Rounding};
 use time::Date;
@@ -90,7 +91,12 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
             });
         }
     }
-    let paid = trail.line(L8A, on.scope, paid.to_whole(), |i| {
+    let credited = mortgage_credit::of_year(on, &mut Silent);
+    let paid = settled::or_zero(paid.to_whole() - credited);
+    let paid = trail.line(L8A, on.scope, paid, |i| {
+        if !credited.is_zero() {
+            i.figure("Credited on Form 8396", credited);
+        }
         for (person, own) in on.owns().filter(|(_, own)| own.has(&brings::LOANS)) {
             if on.unit.people.len() > 1 {
                 let own_paid =
