@@ -2,14 +2,13 @@
 //! carried on for three years, and the interest that was credited is not deducted.
 
 use crate::{
-    bringing::Bringing,
+    bringing::{Bringing, Carried, expiring},
     points::Points,
     unit::{Filed, On},
 };
 use hembo_core::{
     field::{Field, Years},
     forms::Required,
-    household::Entry,
     limit, limits, lines, open_points,
     paper::{Back, PaperKind},
     point::{Gather, Place},
@@ -52,18 +51,20 @@ open_points! {
 pub struct Certified {
     interest: Item,
     rate: Rate,
+    /// The owner's part of a hundred, by which the amount of a year is divided (§25(a)(2)(B)).
+    share: Money,
 }
 
 /// What its papers bring.
 pub mod brings {
-    use super::Certified;
-    use hembo_core::{brought::Brought, trail::Item};
+    use super::{Carried, Certified};
+    use hembo_core::brought::Brought;
 
     /// Certified loans.
     pub static LOANS: Brought<Certified> = Brought::new();
 
     /// Credits of three years, with their years.
-    pub static CARRIED: Brought<(i64, Item)> = Brought::new();
+    pub static CARRIED: Brought<Carried> = Brought::new();
 }
 
 const CERTIFICATE: PaperKind = PaperKind {
@@ -93,19 +94,16 @@ fn rate(per_cent: Money) -> Rate {
 
 /// Gives interest with its rate, and what is carried here, to the owners.
 pub fn read(paper: &mut Bringing<'_>) {
-    let rate = rate(paper.paper.paper.amount("2"));
-    paper.put_as("1", None, paper.paper.paper.amount("1"), &brings::LOANS, |interest| Certified {
-        interest,
-        rate,
-    });
-    let (year, kept) =
-        (i64::from(paper.facts.figures.year), paper.facts.figures.mortgage_credit.carried_years);
-    for (r, row, amount) in paper.paper.lines("amount") {
-        let from = row.get("year").and_then(Entry::count).unwrap_or(year - 1);
-        if (year - kept..year).contains(&from) {
-            paper.put_as("amount", Some(r), amount, &brings::CARRIED, |item| (from, item));
+    let of = paper.paper.paper;
+    let rate = rate(of.amount("2"));
+    let shares = paper.paper.shares(Money::whole(100)).into_iter();
+    for ((person, amount), (_, share)) in paper.paper.shares(of.amount("1")).into_iter().zip(shares) {
+        if !amount.is_zero() {
+            let certified = Certified { interest: paper.paper.item("1", None, amount), rate, share };
+            paper.facts.people[person].own.add(&brings::LOANS, certified);
         }
     }
+    paper.carried(paper.facts.figures.mortgage_credit.carried_years, &brings::CARRIED);
 }
 
 /// Line 3.
@@ -122,7 +120,10 @@ pub fn of_year(on: On<'_>, trail: &mut impl Trail) -> Money {
             .to_whole()
     };
     // The amount limits what certificates above 20 % bring (§25(a)(2)(A)).
-    let high = limit::cap(trail, MOST.at(on.scope), paid(true), figures.most);
+    let share: Money = loans().filter(|loan| loan.rate > figures.high_above).map(|loan| loan.share).sum();
+    let share = settled::lesser(share, Money::whole(100));
+    let most = figures.most.in_proportion(share, Money::whole(100), Money::WHOLE, Rounding::HalfUp);
+    let high = limit::cap(trail, MOST.at(on.scope), paid(true), most);
     trail.line(OF_YEAR, on.scope, high + paid(false), |i| {
         i.items(loans().map(|loan| &loan.interest));
     })
@@ -141,8 +142,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, of_year: Money, left: Money) -
         i.items(carried().map(|(_, item)| item));
     });
     let credit = limit::cap(trail, TAX.at(on.scope), of_year + earlier, left);
-    let expiring = i64::from(on.facts.figures.year) - on.facts.figures.mortgage_credit.carried_years;
-    let oldest = sum(carried().filter(|(year, _)| *year == expiring).map(|(_, item)| item)).to_whole();
+    let oldest = expiring(on.facts, on.facts.figures.mortgage_credit.carried_years, carried());
     let used_of_earlier = settled::or_zero(credit - of_year);
     let lost = settled::or_zero(oldest - used_of_earlier);
     trail.line(CARRY, on.scope, of_year + earlier - credit - lost, |i| {
