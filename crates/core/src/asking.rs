@@ -84,7 +84,7 @@ pub fn asked(household: &Household, registry: &Registry, person: Option<&str>, s
 
 /// The questions that are asked of a person, or of the household, in its year, and whether they make sense for that person.
 fn questions(household: &Household, pack: &dyn Pack, person: Option<&str>) -> Vec<(Field, bool)> {
-    let held = |(field, _): &(Field, bool)| field.years.hold(household.year);
+    let held = |(field, _): &(Field, bool)| field.applies(household);
     let Some(person) = person else {
         return pack.household_questions().iter().map(|field| (*field, true)).filter(held).collect();
     };
@@ -160,7 +160,7 @@ pub fn blanks(household: &Household, pack: &dyn Pack, outcome: &Outcome) -> Vec<
     let mut add = |place: Place, field: &Field, read_as: Option<Entry>, answers: &Answers| {
         let Some(entry) = read_as else { return };
         let asked = outcome.points.iter().any(|p| p.place == place);
-        if !answers.contains_key(field.id) && field.years.hold(household.year) && !asked {
+        if !answers.contains_key(field.id) && field.applies(household) && !asked {
             found.push(Blank { place, label: field.label.into(), read_as: told(field, &entry) });
         }
     };

@@ -1,7 +1,7 @@
 //! A field: a box of a paper, a column of a list of receipts, or a question. A rule pack declares them once;
 //! the check, the schema and the screen all read the same declaration.
 
-use crate::household::Entry;
+use crate::household::{Entry, Household};
 use serde::Serialize;
 use std::fmt;
 use utoipa::ToSchema;
@@ -27,6 +27,17 @@ pub struct Field {
     pub blank: &'static str,
     /// The return years in which it is on the form, or asked.
     pub years: Years,
+    /// The answer about the household that calls for it, where only some do.
+    pub only: Option<Only>,
+}
+
+/// A question about the household with the answers that call for a field.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+pub struct Only {
+    /// The question.
+    pub question: &'static str,
+    /// The choices.
+    pub answers: &'static [&'static str],
 }
 
 /// Return years, both ends included; an end that is not named is open.
@@ -109,7 +120,18 @@ impl Choice {
 
 impl Field {
     const fn new(id: &'static str, number: &'static str, label: &'static str, kind: FieldKind) -> Field {
-        Field { id, number, label, help: "", kind, secret: false, shape: "", blank: "", years: Years::ALL }
+        Field {
+            id,
+            number,
+            label,
+            help: "",
+            kind,
+            secret: false,
+            shape: "",
+            blank: "",
+            years: Years::ALL,
+            only: None,
+        }
     }
 
     /// A box for an amount that cannot be negative.
@@ -191,6 +213,20 @@ impl Field {
     /// The same field, up to a year.
     pub const fn until(self, year: i32) -> Field {
         Field { years: Years { until: Some(year), ..self.years }, ..self }
+    }
+
+    /// The same field, for households that chose one of some answers.
+    pub const fn only_for(self, question: &'static str, answers: &'static [&'static str]) -> Field {
+        Field { only: Some(Only { question, answers }), ..self }
+    }
+
+    /// Whether a household is asked for it: in its year, and by its answers.
+    pub fn applies(&self, household: &Household) -> bool {
+        let answered = |only: Only| {
+            let answer = household.answers.get(only.question).and_then(Entry::text);
+            answer.is_some_and(|answer| only.answers.contains(&answer))
+        };
+        self.years.hold(household.year) && self.only.is_none_or(answered)
     }
 
     /// The same field with words that help.

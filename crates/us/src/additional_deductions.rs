@@ -8,6 +8,7 @@ use crate::{
     income,
     papers::w2,
     points::Points,
+    states,
     unit::{Filed, On},
 };
 use hembo_core::{
@@ -102,6 +103,7 @@ const CAR_LOAN: PaperKind = PaperKind {
         Field::yes_no("new", "", "New car, first used by the owner"),
         Field::yes_no("assembled", "", "Final assembly in the United States"),
         Field::yes_no("personal", "", "For personal use").help("Over half of it; not a lease."),
+        states::SEPARATE,
     ],
     columns: &[],
     back: Back::Nothing,

@@ -52,8 +52,10 @@ pub mod brings {
 /// One paper on its way to its owners.
 #[derive(Debug)]
 pub struct Bringing<'a> {
-    /// The paper.
+    /// The paper with the owners whose income and payments it makes: spouses by half, where a return divides community property.
     pub paper: Reading<'a>,
+    /// The same paper as it was entered.
+    pub titled: Reading<'a>,
     /// The facts in the making.
     pub facts: &'a mut Facts,
 }
@@ -81,6 +83,18 @@ impl Bringing<'_> {
     /// Gives what stands in a box to the owners.
     pub fn give(&mut self, field: &'static str, kind: &'static Brought) {
         self.put(field, None, self.paper.paper.amount(field), kind);
+    }
+
+    /// Gives what stands in a box to who is named on the paper, whoever shares the income.
+    pub fn give_titled(&mut self, field: &'static str, kind: &'static Brought) {
+        self.put_titled(field, self.paper.paper.amount(field), kind);
+    }
+
+    /// The same for an amount of a box.
+    pub fn put_titled(&mut self, field: &'static str, amount: Money, kind: &'static Brought) {
+        for (person, item) in self.titled.parts(field, None, amount) {
+            self.facts.people[person].own.add(kind, item);
+        }
     }
 
     /// The paper makes income of its owners.

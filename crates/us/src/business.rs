@@ -72,6 +72,10 @@ open_points! {
 pub struct Business {
     /// Where it stands among the papers.
     pub paper: usize,
+    /// What of a hundred the owner reports: all, or half of a community business.
+    part: Money,
+    /// The owner runs it, so pays the self-employment tax (§1402(a)(5)).
+    pub runs: bool,
     receipts: Item,
     /// What was spent, box by box, as it counts.
     spent: Vec<Item>,
@@ -184,8 +188,8 @@ const NONEMPLOYEE: PaperKind = PaperKind {
 pub fn read(paper: &mut Bringing<'_>) {
     let reading = paper.paper.paper;
     if reading.kind == NONEMPLOYEE.id {
-        paper.give("1", &brings::REPORTED);
-        paper.give("1a", &brings::REPORTED);
+        paper.give_titled("1", &brings::REPORTED);
+        paper.give_titled("1a", &brings::REPORTED);
         paper.give("4", &bringing::brings::WITHHELD);
         return paper.give("5", &bringing::brings::STATE_INCOME_TAX);
     }
@@ -209,7 +213,10 @@ pub fn read(paper: &mut Bringing<'_>) {
         Money::WHOLE,
         Rounding::HalfUp,
     );
+    let runs: Vec<usize> = paper.titled.shares(Money::ZERO).into_iter().map(|(person, _)| person).collect();
     let business = Business {
+        part: Money::ZERO,
+        runs: false,
         paper: paper.paper.index,
         receipts: paper.paper.item("1", None, amount("1")),
         gross,
@@ -221,10 +228,14 @@ pub fn read(paper: &mut Bringing<'_>) {
         wages: amount("26"),
         property: amount("property"),
     };
-    for (person, _) in paper.paper.shares(Money::ZERO) {
-        paper.facts.people[person].own.add(&brings::BUSINESSES, business.clone());
+    for (person, part) in paper.paper.shares(WHOLE) {
+        let business = Business { part, runs: runs.contains(&person), ..business.clone() };
+        paper.facts.people[person].own.add(&brings::BUSINESSES, business);
     }
 }
+
+/// What a business comes to as a whole; owners have parts of it.
+const WHOLE: Money = Money::whole(100);
 
 /// The businesses of a person.
 pub fn of(facts: &Facts, person: usize) -> &[Business] {
@@ -254,6 +265,11 @@ impl Business {
     pub fn profit(&self, on: On<'_>, trail: &mut impl Trail) -> Money {
         self.result(trail, method(on, self)).1
     }
+
+    /// What of an amount of the business the owner reports.
+    pub fn part_of(&self, amount: Money) -> Money {
+        amount.in_proportion(self.part, WHOLE, Money::WHOLE, Rounding::HalfUp)
+    }
 }
 
 fn method(on: On<'_>, business: &Business) -> HomeOffice {
@@ -268,14 +284,14 @@ pub fn of_person(on: On<'_>, trail: &mut impl Trail, person: usize) -> Money {
         return Money::ZERO;
     }
     let scope = Scope::Person(person);
-    let gross = all.iter().map(|b| b.gross).sum::<Money>().to_whole();
-    let expenses = all.iter().map(|b| b.expenses).sum::<Money>().to_whole();
+    let gross = all.iter().map(|b| b.part_of(b.gross)).sum::<Money>();
+    let expenses = all.iter().map(|b| b.part_of(b.expenses)).sum::<Money>();
     let (mut offices, mut wanted, mut profit) = (Money::ZERO, Money::ZERO, Money::ZERO);
     for business in all {
         let (office, result) = business.result(trail, method(on, business));
-        wanted += business.office(method(on, business)).to_whole();
-        offices += office;
-        profit += result;
+        wanted += business.part_of(business.office(method(on, business)));
+        offices += business.part_of(office);
+        profit += business.part_of(result);
     }
     trail.line(GROSS, scope, gross, |i| {
         i.items(all.iter().map(|b| &b.receipts));
@@ -294,6 +310,11 @@ pub fn of_person(on: On<'_>, trail: &mut impl Trail, person: usize) -> Money {
     })
 }
 
+/// Line 31 of what a person runs, as a whole.
+pub fn run_by(on: On<'_>, trail: &mut impl Trail, person: usize) -> Money {
+    of(on.facts, person).iter().filter(|b| b.runs).map(|b| b.profit(on, trail)).sum()
+}
+
 /// Schedule 1 line 3.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     let each: Vec<_> = on.unit.people.iter().map(|&p| (p, of_person(on, trail, p))).collect();
@@ -304,7 +325,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
 pub static OFFICE_METHOD: Open<Facts> = Open::new(
     |facts| {
         let all = (0..facts.people.len()).flat_map(|p| of(facts, p));
-        all.filter(|b| !b.simple.is_zero() && !b.actual.is_zero()).map(|b| b.paper).collect()
+        all.filter(|b| b.runs && !b.simple.is_zero() && !b.actual.is_zero()).map(|b| b.paper).collect()
     },
     |_, paper| {
         let options = vec![
@@ -362,7 +383,7 @@ fn one(points: &mut Points<'_>, paper: &Paper) {
 
 fn whole(points: &mut Points<'_>, person: usize) {
     let facts = points.facts;
-    let all = of(facts, person);
+    let all: Vec<&Business> = of(facts, person).iter().filter(|b| b.runs).collect();
     let reported: Money = sum(facts.people[person].own.of(&brings::REPORTED));
     let gross: Money = all.iter().map(|b| b.receipts.amount).sum();
     let name = &facts.people[person].name;

@@ -110,22 +110,18 @@ fn qualified(on: On<'_>, rents: &Rents) -> Vec<Qualified> {
         let own = self_employment::silent(on, person);
         let businesses = business::of(on.facts, person);
         let with_profit = |b: &&Business| b.profit(on, &mut Silent) > Money::ZERO;
+        // What belongs to a business is deducted by who runs it.
         let weights: Vec<i64> = businesses
             .iter()
-            .map(|b| if with_profit(&b) { settled::greater(b.gross.cents(), 0) } else { 0 })
+            .map(|b| if b.runs && with_profit(&b) { settled::greater(b.gross.cents(), 0) } else { 0 })
             .collect();
-        let off = own.half + own.plan + own.health;
-        let shares = if weights.iter().all(|w| *w == 0) {
-            vec![Money::ZERO; weights.len()]
-        } else {
-            off.split(&weights)
-        };
+        let shares = (own.half + own.plan + own.health).split(&weights);
         for (business, share) in businesses.iter().zip(shares) {
             all.push(Qualified {
-                income: (business.profit(on, &mut Silent) - share).to_whole(),
+                income: (business.part_of(business.profit(on, &mut Silent)) - share).to_whole(),
                 service: business.service,
-                wages: business.wages,
-                property: business.property,
+                wages: business.part_of(business.wages),
+                property: business.part_of(business.property),
             });
         }
     }

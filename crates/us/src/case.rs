@@ -5,7 +5,7 @@ use crate::{
     points::Points,
     returns::FederalCase,
     standard_deduction,
-    unit::{Filed, On, Unit},
+    unit::{Filed, Unit},
 };
 use hembo_core::{
     Case, Point, Recorder, Scope, Way, forms::Required, line::LineId, pack::Return, search::View,
@@ -32,7 +32,7 @@ impl Case for FederalCase<'_> {
 
     fn points(&self, way: &Way, trail: &Recorder) -> Vec<Point> {
         let units: Vec<Unit> = self.units(&View::of(way)).into_iter().map(|(_, unit)| unit).collect();
-        let (facts, household) = (&self.facts, self.household);
+        let (facts, household) = (self.facts_of(&units), self.household);
         let mut points = Points { facts, household, units: &units, trail, found: Vec::new() };
         law::find(&mut points);
         points.found
@@ -52,7 +52,7 @@ impl Case for FederalCase<'_> {
     fn required(&self, form: &str, place: usize, way: &Way, trail: &Recorder) -> Required {
         let units = self.units(&View::of(way));
         let Some((_, unit)) = units.get(place) else { return Required::No("no such return".into()) };
-        let on = On { facts: &self.facts, unit, scope: Scope::Return(place) };
+        let on = self.on(unit, place);
         forms::required(form, Filed { on, trail })
     }
 }

@@ -32,6 +32,8 @@ pub struct Facts {
     pub estimated_together: Vec<Item>,
     /// Each filer's status on a return of one's own: the facts fix it.
     pub alone: Vec<Status>,
+    /// What belongs to both spouses is theirs by half: the facts of separate returns in a community property state.
+    pub divided: bool,
     /// Dependents who file a return of their own.
     pub own_returns: Vec<usize>,
 }

@@ -2,7 +2,7 @@
 
 use crate::{
     additional_deductions, additional_taxes, business_deduction, capital_gains, child_credit, clean_vehicles,
-    credits, earned_income_credit, foreign_tax,
+    community, credits, earned_income_credit, foreign_tax,
     gains_tax::{self, Worksheet},
     income::{self, Income},
     kiddie::{self, Child},
@@ -17,6 +17,7 @@ use crate::{
     unit::{On, Parents},
 };
 use hembo_core::{
+    brought::Brought,
     limit,
     reading::sum,
     settled,
@@ -38,6 +39,7 @@ struct Front {
 /// Lines 1a to 16.
 fn front(on: On<'_>, trail: &mut impl Trail) -> Front {
     let income = income::reckon(on, trail);
+    community::statement(on, trail);
     let itemized = schedule_a::reckon(on, trail, income.agi);
     let earned = earned_income(on, income.wages) + other_income::scholarships(on);
     let standard = standard_deduction::reckon(on, trail, earned);
@@ -165,5 +167,11 @@ fn deductions(
 fn earned_income(on: On<'_>, wages: Money) -> Money {
     let pensions: Money = on.owns().map(|(_, own)| sum(own.of(&w2::brings::NONQUALIFIED))).sum();
     let own: Money = on.unit.people.iter().map(|&p| self_employment::silent(on, p).earned()).sum();
-    settled::or_zero(wages - pensions.to_whole() + own)
+    // Of community wages each reports half, and each earned the own ones.
+    let of = |kinds: [&'static Brought; 2]| {
+        kinds.into_iter().flat_map(|kind| on.items(kind)).map(|item| item.amount).sum::<Money>().to_whole()
+    };
+    let reported = of([&w2::brings::WAGES, &w2::brings::TIPS_NOT_REPORTED]);
+    let earned = of([&w2::brings::EARNED, &w2::brings::ALLOCATED_TIPS]);
+    settled::or_zero(wages - reported + earned - pensions.to_whole() + own)
 }

@@ -2,11 +2,11 @@
 
 use crate::{
     additional_deductions, additional_taxes, adoption, business, business_deduction, capital_gains, care,
-    child_credit, clean_vehicles, early_distributions, earned_income_credit, education, elderly, foreign_tax,
-    gains_tax, health_savings, home_energy, home_sale, household_employees, income, ira_basis, ira_deduction,
-    kiddie, minimum_tax, mortgage_credit, passive_losses, payments, premium_tax_credit, rentals, retirement,
-    saver, schedule_1, schedule_a, self_employment, social_security, student_loan, union_plan, unit::Filed,
-    unreported_tips,
+    child_credit, clean_vehicles, community, early_distributions, earned_income_credit, education, elderly,
+    foreign_tax, gains_tax, health_savings, home_energy, home_sale, household_employees, income, ira_basis,
+    ira_deduction, kiddie, minimum_tax, mortgage_credit, passive_losses, payments, premium_tax_credit,
+    rentals, retirement, saver, schedule_1, schedule_a, self_employment, social_security, student_loan,
+    union_plan, unit::Filed, unreported_tips,
 };
 use hembo_core::forms::{Forms, Required};
 use std::sync::LazyLock;
@@ -45,6 +45,7 @@ pub static RULES: &[(&str, Rule)] = &[
     ("8936", clean_vehicles::form_8936),
     ("8396", mortgage_credit::form_8396),
     ("8839", adoption::form_8839),
+    ("8958", community::form_8958),
     ("schedule-h", household_employees::schedule_h),
     ("union-plan", union_plan::worksheet),
     ("5329", early_distributions::form_5329),

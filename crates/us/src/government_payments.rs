@@ -3,7 +3,7 @@
 use crate::{
     bringing::{self, Bringing},
     points::Points,
-    states::STATES,
+    states::{self, STATES},
     unit::On,
 };
 use hembo_core::{
@@ -80,6 +80,7 @@ const PAYMENTS: PaperKind = PaperKind {
             .help("Instead of income tax."),
         Field::amount("last.unused", "", "Deductions that did not count")
             .help("Last year's taxable income below zero."),
+        states::SEPARATE,
     ],
     columns: &[],
     back: Back::Nothing,

@@ -5,6 +5,7 @@ use crate::{
     bringing::Bringing,
     facts::Facts,
     points::Points,
+    states,
     unit::{Filed, On},
 };
 use hembo_core::{
@@ -105,6 +106,7 @@ const SALE: PaperKind = PaperKind {
         Field::count("owned", "", "Months owned", 1200),
         Field::count("nonqualified", "", "Months of other use since 2009", 1200)
             .help("Not the main home of anyone of the couple, and before it last was; nothing after."),
+        states::SEPARATE,
     ],
     columns: &[
         Field::person("person", "", "Filer"),

@@ -1,6 +1,6 @@
 //! Incentive stock options (§§421, 56(b)(3)), Form 3921: no income when exercised, but for the minimum tax, Form 6251 line 2i.
 
-use crate::{bringing::Bringing, points::Points, unit::On};
+use crate::{bringing::Bringing, points::Points, states, unit::On};
 use hembo_core::{
     field::{Field, Years},
     lines, open_points,
@@ -50,6 +50,7 @@ const EXERCISE: PaperKind = PaperKind {
         Field::amount("4", "4", "Market value of each share"),
         Field::count("5", "5", "Shares", 100_000_000),
         Field::yes_no("sold", "", "Sold in the same year"),
+        states::SEPARATE,
     ],
     columns: &[],
     back: Back::Nothing,

@@ -159,7 +159,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
         i.line(TOTAL, on.scope, total).line(schedule_1::ADJUSTMENTS, on.scope, adjustments);
     });
     let businesses = on.unit.people.iter().flat_map(|&p| business::of(on.facts, p));
-    let losses = businesses.map(|b| b.gross - b.profit(on, &mut Silent)).sum::<Money>().to_whole();
+    let losses = businesses.map(|b| b.part_of(b.gross - b.profit(on, &mut Silent))).sum::<Money>().to_whole();
     let gross = total - gains.line_7 + gains.gross + losses + rents.gross - rents.net;
     let received = sum(on.items(&social_security::brings::BENEFITS)).to_whole();
     let untaxed_benefits = received - benefits;

@@ -2,7 +2,7 @@
 
 use crate::{
     bringing::Bringing,
-    care, dependents, earned_income_credit, elderly, excess_deferrals,
+    care, community, dependents, earned_income_credit, elderly, excess_deferrals,
     facts::{Facts, Marital, PersonFacts, Relationship, Residency},
     figures::Figures,
     income, kiddie, law, multiple_support, people, release, saver, schedule_a, standard_deduction, states,
@@ -15,8 +15,17 @@ use hembo_core::{
     reading::Reading,
 };
 
-/// Reads a checked household.
-pub fn read(household: &Household, figures: &'static Figures) -> Facts {
+/// Reads a checked household: the facts of every return, and those of separate ones where they divide community property.
+pub fn read(household: &Household, figures: &'static Figures) -> (Facts, Option<Facts>) {
+    let Some(divided) = community::divided(household) else {
+        return (read_as(household, household, figures), None);
+    };
+    let apart = Facts { divided: true, ..read_as(household, &divided, figures) };
+    (read_as(household, household, figures), Some(apart))
+}
+
+/// The facts of a household with the owners of its papers that `owned` has.
+fn read_as(household: &Household, owned: &Household, figures: &'static Figures) -> Facts {
     let (_, year_end) = calendar_year(figures.year);
     let answer = |id: &str| household.answers.get(id);
     let flag = |id: &str| answer(id).and_then(Entry::flag).unwrap_or(false);
@@ -40,11 +49,12 @@ pub fn read(household: &Household, figures: &'static Figures) -> Facts {
         state: answer(states::ask::STATE).and_then(Entry::text).map(str::to_owned),
         estimated_together: Vec::new(),
         alone: Vec::new(),
+        divided: false,
         own_returns: Vec::new(),
         filers,
     };
-    for paper in Reading::all(household) {
-        law::read(&mut Bringing { paper, facts: &mut facts });
+    for (titled, paper) in Reading::all(household).zip(Reading::all(owned)) {
+        law::read(&mut Bringing { paper, titled, facts: &mut facts });
     }
     for person in 0..facts.people.len() {
         let alone = income::alone(&facts, person);

@@ -107,7 +107,7 @@ pub fn compensation(on: On<'_>, person: usize) -> Money {
     let own = &on.facts.people[person].own;
     let business = self_employment::silent(on, person);
     let business = settled::or_zero(business.earned() - business.plan);
-    let wages = sum(own.of(&w2::brings::WAGES)) - sum(own.of(&w2::brings::NONQUALIFIED));
+    let wages = sum(own.of(&w2::brings::EARNED)) - sum(own.of(&w2::brings::NONQUALIFIED));
     (settled::or_zero(wages) + sum(own.of(&other_income::brings::ALIMONY_RECEIVED))).to_whole() + business
 }
 

@@ -2,14 +2,14 @@
 
 use crate::{
     additional_deductions, additional_taxes, adoption, asked, bringing::Bringing, business,
-    business_deduction, capital_gains, care, child_credit, claims, clean_vehicles, credits, deduction,
-    dependents, early_distributions, earned_income_credit, education, educators, elderly, every_paper,
-    excess_deferrals, facts::Facts, foreign_tax, gains_tax, government_payments, health_savings, home_energy,
-    home_sale, household_employees, incentive_options, income, ira_basis, ira_deduction, kiddie, minimum_tax,
-    mortgage_credit, multiple_support, not_computed, other_income, papers, passive_losses, payments, people,
-    points::Points, premium_tax_credit, release, rentals, retirement, saver, schedule_1, schedule_a,
-    self_employment, social_security, standard_deduction, states, status, student_loan, tax, taxable_income,
-    tie_breaker, total_tax, union_plan, unreported_tips,
+    business_deduction, capital_gains, care, child_credit, claims, clean_vehicles, community, credits,
+    deduction, dependents, early_distributions, earned_income_credit, education, educators, elderly,
+    every_paper, excess_deferrals, facts::Facts, foreign_tax, gains_tax, government_payments, health_savings,
+    home_energy, home_sale, household_employees, incentive_options, income, ira_basis, ira_deduction, kiddie,
+    minimum_tax, mortgage_credit, multiple_support, not_computed, other_income, papers, passive_losses,
+    payments, people, points::Points, premium_tax_credit, release, rentals, retirement, saver, schedule_1,
+    schedule_a, self_employment, social_security, standard_deduction, states, status, student_loan, tax,
+    taxable_income, tie_breaker, total_tax, union_plan, unreported_tips,
 };
 use hembo_core::{
     choice::Open,
@@ -29,6 +29,7 @@ static LAW: &[Rule] = &[
     Rule::new(&status::PROVISION).finds(status::points),
     Rule::new(&people::PROVISION).finds(people::points),
     Rule::new(&states::PROVISION).finds(states::points),
+    Rule::new(&community::PROVISION).finds(community::points),
     Rule::new(&papers::w2::PROVISION).reads(papers::w2::read).finds(papers::w2::points),
     Rule::new(&papers::interest::PROVISION).reads(papers::interest::read).finds(papers::interest::points),
     Rule::new(&papers::original_discount::PROVISION).reads(papers::original_discount::read),

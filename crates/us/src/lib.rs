@@ -18,6 +18,7 @@ mod case;
 pub mod child_credit;
 pub mod claims;
 pub mod clean_vehicles;
+pub mod community;
 pub mod credits;
 pub mod deduction;
 pub mod dependents;
@@ -194,7 +195,6 @@ impl Pack for UnitedStates {
     fn open<'h>(&self, household: &'h Household) -> Box<dyn Case + 'h> {
         // A checked household has a year whose figures are here; the latest stand in for one that was not checked.
         let figures = Figures::of(household.year).unwrap_or(&YEARS[0]);
-        let facts = intake::read(household, figures);
-        Box::new(returns::FederalCase::new(facts, household))
+        Box::new(returns::FederalCase::new(intake::read(household, figures), household))
     }
 }

@@ -3,6 +3,7 @@
 use crate::{
     bringing::{self, Bringing},
     points::Points,
+    states,
     unit::On,
 };
 use hembo_core::{
@@ -131,7 +132,7 @@ const INCOME: PaperKind = PaperKind {
     title: "About",
     shared: false,
     headline: "amount",
-    boxes: &[Field::amount("4", "4", "Federal tax withheld")],
+    boxes: &[Field::amount("4", "4", "Federal tax withheld"), states::SEPARATE],
     columns: &[
         Field::date("date", "", "Received on"),
         Field::text("what", "", "From whom, what for", 80),
@@ -154,6 +155,7 @@ const WINNINGS: PaperKind = PaperKind {
         Field::amount("4", "4", "Federal tax withheld"),
         Field::amount("15", "15", "State tax withheld"),
         Field::amount("17", "17", "Local tax withheld"),
+        states::SEPARATE,
     ],
     columns: &[],
     back: Back::Nothing,

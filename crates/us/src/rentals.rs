@@ -8,6 +8,7 @@ use crate::{
     figures,
     passive_losses::{self, Activity},
     points::Points,
+    states,
     unit::{Filed, On},
 };
 use hembo_core::{
@@ -170,6 +171,7 @@ const RENTAL: PaperKind = PaperKind {
             .help("For the qualified business income: 250 hours a year, with records."),
         Field::amount("property", "", "Basis of qualified property")
             .help("Unadjusted; only above the income threshold."),
+        states::SEPARATE,
     ],
     columns: &[],
     back: Back::Nothing,

@@ -29,14 +29,35 @@ const ITEMIZED: usize = 2;
 /// A household under the federal law.
 pub struct FederalCase<'h> {
     pub(crate) facts: Facts,
+    /// The facts of separate returns, where they divide community property.
+    apart: Option<Facts>,
     pub(crate) household: &'h Household,
     choices: Choices<Facts>,
 }
 
 impl<'h> FederalCase<'h> {
-    /// A household from its facts.
-    pub fn new(facts: Facts, household: &'h Household) -> FederalCase<'h> {
-        FederalCase { choices: Choices::of(law::CHOICES, &facts), facts, household }
+    /// A household from its facts, and those of separate returns where they differ.
+    pub fn new((facts, apart): (Facts, Option<Facts>), household: &'h Household) -> FederalCase<'h> {
+        let choices = Choices::of(law::CHOICES, apart.as_ref().unwrap_or(&facts));
+        FederalCase { choices, facts, apart, household }
+    }
+
+    /// The facts of a return.
+    fn facts_for(&self, unit: &Unit) -> &Facts {
+        match &self.apart {
+            Some(apart) if unit.main && unit.people.len() == 1 => apart,
+            _ => &self.facts,
+        }
+    }
+
+    /// The facts that a way's points look at.
+    pub(crate) fn facts_of(&self, units: &[Unit]) -> &Facts {
+        units.first().map_or(&self.facts, |unit| self.facts_for(unit))
+    }
+
+    /// A return on its facts.
+    pub(crate) fn on<'a>(&'a self, unit: &'a Unit, place: usize) -> On<'a> {
+        On { facts: self.facts_for(unit), unit, scope: Scope::Return(place) }
     }
 
     /// The returns of a way in the order of the parts.
@@ -135,9 +156,10 @@ impl<'h> FederalCase<'h> {
         }
         let others = self.facts.own_returns.iter().filter(|&&p| p != person && self.facts.child_of_filers(p));
         let siblings = others.map(|&p| self.at_parents(&self.childs_unit(p, way))).sum();
-        let parents = self.parents_units(person, way).into_iter().map(|parent| {
-            form_1040::as_parents(On { facts: &self.facts, unit: &parent, scope: Scope::Return(0) }, siblings)
-        });
+        let parents = self
+            .parents_units(person, way)
+            .into_iter()
+            .map(|parent| form_1040::as_parents(self.on(&parent, 0), siblings));
         Unit {
             parents: parents.reduce(|one, other| if other.taxable > one.taxable { other } else { one }),
             ..unit
@@ -159,7 +181,7 @@ impl<'h> FederalCase<'h> {
 
     /// Line 5 of Form 8615.
     fn at_parents(&self, unit: &Unit) -> Money {
-        form_1040::taxed_at_parents(On { facts: &self.facts, unit, scope: Scope::Return(0) })
+        form_1040::taxed_at_parents(self.on(unit, 0))
     }
 
     /// The returns of which Form 8615 takes the one with more taxable income (§1(g)(5)): the joint one; of parents who file apart both,
@@ -185,7 +207,7 @@ impl<'h> FederalCase<'h> {
     }
 
     pub(crate) fn reckon(&self, unit: &Unit, place: usize, trail: &mut impl Trail) -> Money {
-        form_1040::reckon(On { facts: &self.facts, unit, scope: Scope::Return(place) }, trail)
+        form_1040::reckon(self.on(unit, place), trail)
     }
 
     /// What the claim of a dependent brings to the separate return of a filer, option by option: the credits' children
@@ -196,7 +218,7 @@ impl<'h> FederalCase<'h> {
         let brought = |option| {
             let mut unit = self.bare_unit(place);
             self.stand(&mut unit, filer, person, Some(option));
-            let on = On { facts: &self.facts, unit: &unit, scope: Scope::Return(place) };
+            let on = self.on(&unit, place);
             let (children, others) = child_credit::counted(on, person);
             let bills = if tally < ITEMIZED { Money::ZERO } else { medical::bills_for(on, person) };
             let earned = i64::from(earned_income_credit::counts(on, person));
@@ -222,7 +244,7 @@ impl Weighable for FederalCase<'_> {
     }
 
     fn law(&self, decision: usize, view: &View<'_>) -> Law {
-        self.choices.law(decision, &self.facts, view)
+        self.choices.law(decision, self.apart.as_ref().unwrap_or(&self.facts), view)
     }
 
     fn parts(&self) -> usize {

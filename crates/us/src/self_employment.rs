@@ -149,8 +149,10 @@ pub fn read(paper: &mut Bringing<'_>) {
 /// What a person's business and the tax on it come to.
 #[derive(Debug, Clone, Copy, Default)]
 pub struct Own {
-    /// Schedule C line 31.
+    /// Schedule C line 31, as it is reported.
     pub profit: Money,
+    /// The same of the businesses that the person runs, all of it (§1402(a)(5)).
+    pub run: Money,
     /// Schedule SE line 6, zero below 400.
     pub net: Money,
     /// Schedule SE line 12.
@@ -166,7 +168,7 @@ pub struct Own {
 impl Own {
     /// Earnings for credits (§32(c)(2)(A)(ii)) and as compensation: the profit less half of the tax.
     pub fn earned(&self) -> Money {
-        self.profit - self.half
+        self.run - self.half
     }
 }
 
@@ -176,15 +178,16 @@ pub fn of(on: On<'_>, trail: &mut impl Trail, person: usize) -> Own {
         return Own::default();
     }
     let profit = business::of_person(on, &mut Unseen(trail), person);
-    let (net, tax) = tax_of(on.facts, trail, person, profit);
+    let run = business::run_by(on, &mut Unseen(trail), person);
+    let (net, tax) = tax_of(on.facts, trail, person, run);
     let scope = Scope::Person(person);
     let half = tax.times(on.facts.figures.self_employment.half, Money::WHOLE, Rounding::HalfUp);
     trail.line(HALF_OF, scope, half, |i| {
         i.line(TAX_OF, scope, tax);
     });
-    let plan = plan_of(on.facts, trail, person, profit - half);
-    let health = health_of(on.facts, trail, person, profit - half - plan);
-    Own { profit, net, tax, half, plan, health }
+    let plan = plan_of(on.facts, trail, person, run - half);
+    let health = health_of(on.facts, trail, person, run - half - plan);
+    Own { profit, run, net, tax, half, plan, health }
 }
 
 /// The same, where nobody is to see it.
@@ -313,8 +316,8 @@ pub fn points(points: &mut Points<'_>) {
         for &person in &unit.people {
             let figures = &points.facts.figures.self_employment;
             let own = silent(on, person);
-            let has = !business::of(points.facts, person).is_empty();
-            if has && own.profit < figures.optional_below {
+            let has = business::of(points.facts, person).iter().any(|business| business.runs);
+            if has && own.run < figures.optional_below {
                 let first = business::of(points.facts, person)[0].paper;
                 let place = Place::paper(&points.household.papers[first].id, "1");
                 points.raise(

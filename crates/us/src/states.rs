@@ -27,9 +27,6 @@ open_points! {
         "Name the state.";
     STATE = look "K-029", "IRC §66",
         "Name the state.";
-    SEPARATE_NOT_WEIGHED = not_known "K-030", "IRC §66",
-        "Compare separate returns by hand (Form 8958); the joint figures hold.";
-    COMMUNITY = not_covered "K-030-separate", "IRC §66";
 }
 
 /// The fifty states and the District of Columbia.
@@ -88,12 +85,17 @@ pub const STATES: &[Choice] = &[
 ];
 
 /// The community-property states (Pub. 555).
-const COMMUNITY_PROPERTY: &[&str] = &["AZ", "CA", "ID", "LA", "NV", "NM", "TX", "WA", "WI"];
+pub const COMMUNITY_PROPERTY: &[&str] = &["AZ", "CA", "ID", "LA", "NV", "NM", "TX", "WA", "WI"];
 
 /// Whether spouses there own what they earn together.
 pub fn community_property(state: &str) -> bool {
     COMMUNITY_PROPERTY.contains(&state)
 }
+
+/// The box of a paper that is of one spouse alone.
+pub const SEPARATE: Field = Field::yes_no("separate", "", "Separate property of the owner")
+    .help("Owned before the marriage, given or inherited; of separate returns in a community property state.")
+    .only_for(ask::STATE, COMMUNITY_PROPERTY);
 
 /// Where spouses live decides whether separate returns divide what they earn.
 pub fn points(points: &mut Points<'_>) {
@@ -104,15 +106,6 @@ pub fn points(points: &mut Points<'_>) {
         }
         None => {
             points.raise(&STATE, Place::household(ask::STATE), "State of residence?");
-        }
-        Some(state) if points.facts.couple() && community_property(state) => {
-            let message =
-                "Only the joint return is weighed: separate ones divide income by community property.";
-            points.raise(&SEPARATE_NOT_WEIGHED, Place::household(ask::STATE), message);
-        }
-        Some(state) if married && community_property(state) => {
-            let message = "A separate return divides income by community property here: not computed yet.";
-            points.raise(&COMMUNITY, Place::household(ask::STATE), message);
         }
         Some(_) => {}
     }

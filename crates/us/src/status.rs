@@ -381,8 +381,8 @@ fn bar(facts: &Facts, option: usize) -> Option<Bar> {
             JOINT if facts.filers.iter().any(|&f| facts.people[f].nonresident_alien) => {
                 Some("a spouse is a nonresident alien".into())
             }
-            1 if facts.state.as_deref().is_some_and(community_property) => {
-                Some("half each in a community-property state: not computed yet".into())
+            1 if !facts.divided && facts.state.as_deref().is_some_and(community_property) => {
+                Some("half each in a community-property state: not known how to divide".into())
             }
             2 if facts.alone.contains(&Status::Head) => Some("weighed within separate returns".into()),
             2 => considered_unmarried(facts, facts.filers[0]).err().map(Bar::Borrowed),

@@ -27,7 +27,7 @@ lines! {
 
 /// Line 1c.
 pub fn income(on: On<'_>, trail: &mut impl Trail) -> Money {
-    on.gather(trail, L1C, &w2::brings::ALLOCATED_TIPS)
+    on.gather(trail, L1C, &w2::brings::TIPS_NOT_REPORTED)
 }
 
 /// Schedule 2 line 5.

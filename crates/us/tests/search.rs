@@ -18,6 +18,7 @@ use std::collections::BTreeMap;
 prop_compose! {
     fn family()(
         couple in any::<bool>(),
+        home in prop::sample::select(vec!["OH", "OH", "CA", "TX"]),
         married in prop::bool::weighted(0.7),
         apart in any::<bool>(),
         related in prop::collection::vec((0_usize..4, 0_usize..4, 0_usize..3), 5),
@@ -39,6 +40,7 @@ prop_compose! {
             family = family.answer("marital", json!("single"));
         }
         let owners: &[&str] = if couple { &["ada", "bo"] } else { &["ada"] };
+        family = family.answer("state", json!(home)).answer("community_all_year", json!(true));
         family = family.set("ada", "/answers/paid_home", json!(true));
         for (i, who) in owners.iter().enumerate() {
             family = family.wages(who, wages[i]).state_tax(&[who], state[i]);

@@ -850,6 +850,7 @@ export interface components {
             label: string;
             /** @description The number printed beside the box, or nothing. */
             number: string;
+            only?: components["schemas"]["Only"] | null;
             /** @description An identification or account number: sealed where it is stored, hidden on the screen and in the history. */
             secret: boolean;
             /** @description How the digits of a number are printed, such as `00-0000000`; empty where the text has no shape. */
@@ -1145,6 +1146,13 @@ export interface components {
             name: string;
             /** Format: int32 */
             year: number;
+        };
+        /** @description A question about the household with the answers that call for a field. */
+        Only: {
+            /** @description The choices. */
+            answers: string[];
+            /** @description The question. */
+            question: string;
         };
         /**
          * @description A household with its outcome: what every view needs. Trails, comparisons and forms are asked for when they are

@@ -11,7 +11,7 @@ import { useKeys } from "../ui/keys";
 import { Blank, Button, Key, Waiting } from "../ui/pieces";
 import { Export } from "./Export";
 import { Finder } from "./Finder";
-import { forYear } from "./forYear";
+import { forHousehold } from "./forHousehold";
 import { History } from "./History";
 import { KeyList } from "./KeyList";
 import { type Clash, DeskContext, useDesk, useEdits, useOpened, useOthers, useRevision } from "./useDesk";
@@ -49,7 +49,7 @@ export function Desk() {
     <DeskContext
       value={{
         opened: opened.data,
-        pack: forYear(pack, opened.data.household.year),
+        pack: forHousehold(pack, opened.data.household),
         past: past !== undefined,
         ...changes,
       }}

@@ -2,5 +2,16 @@
 import type { Field } from "../api/types";
 
 export function field(id: string, label: string, kind: Field["kind"]): Field {
-  return { id, number: "", label, help: "", kind, secret: false, shape: "", blank: "", years: {} };
+  return {
+    id,
+    number: "",
+    label,
+    help: "",
+    kind,
+    secret: false,
+    shape: "",
+    blank: "",
+    years: {},
+    only: null,
+  };
 }

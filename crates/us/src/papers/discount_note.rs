@@ -6,6 +6,7 @@ use crate::{
     capital_gains::{self, SaleBox},
     papers::interest,
     points::Points,
+    states,
 };
 use hembo_core::{
     Paper,
@@ -44,6 +45,7 @@ const NOTE: PaperKind = PaperKind {
         Field::date("matures", "", "Matures on"),
         Field::date("sold", "", "Sold on").help("Empty if held to maturity."),
         Field::amount("proceeds", "", "Proceeds").help("Only if sold before."),
+        states::SEPARATE,
     ],
     columns: &[],
     back: Back::Nothing,

@@ -5,7 +5,7 @@ use crate::{
     capital_gains::{self, SaleBox},
     papers::interest,
     points::Points,
-    states::STATES,
+    states::{self, STATES},
 };
 use hembo_core::{
     Paper,
@@ -78,6 +78,7 @@ const DIVIDENDS: PaperKind = PaperKind {
         Field::choice("14", "14", "State", STATES),
         Field::text("15", "15", "State identification", 30),
         Field::amount("16", "16", "State tax withheld"),
+        states::SEPARATE,
     ],
     columns: &[],
     back: Back::Nothing,

@@ -3,7 +3,7 @@
 use crate::{
     bringing::{self, Bringing},
     points::Points,
-    states::STATES,
+    states::{self, STATES},
 };
 use hembo_core::{
     field::{Field, Years},
@@ -71,6 +71,7 @@ const INTEREST: PaperKind = PaperKind {
         Field::choice("15", "15", "State", STATES),
         Field::text("16", "16", "State identification", 30),
         Field::amount("17", "17", "State tax withheld"),
+        states::SEPARATE,
     ],
     columns: &[],
     back: Back::Nothing,

@@ -3,7 +3,7 @@
 use crate::{
     bringing::{self, Bringing},
     papers::interest,
-    states::STATES,
+    states::{self, STATES},
 };
 use hembo_core::{
     field::{Field, Years},
@@ -37,6 +37,7 @@ const DISCOUNT: PaperKind = PaperKind {
         Field::choice("12", "12", "State", STATES),
         Field::text("13", "13", "State identification", 30),
         Field::amount("14", "14", "State tax withheld"),
+        states::SEPARATE,
     ],
     columns: &[],
     back: Back::Nothing,

@@ -4,7 +4,7 @@ use crate::{
     bringing::{self, Bringing},
     facts::Facts,
     points::Points,
-    states::STATES,
+    states::{self, STATES},
 };
 use hembo_core::{
     Paper,
@@ -15,6 +15,7 @@ use hembo_core::{
     paper::{Back, PaperKind},
     point::{Gather, Place},
     provision::Provision,
+    reading::Reading,
     settled,
     trail::Item,
 };
@@ -200,6 +201,7 @@ const DISTRIBUTION: PaperKind = PaperKind {
         Field::yes_no("start.joint", "", "For two lives").help("The ages of both are added."),
         Field::count("months", "", "Months paid this year", 12).blank_is("12"),
         Field::amount("recovered", "", "Cost recovered before this year").help("Simplified Method, line 6."),
+        states::SEPARATE,
     ],
     columns: &[],
     back: Back::Nothing,
@@ -257,6 +259,14 @@ pub struct Simplified {
     pub recovered: Money,
 }
 
+impl Simplified {
+    /// The part of an owner, by the owner's place.
+    fn part(self, paper: Reading<'_>, owner: usize) -> Simplified {
+        let of = |amount: Money| paper.shares(amount)[owner].1;
+        Simplified { cost: of(self.cost), recovered: of(self.recovered), ..self }
+    }
+}
+
 /// What its papers bring.
 pub mod brings {
     use super::Distribution;
@@ -290,7 +300,13 @@ fn simplified(paper: &Paper) -> Option<Simplified> {
     })
 }
 
-/// Gives the distribution to its owner.
+/// Whether it came out of an IRA.
+pub fn is_of_ira(paper: &Paper) -> bool {
+    let roth = main_code(paper).is_some_and(|code| matches!(code.does, Does::RothEarly | Does::Roth));
+    paper.flag("7.ira") || roth
+}
+
+/// Gives the distribution to its owner, or to both spouses by half.
 pub fn read(paper: &mut Bringing<'_>) {
     paper.earns();
     paper.give("4", &bringing::brings::WITHHELD);
@@ -325,17 +341,24 @@ pub fn read(paper: &mut Bringing<'_>) {
     let annuity = codes(reading).any(|code| code.id == "D");
     let simplified = simplified(reading);
     let gross = amount("1");
-    for (person, gross) in paper.paper.parts("1", None, gross) {
+    let reading = paper.paper;
+    let amounts =
+        [taxed - rolled, amount("rolled"), given, amount("converted"), amount("exempt"), amount("officer")];
+    let amounts = amounts.map(|amount| reading.shares(amount));
+    for (i, (person, gross)) in reading.parts("1", None, gross).into_iter().enumerate() {
+        let [taxed, rolled, given, converted, exempt, officer] =
+            [0, 1, 2, 3, 4, 5].map(|a: usize| amounts[a][i].1);
+        let simplified = simplified.map(|whole| whole.part(reading, i));
         let distribution = Distribution {
             gross,
-            taxed: taxed - rolled,
+            taxed,
             goes,
-            rolled: amount("rolled"),
+            rolled,
             given,
-            converted: amount("converted"),
+            converted,
             early,
-            exempt: amount("exempt"),
-            officer: amount("officer"),
+            exempt,
+            officer,
             annuity,
             simplified,
         };

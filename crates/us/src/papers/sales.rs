@@ -5,7 +5,7 @@ use crate::{
     capital_gains::{self, SaleBox},
     papers::interest,
     points::Points,
-    states::STATES,
+    states::{self, STATES},
 };
 use hembo_core::{
     Paper,
@@ -57,6 +57,7 @@ const SALES: PaperKind = PaperKind {
         Field::amount("4", "4", "Federal tax withheld"),
         Field::choice("14", "14", "State", STATES),
         Field::amount("16", "16", "State tax withheld"),
+        states::SEPARATE,
     ],
     columns: &[
         Field::text("what", "1a", "What", 80),

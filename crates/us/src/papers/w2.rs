@@ -52,6 +52,12 @@ pub mod brings {
     /// W-2 box 1.
     pub static WAGES: Brought = Brought::new();
 
+    /// Box 1 of who earned it, whoever reports it (§66; §§24(d), 32(c)(2)(B), 219(f)(2)).
+    pub static EARNED: Brought = Brought::new();
+
+    /// Allocated tips as income; ALLOCATED_TIPS are those of who was tipped.
+    pub static TIPS_NOT_REPORTED: Brought = Brought::new();
+
     /// W-2 box 2.
     pub static WITHHELD: Brought = Brought::new();
 
@@ -284,46 +290,49 @@ pub fn read(paper: &mut Bringing<'_>) {
     paper.earns();
     paper.give("1", &brings::WAGES);
     paper.give("2", &brings::WITHHELD);
-    paper.give("4", &brings::SOCIAL_SECURITY_TAX);
-    paper.give("5", &brings::MEDICARE_WAGES);
-    paper.give("6", &brings::MEDICARE_TAX);
-    paper.give("11", &brings::NONQUALIFIED);
-    paper.give("3", &brings::SOCIAL_SECURITY_WAGES);
-    paper.give("7", &brings::SOCIAL_SECURITY_WAGES);
+    paper.give_titled("1", &brings::EARNED);
+    paper.give_titled("4", &brings::SOCIAL_SECURITY_TAX);
+    paper.give_titled("5", &brings::MEDICARE_WAGES);
+    paper.give_titled("6", &brings::MEDICARE_TAX);
+    paper.give_titled("11", &brings::NONQUALIFIED);
+    paper.give_titled("3", &brings::SOCIAL_SECURITY_WAGES);
+    paper.give_titled("7", &brings::SOCIAL_SECURITY_WAGES);
     let by_records = paper.paper.paper.boxes.contains_key("8.records");
-    paper.give(if by_records { "8.records" } else { "8" }, &brings::ALLOCATED_TIPS);
+    let tips = if by_records { "8.records" } else { "8" };
+    paper.give_titled(tips, &brings::ALLOCATED_TIPS);
+    paper.give(tips, &brings::TIPS_NOT_REPORTED);
     let benefits = paper.paper.paper.amount("10") - paper.paper.paper.amount("10.forfeited");
-    paper.put("10", None, settled::or_zero(benefits), &brings::CARE_BENEFITS);
-    paper.give("14.tips", &brings::TIPS);
-    paper.give("14.overtime", &brings::OVERTIME);
+    paper.put_titled("10", settled::or_zero(benefits), &brings::CARE_BENEFITS);
+    paper.give_titled("14.tips", &brings::TIPS);
+    paper.give_titled("14.overtime", &brings::OVERTIME);
     for field in ["14", "17", "19", "17b", "19b"] {
         paper.give(field, &bringing::brings::STATE_INCOME_TAX);
     }
     employer(paper);
     let reading = paper.paper.paper;
     for (_, amount, _) in coded(reading).filter(|(_, _, code)| code.does == Does::Uncollected) {
-        paper.give(amount, &brings::UNCOLLECTED);
+        paper.give_titled(amount, &brings::UNCOLLECTED);
     }
     for (_, amount, _) in coded(reading).filter(|(_, _, code)| code.is_457()) {
-        paper.give(amount, &brings::PLAN_457);
+        paper.give_titled(amount, &brings::PLAN_457);
     }
     for (_, amount, _) in coded(reading).filter(|(_, _, code)| code.id == "H") {
-        paper.give(amount, &brings::PLAN_501);
+        paper.give_titled(amount, &brings::PLAN_501);
     }
     for (_, amount, _) in coded(reading).filter(|(_, _, code)| code.does == Does::Excise) {
-        paper.give(amount, &brings::EXCISE);
+        paper.give_titled(amount, &brings::EXCISE);
     }
     for (_, amount, _) in coded(reading).filter(|(_, _, code)| code.does == Does::HealthSavings) {
-        paper.give(amount, &brings::HEALTH_SAVINGS);
+        paper.give_titled(amount, &brings::HEALTH_SAVINGS);
     }
     if reading.flag("13.retirement") {
-        for (person, _) in paper.paper.shares(Money::ZERO) {
+        for (person, _) in paper.titled.shares(Money::ZERO) {
             paper.facts.people[person].own.add(&brings::COVERED, true);
         }
     }
     for (_, amount, code) in coded(reading).filter(|(_, _, code)| code.is_elective()) {
         let roth = code.does == Does::RothDeferral;
-        paper.give(amount, if roth { &brings::ROTH_DEFERRALS } else { &brings::DEFERRALS });
+        paper.give_titled(amount, if roth { &brings::ROTH_DEFERRALS } else { &brings::DEFERRALS });
     }
 }
 
@@ -331,7 +340,7 @@ pub fn read(paper: &mut Bringing<'_>) {
 fn employer(paper: &mut Bringing<'_>) {
     let number = paper.paper.paper.text("b").map(digits).filter(|n| !n.is_empty());
     let employer = number.unwrap_or_else(|| paper.paper.paper.title.clone());
-    for (person, tax) in paper.paper.shares(paper.paper.paper.amount("4")) {
+    for (person, tax) in paper.titled.shares(paper.paper.paper.amount("4")) {
         paper.facts.people[person].own.add(&brings::EMPLOYERS, (employer.clone(), tax));
     }
 }

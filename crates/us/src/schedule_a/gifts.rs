@@ -5,6 +5,7 @@
 use crate::{
     bringing::{Bringing, miles},
     points::Points,
+    states,
     unit::{Filed, On},
 };
 use hembo_core::{
@@ -269,7 +270,7 @@ const GIFTS: PaperKind = PaperKind {
     title: "About",
     shared: true,
     headline: "amount",
-    boxes: &[],
+    boxes: &[states::SEPARATE],
     columns: &[
         Field::date("date", "", "Given on"),
         Field::text("what", "", "To whom, what", 80),

@@ -4,6 +4,7 @@ use crate::{
     bringing::{self, Bringing},
     mortgage_credit,
     points::Points,
+    states,
     unit::{Filed, On},
 };
 use hembo_core::{
@@ -175,6 +176,7 @@ const STATEMENT: PaperKind = PaperKind {
         Field::count("9", "9", "Number of properties", 99),
         Field::amount("10", "10", "Real estate tax in escrow"),
         Field::date("11", "11", "Acquisition date"),
+        states::SEPARATE,
     ],
     columns: &[],
     back: Back::Nothing,

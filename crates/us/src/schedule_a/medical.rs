@@ -4,7 +4,7 @@ use crate::{
     bringing::{self, Bringing, MedicalItem, miles},
     dependents, income,
     points::Points,
-    self_employment,
+    self_employment, states,
     unit::On,
 };
 use hembo_core::{
@@ -139,7 +139,7 @@ const RECEIPTS: PaperKind = PaperKind {
     title: "About",
     shared: true,
     headline: "amount",
-    boxes: &[],
+    boxes: &[states::SEPARATE],
     columns: &[
         Field::date("date", "", "Paid on"),
         Field::person("patient", "", "For"),
@@ -164,7 +164,7 @@ pub fn read(paper: &mut Bringing<'_>) {
             _ => paid,
         };
         let named = text("patient").and_then(|id| paper.paper.household.index_of(id));
-        let payer = paper.paper.paper.owners.first().and_then(|o| paper.paper.household.index_of(&o.person));
+        let payer = paper.titled.paper.owners.first().and_then(|o| paper.paper.household.index_of(&o.person));
         let Some(patient) = named.or(payer) else { continue };
         let long_term_care = sort == "long_term_care";
         let receipt = |item| MedicalItem { item, patient, long_term_care };

@@ -1,7 +1,7 @@
 //! Other itemized deductions, Schedule A line 16: gambling losses up to winnings (§165(d)), and what else the law leaves
 //! deductible without a floor (§67(b)).
 
-use crate::{bringing::Bringing, other_income, points::Points, unit::On};
+use crate::{bringing::Bringing, other_income, points::Points, states, unit::On};
 use hembo_core::{
     brought::Records,
     field::{Choice, Field, Years},
@@ -64,7 +64,7 @@ const DEDUCTIONS: PaperKind = PaperKind {
     title: "About",
     shared: true,
     headline: "amount",
-    boxes: &[],
+    boxes: &[states::SEPARATE],
     columns: &[
         Field::date("date", "", "On"),
         Field::text("what", "", "What", 80),

@@ -4,7 +4,7 @@ use crate::{
     bringing::{self, Bringing},
     deduction,
     facts::Facts,
-    foreign_tax, income, status,
+    foreign_tax, income, states, status,
     unit::{On, TaxesDeducted},
 };
 use hembo_core::{
@@ -132,6 +132,7 @@ const PROPERTY_TAX: PaperKind = PaperKind {
         Field::amount("real_estate", "5b", "Real estate tax")
             .help("Not what box 10 of a 1098 already brings."),
         Field::amount("personal", "5c", "Personal property tax").help("Charged yearly on the value."),
+        states::SEPARATE,
     ],
     columns: &[],
     back: Back::Nothing,
@@ -167,7 +168,7 @@ const STATE_TAX: PaperKind = PaperKind {
     title: "About",
     shared: true,
     headline: "amount",
-    boxes: &[],
+    boxes: &[states::SEPARATE],
     columns: &[
         Field::date("date", "", "Paid on"),
         Field::text("what", "", "What for", 80).help("Estimated tax, last year's balance…"),
