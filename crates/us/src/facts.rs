@@ -29,13 +29,22 @@ pub struct Facts {
     /// The state of residence.
     pub state: Option<String>,
     /// Federal estimated tax that both filers paid together, whole amounts.
-    pub estimated_together: Vec<Item>,
+    pub estimated_together: Vec<Payment>,
     /// Each filer's status on a return of one's own: the facts fix it.
     pub alone: Vec<Status>,
     /// What belongs to both spouses is theirs by half: the facts of separate returns in a community property state.
     pub divided: bool,
     /// Dependents who file a return of their own.
     pub own_returns: Vec<usize>,
+}
+
+/// A payment of estimated tax.
+#[derive(Debug, Clone)]
+pub struct Payment {
+    /// When; none where it was not said.
+    pub date: Option<Date>,
+    /// The amount.
+    pub item: Item,
 }
 
 /// The marital state (§7703(a)).

@@ -194,8 +194,13 @@ tables! {
     EarnedIncomeClass {
         rate_in: Rate, rate_out: Rate, earned: Money, most: Money, out_from: Money, out_from_joint: Money,
     }
-    /// §6654(e).
-    Underpayment { no_penalty_below: Money }
+    /// §6654.
+    Underpayment {
+        no_penalty_below: Money, current_part: Rate, last_part_high: Rate, high_above: Money, high_above_separate: Money,
+        due: Vec<Day>, until: Day, interest: Vec<InterestPeriod>,
+    }
+    /// §6621: from the end of a day on, with the days of its year.
+    InterestPeriod { from: Day, rate: Rate, days: i64 }
     /// Schedule B.
     Interest { schedule_b_above: Money }
     /// §§1(h), 1211(b): taxable income up to which gains are taxed at 0 % and 15 %, the end of the 24 % bracket; §1091(a).

@@ -9,11 +9,12 @@ use crate::{
     minimum_tax::{self, Repaid},
     other_income,
     papers::w2,
-    payments, premium_tax_credit,
+    payments::{self, TotalPaid},
+    premium_tax_credit,
     schedule_a::{self, Itemized},
     self_employment, standard_deduction, tax,
     taxable_income::{self, Deductions},
-    total_tax,
+    total_tax, underpayment,
     unit::{On, Parents},
 };
 use hembo_core::{
@@ -131,19 +132,18 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
             premium: cover.net,
         },
     );
-    payments::balance(
-        on,
-        trail,
-        payments::From {
-            due,
-            eic,
-            refundable: child.refundable,
-            education: first.education,
-            adoption: schedule_3.adoption,
-            premium: cover.net,
-            excess,
-        },
-    );
+    let from = payments::From {
+        eic,
+        refundable: child.refundable,
+        education: first.education,
+        adoption: schedule_3.adoption,
+        premium: cover.net,
+        excess,
+    };
+    let paid = payments::reckon(on, trail, from);
+    let start = TotalPaid { tax_of_form: due.total, withheld: paid.withheld };
+    let addition = underpayment::reckon(on, trail, due.total - from.refunded(), start);
+    payments::balance(on, trail, due, paid, (underpayment::PENALTY, addition));
     due.net
 }
 

@@ -6,7 +6,7 @@ use crate::{
     foreign_tax, gains_tax, health_savings, home_energy, home_sale, household_employees, income, ira_basis,
     ira_deduction, kiddie, minimum_tax, mortgage_credit, passive_losses, payments, premium_tax_credit,
     rentals, retirement, saver, schedule_1, schedule_a, self_employment, social_security, student_loan,
-    union_plan, unit::Filed, unreported_tips,
+    underpayment, union_plan, unit::Filed, unreported_tips,
 };
 use hembo_core::forms::{Forms, Required};
 use std::sync::LazyLock;
@@ -46,6 +46,7 @@ pub static RULES: &[(&str, Rule)] = &[
     ("8396", mortgage_credit::form_8396),
     ("8839", adoption::form_8839),
     ("8958", community::form_8958),
+    ("2210", underpayment::form_2210),
     ("schedule-h", household_employees::schedule_h),
     ("union-plan", union_plan::worksheet),
     ("5329", early_distributions::form_5329),

@@ -9,7 +9,7 @@ use crate::{
     minimum_tax, mortgage_credit, multiple_support, not_computed, other_income, papers, passive_losses,
     payments, people, points::Points, premium_tax_credit, release, rentals, retirement, saver, schedule_1,
     schedule_a, self_employment, social_security, standard_deduction, states, status, student_loan, tax,
-    taxable_income, tie_breaker, total_tax, union_plan, unreported_tips,
+    taxable_income, tie_breaker, total_tax, underpayment, union_plan, unreported_tips,
 };
 use hembo_core::{
     choice::Open,
@@ -108,6 +108,7 @@ static LAW: &[Rule] = &[
     Rule::new(&earned_income_credit::PROVISION).finds(earned_income_credit::points),
     Rule::new(&total_tax::PROVISION),
     Rule::new(&payments::PROVISION).reads(payments::read).finds(payments::points),
+    Rule::new(&underpayment::PROVISION).reads(underpayment::read).finds(underpayment::points),
     Rule::new(&every_paper::PROVISION).finds(every_paper::points),
     Rule::new(&asked::PROVISION).finds(asked::points),
     Rule::new(&not_computed::PROVISION).finds(not_computed::points),

@@ -80,6 +80,7 @@ pub mod tax;
 pub mod taxable_income;
 pub mod tie_breaker;
 pub mod total_tax;
+pub mod underpayment;
 pub mod union_plan;
 pub mod unit;
 pub mod unreported_tips;

@@ -5,7 +5,7 @@ use crate::{
     adoption,
     bringing::{self, Bringing},
     child_credit, credits, earned_income_credit, education,
-    facts::Facts,
+    facts::{Facts, Payment},
     papers::w2,
     points::Points,
     premium_tax_credit, status,
@@ -17,6 +17,8 @@ use hembo_core::{
     decision::{Decision, Opt},
     field::{Field, Years},
     forms::Required,
+    household::Entry,
+    line::LineId,
     lines, open_points,
     paper::{Back, PaperKind},
     point::{Gather, Place},
@@ -27,6 +29,7 @@ use hembo_core::{
 };
 use hembo_money::Money;
 use std::collections::BTreeMap;
+use time::Date;
 
 /// What this provision declares.
 pub static PROVISION: Provision = Provision {
@@ -63,26 +66,25 @@ lines! {
     L33 = "us.33", "Total payments", "IRC §§31, 6315, 6401(b)",
         "Lines 25d, 26 and 32.";
     L34 = "us.34", "Overpaid", "IRC §6401",
-        "What the payments are above total tax.";
+        "What the payments are above total tax and the addition.";
     L37 = "us.37", "Owed", "IRC §6151",
-        "What total tax is above the payments.";
+        "What total tax, with the addition for underpayment, is above the payments.";
     pub BALANCE = "us.balance", "Balance", "IRC §§6151, 6401",
-        "Total tax less what was paid: due, or back where below zero.";
+        "Total tax, with the addition for underpayment, less what was paid: due, or back where below zero.";
 }
 
 open_points! {
     TOGETHER = blocks "estimated-together", "Reg. §1.6654-2(e)(5)",
         "Only spouses pay estimated tax together: name the one who paid.";
-    UNDERPAID = look "K-156", "IRC §6654",
-        "Compare with last year's tax (Form 2210).";
 }
 
 /// What its papers bring.
 pub mod brings {
+    use crate::facts::Payment;
     use hembo_core::brought::Brought;
 
     /// Federal estimated tax paid alone.
-    pub static ESTIMATED: Brought = Brought::new();
+    pub static ESTIMATED: Brought<Payment> = Brought::new();
 }
 
 /// Schedule 3 line 11: social security tax of two or more employers above the most that one person pays, spouse by
@@ -114,11 +116,10 @@ fn by_employer(withheld: &[(String, Money)]) -> BTreeMap<&str, Money> {
     employers
 }
 
-/// What the balance is made of.
+/// What is paid beside withholding and estimates.
 #[derive(Debug, Clone, Copy)]
 #[allow(missing_docs)]
 pub struct From {
-    pub due: TotalTax,
     /// Line 27a.
     pub eic: Money,
     /// Line 28.
@@ -133,15 +134,33 @@ pub struct From {
     pub excess: Money,
 }
 
-/// Lines 25 to 37 and the balance: due above zero, back below.
-pub fn balance(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
-    let From { due, eic, refundable, education, adoption, premium, excess } = from;
+impl From {
+    /// What is paid out beyond the tax.
+    pub fn refunded(&self) -> Money {
+        self.eic + self.refundable + self.education + self.adoption + self.premium
+    }
+}
+
+/// What was paid, and what is left of it.
+#[derive(Debug, Clone, Copy)]
+pub struct Payments {
+    /// Line 25d with social security tax paid twice.
+    pub withheld: Money,
+    /// Withheld, estimated, and paid twice.
+    paid: Money,
+    /// Line 33.
+    all: Money,
+}
+
+/// Lines 25 to 33.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Payments {
+    let From { eic, refundable, education, adoption, premium, excess, .. } = from;
     let withheld = withheld(on, trail);
     let estimated = estimated(on, trail);
     let paid = trail.line(PAID, on.scope, withheld + estimated + excess, |i| {
         i.line(L25D, on.scope, withheld).line(L26, on.scope, estimated).line(EXCESS, on.scope, excess);
     });
-    let others = trail.line(L32, on.scope, eic + refundable + education + adoption + premium + excess, |i| {
+    let others = trail.line(L32, on.scope, from.refunded() + excess, |i| {
         i.line(earned_income_credit::L27A, on.scope, eic)
             .line(child_credit::L28, on.scope, refundable)
             .line(education::L29, on.scope, education)
@@ -154,14 +173,33 @@ pub fn balance(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
     let all = trail.line(L33, on.scope, withheld + estimated + others, |i| {
         i.line(L25D, on.scope, withheld).line(L26, on.scope, estimated).line(L32, on.scope, others);
     });
-    for (line, amount) in [(L34, all - due.total), (L37, due.total - all)] {
+    Payments { withheld: withheld + excess, paid, all }
+}
+
+/// Lines 34 and 37 and the balance, with the addition for underpayment on `addition`: due above zero, back below.
+pub fn balance(
+    on: On<'_>,
+    trail: &mut impl Trail,
+    due: TotalTax,
+    payments: Payments,
+    addition: (LineId, Money),
+) {
+    let Payments { paid, all, .. } = payments;
+    let (line_38, addition) = addition;
+    for (line, amount) in [(L34, all - due.total - addition), (L37, due.total + addition - all)] {
         trail.line(line, on.scope, settled::or_zero(amount), |i| {
             i.line(L33, on.scope, all).line(total_tax::L24, on.scope, due.total);
+            if !addition.is_zero() {
+                i.line(line_38, on.scope, addition);
+            }
         });
     }
-    trail.line(BALANCE, on.scope, due.net - paid, |i| {
+    trail.line(BALANCE, on.scope, due.net - paid + addition, |i| {
         i.line(total_tax::NET_TAX, on.scope, due.net).line(PAID, on.scope, paid);
-    })
+        if !addition.is_zero() {
+            i.line(line_38, on.scope, addition);
+        }
+    });
 }
 
 /// Line 25d.
@@ -189,22 +227,44 @@ fn withheld(on: On<'_>, trail: &mut impl Trail) -> Money {
 
 /// Line 26: own payments, and the agreed part of those made together.
 fn estimated(on: On<'_>, trail: &mut impl Trail) -> Money {
-    let alone = on.owns().map(|(_, own)| sum(own.of(&brings::ESTIMATED))).sum::<Money>();
-    let together = sum(&on.facts.estimated_together);
-    let part = match on.unit.estimated {
-        Part::All => together,
-        Part::Nothing => Money::ZERO,
-        Part::Half if on.facts.filers.first() == on.unit.people.first() => together.split(&[1, 1])[0],
-        Part::Half => together.split(&[1, 1])[1],
-    };
-    trail.line(L26, on.scope, (alone + part).to_whole(), |i| {
-        i.items(on.items(&brings::ESTIMATED));
+    let alone = || on.owns().flat_map(|(_, own)| own.of(&brings::ESTIMATED)).map(|payment| &payment.item);
+    let together = || on.facts.estimated_together.iter().map(|payment| &payment.item);
+    let part = part_of(on, sum(together()));
+    trail.line(L26, on.scope, (sum(alone()) + part).to_whole(), |i| {
+        i.items(alone());
         if on.unit.estimated == Part::All {
-            i.items(&on.facts.estimated_together);
+            i.items(together());
         } else {
             i.figure("Of the payments made together", part);
         }
     })
+}
+
+/// What a return takes of a payment that spouses made together.
+fn part_of(on: On<'_>, together: Money) -> Money {
+    match on.unit.estimated {
+        Part::All => together,
+        Part::Nothing => Money::ZERO,
+        Part::Half if on.facts.filers.first() == on.unit.people.first() => together.split(&[1, 1])[0],
+        Part::Half => together.split(&[1, 1])[1],
+    }
+}
+
+/// Every payment that a return takes, with its day.
+pub fn dated(on: On<'_>) -> impl Iterator<Item = (Option<Date>, Money)> {
+    let alone = on.owns().flat_map(|(_, own)| own.of(&brings::ESTIMATED));
+    let alone = alone.map(|payment| (payment.date, payment.item.amount));
+    let together = on.facts.estimated_together.iter();
+    alone.chain(together.map(move |payment| (payment.date, part_of(on, payment.item.amount))))
+}
+
+/// What an addition for underpayment is reckoned from.
+#[derive(Debug, Clone, Copy)]
+pub struct TotalPaid {
+    /// Line 24.
+    pub tax_of_form: Money,
+    /// Withheld, with social security tax paid twice.
+    pub withheld: Money,
 }
 
 /// Schedule 3: where it brings a payment.
@@ -237,28 +297,25 @@ const REFUND_ACCOUNT: Field = Field::text(ask::REFUND_ACCOUNT, "35d", "Account f
 
 /// What both filers paid together stays whole: spouses may divide it as they agree (Reg. §1.6654-2(e)(5)).
 pub fn read(paper: &mut Bringing<'_>) {
-    if paper.paper.paper.owners.len() == 1 {
-        return paper.rows(&brings::ESTIMATED);
-    }
-    for (r, _, amount) in paper.paper.lines("amount") {
-        paper.facts.estimated_together.push(paper.paper.item("amount", Some(r), amount));
+    let alone = paper.paper.paper.owners.len() == 1;
+    for (r, row, amount) in paper.paper.lines("amount") {
+        let date = row.get("date").and_then(Entry::date);
+        if alone {
+            paper.put_as("amount", Some(r), amount, &brings::ESTIMATED, |item| Payment { date, item });
+        } else {
+            let item = paper.paper.item("amount", Some(r), amount);
+            paper.facts.estimated_together.push(Payment { date, item });
+        }
     }
 }
 
-/// A balance so large that a penalty is possible.
+/// Who can have paid together.
 pub fn points(points: &mut Points<'_>) {
     let facts = points.facts;
-    for item in facts.estimated_together.iter().take(1).filter(|_| !facts.couple()) {
-        let paper = Place { paper: Some(points.household.papers[item.paper].id.clone()), ..Place::default() };
+    for payment in facts.estimated_together.iter().take(1).filter(|_| !facts.couple()) {
+        let paper =
+            Place { paper: Some(points.household.papers[payment.item.paper].id.clone()), ..Place::default() };
         points.raise(&TOGETHER, paper, "Two who are not married paid estimated tax together.");
-    }
-    let least = points.facts.figures.underpayment.no_penalty_below;
-    for (place, unit) in points.units.iter().enumerate() {
-        if unit.main && points.amount(BALANCE, place) >= least {
-            let name = &points.facts.people[unit.people[0]].name;
-            let message = format!("{name}: so much is due that a penalty for underpayment is possible.");
-            points.raise(&UNDERPAID, points.whose(unit), message);
-        }
     }
 }
 

@@ -7,7 +7,7 @@ use crate::{
     mortgage_credit, other_income, payments, premium_tax_credit, rentals, retirement, saver, schedule_1,
     schedule_a::gifts, schedule_a::home_loan, schedule_a::medical, schedule_a::other, schedule_a::taxes,
     self_employment, social_security, standard_deduction, student_loan, tax, taxable_income, total_tax,
-    union_plan, unreported_tips,
+    underpayment, union_plan, unreported_tips,
 };
 use hembo_core::line::{SpreadRow, SpreadSection};
 
@@ -132,6 +132,7 @@ pub static SPREAD: &[SpreadSection] = &[
             SpreadRow::new("Estimated payments", None, payments::L26).minus(),
             SpreadRow::new("Social security tax paid twice", None, payments::EXCESS).minus(),
             SpreadRow::new("Paid", Some(payments::L25D), payments::PAID).minus().subtotal(),
+            SpreadRow::new("Addition for underpayment", None, underpayment::PENALTY),
             SpreadRow::new("Balance", None, payments::BALANCE).result(),
         ],
     },

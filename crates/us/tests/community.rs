@@ -1,7 +1,7 @@
 //! Separate returns in community property states (§66; Form 8958), worked by hand.
 #![allow(missing_docs, clippy::unwrap_used)]
 
-use hembo_testing::us::{Family, assert_lines, has_point, line, line_of};
+use hembo_testing::us::{Family, has_point, line, line_of};
 use serde_json::{Value, json};
 
 fn couple(state: &str) -> Family {

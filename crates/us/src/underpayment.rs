@@ -1,0 +1,225 @@
+//! The addition for underpaid estimated tax (§6654), Form 2210: four instalments of what had to be paid in the year, and interest on what
+//! came late. It is part of the balance, not of the tax.
+
+use crate::{
+    bringing::Bringing,
+    filing_status::Status,
+    papers::w2,
+    payments::{self, TotalPaid},
+    points::Points,
+    total_tax,
+    unit::{Filed, On},
+    unreported_tips,
+};
+use hembo_core::{
+    field::{Field, Years},
+    forms::Required,
+    lines, open_points,
+    paper::{Back, PaperKind},
+    point::{Gather, Place},
+    provision::Provision,
+    settled,
+    trail::{Silent, Trail},
+};
+use hembo_money::{Money, Rate, Rounding};
+use time::Date;
+
+/// What this provision declares.
+pub static PROVISION: Provision =
+    Provision { lines: LINES, papers: &[LAST_YEAR], points: POINTS, ..Provision::NONE };
+
+lines! {
+    CURRENT = "us.2210.4", "Tax of the year for instalments", "IRC §6654(f)",
+        "Line 24 less refundable credits, and less payroll taxes on tips and of employers.";
+    OF_CURRENT = "us.2210.5", "The part of it that is due in the year", "IRC §6654(d)(1)(B)(i)",
+        "90 %.";
+    OF_LAST = "us.2210.8", "Last year's tax for instalments", "IRC §6654(d)(1)(B)(ii), (C)",
+        "All of it; 110 % after a high income.";
+    REQUIRED = "us.2210.9", "Required payments of the year", "IRC §6654(d)(1)(B)",
+        "The smaller of the two.";
+    pub PENALTY = "us.38", "Addition for underpayment", "IRC §6654(a)",
+        "Interest on each instalment until it was paid, to the due date of the return at most.";
+}
+
+open_points! {
+    LAST_YEAR_ASKED = look "K-156", "IRC §6654",
+        "Enter last year's tax: it decides whether there is an addition for underpayment (Form 2210).";
+    PENALTY_TAKEN = look "K-156-penalty", "IRC §6654(d)(2), (e)(3)",
+        "Income by periods or actual days of withholding may lower it, and hardship may waive it: not weighed here.";
+    UNDATED = look "2210-date", "IRC §6654(b)(2)",
+        "Enter the day of each payment: without it the last due date is taken.";
+}
+
+/// What its papers bring.
+pub mod brings {
+    use super::LastYear;
+    use hembo_core::brought::Brought;
+
+    /// Last year's tax and income.
+    pub static LAST_YEAR: Brought<LastYear> = Brought::new();
+}
+
+/// Last year's return, the part of an owner.
+#[derive(Debug, Clone, Copy)]
+pub struct LastYear {
+    tax: Money,
+    agi: Money,
+    /// No tax for a year of twelve months, as a citizen or resident (§6654(e)(2)).
+    none: bool,
+}
+
+const LAST_YEAR: PaperKind = PaperKind {
+    id: "Last year",
+    name: "Last year's federal return",
+    words: "prior year tax agi 2210 underpayment penalty safe harbor estimated",
+    title: "About",
+    shared: true,
+    headline: "tax",
+    boxes: &[
+        Field::amount("tax", "8", "Tax for Form 2210")
+            .help("Line 24 less refundable credits, and less tax on tips."),
+        Field::amount("agi", "", "Adjusted gross income"),
+        Field::yes_no("none", "", "No tax, for all twelve months")
+            .help("As a citizen or resident of the US."),
+    ],
+    columns: &[],
+    back: Back::Nothing,
+    years: Years::ALL,
+};
+
+/// Gives last year's return to those who filed it.
+pub fn read(paper: &mut Bringing<'_>) {
+    let of = paper.paper.paper;
+    let none = of.flag("none");
+    let incomes = paper.paper.shares(of.amount("agi"));
+    for ((person, tax), (_, agi)) in paper.paper.shares(of.amount("tax")).into_iter().zip(incomes) {
+        paper.facts.people[person].own.add(&brings::LAST_YEAR, LastYear { tax, agi, none });
+    }
+}
+
+fn last_year(on: On<'_>) -> impl Iterator<Item = &LastYear> {
+    on.owns().flat_map(|(_, own)| own.of(&brings::LAST_YEAR))
+}
+
+/// Taxes that no instalment is due for (Form 2210, line 2).
+fn without_instalments(on: On<'_>) -> Money {
+    let payroll = [&w2::brings::UNCOLLECTED, &w2::brings::EXCISE];
+    let payroll = payroll.into_iter().flat_map(|kind| on.items(kind)).map(|item| item.amount).sum::<Money>();
+    unreported_tips::tax(on, &mut Silent) + payroll.to_whole()
+}
+
+/// Line 8: last year's tax, more of it after a high income.
+fn of_last_year(on: On<'_>) -> Option<Money> {
+    let figures = &on.facts.figures.underpayment;
+    last_year(on).next()?;
+    let (tax, agi) =
+        last_year(on).fold((Money::ZERO, Money::ZERO), |all, one| (all.0 + one.tax, all.1 + one.agi));
+    let separate = on.unit.status == Status::Separate;
+    let high = if separate { figures.high_above_separate } else { figures.high_above };
+    let rate = if agi > high { figures.last_part_high } else { Rate::ONE };
+    Some(tax.to_whole().times(rate, Money::WHOLE, Rounding::HalfUp))
+}
+
+/// What was paid when: withholding evenly at the due dates (§6654(g)(1)).
+fn paid(on: On<'_>, withheld: Money) -> Vec<(Date, Money)> {
+    let due = &on.facts.figures.underpayment.due;
+    let each = withheld.split(&vec![1; due.len()]);
+    let mut all: Vec<(Date, Money)> = due.iter().map(|day| day.0).zip(each).collect();
+    let last = due.last().map(|day| day.0);
+    for (date, amount) in payments::dated(on) {
+        all.extend(date.or(last).map(|date| (date, amount)));
+    }
+    all.sort_by_key(|(date, _)| *date);
+    all
+}
+
+/// The parts of an amount that are its interest from a day to another, by the rates of the law.
+fn interest(on: On<'_>, from: Date, to: Date) -> impl Iterator<Item = Rate> {
+    let periods = &on.facts.figures.underpayment.interest;
+    let starts = periods.iter().map(|period| period.from.0);
+    let ends = starts.clone().skip(1).chain([Date::MAX]);
+    periods.iter().zip(starts.zip(ends)).map(move |(period, (start, end))| {
+        let days = (settled::lesser(end, to) - settled::greater(start, from)).whole_days();
+        Rate::from_billionths(period.rate.billionths() * settled::greater(days, 0) / period.days)
+    })
+}
+
+/// Each payment goes to the oldest instalment that is open; what none needs waits for the next. Rounded once.
+fn addition(on: On<'_>, required: Money, withheld: Money) -> Money {
+    let figures = &on.facts.figures.underpayment;
+    let due: Vec<Date> = figures.due.iter().map(|day| day.0).collect();
+    let mut open: Vec<(Date, Money)> = due.iter().copied().zip(required.split(&vec![1; due.len()])).collect();
+    let mut late: Vec<(Money, Rate)> = Vec::new();
+    for (date, mut amount) in paid(on, withheld) {
+        for (since, left) in &mut open {
+            let here = settled::lesser(amount, *left);
+            let until = settled::lesser(date, figures.until.0);
+            late.extend(interest(on, *since, until).map(|rate| (here, rate)));
+            *left -= here;
+            amount -= here;
+        }
+    }
+    for (since, left) in open {
+        late.extend(interest(on, since, figures.until.0).map(|rate| (left, rate)));
+    }
+    Money::sum_of_products(late, Money::WHOLE, Rounding::HalfUp)
+}
+
+/// Line 38.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, tax: Money, paid: TotalPaid) -> Money {
+    let figures = &on.facts.figures.underpayment;
+    let Some(last) = of_last_year(on) else { return Money::ZERO };
+    let current = trail.line(CURRENT, on.scope, settled::or_zero(tax - without_instalments(on)), |i| {
+        i.line(total_tax::L24, on.scope, paid.tax_of_form);
+    });
+    let part = trail.line(
+        OF_CURRENT,
+        on.scope,
+        current.times(figures.current_part, Money::WHOLE, Rounding::HalfUp),
+        |i| {
+            i.line(CURRENT, on.scope, current).figure("Part", figures.current_part);
+        },
+    );
+    trail.line(OF_LAST, on.scope, last, |i| {
+        i.figure("After an income above", figures.high_above).figure("Part then", figures.last_part_high);
+    });
+    let required = trail.line(REQUIRED, on.scope, settled::lesser(part, last), |i| {
+        i.line(OF_CURRENT, on.scope, part).line(OF_LAST, on.scope, last);
+    });
+    let spared = current - paid.withheld < figures.no_penalty_below
+        || paid.withheld >= required
+        || last_year(on).all(|one| one.none);
+    let penalty = if spared { Money::ZERO } else { addition(on, required, paid.withheld) };
+    trail.line(PENALTY, on.scope, penalty, |i| {
+        i.line(REQUIRED, on.scope, required).figure("Withheld", paid.withheld);
+    })
+}
+
+/// Form 2210: where there is an addition.
+pub fn form_2210(filed: Filed<'_>) -> Required {
+    Required::if_so(filed.has(PENALTY), "no addition for underpayment")
+}
+
+/// A balance without last year's tax, and an addition.
+pub fn points(points: &mut Points<'_>) {
+    let least = points.facts.figures.underpayment.no_penalty_below;
+    for (place, unit) in points.units.iter().enumerate() {
+        let on = On { facts: points.facts, unit, scope: hembo_core::Scope::Return(place) };
+        let name = &points.facts.people[unit.people[0]].name;
+        if unit.main && last_year(on).next().is_none() && points.amount(payments::BALANCE, place) >= least {
+            let message = format!("{name}: so much is due that an addition for underpayment is possible.");
+            points.raise(&LAST_YEAR_ASKED, points.whose(unit), message);
+        }
+        let penalty = points.amount(PENALTY, place);
+        if !penalty.is_zero() {
+            let message = format!("{name}: {penalty:#} for instalments that were paid late or not at all.");
+            points.raise(&PENALTY_TAKEN, points.whose(unit), message);
+        }
+        let undated = payments::dated(on).any(|(date, _)| date.is_none());
+        if undated && last_year(on).next().is_some() {
+            let paper =
+                points.papers(payments::ESTIMATED.id).next().map(|paper| Place::paper(&paper.id, "date"));
+            points.raise(&UNDATED, paper.unwrap_or_default(), "A payment has no day.");
+        }
+    }
+}
