@@ -17,7 +17,7 @@ use hembo_core::{
     forms::Required,
     household::{Answers, Entry},
     limit, limits, lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -113,6 +113,7 @@ const PLANS: &[Choice] = &[Choice::new("own", "Own plan"), Choice::new("spouse",
 
 const RRSP: PaperKind = PaperKind {
     id: "RRSP",
+    subject: subject::ADJUSTMENTS,
     name: "Retirement contributions: RRSP, PRPP, SPP",
     words: "retirement savings pension contribution",
     title: "About",

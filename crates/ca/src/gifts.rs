@@ -18,7 +18,7 @@ use hembo_core::{
     forms::Required,
     household::Entry,
     limit, limits, lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -156,6 +156,7 @@ pub fn schedule_9(filed: Filed<'_>) -> Required {
 
 const RECEIPTS: PaperKind = PaperKind {
     id: "Gifts",
+    subject: subject::DEDUCTIONS,
     name: "Gifts to registered charities",
     words: "charity donation church giving",
     title: "About",
@@ -176,6 +177,7 @@ const RECEIPTS: PaperKind = PaperKind {
 
 const BROUGHT_IN: PaperKind = PaperKind {
     id: "Gifts carried",
+    subject: subject::DEDUCTIONS,
     name: "Gifts of earlier years, not yet claimed",
     words: "charity donation left over",
     title: "About",

@@ -17,7 +17,7 @@ use hembo_core::{
     household::Entry,
     limit::{self, LimitAt, PhaseOut},
     limits, lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -173,6 +173,7 @@ pub fn family_net(on: On<'_>, incomes: &Incomes) -> Money {
 
 const RECEIPTS: PaperKind = PaperKind {
     id: "Medical",
+    subject: subject::DEDUCTIONS,
     name: "Medical receipts",
     words: "doctor dentist hospital prescription health premium",
     title: "About",

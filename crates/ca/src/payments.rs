@@ -14,7 +14,7 @@ use hembo_core::{
     field::{Field, Years},
     line::LineId,
     lines,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     provision::Provision,
     reading::sum,
     settled,
@@ -147,6 +147,7 @@ fn withheld(on: On<'_>, trail: &mut impl Trail) -> Money {
 
 const PAID_BY_INSTALMENTS: PaperKind = PaperKind {
     id: "Instalments",
+    subject: subject::PAYMENTS,
     name: "Tax paid by instalments",
     words: "payment quarterly paid",
     title: "About",

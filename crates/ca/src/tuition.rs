@@ -13,7 +13,7 @@ use hembo_core::{
     field::{Field, Years},
     forms::Required,
     limit, limits, lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -164,6 +164,7 @@ pub fn provincial_schedule_11(filed: Filed<'_>) -> Required {
 /// The school's certificate.
 pub const CERTIFICATE: PaperKind = PaperKind {
     id: "T2202",
+    subject: subject::CREDITS,
     name: "Tuition and enrolment certificate",
     words: "university college school student fees",
     title: "School",
@@ -181,6 +182,7 @@ pub const CERTIFICATE: PaperKind = PaperKind {
 
 const BROUGHT_IN: PaperKind = PaperKind {
     id: "Tuition carried",
+    subject: subject::CREDITS,
     name: "Unused tuition of earlier years",
     words: "university college school student left over",
     title: "About",

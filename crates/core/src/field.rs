@@ -29,6 +29,8 @@ pub struct Field {
     pub years: Years,
     /// The answer about the household that calls for it, where only some do.
     pub only: Option<Only>,
+    /// The kinds of papers that a yes calls for, by their codes.
+    pub opens: &'static [&'static str],
 }
 
 /// A question about the household with the answers that call for a field.
@@ -131,6 +133,7 @@ impl Field {
             blank: "",
             years: Years::ALL,
             only: None,
+            opens: &[],
         }
     }
 
@@ -213,6 +216,11 @@ impl Field {
     /// The same field, up to a year.
     pub const fn until(self, year: i32) -> Field {
         Field { years: Years { until: Some(year), ..self.years }, ..self }
+    }
+
+    /// The same field, of whose yes there are papers.
+    pub const fn opens(self, papers: &'static [&'static str]) -> Field {
+        Field { opens: papers, ..self }
     }
 
     /// The same field, for households that chose one of some answers.

@@ -13,6 +13,8 @@ use utoipa::ToSchema;
 pub struct PaperKind {
     /// The code that people type: the printed form number, or a word.
     pub id: &'static str,
+    /// The heading under which it is offered: one of [`subject`].
+    pub subject: &'static str,
     /// What it is, in words; searched as well as the code.
     pub name: &'static str,
     /// Everyday words that people look for it by, beside its code and name.
@@ -31,6 +33,24 @@ pub struct PaperKind {
     pub back: Back,
     /// The return years for which there are such papers.
     pub years: Years,
+}
+
+/// The headings under which papers are offered, in their order.
+#[allow(missing_docs)]
+pub mod subject {
+    pub const PAY: &str = "Pay";
+    pub const INVESTMENTS: &str = "Interest, dividends, sales";
+    pub const RETIREMENT: &str = "Retirement and benefits";
+    pub const OWN_WORK: &str = "Own work and property";
+    pub const OTHER_INCOME: &str = "Other income";
+    pub const ADJUSTMENTS: &str = "Savings and loans";
+    pub const DEDUCTIONS: &str = "Deductions";
+    pub const CREDITS: &str = "Credits";
+    pub const PAYMENTS: &str = "Payments, earlier years";
+
+    /// All of them.
+    pub const ALL: [&str; 9] =
+        [PAY, INVESTMENTS, RETIREMENT, OWN_WORK, OTHER_INCOME, ADJUSTMENTS, DEDUCTIONS, CREDITS, PAYMENTS];
 }
 
 /// What of a list of receipts was paid back.

@@ -18,6 +18,7 @@ lines! {
 limits! { MOST = "xx.limit.share" on SHARE, "Share", "over a half", "Act §2"; }
 
 const PAPER: PaperKind = PaperKind {
+    subject: hembo_core::paper::subject::OTHER_INCOME,
     id: "Log",
     name: "Log book",
     words: "",

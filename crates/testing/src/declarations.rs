@@ -1,6 +1,10 @@
 //! Whether what a pack declares fits together.
 
-use hembo_core::{Pack, field::FieldKind, paper::PaperKind};
+use hembo_core::{
+    Pack,
+    field::FieldKind,
+    paper::{PaperKind, subject},
+};
 use std::collections::HashSet;
 
 /// What is wrong with a pack's declarations, in words; nothing where they fit together. `rules` are the ids of the
@@ -9,6 +13,17 @@ pub fn faults(pack: &dyn Pack, rules: &[&str]) -> Vec<String> {
     let declared = pack.declared();
     let mut faults = declared.faults();
     faults.extend(declared.papers.iter().flat_map(of_paper));
+    let kinds = || pack.paper_kinds().iter();
+    let astray = kinds().filter(|kind| !subject::ALL.contains(&kind.subject));
+    faults.extend(astray.map(|kind| format!("{} stands under no heading", kind.id)));
+    let opened = pack.household_questions().iter().flat_map(|field| field.opens);
+    let astray = opened.filter(|id| !kinds().any(|kind| kind.id == **id));
+    faults.extend(astray.map(|id| format!("a question opens {id}, which is no paper")));
+    let called =
+        pack.household_questions().iter().chain(kinds().flat_map(|kind| kind.boxes)).filter_map(|f| f.only);
+    let asked = |id: &str| pack.household_questions().iter().any(|field| field.id == id);
+    let astray = called.filter(|only| !asked(only.question));
+    faults.extend(astray.map(|only| format!("nobody asks {}", only.question)));
     let bare = declared.lines.iter().filter(|l| l.cite.is_empty() || l.how.is_empty() || l.label.is_empty());
     faults.extend(bare.map(|l| format!("line {} says not what it is", l.id)));
     let bare = declared.points.iter().filter(|p| p.cite.is_empty() || p.remedy.is_empty());

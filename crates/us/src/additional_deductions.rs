@@ -20,7 +20,7 @@ use hembo_core::{
     limits,
     line::LineId,
     lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -91,6 +91,7 @@ pub mod brings {
 
 const CAR_LOAN: PaperKind = PaperKind {
     id: "Car loan",
+    subject: subject::ADJUSTMENTS,
     name: "Interest on a car loan",
     words: "car auto vehicle loan interest vin schedule 1-a 1098-vli",
     title: "Lender",

@@ -14,7 +14,7 @@ use hembo_core::{
     forms::Required,
     limit::{self, Shape},
     limits, lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -82,6 +82,7 @@ pub mod brings {
 
 const CHILD: PaperKind = PaperKind {
     id: "8839",
+    subject: subject::CREDITS,
     name: "Adoption",
     words: "adoption adopted child special needs foreign 8839",
     title: "Child",

@@ -10,104 +10,60 @@ use hembo_core::{
 };
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { household_questions: &FIELDS, points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision { household_questions: ASKED, points: POINTS, ..Provision::NONE };
 
 open_points! {
     NO_PAPER = blocks "no-paper", "IRC §§61, 62",
         "Add the paper, or answer no.";
 }
 
-/// A question with the papers that a yes needs.
-struct Asked {
-    field: Field,
-    papers: &'static [&'static str],
-}
-
-const ASKED: [Asked; 13] = [
-    Asked {
-        field: Field::yes_no("retirement_savings", "", "Paid into an IRA or health savings account")
-            .help("Outside the payroll, or took money from one."),
-        papers: &["5498", "HSA", "1099-SA", "1099-R"],
-    },
-    Asked {
-        field: Field::yes_no("care", "", "Paid for care so that the filers could work")
-            .help("Of a child under 13, or of a spouse or dependent unable to care for themselves."),
-        papers: &["Care"],
-    },
-    Asked {
-        field: Field::yes_no("education", "", "Paid for higher education").help("Form 1098-T."),
-        papers: &["1098-T"],
-    },
-    Asked {
-        field: Field::yes_no("marketplace", "", "Health cover through the Marketplace").help("Form 1095-A."),
-        papers: &["1095-A"],
-    },
-    Asked {
-        field: Field::yes_no("overtime", "", "Overtime pay or tips")
-            .help("Deducted on Schedule 1-A: box 14 of Form W-2, or the employer's statement.")
-            .since(2025),
-        papers: &["W-2"],
-    },
-    Asked {
-        field: Field::yes_no("car_loan", "", "Paid interest on the loan for a new car").since(2025),
-        papers: &["Car loan"],
-    },
-    Asked {
-        field: Field::yes_no("student_loan", "", "Paid student loan interest").help("Form 1098-E."),
-        papers: &["1098-E"],
-    },
-    Asked {
-        field: Field::yes_no("rent", "", "Let a house or flat, or had royalties").help("Schedule E."),
-        papers: &["Schedule E"],
-    },
-    Asked {
-        field: Field::yes_no("home_energy", "", "Solar panels, a heat pump, windows or insulation")
-            .until(2025),
-        papers: &["5695"],
-    },
-    Asked {
-        field: Field::yes_no("clean_vehicle", "", "Bought an electric or other clean vehicle").until(2025),
-        papers: &["8936"],
-    },
-    Asked {
-        field: Field::yes_no("mortgage_credit", "", "Holds a mortgage credit certificate")
-            .help("Of a state or city; Form 8396."),
-        papers: &["8396"],
-    },
-    Asked {
-        field: Field::yes_no("adoption", "", "Adopted a child, or paid for an adoption").help("Form 8839."),
-        papers: &["8839"],
-    },
-    Asked {
-        field: Field::yes_no("household_employee", "", "Paid someone to work in the home")
-            .help("A nanny, a housekeeper, a carer: Schedule H."),
-        papers: &["Schedule H"],
-    },
+/// Questions whose yes calls for papers.
+const ASKED: &[Field] = &[
+    Field::yes_no("retirement_savings", "", "Paid into an IRA or health savings account")
+        .help("Outside the payroll, or took money from one.")
+        .opens(&["5498", "HSA", "1099-SA", "1099-R"]),
+    Field::yes_no("care", "", "Paid for care so that the filers could work")
+        .help("Of a child under 13, or of a spouse or dependent unable to care for themselves.")
+        .opens(&["Care"]),
+    Field::yes_no("education", "", "Paid for higher education").help("Form 1098-T.").opens(&["1098-T"]),
+    Field::yes_no("marketplace", "", "Health cover through the Marketplace")
+        .help("Form 1095-A.")
+        .opens(&["1095-A"]),
+    Field::yes_no("overtime", "", "Overtime pay or tips")
+        .help("Deducted on Schedule 1-A: box 14 of Form W-2, or the employer's statement.")
+        .since(2025)
+        .opens(&["W-2"]),
+    Field::yes_no("car_loan", "", "Paid interest on the loan for a new car").since(2025).opens(&["Car loan"]),
+    Field::yes_no("student_loan", "", "Paid student loan interest").help("Form 1098-E.").opens(&["1098-E"]),
+    Field::yes_no("rent", "", "Let a house or flat, or had royalties")
+        .help("Schedule E.")
+        .opens(&["Schedule E"]),
+    Field::yes_no("home_energy", "", "Solar panels, a heat pump, windows or insulation")
+        .until(2025)
+        .opens(&["5695"]),
+    Field::yes_no("clean_vehicle", "", "Bought an electric or other clean vehicle")
+        .until(2025)
+        .opens(&["8936"]),
+    Field::yes_no("mortgage_credit", "", "Holds a mortgage credit certificate")
+        .help("Of a state or city; Form 8396.")
+        .opens(&["8396"]),
+    Field::yes_no("adoption", "", "Adopted a child, or paid for an adoption")
+        .help("Form 8839.")
+        .opens(&["8839"]),
+    Field::yes_no("household_employee", "", "Paid someone to work in the home")
+        .help("A nanny, a housekeeper, a carer: Schedule H.")
+        .opens(&["Schedule H"]),
 ];
-
-const FIELDS: [Field; ASKED.len()] = {
-    let mut fields = [ASKED[0].field; ASKED.len()];
-    let mut at = 0;
-    while at < ASKED.len() {
-        fields[at] = ASKED[at].field;
-        at += 1;
-    }
-    fields
-};
 
 /// A yes without its paper.
 pub fn points(points: &mut Points<'_>) {
-    for asked in &ASKED {
-        if !asked.field.years.hold(points.household.year) {
-            continue;
-        }
-        let yes = points.answered(asked.field.id).and_then(Entry::flag) == Some(true);
-        let there = asked.papers.iter().any(|kind| points.papers(kind).next().is_some());
+    for asked in ASKED.iter().filter(|asked| asked.applies(points.household)) {
+        let yes = points.answered(asked.id).and_then(Entry::flag) == Some(true);
+        let there = asked.opens.iter().any(|kind| points.papers(kind).next().is_some());
         if yes && !there {
-            let papers = asked.papers.join(", ");
-            let message = format!("{}: the paper is missing ({papers}).", asked.field.label);
-            points.raise(&NO_PAPER, Place::household(asked.field.id), message);
+            let papers = asked.opens.join(", ");
+            let message = format!("{}: the paper is missing ({papers}).", asked.label);
+            points.raise(&NO_PAPER, Place::household(asked.id), message);
         }
     }
 }

@@ -14,7 +14,7 @@ use hembo_core::{
     forms::Required,
     household::Entry,
     limit, limits, lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -112,6 +112,7 @@ const FULL: [&str; 23] = [
 
 const BUSINESS: PaperKind = PaperKind {
     id: "Schedule C",
+    subject: subject::OWN_WORK,
     name: "Business of one's own",
     words: "self-employed business freelance contractor sole proprietor schedule c gig 1099-nec",
     title: "Business",
@@ -167,6 +168,7 @@ const BUSINESS: PaperKind = PaperKind {
 
 const NONEMPLOYEE: PaperKind = PaperKind {
     id: "1099-NEC",
+    subject: subject::OWN_WORK,
     name: "Pay of a contractor, payment cards",
     words: "nonemployee compensation contractor freelance 1099-k payment card platform",
     title: "Payer",

@@ -16,7 +16,7 @@ use hembo_core::{
     field::{Field, Years},
     forms::Required,
     limit, limits, lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -72,6 +72,7 @@ pub mod brings {
 
 const LOSSES: PaperKind = PaperKind {
     id: "Business losses carried",
+    subject: subject::OWN_WORK,
     name: "Qualified business loss of earlier years",
     words: "qbi loss carryforward 8995 business",
     title: "From",

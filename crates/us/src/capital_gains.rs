@@ -16,7 +16,7 @@ use hembo_core::{
     limit, limits,
     line::LineId,
     lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -184,6 +184,7 @@ pub mod brings {
 
 const CARRIED: PaperKind = PaperKind {
     id: "Losses carried",
+    subject: subject::INVESTMENTS,
     name: "Capital losses of earlier years",
     words: "capital loss carryover schedule d",
     title: "From",

@@ -19,7 +19,7 @@ use hembo_core::{
     limit, limits, lines, open_points,
     outcome::age_on,
     pack::{ANYONE, FILER, Question},
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -117,6 +117,7 @@ pub mod brings {
 
 const CARE: PaperKind = PaperKind {
     id: "Care",
+    subject: subject::CREDITS,
     name: "Care provider",
     words: "daycare child care babysitter nanny camp after school dependent care 2441 w-10",
     title: "Provider",

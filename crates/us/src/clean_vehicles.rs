@@ -15,7 +15,7 @@ use hembo_core::{
     limit, limits,
     line::LineId,
     lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -83,6 +83,7 @@ const SORTS: &[Choice] = &[Choice::new("new", "New"), Choice::new("used", "Used"
 
 const VEHICLE: PaperKind = PaperKind {
     id: "8936",
+    subject: subject::CREDITS,
     name: "Clean vehicle",
     words: "electric car ev plug-in hybrid clean vehicle 8936 fuel cell dealer",
     title: "Make and model",

@@ -19,7 +19,7 @@ use hembo_core::{
     household::Entry,
     limit::{self, Shape},
     limits, lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -94,6 +94,7 @@ pub mod brings {
 
 const TUITION: PaperKind = PaperKind {
     id: "1098-T",
+    subject: subject::CREDITS,
     name: "Tuition",
     words: "college university school tuition student education aotc american opportunity lifetime learning",
     title: "School",

@@ -4,7 +4,7 @@ use crate::{bringing::Bringing, facts::Facts, unit::On};
 use hembo_core::{
     field::{Field, Years},
     limit, limits, lines,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     provision::Provision,
     reading::sum,
     trail::{Scope, Silent, Trail},
@@ -35,6 +35,7 @@ pub mod brings {
 
 const EXPENSES: PaperKind = PaperKind {
     id: "Educator",
+    subject: subject::ADJUSTMENTS,
     name: "Educator expenses",
     words: "teacher classroom school books supplies",
     title: "School",

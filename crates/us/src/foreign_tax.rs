@@ -19,7 +19,7 @@ use hembo_core::{
     forms::Required,
     household::Entry,
     limit, limits, lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -82,6 +82,7 @@ pub mod brings {
 
 const CARRIED: PaperKind = PaperKind {
     id: "Foreign tax carried",
+    subject: subject::CREDITS,
     name: "Foreign tax of earlier years, not yet credited",
     words: "1116 foreign tax carryover passive",
     title: "From",

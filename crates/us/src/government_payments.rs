@@ -11,7 +11,7 @@ use hembo_core::{
     field::{Field, Years},
     household::Entry,
     lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -53,6 +53,7 @@ pub mod brings {
 
 const PAYMENTS: PaperKind = PaperKind {
     id: "1099-G",
+    subject: subject::OTHER_INCOME,
     name: "Unemployment, state refund",
     words: "unemployment jobless state tax refund government",
     title: "Payer",

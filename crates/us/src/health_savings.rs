@@ -15,7 +15,7 @@ use hembo_core::{
     forms::Required,
     household::Entry,
     limit, limits, lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -98,6 +98,7 @@ const DECEMBER: &[Choice] =
 
 const ACCOUNT: PaperKind = PaperKind {
     id: "HSA",
+    subject: subject::ADJUSTMENTS,
     name: "Health savings account",
     words: "hsa health savings account 8889 5498-sa high deductible",
     title: "Trustee",
@@ -120,6 +121,7 @@ const ACCOUNT: PaperKind = PaperKind {
 
 const DISTRIBUTIONS: PaperKind = PaperKind {
     id: "1099-SA",
+    subject: subject::ADJUSTMENTS,
     name: "Distributions of a health savings account",
     words: "hsa distribution health savings 8889",
     title: "Trustee",

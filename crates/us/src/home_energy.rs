@@ -12,7 +12,7 @@ use hembo_core::{
     forms::Required,
     household::Entry,
     limit, limits, lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -147,6 +147,7 @@ const SORTS: &[Choice] = &[
 
 const HOME: PaperKind = PaperKind {
     id: "5695",
+    subject: subject::CREDITS,
     name: "Home energy",
     words: "solar panels heat pump insulation windows doors battery energy credit 5695 residential clean",
     title: "Home",

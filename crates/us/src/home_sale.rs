@@ -15,7 +15,7 @@ use hembo_core::{
     forms::Required,
     household::{Answers, Entry},
     limit, limits, lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -90,6 +90,7 @@ const REASONS: &[Choice] = &[
 
 const SALE: PaperKind = PaperKind {
     id: "1099-S",
+    subject: subject::INVESTMENTS,
     name: "Sale of the main home",
     words: "house home sold real estate closing exclusion 121",
     title: "Address",

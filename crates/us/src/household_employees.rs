@@ -10,7 +10,7 @@ use hembo_core::{
     forms::Required,
     household::{Entry, Row},
     lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -61,6 +61,7 @@ pub mod brings {
 
 const EMPLOYEES: PaperKind = PaperKind {
     id: "Schedule H",
+    subject: subject::PAYMENTS,
     name: "Household employees",
     words: "nanny housekeeper caregiver household employee schedule h payroll",
     title: "About",

@@ -4,7 +4,7 @@ use crate::{bringing::Bringing, points::Points, states, unit::On};
 use hembo_core::{
     field::{Field, Years},
     lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -38,6 +38,7 @@ pub mod brings {
 
 const EXERCISE: PaperKind = PaperKind {
     id: "3921",
+    subject: subject::INVESTMENTS,
     name: "Exercise of an incentive stock option",
     words: "iso stock option exercise employee shares 3921 amt",
     title: "Corporation",

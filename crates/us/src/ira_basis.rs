@@ -13,7 +13,7 @@ use hembo_core::{
     field::{Field, Years},
     forms::Required,
     lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -75,6 +75,7 @@ pub mod brings {
 
 const BASIS: PaperKind = PaperKind {
     id: "8606",
+    subject: subject::RETIREMENT,
     name: "Basis of IRAs",
     words: "ira basis nondeductible roth contributions conversions 8606",
     title: "About",

@@ -17,7 +17,7 @@ use hembo_core::{
     field::{Field, Years},
     forms::Required,
     limit, limits, lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -75,6 +75,7 @@ pub mod brings {
 
 const CONTRIBUTIONS: PaperKind = PaperKind {
     id: "5498",
+    subject: subject::ADJUSTMENTS,
     name: "IRA contributions",
     words: "ira roth contribution 5498 retirement savings",
     title: "Trustee",

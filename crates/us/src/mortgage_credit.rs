@@ -10,7 +10,7 @@ use hembo_core::{
     field::{Field, Years},
     forms::Required,
     limit, limits, lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -69,6 +69,7 @@ pub mod brings {
 
 const CERTIFICATE: PaperKind = PaperKind {
     id: "8396",
+    subject: subject::CREDITS,
     name: "Mortgage credit certificate",
     words: "mcc mortgage credit certificate 8396 first home",
     title: "Issued by",

@@ -13,7 +13,7 @@ use hembo_core::{
     household::{Entry, Row},
     line::LineId,
     lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     trail::{Item, Scope, Trail},
@@ -127,6 +127,7 @@ const SORTS: &[Choice] = &[
 
 const INCOME: PaperKind = PaperKind {
     id: "Other income",
+    subject: subject::OTHER_INCOME,
     name: "Other income",
     words: "prize award jury hobby crypto staking mining cancelled debt 1099-c 1099-misc scholarship gambling",
     title: "About",
@@ -145,6 +146,7 @@ const INCOME: PaperKind = PaperKind {
 
 const WINNINGS: PaperKind = PaperKind {
     id: "W-2G",
+    subject: subject::OTHER_INCOME,
     name: "Gambling winnings",
     words: "gambling lottery casino slots bingo keno",
     title: "Payer",
@@ -164,6 +166,7 @@ const WINNINGS: PaperKind = PaperKind {
 
 const ALIMONY: PaperKind = PaperKind {
     id: "Alimony",
+    subject: subject::OTHER_INCOME,
     name: "Alimony",
     words: "alimony separate maintenance divorce former spouse",
     title: "Former spouse",

@@ -20,7 +20,7 @@ use hembo_core::{
     household::Entry,
     line::LineId,
     lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -276,6 +276,7 @@ pub fn schedule_3(filed: Filed<'_>) -> Required {
 /// Federal estimated tax payments.
 pub const ESTIMATED: PaperKind = PaperKind {
     id: "1040-ES",
+    subject: subject::PAYMENTS,
     name: "Federal estimated tax payments",
     words: "estimated payment quarterly instalment voucher",
     title: "About",

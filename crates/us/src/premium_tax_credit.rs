@@ -17,7 +17,7 @@ use hembo_core::{
     forms::Required,
     household::Entry,
     limit, limits, lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -107,6 +107,7 @@ pub mod brings {
 
 const POLICY: PaperKind = PaperKind {
     id: "1095-A",
+    subject: subject::CREDITS,
     name: "Health cover through the Marketplace",
     words: "marketplace health insurance premium tax credit obamacare 8962 advance",
     title: "Policy",

@@ -17,7 +17,7 @@ use hembo_core::{
     forms::Required,
     household::{Answers, Entry},
     lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -127,6 +127,7 @@ const SPENT: [&str; 14] = ["5", "6", "7", "8", "9", "10", "11", "12", "13", "14"
 
 const RENTAL: PaperKind = PaperKind {
     id: "Schedule E",
+    subject: subject::OWN_WORK,
     name: "Rented property, royalties",
     words: "rent rental landlord house apartment flat lease tenant royalties schedule e vacation 8582",
     title: "Property",

@@ -16,7 +16,7 @@ use hembo_core::{
     limit, limits,
     line::LineId,
     lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -90,6 +90,7 @@ const KINDS: &[Choice] =
 
 const PLAN: PaperKind = PaperKind {
     id: "Own plan",
+    subject: subject::OWN_WORK,
     name: "Retirement plan of the self-employed",
     words: "sep solo 401k keogh simple self-employed retirement",
     title: "Trustee",
@@ -108,6 +109,7 @@ const PLAN: PaperKind = PaperKind {
 
 const PREMIUMS: PaperKind = PaperKind {
     id: "Own premiums",
+    subject: subject::OWN_WORK,
     name: "Health premiums of the self-employed",
     words: "health insurance premiums self-employed 7206 dental medicare",
     title: "Insurer",

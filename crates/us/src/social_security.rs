@@ -18,7 +18,7 @@ use hembo_core::{
     forms::Required,
     household::{Answers, Entry},
     limit, lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -84,6 +84,7 @@ const STATUSES: &[Choice] = &[
 
 const BENEFITS: PaperKind = PaperKind {
     id: "SSA-1099",
+    subject: subject::RETIREMENT,
     name: "Social security benefits",
     words: "social security railroad rrb retirement disability medicare",
     title: "Beneficiary",

@@ -11,7 +11,7 @@ use hembo_core::{
     forms::Required,
     limit::{self, Shape},
     limits, lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -52,6 +52,7 @@ pub mod brings {
 
 const INTEREST: PaperKind = PaperKind {
     id: "1098-E",
+    subject: subject::ADJUSTMENTS,
     name: "Student-loan interest",
     words: "student loan education interest college",
     title: "Lender",

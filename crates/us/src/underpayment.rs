@@ -15,7 +15,7 @@ use hembo_core::{
     field::{Field, Years},
     forms::Required,
     lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -70,6 +70,7 @@ pub struct LastYear {
 
 const LAST_YEAR: PaperKind = PaperKind {
     id: "Last year",
+    subject: subject::PAYMENTS,
     name: "Last year's federal return",
     words: "prior year tax agi 2210 underpayment penalty safe harbor estimated",
     title: "About",

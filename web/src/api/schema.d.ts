@@ -851,6 +851,8 @@ export interface components {
             /** @description The number printed beside the box, or nothing. */
             number: string;
             only?: components["schemas"]["Only"] | null;
+            /** @description The kinds of papers that a yes calls for, by their codes. */
+            opens: string[];
             /** @description An identification or account number: sealed where it is stored, hidden on the screen and in the history. */
             secret: boolean;
             /** @description How the digits of a number are printed, such as `00-0000000`; empty where the text has no shape. */
@@ -1304,6 +1306,8 @@ export interface components {
             name: string;
             /** @description Whether several people may own it together. */
             shared: boolean;
+            /** @description The heading under which it is offered: one of [`subject`]. */
+            subject: string;
             /** @description What its title means: "Employer", "Lender". */
             title: string;
             /** @description Everyday words that people look for it by, beside its code and name. */

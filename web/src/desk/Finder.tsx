@@ -1,14 +1,15 @@
 // One place to find a line, a person or a paper, and to add a paper or a person, by what people call it.
 import { useQuery } from "@tanstack/react-query";
 import { useNavigate } from "@tanstack/react-router";
-import { useId, useState } from "react";
+import { Fragment, useId, useState } from "react";
 import { api, ask } from "../api/client";
 import type { PaperKind } from "../api/types";
 import { ChoiceBox } from "../entry/ChoiceBox";
 import { focusAtOnce } from "../ui/focus";
 import { exact, typedAmount, units } from "../ui/format";
 import { Sheet } from "../ui/Sheet";
-import { newPaper } from "./newPaper";
+import { recentKinds } from "./recentKinds";
+import { useAddPaper } from "./useAddPaper";
 import { useDesk } from "./useDesk";
 
 type Found = {
@@ -20,6 +21,8 @@ type Found = {
   words?: string;
   /** Amounts that it is found by. */
   amounts?: string[];
+  /** The heading under which it is offered while nothing is typed. */
+  heading?: string;
   choose: () => void;
 };
 
@@ -94,20 +97,24 @@ export function Finder({ only, close, addPerson }: Props) {
       </div>
       <div id={list} role="listbox" aria-label="Found" className="mt-2 max-h-80 overflow-auto">
         {found.map((f, i) => (
-          <div
-            key={f.id}
-            id={`${list}-${i}`}
-            role="option"
-            tabIndex={-1}
-            aria-selected={i === current}
-            className={`flex cursor-pointer gap-3 px-2 py-1 ${i === current ? "bg-wash" : "hover:bg-paper"}`}
-            onClick={f.choose}
-            onKeyDown={onKeyDown}
-          >
-            <span className="w-20 shrink-0 text-soft">{f.what}</span>
-            <span className="font-semibold whitespace-nowrap">{f.label}</span>
-            <span className="ml-auto truncate text-soft">{f.detail}</span>
-          </div>
+          <Fragment key={`${f.heading} ${f.id}`}>
+            {f.heading && f.heading !== found[i - 1]?.heading && (
+              <p className="mt-2 px-2 pb-0.5 text-[12px] font-semibold text-petrol first:mt-0">{f.heading}</p>
+            )}
+            <div
+              id={`${list}-${i}`}
+              role="option"
+              tabIndex={-1}
+              aria-selected={i === current}
+              className={`flex cursor-pointer gap-3 px-2 py-1 ${i === current ? "bg-wash" : "hover:bg-paper"}`}
+              onClick={f.choose}
+              onKeyDown={onKeyDown}
+            >
+              <span className="w-20 shrink-0 text-soft">{f.what}</span>
+              <span className="font-semibold whitespace-nowrap">{f.label}</span>
+              <span className="ml-auto truncate text-soft">{f.detail}</span>
+            </div>
+          </Fragment>
         ))}
       </div>
       {found.length === 0 && <p className="px-2 py-3 text-soft">Nothing by that name here.</p>}
@@ -122,7 +129,7 @@ function useFound(
   close: () => void,
   addPerson: (name: string) => void,
 ): Found[] {
-  const { opened, pack, edit } = useDesk();
+  const { opened, pack } = useDesk();
   const { household, outcome, id } = opened;
   const navigate = useNavigate();
   const lines = useQuery({
@@ -141,12 +148,11 @@ function useFound(
     void navigate({ to: `/h/$id/${to}`, params: { id }, search });
   };
   const filers = household.people.filter((p) => p.role === "filer").map((p) => p.id);
+  const addPaper = useAddPaper();
   const add = async (kind: PaperKind) => {
     // What only one may own is the first filer's.
     const owners = owner !== BOTH ? [owner] : kind.shared ? filers : filers.slice(0, 1);
-    const paper = newPaper(kind, household, owners);
-    if ((await edit([{ do: "add_paper", paper }])) === null)
-      done("papers", { paper: paper.id, field: "title" });
+    if (await addPaper(kind, owners)) close();
   };
   const kinds: Found[] = pack.paper_kinds.map((kind) => ({
     id: `kind ${kind.id}`,
@@ -154,6 +160,7 @@ function useFound(
     label: kind.id,
     detail: owner === BOTH && !kind.shared ? `${kind.name} · one owner` : kind.name,
     words: kind.words,
+    heading: kind.subject,
     choose: () => void add(kind),
   }));
   const people: Found[] = household.people.map((p) => ({
@@ -191,12 +198,23 @@ function useFound(
       addPerson("");
     },
   };
+  if (only === "papers" && !text.trim()) return bySubject(kinds, recentKinds(pack.id));
   const all = only === "papers" ? kinds : [...people, ...kinds, newPerson, ...papers, ...found];
   const ranked = all.map((f) => ({ f, rank: rankOf(f, text) })).filter((r) => r.rank < NOT);
   return ranked
     .sort((a, b) => a.rank - b.rank)
-    .map((r) => r.f)
+    .map((r) => ({ ...r.f, heading: undefined }))
     .slice(0, 40);
+}
+
+/** What was added last, then everything under its heading, in the order in which the law's papers are declared. */
+function bySubject(kinds: Found[], recent: string[]): Found[] {
+  const again = recent.flatMap((id) => kinds.filter((kind) => kind.id === `kind ${id}`));
+  const headings = [...new Set(kinds.map((kind) => kind.heading))];
+  return [
+    ...again.map((kind) => ({ ...kind, heading: "Added last" })),
+    ...headings.flatMap((heading) => kinds.filter((kind) => kind.heading === heading)),
+  ];
 }
 
 const NOT = 9;

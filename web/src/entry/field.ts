@@ -13,5 +13,6 @@ export function field(id: string, label: string, kind: Field["kind"]): Field {
     blank: "",
     years: {},
     only: null,
+    opens: [],
   };
 }

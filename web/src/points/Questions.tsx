@@ -1,7 +1,9 @@
 // Questions in the order in which they matter: what decides something here and now, with what it decides; then what was
 // answered; the others fold.
+import { Link } from "@tanstack/react-router";
 import { useEffect, useState } from "react";
 import type { Answers, Asked, Field, Person } from "../api/types";
+import { useAddPaper } from "../desk/useAddPaper";
 import { useDesk } from "../desk/useDesk";
 import { EntryBox, type Keep } from "../entry/EntryBox";
 import { count } from "../ui/format";
@@ -104,6 +106,43 @@ function Question({ question, value, person, asked, focus, keep }: QuestionProps
         keep={keep}
         secretAt={{ person: person?.id, field: question.id }}
       />
+      {value === true && <Opens kinds={question.opens} />}
     </Line>
+  );
+}
+
+/** The papers that a yes calls for: each is added here, or opened where it is there. */
+function Opens({ kinds }: { kinds: string[] }) {
+  const { opened, pack } = useDesk();
+  const { people, papers = [] } = opened.household;
+  const add = useAddPaper();
+  const filers = people.filter((p) => p.role === "filer").map((p) => p.id);
+  const declared = kinds.flatMap((id) => pack.paper_kinds.filter((kind) => kind.id === id));
+  return (
+    <span className="col-span-2 flex flex-wrap gap-x-3 pb-1 text-[12px]">
+      {declared.map((kind) => {
+        const there = papers.find((paper) => paper.kind === kind.id);
+        return there ? (
+          <Link
+            key={kind.id}
+            className="text-petrol underline underline-offset-2"
+            to="/h/$id/papers"
+            params={{ id: opened.id }}
+            search={{ paper: there.id }}
+          >
+            Open {kind.id}
+          </Link>
+        ) : (
+          <button
+            key={kind.id}
+            type="button"
+            className="text-petrol underline underline-offset-2"
+            onClick={() => void add(kind, kind.shared ? filers : filers.slice(0, 1))}
+          >
+            Add {kind.id} · {kind.name}
+          </button>
+        );
+      })}
+    </span>
   );
 }

@@ -7,7 +7,7 @@ use crate::{
 use hembo_core::{
     field::{Field, Years},
     open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
 };
@@ -43,6 +43,7 @@ const NOT_COMPUTED: &[&str] = &["17", "18"];
 
 const OLD_AGE: PaperKind = PaperKind {
     id: "T4A(OAS)",
+    subject: subject::RETIREMENT,
     name: "Old age security",
     words: "oas pension senior supplement",
     title: "Payer",
@@ -62,6 +63,7 @@ const OLD_AGE: PaperKind = PaperKind {
 
 const PENSION_PLAN: PaperKind = PaperKind {
     id: "T4A(P)",
+    subject: subject::RETIREMENT,
     name: "Canada Pension Plan benefits",
     words: "cpp retirement pension survivor disability",
     title: "Payer",

@@ -12,7 +12,7 @@ use hembo_core::{
     field::{Field, Years},
     open_points,
     pack::Suggestion,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -62,6 +62,7 @@ const NOT_COMPUTED: &[&str] = &["17", "39", "43", "55", "66", "67", "77", "87"];
 /// The slip.
 pub const T4: PaperKind = PaperKind {
     id: "T4",
+    subject: subject::PAY,
     name: "Employment income",
     words: "pay wages salary job employer work",
     title: "Employer",

@@ -6,7 +6,7 @@ use crate::{
 };
 use hembo_core::{
     field::{Field, Years},
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     provision::Provision,
 };
 use hembo_money::{Money, Rounding};
@@ -37,6 +37,7 @@ const NOT_COMPUTED: &[&str] = &["020", "040", "042", "048", "105"];
 /// The slip.
 pub const T4A: PaperKind = PaperKind {
     id: "T4A",
+    subject: subject::RETIREMENT,
     name: "Pension, annuity and other income",
     words: "annuity scholarship retirement",
     title: "Payer",

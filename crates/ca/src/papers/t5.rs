@@ -7,7 +7,7 @@ use hembo_core::{
     field::{Field, Years},
     open_points,
     pack::Suggestion,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
 };
@@ -44,6 +44,7 @@ const NOT_COMPUTED: &[&str] = &["16", "17", "18"];
 /// The slip.
 pub const T5: PaperKind = PaperKind {
     id: "T5",
+    subject: subject::INVESTMENTS,
     name: "Investment income",
     words: "bank dividends interest shares",
     title: "Payer",

@@ -29,6 +29,7 @@ pub struct Atoll;
 
 static KINDS: &[PaperKind] = &[
     PaperKind {
+        subject: hembo_core::paper::subject::OTHER_INCOME,
         id: "Pay",
         name: "Pay slip",
         words: "",
@@ -51,6 +52,7 @@ static KINDS: &[PaperKind] = &[
         years: Years::ALL,
     },
     PaperKind {
+        subject: hembo_core::paper::subject::OTHER_INCOME,
         id: "Gifts",
         name: "Gifts",
         words: "",
@@ -63,6 +65,7 @@ static KINDS: &[PaperKind] = &[
         years: Years::ALL,
     },
     PaperKind {
+        subject: hembo_core::paper::subject::OTHER_INCOME,
         id: "Shells",
         name: "Shell slip",
         words: "",

@@ -13,7 +13,7 @@ use hembo_core::{
     field::{Field, Years},
     household::Entry,
     open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -33,6 +33,7 @@ open_points! {
 
 const NOTE: PaperKind = PaperKind {
     id: "Discount note",
+    subject: subject::INVESTMENTS,
     name: "Treasury bill or other short note",
     words: "treasury bill t-bill discount maturity commercial paper",
     title: "What",

@@ -11,7 +11,7 @@ use hembo_core::{
     Paper,
     field::{Choice, Field, Years},
     open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
 };
@@ -47,6 +47,7 @@ const TERMS: &[Choice] = &[Choice::new("short", "Held one year or less"), Choice
 
 const DIVIDENDS: PaperKind = PaperKind {
     id: "1099-DIV",
+    subject: subject::INVESTMENTS,
     name: "Dividends",
     words: "dividends fund mutual shares stock distributions reit",
     title: "Payer",

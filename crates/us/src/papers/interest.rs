@@ -8,7 +8,7 @@ use crate::{
 use hembo_core::{
     field::{Field, Years},
     open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -43,6 +43,7 @@ pub mod brings {
 
 const INTEREST: PaperKind = PaperKind {
     id: "1099-INT",
+    subject: subject::INVESTMENTS,
     name: "Interest",
     words: "bank savings interest",
     title: "Payer",

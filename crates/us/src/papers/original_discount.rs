@@ -7,7 +7,7 @@ use crate::{
 };
 use hembo_core::{
     field::{Field, Years},
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     provision::Provision,
     settled,
 };
@@ -17,6 +17,7 @@ pub static PROVISION: Provision = Provision { papers: &[DISCOUNT], ..Provision::
 
 const DISCOUNT: PaperKind = PaperKind {
     id: "1099-OID",
+    subject: subject::INVESTMENTS,
     name: "Original issue discount",
     words: "bond discount oid tips zero coupon",
     title: "Payer",

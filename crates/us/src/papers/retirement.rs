@@ -12,7 +12,7 @@ use hembo_core::{
     household::Entry,
     open_points,
     outcome::age_on,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::Reading,
@@ -163,6 +163,7 @@ const EXCEPTIONS: &[Choice] = &[
 
 const DISTRIBUTION: PaperKind = PaperKind {
     id: "1099-R",
+    subject: subject::RETIREMENT,
     name: "Pension, annuity, IRA distribution",
     words: "retirement pension ira 401k 403b annuity rollover distribution qcd",
     title: "Payer",

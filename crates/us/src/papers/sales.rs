@@ -13,7 +13,7 @@ use hembo_core::{
     household::{Answers, Entry, Row},
     open_points,
     outcome::age_on,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -48,6 +48,7 @@ const REPORTED: &[Choice] = &[
 
 const SALES: PaperKind = PaperKind {
     id: "1099-B",
+    subject: subject::INVESTMENTS,
     name: "Sales of securities and digital assets",
     words: "broker shares stock bonds crypto sold lots capital gain loss 1099-DA 8949",
     title: "Broker",

@@ -12,7 +12,7 @@ use hembo_core::{
     field::{Choice, Field, Years},
     open_points,
     pack::Suggestion,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -209,6 +209,7 @@ const CHOICES: [Choice; CODES.len()] = {
 
 const WAGES: PaperKind = PaperKind {
     id: "W-2",
+    subject: subject::PAY,
     name: "Wages",
     words: "pay wages salary job employer work",
     title: "Employer",

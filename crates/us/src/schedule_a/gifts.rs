@@ -15,7 +15,7 @@ use hembo_core::{
     household::Entry,
     limit::{self, LimitAt},
     limits, lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     trail::{Item, Trail},
@@ -265,6 +265,7 @@ const CLASSES: &[Choice] = &[
 
 const GIFTS: PaperKind = PaperKind {
     id: "Gifts",
+    subject: subject::DEDUCTIONS,
     name: "Gifts to charity",
     words: "charity donation church giving",
     title: "About",
@@ -284,6 +285,7 @@ const GIFTS: PaperKind = PaperKind {
 
 const CARRYOVER: PaperKind = PaperKind {
     id: "Gift carryover",
+    subject: subject::DEDUCTIONS,
     name: "Gifts carried over from earlier years",
     words: "charity donation carried left over",
     title: "About",

@@ -13,7 +13,7 @@ use hembo_core::{
     forms::Required,
     household::Entry,
     limit, limits, lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -154,6 +154,7 @@ pub fn worksheet(filed: Filed<'_>) -> Required {
 
 const STATEMENT: PaperKind = PaperKind {
     id: "1098",
+    subject: subject::DEDUCTIONS,
     name: "Home-loan interest",
     words: "mortgage home house loan bank",
     title: "Lender",

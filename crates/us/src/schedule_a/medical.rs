@@ -12,7 +12,7 @@ use hembo_core::{
     field::{Choice, Field, Years},
     household::Entry,
     limit, limits, lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -134,6 +134,7 @@ const SORTS: &[Choice] = &[
 
 const RECEIPTS: PaperKind = PaperKind {
     id: "Medical",
+    subject: subject::DEDUCTIONS,
     name: "Medical receipts",
     words: "doctor dentist hospital prescription health premium",
     title: "About",

@@ -7,7 +7,7 @@ use hembo_core::{
     field::{Choice, Field, Years},
     household::Entry,
     limit, limits, lines, open_points,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -59,6 +59,7 @@ const SORTS: &[Choice] = &[
 
 const DEDUCTIONS: PaperKind = PaperKind {
     id: "Other deductions",
+    subject: subject::DEDUCTIONS,
     name: "Other itemized deductions",
     words: "gambling losses casino impairment estate tax decedent",
     title: "About",

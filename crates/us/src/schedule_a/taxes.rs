@@ -14,7 +14,7 @@ use hembo_core::{
     field::{Field, Years},
     limit::{self, PhaseOut},
     limits, lines,
-    paper::{Back, PaperKind},
+    paper::{Back, PaperKind, subject},
     provision::Provision,
     trail::Trail,
     words::first_name,
@@ -123,6 +123,7 @@ fn cap(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
 
 const PROPERTY_TAX: PaperKind = PaperKind {
     id: "Property tax",
+    subject: subject::DEDUCTIONS,
     name: "Real estate and personal property tax",
     words: "salt house real estate council car",
     title: "Collector",
@@ -141,6 +142,7 @@ const PROPERTY_TAX: PaperKind = PaperKind {
 
 const SALES_TAX: PaperKind = PaperKind {
     id: "Sales tax",
+    subject: subject::DEDUCTIONS,
     name: "General sales tax, instead of state income tax",
     words: "salt purchases",
     title: "About",
@@ -163,6 +165,7 @@ const SALES_TAX: PaperKind = PaperKind {
 
 const STATE_TAX: PaperKind = PaperKind {
     id: "State tax paid",
+    subject: subject::DEDUCTIONS,
     name: "State and local income tax paid",
     words: "salt local city income",
     title: "About",
