@@ -113,6 +113,9 @@ fn investment(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
         if !income.rents.invested.is_zero() {
             i.figure("Rents and royalties", income.rents.invested);
         }
+        if !income.children.rest.is_zero() {
+            i.figure("Children's income", income.children.rest - income.children.fund);
+        }
         if !income.annuities.is_zero() {
             i.figure("Nonqualified annuities", income.annuities);
         }

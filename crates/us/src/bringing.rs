@@ -22,10 +22,14 @@ pub struct MedicalItem {
 /// What papers of several provisions bring.
 pub mod brings {
     use super::MedicalItem;
+    use crate::facts::Payment;
     use hembo_core::brought::Brought;
 
     /// Medical bills and premiums paid by this person.
     pub static MEDICAL: Brought<MedicalItem> = Brought::new();
+
+    /// Federal estimated tax paid alone.
+    pub static ESTIMATED: Brought<Payment> = Brought::new();
 
     /// 1099 box 4.
     pub static WITHHELD: Brought = Brought::new();

@@ -224,15 +224,15 @@ fn anything(own: &Records) -> bool {
 }
 
 /// Lines 1b to 21 of Schedule D, and Form 1040 line 7.
-pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Gains {
-    if !on.owns().any(|(_, own)| anything(own)) {
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, of_children: (LineId, Money)) -> Gains {
+    if of_children.1.is_zero() && !on.owns().any(|(_, own)| anything(own)) {
         trail.line(L7, on.scope, Money::ZERO, |_| {});
         return Gains::default();
     }
     let home = home_sale::reckon(on, trail);
     let carried = (CARRIED_SHORT, &brings::CARRIED_SHORT);
     let short = net(on, trail, SHORT, &SHORT_ROWS, &[(home_sale::TAXED, home.short)], carried);
-    let distributed = on.gather(trail, DISTRIBUTED, &brings::DISTRIBUTIONS);
+    let distributed = on.gather_with(trail, DISTRIBUTED, &brings::DISTRIBUTIONS, of_children);
     let more = [(home_sale::TAXED, home.long), (DISTRIBUTED, distributed)];
     let long = net(on, trail, LONG, &LONG_ROWS, &more, (CARRIED_LONG, &brings::CARRIED_LONG));
     let together = trail.line(COMBINED, on.scope, short + long, |i| {
@@ -255,7 +255,10 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Gains {
     trail.line(L7, on.scope, line_7, |i| {
         i.line(COMBINED, on.scope, together);
     });
-    let gross = on.owns().map(|(_, own)| gross(own)).sum::<Money>().to_whole() + home.short + home.long;
+    let gross = on.owns().map(|(_, own)| gross(own)).sum::<Money>().to_whole()
+        + home.short
+        + home.long
+        + of_children.1;
     Gains { line_7, short, long, net: taxed, rate_28, section_1250, gross }
 }
 

@@ -124,11 +124,9 @@ fn eligible(on: On<'_>, children: usize, income: &Income) -> Result<(), &'static
         return Err("is the qualifying child of someone");
     }
     let gains = settled::or_zero(income.gains.line_7);
-    let invested = income.interest
-        + income.exempt_interest
-        + income.dividends
-        + gains
-        + income.rents.for_earned_income_credit;
+    let owned = income.interest + income.exempt_interest + income.dividends + gains;
+    let of_children = income.children.rest - income.children.fund;
+    let invested = owned + income.rents.for_earned_income_credit + of_children;
     if invested > figures.investment_income_most {
         return Err("investment income is over the limit");
     }

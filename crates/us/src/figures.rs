@@ -258,7 +258,8 @@ tables! {
         simple: ByStatus, interest_counts_above: Money, adjust_from: Money, ratio_places: u32, carried_years: i64,
     }
     /// §1(g).
-    Kiddie { unearned_above: Money, election_below: Money, from_age: i32, student_from_age: i32, under: i32 }
+    Kiddie {
+        unearned_above: Money, election_above: Money, election_below: Money, election_taxed: Money, election_rate: Rate, from_age: i32, student_from_age: i32, under: i32 }
     /// §59(j): what a child's exemption has above earned income.
     ChildMinimumTax { plus: Money }
     /// §25B: the amount for each person, and the parts by income.

@@ -9,6 +9,7 @@ use crate::{
     minimum_tax::{self, Repaid},
     other_income,
     papers::w2,
+    parents_election,
     payments::{self, TotalPaid},
     premium_tax_credit,
     schedule_a::{self, Itemized},
@@ -55,7 +56,8 @@ fn front(on: On<'_>, trail: &mut impl Trail) -> Front {
         Some(_) => Some(gains_tax::BY_WORKSHEET),
         None => None,
     };
-    tax::line_16(on, trail, taxable, regular, by);
+    let of_children = (parents_election::TAX, income.children.tax);
+    tax::line_16(on, trail, tax::Line16 { taxable, tax: regular, by, of_children });
     Front { income, itemized, standard, off, taxable, regular, worksheet }
 }
 
@@ -81,6 +83,7 @@ pub fn taxed_at_parents(on: On<'_>) -> Money {
 /// Computes one return; its result is line 24 less the refundable credits, what the household pays for good.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     let Front { income, itemized, standard, off, taxable, regular, worksheet } = front(on, trail);
+    let regular = regular + income.children.tax;
     let standard_taken = if on.unit.itemizes { Money::ZERO } else { standard };
     let from =
         foreign_tax::From { standard: standard_taken, taxable, regular, ..itemized.foreign(income.gross) };

@@ -8,6 +8,7 @@ use crate::{
     gains::Gains,
     government_payments, health_savings, ira_deduction, other_income,
     papers::{dividends, interest, sales, w2},
+    parents_election::{self, Elected},
     points::Points,
     rentals::{self, Rents},
     retirement, schedule_1, self_employment, social_security, student_loan, union_plan,
@@ -102,13 +103,16 @@ pub struct Income {
     pub unearned: Money,
     /// Schedule E.
     pub rents: Rents,
+    /// Form 8814.
+    pub children: Elected,
 }
 
 impl Income {
     /// Interest, dividends, annuities, rents and gains less the early withdrawal penalty: what the net investment income tax starts from.
     pub fn investment(&self) -> Money {
-        self.interest + self.dividends + self.annuities + self.rents.invested + self.gains.line_7
-            - self.penalty
+        let children = self.children.rest - self.children.fund;
+        let owned = self.interest + self.dividends + self.annuities + self.rents.invested;
+        owned + children + self.gains.line_7 - self.penalty
     }
 }
 
@@ -117,12 +121,14 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
     let wages = wages(on, trail);
     let exempt_interest = on.gather(trail, EXEMPT_INTEREST, &interest::brings::EXEMPT_INTEREST);
     let interest = on.gather(trail, INTEREST, &interest::brings::INTEREST);
-    let qualified = on.gather(trail, QUALIFIED, &dividends::brings::QUALIFIED);
-    let dividends = on.gather(trail, DIVIDENDS, &dividends::brings::ORDINARY);
+    let children = parents_election::reckon(on, trail);
+    let of_children = (parents_election::QUALIFIED, children.qualified);
+    let qualified = on.gather_with(trail, QUALIFIED, &dividends::brings::QUALIFIED, of_children);
+    let dividends = on.gather_with(trail, DIVIDENDS, &dividends::brings::ORDINARY, of_children);
     let (ira, pensions) = retirement::reckon(on, trail);
-    let gains = capital_gains::reckon(on, trail);
+    let gains = capital_gains::reckon(on, trail, (parents_election::DISTRIBUTED, children.distributed));
     let first = schedule_1::adjustments(on, trail);
-    let additional = schedule_1::income(on, trail);
+    let additional = schedule_1::income(on, trail, (parents_election::REST, children.rest));
     let refund = additional.refund;
     let but_rents = wages + interest + dividends + ira + pensions + gains.line_7 + additional.sum();
     let modified = but_rents - (first.sum() - first.half) + rentals::for_modified(on);
@@ -181,6 +187,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
         untaxed_benefits,
         unearned,
         rents,
+        children,
     }
 }
 

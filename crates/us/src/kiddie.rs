@@ -54,7 +54,7 @@ open_points! {
         "It decides whether Form 8615 taxes this income at the parents' rates.";
     FORM_8615 = not_covered "K-151", "IRC §1(g)";
     ELECTION = look "C-54", "IRC §1(g)(7)",
-        "Form 8814 spares the child's return: whether it costs less is not weighed here.";
+        "Form 8814 spares the child's return: whether it costs less is weighed on a joint or only return, not on separate ones.";
 }
 
 lines! {
@@ -287,7 +287,8 @@ fn election(points: &mut Points<'_>, place: usize) {
     let unit = &points.units[place];
     let amount = |line| points.amount(line, place);
     let about = &points.facts.people[unit.people[0]];
-    let only = amount(income::TOTAL) == amount(income::INTEREST) + amount(income::DIVIDENDS);
+    let apart = points.facts.couple() && points.units.iter().any(|unit| unit.main && unit.people.len() == 1);
+    let only = apart && amount(income::TOTAL) == amount(income::INTEREST) + amount(income::DIVIDENDS);
     if only && amount(income::TOTAL) < points.facts.figures.kiddie.election_below {
         let message = format!("The income of {} could go on a parent's return (Form 8814).", about.name);
         points.raise(&ELECTION, Place::person(&about.id, ask::PARENT_ALIVE), message);

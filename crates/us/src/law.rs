@@ -6,10 +6,10 @@ use crate::{
     deduction, dependents, early_distributions, earned_income_credit, education, educators, elderly,
     every_paper, excess_deferrals, facts::Facts, foreign_tax, gains_tax, government_payments, health_savings,
     home_energy, home_sale, household_employees, incentive_options, income, ira_basis, ira_deduction, kiddie,
-    minimum_tax, mortgage_credit, multiple_support, not_computed, other_income, papers, passive_losses,
-    payments, people, points::Points, premium_tax_credit, release, rentals, retirement, saver, schedule_1,
-    schedule_a, self_employment, social_security, standard_deduction, states, status, student_loan, tax,
-    taxable_income, tie_breaker, total_tax, underpayment, union_plan, unreported_tips,
+    minimum_tax, mortgage_credit, multiple_support, not_computed, other_income, papers, parents_election,
+    passive_losses, payments, people, points::Points, premium_tax_credit, release, rentals, retirement,
+    saver, schedule_1, schedule_a, self_employment, social_security, standard_deduction, states, status,
+    student_loan, tax, taxable_income, tie_breaker, total_tax, underpayment, union_plan, unreported_tips,
 };
 use hembo_core::{
     choice::Open,
@@ -83,6 +83,7 @@ static LAW: &[Rule] = &[
     Rule::new(&taxable_income::PROVISION),
     Rule::new(&gains_tax::PROVISION),
     Rule::new(&tax::PROVISION),
+    Rule::new(&parents_election::PROVISION),
     Rule::new(&kiddie::PROVISION).finds(kiddie::points),
     Rule::new(&incentive_options::PROVISION).reads(incentive_options::read).finds(incentive_options::points),
     Rule::new(&minimum_tax::PROVISION),
@@ -128,6 +129,7 @@ pub static CHOICES: &[&Open<Facts>] = &[
     &foreign_tax::CHOSEN,
     &foreign_tax::CHOSEN_APART,
     &claims::CLAIM,
+    &parents_election::ELECTION,
     &education::CHOSEN,
     &payments::DIVIDED,
 ];

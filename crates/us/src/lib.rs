@@ -56,6 +56,7 @@ pub mod multiple_support;
 pub mod not_computed;
 pub mod other_income;
 pub mod papers;
+pub mod parents_election;
 pub mod passive_losses;
 pub mod payments;
 pub mod people;

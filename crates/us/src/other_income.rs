@@ -235,7 +235,7 @@ fn other(paper: &mut Bringing<'_>) {
 }
 
 /// Line 2a and lines 8a to 8z of a return, each that has anything, in one.
-pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, (of_children, children): (LineId, Money)) -> Money {
     let of = |line: LineId| {
         let all = on.owns().flat_map(|(_, own)| own.of(&brings::OTHER));
         all.filter(move |sorted| sorted.line == line).map(|sorted| &sorted.item)
@@ -248,6 +248,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
             i.items(of(line));
         });
     }
+    parts.push((of_children, children));
     trail.line(ALL, on.scope, parts.iter().map(|(_, amount)| *amount).sum(), |i| {
         for &(line, amount) in parts.iter().filter(|(_, amount)| !amount.is_zero()) {
             i.line(line, on.scope, amount);
@@ -258,6 +259,11 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
 /// What a person brings of it, with alimony.
 pub fn items(own: &Records) -> impl Iterator<Item = &Item> {
     own.of(&brings::OTHER).iter().map(|sorted| &sorted.item).chain(own.of(&brings::ALIMONY_RECEIVED))
+}
+
+/// Dividends of the Alaska Permanent Fund.
+pub fn of_fund(own: &Records) -> Money {
+    own.of(&brings::OTHER).iter().filter(|sorted| sorted.line == FUND).map(|sorted| sorted.item.amount).sum()
 }
 
 /// Scholarships of a return, which are earned income of a dependent (§63(c)(5), Prop. Reg. §1.117-6(h)).

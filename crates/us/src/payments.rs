@@ -78,15 +78,6 @@ open_points! {
         "Only spouses pay estimated tax together: name the one who paid.";
 }
 
-/// What its papers bring.
-pub mod brings {
-    use crate::facts::Payment;
-    use hembo_core::brought::Brought;
-
-    /// Federal estimated tax paid alone.
-    pub static ESTIMATED: Brought<Payment> = Brought::new();
-}
-
 /// Schedule 3 line 11: social security tax of two or more employers above the most that one person pays, spouse by
 /// spouse; what one employer took too much is that employer's to return (§31(b)).
 pub fn excess_social_security(on: On<'_>, trail: &mut impl Trail) -> Money {
@@ -227,7 +218,8 @@ fn withheld(on: On<'_>, trail: &mut impl Trail) -> Money {
 
 /// Line 26: own payments, and the agreed part of those made together.
 fn estimated(on: On<'_>, trail: &mut impl Trail) -> Money {
-    let alone = || on.owns().flat_map(|(_, own)| own.of(&brings::ESTIMATED)).map(|payment| &payment.item);
+    let alone =
+        || on.owns().flat_map(|(_, own)| own.of(&bringing::brings::ESTIMATED)).map(|payment| &payment.item);
     let together = || on.facts.estimated_together.iter().map(|payment| &payment.item);
     let part = part_of(on, sum(together()));
     trail.line(L26, on.scope, (sum(alone()) + part).to_whole(), |i| {
@@ -252,7 +244,7 @@ fn part_of(on: On<'_>, together: Money) -> Money {
 
 /// Every payment that a return takes, with its day.
 pub fn dated(on: On<'_>) -> impl Iterator<Item = (Option<Date>, Money)> {
-    let alone = on.owns().flat_map(|(_, own)| own.of(&brings::ESTIMATED));
+    let alone = on.owns().flat_map(|(_, own)| own.of(&bringing::brings::ESTIMATED));
     let alone = alone.map(|payment| (payment.date, payment.item.amount));
     let together = on.facts.estimated_together.iter();
     alone.chain(together.map(move |payment| (payment.date, part_of(on, payment.item.amount))))
@@ -302,7 +294,10 @@ pub fn read(paper: &mut Bringing<'_>) {
     for (r, row, amount) in paper.paper.lines("amount") {
         let date = row.get("date").and_then(Entry::date);
         if alone {
-            paper.put_as("amount", Some(r), amount, &brings::ESTIMATED, |item| Payment { date, item });
+            paper.put_as("amount", Some(r), amount, &bringing::brings::ESTIMATED, |item| Payment {
+                date,
+                item,
+            });
         } else {
             let item = paper.paper.item("amount", Some(r), amount);
             paper.facts.estimated_together.push(Payment { date, item });

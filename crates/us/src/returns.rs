@@ -6,7 +6,7 @@ use crate::{
     deduction, dependents, earned_income_credit, education,
     facts::{Facts, Relationship},
     filing_status::Status,
-    foreign_tax, form_1040, law, payments, premium_tax_credit, qualifying_child,
+    foreign_tax, form_1040, law, parents_election, payments, premium_tax_credit, qualifying_child,
     schedule_a::{medical, taxes},
     social_security, status,
     unit::{On, Part, Unit},
@@ -70,7 +70,8 @@ impl<'h> FederalCase<'h> {
         } else {
             units.push((TOGETHER, self.main_unit(way)));
         }
-        let own = self.facts.own_returns.iter().enumerate();
+        let elected = parents_election::elected(way);
+        let own = self.facts.own_returns.iter().enumerate().filter(|(_, person)| !elected.contains(person));
         units.extend(own.map(|(i, &person)| (OWN_RETURNS + i, self.own_unit(person, way))));
         units
     }
@@ -87,6 +88,7 @@ impl<'h> FederalCase<'h> {
             elects_earlier_years: social_security::elects_together(way),
             education: education::chosen(way),
             home_offices: business::methods(way),
+            elected: parents_election::elected(way),
             dependents: self.facts.candidates().filter_map(claim).collect(),
             claimable: people.iter().any(|&p| self.facts.people[p].claimable),
             people: people.clone(),
@@ -154,7 +156,9 @@ impl<'h> FederalCase<'h> {
         if !self.facts.child_of_filers(person) || self.at_parents(&unit).is_zero() {
             return unit;
         }
-        let others = self.facts.own_returns.iter().filter(|&&p| p != person && self.facts.child_of_filers(p));
+        let elected = parents_election::elected(way);
+        let other = |p: usize| p != person && self.facts.child_of_filers(p) && !elected.contains(&p);
+        let others = self.facts.own_returns.iter().filter(|&&p| other(p));
         let siblings = others.map(|&p| self.at_parents(&self.childs_unit(p, way))).sum();
         let parents = self
             .parents_units(person, way)
@@ -257,7 +261,13 @@ impl Weighable for FederalCase<'_> {
         let unit = match part {
             TOGETHER if apart() => return Money::ZERO,
             TOGETHER => self.main_unit(way),
-            _ if part >= OWN_RETURNS => self.own_unit(self.facts.own_returns[part - OWN_RETURNS], way),
+            _ if part >= OWN_RETURNS => {
+                let person = self.facts.own_returns[part - OWN_RETURNS];
+                if parents_election::is_elected(way, person) {
+                    return Money::ZERO;
+                }
+                self.own_unit(person, way)
+            }
             _ if !apart() => return Money::ZERO,
             _ => self.spouses_unit(part - SPOUSES, way),
         };

@@ -37,10 +37,10 @@ impl Additional {
 }
 
 /// Lines 1 to 9 but line 5.
-pub fn income(on: On<'_>, trail: &mut impl Trail) -> Additional {
+pub fn income(on: On<'_>, trail: &mut impl Trail, of_children: (LineId, Money)) -> Additional {
     let (refund, unemployment) = government_payments::reckon(on, trail);
     let accounts = health_savings::income(on, trail);
-    let other = other_income::reckon(on, trail);
+    let other = other_income::reckon(on, trail, of_children);
     let businesses = business::reckon(on, trail);
     let parts = vec![
         (government_payments::REFUND, refund),

@@ -13,18 +13,29 @@ lines! {
         "By the Tax Table, above its end by the rate schedule.";
 }
 
-/// Line 16: by the line of a worksheet or form, else by the Tax Table or the rate schedule.
-pub fn line_16(
-    on: On<'_>,
-    trail: &mut impl Trail,
-    taxable: Money,
-    amount: Money,
-    by: Option<LineId>,
-) -> Money {
-    trail.line(L16, on.scope, amount, |i| {
+/// What line 16 is made of.
+#[derive(Debug, Clone, Copy)]
+pub struct Line16 {
+    /// Line 15.
+    pub taxable: Money,
+    /// The tax on it.
+    pub tax: Money,
+    /// The line of a worksheet or form that gives it, if one does.
+    pub by: Option<LineId>,
+    /// The tax of children whose income is on this return, with its line.
+    pub of_children: (LineId, Money),
+}
+
+/// Line 16: by the line of a worksheet or form, else by the Tax Table or the rate schedule, with the tax of children.
+pub fn line_16(on: On<'_>, trail: &mut impl Trail, from: Line16) -> Money {
+    let Line16 { taxable, tax, by, of_children: (children, of_children) } = from;
+    trail.line(L16, on.scope, tax + of_children, |i| {
         i.line(taxable_income::L15, on.scope, taxable);
+        if !of_children.is_zero() {
+            i.line(children, on.scope, of_children);
+        }
         if let Some(line) = by {
-            i.line(line, on.scope, amount);
+            i.line(line, on.scope, tax);
             return;
         }
         let top = on.facts.figures.rates.rates[bracket(on.facts.figures, on.unit.status, taxable)];

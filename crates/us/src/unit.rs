@@ -5,7 +5,7 @@ use hembo_core::{
     brought::{Brought, Records},
     line::LineId,
     reading::sum,
-    trail::{Item, Recorder, Scope, Trail},
+    trail::{Inputs, Item, Recorder, Scope, Trail},
 };
 use hembo_money::Money;
 
@@ -115,6 +115,8 @@ pub struct Unit {
     pub education: Vec<(usize, EducationCredit)>,
     /// On a child's own return, what the parents' return has.
     pub parents: Option<Parents>,
+    /// Children whose income is on this return (§1(g)(7)).
+    pub elected: Vec<usize>,
     /// The dependents claimed.
     pub dependents: Vec<Dependent>,
     /// Dependents claimed on the other filer's separate return.
@@ -144,6 +146,7 @@ impl Unit {
             home_offices: Vec::new(),
             parents: None,
             education: Vec::new(),
+            elected: Vec::new(),
             dependents: Vec::new(),
             claimed_elsewhere: Vec::new(),
             released: Vec::new(),
@@ -228,11 +231,28 @@ impl<'a> On<'a> {
     /// A line that adds up items of the papers: with cents, and only the total rounded (Form 1040 instructions).
     /// On a joint return each spouse's part is a line of its own.
     pub fn gather(self, trail: &mut impl Trail, id: LineId, kind: &'static Brought) -> Money {
+        self.gather_with(trail, id, kind, (id, Money::ZERO))
+    }
+
+    /// The same with what another line adds in whole dollars.
+    pub fn gather_with(
+        self,
+        trail: &mut impl Trail,
+        id: LineId,
+        kind: &'static Brought,
+        (more, added): (LineId, Money),
+    ) -> Money {
         let sum = |own: &Records| sum(own.of(kind));
         let total: Money = self.owns().map(|(_, own)| sum(own)).sum();
+        let with = |i: &mut Inputs| {
+            if !added.is_zero() {
+                i.line(more, self.scope, added);
+            }
+        };
         if self.unit.people.len() == 1 {
-            return trail.line(id, self.scope, total.to_whole(), |i| {
+            return trail.line(id, self.scope, total.to_whole() + added, |i| {
                 i.items(self.items(kind));
+                with(i);
             });
         }
         for (person, own) in self.owns().filter(|(_, own)| own.has(kind)) {
@@ -240,10 +260,11 @@ impl<'a> On<'a> {
                 i.items(own.of(kind));
             });
         }
-        trail.line(id, self.scope, total.to_whole(), |i| {
+        trail.line(id, self.scope, total.to_whole() + added, |i| {
             for (person, own) in self.owns().filter(|(_, own)| own.has(kind)) {
                 i.line(id, Scope::Person(person), sum(own));
             }
+            with(i);
         })
     }
 }

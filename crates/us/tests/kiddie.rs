@@ -6,7 +6,8 @@ use serde_json::json;
 
 /// A couple with taxable income of 180,000 and a child of fifteen.
 fn family() -> Family {
-    Family::couple(2025).wages("ada", 211_500).child("kim", "2010-05-05")
+    let family = Family::couple(2025).wages("ada", 211_500).child("kim", "2010-05-05");
+    family.pin("us.child_income.kim", "own")
 }
 
 #[test]
@@ -27,7 +28,59 @@ fn a_child_at_the_parents_rates() {
     }
     let alone = family().interest(&["kim"], 7_000).outcome();
     assert_eq!(line_of(&alone, "us.16", "return/1"), 1_082);
-    assert!(has_point(&alone, "C-54"));
+    let apart = family().interest(&["kim"], 7_000).pin("us.status", "separate").outcome();
+    assert!(has_point(&apart, "C-54") && !has_point(&alone, "C-54"));
+}
+
+/// Form 8814: 4,300 of 7,000 with the parents, 946 more there, and 135; a dollar less than a return of the child's own.
+#[test]
+fn on_the_parents_return() {
+    let child = |family: Family| family.child("lea", "2012-05-05").pin("us.status", "joint");
+    let base = || child(Family::couple(2025).wages("ada", 211_500));
+    let outcome = base().interest(&["lea"], 7_000).outcome();
+    for (line, amount) in
+        [("us.8814.12", 4_300), ("us.8814.15", 135), ("us.agi", 215_800), ("us.16", 30_374 + 135)]
+    {
+        assert_eq!(line_of(&outcome, line, "return/0"), amount, "{line}");
+    }
+    let own = base().interest(&["lea"], 7_000).pin("us.child_income.lea", "own").outcome();
+    assert_eq!((own.total - outcome.total).cents(), 100);
+    // Qualified dividends and distributions keep their kind, in proportion.
+    let boxes = json!({ "1a": "4000", "1b": "3000", "2a": "2000" });
+    let family = base().interest(&["lea"], 1_000).paper("1099-DIV", &["lea"], boxes, json!(null));
+    let outcome = family.pin("us.child_income.lea", "parents").outcome();
+    for (line, amount) in [
+        ("us.8814.9", 1_843), // 4,300 × 3,000 ÷ 7,000
+        ("us.8814.10", 1_229),
+        ("us.8814.12", 1_228),
+        ("us.3a", 1_843),
+        ("us.3b", 1_843),
+        ("us.sched_d.13", 1_229),
+        ("us.7", 1_229),
+    ] {
+        assert_eq!(line_of(&outcome, line, "return/0"), amount, "{line}");
+    }
+    let chosen = |family: Family| {
+        let outcome = family.outcome();
+        outcome.decisions.iter().any(|d| d.id == "us.child_income.lea")
+    };
+    for (interest, offered) in [(1_350, false), (1_351, true), (13_499, true), (13_500, false)] {
+        assert_eq!(chosen(base().interest(&["lea"], interest)), offered, "{interest}");
+    }
+    for (interest, tax) in [(1_355, 1), (2_000, 65), (2_694, 134), (2_695, 135), (2_700, 135), (9_000, 135)] {
+        let family = base().interest(&["lea"], interest).pin("us.child_income.lea", "parents");
+        assert_eq!(line_of(&family.outcome(), "us.8814.15", "return/0"), tax, "{interest}");
+    }
+    let withheld = base().paper("1099-INT", &["lea"], json!({ "1": "3000", "4": "1" }), json!(null));
+    assert!(!chosen(withheld) && !chosen(base().interest(&["lea"], 3_000).wages("lea", 1)));
+    let grown = |months: i64| {
+        base().interest(&["lea"], 3_000).set("lea", "/born", json!("2006-12-31")).set(
+            "lea",
+            "/answers/student_months",
+            json!(months),
+        )
+    };
+    assert!(chosen(grown(5)) && !chosen(grown(4)));
 }
 
 /// Up to 2,700 nothing, then the part above; never less than at the child's own rates.
@@ -51,8 +104,12 @@ fn from_the_limit_on() {
 /// Brothers and sisters share the tax that they add.
 #[test]
 fn brothers_and_sisters_share_the_tax() {
-    let outcome =
-        family().child("lou", "2012-05-05").interest(&["kim"], 7_000).interest(&["lou"], 3_700).outcome();
+    let outcome = family()
+        .child("lou", "2012-05-05")
+        .pin("us.child_income.lou", "own")
+        .interest(&["kim"], 7_000)
+        .interest(&["lou"], 3_700)
+        .outcome();
     // 180,000 + 4,300 + 1,000: 30,594 less 29,428 is 1,166: 946 and 220.
     assert_eq!(line_of(&outcome, "us.8615.13", "return/1"), 946);
     assert_eq!(line_of(&outcome, "us.8615.13", "return/2"), 220);

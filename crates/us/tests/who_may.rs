@@ -151,7 +151,9 @@ fn nobodys_dependent_has_the_earned_income_credit() {
 #[test]
 fn form_8615_is_told_by_its_own_tests() {
     let child = |born: &str, interest: i64| {
-        Family::single(2025).wages("ada", 50_000).child("kim", born).interest(&["kim"], interest)
+        let family =
+            Family::single(2025).wages("ada", 50_000).child("kim", born).interest(&["kim"], interest);
+        family.pin("us.child_income.kim", "own")
     };
     let blocks = |family: Family| {
         let outcome = family.outcome();

@@ -1,7 +1,7 @@
 // One place to find a line, a person or a paper, and to add a paper or a person, by what people call it.
 import { useQuery } from "@tanstack/react-query";
 import { useNavigate } from "@tanstack/react-router";
-import { Fragment, useId, useState } from "react";
+import { useId, useState } from "react";
 import { api, ask } from "../api/client";
 import type { PaperKind } from "../api/types";
 import { ChoiceBox } from "../entry/ChoiceBox";
@@ -96,30 +96,51 @@ export function Finder({ only, close, addPerson }: Props) {
         </span>
       </div>
       <div id={list} role="listbox" aria-label="Found" className="mt-2 max-h-80 overflow-auto">
-        {found.map((f, i) => (
-          <Fragment key={`${f.heading} ${f.id}`}>
-            {f.heading && f.heading !== found[i - 1]?.heading && (
-              <p className="mt-2 px-2 pb-0.5 text-[12px] font-semibold text-petrol first:mt-0">{f.heading}</p>
-            )}
-            <div
-              id={`${list}-${i}`}
-              role="option"
-              tabIndex={-1}
-              aria-selected={i === current}
-              className={`flex cursor-pointer gap-3 px-2 py-1 ${i === current ? "bg-wash" : "hover:bg-paper"}`}
-              onClick={f.choose}
-              onKeyDown={onKeyDown}
-            >
-              <span className="w-20 shrink-0 text-soft">{f.what}</span>
-              <span className="font-semibold whitespace-nowrap">{f.label}</span>
-              <span className="ml-auto truncate text-soft">{f.detail}</span>
-            </div>
-          </Fragment>
+        {underHeadings(found).map(({ heading, of }) => (
+          <Offered key={heading ?? ""} heading={heading}>
+            {of.map(({ f, i }) => (
+              <div
+                key={f.id}
+                id={`${list}-${i}`}
+                role="option"
+                tabIndex={-1}
+                aria-selected={i === current}
+                className={`flex cursor-pointer gap-3 px-2 py-1 ${i === current ? "bg-wash" : "hover:bg-paper"}`}
+                onClick={f.choose}
+                onKeyDown={onKeyDown}
+              >
+                <span className="w-20 shrink-0 text-soft">{f.what}</span>
+                <span className="font-semibold whitespace-nowrap">{f.label}</span>
+                <span className="ml-auto truncate text-soft">{f.detail}</span>
+              </div>
+            ))}
+          </Offered>
         ))}
       </div>
       {found.length === 0 && <p className="px-2 py-3 text-soft">Nothing by that name here.</p>}
     </Sheet>
   );
+}
+
+/** What is offered under a heading; all at once where there is none. */
+function Offered({ heading, children }: { heading: string | undefined; children: React.ReactNode }) {
+  if (!heading) return children;
+  return (
+    // biome-ignore lint/a11y/useSemanticElements: a group of options in a list box is no set of form fields.
+    <div role="group" aria-label={heading} className="mt-2 first:mt-0">
+      <p aria-hidden="true" className="px-2 pb-0.5 text-[12px] font-semibold text-petrol">
+        {heading}
+      </p>
+      {children}
+    </div>
+  );
+}
+
+/** What was found with its place, heading by heading. */
+function underHeadings(found: Found[]) {
+  const placed = found.map((f, i) => ({ f, i }));
+  const headings = [...new Set(found.map((f) => f.heading))];
+  return headings.map((heading) => ({ heading, of: placed.filter(({ f }) => f.heading === heading) }));
 }
 
 function useFound(
