@@ -1,5 +1,6 @@
 import { createRootRoute, createRoute, createRouter, Link, Outlet, redirect } from "@tanstack/react-router";
 import { Desk } from "./desk/Desk";
+import { FiguresView } from "./figures/FiguresView";
 import { Households } from "./households/Households";
 import { PapersView } from "./papers/PapersView";
 import { PointsView } from "./points/PointsView";
@@ -53,6 +54,16 @@ const root = createRootRoute({
 
 const households = createRoute({ getParentRoute: () => root, path: "/", component: Households });
 
+const figures = createRoute({
+  getParentRoute: () => root,
+  path: "/figures",
+  validateSearch: (search: Record<string, unknown>): { law?: string; table?: string } => ({
+    law: text(search.law),
+    table: text(search.table),
+  }),
+  component: FiguresView,
+});
+
 const desk = createRoute({
   getParentRoute: () => root,
   path: "/h/$id",
@@ -77,6 +88,7 @@ const schedules = createRoute({ getParentRoute: () => desk, path: "schedules", c
 export const router = createRouter({
   routeTree: root.addChildren([
     households,
+    figures,
     desk.addChildren([start, spread, papers, ways, points, schedules]),
   ]),
 });

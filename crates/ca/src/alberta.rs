@@ -24,7 +24,12 @@ use hembo_core::{
 use hembo_money::{Money, Rate};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    limits: LIMITS,
+    figures: &["alberta", "alberta_supplement", "alberta_caregiver"],
+    ..Provision::NONE
+};
 
 lines! {
     TOP_UP = "ca.alberta.supplement", "Supplemental credit", "Alberta Personal Income Tax Act",

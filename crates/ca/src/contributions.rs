@@ -26,8 +26,14 @@ use hembo_core::{
 use hembo_money::Money;
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { papers: &[RRSP], lines: LINES, limits: LIMITS, points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    papers: &[RRSP],
+    lines: LINES,
+    limits: LIMITS,
+    points: POINTS,
+    figures: &["rrsp"],
+    ..Provision::NONE
+};
 
 lines! {
     AVAILABLE = "ca.rrsp.available", "Contributions to deduct", "ITA 146(5), (5.1)",

@@ -19,7 +19,8 @@ use hembo_core::{
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { lines: LINES, points: POINTS, figures: &["cpp", "cpp_overpaid", "ei"], ..Provision::NONE };
 
 lines! {
     pub ENHANCED = "ca.22215", "Enhanced CPP contributions", "ITA 60(e.1)",

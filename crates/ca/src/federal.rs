@@ -14,7 +14,12 @@ use hembo_core::{limit, limits, lines, provision::Provision, trail::Trail};
 use hembo_money::Money;
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    limits: LIMITS,
+    figures: &["brackets", "top_up", "dividends"],
+    ..Provision::NONE
+};
 
 lines! {
     pub TAX = "ca.40400", "Tax on taxable income", "ITA 117(2)",

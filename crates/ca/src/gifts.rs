@@ -32,6 +32,7 @@ pub static PROVISION: Provision = Provision {
     lines: LINES,
     limits: LIMITS,
     points: POINTS,
+    figures: &["gifts"],
     ..Provision::NONE
 };
 

@@ -16,7 +16,8 @@ use hembo_core::{
 use hembo_money::Money;
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { lines: LINES, limits: LIMITS, figures: &["pension", "oas"], ..Provision::NONE };
 
 lines! {
     pub EMPLOYMENT = "ca.10100", "Employment income", "ITA 5, 6",

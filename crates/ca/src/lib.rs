@@ -91,6 +91,10 @@ impl Pack for Canada {
         &law::DECLARED
     }
 
+    fn rules(&self) -> &'static [(i32, &'static str)] {
+        figures::SOURCES
+    }
+
     fn forms(&self, year: i32) -> &'static Forms {
         forms::of(year)
     }

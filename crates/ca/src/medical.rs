@@ -28,8 +28,14 @@ use hembo_money::Money;
 use time::{Date, Duration};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { papers: &[RECEIPTS], lines: LINES, limits: LIMITS, points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    papers: &[RECEIPTS],
+    lines: LINES,
+    limits: LIMITS,
+    points: POINTS,
+    figures: &["medical", "medical_supplement", "age"],
+    ..Provision::NONE
+};
 
 lines! {
     pub CLAIMED = "ca.33099", "Medical bills of the window", "ITA 118.2(1)",

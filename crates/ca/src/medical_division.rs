@@ -19,7 +19,8 @@ use hembo_core::{
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { points: POINTS, figures: &["medical_supplement", "medical"], ..Provision::NONE };
 
 open_points! {
     DIVIDED = look "medical-divided", "ITA 118.2(1)",

@@ -5,7 +5,8 @@ use hembo_core::{line::LineId, open_points, point::Gather, provision::Provision,
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { points: POINTS, figures: &["minimum_tax", "dividends"], ..Provision::NONE };
 
 open_points! {
     MAY_BE_DUE = not_covered "C-92", "ITA 127.5";

@@ -23,7 +23,21 @@ use hembo_core::{
 use hembo_money::Money;
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    limits: LIMITS,
+    figures: &[
+        "ontario",
+        "ontario_reduction",
+        "ontario_surtax",
+        "ontario_health",
+        "basic",
+        "ontario_lift",
+        "ontario_care",
+        "age",
+    ],
+    ..Provision::NONE
+};
 
 lines! {
     pub SURTAX = "ca.ontario.surtax", "Ontario surtax", "Taxation Act, 2007, s. 16",

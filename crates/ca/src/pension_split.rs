@@ -19,7 +19,8 @@ use hembo_core::{
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { lines: LINES, figures: &["split", "pension"], ..Provision::NONE };
 
 lines! {
     pub PENSIONS = "ca.11500", "Pensions", "ITA 56(1)(a)(i)",

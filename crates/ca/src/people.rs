@@ -49,6 +49,7 @@ pub static PROVISION: Provision = Provision {
         Field::yes_no(ask::FOREIGN_PROPERTY, "", "Foreign property that cost over 100,000"),
     ],
     points: POINTS,
+    figures: &["medical"],
     ..Provision::NONE
 };
 

@@ -20,8 +20,13 @@ use hembo_core::{
 use hembo_money::{Money, Rate, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { person_questions: QUESTIONS, lines: LINES, limits: LIMITS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    person_questions: QUESTIONS,
+    lines: LINES,
+    limits: LIMITS,
+    figures: &["basic", "age", "employment", "pension", "medical"],
+    ..Provision::NONE
+};
 
 /// The ids of its questions.
 #[allow(missing_docs)]

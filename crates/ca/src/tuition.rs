@@ -28,6 +28,7 @@ pub static PROVISION: Provision = Provision {
     lines: LINES,
     limits: LIMITS,
     points: POINTS,
+    figures: &["tuition"],
     ..Provision::NONE
 };
 

@@ -34,6 +34,7 @@ pub static PROVISION: Provision = Provision {
     lines: LINES,
     limits: LIMITS,
     points: POINTS,
+    figures: &["workers_benefit"],
     ..Provision::NONE
 };
 

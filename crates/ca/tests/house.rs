@@ -14,3 +14,14 @@ fn the_declarations_fit_together() {
     let rules: Vec<&str> = hembo_ca::forms::ids().collect();
     assert_eq!(hembo_testing::declarations::faults(&hembo_ca::Canada, &rules), Vec::<String>::new());
 }
+
+#[test]
+fn provisions_declare_the_figures_that_they_read() {
+    let pack = hembo_ca::Canada;
+    let tables =
+        hembo_core::figures::tables(hembo_core::Pack::rules(&pack), hembo_core::Pack::declared(&pack))
+            .unwrap();
+    let ids: Vec<String> = tables.into_iter().map(|table| table.id).collect();
+    let sources = Path::new(env!("CARGO_MANIFEST_DIR")).join("src");
+    assert_eq!(hembo_testing::modules::undeclared_figures(&sources, &ids).unwrap(), Vec::<String>::new());
+}

@@ -42,6 +42,9 @@ impl<const LINES: usize> Pack for Wide<LINES> {
     fn span(&self, year: i32) -> (Date, Date) {
         Atoll.span(year)
     }
+    fn rules(&self) -> &'static [(i32, &'static str)] {
+        &[]
+    }
     fn declared(&self) -> &'static Declared {
         static ALL: LazyLock<Declared> = LazyLock::new(|| {
             let line = |id: &&'static str| LineDef { id, label: id, cite: "Act", how: "The one before." };

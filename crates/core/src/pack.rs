@@ -31,6 +31,9 @@ pub trait Pack: Send + Sync {
     /// Everything that its provisions declare.
     fn declared(&self) -> &'static Declared;
 
+    /// The rule files of its years, latest first.
+    fn rules(&self) -> &'static [(i32, &'static str)];
+
     /// The official forms of a year whose figures it has.
     fn forms(&self, year: i32) -> &'static Forms;
 

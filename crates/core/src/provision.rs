@@ -25,9 +25,21 @@ pub struct Provision {
     pub household_questions: &'static [Field],
     /// What it may find unsettled.
     pub points: &'static [&'static PointDef],
+    /// The tables of rule figures that it reads, by their ids.
+    pub figures: &'static [&'static str],
 }
 
 impl Provision {
+    /// What it is about, in words: its last line, else its first paper or question.
+    fn name(&self) -> &'static str {
+        let line = self.lines.last().map(|line| line.label);
+        let paper = self.papers.first().map(|paper| paper.name);
+        let question = self.person_questions.first().map(|question| question.field.label);
+        let asked = self.household_questions.first().map(|field| field.label);
+        let found = self.points.first().map(|_| "Open points");
+        line.or(paper).or(question).or(asked).or(found).unwrap_or_default()
+    }
+
     /// One that declares nothing: the start of every other.
     pub const NONE: Provision = Provision {
         lines: &[],
@@ -36,6 +48,7 @@ impl Provision {
         person_questions: &[],
         household_questions: &[],
         points: &[],
+        figures: &[],
     };
 }
 
@@ -87,6 +100,8 @@ pub struct Declared {
     pub limits: Vec<&'static LimitDef>,
     /// Every kind of open point.
     pub points: Vec<&'static PointDef>,
+    /// The tables of rule figures with what each is used for, in the order of the law.
+    figures: Vec<(&'static str, &'static str)>,
     by_id: HashMap<LineId, usize>,
 }
 
@@ -100,6 +115,7 @@ impl Declared {
             lines: Vec::new(),
             limits: Vec::new(),
             points: Vec::new(),
+            figures: Vec::new(),
             by_id: HashMap::new(),
         };
         for provision in law {
@@ -109,9 +125,23 @@ impl Declared {
             all.lines.extend(provision.lines);
             all.limits.extend(provision.limits);
             all.points.extend(provision.points);
+            all.figures.extend(provision.figures.iter().map(|table| (*table, provision.name())));
         }
         all.by_id = all.lines.iter().enumerate().map(|(at, line)| (line.id, at)).collect();
         all
+    }
+
+    /// What a table of rule figures is used for: the last line of each provision that reads it, else its paper.
+    pub fn used_for(&self, table: &str) -> Vec<String> {
+        let of = self.figures.iter().filter(|(id, name)| *id == table && !name.is_empty());
+        let mut names: Vec<String> = of.map(|(_, name)| (*name).into()).collect();
+        names.dedup();
+        names
+    }
+
+    /// The tables of rule figures that provisions read.
+    pub fn tables(&self) -> impl Iterator<Item = &'static str> + '_ {
+        self.figures.iter().map(|(table, _)| *table)
     }
 
     /// The line of an id.

@@ -47,6 +47,7 @@ fn api() -> OpenApiRouter<App> {
     OpenApiRouter::with_openapi(Description::openapi())
         .routes(routes!(auth::who, auth::sign_out))
         .routes(routes!(packs::known))
+        .routes(routes!(packs::rule_figures))
         .routes(routes!(households::list, households::make))
         .routes(routes!(households::import))
         .routes(routes!(households::open, households::delete))

@@ -3,6 +3,7 @@
 use hembo_core::{
     Pack,
     field::FieldKind,
+    figures,
     paper::{PaperKind, subject},
 };
 use std::collections::HashSet;
@@ -13,6 +14,7 @@ pub fn faults(pack: &dyn Pack, rules: &[&str]) -> Vec<String> {
     let declared = pack.declared();
     let mut faults = declared.faults();
     faults.extend(declared.papers.iter().flat_map(of_paper));
+    faults.extend(of_figures(pack));
     let kinds = || pack.paper_kinds().iter();
     let astray = kinds().filter(|kind| !subject::ALL.contains(&kind.subject));
     faults.extend(astray.map(|kind| format!("{} stands under no heading", kind.id)));
@@ -49,6 +51,18 @@ pub fn faults(pack: &dyn Pack, rules: &[&str]) -> Vec<String> {
     let has = |id: &str| pack.years().into_iter().any(|y| pack.forms(y).forms.iter().any(|f| f.id == id));
     faults.extend(rules.iter().filter(|id| !has(id)).map(|id| format!("no year has the form {id}")));
     faults
+}
+
+/// Tables of rule figures that nobody reads, and tables that are not there.
+fn of_figures(pack: &dyn Pack) -> Vec<String> {
+    let tables = match figures::tables(pack.rules(), pack.declared()) {
+        Ok(tables) => tables,
+        Err(fault) => return vec![fault],
+    };
+    let idle = tables.iter().filter(|table| table.used_for.is_empty());
+    let idle = idle.map(|table| format!("nobody reads the table {}", table.id));
+    let astray = pack.declared().tables().filter(|id| !tables.iter().any(|table| table.id == *id));
+    idle.chain(astray.map(|id| format!("no year has the table {id}"))).collect()
 }
 
 fn of_paper(kind: &PaperKind) -> Vec<String> {

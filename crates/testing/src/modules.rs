@@ -28,6 +28,34 @@ pub fn circles(sources: &Path) -> io::Result<Vec<String>> {
     Ok(in_circles(imports))
 }
 
+/// The tables of rule figures that a provision's module names and does not declare: `module: table`. `tables` are the ids of all.
+///
+/// # Errors
+/// When a source cannot be read.
+pub fn undeclared_figures(sources: &Path, tables: &[String]) -> io::Result<Vec<String>> {
+    let mut found = Vec::new();
+    for entry in fs::read_dir(sources)? {
+        let path = entry?.path();
+        if path.is_dir() {
+            found.extend(undeclared_figures(&path, tables)?);
+            continue;
+        }
+        let text = fs::read_to_string(&path)?;
+        let Some((_, declared)) = text.split_once("pub static PROVISION: Provision") else { continue };
+        let declared = declared.split_once("};").map_or(declared, |(declared, _)| declared);
+        let joined: String = text.split_whitespace().collect();
+        let named = |table: &&String| {
+            let after = joined.split("figures.").skip(1);
+            after
+                .filter_map(|rest| rest.strip_prefix(table.as_str()))
+                .any(|rest| !rest.starts_with(['_', '(']))
+        };
+        let missing = tables.iter().filter(named).filter(|table| !declared.contains(&format!("\"{table}\"")));
+        found.extend(missing.map(|table| format!("{}: {table}", path.display())));
+    }
+    Ok(found)
+}
+
 /// The imports of a source, or of all sources of a folder.
 fn gather(path: &Path, imports: &mut BTreeSet<String>) -> io::Result<()> {
     if path.is_dir() {

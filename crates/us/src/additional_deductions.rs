@@ -29,8 +29,14 @@ use hembo_core::{
 use hembo_money::{Money, Rate, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, limits: LIMITS, papers: &[CAR_LOAN], points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    limits: LIMITS,
+    papers: &[CAR_LOAN],
+    points: POINTS,
+    figures: &["car_loan", "tips", "overtime", "senior", "standard_deduction"],
+    ..Provision::NONE
+};
 
 lines! {
     TIPS_MOST = "us.sched_1a.7", "Tips, up to the amount of a return", "IRC §224(b)(1)",

@@ -19,7 +19,12 @@ use hembo_core::{
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    points: POINTS,
+    figures: &["additional_medicare", "investment_tax"],
+    ..Provision::NONE
+};
 
 lines! {
     MEDICARE_WAGES = "us.8959.1", "Medicare wages", "IRC §3121(a)",

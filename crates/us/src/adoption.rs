@@ -24,8 +24,14 @@ use hembo_core::{
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, limits: LIMITS, papers: &[CHILD], points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    limits: LIMITS,
+    papers: &[CHILD],
+    points: POINTS,
+    figures: &["adoption"],
+    ..Provision::NONE
+};
 
 lines! {
     EXPENSES = "us.8839.6", "Adoption expenses that count", "IRC §23(a), (b)(1)",

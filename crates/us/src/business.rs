@@ -29,6 +29,7 @@ pub static PROVISION: Provision = Provision {
     limits: LIMITS,
     papers: &[BUSINESS, NONEMPLOYEE],
     points: POINTS,
+    figures: &["business"],
     ..Provision::NONE
 };
 

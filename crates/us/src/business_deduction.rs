@@ -26,8 +26,14 @@ use hembo_core::{
 use hembo_money::{Money, Rate, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, limits: LIMITS, papers: &[LOSSES], points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    limits: LIMITS,
+    papers: &[LOSSES],
+    points: POINTS,
+    figures: &["business_income"],
+    ..Provision::NONE
+};
 
 lines! {
     pub BUSINESSES = "us.8995.2", "Qualified business income", "IRC §199A(c)",

@@ -26,8 +26,14 @@ use hembo_core::{
 use hembo_money::Money;
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, limits: LIMITS, papers: &[CARRIED], points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    limits: LIMITS,
+    papers: &[CARRIED],
+    points: POINTS,
+    figures: &["capital_gains"],
+    ..Provision::NONE
+};
 
 lines! {
     D1B = "us.sched_d.1b.d", "Short, basis reported: proceeds", "IRC §1001(b)",

@@ -48,6 +48,7 @@ pub static PROVISION: Provision = Provision {
         },
     ],
     points: POINTS,
+    figures: &["care"],
     ..Provision::NONE
 };
 

@@ -20,7 +20,8 @@ use hembo_core::{
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { lines: LINES, limits: LIMITS, figures: &["child_credit"], ..Provision::NONE };
 
 lines! {
     pub EACH = "us.child_credit", "Credit for this dependent", "IRC §24(a), (h)",

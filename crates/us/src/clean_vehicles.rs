@@ -26,8 +26,14 @@ use hembo_money::{Money, Rounding};
 use time::Date;
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, limits: LIMITS, papers: &[VEHICLE], points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    limits: LIMITS,
+    papers: &[VEHICLE],
+    points: POINTS,
+    figures: &["clean_vehicles"],
+    ..Provision::NONE
+};
 
 lines! {
     pub NEW = "us.sched_3.6f", "New clean vehicle", "IRC §30D",

@@ -101,7 +101,7 @@ pub static PROVISION: Provision = Provision {
         },
     ],
     points: POINTS,
-    ..Provision::NONE
+    figures: &["dependents", "considered_unmarried"], ..Provision::NONE
 };
 
 /// The ids of its questions.

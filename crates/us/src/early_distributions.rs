@@ -20,7 +20,8 @@ use hembo_core::{
 use hembo_money::{Money, Rate, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { lines: LINES, points: POINTS, figures: &["early_distribution"], ..Provision::NONE };
 
 lines! {
     EARLY = "us.5329.3", "Early distributions, taxed more", "IRC §72(t)(1), (2)",

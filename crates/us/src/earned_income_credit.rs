@@ -28,6 +28,7 @@ pub static PROVISION: Provision = Provision {
     person_questions: QUESTIONS,
     limits: LIMITS,
     points: POINTS,
+    figures: &["earned_income_credit"],
     ..Provision::NONE
 };
 

@@ -29,8 +29,14 @@ use hembo_core::{
 use hembo_money::{Money, Rate, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, limits: LIMITS, papers: &[TUITION], points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    limits: LIMITS,
+    papers: &[TUITION],
+    points: POINTS,
+    figures: &["education"],
+    ..Provision::NONE
+};
 
 lines! {
     OPPORTUNITY_OF = "us.8863.30", "American opportunity credit of this student", "IRC §25A(b)(1)",

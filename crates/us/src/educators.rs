@@ -12,8 +12,13 @@ use hembo_core::{
 use hembo_money::Money;
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, limits: LIMITS, papers: &[EXPENSES], ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    limits: LIMITS,
+    papers: &[EXPENSES],
+    figures: &["educator"],
+    ..Provision::NONE
+};
 
 lines! {
     pub L11 = "us.sched_1.11", "Educator expenses", "IRC §62(a)(2)(D)",

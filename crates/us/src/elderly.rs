@@ -38,6 +38,7 @@ pub static PROVISION: Provision = Provision {
                 .help("Of veterans, for disability; they lower the credit of Schedule R."),
         },
     ],
+    figures: &["elderly"],
     ..Provision::NONE
 };
 

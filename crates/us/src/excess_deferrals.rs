@@ -32,6 +32,7 @@ pub static PROVISION: Provision = Provision {
         ),
     }],
     points: POINTS,
+    figures: &["elective_deferrals"],
     ..Provision::NONE
 };
 

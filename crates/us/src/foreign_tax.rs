@@ -29,8 +29,14 @@ use hembo_core::{
 use hembo_money::{Money, Rate, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, limits: LIMITS, papers: &[CARRIED], points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    limits: LIMITS,
+    papers: &[CARRIED],
+    points: POINTS,
+    figures: &["foreign_tax", "capital_gains"],
+    ..Provision::NONE
+};
 
 lines! {
     pub PAID = "us.1116.8", "Foreign income tax", "IRC §901(b)",

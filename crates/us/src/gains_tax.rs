@@ -20,7 +20,7 @@ use hembo_core::{
 use hembo_money::{Money, Rate, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
+pub static PROVISION: Provision = Provision { lines: LINES, figures: &["capital_gains"], ..Provision::NONE };
 
 lines! {
     GAIN = "us.gains_tax.gain", "Taxed at the rates for gains", "IRC §1(h)(11)",

@@ -30,6 +30,7 @@ pub static PROVISION: Provision = Provision {
     limits: LIMITS,
     papers: &[ACCOUNT, DISTRIBUTIONS],
     points: POINTS,
+    figures: &["health_savings"],
     ..Provision::NONE
 };
 

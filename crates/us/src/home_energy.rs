@@ -22,8 +22,14 @@ use hembo_core::{
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, limits: LIMITS, papers: &[HOME], points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    limits: LIMITS,
+    papers: &[HOME],
+    points: POINTS,
+    figures: &["home_energy"],
+    ..Provision::NONE
+};
 
 lines! {
     COSTS = "us.5695.6a", "Clean energy", "IRC §25D(a), (d)",

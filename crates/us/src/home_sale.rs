@@ -24,8 +24,14 @@ use hembo_core::{
 use hembo_money::{Money, Rate, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, limits: LIMITS, papers: &[SALE], points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    limits: LIMITS,
+    papers: &[SALE],
+    points: POINTS,
+    figures: &["home_sale"],
+    ..Provision::NONE
+};
 
 lines! {
     GAIN = "us.home_sale.gain", "Gain on the home", "IRC §§1001, 1016",

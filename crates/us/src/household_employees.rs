@@ -20,8 +20,13 @@ use hembo_core::{
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, papers: &[EMPLOYEES], points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    papers: &[EMPLOYEES],
+    points: POINTS,
+    figures: &["household_employees", "self_employment", "social_security", "additional_medicare"],
+    ..Provision::NONE
+};
 
 lines! {
     PAYROLL = "us.sched_h.8a", "Social security, Medicare and withheld tax", "IRC §§3101, 3111, 3121(x)",

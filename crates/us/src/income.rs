@@ -29,8 +29,13 @@ use hembo_core::{
 use hembo_money::Money;
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, household_questions: QUESTIONS, points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    household_questions: QUESTIONS,
+    points: POINTS,
+    figures: &["interest"],
+    ..Provision::NONE
+};
 
 /// The ids of its questions.
 #[allow(missing_docs)]

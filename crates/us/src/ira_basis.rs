@@ -24,7 +24,7 @@ use hembo_money::{Money, Rate, Rounding};
 
 /// What this provision declares.
 pub static PROVISION: Provision =
-    Provision { lines: LINES, papers: &[BASIS], points: POINTS, ..Provision::NONE };
+    Provision { lines: LINES, papers: &[BASIS], points: POINTS, figures: &["ira"], ..Provision::NONE };
 
 lines! {
     L3 = "us.8606.3", "Basis in traditional IRAs", "IRC §408(o)",

@@ -27,8 +27,14 @@ use hembo_core::{
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, limits: LIMITS, papers: &[CONTRIBUTIONS], points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    limits: LIMITS,
+    papers: &[CONTRIBUTIONS],
+    points: POINTS,
+    figures: &["ira"],
+    ..Provision::NONE
+};
 
 lines! {
     INCOME = "us.ira.income", "Income for the ranges", "IRC §219(g)(3)(A)",

@@ -39,6 +39,7 @@ pub static PROVISION: Provision = Provision {
     ],
     lines: LINES,
     points: POINTS,
+    figures: &["kiddie", "dependents"],
     ..Provision::NONE
 };
 

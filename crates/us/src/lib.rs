@@ -129,6 +129,10 @@ impl Pack for UnitedStates {
         &law::DECLARED
     }
 
+    fn rules(&self) -> &'static [(i32, &'static str)] {
+        figures::SOURCES
+    }
+
     fn forms(&self, year: i32) -> &'static Forms {
         forms::of(year)
     }

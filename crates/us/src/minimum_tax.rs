@@ -22,7 +22,12 @@ use hembo_core::{
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    limits: LIMITS,
+    figures: &["minimum_tax", "child_minimum_tax", "capital_gains"],
+    ..Provision::NONE
+};
 
 lines! {
     INCOME = "us.6251.4", "Minimum taxable income", "IRC §§55(b)(2), 56, 57",

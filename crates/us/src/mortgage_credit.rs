@@ -20,8 +20,14 @@ use hembo_core::{
 use hembo_money::{Money, Rate, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, limits: LIMITS, papers: &[CERTIFICATE], points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    limits: LIMITS,
+    papers: &[CERTIFICATE],
+    points: POINTS,
+    figures: &["mortgage_credit"],
+    ..Provision::NONE
+};
 
 lines! {
     pub OF_YEAR = "us.8396.3", "Mortgage interest credit of the year", "IRC §25(a)",

@@ -21,8 +21,13 @@ use hembo_core::{
 use hembo_money::Money;
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, papers: &[WINNINGS, INCOME, ALIMONY], points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    papers: &[WINNINGS, INCOME, ALIMONY],
+    points: POINTS,
+    figures: &["alimony"],
+    ..Provision::NONE
+};
 
 lines! {
     pub ALIMONY_RECEIVED = "us.sched_1.2a", "Alimony received", "former IRC §71",

@@ -24,7 +24,8 @@ use hembo_core::{
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { lines: LINES, figures: &["kiddie", "dependents"], ..Provision::NONE };
 
 lines! {
     ALL_OF = "us.8814.4", "Income of the child", "IRC §1(g)(7)(A)",

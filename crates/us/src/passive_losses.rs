@@ -19,7 +19,7 @@ use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
 pub static PROVISION: Provision =
-    Provision { lines: LINES, limits: LIMITS, points: POINTS, ..Provision::NONE };
+    Provision { lines: LINES, limits: LIMITS, points: POINTS, figures: &["rental"], ..Provision::NONE };
 
 lines! {
     ACTIVE = "us.8582.1d", "Rental real estate with active participation", "IRC §469(i)",

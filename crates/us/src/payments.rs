@@ -37,6 +37,7 @@ pub static PROVISION: Provision = Provision {
     household_questions: &[REFUND_ACCOUNT],
     lines: LINES,
     points: POINTS,
+    figures: &["social_security"],
     ..Provision::NONE
 };
 

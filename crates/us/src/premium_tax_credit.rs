@@ -26,8 +26,14 @@ use hembo_core::{
 use hembo_money::{Money, Rate, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, limits: LIMITS, papers: &[POLICY], points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    limits: LIMITS,
+    papers: &[POLICY],
+    points: POINTS,
+    figures: &["premium_tax_credit"],
+    ..Provision::NONE
+};
 
 lines! {
     INCOME = "us.8962.3", "Household income", "IRC §36B(d)(2)",

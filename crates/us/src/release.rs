@@ -42,6 +42,7 @@ pub static PROVISION: Provision = Provision {
         },
     ],
     points: POINTS,
+    figures: &["release"],
     ..Provision::NONE
 };
 

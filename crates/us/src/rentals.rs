@@ -29,7 +29,7 @@ use time::Date;
 
 /// What this provision declares.
 pub static PROVISION: Provision =
-    Provision { lines: LINES, papers: &[RENTAL], points: POINTS, ..Provision::NONE };
+    Provision { lines: LINES, papers: &[RENTAL], points: POINTS, figures: &["rental"], ..Provision::NONE };
 
 lines! {
     RENTS = "us.sched_e.23a", "Rents", "IRC §61(a)(5)",

@@ -19,7 +19,12 @@ use hembo_core::{
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    limits: LIMITS,
+    figures: &["charitable_distribution", "public_safety_officer", "simplified_method"],
+    ..Provision::NONE
+};
 
 lines! {
     GIVEN = "us.qcd", "Given straight to charity", "IRC §408(d)(8)",

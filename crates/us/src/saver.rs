@@ -32,6 +32,7 @@ pub static PROVISION: Provision = Provision {
             .help("This year until the due date, and the two before; they lower the saver's credit."),
     }],
     points: POINTS,
+    figures: &["dependents", "saver"],
     ..Provision::NONE
 };
 

@@ -26,8 +26,14 @@ use hembo_core::{
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, limits: LIMITS, papers: &[PLAN, PREMIUMS], points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    limits: LIMITS,
+    papers: &[PLAN, PREMIUMS],
+    points: POINTS,
+    figures: &["self_employment", "social_security", "own_plan"],
+    ..Provision::NONE
+};
 
 lines! {
     pub NET = "us.sched_se.6", "Net earnings from self-employment", "IRC §1402(a)",

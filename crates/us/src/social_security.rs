@@ -29,8 +29,13 @@ use hembo_core::{
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, papers: &[BENEFITS], points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    papers: &[BENEFITS],
+    points: POINTS,
+    figures: &["benefits"],
+    ..Provision::NONE
+};
 
 lines! {
     pub L6A = "us.6a", "Social security benefits", "IRC §86(d)",

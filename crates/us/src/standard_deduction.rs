@@ -12,8 +12,13 @@ use hembo_core::{
 use hembo_money::Money;
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { person_questions: QUESTIONS, lines: LINES, limits: LIMITS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    person_questions: QUESTIONS,
+    lines: LINES,
+    limits: LIMITS,
+    figures: &["standard_deduction"],
+    ..Provision::NONE
+};
 
 /// The ids of its questions.
 #[allow(missing_docs)]

@@ -45,6 +45,7 @@ pub static PROVISION: Provision = Provision {
         },
     ],
     points: POINTS,
+    figures: &["dependents"],
     ..Provision::NONE
 };
 

@@ -20,8 +20,14 @@ use hembo_core::{
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, limits: LIMITS, papers: &[INTEREST], points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    limits: LIMITS,
+    papers: &[INTEREST],
+    points: POINTS,
+    figures: &["student_loan"],
+    ..Provision::NONE
+};
 
 lines! {
     PAID = "us.student_loan.1", "Student-loan interest that counts", "IRC §221(b)(1)",

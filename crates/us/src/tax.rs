@@ -6,7 +6,7 @@ use hembo_core::{Silent, limit, line::LineId, lines, provision::Provision, trail
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
+pub static PROVISION: Provision = Provision { lines: LINES, figures: &["rates"], ..Provision::NONE };
 
 lines! {
     pub L16 = "us.16", "Income tax", "IRC §§1, 3",

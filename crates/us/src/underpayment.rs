@@ -25,8 +25,13 @@ use hembo_money::{Money, Rate, Rounding};
 use time::Date;
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, papers: &[LAST_YEAR], points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    papers: &[LAST_YEAR],
+    points: POINTS,
+    figures: &["underpayment"],
+    ..Provision::NONE
+};
 
 lines! {
     CURRENT = "us.2210.4", "Tax of the year for instalments", "IRC §6654(f)",

@@ -16,7 +16,8 @@ use hembo_core::{
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { lines: LINES, limits: LIMITS, figures: &["union_plan"], ..Provision::NONE };
 
 lines! {
     pub OF = "us.24f.of", "Plan under 501(c)(18)(D), deducted", "IRC §219(b)(3)",

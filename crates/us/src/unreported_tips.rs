@@ -14,7 +14,8 @@ use hembo_core::{
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { lines: LINES, figures: &["social_security", "additional_medicare"], ..Provision::NONE };
 
 lines! {
     pub L1C = "us.1c", "Tips not reported to an employer", "IRC §61(a)(1)",

@@ -400,6 +400,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/packs/{id}/figures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The rule figures of a country: every table over its years, with its source and what it is used for. */
+        get: operations["rule_figures"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -893,6 +910,13 @@ export interface components {
         } | {
             /** @enum {string} */
             type: "person";
+        };
+        /** @description A figure over the years. */
+        FigureRow: {
+            /** @description What it is, in words. */
+            name: string;
+            /** @description The figure as it stands in the rules, by year; none where a year has not it. */
+            values: (string | null)[];
         };
         /** @description One official form of a return. */
         FormOutcome: {
@@ -1482,6 +1506,13 @@ export interface components {
             takes_off: boolean;
             together?: components["schemas"]["Cell"] | null;
         };
+        /** @description The rule figures of a pack. */
+        RuleFigures: {
+            /** @description Every table, in the order of the latest rule file. */
+            tables: components["schemas"]["Table"][];
+            /** @description The years that stand side by side, latest first. */
+            years: number[];
+        };
         /** @description Where a secret stands. */
         Secret: {
             /** @description The box, column or question; none for the identification number. */
@@ -1528,11 +1559,23 @@ export interface components {
             /** @description What every change must carry in the header `x-hembo-token`. */
             token: string;
         };
+        /** @description Where a year's table comes from. */
+        Source: {
+            /** @description Where the law says so. */
+            cite: string;
+            /** @description How sure it is. */
+            status: components["schemas"]["Status"];
+        };
         /**
          * @description What a way is among those side by side.
          * @enum {string}
          */
         Standing: "lowest" | "held" | "let_go" | "dearer";
+        /**
+         * @description How sure a figure is.
+         * @enum {string}
+         */
+        Status: "enacted" | "announced" | "to_be_confirmed";
         /** @description What an empty box would hold. */
         Suggestion: {
             /** @description The box. */
@@ -1574,6 +1617,19 @@ export interface components {
              * @default 0
              */
             ways: number;
+        };
+        /** @description A table of rule figures over the years of a pack, for people to read. */
+        Table: {
+            /** @description Its id. */
+            id: string;
+            /** @description Its name in words. */
+            name: string;
+            /** @description The figures, in the order of the latest year that has them. */
+            rows: components["schemas"]["FigureRow"][];
+            /** @description What it is used for: lines of the provisions that read it. */
+            used_for: string[];
+            /** @description Where the law has them and how sure they are, by year; none where a year has not the table. */
+            years: (components["schemas"]["Source"] | null)[];
         };
         /** @description What came out by an earlier version of the rules. */
         Then: {
@@ -2401,6 +2457,36 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PackInfo"][];
+                };
+            };
+        };
+    };
+    rule_figures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The pack, by its id. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RuleFigures"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };

@@ -1,6 +1,6 @@
 // The list of households, before the desk.
 import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useNavigate } from "@tanstack/react-router";
+import { Link, useNavigate } from "@tanstack/react-router";
 import { useDeferredValue, useRef, useState } from "react";
 import { api, ask, Refusal } from "../api/client";
 import type { HouseholdPage, HouseholdRow, PackInfo } from "../api/types";
@@ -300,6 +300,9 @@ function TopBar({ sought, setSought, search }: TopBarProps) {
         aria-label="Find a household or a person"
         className="ml-auto h-8 w-85 min-w-0 bg-white/15 px-3 text-white placeholder:text-white/85"
       />
+      <Link to="/figures" search={{}} className="whitespace-nowrap text-white underline underline-offset-2">
+        Rule figures
+      </Link>
       <span className="whitespace-nowrap text-white/90 max-md:hidden">{who.data?.name}</span>
       <Button tone="bar" onClick={signOut}>
         Sign out

@@ -14,7 +14,7 @@ use hembo_core::{
 
 /// What these papers declare.
 pub static PROVISION: Provision =
-    Provision { papers: &[OLD_AGE, PENSION_PLAN], points: POINTS, ..Provision::NONE };
+    Provision { papers: &[OLD_AGE, PENSION_PLAN], points: POINTS, figures: &["oas"], ..Provision::NONE };
 
 open_points! {
     EARLY_PENSION = look "C-35", "Old Age Security Act 3",

@@ -20,7 +20,8 @@ use hembo_core::{
 use hembo_money::Money;
 
 /// What this paper declares.
-pub static PROVISION: Provision = Provision { papers: &[T4], points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { papers: &[T4], points: POINTS, figures: &["cpp", "ei"], ..Provision::NONE };
 
 open_points! {
     CPP = look "C-25", "Canada Pension Plan 8, 8.1", "Compare boxes 16, 16A, 18 with 24 and 26.";

@@ -14,7 +14,8 @@ use hembo_core::{
 use hembo_money::{Money, Rate, Rounding};
 
 /// What this paper declares.
-pub static PROVISION: Provision = Provision { papers: &[T5], points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { papers: &[T5], points: POINTS, figures: &["dividends"], ..Provision::NONE };
 
 open_points! {
     APART = look "C-71", "ITA 82(1), 121",

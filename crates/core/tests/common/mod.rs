@@ -88,6 +88,7 @@ lines! {
 limits! { GIFTS = "at.limit.gifts" on GIVEN, "Gifts", "over 100", "Act §2"; }
 
 static PROVISION: Provision = Provision {
+    figures: &[],
     lines: LINES,
     limits: LIMITS,
     papers: KINDS,
@@ -130,6 +131,10 @@ static QUESTIONS: &[Question] = &[
 static ISLES: &[Field] = &[Field::choice("isle", "", "Isle", &[Choice::new("north", "North")])];
 
 impl Pack for Atoll {
+    fn rules(&self) -> &'static [(i32, &'static str)] {
+        &[]
+    }
+
     fn about(&self) -> About {
         About {
             id: "atoll",

@@ -23,7 +23,12 @@ use hembo_money::Money;
 use time::{Date, Month};
 
 /// What this paper declares.
-pub static PROVISION: Provision = Provision { papers: &[DISTRIBUTION], points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    papers: &[DISTRIBUTION],
+    points: POINTS,
+    figures: &["early_distribution", "charitable_distribution"],
+    ..Provision::NONE
+};
 
 open_points! {
     NO_CODE = blocks "1099-R-7", "Instructions for Form 1099-R, box 7",

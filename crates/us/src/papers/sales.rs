@@ -22,7 +22,8 @@ use hembo_money::Money;
 use time::{Date, Duration};
 
 /// What this paper declares.
-pub static PROVISION: Provision = Provision { papers: &[SALES], points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { papers: &[SALES], points: POINTS, figures: &["capital_gains"], ..Provision::NONE };
 
 open_points! {
     NO_TERM = blocks "K-062-term", "IRC §1222",

@@ -21,7 +21,12 @@ use hembo_money::{Money, Rate, Rounding};
 use std::collections::BTreeSet;
 
 /// What this paper declares.
-pub static PROVISION: Provision = Provision { papers: &[WAGES], points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    papers: &[WAGES],
+    points: POINTS,
+    figures: &["social_security", "additional_medicare"],
+    ..Provision::NONE
+};
 
 open_points! {
     SOCIAL_SECURITY_TAX = look "K-041", "IRC §3101(a)", "Look at the paper; keep it or correct it.";

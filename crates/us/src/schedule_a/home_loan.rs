@@ -23,8 +23,14 @@ use hembo_money::{Money, Rate, Rounding};
 use time::Date;
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { papers: &[STATEMENT], lines: LINES, limits: LIMITS, points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    papers: &[STATEMENT],
+    lines: LINES,
+    limits: LIMITS,
+    points: POINTS,
+    figures: &["home_loan"],
+    ..Provision::NONE
+};
 
 lines! {
     BALANCE = "us.loan.balance", "Average loan balances", "IRC §163(h)(3)",

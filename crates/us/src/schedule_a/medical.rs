@@ -21,8 +21,14 @@ use hembo_core::{
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { papers: &[RECEIPTS], lines: LINES, limits: LIMITS, points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    papers: &[RECEIPTS],
+    lines: LINES,
+    limits: LIMITS,
+    points: POINTS,
+    figures: &["medical"],
+    ..Provision::NONE
+};
 
 lines! {
     pub FOR = "us.medical.for", "Medical bills for this person", "IRC §213(d)",

@@ -26,6 +26,7 @@ pub static PROVISION: Provision = Provision {
     papers: &[PROPERTY_TAX, SALES_TAX, STATE_TAX],
     lines: LINES,
     limits: LIMITS,
+    figures: &["taxes"],
     ..Provision::NONE
 };
 
