@@ -14,6 +14,10 @@ test("pictures of the views", async ({ page }) => {
   await picture("sign-in");
   await signIn(page);
   await picture("households");
+  await page.getByRole("link", { name: "Rule figures" }).click();
+  await page.getByText("Basic, single").waitFor();
+  await picture("figures");
+  await page.getByRole("link", { name: "Households" }).click();
   await page.getByRole("link", { name: /^Vreeland-Mbeki/ }).click();
   await cell(page, "Home-loan interest", 4).getByRole("button").click();
   await page.getByText("What this changes").waitFor();

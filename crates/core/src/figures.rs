@@ -105,7 +105,7 @@ pub fn tables(sources: &[(i32, &str)], declared: &Declared) -> Result<Vec<Table>
             let place = all.iter().position(|table| table.id == *id).unwrap_or_else(|| {
                 all.push(Table {
                     id: id.clone(),
-                    name: in_words(id),
+                    name: titled(id),
                     used_for: declared.used_for(id),
                     rows: Vec::new(),
                     years: vec![None; sources.len()],
@@ -136,6 +136,13 @@ fn source_of(table: &toml::Table) -> Option<Source> {
 /// "most_new" as "most new".
 fn in_words(id: &str) -> String {
     id.replace('_', " ")
+}
+
+/// The same with a capital: "Home loan".
+fn titled(id: &str) -> String {
+    let words = in_words(id);
+    let (first, rest) = words.split_at(words.chars().next().map_or(0, char::len_utf8));
+    first.to_uppercase() + rest
 }
 
 /// Every figure below a value with its name; a list of plain figures is one.
@@ -179,6 +186,7 @@ mod tests {
         "#;
         let old = "[wrecks]\ncite = \"Act §7\"\nstatus = \"enacted\"\n[wrecks.figures]\nmost_each = \"600\"\nlow = true";
         let tables = tables(&[(2025, new), (2024, old)], &declared).unwrap();
+        assert_eq!(tables[0].name, "Wrecks");
         let rows: Vec<_> = tables[0].rows.iter().map(|r| (r.name.as_str(), r.values.clone())).collect();
         let both = |a: Option<&str>, b: Option<&str>| vec![a.map(String::from), b.map(String::from)];
         assert_eq!(

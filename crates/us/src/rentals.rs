@@ -16,6 +16,7 @@ use hembo_core::{
     field::{Choice, Field, Years},
     forms::Required,
     household::{Answers, Entry},
+    line::LineId,
     lines, open_points,
     paper::{Back, PaperKind, subject},
     point::{Gather, Place},
@@ -410,15 +411,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, modified: Money) -> Rents {
     };
     let (rents, royalties) = (received(false), received(true));
     let expenses: Money = all.iter().map(|r| r.property.expenses()).sum();
-    for (line, amount, royalty) in [(RENTS, rents, false), (ROYALTIES, royalties, true)] {
-        let of = all.iter().filter(|r| (r.property.class() == Class::Royalty) == royalty);
-        trail.line(line, on.scope, amount, |i| {
-            i.items(of.flat_map(|r| r.property.received()));
-        });
-    }
-    trail.line(EXPENSES, on.scope, expenses, |i| {
-        i.items(all.iter().flat_map(|r| r.property.spent()));
-    });
+    parts(on, trail, [rents, royalties, expenses]);
     let net: Money = all.iter().map(|r| r.amount).sum();
     let held_back = net - (rents + royalties - expenses);
     trail.line(L26, on.scope, net, |i| {
@@ -446,16 +439,55 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, modified: Money) -> Rents {
     }
 }
 
-/// Each spouse's part on a joint return.
-fn of_each(on: On<'_>, trail: &mut impl Trail, all: &[Result<'_>]) {
-    for &person in &on.unit.people {
-        let own: Vec<&Rental> = of(on.facts, person).iter().collect();
-        if !own.is_empty() {
-            trail.line(L26, Scope::Person(person), all.iter().map(|r| r.part(person)).sum(), |i| {
-                i.items(own.iter().flat_map(|rental| &rental.received))
-                    .items(own.iter().flat_map(|rental| &rental.spent));
+/// What of a property a line is made of.
+type Part = fn(&Rental) -> &[Item];
+
+/// The three lines with what they are made of.
+const PARTS: [(LineId, Part); 3] = [
+    (RENTS, |rental| if rental.class == Class::Royalty { &[] } else { &rental.received }),
+    (ROYALTIES, |rental| if rental.class == Class::Royalty { &rental.received } else { &[] }),
+    (EXPENSES, |rental| &rental.spent),
+];
+
+/// Lines 23a, 23b and 23e; on a joint return each spouse's part is a line of its own.
+fn parts(on: On<'_>, trail: &mut impl Trail, amounts: [Money; 3]) {
+    for ((line, items), amount) in PARTS.into_iter().zip(amounts) {
+        let of = |person: usize| rentals(on, person).flat_map(items);
+        if on.unit.people.len() == 1 {
+            trail.line(line, on.scope, amount, |i| {
+                i.items(of(on.unit.people[0]));
+            });
+            continue;
+        }
+        for &person in &on.unit.people {
+            trail.line(line, Scope::Person(person), sum(of(person)), |i| {
+                i.items(of(person));
             });
         }
+        trail.line(line, on.scope, amount, |i| {
+            for &person in &on.unit.people {
+                i.line(line, Scope::Person(person), sum(of(person)));
+            }
+        });
+    }
+}
+
+fn rentals(on: On<'_>, person: usize) -> std::slice::Iter<'_, Rental> {
+    of(on.facts, person).iter()
+}
+
+/// Each spouse's part of line 26 on a joint return.
+fn of_each(on: On<'_>, trail: &mut impl Trail, all: &[Result<'_>]) {
+    for &person in on.unit.people.iter().filter(|&&p| !of(on.facts, p).is_empty()) {
+        let scope = Scope::Person(person);
+        trail.line(L26, scope, all.iter().map(|r| r.part(person)).sum(), |i| {
+            for (line, items) in PARTS {
+                let amount = sum(rentals(on, person).flat_map(items));
+                if !amount.is_zero() {
+                    i.line(line, scope, amount);
+                }
+            }
+        });
     }
 }
 

@@ -182,6 +182,63 @@ fn demo_households() {
     );
 
     // 14,850 + 59,694.60 − 120 = 74,425; standard 31,500 + 3 × 1,600; 2 × 6,000: taxable 26,125, 2,385 + 12 % × 2,275.
+    // The house loses 8,896 with 15,000 of depreciation (412,500 ÷ 27½), all held back at 204,000 of income. Panels 9,960, and
+    // foreign tax 820 of 830 by Form 1116; Pilar's 3,140 stay on a return of her own, 69.
+    let strings = outcome("marrowby-castellanos");
+    assert_lines(
+        &strings,
+        &[
+            ("us.sched_e.26", 0),
+            ("us.carryover.passive_loss", 8_896),
+            ("us.sched_3.1", 820),
+            ("us.sched_3.5a", 9_960),
+            ("us.16", 25_883),
+            ("us.19", 2_200),
+            ("us.2210.9", 11_613), // 90 % of 12,903
+        ],
+    );
+    assert_eq!(strings.total, Money::whole(12_903 + 69));
+
+    // 5,580 less care 600; 500 of the child's credit stand before the certificate (1,974) and the adoption, which has 2,506 of
+    // the 9,860 that are not paid out.
+    let bells = outcome("oakhollow-brandt");
+    assert_lines(
+        &bells,
+        &[
+            ("us.agi", 89_071),
+            ("us.8995.2", 28_121), // 38,200 − 2,699 − 3,000 − 4,380
+            ("us.16", 5_580),
+            ("us.sched_3.6g", 1_974),
+            ("us.sched_3.6c", 2_506),
+            ("us.30", 5_000),
+            ("us.carryover.adoption", 7_354),
+            ("us.19", 500),
+            ("us.28", 1_700),
+            ("us.sched_2.9", 1_787),
+            ("us.net_tax", 484),
+        ],
+    );
+
+    // 5,000 − half of 8,893 (4,447): 553 × 15 % = 82.95, of a tax of 179.
+    let lamps = outcome("pellerin");
+    assert_lines(&lamps, &[("us.agi", 16_393), ("us.16", 179), ("us.sched_3.6d", 83), ("us.net_tax", 96)]);
+
+    // 258,038 − 36,320 − 4,708 + 10,000 + 148,500 (3,000 × 49.50): 375,510. Less 133,300: 26 % × 219,810 + 15 % × 22,400 =
+    // 60,511, less the foreign tax on both sides.
+    let glassworks = outcome("winterbourne-adeyemi");
+    assert_lines(
+        &glassworks,
+        &[
+            ("us.agi", 258_038),
+            ("us.6251.4", 375_510),
+            ("us.amt", 24_231),
+            ("us.8960.17", 305),
+            ("us.sched_2.4", 3_904),
+            ("us.38", 0), // withheld 39,176, and 110 % of last year's 30,120 is 33,132
+            ("us.net_tax", 64_136),
+        ],
+    );
+
     let retired = outcome("halvorsen-achebe");
     assert_lines(
         &retired,

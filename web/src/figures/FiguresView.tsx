@@ -46,40 +46,42 @@ export function FiguresView() {
           Households
         </Link>
       </header>
-      <div className="flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-rule px-4 py-2">
-        {packs.data?.map((pack) => (
-          <Button
-            key={pack.id}
-            tone={pack.id === law ? "main" : "plain"}
-            aria-pressed={pack.id === law}
-            onClick={() => void choose(pack.id)}
-          >
-            {pack.name}
-          </Button>
-        ))}
-        <label className="flex items-center gap-2">
-          <input type="checkbox" checked={changed} onChange={(e) => setChanged(e.target.checked)} />
-          Only what differs between the years
-        </label>
-        <span className="text-soft">
-          {found.data && told(tables)} <Key>/</Key> find
-        </span>
-      </div>
-      {found.isPending && <Waiting what="Fetching the rule figures…" />}
-      {found.isError && <Blank title="The rule figures cannot be fetched">{found.error.message}</Blank>}
-      {found.data && tables.length === 0 && (
-        <Blank title="No figure matches">
-          <Button
-            onClick={() => {
-              setSought("");
-              setChanged(false);
-            }}
-          >
-            Show all figures
-          </Button>
-        </Blank>
-      )}
-      {found.data && tables.length > 0 && <Tables all={found.data} tables={tables} at={table} />}
+      <main className="flex min-h-0 flex-1 flex-col">
+        <div className="flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-rule px-4 py-2">
+          {packs.data?.map((pack) => (
+            <Button
+              key={pack.id}
+              tone={pack.id === law ? "main" : "plain"}
+              aria-pressed={pack.id === law}
+              onClick={() => void choose(pack.id)}
+            >
+              {pack.name}
+            </Button>
+          ))}
+          <label className="flex items-center gap-2">
+            <input type="checkbox" checked={changed} onChange={(e) => setChanged(e.target.checked)} />
+            Only what differs between the years
+          </label>
+          <span className="text-soft">
+            {found.data && told(tables)} <Key>/</Key> find
+          </span>
+        </div>
+        {found.isPending && <Waiting what="Fetching the rule figures…" />}
+        {found.isError && <Blank title="The rule figures cannot be fetched">{found.error.message}</Blank>}
+        {found.data && tables.length === 0 && (
+          <Blank title="No figure matches">
+            <Button
+              onClick={() => {
+                setSought("");
+                setChanged(false);
+              }}
+            >
+              Show all figures
+            </Button>
+          </Blank>
+        )}
+        {found.data && tables.length > 0 && <Tables all={found.data} tables={tables} at={table} />}
+      </main>
     </div>
   );
 }
@@ -98,16 +100,20 @@ function Tables({ all, tables, at }: { all: RuleFigures; tables: FigureTable[]; 
         className="min-h-0 overflow-auto border-r border-ink py-2 max-desk:hidden"
       >
         {tables.map((table) => (
-          <a key={table.id} href={`#${table.id}`} className="block truncate px-4 py-0.5 hover:bg-wash">
+          <a
+            key={table.id}
+            href={`#${table.id}`}
+            className="block h-6 truncate px-4 leading-6 hover:bg-wash"
+          >
             {table.name}
           </a>
         ))}
       </nav>
-      <main tabIndex={-1} className="min-h-0 overflow-auto bg-sheet px-6 pb-10">
+      <section aria-label="Figures" tabIndex={0} className="min-h-0 overflow-auto bg-sheet px-6 pb-10">
         {tables.map((table) => (
           <Table key={table.id} table={table} years={all.years} open={table.id === at} />
         ))}
-      </main>
+      </section>
     </div>
   );
 }

@@ -22,6 +22,8 @@ const TITLE = (label: string) => field("title", label, { type: "text", max: 120 
 export function PaperForm({ paper, kind, at }: { paper: Paper; kind: PaperKind; at: At }) {
   const { opened, edit } = useDesk();
   const points = opened.outcome.points.filter((p) => p.place.paper === paper.id && !p.dismissed);
+  const atBox = (p: Point) => !p.place.row && kind.boxes.some((box) => box.id === p.place.field);
+  const ofList = points.filter((p) => !atBox(p));
   const changed = (paper.changed ?? []).length > 0;
   return (
     <div className="px-6 pt-4 pb-8 max-desk:px-3">
@@ -58,7 +60,7 @@ export function PaperForm({ paper, kind, at }: { paper: Paper; kind: PaperKind; 
         <Owners paper={paper} kind={kind} />
       </div>
       {kind.boxes.length > 0 && <Boxes paper={paper} kind={kind} points={points} at={at} />}
-      {kind.columns.length > 0 && <Receipts paper={paper} kind={kind} points={points} at={at} />}
+      {kind.columns.length > 0 && <Receipts paper={paper} kind={kind} points={ofList} at={at} />}
     </div>
   );
 }

@@ -48,8 +48,26 @@ export function Curve() {
   );
 }
 
-/** How many turns are marked. */
-const MOST_TURNS = 4;
+/** How many turns are marked, and in how many rows their words stand. */
+const MOST_TURNS = 8;
+const ROWS = 4;
+const ROW_HEIGHT = 14;
+/** About the width of a letter of their words. */
+const LETTER = 6;
+
+/** Where the words of each turn stand, so that none is written over another; without a row where there is no room. */
+function inRows(turns: Turn[], x: (amount: number) => number) {
+  const ends = Array.from({ length: ROWS }, () => 0);
+  return turns.slice(0, MOST_TURNS).map((turn) => {
+    const words = `${turn.to} from ${units(turn.amount)}`;
+    const width = words.length * LETTER + 6;
+    const at = x(Number(turn.amount));
+    const left = at + 3 + width > WIDTH ? at - 3 - width : at + 3;
+    const row = ends.findIndex((end) => end <= left);
+    if (row >= 0) ends[row] = left + width;
+    return { turn, words, at, left, row };
+  });
+}
 
 function Steps({ points, turns, now }: { points: CurvePoint[]; turns: Turn[]; now: number }) {
   const most = Number(points.at(-1)?.amount ?? 1);
@@ -86,19 +104,17 @@ function Steps({ points, turns, now }: { points: CurvePoint[]; turns: Turn[]; no
         </text>
       ))}
       <path d={path.join("")} className="fill-none stroke-plum stroke-2" />
-      {turns.slice(0, MOST_TURNS).map((turn, i) => (
+      {inRows(turns, x).map(({ turn, words, at, left, row }) => (
         <g key={turn.amount + turn.decision}>
           <path
-            d={`M${x(Number(turn.amount))} ${HEIGHT - BOTTOM}v-${12 + (i % 2) * 14}`}
+            d={`M${at} ${HEIGHT - BOTTOM}v-${12 + Math.max(row, 0) * ROW_HEIGHT}`}
             className="stroke-ochre"
           />
-          <text
-            x={x(Number(turn.amount)) + 3}
-            y={HEIGHT - BOTTOM - 4 - (i % 2) * 14}
-            className="fill-ochre text-[12px]"
-          >
-            {turn.to} from {units(turn.amount)}
-          </text>
+          {row >= 0 && (
+            <text x={left} y={HEIGHT - BOTTOM - 4 - row * ROW_HEIGHT} className="fill-ochre text-[12px]">
+              {words}
+            </text>
+          )}
         </g>
       ))}
       <path d={`M${x(now)} ${TOP}V${HEIGHT - BOTTOM}`} className="stroke-petrol stroke-2" />
