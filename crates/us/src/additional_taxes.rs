@@ -8,7 +8,9 @@ use crate::{
     minimum_tax::MINIMUM_TAX,
     papers::w2,
     points::Points,
-    schedule_1, self_employment,
+    schedule_1,
+    schedule_a::investment_interest,
+    self_employment,
     unit::{Filed, On},
     unreported_tips,
 };
@@ -117,6 +119,9 @@ fn investment(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
             .line(schedule_1::PENALTY, on.scope, income.penalty);
         if !income.rents.invested.is_zero() {
             i.figure("Rents and royalties", income.rents.invested);
+        }
+        if !income.investment_interest.is_zero() {
+            i.line(investment_interest::L9, on.scope, income.investment_interest);
         }
         if !income.children.rest.is_zero() {
             i.figure("Children's income", income.children.rest - income.children.fund);

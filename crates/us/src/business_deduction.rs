@@ -222,8 +222,9 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income, before: Money
         trail.line(COMPONENT, on.scope, trusts.times(rate, Money::WHOLE, Rounding::HalfUp), |i| {
             i.line(TRUSTS, on.scope, trusts).figure("Rate", rate);
         });
-    let net_gain = trail.line(NET_GAIN, on.scope, income.qualified + income.gains.net, |i| {
-        i.line(income::QUALIFIED, on.scope, income.qualified).figure("Net capital gain", income.gains.net);
+    let net_gain = trail.line(NET_GAIN, on.scope, income.preferred_qualified + income.preferred.net, |i| {
+        i.figure("Qualified dividends", income.preferred_qualified)
+            .figure("Net capital gain", income.preferred.net);
     });
     let ordinary = limit::or_zero(trail, before - net_gain);
     let most = ordinary.times(rate, Money::WHOLE, Rounding::HalfUp);

@@ -96,9 +96,9 @@ lines! {
         "Lines 8b to 14.";
     COMBINED = "us.sched_d.16", "Gains and losses together", "IRC §1222(9), (10)",
         "Lines 7 and 15.";
-    RATE_28 = "us.sched_d.18", "28 % rate gain", "IRC §1(h)(4)",
+    pub RATE_28 = "us.sched_d.18", "28 % rate gain", "IRC §1(h)(4)",
         "Collectibles, less a short-term loss and a long-term loss carried here.";
-    SECTION_1250 = "us.sched_d.19", "Unrecaptured section 1250 gain", "IRC §1(h)(6)",
+    pub SECTION_1250 = "us.sched_d.19", "Unrecaptured section 1250 gain", "IRC §1(h)(6)",
         "Depreciation taxed at 25 %, less what losses took beyond the 28 % rate gain.";
     pub L7 = "us.7", "Capital gain or loss", "IRC §§1211(b), 1222",
         "Line 16 of Schedule D; a loss only up to the limit of the year.";

@@ -81,7 +81,7 @@ open_points! {
 const EARNED: [&str; 3] = ["W-2", "Schedule C", "1099-NEC"];
 
 /// What belongs to both unless it is separate property.
-const OWNED: [&str; 15] = [
+const OWNED: [&str; 16] = [
     "1099-R",
     "1099-B",
     "1099-S",
@@ -96,6 +96,7 @@ const OWNED: [&str; 15] = [
     "1098",
     "Gifts",
     "Other deductions",
+    "4952",
     "Car loan",
 ];
 

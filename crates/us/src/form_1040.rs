@@ -42,13 +42,17 @@ struct Front {
 fn front(on: On<'_>, trail: &mut impl Trail) -> Front {
     let income = income::reckon(on, trail);
     community::statement(on, trail);
-    let itemized = schedule_a::reckon(on, trail, income.agi);
+    let itemized = schedule_a::reckon(on, trail, &income);
+    let invested = itemized.invested;
+    let deducted = if on.unit.itemizes { invested.amount } else { Money::ZERO };
+    let income = income.with_elected(invested.gain, invested.qualified, deducted);
     let earned = earned_income(on, income.wages) + other_income::scholarships(on);
     let standard = standard_deduction::reckon(on, trail, earned);
     let off = deductions(on, trail, &income, standard, itemized.total);
     let taxable = taxable_income::reckon(on, trail, income.agi, off);
     capital_gains::carry(on, trail, income.gains, income.agi - off.sum());
-    let (own, worksheet) = gains_tax::reckon(on, trail, taxable, income.qualified, income.gains);
+    let (own, worksheet) =
+        gains_tax::reckon(on, trail, taxable, income.preferred_qualified, income.preferred);
     let child = child(&income, taxable);
     let regular = kiddie::reckon(on, trail, child, own);
     let by = match worksheet {
@@ -62,14 +66,14 @@ fn front(on: On<'_>, trail: &mut impl Trail) -> Front {
 }
 
 fn child(income: &Income, taxable: Money) -> Child {
-    let (qualified, gains) = (income.qualified, income.gains);
+    let (qualified, gains) = (income.preferred_qualified, income.preferred);
     Child { unearned: income.unearned, taxable, qualified, gains }
 }
 
 /// What a parent's return has for Form 8615 of a child; `siblings` is line 5 of the other children's forms.
 pub fn as_parents(on: On<'_>, siblings: Money) -> Parents {
     let front = front(on, &mut Silent);
-    let (qualified, gains) = (front.income.qualified, front.income.gains);
+    let (qualified, gains) = (front.income.preferred_qualified, front.income.preferred);
     Parents { status: on.unit.status, taxable: front.taxable, tax: front.regular, qualified, gains, siblings }
 }
 

@@ -48,6 +48,7 @@ pub static RULES: &[(&str, Rule)] = &[
     ("8839", adoption::form_8839),
     ("8958", community::form_8958),
     ("2210", underpayment::form_2210),
+    ("4952", schedule_a::investment_interest::form_4952),
     ("schedule-h", household_employees::schedule_h),
     ("union-plan", union_plan::worksheet),
     ("5329", early_distributions::form_5329),

@@ -106,6 +106,12 @@ pub struct Income {
     pub untaxed_benefits: Money,
     /// Total income less what was earned and the early withdrawal penalty (§1(g)(4)(A)(i)).
     pub unearned: Money,
+    /// Qualified dividends that keep their rates.
+    pub preferred_qualified: Money,
+    /// Gains, of which the net gain is what keeps its rates.
+    pub preferred: Gains,
+    /// Schedule A line 9, where it is deducted.
+    pub investment_interest: Money,
     /// Schedule E.
     pub rents: Rents,
     /// Form 8814.
@@ -113,11 +119,21 @@ pub struct Income {
 }
 
 impl Income {
+    /// The same with what Form 4952 takes at ordinary rates, and its deduction where the return itemizes.
+    pub fn with_elected(self, gain: Money, qualified: Money, investment_interest: Money) -> Income {
+        Income {
+            preferred_qualified: self.qualified - qualified,
+            preferred: Gains { net: self.gains.net - gain, ..self.gains },
+            investment_interest,
+            ..self
+        }
+    }
+
     /// Interest, dividends, annuities, rents and gains less the early withdrawal penalty: what the net investment income tax starts from.
     pub fn investment(&self) -> Money {
         let children = self.children.rest - self.children.fund;
         let owned = self.interest + self.dividends + self.annuities + self.rents.invested;
-        owned + children + self.gains.line_7 - self.penalty
+        owned + children + self.gains.line_7 - self.penalty - self.investment_interest
     }
 }
 
@@ -191,6 +207,9 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
         gross,
         untaxed_benefits,
         unearned,
+        preferred_qualified: qualified,
+        preferred: gains,
+        investment_interest: Money::ZERO,
         rents,
         children,
     }

@@ -70,6 +70,9 @@ static LAW: &[Rule] = &[
     Rule::new(&schedule_a::home_loan::PROVISION)
         .reads(schedule_a::home_loan::read)
         .finds(schedule_a::home_loan::points),
+    Rule::new(&schedule_a::investment_interest::PROVISION)
+        .reads(schedule_a::investment_interest::read)
+        .finds(schedule_a::investment_interest::points),
     Rule::new(&schedule_a::gifts::PROVISION).reads(schedule_a::gifts::read).finds(schedule_a::gifts::points),
     Rule::new(&schedule_a::other::PROVISION).reads(schedule_a::other::read).finds(schedule_a::other::points),
     Rule::new(&deduction::PROVISION),
@@ -124,6 +127,8 @@ pub static CHOICES: &[&Open<Facts>] = &[
     &deduction::DEDUCTION_OWN,
     &schedule_a::taxes::DEDUCTED,
     &schedule_a::taxes::DEDUCTED_APART,
+    &schedule_a::investment_interest::ELECTION,
+    &schedule_a::investment_interest::ELECTION_APART,
     &social_security::ELECTION,
     &social_security::ELECTION_APART,
     &foreign_tax::CHOSEN,

@@ -29,10 +29,10 @@ pub const NOT_COMPUTED: [NotComputed; 3] = [
     NotComputed::new(
         "other_credits",
         "Other credits or taxes",
-        "Minimum tax of earlier years, a general business credit, a tax-free benefit for an adoption, investment interest, a casualty, savings bonds for education, an ABLE or Archer account, moving of the forces, \
+        "Minimum tax of earlier years, a general business credit, a tax-free benefit for an adoption, a casualty, savings bonds for education, an ABLE or Archer account, moving of the forces, \
          foreign tax on other income…",
         "One of these is",
-        "IRC §§27, 38, 53, 62(a), 137, 163(d), 165(h)",
+        "IRC §§27, 38, 53, 62(a), 137, 165(h)",
     ),
 ];
 

@@ -371,6 +371,8 @@ pub struct Rents {
     pub net: Money,
     /// What came in, no expenses taken off.
     pub gross: Money,
+    /// Royalties less their expenses.
+    pub royalties: Money,
     /// What counts for the net investment income tax (§1411(c)).
     pub invested: Money,
     /// What counts as investment income for the earned income credit (§32(i)).
@@ -433,6 +435,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, modified: Money) -> Rents {
     Rents {
         net,
         gross: rents + royalties,
+        royalties: sum_of(|class| class == Class::Royalty),
         invested: passive + other,
         for_earned_income_credit: settled::or_zero(passive) + settled::or_zero(other),
         modified,

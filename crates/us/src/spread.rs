@@ -5,9 +5,9 @@ use crate::{
     child_credit, clean_vehicles, earned_income_credit, education, educators, elderly, excess_deferrals,
     foreign_tax, government_payments, health_savings, home_energy, income, ira_deduction, minimum_tax,
     mortgage_credit, other_income, payments, premium_tax_credit, rentals, retirement, saver, schedule_1,
-    schedule_a::gifts, schedule_a::home_loan, schedule_a::medical, schedule_a::other, schedule_a::taxes,
-    self_employment, social_security, standard_deduction, student_loan, tax, taxable_income, total_tax,
-    underpayment, union_plan, unreported_tips,
+    schedule_a::gifts, schedule_a::home_loan, schedule_a::investment_interest, schedule_a::medical,
+    schedule_a::other, schedule_a::taxes, self_employment, social_security, standard_deduction, student_loan,
+    tax, taxable_income, total_tax, underpayment, union_plan, unreported_tips,
 };
 use hembo_core::line::{SpreadRow, SpreadSection};
 
@@ -76,6 +76,7 @@ pub static SPREAD: &[SpreadSection] = &[
             SpreadRow::new("State and local taxes", Some(taxes::L5D), taxes::L5E).minus().always(),
             SpreadRow::new("Foreign tax deducted", Some(foreign_tax::L6), foreign_tax::L6).minus(),
             SpreadRow::new("Home-loan interest", Some(home_loan::L8A), home_loan::L8E).minus().always(),
+            SpreadRow::new("Investment interest", None, investment_interest::L9).minus(),
             SpreadRow::new("Gifts to charity", Some(gifts::L14), gifts::L14).minus().always(),
             SpreadRow::new("Other deductions", Some(other::L16), other::L16).minus(),
             SpreadRow::new("Standard deduction", None, standard_deduction::STANDARD).minus().always(),

@@ -107,6 +107,8 @@ pub struct Unit {
     pub taxes: TaxesDeducted,
     /// What is done with foreign income tax.
     pub foreign_tax: ForeignTax,
+    /// Qualified dividends and net gains count for investment interest (§163(d)(4)(B)).
+    pub elects_investment: bool,
     /// Benefits for earlier years are taxed by the income of those (§86(e)).
     pub elects_earlier_years: bool,
     /// The method of each home office that has both, by its paper.
@@ -142,6 +144,7 @@ impl Unit {
             itemizes: false,
             taxes: TaxesDeducted::Income,
             foreign_tax: ForeignTax::Simple,
+            elects_investment: false,
             elects_earlier_years: false,
             home_offices: Vec::new(),
             parents: None,

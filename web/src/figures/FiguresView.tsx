@@ -103,7 +103,7 @@ function Tables({ all, tables, at }: { all: RuleFigures; tables: FigureTable[]; 
           <a
             key={table.id}
             href={`#${table.id}`}
-            className="block h-6 truncate px-4 leading-6 hover:bg-wash"
+            className="block h-[26px] truncate px-4 leading-[26px] hover:bg-wash"
           >
             {table.name}
           </a>
