@@ -92,7 +92,7 @@ use hembo_core::{
     Case, Household, Pack, Paper, Person,
     field::Field,
     forms::Forms,
-    household::Entry,
+    household::{Entry, Role},
     line::SpreadSection,
     pack::{About, DayOrder, Question, Suggestion, Totals, calendar_year, caption_of},
     point::NotComputed,
@@ -178,6 +178,11 @@ impl Pack for UnitedStates {
     fn blank(&self, person: &Person, field: &Field) -> Option<Entry> {
         if field.id == people::ask::WORK_SSN {
             return Some(Entry::Flag(people::number_for_work(person)));
+        }
+        // A child of the filers has a parent here.
+        let child = person.answers.get(dependents::ask::RELATIONSHIP).and_then(Entry::text) == Some("child");
+        if field.id == kiddie::ask::PARENT_ALIVE && person.role == Role::Dependent && child {
+            return Some(Entry::Flag(true));
         }
         field.blank_entry()
     }
