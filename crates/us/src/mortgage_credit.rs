@@ -76,7 +76,7 @@ pub mod brings {
 const CERTIFICATE: PaperKind = PaperKind {
     id: "8396",
     subject: subject::CREDITS,
-    name: "Mortgage credit certificate",
+    name: "Credit certificate of a home loan",
     words: "mcc mortgage credit certificate 8396 first home",
     title: "Issued by",
     shared: true,
