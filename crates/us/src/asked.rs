@@ -26,6 +26,9 @@ const ASKED: &[Field] = &[
         .help("Of a child under 13, or of a spouse or dependent unable to care for themselves.")
         .opens(&["Care"]),
     Field::yes_no("education", "", "Paid for higher education").help("Form 1098-T.").opens(&["1098-T"]),
+    Field::yes_no("education_plan", "", "Took money from a 529 or Coverdell plan")
+        .help("Form 1099-Q.")
+        .opens(&["1099-Q"]),
     Field::yes_no("marketplace", "", "Health cover through the Marketplace")
         .help("Form 1095-A.")
         .opens(&["1095-A"]),

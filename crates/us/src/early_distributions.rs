@@ -2,6 +2,7 @@
 //! its first two years.
 
 use crate::{
+    education_plans,
     facts::Facts,
     ira_basis,
     papers::retirement::{Distribution, Early, Goes},
@@ -28,7 +29,7 @@ lines! {
         "What is taxed of a person's early distributions, less what an exception spares.";
     EACH = "us.5329.4", "Additional tax on early distributions", "IRC §72(t)(1), (6)",
         "10 % of them, 25 % out of a SIMPLE IRA in its first two years.";
-    pub TAX = "us.sched_2.8", "Additional tax on early distributions", "IRC §72(t)",
+    pub TAX = "us.sched_2.8", "Additional tax on retirement and education accounts", "IRC §§72(t), 530(d)(4)",
         "That of each person.";
 }
 
@@ -86,8 +87,17 @@ fn of_person(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
 
 /// Schedule 2 line 8.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
-    let each: Vec<_> = on.unit.people.iter().map(|&p| (p, of_person(on.facts, trail, p))).collect();
-    on.of_each(trail, TAX, EACH, &each)
+    let mut parts = Vec::new();
+    for &person in &on.unit.people {
+        parts.push((person, EACH, of_person(on.facts, trail, person)));
+        let (line, amount) = education_plans::tax_of(on.facts, trail, person);
+        parts.push((person, line, amount));
+    }
+    trail.line(TAX, on.scope, parts.iter().map(|(_, _, amount)| *amount).sum(), |i| {
+        for (person, line, amount) in parts.into_iter().filter(|(_, _, amount)| !amount.is_zero()) {
+            i.line(line, Scope::Person(person), amount);
+        }
+    })
 }
 
 /// Form 5329: where an exception is claimed that the payer did not know, or the rate is that of a SIMPLE IRA; else the tax goes
@@ -95,8 +105,9 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
 pub fn form_5329(filed: Filed<'_>) -> Required {
     let all = filed.on.unit.people.iter().flat_map(|&p| retirement::of(filed.on.facts, p));
     let mut needs = all.filter(|d| !d.exempt.is_zero() || d.early == Some(Early::Simple));
+    let education = education_plans::any(filed.on);
     let why = if filed.has(TAX) { "the tax goes straight to Schedule 2" } else { "no early distribution" };
-    Required::if_so(needs.next().is_some(), why)
+    Required::if_so(needs.next().is_some() || education, why)
 }
 
 /// An exception without a reason, or of more than is taxed.

@@ -57,6 +57,7 @@ pub struct Figures {
     pub interest: Cited<Interest>,
     pub capital_gains: Cited<CapitalGains>,
     pub home_sale: Cited<HomeSale>,
+    pub education_plans: Cited<EducationPlans>,
     pub early_distribution: Cited<EarlyDistribution>,
     pub charitable_distribution: Cited<CharitableDistribution>,
     pub simplified_method: Cited<SimplifiedMethod>,
@@ -214,6 +215,8 @@ tables! {
     }
     /// §121: the amount for each filer, after so many months of owning and using; a sale up to so many months is short-term.
     HomeSale { each: Money, months: i64, short_up_to: i64 }
+    /// §530(d)(4).
+    EducationPlans { rate: Rate }
     /// §72(t).
     EarlyDistribution { rate: Rate, simple_rate: Rate, half_after_age: i32 }
     /// §408(d)(8).

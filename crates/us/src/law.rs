@@ -3,13 +3,14 @@
 use crate::{
     additional_deductions, additional_taxes, adoption, asked, bringing::Bringing, business,
     business_deduction, capital_gains, care, child_credit, claims, clean_vehicles, community, credits,
-    deduction, dependents, early_distributions, earned_income_credit, education, educators, elderly,
-    every_paper, excess_deferrals, facts::Facts, foreign_tax, gains_tax, government_payments, health_savings,
-    home_energy, home_sale, household_employees, incentive_options, income, ira_basis, ira_deduction, kiddie,
-    minimum_tax, mortgage_credit, multiple_support, not_computed, other_income, papers, parents_election,
-    passive_losses, payments, people, points::Points, premium_tax_credit, release, rentals, retirement,
-    saver, schedule_1, schedule_a, self_employment, social_security, standard_deduction, states, status,
-    student_loan, tax, taxable_income, tie_breaker, total_tax, underpayment, union_plan, unreported_tips,
+    deduction, dependents, early_distributions, earned_income_credit, education, education_plans, educators,
+    elderly, every_paper, excess_deferrals, facts::Facts, foreign_tax, gains_tax, government_payments,
+    health_savings, home_energy, home_sale, household_employees, incentive_options, income, ira_basis,
+    ira_deduction, kiddie, minimum_tax, mortgage_credit, multiple_support, not_computed, other_income,
+    papers, parents_election, passive_losses, payments, people, points::Points, premium_tax_credit, release,
+    rentals, retirement, saver, schedule_1, schedule_a, self_employment, social_security, standard_deduction,
+    states, status, student_loan, tax, taxable_income, tie_breaker, total_tax, underpayment, union_plan,
+    unreported_tips,
 };
 use hembo_core::{
     choice::Open,
@@ -49,6 +50,7 @@ static LAW: &[Rule] = &[
     Rule::new(&government_payments::PROVISION)
         .reads(government_payments::read)
         .finds(government_payments::points),
+    Rule::new(&education_plans::PROVISION).reads(education_plans::read).finds(education_plans::points),
     Rule::new(&other_income::PROVISION).reads(other_income::read).finds(other_income::points),
     Rule::new(&excess_deferrals::PROVISION).finds(excess_deferrals::points),
     Rule::new(&educators::PROVISION).reads(educators::read),

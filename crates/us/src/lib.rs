@@ -25,6 +25,7 @@ pub mod dependents;
 pub mod early_distributions;
 pub mod earned_income_credit;
 pub mod education;
+pub mod education_plans;
 pub mod educators;
 pub mod elderly;
 pub mod every_paper;

@@ -15,7 +15,7 @@ pub const NOT_COMPUTED: [NotComputed; 3] = [
     NotComputed::new(
         "other_income",
         "A farm, a partnership, an estate or trust",
-        "Schedules F and K-1; a statutory employee; work abroad, a 529 plan's distribution, a net operating loss.",
+        "Schedules F and K-1; a statutory employee; work abroad, a net operating loss.",
         "Such income is",
         "IRC §61(a)",
     ),

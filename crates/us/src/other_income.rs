@@ -81,6 +81,13 @@ pub struct Sorted {
     item: Item,
 }
 
+impl Sorted {
+    /// Income of line 8z.
+    pub fn other(item: Item) -> Sorted {
+        Sorted { line: OTHER, item }
+    }
+}
+
 /// What its papers bring.
 pub mod brings {
     use super::Sorted;
