@@ -1,7 +1,7 @@
 // One place to find a line, a person or a paper, and to add a paper or a person, by what people call it.
 import { useQuery } from "@tanstack/react-query";
 import { useNavigate } from "@tanstack/react-router";
-import { useId, useState } from "react";
+import { useEffect, useId, useState } from "react";
 import { api, ask } from "../api/client";
 import type { PaperKind } from "../api/types";
 import { ChoiceBox } from "../entry/ChoiceBox";
@@ -37,7 +37,15 @@ export function Finder({ only, close, addPerson }: Props) {
   const { opened } = useDesk();
   const filers = opened.household.people.filter((p) => p.role === "filer");
   const [owner, setOwner] = useState(filers[0]?.id ?? "");
-  const found = useFound(only, text, owner, close, addPerson);
+  const { found, pending } = useFound(only, text, owner, close, addPerson);
+  // Enter before the lines are there takes the first that comes.
+  const [taking, setTaking] = useState(false);
+  const first = found[0];
+  useEffect(() => {
+    if (!taking || (!first && pending)) return;
+    setTaking(false);
+    first?.choose();
+  }, [taking, first, pending]);
   const current = Math.min(at, found.length - 1);
   const onKeyDown = (event: React.KeyboardEvent) => {
     const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
@@ -48,7 +56,8 @@ export function Finder({ only, close, addPerson }: Props) {
     if (event.key === "Enter") {
       event.preventDefault();
       // Nothing is opened or added before something was typed or marked.
-      if (text.trim() || at > 0) found[current]?.choose();
+      if (text.trim() && !first) setTaking(pending);
+      else if (text.trim() || at > 0) found[current]?.choose();
     }
   };
   const adding = only === "papers";
@@ -79,6 +88,7 @@ export function Finder({ only, close, addPerson }: Props) {
           onChange={(e) => {
             setText(e.target.value);
             setAt(0);
+            setTaking(false);
           }}
           onKeyDown={onKeyDown}
         />
@@ -149,7 +159,7 @@ function useFound(
   owner: string,
   close: () => void,
   addPerson: (name: string) => void,
-): Found[] {
+): { found: Found[]; pending: boolean } {
   const { opened, pack } = useDesk();
   const { household, outcome, id } = opened;
   const navigate = useNavigate();
@@ -219,13 +229,15 @@ function useFound(
       addPerson("");
     },
   };
-  if (only === "papers" && !text.trim()) return bySubject(kinds, recentKinds(pack.id));
+  if (only === "papers" && !text.trim())
+    return { found: bySubject(kinds, recentKinds(pack.id)), pending: false };
   const all = only === "papers" ? kinds : [...people, ...kinds, newPerson, ...papers, ...found];
   const ranked = all.map((f) => ({ f, rank: rankOf(f, text) })).filter((r) => r.rank < NOT);
-  return ranked
+  const first = ranked
     .sort((a, b) => a.rank - b.rank)
     .map((r) => ({ ...r.f, heading: undefined }))
     .slice(0, 40);
+  return { found: first, pending: only === "all" && lines.isPending };
 }
 
 /** What was added last, then everything under its heading, in the order in which the law's papers are declared. */
