@@ -37,7 +37,7 @@ pub static PROVISION: Provision = Provision {
             .only_for(states::ask::STATE, states::COMMUNITY_PROPERTY),
         Field::yes_no(ask::PARTNERS, "", "Registered domestic partners")
             .help("Of two who are not married; they divide what they earn.")
-            .only_for(states::ask::STATE, &["CA", "NV", "WA"]),
+            .only_for(states::ask::STATE, PARTNERSHIPS),
     ],
     ..Provision::NONE
 };
@@ -76,6 +76,9 @@ open_points! {
     DIVIDED = look "K-033", "IRC §66; Form 8958",
         "What was earned, and what was paid, counts as of both by half: tick what is the separate property of one.";
 }
+
+/// States whose registered partners divide what they earn (Pub. 555).
+const PARTNERSHIPS: &[&str] = &["CA", "NV", "WA"];
 
 /// What a spouse earns: it stays with the earner where the spouses lived apart all year (§66(a)).
 const EARNED: [&str; 3] = ["W-2", "Schedule C", "1099-NEC"];
@@ -202,7 +205,7 @@ pub fn points(points: &mut Points<'_>) {
     if points.facts.marital == Marital::Married {
         let message = "A separate return divides income by community property here: not computed yet.";
         points.raise(&ONE_SPOUSE, Place::household(states::ask::STATE), message);
-    } else if points.facts.unmarried_pair() && ["CA", "NV", "WA"].contains(&state) {
+    } else if points.facts.unmarried_pair() && PARTNERSHIPS.contains(&state) {
         match flag(household, ask::PARTNERS) {
             None => {
                 points.raise(

@@ -252,7 +252,7 @@ tables! {
     /// long a building is written off.
     Rental {
         allowance: Money, allowance_apart: Money, gone_at: Money, gone_at_apart: Money, allowance_rate: Rate, form_above: Money,
-        home_days: i64, home_share: i64, few_days: i64, residential_months: i64, other_months: i64,
+        home_days: i64, home_share: i64, few_days: i64, residential_months: i64, other_months: i64, other_since: Day,
     }
     /// §§1401, 1402.
     SelfEmployment {

@@ -221,8 +221,10 @@ fn depreciation(paper: &Paper, figures: &figures::Rental, year: i32) -> (&'stati
         Some("commercial" | "self") => figures.other_months,
         _ => return ("18", entered),
     };
+    // Other buildings of before had a life of their own: line 18 must be entered.
+    let from = if months == figures.residential_months { Date::MIN } else { figures.other_since.0 };
     match paper.boxes.get("since").and_then(Entry::date) {
-        Some(since) if entered.is_zero() => {
+        Some(since) if entered.is_zero() && since >= from => {
             let halves = Money::whole(half_months(since, year, months * 2));
             let cost = paper.amount("cost");
             let whole = Money::whole(months * 2);

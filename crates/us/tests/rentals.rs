@@ -147,6 +147,8 @@ fn depreciation() {
         ("single", "1997-06-05", 0),
         ("single", "2026-01-01", 0),
         ("commercial", "2020-05-20", 7_051),
+        ("commercial", "1993-05-13", 7_051),
+        ("commercial", "1993-05-12", 0), // 31½ years then: to be entered
     ] {
         let more = json!({ "kind": kind, "18": "0", "cost": "275000", "since": since });
         let family = house(Family::single(2025), &["ada"], 20_000, 0, more);

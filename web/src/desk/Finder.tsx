@@ -136,13 +136,12 @@ export function Finder({ only, close, addPerson }: Props) {
 function Offered({ heading, children }: { heading: string | undefined; children: React.ReactNode }) {
   if (!heading) return children;
   return (
-    // biome-ignore lint/a11y/useSemanticElements: a group of options in a list box is no set of form fields.
-    <div role="group" aria-label={heading} className="mt-2 first:mt-0">
+    <fieldset aria-label={heading} className="mt-2 first:mt-0">
       <p aria-hidden="true" className="px-2 pb-0.5 text-[12px] font-semibold text-petrol">
         {heading}
       </p>
       {children}
-    </div>
+    </fieldset>
   );
 }
 
