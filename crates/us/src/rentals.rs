@@ -63,6 +63,8 @@ open_points! {
         "Keep the record of hours: this loss is taken in full.";
     NO_DEPRECIATION = look "rental-depreciation", "IRC §§167(a), 1016(a)(2)",
         "A building loses its basis whether or not it is deducted: enter line 18, or the cost and the first month.";
+    OLD_BUILDING = blocks "rental-old-building", "IRC §168(c); P.L. 103-66 §13151",
+        "Enter line 18, zero too: a building first let so early has another life than 39 years.";
     BUSINESS = look "C-78", "Reg. §1.199A-1(b)(14); Rev. Proc. 2019-38",
         "As a trade or business (250 hours, with records) its profit counts for the qualified business income: answer the question.";
 }
@@ -593,7 +595,11 @@ fn one(points: &mut Points<'_>, paper: &Paper) {
         _ => {}
     }
     let building = matches!(kind, "single" | "multi" | "short" | "commercial" | "self");
-    if building && !rental.spent.iter().any(|item| ["18", "cost"].contains(&item.field)) {
+    let since = paper.boxes.get("since").and_then(Entry::date);
+    let old = since.is_some_and(|since| since < points.facts.figures.rental.other_since.0);
+    if matches!(kind, "commercial" | "self") && old && !said("18") {
+        points.raise(&OLD_BUILDING, at("18"), "How much is written off of this building this year?");
+    } else if building && !rental.spent.iter().any(|item| ["18", "cost"].contains(&item.field)) {
         points.raise(&NO_DEPRECIATION, at("18"), "No depreciation is taken.");
     }
     if rental.class != Class::Royalty && !rental.net().is_negative() && !said("business") {

@@ -246,6 +246,10 @@ fn what_a_property_must_tell_is_asked() {
     assert!(has_point(&loss(json!({ "kind": "short" })), "rental-stay"));
     assert!(has_point(&loss(json!({ "own_days": 15 })), "rental-days"));
     assert!(!loss(json!({ "not_at_risk": true })).covered);
+    let old = |more: Value| loss(more).points.iter().any(|p| p.id.starts_with("rental-old-building"));
+    assert!(old(json!({ "kind": "commercial", "cost": "9000", "since": "1993-05-12" })));
+    assert!(!old(json!({ "kind": "commercial", "cost": "9000", "since": "1993-05-12", "18": "0" })));
+    assert!(!old(json!({ "kind": "single", "cost": "9000", "since": "1993-05-12" })));
     let land = asked(json!({ "kind": "land", "3": "2000", "carried": "100" }));
     assert!(has_point(&land, "rental-recharacterized"));
     assert!(has_point(&asked(json!({ "kind": "single", "3": "2000" })), "C-78"));
