@@ -1,7 +1,7 @@
 // Adding a person: a name and what the person is; the rest is answered in the person's panel.
 import { useNavigate } from "@tanstack/react-router";
 import { type FormEvent, useRef, useState } from "react";
-import type { Person } from "../api/types";
+import type { Opened, Person } from "../api/types";
 import { freshId } from "../desk/newPaper";
 import { useDesk, words } from "../desk/useDesk";
 import { enterGoesOn } from "../entry/boxes";
@@ -47,15 +47,11 @@ export function AddPersonSheet({ called = "", close }: { called?: string; close:
       name.split(" ")[0] ?? "person",
       people.map((p) => p.id),
     );
-    const months = Object.fromEntries(filers.map((f) => [f.id, 12]));
-    const person: Person = {
-      id,
-      name,
-      role,
-      lived_with: role === "dependent" && opened.outcome.one_home ? months : {},
-      ...(bornNow.current ? { born: bornNow.current } : {}),
-    };
-    const wrong = await edit([{ do: "add_person", person }]);
+    const person = { id, name, role, ...(bornNow.current ? { born: bornNow.current } : {}) };
+    const months = (now: Opened) =>
+      role === "dependent" && now.outcome.one_home ? Object.fromEntries(filers.map((f) => [f.id, 12])) : {};
+    // What was answered just before may still be on its way: whether all share one home is read when it has come.
+    const wrong = await edit((now) => [{ do: "add_person", person: { ...person, lived_with: months(now) } }]);
     if (wrong) return setFault(words(wrong) ?? "");
     close();
     void navigate({ to: "/h/$id/spread", params: { id: opened.id }, search: { person: id } });
