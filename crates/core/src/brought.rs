@@ -46,6 +46,12 @@ impl Records {
         list.and_then(|list| list.downcast_ref::<Vec<T>>()).map_or(&[], Vec::as_slice)
     }
 
+    /// The same, to be completed once all papers are read.
+    pub fn of_mut<T: Any>(&mut self, kind: &'static Brought<T>) -> &mut [T] {
+        let list = self.lists.get_mut(kind.place()).and_then(Option::as_mut);
+        list.and_then(|list| list.downcast_mut::<Vec<T>>()).map_or(&mut [], Vec::as_mut_slice)
+    }
+
     /// Adds to a kind.
     pub fn add<T: Any + Send + Sync>(&mut self, kind: &'static Brought<T>, one: T) {
         let place = kind.place();

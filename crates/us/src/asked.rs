@@ -38,6 +38,12 @@ const ASKED: &[Field] = &[
         .opens(&["W-2"]),
     Field::yes_no("car_loan", "", "Paid interest on the loan for a new car").since(2025).opens(&["Car loan"]),
     Field::yes_no("student_loan", "", "Paid student loan interest").help("Form 1098-E.").opens(&["1098-E"]),
+    Field::yes_no("moved_on_orders", "", "Moved on orders of the armed forces")
+        .help("Permanent change of station: Form 3903.")
+        .opens(&["3903"]),
+    Field::yes_no("disaster", "", "Lost property in a disaster")
+        .help("Declared by the President: Form 4684.")
+        .opens(&["4684"]),
     Field::yes_no("rent", "", "Let a house or flat, or had royalties")
         .help("Schedule E.")
         .opens(&["Schedule E"]),

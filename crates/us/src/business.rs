@@ -3,6 +3,7 @@
 use crate::{
     bringing::{self, Bringing, miles_of},
     facts::Facts,
+    papers::w2,
     points::Points,
     unit::{Filed, HomeOffice, On},
 };
@@ -78,6 +79,7 @@ pub struct Business {
     /// The owner runs it, so pays the self-employment tax (§1402(a)(5)).
     pub runs: bool,
     receipts: Item,
+    wages_of_statutory: Vec<Item>,
     /// What was spent, box by box, as it counts.
     spent: Vec<Item>,
     /// Line 7.
@@ -85,6 +87,8 @@ pub struct Business {
     expenses: Money,
     simple: Money,
     actual: Money,
+    /// A statutory employee's (§3121(d)(3)): no self-employment tax, and box 1 of Form W-2 is its receipts.
+    statutory: bool,
     /// A specified service trade or business (§199A(d)(2)).
     pub service: bool,
     /// W-2 wages paid.
@@ -125,6 +129,8 @@ const BUSINESS: PaperKind = PaperKind {
             .help("Material participation; it matters for a loss."),
         Field::amount("1", "1", "Gross receipts")
             .help("All of them, with what Forms 1099-NEC and 1099-K report."),
+        Field::yes_no("statutory", "1", "Statutory employee")
+            .help("Box 13 of Form W-2: its wages come here by themselves."),
         Field::amount("2", "2", "Returns and allowances"),
         Field::amount("4", "4", "Cost of goods sold"),
         Field::amount("6", "6", "Other income"),
@@ -222,11 +228,13 @@ pub fn read(paper: &mut Bringing<'_>) {
         runs: false,
         paper: paper.paper.index,
         receipts: paper.paper.item("1", None, amount("1")),
+        wages_of_statutory: Vec::new(),
         gross,
         spent,
         expenses,
         simple,
         actual: amount("office"),
+        statutory: reading.flag("statutory"),
         service: reading.flag("service"),
         wages: amount("26"),
         property: amount("property"),
@@ -246,6 +254,27 @@ pub fn of(facts: &Facts, person: usize) -> &[Business] {
 }
 
 impl Business {
+    /// The business of a statutory employee without expenses.
+    fn of_wages(wages: Item) -> Business {
+        let nothing = Item { amount: Money::ZERO, ..wages };
+        Business {
+            paper: wages.paper,
+            part: WHOLE,
+            runs: true,
+            receipts: nothing,
+            wages_of_statutory: Vec::new(),
+            spent: Vec::new(),
+            gross: Money::ZERO,
+            expenses: Money::ZERO,
+            simple: Money::ZERO,
+            actual: Money::ZERO,
+            statutory: true,
+            service: false,
+            wages: Money::ZERO,
+            property: Money::ZERO,
+        }
+    }
+
     /// The home office by the method taken, before its limit.
     fn office(&self, taken: HomeOffice) -> Money {
         let both = !self.simple.is_zero() && !self.actual.is_zero();
@@ -297,7 +326,7 @@ pub fn of_person(on: On<'_>, trail: &mut impl Trail, person: usize) -> Money {
         profit += business.part_of(result);
     }
     trail.line(GROSS, scope, gross, |i| {
-        i.items(all.iter().map(|b| &b.receipts));
+        i.items(all.iter().flat_map(|b| std::iter::once(&b.receipts).chain(&b.wages_of_statutory)));
     });
     trail.line(EXPENSES, scope, expenses, |i| {
         i.items(all.iter().flat_map(|b| &b.spent));
@@ -315,7 +344,25 @@ pub fn of_person(on: On<'_>, trail: &mut impl Trail, person: usize) -> Money {
 
 /// Line 31 of what a person runs, as a whole.
 pub fn run_by(on: On<'_>, trail: &mut impl Trail, person: usize) -> Money {
-    of(on.facts, person).iter().filter(|b| b.runs).map(|b| b.profit(on, trail)).sum()
+    let taxed = |b: &&Business| b.runs && !b.statutory;
+    of(on.facts, person).iter().filter(taxed).map(|b| b.profit(on, trail)).sum()
+}
+
+/// Puts the wages of statutory employees into their businesses once all papers are read: a Schedule C that is marked so, or one that
+/// has nothing else.
+pub fn join_statutory(facts: &mut Facts) {
+    for about in &mut facts.people {
+        let wages: Vec<Item> = about.own.of(&w2::brings::STATUTORY).to_vec();
+        let Some(first) = wages.first() else { continue };
+        if !about.own.of(&brings::BUSINESSES).iter().any(|b| b.statutory) {
+            about.own.add(&brings::BUSINESSES, Business::of_wages(*first));
+        }
+        let mut all = about.own.of_mut(&brings::BUSINESSES).iter_mut();
+        if let Some(business) = all.find(|b| b.statutory) {
+            business.gross += sum(&wages);
+            business.wages_of_statutory = wages;
+        }
+    }
 }
 
 /// Schedule 1 line 3.

@@ -10,6 +10,7 @@ use crate::{
     points::Points,
     qualifying_child, self_employment,
     unit::{Filed, On},
+    untaxed_pay,
 };
 use hembo_core::{
     Paper,
@@ -94,6 +95,8 @@ open_points! {
         "Enter the months in which the spouse was a student or disabled, if so.";
     BARRED = look "care-separate", "IRC §21(e)(2), (4)",
         "On a separate return only who lived apart from July and paid for the home has the credit.";
+    COMBAT = look "care-combat", "IRC §§21(d), 129(e)(2)",
+        "Combat pay counts as earned here. Without it less of the benefits would be left out and more be open for the credit: not weighed here.";
     BOTH_MONTHS = blocks "care-months", "IRC §21(d)(2)",
         "Only one spouse in a month counts as earning without pay: together no more than twelve months.";
 }
@@ -201,6 +204,8 @@ fn earned(on: On<'_>, person: usize, cared_for: i64) -> Money {
     let own = &on.facts.people[person].own;
     let wages = sum(own.of(&w2::brings::EARNED)) + sum(own.of(&w2::brings::ALLOCATED_TIPS))
         - sum(own.of(&w2::brings::NONQUALIFIED))
+        + untaxed_pay::waiver_counted(on, person)
+        + untaxed_pay::combat_of(on.facts, person)
         + excess_deferrals::excess_of(on.facts, person);
     let business = self_employment::silent(on, person).earned();
     let figures = &on.facts.figures.care;
@@ -392,6 +397,12 @@ fn of_return(points: &mut Points<'_>, place: usize) {
     if !may_credit(on) {
         points.raise(&BARRED, paper, "The care credit is lost on a separate return.");
         return;
+    }
+    let fights = |&&p: &&usize| !untaxed_pay::combat_of(on.facts, p).is_zero();
+    let benefits = on.unit.people.iter().any(|&p| !benefits_of(on.facts, p).is_zero());
+    if let (Some(&person), true) = (unit.people.iter().find(fights), benefits) {
+        let message = format!("Combat pay of {} counts for care.", on.facts.people[person].name);
+        points.raise(&COMBAT, paper.clone(), message);
     }
     let idle = unit.people.iter().find(|&&p| earned(on, p, 1).is_zero());
     if let Some(&person) = idle {

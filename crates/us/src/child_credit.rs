@@ -6,7 +6,7 @@ use crate::{
     income, minimum_tax,
     papers::w2,
     unit::{Filed, Household, On},
-    unreported_tips,
+    unreported_tips, untaxed_pay,
 };
 use hembo_core::{
     forms::Required,
@@ -54,7 +54,10 @@ limits! {
 #[allow(missing_docs)]
 pub struct From {
     pub agi: Money,
+    /// Earned income with combat pay.
     pub earned: Money,
+    /// Line 18b.
+    pub combat: Money,
     /// Line 18: the tax that the credit may use up.
     pub before_credits: Money,
     /// Line 20: credits that use it up before.
@@ -212,9 +215,13 @@ fn refundable(on: On<'_>, trail: &mut impl Trail, unused: Money, children: i64, 
     };
     trail.line(L28, on.scope, allowed, |i| {
         i.line(OPEN, on.scope, open)
+            .figure("Earned income", from.earned)
             .figure("Earnings above", figures.earned_above)
             .figure("Rate", figures.earned_rate)
             .figure("By earnings, at most", by_earnings);
+        if !from.combat.is_zero() {
+            i.line(untaxed_pay::L18B, on.scope, from.combat);
+        }
         if children >= figures.three_children {
             i.figure("Payroll taxes above the earned income credit", by_payroll);
         }

@@ -8,6 +8,7 @@ use crate::{
     income::{self, Income},
     points::Points,
     unit::{Filed, On},
+    untaxed_pay,
 };
 use hembo_core::{
     field::Field,
@@ -59,8 +60,10 @@ open_points! {
         "If so, there is no earned income credit (§32(c)(1)(B)).";
 }
 
-/// Line 27a. `earned` is earned income.
+/// Line 27a. `earned` is earned income but for combat pay that is counted.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, earned: Money, income: &Income) -> Money {
+    let combat = untaxed_pay::combat_chosen(on, trail);
+    let earned = earned + combat;
     let children = children(on);
     if let Err(why) = eligible(on, children, income) {
         return trail.line(L27A, on.scope, Money::ZERO, |i| {
@@ -80,6 +83,9 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, earned: Money, income: &Income
         limit::given(trail, EARNED_INCOME.at(on.scope), Shape::PhaseOut, most, credit);
     }
     trail.line(L27A, on.scope, credit, |i| {
+        if !combat.is_zero() {
+            i.line(untaxed_pay::L1I, on.scope, combat);
+        }
         i.figure("Earned income", earned)
             .line(income::AGI, on.scope, income.agi)
             .figure("Children", children);

@@ -33,6 +33,8 @@ pub struct Figures {
     /// From 2025.
     pub car_loan: Option<Cited<CarLoan>>,
     pub union_plan: Cited<UnionPlan>,
+    pub moving: Cited<Moving>,
+    pub casualty: Cited<Casualty>,
     pub premium_tax_credit: Cited<PremiumTaxCredit>,
     pub business: Cited<Business>,
     pub rental: Cited<Rental>,
@@ -160,6 +162,10 @@ tables! {
     PhaseDown { from: ByStatus, rate: Rate, least: ByStatus }
     /// §163(h)(3).
     HomeLoan { most_new: ByStatus, most_old: ByStatus, old_before: Day, grandfathered_before: Day, ratio_places: u32 }
+    /// §217.
+    Moving { mile: Rate }
+    /// §165(h).
+    Casualty { each: Money, floor: Rate, each_qualified: Money }
     /// §170.
     Gifts {
         cash_part: Rate, goods_part: Rate, property_part: Rate, mile: Rate, carried_years: i64,

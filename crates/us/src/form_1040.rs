@@ -12,11 +12,12 @@ use crate::{
     parents_election,
     payments::{self, TotalPaid},
     premium_tax_credit,
-    schedule_a::{self, Itemized},
+    schedule_a::{self, Itemized, casualty},
     self_employment, standard_deduction, tax,
     taxable_income::{self, Deductions},
     total_tax, underpayment,
     unit::{On, Parents},
+    untaxed_pay,
 };
 use hembo_core::{
     brought::Brought,
@@ -48,7 +49,7 @@ fn front(on: On<'_>, trail: &mut impl Trail) -> Front {
     let income = income.with_elected(invested.gain, invested.qualified, deducted);
     let earned = earned_income(on, income.wages) + other_income::scholarships(on);
     let standard = standard_deduction::reckon(on, trail, earned);
-    let off = deductions(on, trail, &income, standard, itemized.total);
+    let off = deductions(on, trail, &income, standard, &itemized);
     let taxable = taxable_income::reckon(on, trail, income.agi, off);
     capital_gains::carry(on, trail, income.gains, income.agi - off.sum());
     let (own, worksheet) =
@@ -88,7 +89,7 @@ pub fn taxed_at_parents(on: On<'_>) -> Money {
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     let Front { income, itemized, standard, off, taxable, regular, worksheet } = front(on, trail);
     let regular = regular + income.children.tax;
-    let standard_taken = if on.unit.itemizes { Money::ZERO } else { standard };
+    let standard_taken = if on.unit.itemizes { Money::ZERO } else { off.taken };
     let from =
         foreign_tax::From { standard: standard_taken, taxable, regular, ..itemized.foreign(income.gross) };
     let foreign = foreign_tax::reckon(on, trail, from);
@@ -116,8 +117,16 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     let earned = earned_income(on, income.wages);
     let eic = earned_income_credit::reckon(on, trail, earned, &income);
     let excess = payments::excess_social_security(on, trail);
-    let from =
-        child_credit::From { agi: income.agi, earned, before_credits, earlier: first.used(), eic, excess };
+    let combat = untaxed_pay::combat(on, trail);
+    let from = child_credit::From {
+        agi: income.agi,
+        earned: earned + combat,
+        combat,
+        before_credits,
+        earlier: first.used(),
+        eic,
+        excess,
+    };
     let before_later = match credits::any_after_child(on) {
         true => child_credit::not_paid_out(on, trail, from),
         false => Money::ZERO,
@@ -160,9 +169,10 @@ fn deductions(
     trail: &mut impl Trail,
     income: &Income,
     standard: Money,
-    itemized: Money,
+    itemized: &Itemized,
 ) -> Deductions {
-    let taken = taxable_income::taken(on, trail, standard, itemized);
+    let disaster = (casualty::QUALIFIED, itemized.disaster);
+    let taken = taxable_income::taken(on, trail, standard, itemized.total, disaster);
     let additional = additional_deductions::reckon(on, trail, income.agi);
     let before = limit::or_zero(trail, income.agi - taken - additional.sum);
     let business = business_deduction::reckon(on, trail, income, before);
@@ -180,5 +190,7 @@ fn earned_income(on: On<'_>, wages: Money) -> Money {
     };
     let reported = of([&w2::brings::WAGES, &w2::brings::TIPS_NOT_REPORTED]);
     let earned = of([&w2::brings::EARNED, &w2::brings::ALLOCATED_TIPS]);
-    settled::or_zero(wages - reported + earned - pensions.to_whole() + own)
+    let waiver: Money = on.unit.people.iter().map(|&p| untaxed_pay::waiver_counted(on, p)).sum();
+    let wages = wages - untaxed_pay::on_wages(on, &mut Silent) - reported;
+    settled::or_zero(wages + earned + waiver.to_whole() - pensions.to_whole() + own)
 }

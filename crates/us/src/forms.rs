@@ -4,7 +4,7 @@ use crate::{
     additional_deductions, additional_taxes, adoption, business, business_deduction, capital_gains, care,
     child_credit, clean_vehicles, community, early_distributions, earned_income_credit, education, elderly,
     foreign_tax, gains_tax, health_savings, home_energy, home_sale, household_employees, income, ira_basis,
-    ira_deduction, kiddie, minimum_tax, mortgage_credit, parents_election, passive_losses, payments,
+    ira_deduction, kiddie, minimum_tax, mortgage_credit, moving, parents_election, passive_losses, payments,
     premium_tax_credit, rentals, retirement, saver, schedule_1, schedule_a, self_employment, social_security,
     student_loan, underpayment, union_plan, unit::Filed, unreported_tips,
 };
@@ -50,6 +50,8 @@ pub static RULES: &[(&str, Rule)] = &[
     ("2210", underpayment::form_2210),
     ("4952", schedule_a::investment_interest::form_4952),
     ("schedule-h", household_employees::schedule_h),
+    ("3903", moving::form_3903),
+    ("4684", schedule_a::casualty::form_4684),
     ("union-plan", union_plan::worksheet),
     ("5329", early_distributions::form_5329),
     ("8606", ira_basis::form_8606),

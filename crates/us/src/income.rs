@@ -6,14 +6,14 @@ use crate::{
     facts::{Facts, Marital},
     filing_status::Status,
     gains::Gains,
-    government_payments, health_savings, ira_deduction, other_income,
+    government_payments, health_savings, ira_deduction, moving, other_income,
     papers::{dividends, interest, sales, w2},
     parents_election::{self, Elected},
     points::Points,
     rentals::{self, Rents},
     retirement, schedule_1, self_employment, social_security, student_loan, union_plan,
     unit::{Filed, On, Unit},
-    unreported_tips,
+    unreported_tips, untaxed_pay,
 };
 use hembo_core::{
     field::Field,
@@ -192,7 +192,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
     let untaxed_benefits = received - benefits;
     let annuities = retirement::annuities(on);
     let business: Money = on.unit.people.iter().map(|&p| self_employment::silent(on, p).profit).sum();
-    let unearned = total - wages - business - penalty;
+    let left_out = untaxed_pay::left_out(on, &mut Silent, untaxed_pay::on_wages(on, &mut Silent));
+    let unearned = total - left_out - wages - business - penalty;
     Income {
         wages,
         exempt_interest,
@@ -221,9 +222,16 @@ fn wages(on: On<'_>, trail: &mut impl Trail) -> Money {
     let tips = unreported_tips::income(on, trail);
     let (_, benefits) = care::benefits(on, trail);
     let excess = excess_deferrals::reckon(on, trail);
+    let waiver = untaxed_pay::on_wages(on, trail);
+    let moved = moving::taxed(on, trail);
     let distributed: Money = on.unit.people.iter().map(|&p| retirement::wages(on.facts, trail, p)).sum();
-    trail.line(EARNED, on.scope, paid + tips + benefits + excess + distributed, |i| {
+    trail.line(EARNED, on.scope, paid + tips + waiver + benefits + excess + moved + distributed, |i| {
         i.line(WAGES, on.scope, paid);
+        for (line, amount) in [(untaxed_pay::L1D, waiver), (moving::TAXED, moved)] {
+            if !amount.is_zero() {
+                i.line(line, on.scope, amount);
+            }
+        }
         if !tips.is_zero() {
             i.line(unreported_tips::L1C, on.scope, tips);
         }
@@ -283,6 +291,9 @@ fn parts(on: On<'_>, person: usize) -> Vec<(LineId, Money)> {
         minus(self_employment::HEALTH_OF, own_business.health),
         minus(educators::L11, educators::allowed_for(facts, person)),
         minus(health_savings::OF, health_savings::of_person(facts, person)),
+        (moving::TAXED, moving::taxed_of(facts, person)),
+        (untaxed_pay::L8S, -brought(&w2::brings::WAIVER_IN_WAGES)),
+        minus(moving::OF, moving::of_person(facts, person)),
         minus(union_plan::OF, union_plan::of_person(on, person)),
         minus(schedule_1::PENALTY, brought(&interest::brings::PENALTY)),
         minus(other_income::ALIMONY_PAID, brought(&other_income::brings::ALIMONY_PAID)),

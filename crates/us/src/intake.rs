@@ -2,7 +2,7 @@
 
 use crate::{
     bringing::Bringing,
-    care, community, dependents, earned_income_credit, elderly, excess_deferrals,
+    business, care, community, dependents, earned_income_credit, elderly, excess_deferrals,
     facts::{Facts, Marital, PersonFacts, Relationship, Residency},
     figures::Figures,
     income, kiddie, law, multiple_support, people, release, saver, schedule_a, standard_deduction, states,
@@ -56,6 +56,7 @@ fn read_as(household: &Household, owned: &Household, figures: &'static Figures) 
     for (titled, paper) in Reading::all(household).zip(Reading::all(owned)) {
         law::read(&mut Bringing { paper, titled, facts: &mut facts });
     }
+    business::join_statutory(&mut facts);
     for person in 0..facts.people.len() {
         let alone = income::alone(&facts, person);
         let about = &mut facts.people[person];

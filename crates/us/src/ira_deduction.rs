@@ -11,6 +11,7 @@ use crate::{
     points::Points,
     retirement, self_employment, status,
     unit::{Filed, On},
+    untaxed_pay,
 };
 use hembo_core::{
     Paper,
@@ -108,13 +109,14 @@ fn paid(facts: &Facts, person: usize) -> (Money, Money) {
     (sum(own.of(&brings::TRADITIONAL)).to_whole(), sum(own.of(&brings::ROTH)).to_whole())
 }
 
-/// Compensation (§219(f)(1)): wages less pensions of nonqualified plans, taxable alimony, and what a business earned less half of
-/// the tax and plan contributions.
+/// Compensation (§219(f)(1), (7)): wages less pensions of nonqualified plans, combat pay, taxable alimony, and what a business earned
+/// less half of the tax and plan contributions.
 pub fn compensation(on: On<'_>, person: usize) -> Money {
     let own = &on.facts.people[person].own;
     let business = self_employment::silent(on, person);
     let business = settled::or_zero(business.earned() - business.plan);
-    let wages = sum(own.of(&w2::brings::EARNED)) - sum(own.of(&w2::brings::NONQUALIFIED));
+    let wages = sum(own.of(&w2::brings::EARNED)) - sum(own.of(&w2::brings::NONQUALIFIED))
+        + untaxed_pay::combat_of(on.facts, person);
     (settled::or_zero(wages) + sum(own.of(&other_income::brings::ALIMONY_RECEIVED))).to_whole() + business
 }
 

@@ -6,11 +6,11 @@ use crate::{
     deduction, dependents, early_distributions, earned_income_credit, education, education_plans, educators,
     elderly, every_paper, excess_deferrals, facts::Facts, foreign_tax, gains_tax, government_payments,
     health_savings, home_energy, home_sale, household_employees, incentive_options, income, ira_basis,
-    ira_deduction, kiddie, minimum_tax, mortgage_credit, multiple_support, not_computed, other_income,
-    papers, parents_election, passive_losses, payments, people, points::Points, premium_tax_credit, release,
-    rentals, retirement, saver, schedule_1, schedule_a, self_employment, social_security, standard_deduction,
-    states, status, student_loan, tax, taxable_income, tie_breaker, total_tax, underpayment, union_plan,
-    unreported_tips,
+    ira_deduction, kiddie, minimum_tax, mortgage_credit, moving, multiple_support, not_computed,
+    other_income, papers, parents_election, passive_losses, payments, people, points::Points,
+    premium_tax_credit, release, rentals, retirement, saver, schedule_1, schedule_a, self_employment,
+    social_security, standard_deduction, states, status, student_loan, tax, taxable_income, tie_breaker,
+    total_tax, underpayment, union_plan, unreported_tips, untaxed_pay,
 };
 use hembo_core::{
     choice::Open,
@@ -63,6 +63,8 @@ static LAW: &[Rule] = &[
     Rule::new(&student_loan::PROVISION).reads(student_loan::read).finds(student_loan::points),
     Rule::new(&union_plan::PROVISION),
     Rule::new(&unreported_tips::PROVISION),
+    Rule::new(&untaxed_pay::PROVISION),
+    Rule::new(&moving::PROVISION).reads(moving::read).finds(moving::points),
     Rule::new(&schedule_1::PROVISION),
     Rule::new(&income::PROVISION).finds(income::points),
     Rule::new(&schedule_a::medical::PROVISION)
@@ -75,6 +77,9 @@ static LAW: &[Rule] = &[
     Rule::new(&schedule_a::investment_interest::PROVISION)
         .reads(schedule_a::investment_interest::read)
         .finds(schedule_a::investment_interest::points),
+    Rule::new(&schedule_a::casualty::PROVISION)
+        .reads(schedule_a::casualty::read)
+        .finds(schedule_a::casualty::points),
     Rule::new(&schedule_a::gifts::PROVISION).reads(schedule_a::gifts::read).finds(schedule_a::gifts::points),
     Rule::new(&schedule_a::other::PROVISION).reads(schedule_a::other::read).finds(schedule_a::other::points),
     Rule::new(&deduction::PROVISION),
@@ -133,6 +138,8 @@ pub static CHOICES: &[&Open<Facts>] = &[
     &schedule_a::investment_interest::ELECTION_APART,
     &social_security::ELECTION,
     &social_security::ELECTION_APART,
+    &untaxed_pay::COMBAT,
+    &untaxed_pay::WAIVER,
     &foreign_tax::CHOSEN,
     &foreign_tax::CHOSEN_APART,
     &claims::CLAIM,

@@ -53,6 +53,7 @@ pub mod kiddie;
 pub mod law;
 pub mod minimum_tax;
 pub mod mortgage_credit;
+pub mod moving;
 pub mod multiple_support;
 pub mod not_computed;
 pub mod other_income;
@@ -86,6 +87,7 @@ pub mod underpayment;
 pub mod union_plan;
 pub mod unit;
 pub mod unreported_tips;
+pub mod untaxed_pay;
 pub mod who_files;
 
 use figures::{Figures, YEARS};

@@ -15,7 +15,7 @@ pub const NOT_COMPUTED: [NotComputed; 3] = [
     NotComputed::new(
         "other_income",
         "A farm, a partnership, an estate or trust",
-        "Schedules F and K-1; a statutory employee; work abroad, a net operating loss.",
+        "Schedules F and K-1; work abroad, a net operating loss.",
         "Such income is",
         "IRC §61(a)",
     ),
@@ -29,10 +29,10 @@ pub const NOT_COMPUTED: [NotComputed; 3] = [
     NotComputed::new(
         "other_credits",
         "Other credits or taxes",
-        "Minimum tax of earlier years, a general business credit, a tax-free benefit for an adoption, a casualty, savings bonds for education, an ABLE or Archer account, moving of the forces, \
+        "Minimum tax of earlier years, a general business credit, a tax-free benefit for an adoption, savings bonds for education, an ABLE or Archer account, \
          foreign tax on other income…",
         "One of these is",
-        "IRC §§27, 38, 53, 62(a), 137, 165(h)",
+        "IRC §§27, 38, 53, 62(a), 135, 137",
     ),
 ];
 

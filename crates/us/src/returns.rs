@@ -10,6 +10,7 @@ use crate::{
     schedule_a::{investment_interest, medical, taxes},
     social_security, status,
     unit::{On, Part, Unit},
+    untaxed_pay,
 };
 use hembo_core::{
     Decision, Household, Scope, Silent, Trail,
@@ -88,6 +89,7 @@ impl<'h> FederalCase<'h> {
             elects_investment: investment_interest::elects_together(way),
             elects_earlier_years: social_security::elects_together(way),
             education: education::chosen(way),
+            counted_pay: untaxed_pay::counted(way, &people),
             home_offices: business::methods(way),
             elected: parents_election::elected(way),
             dependents: self.facts.candidates().filter_map(claim).collect(),
@@ -114,6 +116,7 @@ impl<'h> FederalCase<'h> {
             elects_investment: investment_interest::elects_apart(way, place),
             elects_earlier_years: social_security::elects_apart(way, place),
             education: education::chosen(way),
+            counted_pay: untaxed_pay::counted(way, &[filer]),
             home_offices: business::methods(way),
             estimated: payments::part_taken(way, place),
             ..self.bare_unit(place)

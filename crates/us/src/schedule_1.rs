@@ -1,12 +1,19 @@
 //! Schedule 1: additional income, line 10, and adjustments, line 26 (§62(a)).
 
 use crate::{
-    business, educators, government_payments, health_savings, other_income,
+    business, educators, government_payments, health_savings, moving, other_income,
     papers::interest,
     rentals, self_employment, union_plan,
     unit::{Filed, On},
+    untaxed_pay,
 };
-use hembo_core::{forms::Required, line::LineId, lines, provision::Provision, trail::Trail};
+use hembo_core::{
+    forms::Required,
+    line::LineId,
+    lines,
+    provision::Provision,
+    trail::{Silent, Trail},
+};
 use hembo_money::Money;
 
 /// What this provision declares.
@@ -41,6 +48,7 @@ pub fn income(on: On<'_>, trail: &mut impl Trail, of_children: (LineId, Money)) 
     let (refund, unemployment) = government_payments::reckon(on, trail);
     let accounts = health_savings::income(on, trail);
     let other = other_income::reckon(on, trail, of_children);
+    let left_out = untaxed_pay::left_out(on, trail, untaxed_pay::on_wages(on, &mut Silent));
     let businesses = business::reckon(on, trail);
     let parts = vec![
         (government_payments::REFUND, refund),
@@ -48,6 +56,7 @@ pub fn income(on: On<'_>, trail: &mut impl Trail, of_children: (LineId, Money)) 
         (government_payments::UNEMPLOYMENT, unemployment),
         (health_savings::INCOME, accounts),
         (other_income::ALL, other),
+        (untaxed_pay::L8S, left_out),
     ];
     Additional { parts, refund }
 }
@@ -89,6 +98,7 @@ pub fn adjustments(on: On<'_>, trail: &mut impl Trail) -> Adjustments {
         (PENALTY, penalty),
         (other_income::ALIMONY_PAID, alimony),
         (other_income::JURY_GIVEN, jury),
+        (moving::L14, moving::reckon(on, trail)),
         (union_plan::L24F, union_plan::reckon(on, trail)),
     ];
     let half = own[0].1;

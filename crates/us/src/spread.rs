@@ -4,10 +4,11 @@ use crate::{
     additional_deductions, additional_taxes, adoption, business, business_deduction, capital_gains, care,
     child_credit, clean_vehicles, earned_income_credit, education, educators, elderly, excess_deferrals,
     foreign_tax, government_payments, health_savings, home_energy, income, ira_deduction, minimum_tax,
-    mortgage_credit, other_income, payments, premium_tax_credit, rentals, retirement, saver, schedule_1,
-    schedule_a::gifts, schedule_a::home_loan, schedule_a::investment_interest, schedule_a::medical,
-    schedule_a::other, schedule_a::taxes, self_employment, social_security, standard_deduction, student_loan,
-    tax, taxable_income, total_tax, underpayment, union_plan, unreported_tips,
+    mortgage_credit, moving, other_income, payments, premium_tax_credit, rentals, retirement, saver,
+    schedule_1, schedule_a::casualty, schedule_a::gifts, schedule_a::home_loan,
+    schedule_a::investment_interest, schedule_a::medical, schedule_a::other, schedule_a::taxes,
+    self_employment, social_security, standard_deduction, student_loan, tax, taxable_income, total_tax,
+    underpayment, union_plan, unreported_tips, untaxed_pay,
 };
 use hembo_core::line::{SpreadRow, SpreadSection};
 
@@ -19,6 +20,8 @@ pub static SPREAD: &[SpreadSection] = &[
         rows: &[
             SpreadRow::new("Wages", Some(income::WAGES), income::WAGES).always(),
             SpreadRow::new("Tips not reported", Some(unreported_tips::L1C), unreported_tips::L1C),
+            SpreadRow::new("Medicaid waiver payments", None, untaxed_pay::L1D),
+            SpreadRow::new("Moving money above the cost", None, moving::TAXED),
             SpreadRow::new("Care benefits, taxed", None, care::TAXED),
             SpreadRow::new("Excess deferrals", Some(excess_deferrals::EXCESS), excess_deferrals::EXCESS),
             SpreadRow::new("Taxable interest", Some(income::INTEREST), income::INTEREST).always(),
@@ -36,6 +39,7 @@ pub static SPREAD: &[SpreadSection] = &[
                 government_payments::UNEMPLOYMENT,
             ),
             SpreadRow::new("Other income", Some(other_income::OF), other_income::ALL),
+            SpreadRow::new("Waiver payments left out", None, untaxed_pay::L8S),
             SpreadRow::new("Health savings, taxed", Some(health_savings::TAKEN), health_savings::INCOME),
         ],
     },
@@ -57,6 +61,7 @@ pub static SPREAD: &[SpreadSection] = &[
                 .minus(),
             SpreadRow::new("Own health insurance", Some(self_employment::HEALTH_OF), self_employment::HEALTH)
                 .minus(),
+            SpreadRow::new("Moving of the armed forces", Some(moving::OF), moving::L14).minus(),
             SpreadRow::new("Student-loan interest", None, student_loan::L21).minus(),
             SpreadRow::new("Alimony paid", Some(other_income::ALIMONY_PAID), other_income::ALIMONY_PAID)
                 .minus(),
@@ -78,6 +83,8 @@ pub static SPREAD: &[SpreadSection] = &[
             SpreadRow::new("Home-loan interest", Some(home_loan::L8A), home_loan::L8E).minus().always(),
             SpreadRow::new("Investment interest", None, investment_interest::L9).minus(),
             SpreadRow::new("Gifts to charity", Some(gifts::L14), gifts::L14).minus().always(),
+            SpreadRow::new("Casualty and theft", None, casualty::L15).minus(),
+            SpreadRow::new("Qualified disaster loss", None, casualty::QUALIFIED).minus(),
             SpreadRow::new("Other deductions", Some(other::L16), other::L16).minus(),
             SpreadRow::new("Standard deduction", None, standard_deduction::STANDARD).minus().always(),
             SpreadRow::new("Qualified business income", None, business_deduction::L13A).minus(),

@@ -1,7 +1,7 @@
 //! Taxable income (§63): Form 1040 lines 12e to 15.
 
 use crate::{additional_deductions, business_deduction, deduction, income, standard_deduction, unit::On};
-use hembo_core::{limit, lines, provision::Provision, trail::Trail};
+use hembo_core::{limit, line::LineId, lines, provision::Provision, trail::Trail};
 use hembo_money::Money;
 
 /// What this provision declares.
@@ -16,12 +16,24 @@ lines! {
         "Adjusted gross income less the deductions, never less than zero.";
 }
 
-/// Line 12e: the standard deduction or the itemized ones, whichever the way takes.
-pub fn taken(on: On<'_>, trail: &mut impl Trail, standard: Money, itemized: Money) -> Money {
-    let (line, amount) =
-        if on.unit.itemizes { (deduction::L17, itemized) } else { (standard_deduction::STANDARD, standard) };
-    trail.line(L12E, on.scope, amount, |i| {
-        i.line(line, on.scope, amount);
+/// Line 12e: the itemized deductions, or the standard one with a qualified disaster loss, whichever the way takes.
+pub fn taken(
+    on: On<'_>,
+    trail: &mut impl Trail,
+    standard: Money,
+    itemized: Money,
+    (of_disaster, disaster): (LineId, Money),
+) -> Money {
+    if on.unit.itemizes {
+        return trail.line(L12E, on.scope, itemized, |i| {
+            i.line(deduction::L17, on.scope, itemized);
+        });
+    }
+    trail.line(L12E, on.scope, standard + disaster, |i| {
+        i.line(standard_deduction::STANDARD, on.scope, standard);
+        if !disaster.is_zero() {
+            i.line(of_disaster, on.scope, disaster);
+        }
     })
 }
 

@@ -94,6 +94,15 @@ pub struct Dependent {
     pub as_a: Household,
 }
 
+/// Whose pay that is no income counts as earned (§32(c)(2)(B)(vi); Notice 2014-7).
+#[derive(Debug, Clone, Default)]
+pub struct CountedPay {
+    /// Combat pay, for the earned income credit.
+    pub combat: Vec<usize>,
+    /// Medicaid waiver payments.
+    pub waiver: Vec<usize>,
+}
+
 /// One return.
 #[derive(Debug, Clone)]
 pub struct Unit {
@@ -111,6 +120,8 @@ pub struct Unit {
     pub elects_investment: bool,
     /// Benefits for earlier years are taxed by the income of those (§86(e)).
     pub elects_earlier_years: bool,
+    /// What of untaxed pay counts as earned.
+    pub counted_pay: CountedPay,
     /// The method of each home office that has both, by its paper.
     pub home_offices: Vec<(usize, HomeOffice)>,
     /// What each student brings, whoever claims the student.
@@ -146,6 +157,7 @@ impl Unit {
             foreign_tax: ForeignTax::Simple,
             elects_investment: false,
             elects_earlier_years: false,
+            counted_pay: CountedPay::default(),
             home_offices: Vec::new(),
             parents: None,
             education: Vec::new(),

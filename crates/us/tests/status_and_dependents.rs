@@ -210,7 +210,7 @@ fn what_the_law_asks_beyond_this_pack_blocks_the_result() {
     let wages = |boxes| Family::single(2025).wages_with("ada", 50_000, boxes);
     let cases = [
         wages(json!({ "12a": "T", "12a.amount": "800" })),
-        wages(json!({ "13.statutory": true })),
+        wages(json!({ "12a": "Z", "12a.amount": "800" })),
         Family::single(2025).set("ada", "/answers/nonresident_alien", json!(true)),
     ];
     for family in cases {

@@ -8,6 +8,7 @@ use crate::{
 };
 use hembo_core::{
     Paper,
+    brought::Brought,
     check::digits,
     field::{Choice, Field, Years},
     open_points,
@@ -46,7 +47,11 @@ open_points! {
     CODE_TWICE = look "K-048", "Instructions for Form W-2, box 12",
         "Look at box 12.";
     CODE_NEEDS = not_covered "box-12", "Instructions for Form W-2, box 12";
-    STATUTORY = not_covered "K-053", "IRC §3121(d)(3)";
+    STATUTORY = look "K-053", "IRC §3121(d)(3)",
+        "Its expenses are deducted on a Schedule C that is marked as a statutory employee's.";
+    STATUTORY_SHARED = not_covered "K-053-community", "IRC §66";
+    WAIVER_OVER = blocks "waiver-over", "Notice 2014-7",
+        "Correct one of the two amounts of box 1.";
 }
 
 /// What its papers bring.
@@ -59,6 +64,21 @@ pub mod brings {
 
     /// Box 1 of who earned it, whoever reports it (§66; §§24(d), 32(c)(2)(B), 219(f)(2)).
     pub static EARNED: Brought = Brought::new();
+
+    /// W-2 box 12 code Q: combat pay, in no box.
+    pub static COMBAT: Brought = Brought::new();
+
+    /// W-2 box 12 code II: Medicaid waiver payments, in no box.
+    pub static WAIVER: Brought = Brought::new();
+
+    /// Of box 1 Medicaid waiver payments that are excluded.
+    pub static WAIVER_IN_WAGES: Brought = Brought::new();
+
+    /// W-2 box 12 code P: moving expenses paid back, in no box.
+    pub static MOVING: Brought = Brought::new();
+
+    /// W-2 box 1 of a statutory employee, which belongs on Schedule C.
+    pub static STATUTORY: Brought = Brought::new();
 
     /// Allocated tips as income; ALLOCATED_TIPS are those of who was tipped.
     pub static TIPS_NOT_REPORTED: Brought = Brought::new();
@@ -136,6 +156,12 @@ pub enum Does {
     Excise,
     /// Contributions to a health savings account (§106(d)).
     HealthSavings,
+    /// Pay of a combat zone (§112).
+    CombatPay,
+    /// Medicaid waiver payments (Notice 2014-7).
+    Waiver,
+    /// Moving expenses paid back (§132(g)(2)).
+    Moving,
     /// Something that is not computed yet.
     Needs(&'static str),
 }
@@ -178,8 +204,8 @@ const CODES: &[Code] = &[
         id: "M", label: "M · uncollected social security tax on life insurance", does: Does::Uncollected
     },
     Code { id: "N", label: "N · uncollected Medicare tax on life insurance", does: Does::Uncollected },
-    Code { id: "P", label: "P · excludable moving reimbursements", does: Does::Needs("Form 3903") },
-    Code { id: "Q", label: "Q · nontaxable combat pay", does: Does::Needs("the choice about combat pay") },
+    Code { id: "P", label: "P · excludable moving reimbursements", does: Does::Moving },
+    Code { id: "Q", label: "Q · nontaxable combat pay", does: Does::CombatPay },
     Code { id: "R", label: "R · employer contributions to an Archer MSA", does: Does::Needs("Form 8853") },
     Code { id: "S", label: "S · SIMPLE deferrals, 408(p)", does: Does::Deferral },
     Code { id: "T", label: "T · adoption benefits", does: Does::Needs("Form 8839") },
@@ -194,11 +220,7 @@ const CODES: &[Code] = &[
     Code { id: "FF", label: "FF · small-employer health reimbursement", does: Does::Nothing },
     Code { id: "GG", label: "GG · income under 83(i)", does: Does::Nothing },
     Code { id: "HH", label: "HH · deferrals under 83(i)", does: Does::Nothing },
-    Code {
-        id: "II",
-        label: "II · excluded Medicaid waiver payments",
-        does: Does::Needs("the choice about Medicaid waiver payments"),
-    },
+    Code { id: "II", label: "II · excluded Medicaid waiver payments", does: Does::Waiver },
 ];
 
 /// The codes as they are chosen.
@@ -255,6 +277,9 @@ const WAGES: PaperKind = PaperKind {
         Field::amount("14.overtime", "14", "Qualified overtime")
             .since(2025)
             .help("Only the premium part above the regular rate; deducted on Schedule 1-A."),
+        Field::amount("14.waiver", "14", "Medicaid waiver pay in box 1").help(
+            "Pay for care in one's own home that is no income (Notice 2014-7) and still stands in box 1.",
+        ),
         Field::text("15.id", "15", "Employer's state number", 30),
         Field::choice("15", "15", "State", STATES),
         Field::amount("16", "16", "State wages"),
@@ -294,9 +319,8 @@ pub fn all<'a>(points: &Points<'a>) -> impl Iterator<Item = &'a Paper> + use<'a>
 /// Gives its boxes to the owners.
 pub fn read(paper: &mut Bringing<'_>) {
     paper.earns();
-    paper.give("1", &brings::WAGES);
+    wages_of(paper);
     paper.give("2", &brings::WITHHELD);
-    paper.give_titled("1", &brings::EARNED);
     paper.give_titled("4", &brings::SOCIAL_SECURITY_TAX);
     paper.give_titled("5", &brings::MEDICARE_WAGES);
     paper.give_titled("6", &brings::MEDICARE_TAX);
@@ -316,29 +340,44 @@ pub fn read(paper: &mut Bringing<'_>) {
     }
     employer(paper);
     let reading = paper.paper.paper;
-    for (_, amount, _) in coded(reading).filter(|(_, _, code)| code.does == Does::Uncollected) {
-        paper.give_titled(amount, &brings::UNCOLLECTED);
-    }
-    for (_, amount, _) in coded(reading).filter(|(_, _, code)| code.is_457()) {
-        paper.give_titled(amount, &brings::PLAN_457);
-    }
-    for (_, amount, _) in coded(reading).filter(|(_, _, code)| code.id == "H") {
-        paper.give_titled(amount, &brings::PLAN_501);
-    }
-    for (_, amount, _) in coded(reading).filter(|(_, _, code)| code.does == Does::Excise) {
-        paper.give_titled(amount, &brings::EXCISE);
-    }
-    for (_, amount, _) in coded(reading).filter(|(_, _, code)| code.does == Does::HealthSavings) {
-        paper.give_titled(amount, &brings::HEALTH_SAVINGS);
+    for (_, amount, code) in coded(reading) {
+        if let Some(kind) = brought_by(code) {
+            paper.give_titled(amount, kind);
+        }
     }
     if reading.flag("13.retirement") {
         for (person, _) in paper.titled.shares(Money::ZERO) {
             paper.facts.people[person].own.add(&brings::COVERED, true);
         }
     }
-    for (_, amount, code) in coded(reading).filter(|(_, _, code)| code.is_elective()) {
-        let roth = code.does == Does::RothDeferral;
-        paper.give_titled(amount, if roth { &brings::ROTH_DEFERRALS } else { &brings::DEFERRALS });
+}
+
+/// Box 1: wages, or receipts of a statutory employee; what of it is excluded is not earned unless that is chosen.
+fn wages_of(paper: &mut Bringing<'_>) {
+    let reading = paper.paper.paper;
+    if reading.flag("13.statutory") {
+        paper.give_titled("1", &brings::STATUTORY);
+    } else {
+        paper.give("1", &brings::WAGES);
+    }
+    paper.put_titled("1", reading.amount("1") - reading.amount("14.waiver"), &brings::EARNED);
+    paper.give_titled("14.waiver", &brings::WAIVER_IN_WAGES);
+}
+
+/// What an amount of box 12 is to the return.
+fn brought_by(code: &Code) -> Option<&'static Brought> {
+    match code.does {
+        Does::Uncollected => Some(&brings::UNCOLLECTED),
+        Does::Excise => Some(&brings::EXCISE),
+        Does::HealthSavings => Some(&brings::HEALTH_SAVINGS),
+        Does::CombatPay => Some(&brings::COMBAT),
+        Does::Waiver => Some(&brings::WAIVER),
+        Does::Moving => Some(&brings::MOVING),
+        Does::Deferral | Does::RothDeferral if code.is_457() => Some(&brings::PLAN_457),
+        Does::Deferral if code.id == "H" => Some(&brings::PLAN_501),
+        Does::Deferral => Some(&brings::DEFERRALS),
+        Does::RothDeferral => Some(&brings::ROTH_DEFERRALS),
+        Does::Nothing | Does::Needs(_) => None,
     }
 }
 
@@ -356,7 +395,7 @@ pub fn points(points: &mut Points<'_>) {
     for paper in all(points) {
         wages(points, paper);
         box_12(points, paper);
-        not_computed(points, paper);
+        told_elsewhere(points, paper);
     }
 }
 
@@ -414,12 +453,24 @@ fn box_12(points: &mut Points<'_>, paper: &Paper) {
     }
 }
 
-/// What of its boxes is not computed yet.
-fn not_computed(points: &mut Points<'_>, paper: &Paper) {
+/// What its boxes ask for elsewhere.
+fn told_elsewhere(points: &mut Points<'_>, paper: &Paper) {
     let at = |field: &str| Place::paper(&paper.id, field);
-    if paper.flag("13.statutory") {
-        let message = "A statutory employee's wages belong on Schedule C, which is not computed yet.";
-        points.raise(&STATUTORY, at("13.statutory"), message);
+    if paper.flag("13.statutory") && points.facts.divided {
+        points.raise(
+            &STATUTORY_SHARED,
+            at("13.statutory"),
+            "Community wages of a statutory employee are not computed yet.",
+        );
+    } else if paper.flag("13.statutory") {
+        points.raise(
+            &STATUTORY,
+            at("13.statutory"),
+            "Box 1 stands on Schedule C, line 1, without the self-employment tax.",
+        );
+    }
+    if paper.amount("14.waiver") > paper.amount("1") {
+        points.raise(&WAIVER_OVER, at("14.waiver"), "More is excluded than box 1 holds.");
     }
 }
 

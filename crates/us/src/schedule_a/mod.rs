@@ -1,5 +1,6 @@
 //! Schedule A: itemized deductions, line by line.
 
+pub mod casualty;
 pub mod gifts;
 pub mod home_loan;
 pub mod investment_interest;
@@ -33,6 +34,8 @@ pub struct Itemized {
     home_loan: Money,
     /// Form 4952.
     pub invested: Deducted,
+    /// The net qualified disaster loss, which goes with the standard deduction, too.
+    pub disaster: Money,
 }
 
 impl Itemized {
@@ -61,6 +64,7 @@ pub fn anything(own: &Records) -> bool {
         || own.has(&gifts::brings::CARRIED)
         || own.has(&investment_interest::brings::PAID)
         || own.has(&investment_interest::brings::CARRIED)
+        || casualty::anything(own)
         || other::anything(own)
 }
 
@@ -73,23 +77,38 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Itemized {
     let home_loan = home_loan::reckon(on, trail);
     let invested = investment_interest::reckon(on, trail, income);
     let gifts = gifts::reckon(on, trail, agi);
+    let lost = casualty::reckon(on, trail, agi);
     let other = other::reckon(on, trail);
     let taxes = local.allowed + foreign;
-    let total =
-        trail.line(L17, on.scope, medical + taxes + home_loan + invested.amount + gifts + other, |i| {
-            i.line(medical::L4, on.scope, medical)
-                .line(taxes::L5E, on.scope, local.allowed)
-                .line(foreign_tax::L6, on.scope, foreign)
-                .line(home_loan::L8E, on.scope, home_loan);
-            if !invested.amount.is_zero() {
-                i.line(investment_interest::L9, on.scope, invested.amount);
-            }
-            i.line(gifts::L14, on.scope, gifts).line(other::L16, on.scope, other);
-        });
-    Itemized { total, taxes, medical, general_taxes: local.general, home_loan, invested }
+    let parts = [
+        (medical::L4, medical),
+        (taxes::L5E, local.allowed),
+        (foreign_tax::L6, foreign),
+        (home_loan::L8E, home_loan),
+        (investment_interest::L9, invested.amount),
+        (gifts::L14, gifts),
+        (casualty::L15, lost.declared),
+        (casualty::QUALIFIED, lost.qualified),
+        (other::L16, other),
+    ];
+    let total = trail.line(L17, on.scope, parts.iter().map(|(_, amount)| *amount).sum(), |i| {
+        for (line, amount) in parts.into_iter().filter(|(_, amount)| !amount.is_zero()) {
+            i.line(line, on.scope, amount);
+        }
+    });
+    Itemized {
+        disaster: lost.qualified,
+        total,
+        taxes,
+        medical,
+        general_taxes: local.general,
+        home_loan,
+        invested,
+    }
 }
 
-/// Schedule A: where the return itemizes.
+/// Schedule A: where the return itemizes, or has a qualified disaster loss with the standard deduction.
 pub fn required(filed: Filed<'_>) -> Required {
-    Required::if_so(filed.on.unit.itemizes, "standard deduction taken")
+    let taken = filed.on.unit.itemizes || filed.has(casualty::QUALIFIED);
+    Required::if_so(taken, "standard deduction taken")
 }
