@@ -2,10 +2,11 @@
 //! return that claims the student.
 
 use crate::{
-    bringing::Bringing,
+    dependents,
     facts::Facts,
     filing_status::Status,
     income, kiddie,
+    papers::tuition::{self, Tuition},
     points::Points,
     status,
     unit::{EducationCredit, Filed, On},
@@ -14,29 +15,20 @@ use hembo_core::{
     Paper,
     choice::{Chosen, Open},
     decision::{Bar, Decision, Opt},
-    field::{Field, Years},
     forms::Required,
-    household::Entry,
     limit::{self, Shape},
     limits, lines, open_points,
-    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     settled,
-    trail::{Item, Scope, Silent, Trail},
+    trail::{Scope, Silent, Trail},
     words::first_name,
 };
 use hembo_money::{Money, Rate, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision {
-    lines: LINES,
-    limits: LIMITS,
-    papers: &[TUITION],
-    points: POINTS,
-    figures: &["education"],
-    ..Provision::NONE
-};
+pub static PROVISION: Provision =
+    Provision { lines: LINES, limits: LIMITS, points: POINTS, figures: &["education"], ..Provision::NONE };
 
 lines! {
     OPPORTUNITY_OF = "us.8863.30", "American opportunity credit of this student", "IRC §25A(b)(1)",
@@ -65,116 +57,18 @@ limits! {
 open_points! {
     SCHOOL = blocks "K-128", "IRC §25A(g)(8), (i)",
         "The American opportunity credit needs the school's EIN and the years in which it was used.";
-    TAXABLE = look "K-083", "IRC §117",
-        "What of a scholarship went beyond tuition, fees and required books is income: enter it as other income.";
-    CHOICE = look "scholarship-choice", "Reg. §1.25A-5(c)(3)",
-        "More of the scholarship may be taken as income, where its terms allow, so that expenses are left for the credit: not weighed here.";
     FORGO = look "C-13", "IRC §25A(g)(3); Reg. §1.25A-1(f)",
-        "Not claiming the student gives the credit to the student, without the part paid out: not weighed here.";
+        "Without a claim the student might have the credit: on separate returns that is not weighed here.";
     BARRED = look "education-barred", "IRC §25A(g)(3), (6)",
         "No credit on a separate return, nor for someone who is claimed.";
     TERM = look "1098-T-7", "IRC §25A(g)(4)",
         "What is paid for a term of the first three months of next year counts; of a later one it does not.";
 }
 
-/// What was paid for a student at a school.
-#[derive(Debug, Clone)]
-pub struct Tuition {
-    item: Item,
-    /// Tuition, fees and all required books and supplies, less what was tax-free.
-    opportunity: Money,
-    /// Tuition and fees, with books that had to be bought from the school, less what was tax-free.
-    learning: Money,
-    /// Why the American opportunity credit is not lawful for this student.
-    barred: Option<&'static str>,
-}
-
-/// What its papers bring.
-pub mod brings {
-    use super::Tuition;
-    use hembo_core::brought::Brought;
-
-    /// Tuition, to the student.
-    pub static TUITION: Brought<Tuition> = Brought::new();
-}
-
-const TUITION: PaperKind = PaperKind {
-    id: "1098-T",
-    subject: subject::CREDITS,
-    name: "Tuition",
-    words: "college university school tuition student education aotc american opportunity lifetime learning",
-    title: "School",
-    shared: false,
-    headline: "1",
-    boxes: &[
-        Field::text("f", "f", "School's EIN", 10).shape("00-0000000"),
-        Field::amount("1", "1", "Payments received"),
-        Field::amount("4", "4", "Adjustments for an earlier year"),
-        Field::amount("5", "5", "Scholarships and grants"),
-        Field::yes_no("7", "7", "For a term that begins next year"),
-        Field::yes_no("8", "8", "At least half-time"),
-        Field::yes_no("9", "9", "Graduate student"),
-        Field::amount("books", "", "Required books and supplies")
-            .help("Bought anywhere; for the American opportunity credit."),
-        Field::amount("books_school", "", "Of them from the school, as required"),
-        Field::amount("aid", "", "Other tax-free help")
-            .help("An employer's, veterans' benefits, a 529 plan's."),
-        Field::amount("taxed", "", "Scholarship taken as income")
-            .help("Of box 5, where its terms allow; enter it as other income of the student, too."),
-        Field::count("years", "", "Years the credit was used before", 10)
-            .help("The American opportunity credit."),
-        Field::yes_no("finished", "", "Four years were finished before this year"),
-        Field::yes_no("felony", "", "Felony drug conviction"),
-    ],
-    columns: &[],
-    back: Back::Nothing,
-    years: Years::ALL,
-};
-
-fn bar_of(paper: &Paper, most_years: i64) -> Option<&'static str> {
-    let years = paper.boxes.get("years").and_then(Entry::count).unwrap_or(0);
-    if !paper.flag("8") {
-        return Some("not at least half-time");
-    }
-    if paper.flag("9") || paper.flag("finished") {
-        return Some("the first four years are finished");
-    }
-    if years >= most_years {
-        return Some("used in four years already");
-    }
-    paper.flag("felony").then_some("felony drug conviction")
-}
-
-/// Gives tuition to the student.
-pub fn read(paper: &mut Bringing<'_>) {
-    let reading = paper.paper.paper;
-    let amount = |id: &str| reading.amount(id);
-    let free = settled::or_zero(amount("5") - amount("taxed")) + amount("aid");
-    let (opportunity, learning) = (
-        settled::or_zero(amount("1") + amount("books") - free),
-        settled::or_zero(amount("1") + amount("books_school") - free),
-    );
-    let barred = bar_of(reading, paper.facts.figures.education.opportunity_years);
-    let item = paper.paper.item("1", None, amount("1"));
-    for (student, _) in paper.paper.shares(Money::ZERO) {
-        let tuition = Tuition { item, opportunity, learning, barred };
-        paper.facts.people[student].own.add(&brings::TUITION, tuition);
-    }
-}
-
-fn of(facts: &Facts, student: usize) -> &[Tuition] {
-    facts.people[student].own.of(&brings::TUITION)
-}
-
-/// Everyone with tuition.
-pub fn students(facts: &Facts) -> Vec<usize> {
-    (0..facts.people.len()).filter(|&p| !of(facts, p).is_empty()).collect()
-}
-
 /// What tells the students of a return apart in a sum: a place of its own for each who is claimed on it.
 pub fn mark(on: On<'_>, person: usize) -> i64 {
     let claimed = on.unit.dependents.iter().any(|d| d.person == person);
-    let place = students(on.facts).iter().position(|&student| student == person);
+    let place = tuition::students(on.facts).iter().position(|&student| student == person);
     place.filter(|_| claimed).map_or(0, |place| 1 << place)
 }
 
@@ -182,7 +76,7 @@ pub fn mark(on: On<'_>, person: usize) -> i64 {
 const CITE: &str = "IRC §25A(a), (b)(2), (c)(2)(A)";
 
 /// Which credit each student brings.
-pub static CHOSEN: Open<Facts> = Open::new(students, |facts, student| {
+pub static CHOSEN: Open<Facts> = Open::new(tuition::students, |facts, student| {
     let about = &facts.people[student];
     let name = first_name(&about.name);
     let options = vec![
@@ -199,7 +93,7 @@ pub static CHOSEN: Open<Facts> = Open::new(students, |facts, student| {
 })
 .arises(|facts, _, way| !(facts.couple() && status::separate(facts, way)))
 .bars(|facts, student, option, _| {
-    let barred = of(facts, student).iter().find_map(|tuition| tuition.barred);
+    let barred = tuition::of(facts, student).iter().find_map(|tuition| tuition.barred);
     barred.filter(|_| option == 0).map(Bar::Borrowed)
 });
 
@@ -225,6 +119,42 @@ fn with(on: On<'_>, credit: EducationCredit) -> impl Iterator<Item = usize> + '_
     all.map(|(student, _)| *student)
 }
 
+/// Students whom the joint or only return may claim, and who have a return of their own: unclaimed they have the credit themselves, but
+/// for the part that is paid out.
+pub static FORGONE: Open<Facts> = Open::new(
+    |facts: &Facts| {
+        let own = |&student: &usize| facts.own_returns.contains(&student);
+        let may = |&student: &usize| dependents::claim(facts, claimers(facts), student).is_ok();
+        tuition::students(facts).into_iter().filter(own).filter(may).collect()
+    },
+    |facts, student| {
+        let about = &facts.people[student];
+        let short = format!("{} not claimed", first_name(&about.name));
+        let options = vec![
+            Opt::new("claimed", "Claimed", ""),
+            Opt::new("forgone", "Not claimed, so that the student has the education credit", short),
+        ];
+        let label = format!("Claim of {}, a student", about.name);
+        Decision::between(
+            format!("us.student_claim.{}", about.id),
+            label,
+            "IRC §25A(g)(3); Reg. §1.25A-1(f)",
+            options,
+        )
+    },
+)
+.arises(|facts, _, way| !status::separate(facts, way));
+
+/// Who files the joint or only return.
+fn claimers(facts: &Facts) -> &[usize] {
+    if facts.couple() { &facts.filers } else { &facts.filers[..1] }
+}
+
+/// The students whom a way does not claim.
+pub fn forgone(way: Chosen<'_, '_, Facts>) -> Vec<usize> {
+    way.each(&FORGONE).filter(|(_, option)| *option == Some(1)).map(|(student, _)| student).collect()
+}
+
 /// What the credits come to.
 #[derive(Debug, Clone, Copy, Default)]
 pub struct Credits {
@@ -236,7 +166,8 @@ pub struct Credits {
 
 /// Whether a return may have the credits.
 fn may(on: On<'_>) -> bool {
-    on.unit.status != Status::Separate && !on.unit.claimable
+    let forgone = on.unit.people.iter().any(|person| on.unit.forgone.contains(person));
+    on.unit.status != Status::Separate && (!on.unit.claimable || forgone)
 }
 
 /// Form 8863; `left` is the tax that earlier credits leave.
@@ -285,12 +216,13 @@ fn opportunity(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
     let figures = &on.facts.figures.education;
     let mut each = Vec::new();
     for student in with(on, EducationCredit::Opportunity) {
-        let expenses = of(on.facts, student).iter().map(|t| t.opportunity).sum::<Money>().to_whole();
+        let expenses = tuition::counted(on, student, Tuition::opportunity);
         let first = settled::lesser(expenses, figures.first);
         let second = settled::lesser(settled::or_zero(expenses - figures.first), figures.second);
         let credit = first + second.times(figures.second_rate, Money::WHOLE, Rounding::HalfUp);
         trail.line(OPPORTUNITY_OF, Scope::Person(student), credit, |i| {
-            i.items(of(on.facts, student).iter().map(|t| &t.item)).figure("Expenses that count", expenses);
+            i.items(tuition::of(on.facts, student).iter().map(|t| &t.item))
+                .figure("Expenses that count", expenses);
         });
         each.push((student, credit));
     }
@@ -314,9 +246,9 @@ fn learning(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
     let figures = &on.facts.figures.education;
     let mut each = Vec::new();
     for student in with(on, EducationCredit::Learning) {
-        let expenses = of(on.facts, student).iter().map(|t| t.learning).sum::<Money>().to_whole();
+        let expenses = tuition::counted(on, student, Tuition::learning);
         trail.line(LEARNING_OF, Scope::Person(student), expenses, |i| {
-            i.items(of(on.facts, student).iter().map(|t| &t.item));
+            i.items(tuition::of(on.facts, student).iter().map(|t| &t.item));
         });
         each.push((student, expenses));
     }
@@ -344,25 +276,17 @@ pub fn form_8863(filed: Filed<'_>) -> Required {
 
 /// What a school's paper must say, and what else could be chosen.
 pub fn points(points: &mut Points<'_>) {
-    for paper in points.papers(TUITION.id) {
+    for paper in tuition::all(points) {
         one(points, paper);
     }
 }
 
 fn one(points: &mut Points<'_>, paper: &Paper) {
     let at = |field: &str| Place::paper(&paper.id, field);
-    let amount = |field: &str| paper.amount(field);
     let Some(student) = paper.owners.first().and_then(|o| points.household.index_of(&o.person)) else {
         return;
     };
     let name = &points.facts.people[student].name;
-    if amount("5") > amount("1") + amount("books") {
-        points.raise(
-            &TAXABLE,
-            at("5"),
-            format!("The scholarship of {name} is above tuition, fees and books."),
-        );
-    }
     if paper.flag("7") {
         points.raise(&TERM, at("7"), "A part was paid for a term that begins next year.");
     }
@@ -387,18 +311,8 @@ fn one(points: &mut Points<'_>, paper: &Paper) {
             );
         }
     }
-    let whole = points.facts.figures.education.first + points.facts.figures.education.second;
-    let short = amount("1") + amount("books") - amount("5") + amount("taxed") < whole;
-    if taken == Some(EducationCredit::Opportunity) && short && amount("5") > amount("taxed") {
-        points.raise(
-            &CHOICE,
-            at("taxed"),
-            format!("More of the scholarship of {name} could be taken as income."),
-        );
-    }
-    let dependent = unit.dependents.iter().any(|d| d.person == student);
     let lost = left_by_income(on, &mut Silent, points.amount(income::AGI, place)) < Rate::ONE;
-    if dependent && lost {
+    if points.units.iter().filter(|unit| unit.main).count() > 1 && lost && unit.main {
         points.raise(
             &FORGO,
             at("1"),

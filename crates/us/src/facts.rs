@@ -94,6 +94,8 @@ pub struct PersonFacts {
     pub gross_income: Money,
     /// Of it what was not earned.
     pub unearned_alone: Money,
+    /// What of a scholarship may be taken as income: nothing, and the amounts at which that may be worth it.
+    pub scholarship: Vec<Money>,
     /// Adjusted gross income on a return of one's own.
     pub agi_alone: Money,
     pub claimable: bool,

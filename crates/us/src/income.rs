@@ -284,7 +284,7 @@ fn parts(on: On<'_>, person: usize) -> Vec<(LineId, Money)> {
         (capital_gains::L7, capital_gains::of_person(own)),
         (government_payments::REFUND, brought(&government_payments::brings::REFUND)),
         (government_payments::UNEMPLOYMENT, brought(&government_payments::brings::UNEMPLOYMENT)),
-        (other_income::OF, other_income::items(own).map(|item| item.amount).sum()),
+        (other_income::OF, other_income::of_person(on, person)),
         (business::PROFIT, own_business.profit),
         minus(self_employment::HALF_OF, own_business.half),
         minus(self_employment::PLAN_OF, own_business.plan),
@@ -304,7 +304,7 @@ fn parts(on: On<'_>, person: usize) -> Vec<(LineId, Money)> {
 /// A spouse's part of the joint income, losses without the limit of the return.
 fn agi_of(on: On<'_>, trail: &mut impl Trail, person: usize, benefits: Money, rents: &Rents) {
     let scope = Scope::Person(person);
-    other_income::part(trail, person, &on.facts.people[person].own);
+    other_income::part(on, trail, person);
     let mut parts = parts(on, person);
     let own = &on.facts.people[person].own;
     parts.push((rentals::L26, rentals::of_person(on, rents, person)));

@@ -5,8 +5,9 @@ use crate::{
     business, care, community, dependents, earned_income_credit, elderly, excess_deferrals,
     facts::{Facts, Marital, PersonFacts, Relationship, Residency},
     figures::Figures,
-    income, kiddie, law, multiple_support, people, release, saver, schedule_a, standard_deduction, states,
-    status, tie_breaker,
+    income, kiddie, law, multiple_support,
+    papers::tuition,
+    people, release, saver, schedule_a, scholarships, standard_deduction, states, status, tie_breaker,
 };
 use hembo_core::{
     Household, Person,
@@ -66,7 +67,11 @@ fn read_as(household: &Household, owned: &Household, figures: &'static Figures) 
     }
     facts.alone = facts.filers.iter().map(|&f| status::alone(&facts, f)).collect();
     facts.people.iter_mut().for_each(|person| person.can_itemize = schedule_a::anything(&person.own));
-    facts.own_returns = facts.candidates().filter(|&p| facts.people[p].has_income).collect();
+    for student in tuition::students(&facts) {
+        facts.people[student].scholarship = scholarships::amounts(&facts, student);
+    }
+    let has_return = |&p: &usize| facts.people[p].has_income || facts.people[p].scholarship.len() > 1;
+    facts.own_returns = facts.candidates().filter(has_return).collect();
     facts
 }
 

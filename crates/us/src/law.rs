@@ -8,9 +8,9 @@ use crate::{
     health_savings, home_energy, home_sale, household_employees, incentive_options, income, ira_basis,
     ira_deduction, kiddie, minimum_tax, mortgage_credit, moving, multiple_support, not_computed,
     other_income, papers, parents_election, passive_losses, payments, people, points::Points,
-    premium_tax_credit, release, rentals, retirement, saver, schedule_1, schedule_a, self_employment,
-    social_security, standard_deduction, states, status, student_loan, tax, taxable_income, tie_breaker,
-    total_tax, underpayment, union_plan, unreported_tips, untaxed_pay,
+    premium_tax_credit, release, rentals, retirement, saver, schedule_1, schedule_a, scholarships,
+    self_employment, social_security, standard_deduction, states, status, student_loan, tax, taxable_income,
+    tie_breaker, total_tax, underpayment, union_plan, unreported_tips, untaxed_pay,
 };
 use hembo_core::{
     choice::Open,
@@ -100,7 +100,9 @@ static LAW: &[Rule] = &[
     Rule::new(&foreign_tax::PROVISION).reads(foreign_tax::read).finds(foreign_tax::points),
     Rule::new(&care::PROVISION).reads(care::read).finds(care::points),
     Rule::new(&elderly::PROVISION).finds(elderly::points),
-    Rule::new(&education::PROVISION).reads(education::read).finds(education::points),
+    Rule::new(&papers::tuition::PROVISION).reads(papers::tuition::read),
+    Rule::new(&education::PROVISION).finds(education::points),
+    Rule::new(&scholarships::PROVISION).finds(scholarships::points),
     Rule::new(&premium_tax_credit::PROVISION)
         .reads(premium_tax_credit::read)
         .finds(premium_tax_credit::points),
@@ -143,8 +145,10 @@ pub static CHOICES: &[&Open<Facts>] = &[
     &foreign_tax::CHOSEN,
     &foreign_tax::CHOSEN_APART,
     &claims::CLAIM,
+    &papers::tuition::TAKEN,
     &parents_election::ELECTION,
     &education::CHOSEN,
+    &education::FORGONE,
     &payments::DIVIDED,
 ];
 

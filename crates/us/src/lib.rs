@@ -72,6 +72,7 @@ pub mod returns;
 pub mod saver;
 pub mod schedule_1;
 pub mod schedule_a;
+pub mod scholarships;
 pub mod self_employment;
 pub mod social_security;
 pub mod spread;

@@ -2,6 +2,7 @@
 
 use crate::{
     bringing::{self, Bringing},
+    papers::tuition,
     points::Points,
     states,
     unit::On,
@@ -16,6 +17,7 @@ use hembo_core::{
     paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
+    reading::sum,
     trail::{Item, Scope, Trail},
 };
 use hembo_money::Money;
@@ -248,9 +250,11 @@ fn other(paper: &mut Bringing<'_>) {
 
 /// Line 2a and lines 8a to 8z of a return, each that has anything, in one.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, (of_children, children): (LineId, Money)) -> Money {
+    let taken = tuition::items(on);
     let of = |line: LineId| {
         let all = on.owns().flat_map(|(_, own)| own.of(&brings::OTHER));
-        all.filter(move |sorted| sorted.line == line).map(|sorted| &sorted.item)
+        let here = taken.iter().filter(move |_| line == SCHOLARSHIP);
+        all.filter(move |sorted| sorted.line == line).map(|sorted| &sorted.item).chain(here)
     };
     let mut parts = vec![(ALIMONY_RECEIVED, on.gather(trail, ALIMONY_RECEIVED, &brings::ALIMONY_RECEIVED))];
     for line in SORTED.iter().map(|(_, line)| *line).filter(|line| of(line).next().is_some()) {
@@ -268,9 +272,17 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, (of_children, children): (Line
     })
 }
 
-/// What a person brings of it, with alimony.
-pub fn items(own: &Records) -> impl Iterator<Item = &Item> {
-    own.of(&brings::OTHER).iter().map(|sorted| &sorted.item).chain(own.of(&brings::ALIMONY_RECEIVED))
+/// What a person of a return brings of it, with alimony.
+fn items(on: On<'_>, person: usize) -> Vec<Item> {
+    let own = &on.facts.people[person].own;
+    let entered = own.of(&brings::OTHER).iter().map(|sorted| &sorted.item);
+    let all = entered.chain(own.of(&brings::ALIMONY_RECEIVED)).copied();
+    all.chain(tuition::item(on, person)).collect()
+}
+
+/// What it comes to.
+pub fn of_person(on: On<'_>, person: usize) -> Money {
+    sum(&items(on, person))
 }
 
 /// Dividends of the Alaska Permanent Fund.
@@ -281,7 +293,8 @@ pub fn of_fund(own: &Records) -> Money {
 /// Scholarships of a return, which are earned income of a dependent (§63(c)(5), Prop. Reg. §1.117-6(h)).
 pub fn scholarships(on: On<'_>) -> Money {
     let all = on.owns().flat_map(|(_, own)| own.of(&brings::OTHER));
-    all.filter(|sorted| sorted.line == SCHOLARSHIP).map(|sorted| sorted.item.amount).sum::<Money>().to_whole()
+    let entered = all.filter(|sorted| sorted.line == SCHOLARSHIP).map(|sorted| sorted.item.amount);
+    (entered.sum::<Money>() + sum(&tuition::items(on))).to_whole()
 }
 
 /// What each line asks.
@@ -319,10 +332,11 @@ fn alimony(points: &mut Points<'_>, paper: &Paper) {
 }
 
 /// The part of a spouse on a joint return.
-pub fn part(trail: &mut impl Trail, person: usize, own: &Records) {
-    if items(own).next().is_some() {
-        trail.line(OF, Scope::Person(person), items(own).map(|item| item.amount).sum(), |i| {
-            i.items(items(own));
+pub fn part(on: On<'_>, trail: &mut impl Trail, person: usize) {
+    let items = items(on, person);
+    if !items.is_empty() {
+        trail.line(OF, Scope::Person(person), sum(&items), |i| {
+            i.items(&items);
         });
     }
 }

@@ -4,7 +4,7 @@ use crate::{
     bringing, capital_gains,
     facts::{Facts, Payment},
     other_income,
-    papers::{dividends, interest},
+    papers::{dividends, interest, tuition},
     qualifying_child, status,
     unit::{Filed, On},
 };
@@ -117,6 +117,8 @@ pub static ELECTION: Open<Facts> = Open::new(
     let here = qualifying_child::over_half_the_year(facts, &facts.filers[..1], person);
     if status::separate(facts, way) {
         Some(Bar::Borrowed("on separate returns not weighed here"))
+    } else if !tuition::taken_by(way, facts, person).is_zero() {
+        Some(Bar::Borrowed("a scholarship is income"))
     } else if !facts.couple() && !here {
         Some(Bar::Borrowed("did not live here over half the year"))
     } else {

@@ -187,9 +187,18 @@ fn by_month(on: On<'_>) -> Vec<(i64, Amounts)> {
     vec![(YEAR, all)]
 }
 
+/// Whether anyone has a policy.
+pub fn any_policy(facts: &Facts) -> bool {
+    facts.people.iter().any(|about| about.own.has(&brings::POLICIES))
+}
+
 /// What the income of dependents adds to household income: of those who must file (§36B(d)(2)(A)(ii)).
 pub fn income_of_dependent(facts: &Facts, person: usize) -> Money {
-    if who_files::dependent_must_file(facts, person) { facts.people[person].agi_alone } else { Money::ZERO }
+    if who_files::dependent_must_file(facts, person, Money::ZERO) {
+        facts.people[person].agi_alone
+    } else {
+        Money::ZERO
+    }
 }
 
 /// What the credit comes to.

@@ -6,7 +6,9 @@ use crate::{
     deduction, dependents, earned_income_credit, education,
     facts::{Facts, Relationship},
     filing_status::Status,
-    foreign_tax, form_1040, law, parents_election, payments, premium_tax_credit, qualifying_child,
+    foreign_tax, form_1040, law,
+    papers::tuition,
+    parents_election, payments, premium_tax_credit, qualifying_child,
     schedule_a::{investment_interest, medical, taxes},
     social_security, status,
     unit::{On, Part, Unit},
@@ -71,16 +73,24 @@ impl<'h> FederalCase<'h> {
         } else {
             units.push((TOGETHER, self.main_unit(way)));
         }
-        let elected = parents_election::elected(way);
-        let own = self.facts.own_returns.iter().enumerate().filter(|(_, person)| !elected.contains(person));
+        let own = self.facts.own_returns.iter().enumerate().filter(|(_, person)| self.files(way, **person));
         units.extend(own.map(|(i, &person)| (OWN_RETURNS + i, self.own_unit(person, way))));
         units
+    }
+
+    /// Whether a dependent has a return: not where the parents' return has the income, nor without any.
+    fn files(&self, way: Chosen<'_, '_, Facts>, person: usize) -> bool {
+        let scholarship = || tuition::taken_by(way, &self.facts, person);
+        !parents_election::is_elected(way, person)
+            && (self.facts.people[person].has_income || !scholarship().is_zero())
     }
 
     fn main_unit(&self, way: Chosen<'_, '_, Facts>) -> Unit {
         let joint = self.facts.couple();
         let people = if joint { self.facts.filers.clone() } else { self.facts.filers[..1].to_vec() };
         let claim = |p| dependents::claim(&self.facts, &people, p).ok();
+        let forgone = education::forgone(way);
+        let claimed = || self.facts.candidates().filter(|p| !forgone.contains(p));
         Unit {
             status: if joint { Status::Joint } else { self.facts.alone[0] },
             itemizes: deduction::itemizes_together(way),
@@ -89,10 +99,12 @@ impl<'h> FederalCase<'h> {
             elects_investment: investment_interest::elects_together(way),
             elects_earlier_years: social_security::elects_together(way),
             education: education::chosen(way),
+            scholarships: tuition::taken(way, &self.facts),
             counted_pay: untaxed_pay::counted(way, &people),
             home_offices: business::methods(way),
             elected: parents_election::elected(way),
-            dependents: self.facts.candidates().filter_map(claim).collect(),
+            dependents: claimed().filter_map(claim).collect(),
+            forgone,
             claimable: people.iter().any(|&p| self.facts.people[p].claimable),
             people: people.clone(),
             ..Unit::of_one(people[0], Status::Single)
@@ -116,6 +128,7 @@ impl<'h> FederalCase<'h> {
             elects_investment: investment_interest::elects_apart(way, place),
             elects_earlier_years: social_security::elects_apart(way, place),
             education: education::chosen(way),
+            scholarships: tuition::taken(way, &self.facts),
             counted_pay: untaxed_pay::counted(way, &[filer]),
             home_offices: business::methods(way),
             estimated: payments::part_taken(way, place),
@@ -180,8 +193,10 @@ impl<'h> FederalCase<'h> {
         Unit {
             itemizes: deduction::itemizes_own(way, person),
             education: education::chosen(way),
+            scholarships: tuition::taken(way, &self.facts),
             home_offices: business::methods(way),
             claimable: dependents::claimable_by_filers(&self.facts, apart, person),
+            forgone: education::forgone(way),
             main: false,
             estimated: Part::Nothing,
             ..Unit::of_one(person, Status::Single)
@@ -268,7 +283,7 @@ impl Weighable for FederalCase<'_> {
             TOGETHER => self.main_unit(way),
             _ if part >= OWN_RETURNS => {
                 let person = self.facts.own_returns[part - OWN_RETURNS];
-                if parents_election::is_elected(way, person) {
+                if !self.files(way, person) {
                     return Money::ZERO;
                 }
                 self.own_unit(person, way)

@@ -126,6 +126,10 @@ pub struct Unit {
     pub home_offices: Vec<(usize, HomeOffice)>,
     /// What each student brings, whoever claims the student.
     pub education: Vec<(usize, EducationCredit)>,
+    /// What each student takes of a scholarship as income.
+    pub scholarships: Vec<(usize, Money)>,
+    /// Students whom the filers may claim and do not, so that they have the credit.
+    pub forgone: Vec<usize>,
     /// On a child's own return, what the parents' return has.
     pub parents: Option<Parents>,
     /// Children whose income is on this return (§1(g)(7)).
@@ -161,6 +165,8 @@ impl Unit {
             home_offices: Vec::new(),
             parents: None,
             education: Vec::new(),
+            scholarships: Vec::new(),
+            forgone: Vec::new(),
             elected: Vec::new(),
             dependents: Vec::new(),
             claimed_elsewhere: Vec::new(),

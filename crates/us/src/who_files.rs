@@ -14,13 +14,16 @@ pub fn must_file(facts: &Facts, filer: usize) -> bool {
 }
 
 /// Whether a dependent who is unmarried must file (§6012(a)(1)(C)(i)): unearned income above the least standard deduction, earnings
-/// above the basic one, or gross income above the larger of the first and earnings with an amount.
-pub fn dependent_must_file(facts: &Facts, person: usize) -> bool {
+/// above the basic one, or gross income above the larger of the first and earnings with an amount; a scholarship that is taken as income
+/// is earned (Prop. Reg. §1.117-6(h)).
+pub fn dependent_must_file(facts: &Facts, person: usize, scholarship: Money) -> bool {
     let figures = &facts.figures.standard_deduction;
     let about = &facts.people[person];
-    let earned = settled::or_zero(about.gross_income - about.unearned_alone);
+    let earned = settled::or_zero(about.gross_income - about.unearned_alone) + scholarship;
     let basic = figures.basic.single;
     let by_gross =
         settled::lesser(settled::greater(figures.dependent_least, earned + figures.dependent_plus), basic);
-    about.unearned_alone > figures.dependent_least || earned > basic || about.gross_income > by_gross
+    about.unearned_alone > figures.dependent_least
+        || earned > basic
+        || about.gross_income + scholarship > by_gross
 }

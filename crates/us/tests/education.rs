@@ -3,7 +3,7 @@
 
 use hembo_core::Outcome;
 use hembo_money::Money;
-use hembo_testing::us::{Family, assert_lines, has_point, line};
+use hembo_testing::us::{Family, assert_lines, has_point, line, line_of};
 use serde_json::{Value, json};
 
 fn school(family: Family, student: &str, boxes: Value) -> Family {
@@ -28,7 +28,11 @@ fn parents(wages: i64) -> Family {
 }
 
 fn chosen(outcome: &Outcome, student: &str) -> String {
-    let decision = outcome.decisions.iter().find(|d| d.id == format!("us.education.{student}")).unwrap();
+    taken(outcome, &format!("us.education.{student}"))
+}
+
+fn taken(outcome: &Outcome, id: &str) -> String {
+    let decision = outcome.decisions.iter().find(|d| d.id == id).unwrap();
     decision.options.iter().find(|o| o.chosen).unwrap().id.clone()
 }
 
@@ -127,21 +131,15 @@ fn the_part_paid_out_is_barred_for_the_young() {
     assert_lines(&young.set("ada", "/born", json!("2002-01-01")).outcome(), &[("us.29", 1_000)]);
 }
 
-/// A couple with 168,000: a student with 9,000 of tuition, 600 of books and a grant of 7,000, of which 1,400 is taken as income, and a
-/// spouse with a graduate course of 6,000.
+/// A couple with 168,000: a student with 9,000 of tuition, 600 of books and a grant of 7,000 that may be used to live on, and a spouse
+/// with a graduate course of 6,000. Of the grant 1,400 is taken as income, which leaves 4,000: more credit, and no tax on 7,400.
 #[test]
 fn a_scholarship_taken_as_income() {
-    let family = |taxed: &str| {
-        let family = school(
-            parents(168_000),
-            "kim",
-            json!({ "1": "9000", "books": "600", "5": "7000", "taxed": taxed }),
-        );
-        let family = school(family, "bo", json!({ "1": "6000", "9": true }));
-        let income = json!([{ "sort": "scholarship", "amount": taxed }]);
-        family.wages("kim", 6_000).paper("Other income", &["kim"], json!({}), income)
-    };
-    let outcome = family("1400").outcome();
+    let boxes = json!({ "1": "9000", "books": "600", "5": "7000", "living": "7000" });
+    let family = school(parents(168_000), "kim", boxes);
+    let family = school(family, "bo", json!({ "1": "6000", "9": true })).wages("kim", 6_000);
+    let outcome = family.clone().outcome();
+    assert_eq!(taken(&outcome, "us.scholarship.kim"), "140000");
     assert_lines(
         &outcome,
         &[
@@ -156,10 +154,71 @@ fn a_scholarship_taken_as_income() {
             ("us.net_tax", 17_138),
         ],
     );
-    assert_lines(&family("0").outcome(), &[("us.8863.7", 1_290)]);
-    assert!(has_point(&family("0").outcome(), "scholarship-choice"));
-    assert!(has_point(&outcome, "C-13"));
+    assert_eq!(line_of(&outcome, "us.sched_1.8r", "return/1"), 1_400);
+    assert_eq!(line_of(&outcome, "us.standard", "return/1"), 7_850);
+    assert_eq!(line_of(&outcome, "us.15", "return/1"), 0);
+    let nothing = family.pin("us.scholarship.kim", "0").outcome();
+    assert_lines(&nothing, &[("us.8863.7", 1_290)]);
+    assert_eq!(nothing.total - outcome.total, Money::whole(210));
+}
+
+/// No more than the terms allow, and than pays for tuition: what is above that is income anyway.
+#[test]
+fn what_may_be_taken() {
+    let options = |boxes: Value| {
+        let outcome = school(parents(90_000), "kim", boxes).wages("kim", 6_000).outcome();
+        let decision = outcome.decisions.into_iter().find(|d| d.id == "us.scholarship.kim");
+        decision.map(|d| d.options.iter().map(|o| o.id.clone()).collect::<Vec<_>>()).unwrap_or_default()
+    };
+    let of = |amounts: [i64; 4]| amounts.map(|a| (a * 100).to_string()).to_vec();
+    // 5,000 − 4,500 leave 500; 1,500 more make 2,000, 3,500 make 4,000, and 9,750 would be free of tax.
+    let boxes = |living: &str| json!({ "1": "5000", "5": "4500", "living": living });
+    assert_eq!(options(boxes("4500")), of([0, 1_500, 3_500, 4_500]));
+    assert_eq!(options(boxes("3500")), of([0, 1_500, 3_500, 0])[..3]);
+    assert_eq!(options(boxes("3499")), of([0, 1_500, 3_499, 0])[..3]);
+    assert_eq!(options(boxes("0")), Vec::<String>::new());
+    // Of 6,000 for living 1,000 is above tuition.
+    assert_eq!(options(json!({ "1": "5000", "5": "6000", "living": "1000" })), Vec::<String>::new());
+    assert_eq!(options(json!({ "1": "5000", "5": "6000", "living": "6000" })), of([0, 2_000, 4_000, 5_000]));
+}
+
+/// A student of 24 or more is a relative, whose income must stay below 5,200.
+#[test]
+fn a_relative_stays_below_the_gross_income() {
+    let boxes = json!({ "1": "8000", "5": "8000", "living": "8000" });
+    let family = school(parents(90_000), "kim", boxes)
+        .set("kim", "/born", json!("2000-05-05"))
+        .set("kim", "/answers/supported", json!(true))
+        .wages("kim", 2_200);
+    let outcome = family.outcome();
+    let decision = outcome.decisions.iter().find(|d| d.id == "us.scholarship.kim").unwrap();
+    assert_eq!(decision.options.last().unwrap().id, "299900");
+}
+
+/// 175,000 leave the parents a quarter of 2,500 and 500 for a dependent, 1,125 together. Unclaimed, the student has the credit against
+/// a tax of 1,475 on 14,250, and nothing is paid out.
+#[test]
+fn a_student_who_is_not_claimed_has_the_credit() {
+    let family = |wages| school(parents(wages), "kim", json!({ "1": "4000" })).wages("kim", 30_000);
+    let outcome = family(175_000).outcome();
+    assert_eq!(taken(&outcome, "us.student_claim.kim"), "forgone");
+    assert_lines(&outcome, &[("us.19", 0), ("us.sched_3.3", 0), ("us.29", 0)]);
+    for (id, amount) in [("us.standard", 15_750), ("us.16", 1_475), ("us.sched_3.3", 1_475), ("us.29", 0)] {
+        assert_eq!(line_of(&outcome, id, "return/1"), amount, "{id}");
+    }
+    let claimed = family(175_000).pin("us.student_claim.kim", "claimed").outcome();
+    assert_eq!(claimed.total - outcome.total, Money::whole(350));
+    assert_eq!(taken(&family(90_000).outcome(), "us.student_claim.kim"), "claimed");
+    assert!(has_point(&family(175_000).pin("us.status", "separate").outcome(), "education-barred"));
+}
+
+#[test]
+fn what_a_school_must_say() {
     let mut unsaid = school(parents(90_000), "kim", json!({ "1": "4000" }));
     unsaid.0["papers"][1]["boxes"].as_object_mut().unwrap().remove("f");
     assert!(has_point(&unsaid.outcome(), "K-128"));
+    let grant = |boxes| school(parents(90_000), "kim", boxes).outcome();
+    assert!(has_point(&grant(json!({ "1": "4000", "5": "1" })), "scholarship-terms"));
+    assert!(!has_point(&grant(json!({ "1": "4001", "5": "1" })), "scholarship-terms"));
+    assert!(has_point(&grant(json!({ "1": "4000", "5": "4001" })), "K-083"));
 }

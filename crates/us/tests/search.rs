@@ -44,6 +44,11 @@ prop_compose! {
         family = family.set("ada", "/answers/paid_home", json!(true));
         for (i, who) in owners.iter().enumerate() {
             family = family.wages(who, wages[i]).state_tax(&[who], state[i]);
+            if state[i] % 7 == 0 {
+                let code = if state[i] % 2 == 0 { "Q" } else { "II" };
+                let boxes = json!({ "b": "36-4410927", "12a": code, "12a.amount": (medical / 2).to_string() });
+                family = family.paper("W-2", &[who], boxes, json!(null));
+            }
         }
         family = family.medical(&["ada"], "ada", medical).loan(owners, loan, 300_000).cash_gift(owners, gifts);
         let tables = json!({ "actual": sales.to_string(), "table": (sales / 2).to_string(), "table_separate": (sales / 3).to_string() });
@@ -75,7 +80,10 @@ prop_compose! {
                 family = family.medical(&[owners[i % owners.len()]], &id, bills[i]);
             }
             if bills[i] % 5 == 0 {
-                let boxes = json!({ "1": bills[i].to_string(), "8": true, "years": 1, "f": "36-4410927" });
+                let grant = if bills[i] % 10 == 0 { bills[i] / 2 } else { 0 }.to_string();
+                let boxes = json!({
+                    "1": bills[i].to_string(), "8": true, "years": 1, "f": "36-4410927", "5": grant, "living": grant,
+                });
                 family = family.paper("1098-T", &[&id], boxes, json!(null));
             }
             if bills[i] % 3 == 0 {

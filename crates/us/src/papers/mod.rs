@@ -6,4 +6,5 @@ pub mod interest;
 pub mod original_discount;
 pub mod retirement;
 pub mod sales;
+pub mod tuition;
 pub mod w2;
