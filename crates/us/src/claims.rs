@@ -49,6 +49,9 @@ pub fn stands(facts: &Facts, filer: usize, person: usize, claimer: Option<usize>
 
 /// Whether a filer alone can claim a person, by the tests of §152 or by the other parent's release.
 fn by(facts: &Facts, filer: usize, person: usize) -> Result<Dependent, &'static str> {
+    if facts.nonresident_spouse() == Some(filer) {
+        return Err("files no return");
+    }
     dependents::claim(facts, &[filer], person)
         .or_else(|why| release::between(facts, filer, person).map_err(|_| why))
 }

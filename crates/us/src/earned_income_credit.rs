@@ -7,6 +7,7 @@ use crate::{
     filing_status::Status,
     income::{self, Income},
     points::Points,
+    status,
     unit::{Filed, On},
     untaxed_pay,
 };
@@ -121,8 +122,11 @@ fn eligible(on: On<'_>, children: usize, income: &Income) -> Result<(), &'static
     if on.unit.only_for_refund {
         return Err("filed only to get back what was withheld");
     }
-    if people().any(|p| p.nonresident_alien) {
+    if on.unit.status != Status::Joint && people().any(|p| p.nonresident_alien) {
         return Err("nonresident alien in the year");
+    }
+    if on.unit.status == Status::Head && status::head_by_nonresident(on.facts, on.unit.people[0]) {
+        return Err("married, and not living apart from July");
     }
     if people().any(|p| !p.work_ssn) {
         return Err("a filer has no number valid for work");

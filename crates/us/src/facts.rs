@@ -115,6 +115,8 @@ pub struct PersonFacts {
     /// Own earnings were over half of the support.
     pub earned_over_half: Option<bool>,
     pub nonresident_alien: bool,
+    /// A nonresident's income from the United States; none where it was not said.
+    pub income_from_us: Option<bool>,
     /// Paid over half the cost of the home; none where it was not said.
     pub paid_home: Option<bool>,
     pub home_abroad: bool,
@@ -202,6 +204,13 @@ impl Facts {
     /// Whether two people of this household are married to each other.
     pub fn couple(&self) -> bool {
         self.marital == Marital::Married && self.filers.len() == 2
+    }
+
+    /// The spouse who is a nonresident alien, where the other is not.
+    pub fn nonresident_spouse(&self) -> Option<usize> {
+        let mut all = self.filers.iter().copied().filter(|&f| self.people[f].nonresident_alien);
+        let one = all.next();
+        one.filter(|_| self.couple() && all.next().is_none())
     }
 
     /// Whether two people who are not married to each other are prepared together: each files alone.

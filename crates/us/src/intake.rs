@@ -5,7 +5,7 @@ use crate::{
     business, care, community, dependents, earned_income_credit, elderly, excess_deferrals,
     facts::{Facts, Marital, PersonFacts, Relationship, Residency},
     figures::Figures,
-    income, kiddie, law, multiple_support,
+    income, kiddie, law, multiple_support, nonresident,
     papers::tuition,
     people, release, saver, schedule_a, scholarships, standard_deduction, states, status, tie_breaker,
 };
@@ -123,7 +123,8 @@ fn person(household: &Household, person: &Person) -> PersonFacts {
         parent_income: amount(tie_breaker::ask::PARENT_INCOME),
         parent_alive: said(kiddie::ask::PARENT_ALIVE),
         earned_over_half: said(kiddie::ask::EARNED_OVER_HALF),
-        nonresident_alien: flag(people::ask::NONRESIDENT_ALIEN),
+        nonresident_alien: flag(nonresident::ask::NONRESIDENT_ALIEN),
+        income_from_us: said(nonresident::ask::FROM_HERE),
         paid_home: said(status::ask::PAID_HOME),
         home_abroad: flag(earned_income_credit::ask::HOME_ABROAD),
         spouse_died: count(status::ask::SPOUSE_DIED),

@@ -55,6 +55,7 @@ pub mod minimum_tax;
 pub mod mortgage_credit;
 pub mod moving;
 pub mod multiple_support;
+pub mod nonresident;
 pub mod not_computed;
 pub mod other_income;
 pub mod papers;

@@ -19,11 +19,6 @@ pub static PROVISION: Provision = Provision {
             field: Field::text(ask::OCCUPATION, "", "Occupation", 60).help("Stands beside the signature."),
         },
         Question {
-            of: FILER,
-            from_age: 0,
-            field: Field::yes_no(ask::NONRESIDENT_ALIEN, "", "Nonresident alien in the year"),
-        },
-        Question {
             of: ANYONE,
             from_age: 0,
             field: Field::yes_no(ask::WORK_SSN, "", "Number valid for work")
@@ -39,7 +34,6 @@ pub static PROVISION: Provision = Provision {
 pub mod ask {
     pub const OCCUPATION: &str = "occupation";
     pub const WORK_SSN: &str = "work_ssn";
-    pub const NONRESIDENT_ALIEN: &str = "nonresident_alien";
 }
 
 open_points! {
@@ -49,7 +43,6 @@ open_points! {
         "Enter the number as on the card.";
     DIED_BEFORE = blocks "K-009", "IRC §§2(a), 6013(a)",
         "Remove this filer; see the status of a surviving spouse.";
-    NONRESIDENT = not_covered "nonresident", "IRC §871";
 }
 
 /// Whether a number is taken to be valid for work where nobody says so: one that is no taxpayer number (ITIN, ATIN).
@@ -70,10 +63,6 @@ pub fn points(points: &mut Points<'_>) {
         if person.filer && person.died.is_some_and(|died| died.year() < points.facts.figures.year) {
             let message = format!("{} died before the year began.", person.name);
             points.raise(&DIED_BEFORE, points.at(index, "died"), message);
-        }
-        if person.filer && person.nonresident_alien {
-            let place = points.at(index, ask::NONRESIDENT_ALIEN);
-            points.raise(&NONRESIDENT, place, "Form 1040-NR is not computed yet.");
         }
     }
 }

@@ -68,14 +68,19 @@ impl<'h> FederalCase<'h> {
         let way = self.choices.chosen(view);
         let mut units = Vec::new();
         if status::separate(&self.facts, way) {
-            units.push((SPOUSES, self.spouses_unit(0, way)));
-            units.push((SPOUSES + 1, self.spouses_unit(1, way)));
+            let places = (0..2).filter(self.files_apart());
+            units.extend(places.map(|place| (SPOUSES + place, self.spouses_unit(place, way))));
         } else {
             units.push((TOGETHER, self.main_unit(way)));
         }
         let own = self.facts.own_returns.iter().enumerate().filter(|(_, person)| self.files(way, **person));
         units.extend(own.map(|(i, &person)| (OWN_RETURNS + i, self.own_unit(person, way))));
         units
+    }
+
+    /// The filers with a separate return: not a nonresident spouse, who has no income here.
+    fn files_apart(&self) -> impl Fn(&usize) -> bool + use<'_> {
+        |place| self.facts.nonresident_spouse() != Some(self.facts.filers[*place])
     }
 
     /// Whether a dependent has a return: not where the parents' return has the income, nor without any.
@@ -217,7 +222,8 @@ impl<'h> FederalCase<'h> {
         let parent = |place: &usize| {
             self.facts.related(&[self.facts.filers[*place]], child) == Some(Relationship::Child)
         };
-        let mut places: Vec<usize> = (0..self.facts.filers.len()).filter(parent).collect();
+        let mut places: Vec<usize> =
+            (0..self.facts.filers.len()).filter(parent).filter(self.files_apart()).collect();
         if self.facts.apart == Some(true) {
             // Of equal nights the parent with the higher adjusted gross income is the custodial one (Reg. §1.152-4(d)(4)).
             places.sort_by_key(|&place| {
@@ -289,6 +295,7 @@ impl Weighable for FederalCase<'_> {
                 self.own_unit(person, way)
             }
             _ if !apart() => return Money::ZERO,
+            _ if !self.files_apart()(&(part - SPOUSES)) => return Money::ZERO,
             _ => self.spouses_unit(part - SPOUSES, way),
         };
         self.reckon(&unit, part, &mut Silent)

@@ -204,6 +204,16 @@ pub fn considered_unmarried(facts: &Facts, filer: usize) -> Result<(), &'static 
     if spouse_is_alien {
         return head_of_household(facts, filer, &[]);
     }
+    lives_apart(facts, filer)
+}
+
+/// Whether a filer is head of household only because the spouse is a nonresident (§2(b)(2)(B)), and married for all else.
+pub fn head_by_nonresident(facts: &Facts, filer: usize) -> bool {
+    facts.nonresident_spouse().is_some_and(|spouse| spouse != filer) && lives_apart(facts, filer).is_err()
+}
+
+/// The tests of §7703(b) itself.
+fn lives_apart(facts: &Facts, filer: usize) -> Result<(), &'static str> {
     match facts.apart {
         Some(true) => {}
         Some(false) => return Err("lived together after June"),
@@ -379,8 +389,14 @@ fn separate_label(facts: &Facts) -> String {
 fn bar(facts: &Facts, option: usize) -> Option<Bar> {
     if facts.couple() {
         return match option {
-            JOINT if facts.filers.iter().any(|&f| facts.people[f].nonresident_alien) => {
-                Some("a spouse is a nonresident alien".into())
+            JOINT if facts.filers.iter().all(|&f| facts.people[f].nonresident_alien) => {
+                Some("both are nonresident aliens".into())
+            }
+            1 if facts
+                .nonresident_spouse()
+                .is_some_and(|f| facts.people[f].income_from_us != Some(false)) =>
+            {
+                Some("Form 1040-NR is not computed here".into())
             }
             1 if !facts.divided && facts.state.as_deref().is_some_and(community_property) => {
                 Some("half each in a community-property state: not known how to divide".into())
