@@ -94,7 +94,7 @@ pub fn points(points: &mut Points<'_>) {
     if unit.status == Status::Joint {
         points.raise(&ELECTION, place, format!("{name} is treated as a resident by election."));
     } else if unit.status == Status::Head && status::head_by_nonresident(facts, unit.people[0]) {
-        let has = |line: &LineId| points.amounts(*line).any(|(_, amount)| !amount.is_zero());
+        let has = |line: &LineId| points.amounts(line).any(|(_, amount)| !amount.is_zero());
         if UNSETTLED.iter().any(has) {
             let message =
                 "What a married person has on a joint return only is not settled for this head of household.";

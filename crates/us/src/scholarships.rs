@@ -64,8 +64,11 @@ fn most(facts: &Facts, student: usize) -> Money {
     if about.filer {
         return if facts.unmarried_pair() { Money::ZERO } else { allowed };
     }
-    let relative =
-        matches!(dependents::household_of(facts, &facts.filers, student), Ok(Household::QualifyingRelative));
+    let as_relative = |claimers: &[usize]| {
+        dependents::household_of(facts, claimers, student) == Ok(Household::QualifyingRelative)
+    };
+    let alone = facts.filers.iter().any(|&filer| as_relative(&[filer]));
+    let relative = alone || (facts.couple() && as_relative(&facts.filers));
     let room = facts.figures.dependents.gross_income_below - Money::WHOLE - about.gross_income;
     let most = if relative { settled::lesser(allowed, settled::or_zero(room)) } else { allowed };
     // Household income counts that of dependents who must file.
