@@ -23,7 +23,7 @@ pub struct PaperKind {
     pub title: &'static str,
     /// Whether several people may own it together.
     pub shared: bool,
-    /// The box, or the column of rows, whose amount stands for the paper in lists.
+    /// The box, or the column of rows, whose amount stands for the paper in lists; empty where it has no amounts.
     pub headline: &'static str,
     /// Its boxes in the printed order.
     pub boxes: &'static [Field],

@@ -2,7 +2,7 @@
 
 use hembo_core::{
     Pack,
-    field::FieldKind,
+    field::{Field, FieldKind},
     figures,
     paper::{PaperKind, subject},
 };
@@ -72,7 +72,10 @@ fn of_paper(kind: &PaperKind) -> Vec<String> {
         faults.push(format!("{}: the box {} stands twice", kind.id, field.id));
     }
     let headline = kind.field(kind.headline).or(kind.column(kind.headline));
-    if !headline.is_some_and(|f| matches!(f.kind, FieldKind::Amount { .. })) {
+    let amount = |f: &Field| matches!(f.kind, FieldKind::Amount { .. });
+    let any = kind.boxes.iter().chain(kind.columns).any(amount);
+    let empty = kind.headline.is_empty() && !any;
+    if !empty && !headline.is_some_and(amount) {
         faults.push(format!("{}: the headline is no amount", kind.id));
     }
     if kind.boxes.is_empty() && kind.columns.is_empty() {

@@ -254,6 +254,11 @@ pub fn of(facts: &Facts, person: usize) -> &[Business] {
 }
 
 impl Business {
+    /// Whether its profit makes self-employment tax.
+    pub fn is_taxed(&self) -> bool {
+        self.runs && !self.statutory
+    }
+
     /// The business of a statutory employee without expenses.
     fn of_wages(wages: Item) -> Business {
         let nothing = Item { amount: Money::ZERO, ..wages };
@@ -344,8 +349,7 @@ pub fn of_person(on: On<'_>, trail: &mut impl Trail, person: usize) -> Money {
 
 /// Line 31 of what a person runs, as a whole.
 pub fn run_by(on: On<'_>, trail: &mut impl Trail, person: usize) -> Money {
-    let taxed = |b: &&Business| b.runs && !b.statutory;
-    of(on.facts, person).iter().filter(taxed).map(|b| b.profit(on, trail)).sum()
+    of(on.facts, person).iter().filter(|b| b.is_taxed()).map(|b| b.profit(on, trail)).sum()
 }
 
 /// Puts the wages of statutory employees into their businesses once all papers are read: a Schedule C that is marked so, or one that

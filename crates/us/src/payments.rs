@@ -34,18 +34,11 @@ use time::Date;
 /// What this provision declares.
 pub static PROVISION: Provision = Provision {
     papers: &[ESTIMATED],
-    household_questions: &[REFUND_ACCOUNT],
     lines: LINES,
     points: POINTS,
     figures: &["social_security"],
     ..Provision::NONE
 };
-
-/// The ids of its questions.
-#[allow(missing_docs)]
-pub mod ask {
-    pub const REFUND_ACCOUNT: &str = "refund_account";
-}
 
 lines! {
     pub L25A = "us.25a", "Withheld from wages", "IRC §31(a)",
@@ -66,7 +59,7 @@ lines! {
         "Lines 27a, 28, 29 and 30, and social security tax paid twice.";
     L33 = "us.33", "Total payments", "IRC §§31, 6315, 6401(b)",
         "Lines 25d, 26 and 32.";
-    L34 = "us.34", "Overpaid", "IRC §6401",
+    pub L34 = "us.34", "Overpaid", "IRC §6401",
         "What the payments are above total tax and the addition.";
     L37 = "us.37", "Owed", "IRC §6151",
         "What total tax, with the addition for underpayment, is above the payments.";
@@ -284,10 +277,6 @@ pub const ESTIMATED: PaperKind = PaperKind {
     back: Back::Nothing,
     years: Years::ALL,
 };
-
-const REFUND_ACCOUNT: Field = Field::text(ask::REFUND_ACCOUNT, "35d", "Account for a refund", 40)
-    .help("Routing and account number; hidden like a taxpayer number.")
-    .secret();
 
 /// What both filers paid together stays whole: spouses may divide it as they agree (Reg. §1.6654-2(e)(5)).
 pub fn read(paper: &mut Bringing<'_>) {

@@ -4,6 +4,7 @@ use crate::points::Points;
 use hembo_core::{
     Person,
     field::Field,
+    household::Entry,
     open_points,
     pack::{ANYONE, FILER, Question},
     point::Gather,
@@ -21,6 +22,20 @@ pub static PROVISION: Provision = Provision {
         Question {
             of: ANYONE,
             from_age: 0,
+            field: Field::text(ask::PROTECTION_PIN, "", "Identity protection PIN", 6)
+                .help("Six digits, new each year, where the IRS gave one.")
+                .secret(),
+        },
+        Question {
+            of: FILER,
+            from_age: 0,
+            field: Field::text(ask::LICENCE, "", "Driver's licence or state ID", 40)
+                .help("Number and state, or: not given.")
+                .secret(),
+        },
+        Question {
+            of: ANYONE,
+            from_age: 0,
             field: Field::yes_no(ask::WORK_SSN, "", "Number valid for work")
                 .help("A social security number issued in time and valid for employment."),
         },
@@ -33,6 +48,8 @@ pub static PROVISION: Provision = Provision {
 #[allow(missing_docs)]
 pub mod ask {
     pub const OCCUPATION: &str = "occupation";
+    pub const PROTECTION_PIN: &str = "protection_pin";
+    pub const LICENCE: &str = "licence";
     pub const WORK_SSN: &str = "work_ssn";
 }
 
@@ -41,6 +58,8 @@ open_points! {
         "Enter it.";
     NO_NUMBER = blocks "K-001", "IRC §6109",
         "Enter the number as on the card.";
+    PIN = blocks "K-028", "Form 1040; Pub. 5477",
+        "Enter the six digits of this year's notice, or empty the box.";
     DIED_BEFORE = blocks "K-009", "IRC §§2(a), 6013(a)",
         "Remove this filer; see the status of a surviving spouse.";
 }
@@ -59,6 +78,11 @@ pub fn points(points: &mut Points<'_>) {
         if !person.has_number {
             let message = format!("{} has no social security or taxpayer number.", person.name);
             points.raise(&NO_NUMBER, points.at(index, "id_number"), message);
+        }
+        let pin = points.household.people[index].answers.get(ask::PROTECTION_PIN).and_then(Entry::text);
+        if pin.is_some_and(|pin| pin.len() != 6 || !pin.bytes().all(|b| b.is_ascii_digit())) {
+            let message = format!("The identity protection PIN of {} has six digits.", person.name);
+            points.raise(&PIN, points.at(index, ask::PROTECTION_PIN), message);
         }
         if person.filer && person.died.is_some_and(|died| died.year() < points.facts.figures.year) {
             let message = format!("{} died before the year began.", person.name);

@@ -324,7 +324,7 @@ pub fn points(points: &mut Points<'_>) {
         for &person in &unit.people {
             let figures = &points.facts.figures.self_employment;
             let own = silent(on, person);
-            let has = business::of(points.facts, person).iter().any(|business| business.runs);
+            let has = business::of(points.facts, person).iter().any(business::Business::is_taxed);
             if has && own.run < figures.optional_below {
                 let first = business::of(points.facts, person)[0].paper;
                 let place = Place::paper(&points.household.papers[first].id, "1");

@@ -239,6 +239,25 @@ fn demo_households() {
         ],
     );
 
+    // 9,600 + (21,000 − 3,400) − (2,900 + 1,400 × 21 c − 2,000 = 1,194). The flood: 12,000, which is less than the cost, − 6,500 of
+    // insurance − 500. Earnings of 30,600 without combat pay: 7,152 − 21.06 % × 155 = 7,119.36.
+    let medic = outcome("ivarsdotter-quaye");
+    assert_lines(
+        &medic,
+        &[
+            ("us.agi", 26_006),
+            ("us.sched_1.14", 1_194),
+            ("us.4684.15", 5_000),
+            ("us.12e", 36_500),
+            ("us.1i", 0),
+            ("us.27a", 7_119),
+            ("us.28", 1_700),
+            ("us.29", 1_000), // 2,300 of the grant is income, so that 4,000 of tuition count
+            ("us.net_tax", -9_819),
+        ],
+    );
+    assert_eq!(medic.total, Money::whole(-9_819));
+
     let retired = outcome("halvorsen-achebe");
     assert_lines(
         &retired,

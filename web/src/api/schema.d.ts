@@ -1322,7 +1322,7 @@ export interface components {
             boxes: components["schemas"]["Field"][];
             /** @description The columns of its list of receipts; empty where it has none. */
             columns: components["schemas"]["Field"][];
-            /** @description The box, or the column of rows, whose amount stands for the paper in lists. */
+            /** @description The box, or the column of rows, whose amount stands for the paper in lists; empty where it has no amounts. */
             headline: string;
             /** @description The code that people type: the printed form number, or a word. */
             id: string;
