@@ -68,9 +68,9 @@ test("a paper changes hands, is checked, removed and brought back", async ({ pag
   await page.getByRole("button", { name: "Remove", exact: true }).click();
   await expect(page.getByRole("dialog")).toContainText(/\d filled box/);
   await page.getByRole("dialog").getByRole("button", { name: "Remove", exact: true }).click();
-  await expect(page.getByRole("link", { name: /^Papers 4/ })).toBeVisible();
-  await page.getByRole("button", { name: /^Undo/ }).click();
   await expect(page.getByRole("link", { name: /^Papers 5/ })).toBeVisible();
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await expect(page.getByRole("link", { name: /^Papers 6/ })).toBeVisible();
 });
 
 test("Escape takes typing back, and an unknown paper in the address shows another", async ({ page }) => {

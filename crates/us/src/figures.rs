@@ -168,7 +168,7 @@ tables! {
     Casualty { each: Money, floor: Rate, each_qualified: Money }
     /// §170.
     Gifts {
-        cash_part: Rate, goods_part: Rate, property_part: Rate, mile: Rate, carried_years: i64,
+        cash_part: Rate, goods_part: Rate, property_part: Rate, other_property_part: Rate, mile: Rate, carried_years: i64,
         acknowledgment_from: Money, form_8283_above: Money,
     }
     /// §170(d)(1)(A): where a carryover of cash gifts stands.

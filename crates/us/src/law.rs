@@ -141,6 +141,8 @@ pub static CHOICES: &[&Open<Facts>] = &[
     &schedule_a::taxes::DEDUCTED_APART,
     &schedule_a::investment_interest::ELECTION,
     &schedule_a::investment_interest::ELECTION_APART,
+    &schedule_a::gifts::AT_BASIS,
+    &schedule_a::gifts::AT_BASIS_APART,
     &social_security::ELECTION,
     &social_security::ELECTION_APART,
     &untaxed_pay::COMBAT,

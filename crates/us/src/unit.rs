@@ -118,6 +118,8 @@ pub struct Unit {
     pub foreign_tax: ForeignTax,
     /// Qualified dividends and net gains count for investment interest (§163(d)(4)(B)).
     pub elects_investment: bool,
+    /// Property held long that was given counts at its basis (§170(b)(1)(C)(iii)).
+    pub gifts_at_basis: bool,
     /// Benefits for earlier years are taxed by the income of those (§86(e)).
     pub elects_earlier_years: bool,
     /// What of untaxed pay counts as earned.
@@ -160,6 +162,7 @@ impl Unit {
             taxes: TaxesDeducted::Income,
             foreign_tax: ForeignTax::Simple,
             elects_investment: false,
+            gifts_at_basis: false,
             elects_earlier_years: false,
             counted_pay: CountedPay::default(),
             home_offices: Vec::new(),

@@ -162,3 +162,107 @@ fn property_held_long() {
         assert!(has_point(&outcome, "C-27"));
     }
 }
+
+/// An income of 100,000: 60,000 of cash, 50,000 with goods, 30,000 of property, 30,000 to other organizations, 20,000 of property to
+/// them.
+fn of_sorts(rows: &[(&str, i64, i64)]) -> Family {
+    let row = |&(sort, amount, basis): &(&str, i64, i64)| match basis {
+        0 => json!({ "sort": sort, "amount": amount.to_string() }),
+        _ => json!({ "sort": sort, "amount": amount.to_string(), "basis": basis.to_string() }),
+    };
+    let rows: Vec<Value> = rows.iter().map(row).collect();
+    let family = Family::single(2025).wages("ada", 100_000).pin("us.deduction", "itemized");
+    family.paper("Gifts", &["ada"], json!({}), json!(rows))
+}
+
+/// 30,000 at most, and what public charities leave of 50,000, property to them in full (§170(b)(1)(B)).
+#[test]
+fn other_organizations_have_what_public_charities_leave() {
+    for (public, given, counted) in [
+        (("cash", 0), 29_999, 29_999),
+        (("cash", 0), 30_000, 30_000),
+        (("cash", 0), 30_001, 30_000),
+        (("cash", 20_000), 30_001, 30_000),
+        (("cash", 20_001), 30_000, 29_999),
+        (("cash", 30_000), 20_001, 20_000),
+        (("cash", 50_000), 5, 0),
+        (("cash", 60_000), 5, 0),
+        (("goods", 30_000), 20_001, 20_000),
+        // Of 40,000 of property 30,000 count, and all of it stands before the others.
+        (("property", 40_000), 10_001, 10_000),
+    ] {
+        let outcome = of_sorts(&[(public.0, public.1, 0), ("others", given, 0)]).outcome();
+        let of_public = if public.0 == "property" { 30_000 } else { public.1 };
+        assert_eq!(line(&outcome, "us.sched_a.14"), of_public + counted, "{public:?} {given}");
+        assert_eq!(line(&outcome, "us.gifts.carried_others"), given - counted, "{public:?} {given}");
+    }
+}
+
+/// 20,000 at most, what property to public charities leaves of 30,000, and what other gifts leave (§170(b)(1)(D)).
+#[test]
+fn property_to_other_organizations_comes_last() {
+    for (others, property, given, counted) in [
+        (0, 0, 20_000, 20_000),
+        (0, 0, 20_001, 20_000),
+        (0, 10_000, 20_001, 20_000),
+        (0, 10_001, 20_000, 19_999),
+        (0, 30_000, 5, 0),
+        (10_000, 0, 20_001, 20_000),
+        (10_001, 0, 20_000, 19_999),
+        (30_000, 0, 5, 0),
+    ] {
+        let rows = [("others", others, 0), ("property", property, 0), ("other_property", given, 0)];
+        let outcome = of_sorts(&rows).outcome();
+        assert_eq!(
+            line(&outcome, "us.sched_a.14"),
+            others + property + counted,
+            "{others} {property} {given}"
+        );
+        assert_eq!(line(&outcome, "us.gifts.carried_other_property"), given - counted);
+    }
+}
+
+/// What is carried in follows this year's gifts of its class.
+#[test]
+fn other_classes_are_carried_five_years() {
+    for (given, left, used) in [(20_000, 12_000, 10_000), (30_000, 12_000, 0), (20_000, 9_999, 9_999)] {
+        let family = carried(of_sorts(&[("others", given, 0)]), json!([carry(2020, "others", left)]));
+        let outcome = family.outcome();
+        assert_lines(&outcome, &[("us.sched_a.13", used), ("us.gifts.carried_others", 0)]);
+        let later =
+            carried(of_sorts(&[("others", given, 0)]), json!([carry(2021, "others", left)])).outcome();
+        assert_eq!(line(&later, "us.gifts.carried_others"), left - used);
+    }
+    let family =
+        carried(of_sorts(&[("other_property", 15_000, 0)]), json!([carry(2022, "other_property", 6_000)]));
+    assert_lines(&family.outcome(), &[("us.sched_a.13", 5_000), ("us.gifts.carried_other_property", 1_000)]);
+}
+
+/// At market value 30,000 of 48,000 count; at its basis all of it, up to 50,000 (§170(b)(1)(C)(iii)).
+#[test]
+fn property_at_its_basis_where_that_is_more() {
+    for (basis, chosen, counted) in [
+        (45_000, "basis", 45_000),
+        (30_001, "basis", 30_001),
+        (30_000, "value", 30_000),
+        (20_000, "value", 30_000),
+    ] {
+        let outcome = of_sorts(&[("property", 48_000, basis)]).outcome();
+        let decision = outcome.decisions.iter().find(|d| d.id == "us.gifts_at_basis").unwrap();
+        assert_eq!(decision.options.iter().find(|o| o.chosen).unwrap().id, chosen, "{basis}");
+        let left = if chosen == "basis" { 0 } else { 18_000 };
+        assert_lines(&outcome, &[("us.sched_a.14", counted), ("us.gifts.carried_property", left)]);
+    }
+    // What is carried in goes by its basis, too, and must be known.
+    let with = |basis: Value| {
+        let mut row = carry(2023, "property", 10_000);
+        row["basis"] = basis;
+        carried(of_sorts(&[("property", 40_000, 39_000)]), json!([row])).outcome()
+    };
+    let outcome = with(json!("4000"));
+    assert_lines(&outcome, &[("us.sched_a.14", 43_000), ("us.sched_a.13", 4_000)]);
+    let unknown = with(json!("0"));
+    let decision = unknown.decisions.iter().find(|d| d.id == "us.gifts_at_basis").unwrap();
+    assert_eq!(decision.options[1].barred.as_deref(), Some("a basis is not entered"));
+    assert!(has_point(&of_sorts(&[("property", 9, 0)]).outcome(), "C-27"));
+}

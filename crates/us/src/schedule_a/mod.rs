@@ -58,10 +58,7 @@ pub fn anything(own: &Records) -> bool {
     taxes::anything(own)
         || own.has(&home_loan::brings::LOANS)
         || own.has(&bringing::brings::MEDICAL)
-        || [&gifts::brings::CASH, &gifts::brings::GOODS, &gifts::brings::PROPERTY]
-            .into_iter()
-            .any(|gifts| own.has(gifts))
-        || own.has(&gifts::brings::CARRIED)
+        || gifts::anything(own)
         || own.has(&investment_interest::brings::PAID)
         || own.has(&investment_interest::brings::CARRIED)
         || casualty::anything(own)

@@ -1,0 +1,201 @@
+//! Receipts of gifts, and what of earlier years is carried over.
+
+use super::{Carried, Class, brings};
+use crate::{
+    bringing::{Bringing, miles},
+    points::Points,
+    states,
+};
+use hembo_core::{
+    field::{Choice, Field, Years},
+    figures::Status as Certainty,
+    household::Entry,
+    open_points,
+    paper::{Back, PaperKind, subject},
+    point::{Gather, Place, PointDef},
+    trail::Item,
+};
+use hembo_money::{Money, Rounding};
+
+open_points! {
+    ACKNOWLEDGMENT = look "K-112", "IRC §170(f)(8)",
+        "Have it before filing.";
+    FORM_8283 = beside "K-111", "IRC §170(f)(11)",
+        "Fill in Form 8283 beside this return.";
+    OTHER_YEAR = look "gift-year", "IRC §170(d)(1)",
+        "Correct the year, or remove the line.";
+    BASIS = look "C-27", "IRC §170(b)(1)(C)(iii)",
+        "All such gifts may be taken at their basis instead, to the 50 % limit: enter it here, and of what is carried over, to weigh it.";
+    FOUNDATION = look "gift-foundation", "IRC §170(e)(1)(B)(ii), (e)(5)",
+        "To a private foundation only listed shares count at their market value; else enter the basis as the amount.";
+    ORDER = look "K-177", "IRC §170(b)(1)(G), (d)(1)",
+        "Matters only where the 50 % limit bites.";
+}
+
+/// What they raise.
+pub static RAISED: &[&PointDef] = POINTS;
+
+const SORTS: &[Choice] = &[
+    Choice::new("cash", "Cash"),
+    Choice::new("goods", "Used goods"),
+    Choice::new("property", "Shares or property held long"),
+    Choice::new("travel", "Volunteer miles"),
+    Choice::new("others", "Cash to no public charity"),
+    Choice::new("other_property", "Property held long to no public charity"),
+];
+
+const CLASSES: &[Choice] = &[
+    Choice::new("cash", "Cash, 60 %"),
+    Choice::new("goods", "Goods, 50 %"),
+    Choice::new("property", "Property, 30 %"),
+    Choice::new("others", "To no public charity, 30 %"),
+    Choice::new("other_property", "Property to no public charity, 20 %"),
+];
+
+/// Receipts of the year.
+pub const GIFTS: PaperKind = PaperKind {
+    id: "Gifts",
+    subject: subject::DEDUCTIONS,
+    name: "Gifts to charity",
+    words: "charity donation church giving",
+    title: "About",
+    shared: true,
+    headline: "amount",
+    boxes: &[states::SEPARATE],
+    columns: &[
+        Field::date("date", "", "Given on"),
+        Field::text("what", "", "To whom, what", 80),
+        Field::choice("sort", "", "Sort", SORTS),
+        Field::count("miles", "", "Miles", 1_000_000),
+        Field::amount("amount", "", "Amount"),
+        Field::amount("basis", "", "Basis").help("Of property held long: what it cost."),
+    ],
+    back: Back::Nothing,
+    years: Years::ALL,
+};
+
+/// What was not used in earlier years.
+pub const CARRYOVER: PaperKind = PaperKind {
+    id: "Gift carryover",
+    subject: subject::DEDUCTIONS,
+    name: "Gifts carried over from earlier years",
+    words: "charity donation carried left over",
+    title: "About",
+    shared: true,
+    headline: "amount",
+    boxes: &[],
+    columns: &[
+        Field::count("year", "", "Given in", 2100),
+        Field::choice("class", "", "Class", CLASSES),
+        Field::amount("amount", "", "Left to use"),
+        Field::amount("basis", "", "Left at its basis").help("Of property: as if it had been taken so."),
+    ],
+    back: Back::Nothing,
+    years: Years::ALL,
+};
+
+/// Gifts of the year, and those carried over.
+pub fn read(paper: &mut Bringing<'_>) {
+    if paper.paper.paper.kind == CARRYOVER.id {
+        for (r, row, amount) in paper.paper.lines("amount") {
+            let year = row.get("year").and_then(Entry::count).unwrap_or(0);
+            let class = match row.get("class").and_then(Entry::text) {
+                Some("goods") => Class::Goods,
+                Some("property") => Class::Property,
+                Some("others") => Class::Others,
+                Some("other_property") => Class::OtherProperty,
+                _ => Class::Cash,
+            };
+            let basis = row.get("basis").and_then(Entry::money).unwrap_or_default();
+            let carried = |item: Item| {
+                let at_basis = basis.in_proportion(item.amount, amount, Money::CENT, Rounding::HalfUp);
+                Carried { year, class, item, at_basis }
+            };
+            paper.put_as("amount", Some(r), amount, &brings::CARRIED, carried);
+        }
+        return;
+    }
+    let mile = paper.facts.figures.gifts.mile;
+    for (r, row, given) in paper.paper.lines("amount") {
+        let sort = row.get("sort").and_then(Entry::text).unwrap_or("cash");
+        let travel = if sort == "travel" {
+            miles(row).times(mile, Money::CENT, Rounding::HalfUp)
+        } else {
+            Money::ZERO
+        };
+        let kind = match sort {
+            "goods" => &brings::GOODS,
+            "property" => &brings::PROPERTY,
+            "others" => &brings::OTHERS,
+            "other_property" => &brings::OTHER_PROPERTY,
+            _ => &brings::CASH,
+        };
+        if sort == "property" {
+            let basis = row.get("basis").and_then(Entry::money).unwrap_or_default();
+            paper.put("basis", Some(r), basis, &brings::PROPERTY_BASIS);
+        }
+        paper.put("amount", Some(r), given + travel, kind);
+    }
+}
+
+/// What a gift needs beside it, and how long one is carried.
+pub fn points(points: &mut Points<'_>) {
+    for paper in points.papers(GIFTS.id) {
+        let figures = &points.facts.figures.gifts;
+        let mut goods = Money::ZERO;
+        for row in &paper.rows {
+            let amount = row.get("amount").and_then(Entry::money).unwrap_or_default();
+            let sort = row.get("sort").and_then(Entry::text);
+            if matches!(sort, Some("goods" | "property" | "other_property")) {
+                goods += amount;
+            }
+            if sort == Some("property") && !row.contains_key("basis") {
+                let message = "Property held long counts at its market value, up to 30 % of income.";
+                points.raise(&BASIS, Place::row(&paper.id, row, "basis"), message);
+            }
+            if sort == Some("other_property") {
+                let message = "Is this a private foundation, and are these listed shares?";
+                points.raise(&FOUNDATION, Place::row(&paper.id, row, "sort"), message);
+            }
+            if amount >= figures.acknowledgment_from {
+                let place = Place::row(&paper.id, row, "amount");
+                points.raise(
+                    &ACKNOWLEDGMENT,
+                    place,
+                    format!("A gift of {amount:#}: is the written acknowledgment on hand?"),
+                );
+            }
+        }
+        if goods > figures.form_8283_above {
+            let place = Place::paper(&paper.id, "amount");
+            points.raise(&FORM_8283, place, format!("Goods worth {goods:#} need Form 8283."));
+        }
+    }
+    for paper in points.papers(CARRYOVER.id) {
+        let year = i64::from(points.facts.figures.year);
+        let oldest = year - points.facts.figures.gifts.carried_years;
+        for row in &paper.rows {
+            let given = row.get("year").and_then(Entry::count).unwrap_or(0);
+            let property = row.get("class").and_then(Entry::text) == Some("property");
+            if property && !row.contains_key("basis") {
+                let message = "What would be left of this property, had it been taken at its basis?";
+                points.raise(&BASIS, Place::row(&paper.id, row, "basis"), message);
+            }
+            if !(oldest..year).contains(&given) {
+                let message = format!(
+                    "A gift of {given} is not carried into {year}: only of {oldest} to {}.",
+                    year - 1
+                );
+                points.raise(&OTHER_YEAR, Place::row(&paper.id, row, "year"), message);
+            }
+        }
+        if points.facts.figures.gift_carryover_order.status == Certainty::ToBeConfirmed {
+            let place = Place::paper(&paper.id, "amount");
+            points.raise(
+                &ORDER,
+                place,
+                "That cash carried over stands before goods of this year is to be confirmed.",
+            );
+        }
+    }
+}
