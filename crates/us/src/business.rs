@@ -87,6 +87,8 @@ pub struct Business {
     expenses: Money,
     simple: Money,
     actual: Money,
+    /// The optional method of Schedule SE may be used.
+    optional: bool,
     /// A statutory employee's (§3121(d)(3)): no self-employment tax, and box 1 of Form W-2 is its receipts.
     statutory: bool,
     /// A specified service trade or business (§199A(d)(2)).
@@ -165,6 +167,9 @@ const BUSINESS: PaperKind = PaperKind {
         Field::amount("office", "30", "Home office, actual").help("Form 8829, line 36; both are compared."),
         Field::yes_no("service", "", "Specified service")
             .help("Health, law, accounting, consulting, athletics, finance, performing arts."),
+        Field::yes_no("optional", "", "Optional method of Schedule SE").help(
+            "Net earnings of 400 or more in two of the last three years, and used in fewer than five years.",
+        ),
         Field::amount("property", "", "Basis of qualified property")
             .help("Unadjusted, right after acquisition; only above the income threshold."),
     ],
@@ -234,6 +239,7 @@ pub fn read(paper: &mut Bringing<'_>) {
         expenses,
         simple,
         actual: amount("office"),
+        optional: reading.flag("optional"),
         statutory: reading.flag("statutory"),
         service: reading.flag("service"),
         wages: amount("26"),
@@ -259,6 +265,11 @@ impl Business {
         self.runs && !self.statutory
     }
 
+    /// Whether the optional method of Schedule SE may be used for it.
+    pub fn is_optional(&self) -> bool {
+        self.is_taxed() && self.optional
+    }
+
     /// The business of a statutory employee without expenses.
     fn of_wages(wages: Item) -> Business {
         let nothing = Item { amount: Money::ZERO, ..wages };
@@ -273,6 +284,7 @@ impl Business {
             expenses: Money::ZERO,
             simple: Money::ZERO,
             actual: Money::ZERO,
+            optional: false,
             statutory: true,
             service: false,
             wages: Money::ZERO,
@@ -301,6 +313,13 @@ impl Business {
     /// Line 31.
     pub fn profit(&self, on: On<'_>, trail: &mut impl Trail) -> Money {
         self.result(trail, method(on, self)).1
+    }
+
+    /// Line 31 with the larger home office.
+    pub fn least_profit(&self) -> Money {
+        let before = (self.gross - self.expenses).to_whole();
+        let office = settled::greater(self.simple, self.actual).to_whole();
+        before - settled::lesser(office, settled::or_zero(before))
     }
 
     /// What of an amount of the business the owner reports.

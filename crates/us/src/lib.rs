@@ -58,6 +58,7 @@ pub mod moving;
 pub mod multiple_support;
 pub mod nonresident;
 pub mod not_computed;
+pub mod optional_earnings;
 pub mod other_income;
 pub mod papers;
 pub mod parents_election;

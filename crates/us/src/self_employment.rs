@@ -5,6 +5,7 @@ use crate::{
     bringing::{Bringing, MedicalItem, brings as shared},
     business,
     facts::Facts,
+    optional_earnings,
     papers::w2,
     points::Points,
     unit::{Filed, On},
@@ -70,8 +71,6 @@ open_points! {
         "The amount may still be chosen until the due date with extensions: another one is not weighed here.";
     OTHER_COVER = blocks "7206-eligible", "IRC §162(l)(2)(B)",
         "Not for a month in which an employer of the family subsidised a plan that was open: enter only the premiums of other months.";
-    OPTIONAL = look "C-75", "IRC §1402(a)",
-        "The optional method makes earnings of a small profit, for credits and social security: not weighed here.";
 }
 
 /// What its papers bring.
@@ -134,6 +133,9 @@ const PREMIUMS: PaperKind = PaperKind {
 /// Gives contributions and premiums to their owner.
 pub fn read(paper: &mut Bringing<'_>) {
     let reading = paper.paper.paper;
+    for (person, _) in paper.paper.shares(Money::ZERO) {
+        paper.facts.people[person].own.add(&optional_earnings::brings::BESIDE, true);
+    }
     if reading.kind == PREMIUMS.id {
         if reading.flag("only_own") {
             return paper.give("amount", &brings::PREMIUMS);
@@ -161,6 +163,8 @@ pub struct Own {
     pub profit: Money,
     /// The same of the businesses that the person runs, all of it (§1402(a)(5)).
     pub run: Money,
+    /// What of them counts as earned: the profit, or what the optional method makes of it.
+    pub earnings: Money,
     /// Schedule SE line 6, zero below 400.
     pub net: Money,
     /// Schedule SE line 12.
@@ -174,9 +178,9 @@ pub struct Own {
 }
 
 impl Own {
-    /// Earnings for credits (§32(c)(2)(A)(ii)) and as compensation: the profit less half of the tax.
+    /// Earnings for credits (§32(c)(2)(A)(ii)) and as compensation, less half of the tax.
     pub fn earned(&self) -> Money {
-        self.run - self.half
+        self.earnings - self.half
     }
 }
 
@@ -187,7 +191,9 @@ pub fn of(on: On<'_>, trail: &mut impl Trail, person: usize) -> Own {
     }
     let profit = business::of_person(on, &mut Unseen(trail), person);
     let run = business::run_by(on, &mut Unseen(trail), person);
-    let (net, tax) = tax_of(on.facts, trail, person, run);
+    let chosen = on.unit.optional_method.contains(&person);
+    let optional = optional_earnings::of(on.facts, person, run).filter(|_| chosen);
+    let (net, tax) = tax_of(on.facts, trail, person, run, optional);
     let scope = Scope::Person(person);
     let half = tax.times(on.facts.figures.self_employment.half, Money::WHOLE, Rounding::HalfUp);
     trail.line(HALF_OF, scope, half, |i| {
@@ -195,7 +201,8 @@ pub fn of(on: On<'_>, trail: &mut impl Trail, person: usize) -> Own {
     });
     let plan = plan_of(on.facts, trail, person, run - half);
     let health = health_of(on.facts, trail, person, run - half - plan);
-    Own { profit, run, net, tax, half, plan, health }
+    let earnings = optional.unwrap_or(run);
+    Own { profit, run, earnings, net, tax, half, plan, health }
 }
 
 /// The same, where nobody is to see it.
@@ -203,16 +210,26 @@ pub fn silent(on: On<'_>, person: usize) -> Own {
     of(on, &mut Silent, person)
 }
 
-fn tax_of(facts: &Facts, trail: &mut impl Trail, person: usize, profit: Money) -> (Money, Money) {
+fn tax_of(
+    facts: &Facts,
+    trail: &mut impl Trail,
+    person: usize,
+    profit: Money,
+    optional: Option<Money>,
+) -> (Money, Money) {
     let figures = &facts.figures.self_employment;
     let exact = limit::or_zero(trail, profit).times(figures.part, Money::CENT, Rounding::HalfUp);
     trail.step(exact - figures.least, true);
     // Rounded once, not to cents first: .4965 is no dollar.
     let whole = settled::or_zero(profit).times(figures.part, Money::WHOLE, Rounding::HalfUp);
-    let net = if exact < figures.least { Money::ZERO } else { whole };
+    let by_profit = if exact < figures.least { Money::ZERO } else { whole };
+    let net = optional.unwrap_or(by_profit);
     let scope = Scope::Person(person);
     trail.line(NET, scope, net, |i| {
         i.line(business::PROFIT, scope, profit).figure("Part", figures.part);
+        if let Some(amount) = optional {
+            i.figure("By the optional method", amount);
+        }
     });
     let own = &facts.people[person].own;
     let wages = sum(own.of(&w2::brings::SOCIAL_SECURITY_WAGES)) + sum(own.of(&w2::brings::ALLOCATED_TIPS));
@@ -317,23 +334,6 @@ pub fn points(points: &mut Points<'_>) {
         if !paper.boxes.contains_key("only_own") {
             let message = "Was a plan of an employer of the family open in these months?";
             points.raise(&OTHER_COVER, Place::paper(&paper.id, "only_own"), message);
-        }
-    }
-    for (place, unit) in points.units.iter().enumerate() {
-        let on = On { facts: points.facts, unit, scope: Scope::Return(place) };
-        for &person in &unit.people {
-            let figures = &points.facts.figures.self_employment;
-            let own = silent(on, person);
-            let has = business::of(points.facts, person).iter().any(business::Business::is_taxed);
-            if has && own.run < figures.optional_below {
-                let first = business::of(points.facts, person)[0].paper;
-                let place = Place::paper(&points.household.papers[first].id, "1");
-                points.raise(
-                    &OPTIONAL,
-                    place,
-                    format!("The profit of {} is small.", points.facts.people[person].name),
-                );
-            }
         }
     }
 }

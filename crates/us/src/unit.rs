@@ -122,6 +122,8 @@ pub struct Unit {
     pub gifts_at_basis: bool,
     /// Benefits for earlier years are taxed by the income of those (§86(e)).
     pub elects_earlier_years: bool,
+    /// Who takes the optional method of Schedule SE (§1402(a)).
+    pub optional_method: Vec<usize>,
     /// What of untaxed pay counts as earned.
     pub counted_pay: CountedPay,
     /// The method of each home office that has both, by its paper.
@@ -164,6 +166,7 @@ impl Unit {
             elects_investment: false,
             gifts_at_basis: false,
             elects_earlier_years: false,
+            optional_method: Vec::new(),
             counted_pay: CountedPay::default(),
             home_offices: Vec::new(),
             parents: None,

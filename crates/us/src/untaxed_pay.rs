@@ -15,7 +15,7 @@ use hembo_core::{
     provision::Provision,
     reading::sum,
     trail::{Inputs, Trail},
-    words::first_name,
+    words::{first_name, small},
 };
 use hembo_money::Money;
 
@@ -42,7 +42,7 @@ pub static COMBAT: Open<Facts> = Open::new(
 /// Medicaid waiver payments of a filer as earned income.
 pub static WAIVER: Open<Facts> = Open::new(
     |facts| with(facts, &[&w2::brings::WAIVER, &w2::brings::WAIVER_IN_WAGES]),
-    |facts, person| decision(facts, person, "waiver_payments", "Medicaid waiver payments", "Notice 2014-7"),
+    |facts, person| decision(facts, person, "waiver_payments", "Waiver payments", "Notice 2014-7"),
 );
 
 fn with(facts: &Facts, kinds: &[&'static Brought]) -> Vec<usize> {
@@ -52,7 +52,7 @@ fn with(facts: &Facts, kinds: &[&'static Brought]) -> Vec<usize> {
 
 fn decision(facts: &Facts, person: usize, id: &str, what: &str, cite: &'static str) -> Decision {
     let about = &facts.people[person];
-    let counted = format!("{what} of {} counted", first_name(&about.name)).to_lowercase();
+    let counted = format!("{} of {} counted", small(what), first_name(&about.name));
     let options =
         vec![Opt::new("out", "Left out of earned income", ""), Opt::new("in", "Counted as earned", counted)];
     Decision::between(format!("us.{id}.{}", about.id), format!("{what} of {}", about.name), cite, options)

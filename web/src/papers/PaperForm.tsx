@@ -169,9 +169,11 @@ export function BoxLine({ number, label, help, helpId, wide, children }: BoxLine
 export function PointNote({ point, use }: { point: Point; use?: () => void }) {
   return (
     <div className="col-span-full my-1 flex flex-wrap items-center gap-x-3 border-l-4 border-ochre bg-sand px-3 py-1.5">
-      <Diamond solid={point.weight === "blocks"} />
-      <span>
-        <b>{point.message}</b> {point.remedy}
+      <span className="flex items-center gap-x-3">
+        <Diamond solid={point.weight === "blocks"} />
+        <span>
+          <b>{point.message}</b> {point.remedy}
+        </span>
       </span>
       {use && (
         <Button tone="quiet" onClick={use}>

@@ -31,9 +31,12 @@ export function checkOf({ checked, changed = [] }: Paper): string {
 }
 
 export function PaperList({ chosen }: { chosen: string | undefined }) {
-  const { opened } = useDesk();
+  const { opened, pack } = useDesk();
   const { household, outcome } = opened;
-  const amount = (id: string) => outcome.papers.find((p) => p.paper === id)?.amount ?? "0";
+  const amount = (paper: Paper) => {
+    const headline = pack.paper_kinds.find((kind) => kind.id === paper.kind)?.headline;
+    return headline ? units(outcome.papers.find((p) => p.paper === paper.id)?.amount ?? "0") : "";
+  };
   return (
     <>
       {groups(household.people, household.papers ?? []).map((group) => (
@@ -55,7 +58,7 @@ export function PaperList({ chosen }: { chosen: string | undefined }) {
                 >
                   <b className={`truncate ${paper.title ? "" : "col-span-2"}`}>{paper.kind}</b>
                   {paper.title && <span className="truncate">{paper.title}</span>}
-                  <span>{units(amount(paper.id))}</span>
+                  <span>{amount(paper)}</span>
                   <span
                     className="text-petrol"
                     role="img"

@@ -14,12 +14,17 @@ export function PaperSide({ paper }: { paper: Paper }) {
   const [before] = useState({ total: outcome.total, balance: outcome.balance });
   const next = outcome.ways.find((way) => !isZero(way.more));
   const feeds = outcome.papers.find((p) => p.paper === paper.id)?.feeds ?? [];
+  const filled = Object.keys(paper.boxes ?? {}).length > 0 || (paper.rows ?? []).length > 0;
   const since = (now: string, then: string) => difference(String(Number(now) - Number(then)));
   return (
     <div className="space-y-5 p-4">
       <section>
         <h2 className="mb-1.5">Where these boxes go</h2>
-        {feeds.length === 0 && <p className="text-soft">Nowhere yet: no box that counts is filled.</p>}
+        {feeds.length === 0 && (
+          <p className="text-soft">
+            {filled ? "Into no line of this return so far." : "Nowhere yet: no box that counts is filled."}
+          </p>
+        )}
         {feeds.map((feed, i) => (
           <Link
             key={i}

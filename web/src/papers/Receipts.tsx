@@ -76,6 +76,7 @@ export function Receipts({ paper, kind, points, at }: Props) {
       if (there.some((r) => r.id === row)) return [{ do: "set_cell", paper: paper.id, row, field, value }];
       return value === null ? [] : [{ do: "add_row", paper: paper.id, id: row, row: { [field]: value } }];
     }, how);
+  const told = `${count(rows.length, "line")}. The last, empty one is for the next.`;
   return (
     <>
       <div className="relative overflow-x-auto desk:scroll-pl-56">
@@ -132,21 +133,22 @@ export function Receipts({ paper, kind, points, at }: Props) {
               </WithFaults>
             ))}
           </tbody>
-          <tfoot>
-            <tr>
-              <td colSpan={Math.max(1, summed)} className="pt-1.5">
-                <span className="flex flex-wrap justify-between gap-x-4 pr-2">
-                  <span className="text-soft">
-                    {count(rows.length, "line")}. The last, empty one is for the next receipt.
+          {summed >= 0 && (
+            <tfoot>
+              <tr>
+                <td colSpan={Math.max(1, summed)} className="pt-1.5">
+                  <span className="flex flex-wrap justify-between gap-x-4 pr-2">
+                    <span className="text-soft">{told}</span>
+                    {!isZero(back) && `${exact(paid)} paid − ${exact(back)} paid back =`}
                   </span>
-                  {!isZero(back) && `${exact(paid)} paid − ${exact(back)} paid back =`}
-                </span>
-              </td>
-              <td className="pt-1.5 pr-4 text-right font-bold">{exact(amount)}</td>
-              <td colSpan={kind.columns.length - summed} />
-            </tr>
-          </tfoot>
+                </td>
+                <td className="pt-1.5 pr-4 text-right font-bold">{exact(amount)}</td>
+                <td colSpan={kind.columns.length - summed} />
+              </tr>
+            </tfoot>
+          )}
         </table>
+        {summed < 0 && <p className="pt-1.5 text-soft">{told}</p>}
       </div>
       <div className="mt-3 grid grid-cols-2">
         {points.map((point) => (

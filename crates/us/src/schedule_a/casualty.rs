@@ -91,9 +91,8 @@ const EVENT: PaperKind = PaperKind {
     shared: true,
     headline: "basis",
     boxes: &[
-        Field::choice("kind", "", "Kind", KINDS).help(
-            "Qualified: a major disaster declared from 2020 to 2 September 2025 that began by 4 July 2025.",
-        ),
+        Field::choice("kind", "", "Disaster", KINDS)
+            .help("Declared: by the President. Qualified: a major one, declared from 2020 to 2 September 2025, that began by 4 July 2025."),
         Field::text("declaration", "", "Declaration number", 12).help("DR or EM and four digits."),
         Field::date("date", "", "Day of the event"),
         states::SEPARATE,
