@@ -120,3 +120,14 @@ test("the Spread leads into a box and the box back to the Spread", async ({ page
     "Form 1040, line 25a",
   );
 });
+
+test("what another paper brings already is shown where it would be entered again", async ({ page }) => {
+  const id = await openCopy(page, "Winterbourne-Adeyemi");
+  await page.goto(`/h/${id}/papers`);
+  await page.getByRole("link", { name: /^State tax paid/ }).click();
+  const already = page.getByRole("heading", { name: "Counted already" });
+  await expect(already).toBeVisible();
+  await page.getByRole("link", { name: /W-2 .*, box 17/ }).click();
+  await expect(page.getByRole("textbox", { name: "17 State tax withheld" }).first()).toBeFocused();
+  await expect(already).toBeHidden();
+});

@@ -6,7 +6,7 @@ use crate::{
     forms::{Forms, Required},
     household::{Entry, Household, Paper, Person, Role},
     line::{LineId, SpreadSection},
-    paper::PaperKind,
+    paper::{Counted, PaperKind},
     point::{NotComputed, Point},
     provision::Declared,
     search::Weighable,
@@ -40,6 +40,11 @@ pub trait Pack: Send + Sync {
     /// The kinds of papers it knows.
     fn paper_kinds(&self) -> &'static [PaperKind] {
         &self.declared().papers
+    }
+
+    /// What papers bring by themselves to where another kind's papers go.
+    fn counted(&self) -> &'static [Counted] {
+        &self.declared().counted
     }
 
     /// The questions about a person.

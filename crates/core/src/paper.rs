@@ -70,6 +70,17 @@ pub enum Back {
     },
 }
 
+/// Boxes of a kind of paper whose amounts come by themselves to where another kind's papers go: shown there as counted already.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+pub struct Counted {
+    /// The kind beside whose papers they are shown.
+    pub at: &'static str,
+    /// The kind that has the boxes.
+    pub from: &'static str,
+    /// The boxes.
+    pub boxes: &'static [&'static str],
+}
+
 impl PaperKind {
     /// The box of that id.
     pub fn field(&self, id: &str) -> Option<&Field> {

@@ -5,7 +5,7 @@ use crate::{
     limit::LimitDef,
     line::{LineDef, LineId},
     pack::Question,
-    paper::PaperKind,
+    paper::{Counted, PaperKind},
     point::PointDef,
 };
 use std::collections::HashMap;
@@ -19,6 +19,8 @@ pub struct Provision {
     pub limits: &'static [&'static LimitDef],
     /// The papers that it reads, or that stand in a module of their own because several provisions read them.
     pub papers: &'static [PaperKind],
+    /// What other papers bring to where its own papers go.
+    pub counted: &'static [Counted],
     /// What it asks about people.
     pub person_questions: &'static [Question],
     /// What it asks about the household.
@@ -45,6 +47,7 @@ impl Provision {
         lines: &[],
         limits: &[],
         papers: &[],
+        counted: &[],
         person_questions: &[],
         household_questions: &[],
         points: &[],
@@ -90,6 +93,8 @@ impl<R: Copy, P: Copy> Rule<R, P> {
 pub struct Declared {
     /// Kinds of papers, in the order of the law.
     pub papers: Vec<PaperKind>,
+    /// What other papers bring to where a kind's papers go.
+    pub counted: Vec<Counted>,
     /// The questions about a person.
     pub person_questions: Vec<Question>,
     /// The questions about the household as a whole.
@@ -110,6 +115,7 @@ impl Declared {
     pub fn of<'p>(law: impl IntoIterator<Item = &'p Provision>) -> Declared {
         let mut all = Declared {
             papers: Vec::new(),
+            counted: Vec::new(),
             person_questions: Vec::new(),
             household_questions: Vec::new(),
             lines: Vec::new(),
@@ -120,6 +126,7 @@ impl Declared {
         };
         for provision in law {
             all.papers.extend(provision.papers);
+            all.counted.extend(provision.counted);
             all.person_questions.extend(provision.person_questions);
             all.household_questions.extend(provision.household_questions);
             all.lines.extend(provision.lines);
@@ -162,6 +169,15 @@ impl Declared {
         faults.extend(twice("paper", self.papers.iter().map(|p| p.id).collect()));
         faults.extend(twice("question", self.household_questions.iter().map(|q| q.id).collect()));
         faults.extend(twice("question", self.person_questions.iter().map(|q| q.field.id).collect()));
+        let has = |kind: &str, field: &str| {
+            self.papers.iter().any(|paper| paper.id == kind && paper.field(field).is_some())
+        };
+        let known = |counted: &&Counted| {
+            let at = self.papers.iter().any(|paper| paper.id == counted.at);
+            at && counted.boxes.iter().all(|field| has(counted.from, field))
+        };
+        let unknown = self.counted.iter().filter(|counted| !known(counted));
+        faults.extend(unknown.map(|c| format!("what {} brings to {} is no box of it", c.from, c.at)));
         let astray = self.limits.iter().filter(|limit| self.line(limit.line).is_none());
         faults
             .extend(astray.map(|limit| format!("limit {} is on {}, which is no line", limit.id, limit.line)));

@@ -20,7 +20,7 @@ use hembo_core::{
     limit, limits, lines, open_points,
     outcome::age_on,
     pack::{ANYONE, FILER, Question},
-    paper::{Back, PaperKind, subject},
+    paper::{Back, Counted, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -34,6 +34,7 @@ pub static PROVISION: Provision = Provision {
     lines: LINES,
     limits: LIMITS,
     papers: &[CARE],
+    counted: &[Counted { at: CARE.id, from: "W-2", boxes: &["10"] }],
     person_questions: &[
         Question {
             of: ANYONE,

@@ -102,7 +102,7 @@ use hembo_core::{
     forms::Forms,
     household::{Entry, Role},
     line::SpreadSection,
-    pack::{About, DayOrder, Question, Suggestion, Totals, calendar_year, caption_of},
+    pack::{About, DayOrder, Question, Renamed, Suggestion, Totals, calendar_year, caption_of},
     point::NotComputed,
     provision::Declared,
     words::label_of,
@@ -178,9 +178,17 @@ impl Pack for UnitedStates {
             tie_breaker::ask::PARENT | tie_breaker::ask::PARENT_INCOME => {
                 tie_breaker::is_likely(household, person)
             }
+            nonresident::ask::FROM_HERE => {
+                person.answers.get(nonresident::ask::NONRESIDENT_ALIEN).and_then(Entry::flag) == Some(true)
+            }
             dependents::ask::RELATIONSHIP_SECOND => status::is_unmarried_pair(household),
             _ => true,
         }
+    }
+
+    fn renamed(&self) -> &'static [Renamed] {
+        // What of a scholarship was entered as income is now what may be.
+        &[Renamed { kind: Some("1098-T"), from: "taxed", to: "living" }]
     }
 
     fn blank(&self, person: &Person, field: &Field) -> Option<Entry> {

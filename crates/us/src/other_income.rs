@@ -290,6 +290,11 @@ pub fn of_fund(own: &Records) -> Money {
     own.of(&brings::OTHER).iter().filter(|sorted| sorted.line == FUND).map(|sorted| sorted.item.amount).sum()
 }
 
+/// Whether someone's other income holds a scholarship.
+pub fn has_scholarship(own: &Records) -> bool {
+    own.of(&brings::OTHER).iter().any(|sorted| sorted.line == SCHOLARSHIP)
+}
+
 /// Scholarships of a return, which are earned income of a dependent (§63(c)(5), Prop. Reg. §1.117-6(h)).
 pub fn scholarships(on: On<'_>) -> Money {
     let all = on.owns().flat_map(|(_, own)| own.of(&brings::OTHER));

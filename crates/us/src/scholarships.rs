@@ -3,6 +3,7 @@
 use crate::{
     dependents,
     facts::Facts,
+    other_income,
     papers::tuition::{self, Tuition},
     points::Points,
     premium_tax_credit,
@@ -29,6 +30,8 @@ open_points! {
         "What of a scholarship went beyond tuition, fees and required books is income: enter it as other income.";
     TERMS = look "scholarship-terms", "Reg. §1.25A-5(c)(3)",
         "If its terms let it go to living costs, enter how much: the student may take that as income, which leaves tuition for the credit.";
+    TWICE = look "scholarship-twice", "Reg. §1.25A-5(c)(3)",
+        "What is taken of the box comes to line 8r by itself: other income holds only what is above tuition.";
     BETWEEN = look "scholarship-between", "Reg. §1.25A-5(c)(3)",
         "Nothing, what each step of the credits asks for, what is free of tax and all are weighed; not the amounts between.";
     COVER = look "scholarship-cover", "IRC §36B(d)(2)(A)(ii)",
@@ -108,6 +111,11 @@ pub fn points(points: &mut Points<'_>) {
                 at("living"),
                 format!("May the scholarship of {} be used to live on?", about.name),
             );
+        }
+        let entered = other_income::has_scholarship(&about.own);
+        if entered && !amount("living").is_zero() {
+            let message = format!("A scholarship of {} stands among other income, too.", about.name);
+            points.raise(&TWICE, at("living"), message);
         }
         if about.scholarship.len() > 1 {
             let message = format!("How much {} takes as income is weighed in steps.", about.name);

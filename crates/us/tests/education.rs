@@ -221,4 +221,17 @@ fn what_a_school_must_say() {
     assert!(has_point(&grant(json!({ "1": "4000", "5": "1" })), "scholarship-terms"));
     assert!(!has_point(&grant(json!({ "1": "4001", "5": "1" })), "scholarship-terms"));
     assert!(has_point(&grant(json!({ "1": "4000", "5": "4001" })), "K-083"));
+    let twice = school(parents(90_000), "kim", json!({ "1": "4000", "5": "900", "living": "900" }));
+    let income = json!([{ "sort": "scholarship", "amount": "900" }]);
+    assert!(!has_point(&twice.clone().outcome(), "scholarship-twice"));
+    let twice = twice.paper("Other income", &["kim"], json!({}), income).outcome();
+    assert!(has_point(&twice, "scholarship-twice"));
+}
+
+/// A file of before, which says what was taken, is read as what may be.
+#[test]
+fn an_earlier_name_is_read() {
+    let mut family = school(parents(90_000), "kim", json!({ "1": "5000", "5": "4500" }));
+    family.0["papers"][1]["boxes"]["taxed"] = json!("1500");
+    assert_eq!(taken(&family.outcome(), "us.scholarship.kim"), "150000");
 }

@@ -755,6 +755,15 @@ export interface components {
             /** @description What stands there now; nothing where it is empty or was removed. */
             theirs?: Record<string, never> | null;
         };
+        /** @description Boxes of a kind of paper whose amounts come by themselves to where another kind's papers go: shown there as counted already. */
+        Counted: {
+            /** @description The kind beside whose papers they are shown. */
+            at: string;
+            /** @description The boxes. */
+            boxes: string[];
+            /** @description The kind that has the boxes. */
+            from: string;
+        };
         /** @description The tax along an amount. */
         Curve: {
             /** @description Its points. */
@@ -1281,6 +1290,8 @@ export interface components {
         };
         /** @description What a pack declares. */
         PackInfo: components["schemas"]["About"] & {
+            /** @description What papers bring by themselves to where another kind's papers go. */
+            counted: components["schemas"]["Counted"][];
             /** @description The questions about the household. */
             household_questions: components["schemas"]["Field"][];
             /** @description The kinds of papers. */

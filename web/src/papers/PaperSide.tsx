@@ -38,6 +38,7 @@ export function PaperSide({ paper }: { paper: Paper }) {
           </Link>
         ))}
       </section>
+      <CountedAlready paper={paper} />
       <section>
         <h2 className="mb-1.5">Since you opened this paper</h2>
         <Pair label="Total tax" value={since(outcome.total, before.total)} />
@@ -50,6 +51,39 @@ export function PaperSide({ paper }: { paper: Paper }) {
         {next && <Pair label={next.but || next.name} value={difference(next.more)} />}
       </section>
     </div>
+  );
+}
+
+/** What other papers bring by themselves to where this one goes: it is not entered again. */
+function CountedAlready({ paper }: { paper: Paper }) {
+  const { opened, pack } = useDesk();
+  const here = pack.counted.filter((c) => c.at === paper.kind);
+  const brought = (opened.household.papers ?? []).flatMap((other) => {
+    const boxes = here.filter((c) => c.from === other.kind).flatMap((c) => c.boxes);
+    const filled = boxes.filter((box) => !isZero(String(other.boxes?.[box] ?? "0")));
+    return filled.map((box) => ({ other, box, amount: String(other.boxes?.[box]) }));
+  });
+  if (brought.length === 0) return null;
+  return (
+    <section>
+      <h2 className="mb-1.5">Counted already</h2>
+      {brought.map(({ other, box, amount }) => (
+        <Link
+          key={`${other.id} ${box}`}
+          to="/h/$id/papers"
+          params={{ id: opened.id }}
+          search={{ paper: other.id, field: box }}
+          className="row-line flex justify-between gap-3 py-1 hover:text-petrol"
+        >
+          <span>
+            {paperName(other)}, box{" "}
+            {pack.paper_kinds.find((kind) => kind.id === other.kind)?.boxes.find((b) => b.id === box)
+              ?.number || box}
+          </span>
+          <b>{units(amount)}</b>
+        </Link>
+      ))}
+    </section>
   );
 }
 

@@ -44,7 +44,7 @@ export function Notch({ lost }: { lost: string }) {
 /** Solid blocks, hollow is worth a look. */
 export function Diamond({ solid }: { solid: boolean }) {
   return (
-    <svg viewBox="0 0 10 10" className="inline-block size-[11px]" aria-hidden="true">
+    <svg viewBox="0 0 10 10" className="inline-block size-[11px] shrink-0" aria-hidden="true">
       <path
         d="M5 .7 9.3 5 5 9.3.7 5z"
         fill={solid ? "currentColor" : "none"}

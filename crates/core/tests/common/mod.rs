@@ -95,6 +95,7 @@ static PROVISION: Provision = Provision {
     person_questions: QUESTIONS,
     household_questions: ISLES,
     points: &[],
+    counted: &[],
 };
 
 static DECLARED: LazyLock<Declared> = LazyLock::new(|| Declared::of([&PROVISION]));

@@ -13,7 +13,7 @@ use hembo_core::{
     field::Field,
     figures::{self, Table},
     pack::{About, Pack, Question},
-    paper::PaperKind,
+    paper::{Counted, PaperKind},
 };
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -28,6 +28,8 @@ pub struct PackInfo {
     pub years: Vec<i32>,
     /// The kinds of papers.
     pub paper_kinds: &'static [PaperKind],
+    /// What papers bring by themselves to where another kind's papers go.
+    pub counted: &'static [Counted],
     /// The questions about people.
     pub person_questions: &'static [Question],
     /// The questions about the household.
@@ -41,6 +43,7 @@ pub async fn known(State(app): State<App>, _: By) -> Json<Vec<PackInfo>> {
         about: pack.about(),
         years: pack.years(),
         paper_kinds: pack.paper_kinds(),
+        counted: pack.counted(),
         person_questions: pack.person_questions(),
         household_questions: pack.household_questions(),
     };

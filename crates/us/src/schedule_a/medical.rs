@@ -12,7 +12,7 @@ use hembo_core::{
     field::{Choice, Field, Years},
     household::Entry,
     limit, limits, lines, open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, Counted, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -23,6 +23,7 @@ use hembo_money::{Money, Rounding};
 /// What this provision declares.
 pub static PROVISION: Provision = Provision {
     papers: &[RECEIPTS],
+    counted: &[Counted { at: RECEIPTS.id, from: "SSA-1099", boxes: &["medicare"] }],
     lines: LINES,
     limits: LIMITS,
     points: POINTS,

@@ -14,7 +14,7 @@ use hembo_core::{
     field::{Field, Years},
     limit::{self, PhaseOut},
     limits, lines,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, Counted, PaperKind, subject},
     provision::Provision,
     trail::Trail,
     words::first_name,
@@ -24,11 +24,26 @@ use hembo_money::Money;
 /// What this provision declares.
 pub static PROVISION: Provision = Provision {
     papers: &[PROPERTY_TAX, SALES_TAX, STATE_TAX],
+    counted: COUNTED,
     lines: LINES,
     limits: LIMITS,
     figures: &["taxes"],
     ..Provision::NONE
 };
+
+/// What other papers hold of these taxes.
+const COUNTED: &[Counted] = &[
+    Counted { at: PROPERTY_TAX.id, from: "1098", boxes: &["10"] },
+    Counted { at: STATE_TAX.id, from: "W-2", boxes: &["14", "17", "19", "17b", "19b"] },
+    Counted { at: STATE_TAX.id, from: "1099-R", boxes: &["14", "17"] },
+    Counted { at: STATE_TAX.id, from: "1099-INT", boxes: &["17"] },
+    Counted { at: STATE_TAX.id, from: "1099-OID", boxes: &["14"] },
+    Counted { at: STATE_TAX.id, from: "1099-DIV", boxes: &["16"] },
+    Counted { at: STATE_TAX.id, from: "1099-B", boxes: &["16"] },
+    Counted { at: STATE_TAX.id, from: "1099-G", boxes: &["11"] },
+    Counted { at: STATE_TAX.id, from: "1099-NEC", boxes: &["5"] },
+    Counted { at: STATE_TAX.id, from: "W-2G", boxes: &["15", "17"] },
+];
 
 lines! {
     pub L5A = "us.sched_a.5a", "State income or sales tax", "IRC §164(a)(3), (b)(5)",

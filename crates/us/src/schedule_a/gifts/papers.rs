@@ -38,10 +38,10 @@ pub static RAISED: &[&PointDef] = POINTS;
 const SORTS: &[Choice] = &[
     Choice::new("cash", "Cash"),
     Choice::new("goods", "Used goods"),
-    Choice::new("property", "Shares or property held long"),
-    Choice::new("travel", "Volunteer miles"),
-    Choice::new("others", "Cash to no public charity"),
-    Choice::new("other_property", "Property held long to no public charity"),
+    Choice::new("property", "Held long"),
+    Choice::new("travel", "Miles"),
+    Choice::new("others", "Cash, other"),
+    Choice::new("other_property", "Held long, other"),
 ];
 
 const CLASSES: &[Choice] = &[
@@ -65,7 +65,9 @@ pub const GIFTS: PaperKind = PaperKind {
     columns: &[
         Field::date("date", "", "Given on"),
         Field::text("what", "", "To whom, what", 80),
-        Field::choice("sort", "", "Sort", SORTS),
+        Field::choice("sort", "", "Sort", SORTS).help(
+            "Held long: shares and other property that would bring a long-term gain. Other: to organizations that are no public charities.",
+        ),
         Field::count("miles", "", "Miles", 1_000_000),
         Field::amount("amount", "", "Amount"),
         Field::amount("basis", "", "Basis").help("Of property held long: what it cost."),
