@@ -178,7 +178,7 @@ pub static TAKEN: Open<Facts> = Open::new(choosing, |facts, student| {
     let option = |amount: Money| {
         let cents = amount.cents().to_string();
         match amount.is_zero() {
-            true => Opt::new("0", "None of it", ""),
+            true => Opt::new("0", "No scholarship as income", ""),
             false => Opt::new(cents, format!("{amount:#}"), format!("{name} takes {amount:#} as income")),
         }
     };
