@@ -63,8 +63,12 @@ open_points! {
     POOR = look "K-136", "Reg. §1.36B-2(b)(6)",
         "Below the poverty line the credit stands only where the Marketplace expected more income.";
     WITH_BUSINESS = not_covered "8962-7206", "Rev. Proc. 2014-41";
-    SHARED = look "8962-shared", "Reg. §1.36B-4(a)(3)",
-        "A policy for people of other returns is allocated (Part IV), and a year of marriage may be reckoned otherwise (Part V): not weighed here.";
+    SHARED = look "8962-shared", "Reg. §1.36B-4(a)(1)(ii)",
+        "If people of other returns were on it, enter what per cent of it belongs here (Part IV).";
+    MONTHS = blocks "8962-months", "Form 8962, Part IV",
+        "Enter the first month before the last.";
+    MARRIAGE = look "C-83", "Reg. §1.36B-4(b)",
+        "In the year of a marriage less may be paid back by Part V: that is not weighed here.";
 }
 
 /// The amounts of a policy: premium, benchmark, advance payment.
@@ -100,6 +104,46 @@ impl Amounts {
 pub struct Policy {
     item: Item,
     months: Vec<(i64, Amounts)>,
+    /// A part belongs to another return, so that the year is reckoned by months.
+    allocated: bool,
+}
+
+/// What of a policy belongs here (Form 8962, Part IV): from a month to a month so many of a hundred of the premium, the benchmark and the
+/// advance payment.
+struct Allocation {
+    months: std::ops::RangeInclusive<i64>,
+    percents: [i64; 3],
+}
+
+impl Allocation {
+    fn of(paper: &Paper) -> Option<Allocation> {
+        let count = |id: &str| paper.boxes.get(id).and_then(Entry::count);
+        let percents = ["30e", "30f", "30g"].map(count);
+        let any = percents.iter().any(Option::is_some);
+        any.then(|| Allocation {
+            months: count("30c").unwrap_or(1)..=count("30d").unwrap_or(12),
+            percents: percents.map(|percent| percent.unwrap_or(100)),
+        })
+    }
+
+    /// Month by month what belongs here; the year as one is told by twelfths.
+    fn apply(&self, months: &[(i64, [Money; 3])]) -> Vec<(i64, [Money; 3])> {
+        let twelfth = |amount: Money| {
+            amount.in_proportion(Money::whole(1), Money::whole(12), Money::CENT, Rounding::HalfUp)
+        };
+        let spread = |&(month, of): &(i64, [Money; 3])| match month {
+            YEAR => (1..=12).map(|month| (month, of.map(twelfth))).collect(),
+            _ => vec![(month, of)],
+        };
+        let here = |(month, mut of): (i64, [Money; 3])| {
+            for (amount, percent) in of.iter_mut().zip(self.percents).filter(|_| self.months.contains(&month))
+            {
+                *amount = amount.times(Rate::percent(percent), Money::CENT, Rounding::HalfUp);
+            }
+            (month, of)
+        };
+        months.iter().flat_map(spread).map(here).collect()
+    }
 }
 
 /// What its papers bring.
@@ -124,6 +168,13 @@ const POLICY: PaperKind = PaperKind {
             .help("Or month by month below; then leave these empty."),
         Field::amount("33B", "33B", "Second lowest cost silver plan, year"),
         Field::amount("33C", "33C", "Advance payments of the year"),
+        Field::count("30e", "30e", "Premium that belongs here, %", 100)
+            .blank_is("100")
+            .help("Only where people of another return were on the policy: as agreed, or their share. Form 8962, Part IV."),
+        Field::count("30f", "30f", "Second lowest silver plan, %", 100).blank_is("100"),
+        Field::count("30g", "30g", "Advance payment, %", 100).blank_is("100"),
+        Field::count("30c", "30c", "From month", 12).blank_is("1"),
+        Field::count("30d", "30d", "To month", 12).blank_is("12"),
     ],
     columns: &[
         Field::count("month", "", "Month", 12),
@@ -148,6 +199,10 @@ pub fn read(paper: &mut Bringing<'_>) {
         let month = row.get("month").and_then(Entry::count).unwrap_or(1).clamp(1, 12);
         months.push((month, [of("A"), of("B"), of("C")]));
     }
+    let allocation = Allocation::of(reading);
+    if let Some(allocation) = &allocation {
+        months = allocation.apply(&months);
+    }
     let owners = paper.paper.shares(Money::ZERO).len();
     for owner in 0..owners {
         let share = |amount: Money| paper.paper.shares(amount)[owner].1;
@@ -159,7 +214,9 @@ pub fn read(paper: &mut Bringing<'_>) {
         let person = paper.paper.shares(Money::ZERO)[owner].0;
         let item = paper.paper.item("33A", None, share(of_year[0]));
         let months = months.iter().map(|(month, of)| (*month, amounts(*of))).collect();
-        paper.facts.people[person].own.add(&brings::POLICIES, Policy { item, months });
+        paper.facts.people[person]
+            .own
+            .add(&brings::POLICIES, Policy { item, months, allocated: allocation.is_some() });
     }
 }
 
@@ -179,7 +236,8 @@ fn by_month(on: On<'_>) -> Vec<(i64, Amounts)> {
         return vec![(YEAR, year)];
     }
     months.iter_mut().for_each(|(_, sum)| sum.add(year.twelfth()));
-    if months.iter().any(|(_, of)| !of.is_like(&months[0].1)) {
+    let allocated = policies(on).any(|policy| policy.allocated);
+    if allocated || months.iter().any(|(_, of)| !of.is_like(&months[0].1)) {
         return months;
     }
     let mut all = Amounts::default();
@@ -347,6 +405,10 @@ fn one(points: &mut Points<'_>, paper: &Paper) {
     if whole {
         points.raise(&BENCHMARK_MISSING, Place::paper(&paper.id, "33B"), "The benchmark premium is missing.");
     }
+    let month = |id: &str| paper.boxes.get(id).and_then(Entry::count);
+    if month("30c").unwrap_or(1) > month("30d").unwrap_or(12) {
+        points.raise(&MONTHS, Place::paper(&paper.id, "30c"), "The allocation ends before it begins.");
+    }
     for row in &paper.rows {
         let of = |id: &str| row.get(id).and_then(Entry::money).unwrap_or_default();
         if !of("A").is_zero() && of("B").is_zero() {
@@ -380,5 +442,10 @@ fn of_return(points: &mut Points<'_>, place: usize) {
             "The credit and the premiums of the self-employed depend on each other: not computed yet.",
         );
     }
-    points.raise(&SHARED, at, "Were others on this policy, or was this the year of a marriage?");
+    if !policy.allocated {
+        points.raise(&SHARED, at.clone(), "Were people of other returns on this policy?");
+    }
+    if unit.status == Status::Joint && !points.amount(EXCESS, place).is_zero() {
+        points.raise(&MARRIAGE, at, "Was this the year of the marriage?");
+    }
 }

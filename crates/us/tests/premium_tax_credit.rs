@@ -152,3 +152,33 @@ fn separate_returns_and_what_is_asked() {
     );
     assert!(!own.outcome().covered);
 }
+
+/// Half of the premium of 1,200, 60 % of the benchmark of 1,300 and 40 % of the advance payment of 1,100 belong here (Part IV), so that the
+/// year is reckoned by months with 3,760 ÷ 12 = 313: 780 − 313 = 467 in each.
+#[test]
+fn a_policy_shared_with_another_return() {
+    let family = |allocated: Value| {
+        let mut boxes = json!({ "33A": "14400", "33B": "15600", "33C": "13200" });
+        boxes.as_object_mut().unwrap().extend(allocated.as_object().unwrap().clone());
+        let family = Family::couple(2025).wages("ada", 72_304).child("kim", "2015-05-05");
+        family.paper("1095-A", &["ada", "bo"], boxes, Value::Null).outcome()
+    };
+    for (allocated, credit, advance, net, back) in [
+        (json!({ "30e": 50, "30f": 60, "30g": 40 }), 5_604, 5_280, 324, 0),
+        // From July on: six times 1,300 − 313 = 987, six times 467; advance payments of 6,600 and 2,640.
+        (json!({ "30e": 50, "30f": 60, "30g": 40, "30c": 7 }), 8_724, 9_240, 0, 516),
+        (json!({ "30e": 50, "30f": 60, "30g": 40, "30d": 6 }), 8_724, 9_240, 0, 516),
+        // A blank is all of it.
+        (json!({ "30e": 100 }), 11_844, 13_200, 0, 1_356),
+        (json!({ "30e": 0, "30f": 0, "30g": 0 }), 0, 0, 0, 0),
+    ] {
+        let outcome = family(allocated.clone());
+        let expected =
+            [("us.8962.24", credit), ("us.8962.25", advance), ("us.sched_3.9", net), ("us.sched_2.1a", back)];
+        assert_lines(&outcome, &expected);
+        assert!(!has_point(&outcome, "8962-shared"));
+        assert_eq!(has_point(&outcome, "C-83"), back > 0, "{allocated}");
+    }
+    assert!(has_point(&family(json!({})), "8962-shared"));
+    assert!(has_point(&family(json!({ "30e": 50, "30c": 8, "30d": 7 })), "8962-months"));
+}
