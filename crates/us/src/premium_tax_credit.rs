@@ -203,6 +203,7 @@ pub fn read(paper: &mut Bringing<'_>) {
     if let Some(allocation) = &allocation {
         months = allocation.apply(&months);
     }
+    let premiums: Money = months.iter().map(|(_, [premium, ..])| *premium).sum();
     let owners = paper.paper.shares(Money::ZERO).len();
     for owner in 0..owners {
         let share = |amount: Money| paper.paper.shares(amount)[owner].1;
@@ -212,7 +213,7 @@ pub fn read(paper: &mut Bringing<'_>) {
             advance: share(advance),
         };
         let person = paper.paper.shares(Money::ZERO)[owner].0;
-        let item = paper.paper.item("33A", None, share(of_year[0]));
+        let item = paper.paper.item("33A", None, share(premiums));
         let months = months.iter().map(|(month, of)| (*month, amounts(*of))).collect();
         paper.facts.people[person]
             .own

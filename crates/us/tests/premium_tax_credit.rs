@@ -182,3 +182,14 @@ fn a_policy_shared_with_another_return() {
     assert!(has_point(&family(json!({})), "8962-shared"));
     assert!(has_point(&family(json!({ "30e": 50, "30c": 8, "30d": 7 })), "8962-months"));
 }
+
+/// A policy told by months stands in lists, and goes to its line, by what its months add up to.
+#[test]
+fn months_add_up() {
+    let rows: Vec<Value> =
+        (1..=3).map(|month| json!({ "month": month, "A": "700", "B": "800", "C": "100" })).collect();
+    let outcome = single(2025, 40_000).paper("1095-A", &["ada"], json!({}), json!(rows)).outcome();
+    let paper = outcome.papers.last().unwrap();
+    assert_eq!(paper.amount, hembo_money::Money::whole(2_100));
+    assert!(paper.feeds.iter().any(|feed| feed.line == "us.8962.24"));
+}

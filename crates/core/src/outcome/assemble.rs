@@ -8,8 +8,8 @@ use crate::{
     asking,
     check::{Fault, faults},
     decision::{Amount, Decision, More, Taken, Way},
-    field::FieldKind,
-    household::{Household, Paper},
+    field::{Field, FieldKind},
+    household::{Entry, Household, Paper},
     pack::{Case, Pack, Registry},
     search::{Ends, Stop, Stopped, View, Weighed, along, search, search_with_ends},
 };
@@ -157,17 +157,22 @@ fn assemble(
     Ok(outcome)
 }
 
-/// The amount that stands for a paper in lists: its headline box (or the first amount that is filled), or the sum of
-/// that column less what was paid back.
+/// The amount that stands for a paper in lists: its headline box (or the first amount that is filled, or the sum of the first
+/// amounts of its list), or the sum of that column less what was paid back.
 pub fn headline(pack: &dyn Pack, paper: &Paper) -> Money {
     let Some(kind) = pack.paper_kinds().iter().find(|k| k.id == paper.kind) else { return Money::ZERO };
     if kind.column(kind.headline).is_some() {
         let net = |(added, back)| -> Money { added - back };
         return paper.rows.iter().map(|row| net(kind.line(row))).sum();
     }
-    let others = kind.boxes.iter().filter(|f| matches!(f.kind, FieldKind::Amount { .. })).map(|f| f.id);
-    let boxes = std::iter::once(kind.headline).chain(others).map(|id| paper.amount(id));
-    boxes.into_iter().find(|amount| !amount.is_zero()).unwrap_or_default()
+    let is_amount = |f: &&Field| matches!(f.kind, FieldKind::Amount { .. });
+    let others = kind.boxes.iter().filter(is_amount).map(|f| f.id);
+    let mut boxes = std::iter::once(kind.headline).chain(others).map(|id| paper.amount(id));
+    let listed = || -> Option<Money> {
+        let column = kind.columns.iter().find(is_amount)?.id;
+        Some(paper.rows.iter().filter_map(|row| row.get(column).and_then(Entry::money)).sum())
+    };
+    boxes.find(|amount| !amount.is_zero()).or_else(listed).unwrap_or_default()
 }
 
 /// What of a paper's list was paid back.
