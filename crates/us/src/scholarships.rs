@@ -33,7 +33,7 @@ open_points! {
     TWICE = look "scholarship-twice", "Reg. §1.25A-5(c)(3)",
         "What is taken of the box comes to line 8r by itself: other income holds only what is above tuition.";
     BETWEEN = look "scholarship-between", "Reg. §1.25A-5(c)(3)",
-        "Nothing, what each step of the credits asks for, what is free of tax and all are weighed; not the amounts between.";
+        "Nothing, what each step of the credits asks for, what is free of tax and all are weighed; an amount between is not weighed here.";
     COVER = look "scholarship-cover", "IRC §36B(d)(2)(A)(ii)",
         "So much that the student must file would count for health cover: that is not weighed here.";
 }
