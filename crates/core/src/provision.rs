@@ -13,6 +13,8 @@ use std::collections::HashMap;
 /// What one provision declares. A pack lists them in the order of the law.
 #[derive(Debug, Clone, Copy)]
 pub struct Provision {
+    /// What it is about, where no line, paper or question of its own says so.
+    pub about: &'static str,
     /// Its lines, in the order of the computation.
     pub lines: &'static [LineDef],
     /// Its limits.
@@ -32,18 +34,20 @@ pub struct Provision {
 }
 
 impl Provision {
-    /// What it is about, in words: its last line, else its first paper or question.
+    /// What it is about, in words: as it says, else its last line, else its first paper or question.
     fn name(&self) -> &'static str {
         let line = self.lines.last().map(|line| line.label);
         let paper = self.papers.first().map(|paper| paper.name);
         let question = self.person_questions.first().map(|question| question.field.label);
         let asked = self.household_questions.first().map(|field| field.label);
         let found = self.points.first().map(|_| "Open points");
-        line.or(paper).or(question).or(asked).or(found).unwrap_or_default()
+        let about = Some(self.about).filter(|about| !about.is_empty());
+        about.or(line).or(paper).or(question).or(asked).or(found).unwrap_or_default()
     }
 
     /// One that declares nothing: the start of every other.
     pub const NONE: Provision = Provision {
+        about: "",
         lines: &[],
         limits: &[],
         papers: &[],

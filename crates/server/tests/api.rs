@@ -159,7 +159,7 @@ async fn what_cannot_be_right_changes_nothing() {
             "/pins/us.status",
             "not lawful",
         ),
-        (json!({ "do": "remove_person", "person": "delphine" }), "/people", "still owns 2 papers"),
+        (json!({ "do": "remove_person", "person": "delphine" }), "/people", "still owns 3 papers"),
     ];
     for (command, at, words) in cases {
         // A good command before the bad one is not stored either.
@@ -316,7 +316,10 @@ async fn a_paper_tells_its_effect_and_a_box_its_curve() {
     let figures = client.get("/api/packs/us/figures").await.ok(200);
     let standard = &figures["tables"][0];
     assert_eq!(standard["rows"][0], json!({ "name": "basic, single", "values": ["15750", "14600"] }));
-    assert_eq!(standard["used_for"], json!(["Standard deduction", "Additional deductions"]));
+    assert_eq!(
+        standard["used_for"],
+        json!(["Standard deduction", "Additional deductions", "Scholarship taken as income"])
+    );
     client.get("/api/packs/atlantis/figures").await.ok(404);
 }
 

@@ -19,8 +19,12 @@ use hembo_core::{
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { points: POINTS, figures: &["self_employment"], ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    about: "Optional method of Schedule SE",
+    points: POINTS,
+    figures: &["self_employment"],
+    ..Provision::NONE
+};
 
 open_points! {
     ASKED = look "C-75", "IRC §1402(a)",

@@ -20,6 +20,7 @@ use hembo_money::Money;
 
 /// What this provision declares.
 pub static PROVISION: Provision = Provision {
+    about: "Scholarship taken as income",
     points: POINTS,
     figures: &["education", "standard_deduction", "dependents"],
     ..Provision::NONE

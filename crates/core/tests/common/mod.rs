@@ -95,6 +95,7 @@ static PROVISION: Provision = Provision {
     person_questions: QUESTIONS,
     household_questions: ISLES,
     points: &[],
+    about: "",
     counted: &[],
 };
 
