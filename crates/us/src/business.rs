@@ -65,6 +65,8 @@ open_points! {
     PASSIVE_ASKED = blocks "business-participates", "IRC §469(h)",
         "A loss counts in full only for who works in the business regularly: answer the question.";
     pub LOSS = not_covered "business-excess-loss", "IRC §461(l)";
+    STATUTORY = blocks "business-statutory", "IRC §3121(d)(3)",
+        "Add the Form W-2 with box 13 marked, or take the mark away: else its profit makes self-employment tax.";
     TWO = look "business-two", "Schedule C instructions",
         "File a Schedule C for each; the lines here add them up.";
 }
@@ -434,6 +436,12 @@ pub fn points(points: &mut Points<'_>) {
 fn one(points: &mut Points<'_>, paper: &Paper) {
     let at = |field: &str| Place::paper(&paper.id, field);
     let count = |id: &str| paper.boxes.get(id).and_then(Entry::count).unwrap_or(0);
+    let owns = |p: &usize| paper.owners.iter().any(|o| points.household.index_of(&o.person) == Some(*p));
+    let employed = |p: usize| points.facts.people[p].own.has(&w2::brings::STATUTORY);
+    if paper.flag("statutory") && !(0..points.facts.people.len()).filter(owns).any(employed) {
+        let message = "This is marked as a statutory employee's, and no Form W-2 is.";
+        points.raise(&STATUTORY, at("statutory"), message);
+    }
     if count("miles") > 0 && !paper.amount("9").is_zero() {
         points.raise(&CAR_TWICE, at("9"), "The car counts both by miles and by actual cost.");
     }

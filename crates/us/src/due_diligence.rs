@@ -5,7 +5,7 @@ use crate::{
     business, child_credit, earned_income_credit, education,
     filing_status::Status,
     points::Points,
-    unit::{EducationCredit, Unit},
+    unit::{EducationCredit, On, Unit},
 };
 use hembo_core::{
     Paper,
@@ -15,6 +15,7 @@ use hembo_core::{
     paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
+    trail::Scope,
 };
 
 /// What this provision declares.
@@ -74,7 +75,7 @@ const CHECKLIST: PaperKind = PaperKind {
     years: Years::ALL,
 };
 
-/// Whether a checklist's answer is that of a return which may claim.
+/// What is asked of every return that claims; the answer must be yes.
 const MUST_BE_YES: [&str; 5] = ["1", "3", "5", "6", "15"];
 
 /// What a return claims that has to be asked about.
@@ -91,12 +92,13 @@ struct Claims {
 impl Claims {
     fn of(points: &Points<'_>, place: usize) -> Claims {
         let unit = &points.units[place];
+        let on = On { facts: points.facts, unit, scope: Scope::Return(place) };
         let has = |line| !points.amount(line, place).is_zero();
         let earned = has(earned_income_credit::L27A);
         let opportunity = unit.education.iter().any(|(_, taken)| *taken == EducationCredit::Opportunity);
         Claims {
             earned,
-            earned_for_children: earned && !unit.dependents.is_empty(),
+            earned_for_children: earned && earned_income_credit::children(on) > 0,
             children: has(child_credit::L19) || has(child_credit::L28),
             opportunity: opportunity && (has(education::L29) || has(education::CREDIT)),
             head: unit.status == Status::Head,
@@ -124,10 +126,10 @@ impl Claims {
     }
 }
 
-/// Each filer's return that claims.
+/// Each return that claims: a student's own, too.
 pub fn points(points: &mut Points<'_>) {
     let mut without: Vec<usize> = Vec::new();
-    for (place, unit) in points.units.iter().enumerate().filter(|(_, unit)| unit.main) {
+    for (place, unit) in points.units.iter().enumerate() {
         let claims = Claims::of(points, place);
         match checklist(points, unit) {
             Some(paper) if claims.any() => one(points, paper, claims),

@@ -95,7 +95,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, earned: Money, income: &Income
 }
 
 /// Qualifying children with a number valid for work: claimed here, or living here and failing only the support test.
-fn children(on: On<'_>) -> usize {
+pub fn children(on: On<'_>) -> usize {
     let counts = |&p: &usize| counts(on, p);
     if on.unit.main { on.facts.candidates().filter(counts).count() } else { 0 }
 }

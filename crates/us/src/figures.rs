@@ -262,7 +262,7 @@ tables! {
     }
     /// §§1401, 1402.
     SelfEmployment {
-        part: Rate, least: Money, social_rate: Rate, medicare_rate: Rate, half: Rate, optional_most: Money,
+        part: Rate, least: Money, social_rate: Rate, medicare_rate: Rate, half: Rate, optional_part: Rate, optional_most: Money,
     }
     /// §§404, 415(c), 414(v).
     OwnPlan { part: Rate, most: Money, compensation: Money, catch_up: Money, catch_up_from_age: i32, late_catch_up: Money, late_from_age: i32, late_to_age: i32 }

@@ -2,8 +2,8 @@
 //! the nonresident files nothing, where there is no income from the United States.
 
 use crate::{
-    additional_deductions, adoption, care, education, elderly, filing_status::Status, points::Points,
-    premium_tax_credit, social_security, states, status, student_loan,
+    additional_deductions, adoption, care, education, elderly, filing_status::Status, ira_deduction,
+    points::Points, premium_tax_credit, rentals, social_security, states, status, student_loan,
 };
 use hembo_core::{
     field::Field,
@@ -52,8 +52,10 @@ open_points! {
 }
 
 /// What a married person has on a joint return only, and a head of household by the status.
-const UNSETTLED: [LineId; 9] = [
+const UNSETTLED: [LineId; 11] = [
     student_loan::L21,
+    ira_deduction::L20,
+    rentals::L26,
     social_security::L6B,
     additional_deductions::L13B,
     care::CREDIT,

@@ -44,13 +44,9 @@ pub mod brings {
 /// What the optional method makes of a person's businesses: two thirds of the gross income, to an amount (§1402(a)(ii)).
 fn amount(facts: &Facts, person: usize) -> Money {
     let gross: Money = taxed(facts, person).map(|b| b.gross).sum();
-    let two_thirds = settled::or_zero(gross).in_proportion(
-        Money::whole(2),
-        Money::whole(3),
-        Money::WHOLE,
-        Rounding::HalfUp,
-    );
-    settled::lesser(two_thirds, facts.figures.self_employment.optional_most)
+    let figures = &facts.figures.self_employment;
+    let part = settled::or_zero(gross).times(figures.optional_part, Money::WHOLE, Rounding::HalfUp);
+    settled::lesser(part, figures.optional_most)
 }
 
 fn taxed(facts: &Facts, person: usize) -> impl Iterator<Item = &Business> {

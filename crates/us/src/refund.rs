@@ -50,7 +50,7 @@ const PARTS: PaperKind = PaperKind {
     columns: &[
         Field::text("routing", "b", "Routing number", 9),
         Field::choice("kind", "c", "Kind", KINDS),
-        Field::text("account", "d", "Account number", 17),
+        Field::text("account", "d", "Account number", 17).secret(),
         Field::amount("amount", "a", "Amount").help("Empty on the last line: the rest."),
     ],
     back: Back::Nothing,

@@ -27,8 +27,8 @@ pub static PROVISION: Provision = Provision {
 };
 
 open_points! {
-    TAXABLE = look "K-083", "IRC §117",
-        "What of a scholarship went beyond tuition, fees and required books is income: enter it as other income.";
+    TAXABLE = blocks "K-083", "IRC §117",
+        "What of a scholarship went beyond tuition, fees and required books is income: enter it as other income, a scholarship.";
     TERMS = look "scholarship-terms", "Reg. §1.25A-5(c)(3)",
         "If its terms let it go to living costs, enter how much: the student may take that as income, which leaves tuition for the credit.";
     TWICE = look "scholarship-twice", "Reg. §1.25A-5(c)(3)",
@@ -98,7 +98,8 @@ pub fn points(points: &mut Points<'_>) {
         let at = |field: &str| Place::paper(&paper.id, field);
         let about = &points.facts.people[student];
         let amount = |field: &str| paper.amount(field);
-        if amount("5") > amount("1") + amount("books") {
+        let entered = other_income::has_scholarship(&about.own);
+        if amount("5") > amount("1") + amount("books") && !entered {
             let message = format!("The scholarship of {} is above tuition, fees and books.", about.name);
             points.raise(&TAXABLE, at("5"), message);
         }
@@ -113,7 +114,6 @@ pub fn points(points: &mut Points<'_>) {
                 format!("May the scholarship of {} be used to live on?", about.name),
             );
         }
-        let entered = other_income::has_scholarship(&about.own);
         if entered && !amount("living").is_zero() {
             let message = format!("A scholarship of {} stands among other income, too.", about.name);
             points.raise(&TWICE, at("living"), message);

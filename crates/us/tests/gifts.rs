@@ -262,6 +262,10 @@ fn property_at_its_basis_where_that_is_more() {
     let outcome = with(json!("4000"));
     assert_lines(&outcome, &[("us.sched_a.14", 43_000), ("us.sched_a.13", 4_000)]);
     let unknown = with(json!("0"));
+    // One of two gifts without a basis leaves the choice unknown, too.
+    let two = of_sorts(&[("property", 40_000, 39_000), ("property", 5_000, 0)]).outcome();
+    let decision = two.decisions.iter().find(|d| d.id == "us.gifts_at_basis").unwrap();
+    assert_eq!(decision.options[1].barred.as_deref(), Some("a basis is not entered"));
     let decision = unknown.decisions.iter().find(|d| d.id == "us.gifts_at_basis").unwrap();
     assert_eq!(decision.options[1].barred.as_deref(), Some("a basis is not entered"));
     assert!(has_point(&of_sorts(&[("property", 9, 0)]).outcome(), "C-27"));

@@ -127,6 +127,9 @@ fn a_statutory_employee_has_a_schedule_c() {
             ("us.15", 17_000),
         ],
     );
+    let alone = json!({ "1": "9000", "statutory": true, "participates": true });
+    let alone = Family::single(2025).paper("Schedule C", &["ada"], alone, Value::Null).outcome();
+    assert!(has_point(&alone, "business-statutory") && !has_point(&outcome, "business-statutory"));
     // Another business pays the tax on its own profit only, below the base that the wages leave.
     let other = json!({ "1": "10000", "participates": true });
     let both = statutory(40_000).paper("Schedule C", &["ada"], other, Value::Null).outcome();

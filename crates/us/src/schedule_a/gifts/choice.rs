@@ -32,7 +32,7 @@ fn bar(facts: &Facts, filers: &[usize], option: usize, itemizes: bool) -> Option
     let owns = || filers.iter().map(|&filer| &facts.people[filer].own);
     let unknown = owns().any(|own| {
         let carried = own.of(&brings::CARRIED).iter();
-        let known = own.of(&brings::PROPERTY_BASIS).iter().all(|item| !item.amount.is_zero());
+        let known = own.of(&brings::PROPERTY).len() == own.of(&brings::PROPERTY_BASIS).len();
         !known || carried.filter(|c| c.class == Class::Property).any(|c| c.at_basis.is_zero())
     });
     match option {
