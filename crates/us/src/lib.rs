@@ -70,6 +70,7 @@ pub mod premium_tax_credit;
 pub mod qualifying_child;
 pub mod refund;
 pub mod release;
+pub mod rental_depreciation;
 pub mod rentals;
 pub mod retirement;
 pub mod returns;

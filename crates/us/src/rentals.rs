@@ -8,7 +8,7 @@ use crate::{
     figures,
     passive_losses::{self, Activity},
     points::Points,
-    states,
+    rental_depreciation, states,
     unit::{Filed, On},
 };
 use hembo_core::{
@@ -25,8 +25,7 @@ use hembo_core::{
     settled,
     trail::{Item, Scope, Silent, Trail},
 };
-use hembo_money::{Money, Rounding};
-use time::Date;
+use hembo_money::Money;
 
 /// What this provision declares.
 pub static PROVISION: Provision =
@@ -215,38 +214,6 @@ fn works_in(paper: &Paper) -> bool {
     paper.flag("participates") && (paper.flag("professional") || paper.flag("short_stay"))
 }
 
-/// Line 18: as it was entered, else the straight line from the middle of the first month (§168(c), (d)(2)).
-fn depreciation(paper: &Paper, figures: &figures::Rental, year: i32) -> (&'static str, Money) {
-    let entered = paper.amount("18");
-    let months = match paper.text("kind") {
-        Some("single" | "multi") => figures.residential_months,
-        Some("commercial" | "self") => figures.other_months,
-        _ => return ("18", entered),
-    };
-    // Other buildings of before had a life of their own: line 18 must be entered.
-    let from = if months == figures.residential_months { Date::MIN } else { figures.other_since.0 };
-    match paper.boxes.get("since").and_then(Entry::date) {
-        Some(since) if entered.is_zero() && since >= from => {
-            let halves = Money::whole(half_months(since, year, months * 2));
-            let cost = paper.amount("cost");
-            let whole = Money::whole(months * 2);
-            ("cost", cost.in_proportion(halves, whole, Money::WHOLE, Rounding::HalfUp))
-        }
-        _ => ("18", entered),
-    }
-}
-
-/// The half months of a year in which a building is written off, of `all`.
-fn half_months(since: Date, year: i32, all: i64) -> i64 {
-    let first = 25 - 2 * i64::from(u8::from(since.month()));
-    let before = match i64::from(year - since.year()) {
-        years if years < 0 => return 0,
-        0 => return first,
-        years => first + 24 * (years - 1),
-    };
-    settled::lesser(24, settled::greater(all - before, 0))
-}
-
 /// Gives each owner a part of the property.
 pub fn read(paper: &mut Bringing<'_>) {
     let (reading, figures) = (paper.paper, &paper.facts.figures.rental);
@@ -255,7 +222,7 @@ pub fn read(paper: &mut Bringing<'_>) {
         return;
     }
     paper.earns();
-    let (field, written_off) = depreciation(of, figures, paper.facts.figures.year);
+    let (field, written_off) = rental_depreciation::of(of, figures, paper.facts.figures.year);
     let spent = SPENT.into_iter().map(|id| (id, of.amount(id))).chain([(field, written_off)]);
     let spent: Vec<_> = spent.filter(|(_, amount)| !amount.is_zero()).collect();
     let total: Money = spent.iter().map(|(_, amount)| *amount).sum();
