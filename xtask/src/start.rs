@@ -100,7 +100,9 @@ fn serve(cluster: &Cluster, data: &Path, port: u16) -> Done {
         .args(["serve", "--listen", &format!("127.0.0.1:{port}"), "--demo", "demo", "--key"])
         .arg(data.join("key"));
     server.stderr(fs::File::create(&log).map_err(|e| format!("{}: {e}", log.display()))?);
-    println!("\n   Hembo     http://127.0.0.1:{port}\n   sign in   demo, quay-street-12");
+    println!(
+        "\n   Hembo     http://127.0.0.1:{port}\n   sign in   demo, quay-street-12\n   administrator   office, quay-street-12"
+    );
     println!("   log       {}\n   Ctrl-C stops it.\n", log.display());
     let status = server.status().map_err(|e| format!("The server does not start: {e}"))?;
     if status.success() {

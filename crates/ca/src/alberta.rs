@@ -53,7 +53,7 @@ impl ProvincialLaw for Alberta {
         ("ab-s11", tuition::provincial_schedule_11),
     ];
 
-    fn figures(figures: &'static Figures) -> &'static Provincial {
+    fn figures(figures: &Figures) -> &Provincial {
         &figures.alberta
     }
 

@@ -9,13 +9,14 @@ use hembo_core::{
     words::first_name,
 };
 use hembo_money::Money;
+use std::sync::Arc;
 use time::Date;
 
 /// Everything the rules ask about a household.
 #[derive(Debug)]
 pub struct Facts {
     /// The year's figures.
-    pub figures: &'static Figures,
+    pub figures: Arc<Figures>,
     /// The first day of the year.
     pub year_begin: Date,
     /// The last day of the year.

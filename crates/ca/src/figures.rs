@@ -1,7 +1,7 @@
 //! The rule figures of one tax year, typed on load from `rules/YEAR.toml`. No figure of the law stands in code.
 
 use hembo_core::{
-    figures::{Cited, Day},
+    figures::{Book, Cited, Day},
     tables,
 };
 use hembo_money::{Money, Rate};
@@ -45,21 +45,21 @@ pub struct Figures {
 }
 
 impl Figures {
-    /// The figures of a tax year, if this pack has them.
+    /// The committed figures of a tax year, if this pack has them.
     pub fn of(year: i32) -> Option<&'static Figures> {
-        YEARS.iter().find(|f| f.year == year)
+        COMMITTED.of(year).map(AsRef::as_ref)
     }
 }
 
 /// The rule files, latest first.
 pub static SOURCES: &[(i32, &str)] = &[(2025, include_str!("../rules/2025.toml"))];
 
-/// Every year's figures, latest first.
-pub static YEARS: LazyLock<Vec<Figures>> = LazyLock::new(|| {
-    let parse =
-        |(_, text): &(i32, &str)| toml::from_str(text).expect("the committed rule figures parse (tested)");
-    SOURCES.iter().map(parse).collect()
-});
+/// The version of the committed rules.
+pub const VERSION: &str = env!("HEMBO_RULES");
+
+/// Every year's committed figures.
+pub static COMMITTED: LazyLock<Book<Figures>> =
+    LazyLock::new(|| Book::read(VERSION, SOURCES, &[]).expect("the committed rule figures parse (tested)"));
 
 tables! {
     /// Rates on slices: the upper ends of all but the last.

@@ -14,10 +14,11 @@ use hembo_core::{
     pack::calendar_year,
     reading::Reading,
 };
+use std::sync::Arc;
 use time::Date;
 
 /// Reads a checked household.
-pub fn read(household: &Household, figures: &'static Figures) -> Facts {
+pub fn read(household: &Household, figures: &Arc<Figures>) -> Facts {
     let (year_begin, year_end) = calendar_year(figures.year);
     let answer = |id: &str| household.answers.get(id);
     let text = |id: &str| answer(id).and_then(Entry::text);
@@ -27,7 +28,7 @@ pub fn read(household: &Household, figures: &'static Figures) -> Facts {
         None => filers.len() == 2,
     };
     let mut facts = Facts {
-        figures,
+        figures: Arc::clone(figures),
         year_begin,
         year_end,
         people: household.people.iter().map(|p| person(p, year_end)).collect(),

@@ -50,9 +50,10 @@ pub mod transfers;
 pub mod tuition;
 pub mod workers_benefit;
 
-use figures::{Figures, YEARS};
+use figures::{COMMITTED, Figures, SOURCES, VERSION};
 use hembo_core::{
     Case, Household, Pack, Paper, Person,
+    figures::{Book, Replacement},
     forms::Forms,
     household::Entry,
     line::SpreadSection,
@@ -61,10 +62,23 @@ use hembo_core::{
     provision::Declared,
     words::label_of,
 };
+use std::sync::Arc;
 use time::Date;
 
 /// The Canadian rule pack.
-pub struct Canada;
+#[derive(Debug)]
+pub struct Canada {
+    replaced: Option<Book<Figures>>,
+}
+
+impl Canada {
+    /// With the committed figures.
+    pub const COMMITTED: Canada = Canada { replaced: None };
+
+    fn book(&self) -> &Book<Figures> {
+        self.replaced.as_ref().unwrap_or(&COMMITTED)
+    }
+}
 
 impl Pack for Canada {
     fn about(&self) -> About {
@@ -80,7 +94,7 @@ impl Pack for Canada {
     }
 
     fn years(&self) -> Vec<i32> {
-        YEARS.iter().map(|f| f.year).collect()
+        self.book().years()
     }
 
     fn span(&self, year: i32) -> (Date, Date) {
@@ -91,8 +105,13 @@ impl Pack for Canada {
         &law::DECLARED
     }
 
-    fn rules(&self) -> &'static [(i32, &'static str)] {
-        figures::SOURCES
+    fn rules(&self) -> &[(i32, toml::Table)] {
+        self.book().rules()
+    }
+
+    fn with(&self, replaced: &[Replacement]) -> Result<Arc<dyn Pack>, String> {
+        let book = Book::read(VERSION, SOURCES, replaced)?;
+        Ok(Arc::new(Canada { replaced: Some(book) }))
     }
 
     fn forms(&self, year: i32) -> &'static Forms {
@@ -128,20 +147,20 @@ impl Pack for Canada {
     }
 
     fn suggestions(&self, household: &Household, paper: &Paper) -> Vec<Suggestion> {
-        Figures::of(household.year).map(|figures| papers::suggestions(figures, paper)).unwrap_or_default()
+        self.book().of(household.year).map(|figures| papers::suggestions(figures, paper)).unwrap_or_default()
     }
 
     fn not_computed(&self) -> &'static [NotComputed] {
         &not_computed::NOT_COMPUTED
     }
 
-    fn version(&self) -> &'static str {
-        env!("HEMBO_RULES")
+    fn version(&self) -> &str {
+        self.book().version()
     }
 
     fn open<'h>(&self, household: &'h Household) -> Box<dyn Case + 'h> {
         // A checked household has a year whose figures are here; the latest stand in for one that was not checked.
-        let figures = Figures::of(household.year).unwrap_or(&YEARS[0]);
+        let figures = self.book().of(household.year).unwrap_or_else(|| self.book().latest());
         let facts = intake::read(household, figures);
         Box::new(returns::CanadianCase::new(facts, household))
     }

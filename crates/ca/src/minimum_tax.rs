@@ -19,7 +19,7 @@ pub fn points(points: &mut Points<'_>) {
     }
     for (place, &person) in points.facts.returns.iter().enumerate() {
         let line = |id: LineId| points.amount(id, place);
-        if minimum_tax(points.facts.figures, &line) > line(federal::FEDERAL_TAX) {
+        if minimum_tax(&points.facts.figures, &line) > line(federal::FEDERAL_TAX) {
             let name = &points.facts.people[person].name;
             let message = format!("Minimum tax (form T691) may be due from {name}: not computed yet.");
             points.raise(&MAY_BE_DUE, points.at(person, "name"), message);

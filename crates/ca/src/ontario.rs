@@ -75,7 +75,7 @@ impl ProvincialLaw for Ontario {
         ("on-s11", tuition::provincial_schedule_11),
     ];
 
-    fn figures(figures: &'static Figures) -> &'static Provincial {
+    fn figures(figures: &Figures) -> &Provincial {
         &figures.ontario
     }
 
@@ -94,7 +94,7 @@ impl ProvincialLaw for Ontario {
 
 /// Line 42800 from basic Ontario tax and the dividend credit, which comes after the surtax.
 fn reckon(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, basic: Money, dividends: Money) -> Money {
-    let figures = on.facts.figures;
+    let figures = &on.facts.figures;
     let income = &incomes[on.person];
     let mut surtax = Money::ZERO;
     for step in &figures.ontario_surtax.steps {

@@ -173,7 +173,7 @@ pub type Incomes = [Income];
 
 /// The federal amounts.
 pub fn federal(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Personal {
-    let figures = on.facts.figures;
+    let figures = &on.facts.figures;
     let Income { net, employment, pension, .. } = incomes[on.person];
     let basic = basic(on, trail, net);
     let age = age(on, trail, AGE.at(on.scope), net, figures.age.amount, figures.age.from, figures.age.rate);

@@ -28,9 +28,9 @@ macro_rules! provinces {
         }
 
         /// [`ProvincialLaw::figures`]
-        pub fn figures(facts: &Facts) -> Option<&'static Provincial> {
+        pub fn figures(facts: &Facts) -> Option<&Provincial> {
             $(if facts.province == Some(<$law>::CODE) {
-                return Some(<$law>::figures(facts.figures));
+                return Some(<$law>::figures(&facts.figures));
             })*
             None
         }

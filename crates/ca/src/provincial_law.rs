@@ -18,7 +18,7 @@ pub trait ProvincialLaw {
     const FORMS: &'static [(&'static str, FormRule)];
 
     /// Its figures of what all provinces have.
-    fn figures(figures: &'static Figures) -> &'static Provincial;
+    fn figures(figures: &Figures) -> &Provincial;
 
     /// The amount for relatives cared for, where `dependant` is claimed for one already.
     fn caregiver(_on: On<'_>, _trail: &mut impl Trail, _incomes: &Incomes, _dependant: Money) -> Money {

@@ -158,7 +158,7 @@ proptest! {
     #[test]
     fn no_world_is_above_the_law(family in couple(), quarters in prop::array::uniform8((0_i64..=4).prop_map(|n| Rate::percent(25 * n))), options in prop::array::uniform8(0_u8..3)) {
         let household = family.household();
-        let case = Canada.open(&household);
+        let case = Canada::COMMITTED.open(&household);
         let mut way = Way::default();
         for decision in 0..case.decisions().len() {
             let about = &case.decisions()[decision];
@@ -182,7 +182,7 @@ proptest! {
     #[test]
     fn amounts_that_follow_are_chosen_as_if_all_were_explored(family in couple()) {
         let household = family.household();
-        let case = Canada.open(&household);
+        let case = Canada::COMMITTED.open(&household);
         let (following, explored) = (weighed(&*case), weighed(&Explored::of(&*case)));
         prop_assume!(following.complete && explored.complete);
         let apart = |one: Option<Money>, other: Option<Money>| match (one, other) {

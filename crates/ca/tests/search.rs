@@ -117,7 +117,7 @@ fn picked(case: &dyn Weighable, picks: &[i64]) -> Way {
 
 /// The chosen way, unless the household has more ways than are weighed: then it is told so, and nothing is promised.
 fn chosen(household: &Household) -> Option<(Box<dyn hembo_core::Case + '_>, Way, i64)> {
-    let case = Canada.open(household);
+    let case = Canada::COMMITTED.open(household);
     let mut weighed = search(&*case, &BTreeMap::new(), 1, &Stop::default()).unwrap();
     let found = weighed.ranking.remove(0);
     weighed.complete.then_some((case, found.way, found.total.cents()))
@@ -161,7 +161,7 @@ proptest! {
         let outcome = family.outcome();
         prop_assume!(outcome.complete);
         let household = family.household();
-        let case = Canada.open(&household);
+        let case = Canada::COMMITTED.open(&household);
         for picks in picks {
             let way = picked(&*case, &picks);
             let there = total(&*case, &way);

@@ -1,7 +1,7 @@
 //! Thresholds one dollar below, at and above, worked out by hand from the law.
 #![allow(missing_docs, clippy::unwrap_used, clippy::type_complexity)]
 
-use hembo_ca::figures::{Figures, YEARS};
+use hembo_ca::figures::{COMMITTED, Figures};
 use hembo_money::Money;
 use hembo_testing::ca::{Family, assert_lines, line, money};
 use serde_json::json;
@@ -416,7 +416,7 @@ fn large_amounts_keep_the_earlier_rate() {
 
 #[test]
 fn every_figure_has_its_source_and_its_certainty() {
-    assert!(YEARS.len() == 1 && Figures::of(2024).is_none());
+    assert!(COMMITTED.years() == [2025] && Figures::of(2024).is_none());
     let text = include_str!("../rules/2025.toml");
     let tables = text.matches("status = ").count();
     assert_eq!((tables, text.matches("cite = ").count()), (28, 28));

@@ -7,6 +7,7 @@ mod common;
 use common::Atoll;
 use hembo_core::{
     Case, Decision, Household, Pack, Paper, Person, Point, Recorder, Registry, Scope, Silent, Trail, Way,
+    figures::Replacement,
     file,
     forms::{Forms, Required},
     line::{LineDef, LineId, SpreadRow, SpreadSection},
@@ -18,7 +19,10 @@ use hembo_core::{
 use hembo_money::Money;
 use hembo_testing::median;
 use serde_json::json;
-use std::{hint::black_box, sync::LazyLock};
+use std::{
+    hint::black_box,
+    sync::{Arc, LazyLock},
+};
 use time::Date;
 
 /// A country where a return has so many lines, each made from the one before.
@@ -42,8 +46,11 @@ impl<const LINES: usize> Pack for Wide<LINES> {
     fn span(&self, year: i32) -> (Date, Date) {
         Atoll.span(year)
     }
-    fn rules(&self) -> &'static [(i32, &'static str)] {
+    fn rules(&self) -> &[(i32, toml::Table)] {
         &[]
+    }
+    fn with(&self, replaced: &[Replacement]) -> Result<Arc<dyn Pack>, String> {
+        Atoll.with(replaced)
     }
     fn declared(&self) -> &'static Declared {
         static ALL: LazyLock<Declared> = LazyLock::new(|| {
@@ -78,7 +85,7 @@ impl<const LINES: usize> Pack for Wide<LINES> {
     fn suggestions(&self, household: &Household, paper: &Paper) -> Vec<Suggestion> {
         Atoll.suggestions(household, paper)
     }
-    fn version(&self) -> &'static str {
+    fn version(&self) -> &str {
         "bench"
     }
     fn open<'h>(&self, household: &'h Household) -> Box<dyn Case + 'h> {
@@ -141,7 +148,7 @@ impl<const LINES: usize> Case for Family<LINES> {
 }
 
 fn seconds<const LINES: usize>() -> f64 {
-    let registry = Registry(const { &[&Wide::<LINES>] });
+    let registry = Registry::of([Arc::new(Wide::<LINES>)]);
     let people: Vec<_> = [("ada", "filer"), ("bo", "filer"), ("cy", "dependent"), ("di", "dependent")]
         .map(|(id, role)| json!({ "id": id, "name": id, "role": role, "born": "1990-03-31" }))
         .into();

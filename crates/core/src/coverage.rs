@@ -12,8 +12,8 @@ pub fn page(registry: &Registry) -> String {
         "# What is covered\n\nMade from the packs' own declarations by `cargo xtask api`. What stands under *not computed* blocks a \
          household that has it; what stands under *told, not weighed* is said at the result.\n",
     );
-    for pack in registry.0 {
-        let _ = of_pack(&mut text, *pack);
+    for pack in registry.packs() {
+        let _ = of_pack(&mut text, pack);
     }
     text
 }

@@ -3,6 +3,7 @@
 use crate::{
     decision::Way,
     field::{Choice, Field},
+    figures::Replacement,
     forms::{Forms, Required},
     household::{Entry, Household, Paper, Person, Role},
     line::{LineId, SpreadSection},
@@ -14,6 +15,7 @@ use crate::{
     words::label_of,
 };
 use serde::Serialize;
+use std::sync::Arc;
 use time::{Date, Month};
 use utoipa::ToSchema;
 
@@ -31,8 +33,14 @@ pub trait Pack: Send + Sync {
     /// Everything that its provisions declare.
     fn declared(&self) -> &'static Declared;
 
-    /// The rule files of its years, latest first.
-    fn rules(&self) -> &'static [(i32, &'static str)];
+    /// The rules of its years as they count, latest first.
+    fn rules(&self) -> &[(i32, toml::Table)];
+
+    /// The same pack with figures of a practice's own in place of committed ones.
+    ///
+    /// # Errors
+    /// A replacement that does not fit, in words.
+    fn with(&self, replaced: &[Replacement]) -> Result<Arc<dyn Pack>, String>;
 
     /// The official forms of a year whose figures it has.
     fn forms(&self, year: i32) -> &'static Forms;
@@ -102,7 +110,7 @@ pub trait Pack: Send + Sync {
     }
 
     /// The version of these rules: another one wherever the rules or their figures changed.
-    fn version(&self) -> &'static str;
+    fn version(&self) -> &str;
 
     /// Reads a checked household into the pack's facts.
     fn open<'h>(&self, household: &'h Household) -> Box<dyn Case + 'h>;
@@ -240,17 +248,35 @@ pub struct Suggestion {
 }
 
 /// The packs that a program knows.
-#[derive(Clone, Copy)]
-pub struct Registry(pub &'static [&'static dyn Pack]);
+#[derive(Clone)]
+pub struct Registry(Arc<[Arc<dyn Pack>]>);
 
 impl Registry {
+    /// These packs.
+    pub fn of<const N: usize>(packs: [Arc<dyn Pack>; N]) -> Registry {
+        Registry(Arc::new(packs))
+    }
+
     /// The pack of that country.
-    pub fn pack(&self, country: &str) -> Option<&'static dyn Pack> {
-        self.0.iter().copied().find(|p| p.about().id == country)
+    pub fn pack(&self, country: &str) -> Option<&dyn Pack> {
+        self.packs().find(|p| p.about().id == country)
     }
 
     /// All packs.
-    pub fn packs(&self) -> impl Iterator<Item = &'static dyn Pack> {
-        self.0.iter().copied()
+    pub fn packs(&self) -> impl Iterator<Item = &dyn Pack> {
+        self.0.iter().map(AsRef::as_ref)
+    }
+
+    /// The same packs, but for one with figures of a practice's own.
+    ///
+    /// # Errors
+    /// A country that is not there, or a replacement that does not fit, in words.
+    pub fn with(&self, country: &str, replaced: &[Replacement]) -> Result<Registry, String> {
+        let pack =
+            self.pack(country).ok_or_else(|| format!("There are no rules for {country}."))?.with(replaced)?;
+        let others = |other: &Arc<dyn Pack>| {
+            if other.about().id == country { Arc::clone(&pack) } else { Arc::clone(other) }
+        };
+        Ok(Registry(self.0.iter().map(others).collect()))
     }
 }

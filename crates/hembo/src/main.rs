@@ -4,13 +4,16 @@ mod reckon;
 
 use clap::{Parser, Subcommand};
 use hembo_core::{Registry, coverage, schema};
+use std::sync::{Arc, LazyLock};
 use std::{
     io::{self, Write},
     process::ExitCode,
 };
 
 /// Every country's rules that this program knows.
-pub static REGISTRY: Registry = Registry(&[&hembo_us::UnitedStates, &hembo_ca::Canada]);
+pub static REGISTRY: LazyLock<Registry> = LazyLock::new(|| {
+    Registry::of([Arc::new(hembo_us::UnitedStates::COMMITTED), Arc::new(hembo_ca::Canada::COMMITTED)])
+});
 
 /// A desk for someone who prepares a household's income tax.
 #[derive(Parser)]
@@ -36,7 +39,7 @@ enum Task {
 
 fn main() -> ExitCode {
     match Arguments::parse().command {
-        Task::Serve(settings) => match hembo_server::serve(settings, REGISTRY) {
+        Task::Serve(settings) => match hembo_server::serve(settings, REGISTRY.clone()) {
             Ok(()) => ExitCode::SUCCESS,
             Err(error) => {
                 eprintln!("hembo: {error}");

@@ -5,8 +5,11 @@ use hembo_core::{
     Household, Outcome, Pack, Registry, field::Field, file, household::Entry, outcome::reckon, point::Place,
 };
 use std::path::PathBuf;
+use std::sync::{Arc, LazyLock};
 
-static REGISTRY: Registry = Registry(&[&hembo_us::UnitedStates, &hembo_ca::Canada]);
+static REGISTRY: LazyLock<Registry> = LazyLock::new(|| {
+    Registry::of([Arc::new(hembo_us::UnitedStates::COMMITTED), Arc::new(hembo_ca::Canada::COMMITTED)])
+});
 
 fn demos() -> Vec<Household> {
     let folder = PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("../../demo");

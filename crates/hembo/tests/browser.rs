@@ -4,10 +4,13 @@
 use hembo_cluster::Cluster;
 use hembo_core::Registry;
 use hembo_server::{Settings, app, demo, run};
+use std::sync::{Arc, LazyLock};
 use std::{future::pending, path::PathBuf, process::Command};
 use tokio::net::TcpListener;
 
-static REGISTRY: Registry = Registry(&[&hembo_us::UnitedStates, &hembo_ca::Canada]);
+static REGISTRY: LazyLock<Registry> = LazyLock::new(|| {
+    Registry::of([Arc::new(hembo_us::UnitedStates::COMMITTED), Arc::new(hembo_ca::Canada::COMMITTED)])
+});
 
 #[tokio::test(flavor = "multi_thread")]
 async fn a_preparers_work_through_the_real_interface() {
@@ -23,7 +26,7 @@ async fn a_preparers_work_through_the_real_interface() {
         demo: None,
         secure_cookies: false,
     };
-    let app = app(&settings, REGISTRY).await.unwrap();
+    let app = app(&settings, REGISTRY.clone()).await.unwrap();
     std::fs::remove_file(key).unwrap();
     demo::load(&app, &root.join("demo")).await.unwrap();
     let listener = TcpListener::bind(settings.listen).await.unwrap();

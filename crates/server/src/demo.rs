@@ -6,7 +6,9 @@ use std::{fs, io, path::Path};
 
 /// The demo sign-in.
 pub const LOGIN: &str = "demo";
-/// Its password.
+/// The sign-in of the demo practice's administrator, who may replace rule figures.
+pub const OFFICE: &str = "office";
+/// The password of both.
 pub const PASSWORD: &str = "quay-street-12";
 
 /// Loads the demo sign-in and the households of a folder, if nobody is there yet.
@@ -18,6 +20,8 @@ pub async fn load(app: &App, folder: &Path) -> io::Result<()> {
         return Ok(());
     }
     let hash = tokio::task::spawn_blocking(|| password::hash(PASSWORD)).await?;
+    let administrator = users::add(&app.database, OFFICE, "K. Ravndal", "administrator", &hash).await;
+    administrator.map_err(io::Error::other)?;
     let added = users::add(&app.database, LOGIN, "N. Ostrava", "preparer", &hash).await;
     let by = added.map_err(io::Error::other)?;
     for file in files(folder)? {

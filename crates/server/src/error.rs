@@ -115,6 +115,22 @@ impl Problem {
         Problem::new(StatusCode::FORBIDDEN, "urn:hembo:forged", "Request not accepted", detail)
     }
 
+    /// Who is signed in may not do this.
+    pub fn not_allowed(who: &str) -> Problem {
+        let detail = format!("Only {who} may do this.");
+        Problem::new(StatusCode::FORBIDDEN, "urn:hembo:not-allowed", "Not allowed", detail)
+    }
+
+    /// A figure that cannot stand where it shall.
+    pub fn not_fitting(why: String) -> Problem {
+        Problem::invalid(vec![Fault::new("value", why)])
+    }
+
+    /// What was looked at is another by now; nothing was changed.
+    pub fn moved(detail: String) -> Problem {
+        Problem::new(StatusCode::CONFLICT, "urn:hembo:moved", "Changed meanwhile", detail)
+    }
+
     /// Nothing to undo or redo.
     pub fn nothing_to(what: &str) -> Problem {
         let detail = format!("There is nothing to {what}.");

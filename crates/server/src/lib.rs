@@ -7,6 +7,7 @@ pub mod api;
 pub mod auth;
 pub mod demo;
 pub mod error;
+pub mod rules;
 pub mod seal;
 pub mod store;
 pub mod turns;
@@ -18,6 +19,7 @@ pub use routes::{openapi_json, router};
 
 use auth::sessions::Sessions;
 use hembo_core::Registry;
+use rules::Rules;
 use seal::Sealer;
 use sqlx::PgPool;
 use std::{
@@ -38,8 +40,10 @@ use work::Trails;
 pub struct App {
     /// The database.
     pub database: PgPool,
-    /// The countries' rules.
+    /// The countries' rules as they are committed: what their packs declare.
     pub registry: Registry,
+    /// The rules by which households are reckoned.
+    pub rules: Rules,
     /// The practice's key.
     pub sealer: Sealer,
     /// As many computations at once as there are cores.
@@ -99,6 +103,7 @@ pub fn serve(settings: Settings, registry: Registry) -> io::Result<()> {
             demo::load(&app, folder).await?;
         }
         tokio::spawn(sweep(app.database.clone()));
+        tokio::spawn(rules::renew(app.clone()));
         let _ = writeln!(io::stdout(), "listening on http://{}", listener.local_addr()?);
         run(app, &settings, listener, stop_signal()).await
     })
@@ -114,6 +119,7 @@ pub async fn app(settings: &Settings, registry: Registry) -> io::Result<App> {
     let cores = std::thread::available_parallelism().map_or(2, usize::from);
     Ok(App {
         database,
+        rules: Rules::of(registry.clone()),
         registry,
         sealer,
         cores: Arc::new(Semaphore::new(cores)),

@@ -2,7 +2,7 @@
 
 use crate::{
     App,
-    api::{edits, health, history, households, packs, views},
+    api::{edits, figures, health, history, households, packs, views},
     auth::{self, sessions::Sessions},
     error::Problem,
 };
@@ -47,7 +47,9 @@ fn api() -> OpenApiRouter<App> {
     OpenApiRouter::with_openapi(Description::openapi())
         .routes(routes!(auth::who, auth::sign_out))
         .routes(routes!(packs::known))
-        .routes(routes!(packs::rule_figures))
+        .routes(routes!(figures::rule_figures, figures::keep))
+        .routes(routes!(figures::weigh))
+        .routes(routes!(figures::take_back))
         .routes(routes!(households::list, households::make))
         .routes(routes!(households::import))
         .routes(routes!(households::open, households::delete))

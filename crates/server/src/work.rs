@@ -32,6 +32,8 @@ pub struct Worked {
     pub outcome: Outcome,
     /// What lists show.
     pub summary: Summary,
+    /// The version of the rules by which it was reckoned.
+    pub rules: String,
 }
 
 /// What a list shows of a household.
@@ -54,14 +56,23 @@ pub struct Summary {
     pub balance: Money,
 }
 
+/// What a household comes to.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct Then {
+    pub total: Money,
+    pub balance: Money,
+    pub covered: bool,
+}
+
 /// Of how many revisions the lines are kept at hand.
 const KEPT: NonZeroUsize = NonZeroUsize::new(64).expect("it is not zero");
 
-/// A revision of a household.
-type Key = (Uuid, i64);
+/// A revision of a household by a version of the rules.
+type Key = (Uuid, i64, String);
 
 /// The lines of late revisions with their trails, so that one is opened without computing again. A revision never
-/// changes; one that is not here is computed once more.
+/// changes by the same rules; one that is not here is computed once more.
 #[derive(Debug, Clone)]
 pub struct Trails(Arc<Mutex<LruCache<Key, Arc<Vec<Line>>>>>);
 
@@ -73,15 +84,16 @@ impl Default for Trails {
 
 impl Trails {
     /// Keeps the lines of a revision.
-    pub fn keep(&self, id: Uuid, revision: i64, lines: Vec<Line>) -> Arc<Vec<Line>> {
+    pub fn keep(&self, id: Uuid, revision: i64, rules: &str, lines: Vec<Line>) -> Arc<Vec<Line>> {
         let lines = Arc::new(lines);
         let mut kept = self.0.lock().unwrap_or_else(PoisonError::into_inner);
-        kept.put((id, revision), Arc::clone(&lines));
+        kept.put((id, revision, rules.to_owned()), Arc::clone(&lines));
         lines
     }
 
-    fn get(&self, id: Uuid, revision: i64) -> Option<Arc<Vec<Line>>> {
-        self.0.lock().unwrap_or_else(PoisonError::into_inner).get(&(id, revision)).cloned()
+    fn get(&self, id: Uuid, revision: i64, rules: &str) -> Option<Arc<Vec<Line>>> {
+        let key = (id, revision, rules.to_owned());
+        self.0.lock().unwrap_or_else(PoisonError::into_inner).get(&key).cloned()
     }
 }
 
@@ -90,13 +102,38 @@ impl Trails {
 /// # Errors
 /// Its faults, or that the server ends.
 pub async fn out(app: &App, household: Household) -> Answer<Worked> {
-    let (household, outcome) = reckoned(app, household, Wanted::least(NAMED_WAYS)).await?;
+    let registry = app.rules.now(&app.database).await?;
+    let rules = version(&registry, &household);
+    let (household, outcome) = by_rules(app, household, Wanted::least(NAMED_WAYS), registry).await?;
     let summary = summary(&household, &outcome);
-    Ok(Worked { household, outcome, summary })
+    Ok(Worked { household, outcome, summary, rules })
+}
+
+/// The version of the rules of a household.
+fn version(registry: &Registry, household: &Household) -> String {
+    registry.pack(&household.country).map(|pack| pack.version().to_owned()).unwrap_or_default()
+}
+
+/// What a household comes to by other rules than those of the moment.
+///
+/// # Errors
+/// Its faults, or that the server ends.
+pub async fn comes_to(app: &App, household: Household, rules: &Registry) -> Answer<Then> {
+    let (_, outcome) = by_rules(app, household, Wanted::least(1), rules.clone()).await?;
+    Ok(Then { total: outcome.total, balance: outcome.balance, covered: outcome.covered })
 }
 
 async fn reckoned(app: &App, household: Household, wanted: Wanted) -> Answer<(Household, Outcome)> {
-    let registry = app.registry;
+    let registry = app.rules.now(&app.database).await?;
+    by_rules(app, household, wanted, registry).await
+}
+
+async fn by_rules(
+    app: &App,
+    household: Household,
+    wanted: Wanted,
+    registry: Registry,
+) -> Answer<(Household, Outcome)> {
     let run = move |stop: &Stop| {
         outcome::reckon_until(&household, &registry, wanted, stop).map(|outcome| (household, outcome))
     };
@@ -144,11 +181,14 @@ pub async fn lines_of_way(
 pub async fn lines(app: &App, id: Uuid, revision: i64) -> Answer<Arc<Vec<Line>>> {
     // Asked first: what is at hand of a household that was deleted is told no more.
     let found = stored(app, id, revision).await?;
-    if let Some(kept) = app.trails.get(id, revision) {
+    let household = read(app, id, &found.state)?;
+    let registry = app.rules.now(&app.database).await?;
+    let rules = version(&registry, &household);
+    if let Some(kept) = app.trails.get(id, revision, &rules) {
         return Ok(kept);
     }
-    let (_, outcome) = reckoned(app, read(app, id, &found.state)?, Wanted::least(NAMED_WAYS)).await?;
-    Ok(app.trails.keep(id, revision, outcome.lines))
+    let (_, outcome) = by_rules(app, household, Wanted::least(NAMED_WAYS), registry).await?;
+    Ok(app.trails.keep(id, revision, &rules, outcome.lines))
 }
 
 /// Stops a computation when nobody waits for it any more.
@@ -232,11 +272,11 @@ pub fn opens(sealer: &Sealer, registry: &Registry, id: Uuid, state: Value) -> bo
     pack.is_some_and(|pack| sealer.open(id, &mut household, pack).is_ok())
 }
 
-/// The rules of a household.
+/// What the rules of a household declare.
 ///
 /// # Errors
 /// A country that this program no longer knows.
-pub fn pack(app: &App, household: &Household) -> Answer<&'static dyn Pack> {
+pub fn pack<'a>(app: &'a App, household: &Household) -> Answer<&'a dyn Pack> {
     let found = app.registry.pack(&household.country);
     found.ok_or_else(|| Problem::internal(format!("no rules for {}", household.country)))
 }

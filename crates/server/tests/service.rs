@@ -92,7 +92,7 @@ async fn a_missing_or_wrong_key_stops_the_start() {
     let database = Cluster::test_database("keys").unwrap();
     let start = async |key: &str| {
         let settings = Settings { database: database.clone(), ..settings(key) };
-        hembo_server::app(&settings, REGISTRY).await.map(|_| ()).map_err(|error| error.to_string())
+        hembo_server::app(&settings, REGISTRY.clone()).await.map(|_| ()).map_err(|error| error.to_string())
     };
     // A new database gets a new key, which fits from then on.
     start("key").await.unwrap();

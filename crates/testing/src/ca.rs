@@ -7,8 +7,10 @@ use hembo_ca::not_computed::NOT_COMPUTED;
 use hembo_core::{Outcome, Registry};
 use hembo_money::Money;
 use serde_json::{Value, json};
+use std::sync::{Arc, LazyLock};
 
-pub static REGISTRY: Registry = Registry(&[&hembo_ca::Canada]);
+pub static REGISTRY: LazyLock<Registry> =
+    LazyLock::new(|| Registry::of([Arc::new(hembo_ca::Canada::COMMITTED)]));
 
 const NUMBERS: [&str; 4] = ["471 238 808", "528 416 902", "613 507 243", "739 225 142"];
 

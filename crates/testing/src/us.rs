@@ -6,8 +6,10 @@ pub use crate::family::has_point;
 use hembo_core::{Outcome, Registry};
 use hembo_us::not_computed::NOT_COMPUTED;
 use serde_json::{Value, json};
+use std::sync::{Arc, LazyLock};
 
-pub static REGISTRY: Registry = Registry(&[&hembo_us::UnitedStates]);
+pub static REGISTRY: LazyLock<Registry> =
+    LazyLock::new(|| Registry::of([Arc::new(hembo_us::UnitedStates::COMMITTED)]));
 
 family!(REGISTRY);
 

@@ -12,9 +12,10 @@ use hembo_core::{
 use hembo_testing::{median, total};
 use hembo_us::UnitedStates;
 use serde_json::{Value, json};
+use std::sync::{Arc, LazyLock};
 use std::{collections::BTreeMap, hint::black_box};
 
-static REGISTRY: Registry = Registry(&[&UnitedStates]);
+static REGISTRY: LazyLock<Registry> = LazyLock::new(|| Registry::of([Arc::new(UnitedStates::COMMITTED)]));
 
 const FERRY: &[u8] = include_bytes!("../../../demo/us/vreeland-mbeki.json");
 
@@ -54,13 +55,13 @@ fn searched(case: &dyn Weighable) -> Weighed {
 
 fn benches(criterion: &mut Criterion) {
     let family = household(FERRY);
-    let case = UnitedStates.open(&family);
+    let case = UnitedStates::COMMITTED.open(&family);
     let way = searched(&*case).ranking.remove(0).way;
     let many = with_children(10);
-    let many_case = UnitedStates.open(&many);
+    let many_case = UnitedStates::COMMITTED.open(&many);
     criterion.bench_function("parse the household's JSON", |b| b.iter(|| household(black_box(FERRY))));
     criterion.bench_function("read its facts", |b| {
-        b.iter(|| UnitedStates.open(black_box(&family)).decisions().len())
+        b.iter(|| UnitedStates::COMMITTED.open(black_box(&family)).decisions().len())
     });
     criterion.bench_function("one silent way", |b| b.iter(|| total(&*case, black_box(&way))));
     criterion.bench_function("the whole search, two children", |b| b.iter(|| searched(&*case)));
@@ -79,7 +80,7 @@ fn ratios(case: &dyn Weighable, way: &Way) {
     println!("one silent way ÷ parse: {:.3}", one / parse);
     for more in [0, 10, 13, 16] {
         let family = with_children(more);
-        let case = UnitedStates.open(&family);
+        let case = UnitedStates::COMMITTED.open(&family);
         let ways = searched(&*case).lawful;
         let all = median(11, || drop(black_box(searched(&*case))));
         println!("search, {ways} ways: {:.3} ms, {:.0} silent ways", all * 1e3, all / one);

@@ -145,7 +145,7 @@ pub struct Additional {
 
 /// Line 38; `agi` is the income of all its parts.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Additional {
-    let figures = on.facts.figures;
+    let figures = &on.facts.figures;
     let tips = figures.tips.as_deref().map_or(Money::ZERO, |figures| {
         work(on, trail, agi, figures, &w2::brings::TIPS, (TIPS_MOST, TIPS), (&TIPS_CAP, &TIPS_INCOME))
     });

@@ -71,7 +71,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, earned: Money, income: &Income
             i.figure("Not available", why);
         });
     }
-    let figures = on.facts.figures;
+    let figures = &on.facts.figures;
     let by_earnings = table(figures, on.unit.status, children, earned);
     let credit = if income.agi == earned || income.agi < out_from(class(figures, children), on.unit.status) {
         by_earnings

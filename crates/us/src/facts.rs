@@ -3,13 +3,14 @@
 use crate::{figures::Figures, filing_status::Status};
 use hembo_core::{brought::Records, outcome::age_on, settled, trail::Item};
 use hembo_money::Money;
+use std::sync::Arc;
 use time::Date;
 
 /// Everything the federal rules ask about a household.
 #[derive(Debug)]
 pub struct Facts {
     /// The year's figures.
-    pub figures: &'static Figures,
+    pub figures: Arc<Figures>,
     /// The last day of the year.
     pub year_end: Date,
     /// The people, in the household's order.

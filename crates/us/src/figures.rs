@@ -2,7 +2,7 @@
 
 use crate::filing_status::Status;
 use hembo_core::{
-    figures::{Cited, Day},
+    figures::{Book, Cited, Day},
     limit, tables,
     trail::Trail,
 };
@@ -80,9 +80,9 @@ pub struct Figures {
 }
 
 impl Figures {
-    /// The figures of a tax year, if this pack has them.
+    /// The committed figures of a tax year, if this pack has them.
     pub fn of(year: i32) -> Option<&'static Figures> {
-        YEARS.iter().find(|f| f.year == year)
+        COMMITTED.of(year).map(AsRef::as_ref)
     }
 }
 
@@ -90,12 +90,12 @@ impl Figures {
 pub static SOURCES: &[(i32, &str)] =
     &[(2025, include_str!("../rules/2025.toml")), (2024, include_str!("../rules/2024.toml"))];
 
-/// Every year's figures, latest first.
-pub static YEARS: LazyLock<Vec<Figures>> = LazyLock::new(|| {
-    let parse =
-        |(_, text): &(i32, &str)| toml::from_str(text).expect("the committed rule figures parse (tested)");
-    SOURCES.iter().map(parse).collect()
-});
+/// The version of the committed rules.
+pub const VERSION: &str = env!("HEMBO_RULES");
+
+/// Every year's committed figures.
+pub static COMMITTED: LazyLock<Book<Figures>> =
+    LazyLock::new(|| Book::read(VERSION, SOURCES, &[]).expect("the committed rule figures parse (tested)"));
 
 /// An amount for each filing status.
 #[derive(Debug, Clone, Copy, Deserialize)]

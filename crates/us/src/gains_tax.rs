@@ -66,7 +66,7 @@ pub fn reckon(
 ) -> (Money, Option<Worksheet>) {
     match by_worksheet(on, trail, taxable, qualified, gains) {
         Some((tax, worksheet)) => (tax, Some(worksheet)),
-        None => (on_taxable_income(on.facts.figures, on.unit.status, taxable), None),
+        None => (on_taxable_income(&on.facts.figures, on.unit.status, taxable), None),
     }
 }
 
@@ -82,7 +82,7 @@ pub fn tax_of(
     let unit = Unit::of_one(on.unit.people[0], status);
     let on = On { unit: &unit, ..on };
     let by = by_worksheet(on, &mut Unseen(trail), taxable, qualified, gains);
-    by.map_or_else(|| on_taxable_income(on.facts.figures, status, taxable), |(tax, _)| tax)
+    by.map_or_else(|| on_taxable_income(&on.facts.figures, status, taxable), |(tax, _)| tax)
 }
 
 /// The tax by the worksheet; none where there is nothing at the rates for gains.
@@ -126,8 +126,8 @@ fn by_worksheet(
     ];
     let by_bands: Money =
         bands.iter().map(|&(_, amount, rate)| amount.times(rate, Money::WHOLE, Rounding::HalfUp)).sum();
-    let by_ordinary = on_taxable_income(on.facts.figures, status, ordinary);
-    let alone = on_taxable_income(on.facts.figures, status, taxable);
+    let by_ordinary = on_taxable_income(&on.facts.figures, status, ordinary);
+    let alone = on_taxable_income(&on.facts.figures, status, taxable);
     let tax = limit::lesser(trail, by_bands + by_ordinary, alone);
     trail.line(GAIN, on.scope, gain, |i| {
         i.figure("Qualified dividends", qualified).figure("Net capital gain", gains.net);

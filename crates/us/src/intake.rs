@@ -15,9 +15,10 @@ use hembo_core::{
     pack::calendar_year,
     reading::Reading,
 };
+use std::sync::Arc;
 
 /// Reads a checked household: the facts of every return, and those of separate ones where they divide community property.
-pub fn read(household: &Household, figures: &'static Figures) -> (Facts, Option<Facts>) {
+pub fn read(household: &Household, figures: &Arc<Figures>) -> (Facts, Option<Facts>) {
     let Some(divided) = community::divided(household) else {
         return (read_as(household, household, figures), None);
     };
@@ -26,7 +27,7 @@ pub fn read(household: &Household, figures: &'static Figures) -> (Facts, Option<
 }
 
 /// The facts of a household with the owners of its papers that `owned` has.
-fn read_as(household: &Household, owned: &Household, figures: &'static Figures) -> Facts {
+fn read_as(household: &Household, owned: &Household, figures: &Arc<Figures>) -> Facts {
     let (_, year_end) = calendar_year(figures.year);
     let answer = |id: &str| household.answers.get(id);
     let flag = |id: &str| answer(id).and_then(Entry::flag).unwrap_or(false);
@@ -39,7 +40,7 @@ fn read_as(household: &Household, owned: &Household, figures: &'static Figures) 
         None => Marital::Unmarried,
     };
     let mut facts = Facts {
-        figures,
+        figures: Arc::clone(figures),
         year_end,
         people: household.people.iter().map(|p| person(household, p)).collect(),
         marital,

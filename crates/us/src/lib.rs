@@ -96,10 +96,11 @@ pub mod unreported_tips;
 pub mod untaxed_pay;
 pub mod who_files;
 
-use figures::{Figures, YEARS};
+use figures::{COMMITTED, Figures, SOURCES, VERSION};
 use hembo_core::{
     Case, Household, Pack, Paper, Person,
     field::Field,
+    figures::{Book, Replacement},
     forms::Forms,
     household::{Entry, Role},
     line::SpreadSection,
@@ -108,10 +109,23 @@ use hembo_core::{
     provision::Declared,
     words::label_of,
 };
+use std::sync::Arc;
 use time::Date;
 
 /// The federal rule pack.
-pub struct UnitedStates;
+#[derive(Debug)]
+pub struct UnitedStates {
+    replaced: Option<Book<Figures>>,
+}
+
+impl UnitedStates {
+    /// With the committed figures.
+    pub const COMMITTED: UnitedStates = UnitedStates { replaced: None };
+
+    fn book(&self) -> &Book<Figures> {
+        self.replaced.as_ref().unwrap_or(&COMMITTED)
+    }
+}
 
 impl Pack for UnitedStates {
     fn about(&self) -> About {
@@ -127,7 +141,7 @@ impl Pack for UnitedStates {
     }
 
     fn years(&self) -> Vec<i32> {
-        YEARS.iter().map(|f| f.year).collect()
+        self.book().years()
     }
 
     fn span(&self, year: i32) -> (Date, Date) {
@@ -138,8 +152,13 @@ impl Pack for UnitedStates {
         &law::DECLARED
     }
 
-    fn rules(&self) -> &'static [(i32, &'static str)] {
-        figures::SOURCES
+    fn rules(&self) -> &[(i32, toml::Table)] {
+        self.book().rules()
+    }
+
+    fn with(&self, replaced: &[Replacement]) -> Result<Arc<dyn Pack>, String> {
+        let book = Book::read(VERSION, SOURCES, replaced)?;
+        Ok(Arc::new(UnitedStates { replaced: Some(book) }))
     }
 
     fn forms(&self, year: i32) -> &'static Forms {
@@ -209,20 +228,23 @@ impl Pack for UnitedStates {
     }
 
     fn suggestions(&self, household: &Household, paper: &Paper) -> Vec<Suggestion> {
-        Figures::of(household.year).map(|figures| papers::w2::suggestions(figures, paper)).unwrap_or_default()
+        self.book()
+            .of(household.year)
+            .map(|figures| papers::w2::suggestions(figures, paper))
+            .unwrap_or_default()
     }
 
     fn not_computed(&self) -> &'static [NotComputed] {
         &not_computed::NOT_COMPUTED
     }
 
-    fn version(&self) -> &'static str {
-        env!("HEMBO_RULES")
+    fn version(&self) -> &str {
+        self.book().version()
     }
 
     fn open<'h>(&self, household: &'h Household) -> Box<dyn Case + 'h> {
         // A checked household has a year whose figures are here; the latest stand in for one that was not checked.
-        let figures = Figures::of(household.year).unwrap_or(&YEARS[0]);
+        let figures = self.book().of(household.year).unwrap_or_else(|| self.book().latest());
         Box::new(returns::FederalCase::new(intake::read(household, figures), household))
     }
 }

@@ -26,6 +26,7 @@ use hembo_core::{
     trail::{Item, Scope, Silent, Trail},
 };
 use hembo_money::Money;
+use std::sync::Arc;
 
 /// What this provision declares.
 pub static PROVISION: Provision =
@@ -216,13 +217,13 @@ fn works_in(paper: &Paper) -> bool {
 
 /// Gives each owner a part of the property.
 pub fn read(paper: &mut Bringing<'_>) {
-    let (reading, figures) = (paper.paper, &paper.facts.figures.rental);
-    let of = reading.paper;
+    let (reading, of_year) = (paper.paper, Arc::clone(&paper.facts.figures));
+    let (of, figures) = (reading.paper, &of_year.rental);
     if is_left_out(&of.boxes, figures) {
         return;
     }
     paper.earns();
-    let (field, written_off) = rental_depreciation::of(of, figures, paper.facts.figures.year);
+    let (field, written_off) = rental_depreciation::of(of, figures, of_year.year);
     let spent = SPENT.into_iter().map(|id| (id, of.amount(id))).chain([(field, written_off)]);
     let spent: Vec<_> = spent.filter(|(_, amount)| !amount.is_zero()).collect();
     let total: Money = spent.iter().map(|(_, amount)| *amount).sum();

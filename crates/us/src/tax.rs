@@ -38,9 +38,9 @@ pub fn line_16(on: On<'_>, trail: &mut impl Trail, from: Line16) -> Money {
             i.line(line, on.scope, tax);
             return;
         }
-        let top = on.facts.figures.rates.rates[bracket(on.facts.figures, on.unit.status, taxable)];
+        let top = on.facts.figures.rates.rates[bracket(&on.facts.figures, on.unit.status, taxable)];
         i.figure("Rate on the last dollar", top);
-        i.working(in_words(on.facts.figures, on.unit.status, taxable));
+        i.working(in_words(&on.facts.figures, on.unit.status, taxable));
     })
 }
 

@@ -111,7 +111,7 @@ proptest! {
         pins in prop::collection::vec(any::<(prop::sample::Index, prop::sample::Index)>(), 0..4),
     ) {
         let household = family.household();
-        let case = UnitedStates.open(&household);
+        let case = UnitedStates::COMMITTED.open(&household);
         let pin = |(d, o): (prop::sample::Index, prop::sample::Index)| {
             let decision = d.index(case.decisions().len());
             (decision, Taken::Option(o.index(case.decisions()[decision].options.len()) as u8))

@@ -410,8 +410,43 @@ export interface paths {
         /** The rule figures of a country: every table over its years, with its source and what it is used for. */
         get: operations["rule_figures"];
         put?: never;
-        post?: never;
+        /** Replace a figure for the practice. */
+        post: operations["keep"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/packs/{id}/figures/weigh": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a replacement would change: nothing is kept. Households are weighed a few at a time; `after` of the answer goes on. */
+        post: operations["weigh"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/packs/{id}/figures/{replaced}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a figure of the practice's own back: that of the rules counts again. */
+        delete: operations["take_back"];
         options?: never;
         head?: never;
         patch?: never;
@@ -922,6 +957,8 @@ export interface components {
         };
         /** @description A figure over the years. */
         FigureRow: {
+            /** @description Its place in the table, as a replacement names it. */
+            id: string;
             /** @description What it is, in words. */
             name: string;
             /** @description The figure as it stands in the rules, by year; none where a year has not it. */
@@ -1050,6 +1087,26 @@ export interface components {
             /** Format: int32 */
             year: number;
         };
+        /** @description A figure to replace, with who says so and why. */
+        Keep: {
+            /** @description The figure's place in the table. */
+            figure: string;
+            /** @description Where the figure is from. */
+            source: string;
+            /** @description The table. */
+            table: string;
+            /** @description What stands there from now on. */
+            value: string;
+            /** @description What stood there when it was weighed. */
+            was: string;
+            /** @description Why it is replaced. */
+            why: string;
+            /**
+             * Format: int32
+             * @description The return year.
+             */
+            year: number;
+        };
         /** @description A point at which the tax along an amount bends. */
         Kink: {
             /** @description The amount. */
@@ -1152,6 +1209,14 @@ export interface components {
          * @example 71240.00
          */
         Money: string;
+        /** @description A household whose result moves. */
+        Moved: {
+            after: components["schemas"]["Then"];
+            before: components["schemas"]["Then"];
+            /** Format: uuid */
+            id: string;
+            name: string;
+        };
         /** @description A way by name. */
         NamedWay: {
             /** @description How it differs from the lowest: "but standard"; empty for that. */
@@ -1476,6 +1541,27 @@ export interface components {
          * @example 0.075
          */
         Rate: string;
+        /** @description A figure of the practice's own. */
+        Replaced: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            /** Format: date-time */
+            ended_at?: string | null;
+            /** @description Who took it back or replaced it again. */
+            ended_by?: string | null;
+            figure: string;
+            /** Format: uuid */
+            id: string;
+            source: string;
+            table: string;
+            value: string;
+            /** @description What stood there before. */
+            was: string;
+            why: string;
+            /** Format: int32 */
+            year: number;
+        };
         /** @description The forms of one return. */
         ReturnSchedules: {
             /** @description Every form of the year, in official order. */
@@ -1519,7 +1605,9 @@ export interface components {
         };
         /** @description The rule figures of a pack. */
         RuleFigures: {
-            /** @description Every table, in the order of the latest rule file. */
+            /** @description What the practice replaced, the newest first, with what has ended. */
+            replaced: components["schemas"]["Replaced"][];
+            /** @description Every table, in the order of the latest rule file, with the practice's own figures in place. */
             tables: components["schemas"]["Table"][];
             /** @description The years that stand side by side, latest first. */
             years: number[];
@@ -1642,7 +1730,7 @@ export interface components {
             /** @description Where the law has them and how sure they are, by year; none where a year has not the table. */
             years: (components["schemas"]["Source"] | null)[];
         };
-        /** @description What came out by an earlier version of the rules. */
+        /** @description What a household comes to. */
         Then: {
             balance: components["schemas"]["Money"];
             covered: boolean;
@@ -1669,6 +1757,46 @@ export interface components {
             decisions: components["schemas"]["DecisionOutcome"][];
             /** @description The lowest ways, those at the ends of amounts among them. */
             ways: components["schemas"]["NamedWay"][];
+        };
+        /** @description A figure that may be replaced. */
+        Weigh: {
+            /**
+             * Format: uuid
+             * @description The last household that was weighed; the first ones where it is left out.
+             */
+            after?: string | null;
+            /** @description The figure's place in the table. */
+            figure: string;
+            /** @description The table. */
+            table: string;
+            /** @description What would stand there; that of the committed rules where it is left out. */
+            value?: string | null;
+            /**
+             * Format: int32
+             * @description The return year.
+             */
+            year: number;
+        };
+        /** @description What a replacement would change, for some of the households. */
+        Weighed: {
+            /**
+             * Format: uuid
+             * @description From where to go on; none when all were weighed.
+             */
+            after?: string | null;
+            /** @description What would stand there. */
+            becomes: string;
+            /** @description Those whose result moves. */
+            moved: components["schemas"]["Moved"][];
+            /**
+             * Format: int64
+             * @description How many households the year has.
+             */
+            reached: number;
+            /** @description What stands there now. */
+            was: string;
+            /** @description How many of them this answer weighed. */
+            weighed: number;
         };
         /**
          * @description How much a point weighs.
@@ -2490,6 +2618,153 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RuleFigures"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The pack, by its id. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Keep"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RuleFigures"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    weigh: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The pack, by its id. */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Weigh"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Weighed"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The pack, by its id. */
+                id: string;
+                replaced: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RuleFigures"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
             404: {

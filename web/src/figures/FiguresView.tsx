@@ -3,12 +3,14 @@ import { useQuery } from "@tanstack/react-query";
 import { Link, useNavigate, useSearch } from "@tanstack/react-router";
 import { useDeferredValue, useMemo, useRef, useState } from "react";
 import { api, ask } from "../api/client";
-import type { FigureTable, RuleFigures } from "../api/types";
+import type { FigureTable, Replaced, RuleFigures } from "../api/types";
 import { usePacks } from "../households/Households";
+import { useWho } from "../signin/SignInGate";
 import { count } from "../ui/format";
 import { useKeys } from "../ui/keys";
 import { Blank, Button, Key, Waiting } from "../ui/pieces";
 import { figure, moved, wanted } from "./figures";
+import { type Place, Replacing } from "./Replacing";
 
 export function FiguresView() {
   const packs = usePacks();
@@ -80,7 +82,9 @@ export function FiguresView() {
             </Button>
           </Blank>
         )}
-        {found.data && tables.length > 0 && <Tables all={found.data} tables={tables} at={table} />}
+        {found.data && tables.length > 0 && law && (
+          <Tables law={law} all={found.data} tables={tables} at={table} />
+        )}
       </main>
     </div>
   );
@@ -91,7 +95,12 @@ function told(tables: FigureTable[]) {
   return `${count(rows, "figure")} in ${count(tables.length, "table")} ·`;
 }
 
-function Tables({ all, tables, at }: { all: RuleFigures; tables: FigureTable[]; at: string | undefined }) {
+type TablesProps = { law: string; all: RuleFigures; tables: FigureTable[]; at: string | undefined };
+
+function Tables({ law, all, tables, at }: TablesProps) {
+  const may = useWho().data?.role === "administrator";
+  const [place, setPlace] = useState<Place>();
+  const here = place && all.replaced.filter((one) => isAt(one, place));
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[230px_1fr] max-desk:block max-desk:overflow-auto">
       <nav
@@ -111,14 +120,39 @@ function Tables({ all, tables, at }: { all: RuleFigures; tables: FigureTable[]; 
       </nav>
       <section aria-label="Figures" tabIndex={0} className="min-h-0 overflow-auto bg-sheet px-6 pb-10">
         {tables.map((table) => (
-          <Table key={table.id} table={table} years={all.years} open={table.id === at} />
+          <Table
+            key={table.id}
+            table={table}
+            all={all}
+            open={table.id === at}
+            look={(place) =>
+              may || all.replaced.some((one) => isAt(one, place)) ? () => setPlace(place) : undefined
+            }
+          />
         ))}
       </section>
+      {place && here && (
+        <Replacing law={law} place={place} record={here} may={may} onClose={() => setPlace(undefined)} />
+      )}
     </div>
   );
 }
 
-function Table({ table, years, open }: { table: FigureTable; years: number[]; open: boolean }) {
+/** Whether a replacement is of that figure. */
+function isAt(one: Replaced, at: Omit<Place, "name" | "value">) {
+  return one.year === at.year && one.table === at.table && one.figure === at.figure;
+}
+
+type TableProps = {
+  table: FigureTable;
+  all: RuleFigures;
+  open: boolean;
+  /** Opens the record of a figure, where there is one or may be one. */
+  look: (place: Place) => (() => void) | undefined;
+};
+
+function Table({ table, all, open, look }: TableProps) {
+  const { years } = all;
   const sources = years.map((year, i) => ({ year, source: table.years[i] }));
   const same = new Set(sources.map(({ source }) => `${source?.cite} ${source?.status}`)).size === 1;
   const shown = same ? sources.slice(0, 1) : sources;
@@ -159,7 +193,21 @@ function Table({ table, years, open }: { table: FigureTable; years: number[]; op
                   key={year}
                   className={`py-0.5 pl-4 text-right tabular-nums ${moved(row, i) ? "font-semibold text-petrol" : ""}`}
                 >
-                  {figure(row.values[i])}
+                  <Figure
+                    value={row.values[i]}
+                    own={all.replaced.some(
+                      (one) => !one.ended_at && isAt(one, { year, table: table.id, figure: row.id }),
+                    )}
+                    look={(value) =>
+                      look({
+                        year,
+                        table: table.id,
+                        figure: row.id,
+                        value,
+                        name: named(table.name, row.name),
+                      })
+                    }
+                  />
                 </td>
               ))}
             </tr>
@@ -167,6 +215,35 @@ function Table({ table, years, open }: { table: FigureTable; years: number[]; op
         </tbody>
       </table>
     </section>
+  );
+}
+
+/** "Standard deduction: basic, single". */
+function named(table: string, row: string) {
+  return row ? `${table}: ${row}` : table;
+}
+
+type FigureProps = {
+  value: string | null | undefined;
+  own: boolean;
+  look: (value: string) => (() => void) | undefined;
+};
+
+function Figure({ value, own, look }: FigureProps) {
+  if (value === null || value === undefined) return figure(value);
+  const open = look(value);
+  if (!open) return figure(value);
+  return (
+    <>
+      <button
+        type="button"
+        onClick={open}
+        className="cursor-pointer tabular-nums hover:underline focus-visible:underline"
+      >
+        {figure(value)}
+      </button>
+      {own && <span className="block text-[12px] font-normal text-ochre">the practice's own</span>}
+    </>
   );
 }
 

@@ -136,7 +136,7 @@ pub fn points(points: &mut Points<'_>) {
 
 fn one(points: &mut Points<'_>, paper: &Paper) {
     let within = Money::whole(1);
-    let made = payroll(points.facts.figures, paper);
+    let made = payroll(&points.facts.figures, paper);
     let asked = |field: &str| {
         made.iter().find(|s| s.field == field).and_then(|s| s.value.parse().ok()).unwrap_or(Money::ZERO)
     };

@@ -99,7 +99,7 @@ pub fn points(points: &mut Points<'_>) {
 
 fn one(points: &mut Points<'_>, paper: &Paper) {
     let near = Money::from_cents(2);
-    for made in dividends(points.facts.figures, paper) {
+    for made in dividends(&points.facts.figures, paper) {
         let told = paper.amount(&made.field);
         let wanted: Money = made.value.parse().unwrap_or_default();
         let apart = told - wanted;

@@ -92,12 +92,7 @@ fn weigh(
     Ok((weighed, true))
 }
 
-fn assemble(
-    household: &Household,
-    pack: &'static dyn Pack,
-    wanted: Wanted,
-    stop: &Stop,
-) -> Result<Outcome, Stopped> {
+fn assemble(household: &Household, pack: &dyn Pack, wanted: Wanted, stop: &Stop) -> Result<Outcome, Stopped> {
     let case = pack.open(household);
     let pins = pins_of(household, &*case);
     let (weighed, pins_hold) = weigh(&*case, &pins, wanted, stop)?;

@@ -30,7 +30,7 @@ pub(super) fn is_balance(pack: &dyn Pack, row: &SpreadRow) -> bool {
 /// One way as people see it.
 pub(super) struct Shown<'a> {
     pub(super) household: &'a Household,
-    pub(super) pack: &'static dyn Pack,
+    pub(super) pack: &'a dyn Pack,
     pub(super) case: &'a dyn Case,
     pub(super) returns: Vec<Return>,
     pub(super) way: &'a Way,
@@ -76,7 +76,7 @@ impl Index {
 impl<'a> Shown<'a> {
     pub(super) fn of(
         household: &'a Household,
-        pack: &'static dyn Pack,
+        pack: &'a dyn Pack,
         case: &'a dyn Case,
         way: &'a Way,
         trail: &'a Recorder,

@@ -5,6 +5,7 @@ use hembo_core::{
     Case, Decision, Household, Pack, Paper, Person, Point, Recorder, Registry, Scope, Silent, Trail, Way,
     decision::Opt,
     field::{Choice, Field, Years},
+    figures::Replacement,
     forms::{Forms, Required},
     household::Role,
     limit, limits,
@@ -19,10 +20,10 @@ use hembo_core::{
 };
 use hembo_money::{Money, Rate, Rounding};
 use serde_json::{Value, json};
-use std::sync::LazyLock;
+use std::sync::{Arc, LazyLock};
 use time::{Date, Month};
 
-pub static REGISTRY: Registry = Registry(&[&Atoll]);
+pub static REGISTRY: LazyLock<Registry> = LazyLock::new(|| Registry::of([Arc::new(Atoll)]));
 
 /// The test country.
 pub struct Atoll;
@@ -133,8 +134,11 @@ static QUESTIONS: &[Question] = &[
 static ISLES: &[Field] = &[Field::choice("isle", "", "Isle", &[Choice::new("north", "North")])];
 
 impl Pack for Atoll {
-    fn rules(&self) -> &'static [(i32, &'static str)] {
+    fn rules(&self) -> &[(i32, toml::Table)] {
         &[]
+    }
+    fn with(&self, _: &[Replacement]) -> Result<Arc<dyn Pack>, String> {
+        Err("The atoll has no figures.".into())
     }
 
     fn about(&self) -> About {
@@ -186,7 +190,7 @@ impl Pack for Atoll {
         ];
         RENAMED
     }
-    fn version(&self) -> &'static str {
+    fn version(&self) -> &str {
         "tests"
     }
     fn open<'h>(&self, household: &'h Household) -> Box<dyn Case + 'h> {

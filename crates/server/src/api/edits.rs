@@ -270,7 +270,7 @@ impl Change<'_> {
             kind: step.kind,
             commands: &commands,
             words: &words,
-            rules: pack.version(),
+            rules: &worked.rules,
             totals: &stored.summary,
             state: &stored.state,
             undo_to: step.undo_to,
@@ -327,6 +327,7 @@ pub struct Stored {
     /// What lists show.
     pub summary: Value,
     search: String,
+    rules: String,
 }
 
 impl Stored {
@@ -350,6 +351,7 @@ impl Stored {
             state: serde_json::to_value(&sealed).map_err(Problem::internal)?,
             summary: serde_json::to_value(&worked.summary).map_err(Problem::internal)?,
             search: work::search_text(household, pack, &worked.summary),
+            rules: worked.rules.clone(),
         })
     }
 
@@ -361,6 +363,7 @@ impl Stored {
             year: household.year,
             search: &self.search,
             summary: &self.summary,
+            rules: &self.rules,
         }
     }
 }

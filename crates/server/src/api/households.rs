@@ -202,7 +202,6 @@ fn not_a_day(person: usize, text: &str) -> Problem {
 pub async fn store_new(app: &App, household: Household, kind: &str, by: Uuid) -> Answer<Uuid> {
     let id = Uuid::new_v4();
     let worked = work::out(app, household).await?;
-    let pack = work::pack(app, &worked.household)?;
     let stored = Stored::of(app, id, &worked)?;
     let mut transaction = app.database.begin().await?;
     store::add(&mut transaction, id, &stored.heading(&worked.household)).await?;
@@ -213,7 +212,7 @@ pub async fn store_new(app: &App, household: Household, kind: &str, by: Uuid) ->
         kind,
         commands: &nothing,
         words: &nothing,
-        rules: pack.version(),
+        rules: &worked.rules,
         totals: &stored.summary,
         state: &stored.state,
         undo_to: None,

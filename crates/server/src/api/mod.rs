@@ -1,6 +1,7 @@
 //! The API, a module a resource.
 
 pub mod edits;
+pub mod figures;
 pub mod health;
 pub mod history;
 pub mod households;

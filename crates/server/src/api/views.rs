@@ -7,7 +7,7 @@ use crate::{
     error::{Answer, Problem},
     seal::masked,
     store::households::{self as store, Revision},
-    work,
+    work::{self, Then},
 };
 use axum::{
     Json,
@@ -53,15 +53,6 @@ pub struct Opened {
     pub then: Option<Then>,
 }
 
-/// What came out by an earlier version of the rules.
-#[derive(Serialize, ToSchema)]
-#[allow(missing_docs)]
-pub struct Then {
-    pub total: Money,
-    pub balance: Money,
-    pub covered: bool,
-}
-
 impl Opened {
     /// What is shown of a worked-out household; its trails are kept at hand.
     pub fn new(
@@ -71,8 +62,8 @@ impl Opened {
         mut worked: work::Worked,
         pack: &dyn Pack,
     ) -> Opened {
-        let then = then(revision, &worked, pack);
-        app.trails.keep(id, revision.revision, std::mem::take(&mut worked.outcome.lines));
+        let then = then(revision, &worked);
+        app.trails.keep(id, revision.revision, &worked.rules, std::mem::take(&mut worked.outcome.lines));
         Opened {
             then,
             id,
@@ -98,8 +89,8 @@ pub async fn newest(app: &App, id: Uuid) -> Answer<Opened> {
     Ok(Opened::new(app, id, &revision, worked, pack))
 }
 
-fn then(revision: &Revision, worked: &work::Worked, pack: &dyn Pack) -> Option<Then> {
-    let other_rules = revision.rules.as_deref().is_some_and(|rules| rules != pack.version());
+fn then(revision: &Revision, worked: &work::Worked) -> Option<Then> {
+    let other_rules = revision.rules.as_deref().is_some_and(|rules| rules != worked.rules);
     let stored = revision.totals.clone().filter(|_| other_rules)?;
     let stored: work::Summary = serde_json::from_value(stored).ok()?;
     let now = &worked.outcome;
@@ -221,7 +212,7 @@ pub async fn effect(
     Query(at): Query<At>,
 ) -> Answer<Json<Effect>> {
     let (_, household) = work::load(&app, id).await?;
-    let registry = app.registry;
+    let registry = app.rules.now(&app.database).await?;
     let found =
         work::on_a_core(&app, move |stop| effect::of_paper(&household, &registry, &at.paper, STEP, stop))
             .await?;
@@ -239,7 +230,7 @@ pub async fn curve(
 ) -> Answer<Json<Curve>> {
     let (_, household) = work::load(&app, id).await?;
     let field = at.field.unwrap_or_default();
-    let registry = app.registry;
+    let registry = app.rules.now(&app.database).await?;
     let run = move |stop: &Stop| effect::curve(&household, &registry, &at.paper, &field, POINTS, stop);
     Ok(Json(work::on_a_core(&app, run).await?))
 }
@@ -262,7 +253,7 @@ pub async fn questions(
     Query(whose): Query<Whose>,
 ) -> Answer<Json<Vec<Asked>>> {
     let (_, household) = work::load(&app, id).await?;
-    let registry = app.registry;
+    let registry = app.rules.now(&app.database).await?;
     let run = move |stop: &Stop| asking::asked(&household, &registry, whose.person.as_deref(), stop);
     Ok(Json(work::on_a_core(&app, run).await?))
 }

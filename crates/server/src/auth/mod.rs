@@ -63,6 +63,24 @@ impl FromRequestParts<App> for By {
     }
 }
 
+/// An administrator signed in, for handlers that need one.
+#[derive(Debug, Clone, Copy)]
+pub struct Administrator(pub Uuid);
+
+impl FromRequestParts<App> for Administrator {
+    type Rejection = Problem;
+
+    async fn from_request_parts(parts: &mut Parts, app: &App) -> Answer<Administrator> {
+        let By(user) = By::from_request_parts(parts, app).await?;
+        let found = users::by_id(&app.database, user).await?.ok_or_else(Problem::signed_out)?;
+        if found.role == "administrator" {
+            Ok(Administrator(user))
+        } else {
+            Err(Problem::not_allowed("an administrator"))
+        }
+    }
+}
+
 /// Refuses a change that does not carry the session's token.
 ///
 /// # Errors

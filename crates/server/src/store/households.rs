@@ -89,6 +89,8 @@ pub struct Heading<'a> {
     pub year: i32,
     pub search: &'a str,
     pub summary: &'a Value,
+    /// The version of the rules that made the summary.
+    pub rules: &'a str,
 }
 
 /// An entry of the history: a revision, or that the household was deleted or brought back.
@@ -229,14 +231,15 @@ pub async fn add(
     heading: &Heading<'_>,
 ) -> Result<(), sqlx::Error> {
     sqlx::query!(
-        "insert into households (id, revision, name, country, year, search, summary)
-         values ($1, 1, $2, $3, $4, $5, $6)",
+        "insert into households (id, revision, name, country, year, search, summary, rules)
+         values ($1, 1, $2, $3, $4, $5, $6, $7)",
         id,
         heading.name,
         heading.country,
         heading.year,
         heading.search,
-        heading.summary
+        heading.summary,
+        heading.rules
     )
     .execute(&mut **transaction)
     .await?;
@@ -255,7 +258,7 @@ pub async fn advance(
 ) -> Result<bool, sqlx::Error> {
     let done = sqlx::query!(
         "update households set revision = $2::bigint, name = $3, country = $4, year = $5, search = $6, summary = $7,
-             touched_at = now()
+             rules = $8, touched_at = now()
          where id = $1 and revision = $2::bigint - 1 and deleted_at is null",
         id,
         revision,
@@ -263,7 +266,8 @@ pub async fn advance(
         heading.country,
         heading.year,
         heading.search,
-        heading.summary
+        heading.summary,
+        heading.rules
     )
     .execute(&mut **transaction)
     .await?;

@@ -1,5 +1,6 @@
 //! What stands in PostgreSQL.
 
+pub mod figures;
 pub mod households;
 pub mod practice;
 pub mod tries;

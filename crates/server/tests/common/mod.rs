@@ -11,10 +11,13 @@ use hembo_cluster::Cluster;
 use hembo_core::Registry;
 use hembo_server::{App, Settings, demo, router};
 use serde_json::{Value, json};
+use std::sync::{Arc, LazyLock};
 use std::{net::SocketAddr, path::PathBuf};
 use tower::ServiceExt;
 
-pub static REGISTRY: Registry = Registry(&[&hembo_us::UnitedStates, &hembo_ca::Canada]);
+pub static REGISTRY: LazyLock<Registry> = LazyLock::new(|| {
+    Registry::of([Arc::new(hembo_us::UnitedStates::COMMITTED), Arc::new(hembo_ca::Canada::COMMITTED)])
+});
 
 /// How many households the demo data has.
 pub fn demo_households() -> usize {
@@ -58,7 +61,7 @@ impl Client {
             demo: None,
             secure_cookies: false,
         };
-        let app = hembo_server::app(&settings, REGISTRY).await.unwrap();
+        let app = hembo_server::app(&settings, REGISTRY.clone()).await.unwrap();
         std::fs::remove_file(key).unwrap();
         let folder = PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("../../demo");
         demo::load(&app, &folder).await.unwrap();
@@ -72,7 +75,11 @@ impl Client {
     }
 
     pub async fn sign_in(&mut self, password: &str) -> Answer {
-        let answer = self.post("/api/session", json!({ "login": "Demo", "password": password })).await;
+        self.sign_in_as("Demo", password).await
+    }
+
+    pub async fn sign_in_as(&mut self, login: &str, password: &str) -> Answer {
+        let answer = self.post("/api/session", json!({ "login": login, "password": password })).await;
         if answer.status == StatusCode::OK {
             let cookie = answer.headers[header::SET_COOKIE].to_str().unwrap();
             self.cookie = Some(cookie.split(';').next().unwrap().to_owned());

@@ -407,7 +407,7 @@ fn wages(points: &mut Points<'_>, paper: &Paper) {
         let wrong = if ein.is_empty() { "is missing" } else { "has nine digits" };
         points.raise(&EIN, at("b"), format!("The employer's EIN {wrong}."));
     }
-    for expected in payroll(points.facts.figures, paper) {
+    for expected in payroll(&points.facts.figures, paper) {
         let field = expected.field.as_str();
         let def = if field == "4" { &SOCIAL_SECURITY_TAX } else { &MEDICARE };
         let value: Money = expected.value.parse().unwrap_or_default();

@@ -1,64 +1,10 @@
-//! What every table of rule figures carries besides its figures.
+//! Rule figures for people to read: every table, its years side by side.
 
-use crate::{household::date, provision::Declared};
-use serde::{Deserialize, Deserializer, Serialize};
-use time::Date;
+use super::Status;
+use crate::provision::Declared;
+use serde::Serialize;
 use toml::Value;
 use utoipa::ToSchema;
-
-/// How sure a figure is.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum Status {
-    /// In force.
-    Enacted,
-    /// Made known by the authority, not yet in force.
-    Announced,
-    /// Believed right; must be confirmed against the source.
-    ToBeConfirmed,
-}
-
-/// A table of rule figures with its citation and status.
-#[derive(Debug, Clone, Deserialize)]
-#[serde(deny_unknown_fields)]
-pub struct Cited<T> {
-    /// Where the law says so.
-    pub cite: String,
-    /// How sure it is.
-    pub status: Status,
-    /// The figures.
-    pub figures: T,
-}
-
-impl<T> std::ops::Deref for Cited<T> {
-    type Target = T;
-    fn deref(&self) -> &T {
-        &self.figures
-    }
-}
-
-/// Declares tables of figures: structs that are read from the rule files and refuse what they do not know.
-#[macro_export]
-macro_rules! tables {
-    ($($(#[$doc:meta])* $name:ident { $($field:ident: $type:ty),* $(,)? })*) => {$(
-        $(#[$doc])*
-        #[derive(Debug, ::serde::Deserialize)]
-        #[serde(deny_unknown_fields)]
-        #[allow(missing_docs)]
-        pub struct $name { $(pub $field: $type),* }
-    )*};
-}
-
-/// A day in the figures.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
-pub struct Day(pub Date);
-
-impl<'de> Deserialize<'de> for Day {
-    fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Day, D::Error> {
-        let text = String::deserialize(deserializer)?;
-        date::parse(&text).map(Day).ok_or_else(|| serde::de::Error::custom("a day such as 2017-12-16"))
-    }
-}
 
 /// A table of rule figures over the years of a pack, for people to read.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -87,28 +33,29 @@ pub struct Source {
 /// A figure over the years.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct FigureRow {
+    /// Its place in the table, as a replacement names it.
+    pub id: String,
     /// What it is, in words.
     pub name: String,
     /// The figure as it stands in the rules, by year; none where a year has not it.
     pub values: Vec<Option<String>>,
 }
 
-/// The tables of a pack's rule files, each with its year, latest first.
+/// The tables of a pack's rules, each with its year, latest first.
 ///
 /// # Errors
-/// What is wrong with a rule file.
-pub fn tables(sources: &[(i32, &str)], declared: &Declared) -> Result<Vec<Table>, String> {
+/// What is wrong with the rules of a year.
+pub fn tables(rules: &[(i32, toml::Table)], declared: &Declared) -> Result<Vec<Table>, String> {
     let mut all: Vec<Table> = Vec::new();
-    for (at, (year, source)) in sources.iter().enumerate() {
-        let rules: toml::Table = source.parse().map_err(|error| format!("{year}: {error}"))?;
-        for (id, value) in rules.iter().filter_map(|(id, value)| Some((id, value.as_table()?))) {
+    for (at, (year, of_year)) in rules.iter().enumerate() {
+        for (id, value) in of_year.iter().filter_map(|(id, value)| Some((id, value.as_table()?))) {
             let place = all.iter().position(|table| table.id == *id).unwrap_or_else(|| {
                 all.push(Table {
                     id: id.clone(),
                     name: titled(id),
                     used_for: declared.used_for(id),
                     rows: Vec::new(),
-                    years: vec![None; sources.len()],
+                    years: vec![None; rules.len()],
                 });
                 all.len() - 1
             });
@@ -116,9 +63,9 @@ pub fn tables(sources: &[(i32, &str)], declared: &Declared) -> Result<Vec<Table>
             table.years[at] = Some(source_of(value).ok_or(format!("{year}: {id} names no source"))?);
             let mut figures = Vec::new();
             flatten("", value.get("figures").unwrap_or(&Value::Boolean(false)), &mut figures);
-            for (name, figure) in figures {
-                let row = table.rows.iter().position(|row| row.name == name).unwrap_or_else(|| {
-                    table.rows.push(FigureRow { name, values: vec![None; sources.len()] });
+            for (id, figure) in figures {
+                let row = table.rows.iter().position(|row| row.id == id).unwrap_or_else(|| {
+                    table.rows.push(FigureRow { name: named(&id), id, values: vec![None; rules.len()] });
                     table.rows.len() - 1
                 });
                 table.rows[row].values[at] = Some(figure);
@@ -145,31 +92,43 @@ fn titled(id: &str) -> String {
     first.to_uppercase() + rest
 }
 
-/// Every figure below a value with its name; a list of plain figures is one.
-fn flatten(name: &str, value: &Value, into: &mut Vec<(String, String)>) {
-    let below =
-        |key: &str| if name.is_empty() { in_words(key) } else { format!("{name}, {}", in_words(key)) };
+/// A place in words: "steps.0.up_to" as "steps, 1, up to".
+fn named(id: &str) -> String {
+    let part = |part: &str| part.parse::<usize>().map_or_else(|_| in_words(part), |at| (at + 1).to_string());
+    id.split('.').map(part).collect::<Vec<_>>().join(", ")
+}
+
+/// Every figure below a value with its place; a list of plain figures is one.
+fn flatten(id: &str, value: &Value, into: &mut Vec<(String, String)>) {
+    let below = |key: &str| if id.is_empty() { key.to_owned() } else { format!("{id}.{key}") };
     match value {
         Value::Table(table) => table.iter().for_each(|(key, value)| flatten(&below(key), value, into)),
         Value::Array(list) if list.iter().any(|one| one.is_table() || one.is_array()) => {
-            list.iter()
-                .enumerate()
-                .for_each(|(at, value)| flatten(&below(&(at + 1).to_string()), value, into));
+            list.iter().enumerate().for_each(|(at, value)| flatten(&below(&at.to_string()), value, into));
         }
-        Value::Array(list) => {
-            into.push((name.into(), list.iter().map(plain).collect::<Vec<_>>().join(" · ")))
-        }
-        plain_value => into.push((name.into(), plain(plain_value))),
+        plain => into.push((id.into(), written(plain))),
     }
 }
 
-fn plain(value: &Value) -> String {
-    value.as_str().map_or_else(|| value.to_string(), str::to_owned)
+/// A figure as it stands in the rules; a list with dots between.
+pub(super) fn written(value: &Value) -> String {
+    match value {
+        Value::String(text) => text.clone(),
+        Value::Array(list) => list.iter().map(written).collect::<Vec<_>>().join(BETWEEN),
+        other => other.to_string(),
+    }
 }
+
+/// What stands between the figures of a list.
+pub(super) const BETWEEN: &str = " · ";
 
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    fn read(sources: &[(i32, &str)]) -> Vec<(i32, toml::Table)> {
+        sources.iter().map(|(year, text)| (*year, text.parse().unwrap())).collect()
+    }
 
     #[test]
     fn figures_of_two_years_stand_side_by_side() {
@@ -185,8 +144,9 @@ mod tests {
             steps = [{ up_to = 3, rate = "0.1" }]
         "#;
         let old = "[wrecks]\ncite = \"Act §7\"\nstatus = \"enacted\"\n[wrecks.figures]\nmost_each = \"600\"\nlow = true";
-        let tables = tables(&[(2025, new), (2024, old)], &declared).unwrap();
+        let tables = tables(&read(&[(2025, new), (2024, old)]), &declared).unwrap();
         assert_eq!(tables[0].name, "Wrecks");
+        assert_eq!(tables[0].rows[2].id, "steps.0.up_to");
         let rows: Vec<_> = tables[0].rows.iter().map(|r| (r.name.as_str(), r.values.clone())).collect();
         let both = |a: Option<&str>, b: Option<&str>| vec![a.map(String::from), b.map(String::from)];
         assert_eq!(
@@ -201,6 +161,6 @@ mod tests {
         );
         let sources: Vec<_> = tables[0].years.iter().flatten().map(|s| (s.cite.as_str(), s.status)).collect();
         assert_eq!(sources, [("Act §8", Status::ToBeConfirmed), ("Act §7", Status::Enacted)]);
-        assert!(super::tables(&[(2025, "[bare]")], &declared).is_err());
+        assert!(super::tables(&read(&[(2025, "[bare]")]), &declared).is_err());
     }
 }

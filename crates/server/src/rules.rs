@@ -1,0 +1,123 @@
+//! The rules by which households are reckoned: the committed ones with the practice's own figures in their place.
+
+use crate::{
+    App,
+    error::{Answer, Problem},
+    store::figures::{self as store, AtWork},
+    work,
+};
+use hembo_core::{Registry, figures::Replacement};
+use sqlx::PgPool;
+use std::sync::{Arc, Mutex, PoisonError};
+use uuid::Uuid;
+
+/// The rules of the moment. Other servers may replace figures too, so what is at work is asked of the database each time;
+/// the rules are only built anew where that changed.
+#[derive(Clone)]
+pub struct Rules {
+    committed: Registry,
+    built: Arc<Mutex<(Vec<AtWork>, Registry)>>,
+}
+
+impl Rules {
+    /// The committed rules, before anything was replaced.
+    pub fn of(committed: Registry) -> Rules {
+        let built = (Vec::new(), committed.clone());
+        Rules { committed, built: Arc::new(Mutex::new(built)) }
+    }
+
+    /// The rules as they are now.
+    ///
+    /// # Errors
+    /// When the database fails.
+    pub async fn now(&self, database: &PgPool) -> Answer<Registry> {
+        let at_work = store::at_work(database).await?;
+        let mut built = self.built.lock().unwrap_or_else(PoisonError::into_inner);
+        if built.0 != at_work {
+            *built = (at_work.clone(), self.built_with(&at_work));
+        }
+        Ok(built.1.clone())
+    }
+
+    /// The rules with these figures. One that no longer fits the rules of this program is left out.
+    fn built_with(&self, at_work: &[AtWork]) -> Registry {
+        self.committed.packs().fold(self.committed.clone(), |registry, pack| {
+            let country = pack.about().id;
+            let fits = |one: &Replacement| match pack.with(std::slice::from_ref(one)) {
+                Ok(_) => true,
+                Err(why) => {
+                    tracing::warn!(country, why, "a replaced figure is left out");
+                    false
+                }
+            };
+            let of_pack = at_work.iter().filter(|one| one.country == country).map(AtWork::replacement);
+            registry.with(country, &of_pack.filter(fits).collect::<Vec<_>>()).unwrap_or(registry)
+        })
+    }
+
+    /// The rules with one figure in another place: `value`, or that of the committed rules where it is none.
+    ///
+    /// # Errors
+    /// A figure that cannot stand there, or when the database fails.
+    pub async fn trying(
+        &self,
+        database: &PgPool,
+        country: &str,
+        place: (i32, &str, &str),
+        value: Option<&str>,
+    ) -> Answer<Registry> {
+        let (year, table, figure) = place;
+        let here = |one: &AtWork| {
+            one.country == country && (one.year, &*one.in_table, &*one.figure) == (year, table, figure)
+        };
+        let mut at_work = store::at_work(database).await?;
+        at_work.retain(|one| !here(one));
+        if let Some(value) = value {
+            let (table, figure) = (table.to_owned(), figure.to_owned());
+            let one = Replacement { year, table, figure, value: value.to_owned() };
+            let pack = self.committed.pack(country).ok_or_else(|| Problem::not_found("country"))?;
+            pack.with(std::slice::from_ref(&one)).map_err(Problem::not_fitting)?;
+            let Replacement { table, figure, value, .. } = one;
+            at_work.push(AtWork { country: country.into(), year, in_table: table, figure, value });
+        }
+        Ok(self.built_with(&at_work))
+    }
+}
+
+/// Renews what lists show of every household whose summary other rules made: after figures were replaced, and at the start.
+/// A household that cannot be renewed keeps what it shows until it is opened and changed.
+pub async fn renew(app: App) {
+    for country in app.registry.packs().map(|pack| pack.about().id) {
+        let mut after = Uuid::nil();
+        loop {
+            match next(&app, country, after).await {
+                Ok(Some(done)) => after = done,
+                Ok(None) => break,
+                Err(problem) => {
+                    tracing::warn!(country, problem = problem.detail, "what lists show was not renewed");
+                    break;
+                }
+            }
+        }
+    }
+}
+
+/// Renews the next household; none where there is none.
+async fn next(app: &App, country: &str, after: Uuid) -> Answer<Option<Uuid>> {
+    let registry = app.rules.now(&app.database).await?;
+    let pack = registry.pack(country).ok_or_else(|| Problem::not_found("country"))?;
+    let Some(id) = store::next_outdated(&app.database, country, pack.version(), after).await? else {
+        return Ok(None);
+    };
+    if let Err(problem) = one(app, id).await {
+        tracing::warn!(household = %id, problem = problem.detail, "what lists show was not renewed");
+    }
+    Ok(Some(id))
+}
+
+async fn one(app: &App, id: Uuid) -> Answer<()> {
+    let (revision, household) = work::load(app, id).await?;
+    let worked = work::out(app, household).await?;
+    let summary = serde_json::to_value(&worked.summary).map_err(Problem::internal)?;
+    Ok(store::renew(&app.database, id, revision.revision, &summary, &worked.rules).await?)
+}
