@@ -1,6 +1,6 @@
 // Rule figures: read, found, compared between years; papers offered by subject, and opened by a question.
 import { expect, test } from "@playwright/test";
-import { choose, noFindings, openCopy, saved, signIn } from "./desk";
+import { choose, noFindings, openCopy, saved, signIn, signInAsAdministrator } from "./desk";
 
 test("rule figures stand side by side, and are found by word, source and difference", async ({ page }) => {
   await signIn(page);
@@ -22,6 +22,46 @@ test("rule figures stand side by side, and are found by word, source and differe
   await page.getByRole("button", { name: "Canada" }).click();
   await expect(page.getByText("figures in", { exact: false })).toBeVisible();
   await expect(row).toBeHidden();
+});
+
+test("an administrator weighs a figure of the practice's own, keeps it, and takes it back", async ({
+  page,
+}) => {
+  await signInAsAdministrator(page);
+  await page.goto("/figures");
+  // What others reckon with meanwhile is weighed only.
+  await page
+    .getByRole("row", { name: /^Basic, single/i })
+    .getByRole("button", { name: "15,750" })
+    .click();
+  await page.getByLabel("The practice's figure").fill("lots");
+  await page.getByRole("textbox", { name: "Source" }).fill("Notice 2026-14");
+  await page.getByLabel("Why").fill("Corrected in March");
+  await page.getByRole("button", { name: "Weigh the change" }).click();
+  await expect(page.getByRole("alert")).toContainText("'lots' is not a figure such as 15750.");
+  await page.getByLabel("The practice's figure").fill("16,250");
+  await page.getByRole("button", { name: "Weigh the change" }).click();
+  await expect(page.getByRole("button", { name: "Count 16,250 from now on" })).toBeVisible();
+  await expect(page.getByRole("region", { name: "Households that would move" })).toContainText("−");
+  await noFindings(page, "weighing a figure");
+  await page.keyboard.press("Escape");
+
+  // The mile of a move of 2024 moves nobody.
+  const mile = page.locator("#moving").getByRole("row", { name: /^Mile/i });
+  await mile.getByRole("button").last().click();
+  await page.getByLabel("The practice's figure").fill("0.22");
+  await page.getByRole("textbox", { name: "Source" }).fill("Notice 2024-99");
+  await page.getByLabel("Why").fill("Raised in the year");
+  await page.getByRole("button", { name: "Weigh the change" }).click();
+  await page.getByRole("button", { name: "Count 0.22 from now on" }).click();
+  await expect(mile).toContainText("0.22the practice's own");
+  await mile.getByRole("button").last().click();
+  await expect(page.getByText("0.21 → 0.22 by K. Ravndal. Raised in the year")).toBeVisible();
+  await page.getByRole("button", { name: "Back to the figure of the rules" }).click();
+  await page.getByRole("button", { name: "Count 0.21 of the rules again" }).click();
+  await expect(mile).not.toContainText("the practice's own");
+  await mile.getByRole("button").last().click();
+  await expect(page.getByText("by K. Ravndal", { exact: false }).last()).toContainText("Ended");
 });
 
 test("papers are offered by subject, and those added last come first", async ({ page }) => {

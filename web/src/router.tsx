@@ -57,7 +57,8 @@ const households = createRoute({ getParentRoute: () => root, path: "/", componen
 const figures = createRoute({
   getParentRoute: () => root,
   path: "/figures",
-  validateSearch: (search: Record<string, unknown>): { law?: string; table?: string } => ({
+  validateSearch: (search: Record<string, unknown>): { law?: string; table?: string; own?: true } => ({
+    own: search.own === true || undefined,
     law: text(search.law),
     table: text(search.table),
   }),

@@ -39,6 +39,12 @@ impl Rules {
         Ok(built.1.clone())
     }
 
+    /// How many figures of a return year are the practice's own, as the rules were when they were last asked for.
+    pub fn own(&self, country: &str, year: i32) -> usize {
+        let built = self.built.lock().unwrap_or_else(PoisonError::into_inner);
+        built.0.iter().filter(|one| one.country == country && one.year == year).count()
+    }
+
     /// The rules with these figures. One that no longer fits the rules of this program is left out.
     fn built_with(&self, at_work: &[AtWork]) -> Registry {
         self.committed.packs().fold(self.committed.clone(), |registry, pack| {

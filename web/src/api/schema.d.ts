@@ -1268,6 +1268,8 @@ export interface components {
             /** Format: uuid */
             id: string;
             outcome: components["schemas"]["Outcome"];
+            /** @description How many rule figures of the year are the practice's own. */
+            own_figures: number;
             /** Format: int64 */
             revision: number;
             /** Format: date-time */

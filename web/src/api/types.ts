@@ -19,6 +19,7 @@ export type Field = Schemas["Field"];
 export type PaperKind = Schemas["PaperKind"];
 export type RuleFigures = Schemas["RuleFigures"];
 export type Replaced = Schemas["Replaced"];
+export type Weighed = Schemas["Weighed"];
 export type Moved = Schemas["Moved"];
 export type FigureTable = RuleFigures["tables"][number];
 export type PackInfo = Schemas["PackInfo"];

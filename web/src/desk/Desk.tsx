@@ -6,7 +6,7 @@ import { useTyping } from "../entry/typing";
 import { usePacks } from "../households/Households";
 import { OpenPoints } from "../households/HouseholdTable";
 import { AddPersonSheet } from "../spread/AddPerson";
-import { balance, time, touched, units } from "../ui/format";
+import { balance, count, time, touched, units } from "../ui/format";
 import { useKeys } from "../ui/keys";
 import { Blank, Button, Key, Waiting } from "../ui/pieces";
 import { Export } from "./Export";
@@ -99,6 +99,7 @@ function Open({ opened, look, bar }: OpenProps) {
         {problem && <ProblemBar problem={problem} close={clearProblem} />}
         {clash && <ClashBar clash={clash} />}
         {opened.then && <RulesChanged opened={opened} />}
+        {opened.own_figures > 0 && <OwnFigures opened={opened} />}
         {!opened.outcome.covered && <NotCovered opened={opened} />}
       </div>
       <main key={past ? "past" : "now"} className="min-h-0 overflow-hidden print:overflow-visible">
@@ -237,6 +238,20 @@ function ClashBar({ clash }: { clash: Clash }) {
         Set mine
       </Button>
     </div>
+  );
+}
+
+/** Some figures of the rules are the practice's own. */
+function OwnFigures({ opened }: { opened: Opened }) {
+  const { country, year } = opened.household;
+  return (
+    <p role="status" className="border-l-4 border-petrol bg-wash px-4 py-1.5">
+      <b>{count(opened.own_figures, "figure")}</b> of {year} {opened.own_figures === 1 ? "is" : "are"} the
+      practice's own.{" "}
+      <Link to="/figures" search={{ law: country, own: true }} className="text-petrol underline">
+        Rule figures
+      </Link>
+    </p>
   );
 }
 

@@ -3,21 +3,22 @@ import { useQuery } from "@tanstack/react-query";
 import { Link, useNavigate, useSearch } from "@tanstack/react-router";
 import { useDeferredValue, useMemo, useRef, useState } from "react";
 import { api, ask } from "../api/client";
-import type { FigureTable, Replaced, RuleFigures } from "../api/types";
+import type { FigureTable, RuleFigures } from "../api/types";
 import { usePacks } from "../households/Households";
 import { useWho } from "../signin/SignInGate";
 import { count } from "../ui/format";
 import { useKeys } from "../ui/keys";
 import { Blank, Button, Key, Waiting } from "../ui/pieces";
-import { figure, moved, wanted } from "./figures";
-import { type Place, Replacing } from "./Replacing";
+import { figure, isAt, moved, wanted } from "./figures";
+import { Replacing, type Figure as Shown } from "./Replacing";
 
 export function FiguresView() {
   const packs = usePacks();
-  const { law = packs.data?.[0]?.id, table } = useSearch({ from: "/figures" });
+  const { law = packs.data?.[0]?.id, table, own: asked = false } = useSearch({ from: "/figures" });
   const navigate = useNavigate();
   const [sought, setSought] = useState("");
   const [changed, setChanged] = useState(false);
+  const [own, setOwn] = useState(asked);
   const box = useRef<HTMLInputElement>(null);
   useKeys({ "/": () => box.current?.focus() });
   const found = useQuery({
@@ -27,7 +28,10 @@ export function FiguresView() {
     staleTime: Number.POSITIVE_INFINITY,
   });
   const text = useDeferredValue(sought);
-  const tables = useMemo(() => wanted(found.data?.tables ?? [], text, changed), [found.data, text, changed]);
+  const tables = useMemo(
+    () => (found.data ? shown(found.data, text, changed, own) : []),
+    [found.data, text, changed, own],
+  );
   const choose = (id: string) => navigate({ to: "/figures", search: { law: id } });
   return (
     <div className="flex h-screen flex-col">
@@ -64,6 +68,12 @@ export function FiguresView() {
             <input type="checkbox" checked={changed} onChange={(e) => setChanged(e.target.checked)} />
             Only what differs between the years
           </label>
+          {(own || found.data?.replaced.some((one) => !one.ended_at)) && (
+            <label className="flex items-center gap-2">
+              <input type="checkbox" checked={own} onChange={(e) => setOwn(e.target.checked)} />
+              Only the practice's own
+            </label>
+          )}
           <span className="text-soft">
             {found.data && told(tables)} <Key>/</Key> find
           </span>
@@ -76,6 +86,7 @@ export function FiguresView() {
               onClick={() => {
                 setSought("");
                 setChanged(false);
+                setOwn(false);
               }}
             >
               Show all figures
@@ -90,6 +101,14 @@ export function FiguresView() {
   );
 }
 
+function shown(all: RuleFigures, sought: string, changed: boolean, own: boolean) {
+  const at = all.replaced.filter((one) => !one.ended_at);
+  return wanted(all.tables, sought, (table, row) => {
+    const differs = !changed || row.values.some((_, year) => moved(row, year));
+    return differs && (!own || at.some((one) => one.table === table.id && one.figure === row.id));
+  });
+}
+
 function told(tables: FigureTable[]) {
   const rows = tables.reduce((sum, table) => sum + table.rows.length, 0);
   return `${count(rows, "figure")} in ${count(tables.length, "table")} ·`;
@@ -99,7 +118,7 @@ type TablesProps = { law: string; all: RuleFigures; tables: FigureTable[]; at: s
 
 function Tables({ law, all, tables, at }: TablesProps) {
   const may = useWho().data?.role === "administrator";
-  const [place, setPlace] = useState<Place>();
+  const [place, setPlace] = useState<Shown>();
   const here = place && all.replaced.filter((one) => isAt(one, place));
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[230px_1fr] max-desk:block max-desk:overflow-auto">
@@ -138,17 +157,12 @@ function Tables({ law, all, tables, at }: TablesProps) {
   );
 }
 
-/** Whether a replacement is of that figure. */
-function isAt(one: Replaced, at: Omit<Place, "name" | "value">) {
-  return one.year === at.year && one.table === at.table && one.figure === at.figure;
-}
-
 type TableProps = {
   table: FigureTable;
   all: RuleFigures;
   open: boolean;
   /** Opens the record of a figure, where there is one or may be one. */
-  look: (place: Place) => (() => void) | undefined;
+  look: (place: Shown) => (() => void) | undefined;
 };
 
 function Table({ table, all, open, look }: TableProps) {

@@ -2,16 +2,16 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useEffect, useRef, useState } from "react";
 import { api, ask, type Refusal } from "../api/client";
-import type { Moved, Replaced, RuleFigures } from "../api/types";
+import type { Moved, Replaced, RuleFigures, Weighed } from "../api/types";
 import { count, difference, moment, units } from "../ui/format";
 import { Button, Meter } from "../ui/pieces";
 import { Sheet } from "../ui/Sheet";
-import { figure } from "./figures";
+import { figure, type Place } from "./figures";
 
-/** A figure of a year. */
-export type Place = { year: number; table: string; figure: string; name: string; value: string };
+/** A figure of a year as it is shown. */
+export type Figure = Place & { name: string; value: string };
 
-type Props = { law: string; place: Place; record: Replaced[]; may: boolean; onClose: () => void };
+type Props = { law: string; place: Figure; record: Replaced[]; may: boolean; onClose: () => void };
 
 export function Replacing({ law, place, record, may, onClose }: Props) {
   const now = record.find((one) => !one.ended_at);
@@ -32,6 +32,7 @@ export function Replacing({ law, place, record, may, onClose }: Props) {
         ))}
       </ol>
       {may && now && <TakeBack law={law} place={place} replaced={now} onClose={onClose} />}
+      {may && now && <h3 className="mb-2 font-semibold">Replace it again</h3>}
       {may && <Replace law={law} place={place} onClose={onClose} />}
     </Sheet>
   );
@@ -45,7 +46,8 @@ function Record({ one }: { one: Replaced }) {
         <b className="font-semibold">
           {figure(one.was)} → {figure(one.value)}
         </b>{" "}
-        by {one.by}. {one.why} <span className="text-soft">Source: {one.source}</span>
+        by {one.by}. {one.why}
+        <span className="block text-soft">Source: {one.source}</span>
         {one.ended_at && (
           <span className="block text-soft">
             Ended {moment(one.ended_at)} by {one.ended_by}
@@ -87,10 +89,7 @@ function useWeighing(law: string, place: Place) {
     let after: string | null = null;
     try {
       do {
-        const { year, table, figure } = place;
-        const body = { year, table, figure, value, after };
-        const params = { path: { id: law } };
-        const some = await ask(api.POST("/api/packs/{id}/figures/weigh", { params, body }));
+        const some: Weighed = await ask(weighSome(law, place, value, after));
         if (run.current !== mine) return;
         after = some.after ?? null;
         all = {
@@ -106,6 +105,16 @@ function useWeighing(law: string, place: Place) {
     }
   };
   return { found, fault, weigh, clear, setFault };
+}
+
+function weighSome(
+  law: string,
+  { year, table, figure }: Place,
+  value: string | undefined,
+  after: string | null,
+) {
+  const body = { year, table, figure, value, after };
+  return api.POST("/api/packs/{id}/figures/weigh", { params: { path: { id: law } }, body });
 }
 
 /** The figures after a change, shown at once; what was reckoned by the earlier ones is fetched anew. */
@@ -218,12 +227,7 @@ function Outcome({ found, fault }: { found: Weighing | undefined; fault: string 
       </p>
       {!done && <Meter part={weighed} whole={reached} label="How many are weighed" />}
       {moved.length > 0 && (
-        <div
-          className="mt-2 max-h-60 overflow-auto"
-          tabIndex={0}
-          role="region"
-          aria-label="Households that would move"
-        >
+        <section className="mt-2 max-h-60 overflow-auto" tabIndex={0} aria-label="Households that would move">
           <table className="w-full">
             <thead>
               <tr className="border-b border-ink text-left">
@@ -249,7 +253,7 @@ function Outcome({ found, fault }: { found: Weighing | undefined; fault: string 
               ))}
             </tbody>
           </table>
-        </div>
+        </section>
       )}
     </div>
   );

@@ -9,8 +9,23 @@ export function moved(row: Row, year: number): boolean {
   return year + 1 < row.values.length && row.values[year] !== before;
 }
 
-/** The tables with their rows that hold every word of what is sought: in their own name, or in that of the table or its source. */
-export function wanted(tables: FigureTable[], sought: string, changed: boolean): FigureTable[] {
+/** A figure of a year. */
+export type Place = { year: number; table: string; figure: string };
+
+/** Whether a replacement is of that figure. */
+export function isAt(one: Place, at: Place): boolean {
+  return one.year === at.year && one.table === at.table && one.figure === at.figure;
+}
+
+/**
+ * The tables with those rows that hold every word of what is sought, in their own name or in that of the table or its
+ * source, and of which `only` holds.
+ */
+export function wanted(
+  tables: FigureTable[],
+  sought: string,
+  only: (table: FigureTable, row: Row) => boolean,
+): FigureTable[] {
   const words = sought.toLowerCase().split(/\s+/).filter(Boolean);
   const holds = (text: string) => words.every((word) => text.toLowerCase().includes(word));
   return tables.flatMap((table) => {
@@ -19,8 +34,7 @@ export function wanted(tables: FigureTable[], sought: string, changed: boolean):
     );
     const rows = table.rows.filter(
       (row) =>
-        holds([about, row.name, ...row.values.map((value) => figure(value))].join(" ")) &&
-        (!changed || row.values.some((_, year) => moved(row, year))),
+        holds([about, row.name, ...row.values.map((value) => figure(value))].join(" ")) && only(table, row),
     );
     return rows.length > 0 ? [{ ...table, rows }] : [];
   });

@@ -49,6 +49,8 @@ pub struct Opened {
     pub outcome: Outcome,
     /// What the change did that led here, in words, where this answers one.
     pub did: Vec<String>,
+    /// How many rule figures of the year are the practice's own.
+    pub own_figures: usize,
     /// What came out when this revision was stored, where the rules of today give something else.
     pub then: Option<Then>,
 }
@@ -66,6 +68,7 @@ impl Opened {
         app.trails.keep(id, revision.revision, &worked.rules, std::mem::take(&mut worked.outcome.lines));
         Opened {
             then,
+            own_figures: app.rules.own(&worked.household.country, worked.household.year),
             id,
             revision: revision.revision,
             saved_at: revision.at,
