@@ -131,3 +131,31 @@ test("what another paper brings already is shown where it would be entered again
   await expect(page.getByRole("textbox", { name: "17 State tax withheld" }).first()).toBeFocused();
   await expect(already).toBeHidden();
 });
+
+test("a broker's statement is keyed once and goes to its lines", async ({ page }) => {
+  const id = await openCopy(page, "Fennimore");
+  await page.keyboard.press("n");
+  await page.keyboard.type("consolidated");
+  await expect(page.getByRole("option")).toHaveCount(1);
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: /^Broker/ })).toBeVisible();
+  for (const part of ["1099-DIV Dividends", "1099-INT Interest", "1099-OID", "1099-B Sales"])
+    await expect(page.getByRole("heading", { name: new RegExp(`^${part}`) })).toBeVisible();
+  await page.getByRole("textbox", { name: "1a Ordinary dividends" }).fill("412");
+  await page.getByRole("textbox", { name: "1b Qualified dividends" }).fill("500");
+  await page.getByRole("textbox", { name: "1 Interest", exact: true }).fill("88");
+  await page.getByRole("textbox", { name: "1 Interest", exact: true }).blur();
+  await saved(page);
+  // What is wrong stands at its box.
+  await expect(page.getByText("Box 1b", { exact: false }).first()).toBeVisible();
+  await page.getByRole("textbox", { name: "1b Qualified dividends" }).fill("400");
+  await page.getByRole("textbox", { name: "1b Qualified dividends" }).blur();
+  await saved(page);
+  const side = page.getByRole("complementary", { name: "Where these boxes go" });
+  await expect(side).toContainText("Qualified dividends");
+  await expect(side).toContainText("Taxable interest");
+  await page.goto(`/h/${id}/spread`);
+  await cell(page, "Dividends", 0).click();
+  await page.keyboard.press("t");
+  await expect(page.getByText("1099-DIV · box 1a").first()).toBeVisible();
+});

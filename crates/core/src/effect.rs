@@ -2,6 +2,7 @@
 
 use crate::{
     check::faults,
+    gathered,
     household::{Entry, Household},
     outcome::{NamedWay, Outcome, Wanted, headline, pins_of, reckon_until},
     pack::Registry,
@@ -143,7 +144,9 @@ impl Along<'_> {
         if !faults(&household, self.registry).is_empty() {
             return None;
         }
-        let case = self.registry.pack(&household.country)?.open(&household);
+        let pack = self.registry.pack(&household.country)?;
+        let household = gathered::apart(&household, pack.declared());
+        let case = pack.open(&household);
         let pins = pins_of(&household, &*case);
         // Pins that no lawful way holds are set aside, as in the outcome; an option that is tried is not.
         let found = match lowest(&*case, &pins, self.stop).ok()? {
@@ -206,8 +209,10 @@ pub fn total(household: &Household, registry: &Registry, stop: &Stop) -> Option<
     if !faults(household, registry).is_empty() {
         return None;
     }
-    let case = registry.pack(&household.country)?.open(household);
-    let pins = pins_of(household, &*case);
+    let pack = registry.pack(&household.country)?;
+    let household = gathered::apart(household, pack.declared());
+    let case = pack.open(&household);
+    let pins = pins_of(&household, &*case);
     // Pins that no lawful way holds are set aside, as in the outcome.
     let found = lowest(&*case, &pins, stop).ok()?;
     let found = found.or_else(|| lowest(&*case, &BTreeMap::new(), stop).ok().flatten());

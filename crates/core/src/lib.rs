@@ -16,6 +16,7 @@ pub mod field;
 pub mod figures;
 pub mod file;
 pub mod forms;
+pub mod gathered;
 pub mod household;
 pub mod limit;
 pub mod line;

@@ -2,6 +2,7 @@
 
 use crate::{
     field::Field,
+    gathered::Gathered,
     limit::LimitDef,
     line::{LineDef, LineId},
     pack::Question,
@@ -21,6 +22,8 @@ pub struct Provision {
     pub limits: &'static [&'static LimitDef],
     /// The papers that it reads, or that stand in a module of their own because several provisions read them.
     pub papers: &'static [PaperKind],
+    /// Papers that have others as their parts.
+    pub gathered: &'static [Gathered],
     /// What other papers bring to where its own papers go.
     pub counted: &'static [Counted],
     /// What it asks about people.
@@ -51,6 +54,7 @@ impl Provision {
         lines: &[],
         limits: &[],
         papers: &[],
+        gathered: &[],
         counted: &[],
         person_questions: &[],
         household_questions: &[],
@@ -97,6 +101,8 @@ impl<R: Copy, P: Copy> Rule<R, P> {
 pub struct Declared {
     /// Kinds of papers, in the order of the law.
     pub papers: Vec<PaperKind>,
+    /// Papers that have others as their parts; their kinds stand among `papers`.
+    pub gathered: Vec<Gathered>,
     /// What other papers bring to where a kind's papers go.
     pub counted: Vec<Counted>,
     /// The questions about a person.
@@ -119,6 +125,7 @@ impl Declared {
     pub fn of<'p>(law: impl IntoIterator<Item = &'p Provision>) -> Declared {
         let mut all = Declared {
             papers: Vec::new(),
+            gathered: Vec::new(),
             counted: Vec::new(),
             person_questions: Vec::new(),
             household_questions: Vec::new(),
@@ -130,6 +137,7 @@ impl Declared {
         };
         for provision in law {
             all.papers.extend(provision.papers);
+            all.gathered.extend(provision.gathered);
             all.counted.extend(provision.counted);
             all.person_questions.extend(provision.person_questions);
             all.household_questions.extend(provision.household_questions);
@@ -138,6 +146,11 @@ impl Declared {
             all.points.extend(provision.points);
             all.figures.extend(provision.figures.iter().map(|table| (*table, provision.name())));
         }
+        let whole: Vec<PaperKind> = all.gathered.iter().map(|gathered| gathered.kind(&all.papers)).collect();
+        all.papers.extend(whole);
+        let counted: Vec<Counted> =
+            all.gathered.iter().flat_map(|gathered| gathered.counted(&all.counted)).collect();
+        all.counted.extend(counted);
         all.by_id = all.lines.iter().enumerate().map(|(at, line)| (line.id, at)).collect();
         all
     }
@@ -176,6 +189,9 @@ impl Declared {
         let has = |kind: &str, field: &str| {
             self.papers.iter().any(|paper| paper.id == kind && paper.field(field).is_some())
         };
+        let parts = self.gathered.iter().flat_map(|gathered| gathered.parts);
+        let astray = parts.filter(|part| !self.papers.iter().any(|paper| paper.id == part.kind));
+        faults.extend(astray.map(|part| format!("{} is a part, and no paper", part.kind)));
         let known = |counted: &&Counted| {
             let at = self.papers.iter().any(|paper| paper.id == counted.at);
             at && counted.boxes.iter().all(|field| has(counted.from, field))

@@ -2,7 +2,7 @@
 
 use crate::{payments, points::Points};
 use hembo_core::{
-    Paper,
+    Paper, gathered,
     household::Entry,
     open_points,
     point::{Gather, Place},
@@ -21,7 +21,7 @@ open_points! {
 
 /// Days outside the year, and papers that are there twice.
 pub fn points(points: &mut Points<'_>) {
-    for paper in &points.household.papers {
+    for paper in points.household.papers.iter().filter(|paper| !gathered::is_part(paper)) {
         days(points, paper);
     }
     duplicates(points);
@@ -43,7 +43,7 @@ fn days(points: &mut Points<'_>, paper: &Paper) {
 /// K-055: two papers with the same boxes.
 fn duplicates(points: &mut Points<'_>) {
     let papers = &points.household.papers;
-    for (i, paper) in papers.iter().enumerate() {
+    for (i, paper) in papers.iter().enumerate().filter(|(_, paper)| !gathered::is_part(paper)) {
         let same = |other: &&Paper| {
             other.kind == paper.kind
                 && other.boxes == paper.boxes

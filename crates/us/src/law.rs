@@ -40,6 +40,7 @@ static LAW: &[Rule] = &[
         .reads(papers::discount_note::read)
         .finds(papers::discount_note::points),
     Rule::new(&papers::dividends::PROVISION).reads(papers::dividends::read).finds(papers::dividends::points),
+    Rule::new(&papers::broker::PROVISION),
     Rule::new(&papers::sales::PROVISION).reads(papers::sales::read).finds(papers::sales::points),
     Rule::new(&home_sale::PROVISION).reads(home_sale::read).finds(home_sale::points),
     Rule::new(&capital_gains::PROVISION).reads(capital_gains::read).finds(capital_gains::points),

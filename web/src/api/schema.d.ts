@@ -1004,6 +1004,13 @@ export interface components {
             /** Format: int64 */
             base_revision: number;
         };
+        /** @description A kind of paper that has the papers of other kinds as its parts. */
+        Gathered: {
+            /** @description The code that people type. */
+            id: string;
+            /** @description Its parts; one of them may have a list. */
+            parts: components["schemas"]["Part"][];
+        };
         /** @description An entry of the history. */
         HistoryEntry: {
             /** Format: date-time */
@@ -1359,6 +1366,8 @@ export interface components {
         PackInfo: components["schemas"]["About"] & {
             /** @description What papers bring by themselves to where another kind's papers go. */
             counted: components["schemas"]["Counted"][];
+            /** @description Papers that have others as their parts. */
+            gathered: components["schemas"]["Gathered"][];
             /** @description The questions about the household. */
             household_questions: components["schemas"]["Field"][];
             /** @description The kinds of papers. */
@@ -1434,6 +1443,13 @@ export interface components {
         PaperRow: components["schemas"]["BTreeMap"] & {
             /** @description Short name within the paper, such as `r3`. */
             id?: string;
+        };
+        /** @description A part of a gathered paper. */
+        Part: {
+            /** @description The kind of paper that it is. */
+            kind: string;
+            /** @description What the ids of its boxes begin with, before a point. */
+            prefix: string;
         };
         /** @description One person of a household. */
         Person: {

@@ -1,7 +1,7 @@
 // The boxes of one paper. Tab and Enter walk them in the printed order; a box is stored when it is left.
 
 import { useNavigate } from "@tanstack/react-router";
-import { useState } from "react";
+import { Fragment, useState } from "react";
 import type { Entry, Field, Paper, PaperKind, Point } from "../api/types";
 import { type How, useDesk } from "../desk/useDesk";
 import { EntryBox } from "../entry/EntryBox";
@@ -78,14 +78,16 @@ function Boxes({ paper, kind, points, at }: { paper: Paper; kind: PaperKind; poi
         }}
       >
         {kind.boxes.map((field) => (
-          <Box
-            key={field.id}
-            paper={paper}
-            field={field}
-            offered={suggestions.find((s) => s.field === field.id)?.value}
-            points={points.filter((p) => p.place.field === field.id)}
-            focus={at.field === field.id}
-          />
+          <Fragment key={field.id}>
+            <PartHeading kind={kind} field={field} />
+            <Box
+              paper={paper}
+              field={field}
+              offered={suggestions.find((s) => s.field === field.id)?.value}
+              points={points.filter((p) => p.place.field === field.id)}
+              focus={at.field === field.id}
+            />
+          </Fragment>
         ))}
       </div>
       {suggestions.length > 0 && (
@@ -94,6 +96,23 @@ function Boxes({ paper, kind, points, at }: { paper: Paper; kind: PaperKind; poi
         </p>
       )}
     </>
+  );
+}
+
+/** Before the first box of a part of a gathered paper: which paper the part is. */
+function PartHeading({ kind, field }: { kind: PaperKind; field: Field }) {
+  const { pack } = useDesk();
+  const parts = pack.gathered.find((gathered) => gathered.id === kind.id)?.parts ?? [];
+  const part = parts.find(({ prefix }) => {
+    const first = kind.boxes.find((box) => box.id.startsWith(`${prefix}.`));
+    return first?.id === field.id;
+  });
+  if (!part) return null;
+  const of = pack.paper_kinds.find((other) => other.id === part.kind);
+  return (
+    <h3 className="col-span-full border-b border-ink pt-4 pb-0.5 font-semibold">
+      {part.kind} <span className="font-normal text-soft">{of?.name}</span>
+    </h3>
   );
 }
 

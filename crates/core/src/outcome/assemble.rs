@@ -9,6 +9,7 @@ use crate::{
     check::{Fault, faults},
     decision::{Amount, Decision, More, Taken, Way},
     field::{Field, FieldKind},
+    gathered,
     household::{Entry, Household, Paper},
     pack::{Case, Pack, Registry},
     search::{Ends, Stop, Stopped, View, Weighed, along, search, search_with_ends},
@@ -93,6 +94,8 @@ fn weigh(
 }
 
 fn assemble(household: &Household, pack: &dyn Pack, wanted: Wanted, stop: &Stop) -> Result<Outcome, Stopped> {
+    let keyed = household;
+    let household = &*gathered::apart(keyed, pack.declared());
     let case = pack.open(household);
     let pins = pins_of(household, &*case);
     let (weighed, pins_hold) = weigh(&*case, &pins, wanted, stop)?;
@@ -148,7 +151,7 @@ fn assemble(household: &Household, pack: &dyn Pack, wanted: Wanted, stop: &Stop)
         blanks: Vec::new(),
         papers: view.papers(),
     };
-    outcome.blanks = asking::blanks(household, pack, &outcome);
+    outcome.blanks = asking::blanks(keyed, pack, &outcome);
     Ok(outcome)
 }
 

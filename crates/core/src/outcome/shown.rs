@@ -7,6 +7,7 @@ use super::{
 use crate::{
     decision::{Decision, More, Way},
     forms::Required,
+    gathered,
     household::{Entry, Household, Paper},
     limit::{Limit, LimitAt, LimitTaken},
     line::{LineId, SpreadRow},
@@ -254,7 +255,7 @@ impl<'a> Shown<'a> {
         });
         let all = lines.iter().copied().chain(added);
         let boxes = all.flat_map(|l| &l.inputs.0).filter_map(|i| match i {
-            Input::Box(item) => Some(item.paper),
+            Input::Box(item) => Some(self.keyed(item.paper)),
             _ => None,
         });
         boxes.collect::<std::collections::BTreeSet<_>>().len()
@@ -346,9 +347,11 @@ impl<'a> Shown<'a> {
             }
             Input::Box(item) => {
                 let paper = &self.household.papers[item.paper];
+                let declared = self.pack.declared();
+                let (at, field) = gathered::keyed(&paper.id, item.field, item.row.is_some(), declared);
                 LineInput::Box {
-                    paper: paper.id.clone(),
-                    field: item.field.into(),
+                    paper: at,
+                    field,
                     row: item.row.map(|r| paper.rows[r].id.clone()),
                     label: self.box_label(paper, item),
                     amount: item.amount,
@@ -413,6 +416,7 @@ impl<'a> Shown<'a> {
                 .filter(|_| point.weight == Weight::Look || point.beside);
             let same = dismissal.filter(|d| d.about.as_ref().is_none_or(|about| *about == point.about));
             point.dismissed = same.map(|d| d.reason.clone());
+            point.place = gathered::place(std::mem::take(&mut point.place), self.pack.declared());
         }
         points.sort_by_key(|p| (p.dismissed.is_some(), p.weight));
         points
@@ -456,7 +460,15 @@ impl<'a> Shown<'a> {
             feeds: std::mem::take(&mut feeds[index]),
             suggestions: self.pack.suggestions(self.household, paper),
         };
-        self.household.papers.iter().enumerate().map(paper).collect()
+        let keyed = self.household.papers.iter().enumerate().filter(|(_, paper)| !gathered::is_part(paper));
+        keyed.map(paper).collect()
+    }
+
+    /// The place of the paper that is keyed, by that of it or of a part.
+    fn keyed(&self, paper: usize) -> usize {
+        let papers = &self.household.papers;
+        let (whole, _) = gathered::keyed(&papers[paper].id, "", false, self.pack.declared());
+        papers.iter().position(|p| p.id == whole).unwrap_or(paper)
     }
 
     /// The lines that each paper's boxes go to; the parts of several owners stand as one.
@@ -466,7 +478,7 @@ impl<'a> Shown<'a> {
             let mut brought: BTreeMap<usize, Money> = BTreeMap::new();
             for input in &line.inputs.0 {
                 if let Input::Box(item) = input {
-                    *brought.entry(item.paper).or_default() += item.amount;
+                    *brought.entry(self.keyed(item.paper)).or_default() += item.amount;
                 }
             }
             for (paper, amount) in brought.into_iter().filter(|(_, amount)| !amount.is_zero()) {

@@ -97,6 +97,7 @@ static PROVISION: Provision = Provision {
     household_questions: ISLES,
     points: &[],
     about: "",
+    gathered: &[],
     counted: &[],
 };
 

@@ -4,6 +4,7 @@ use crate::{App, auth::By};
 use axum::{Json, extract::State};
 use hembo_core::{
     field::Field,
+    gathered::Gathered,
     pack::{About, Pack, Question},
     paper::{Counted, PaperKind},
 };
@@ -20,6 +21,8 @@ pub struct PackInfo {
     pub years: Vec<i32>,
     /// The kinds of papers.
     pub paper_kinds: &'static [PaperKind],
+    /// Papers that have others as their parts.
+    pub gathered: &'static [Gathered],
     /// What papers bring by themselves to where another kind's papers go.
     pub counted: &'static [Counted],
     /// The questions about people.
@@ -35,6 +38,7 @@ pub async fn known(State(app): State<App>, _: By) -> Json<Vec<PackInfo>> {
         about: pack.about(),
         years: pack.years(),
         paper_kinds: pack.paper_kinds(),
+        gathered: &pack.declared().gathered,
         counted: pack.counted(),
         person_questions: pack.person_questions(),
         household_questions: pack.household_questions(),
