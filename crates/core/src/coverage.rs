@@ -19,7 +19,9 @@ pub fn page(registry: &Registry) -> String {
 }
 
 fn of_pack(text: &mut String, pack: &dyn Pack) -> std::fmt::Result {
-    let years: Vec<String> = pack.years().iter().rev().map(ToString::to_string).collect();
+    let told =
+        |&year: &i32| if pack.is_planning(year) { format!("{year} for planning") } else { year.to_string() };
+    let years: Vec<String> = pack.years().iter().rev().map(told).collect();
     let declared = pack.declared();
     writeln!(text, "\n## {} ({})\n\n### Papers that are read\n", pack.about().name, years.join(", "))?;
     for paper in &declared.papers {

@@ -104,7 +104,45 @@ impl Form {
     }
 }
 
+/// A line that a later year adds to a form.
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct Added {
+    /// The form, by its id.
+    form: String,
+    /// The line after which it stands, by what that shows.
+    after: String,
+    line: FormLine,
+}
+
+/// What a year adds to the forms of another.
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct Next {
+    year: i32,
+    added: Vec<Added>,
+}
+
 impl Forms {
+    /// The forms of a year whose own are not out: those of `latest` with the lines that `next` adds.
+    ///
+    /// # Errors
+    /// A file that cannot be read, or a line that is added where nothing stands.
+    pub fn like(latest: &str, next: &str) -> Result<Forms, toml::de::Error> {
+        let (mut file, next): (File, Next) = (toml::from_str(latest)?, toml::from_str(next)?);
+        file.year = next.year;
+        for added in next.added {
+            let form = file.form.iter_mut().find(|form| form.id == added.form);
+            let place = |form: &Form| form.lines.iter().position(|line| line.line == added.after);
+            let Some((form, at)) = form.and_then(|form| place(form).map(|at| (form, at))) else {
+                let told = format!("{} has no line {}", added.form, added.after);
+                return Err(serde::de::Error::custom(told));
+            };
+            form.lines.insert(at + 1, added.line);
+        }
+        Ok(file.into())
+    }
+
     /// The form on which a line stands on its own, by its place, and the number there: "Return, line 3". One that is
     /// `filed` goes before one that is not; nothing where no form shows the line.
     pub fn home(&self, line: &str, filed: impl Fn(usize) -> bool) -> Option<(usize, &str)> {

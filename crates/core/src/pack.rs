@@ -27,6 +27,12 @@ pub trait Pack: Send + Sync {
     /// The years whose rule figures it has, latest first.
     fn years(&self) -> Vec<i32>;
 
+    /// Whether a year is for planning only: it is not over, or its figures are not all sure.
+    fn is_planning(&self, year: i32) -> bool {
+        let of = self.rules().iter().find(|(of, _)| *of == year);
+        of.and_then(|(_, rules)| rules.get("planning")?.as_bool()).unwrap_or(false)
+    }
+
     /// The first and the last day of a return year.
     fn span(&self, year: i32) -> (Date, Date);
 

@@ -48,10 +48,10 @@ const ASKED: &[Field] = &[
         .help("Schedule E.")
         .opens(&["Schedule E"]),
     Field::yes_no("home_energy", "", "Solar panels, a heat pump, windows or insulation")
-        .until(2025)
+        .help("Put in by the end of 2025, or a credit of an earlier year is left.")
         .opens(&["5695"]),
     Field::yes_no("clean_vehicle", "", "Bought an electric or other clean vehicle")
-        .until(2025)
+        .until(2026)
         .opens(&["8936"]),
     Field::yes_no("mortgage_credit", "", "Holds a mortgage credit certificate")
         .help("Of a state or city; Form 8396.")

@@ -93,6 +93,8 @@ pub struct Business {
     optional: bool,
     /// A statutory employee's (§3121(d)(3)): no self-employment tax, and box 1 of Form W-2 is its receipts.
     statutory: bool,
+    /// The owner does not say that others work in it (§469(h)).
+    pub active: bool,
     /// A specified service trade or business (§199A(d)(2)).
     pub service: bool,
     /// W-2 wages paid.
@@ -243,6 +245,7 @@ pub fn read(paper: &mut Bringing<'_>) {
         actual: amount("office"),
         optional: reading.flag("optional"),
         statutory: reading.flag("statutory"),
+        active: reading.boxes.get("participates").and_then(Entry::flag) != Some(false),
         service: reading.flag("service"),
         wages: amount("26"),
         property: amount("property"),
@@ -287,6 +290,7 @@ impl Business {
             simple: Money::ZERO,
             actual: Money::ZERO,
             optional: false,
+            active: true,
             statutory: true,
             service: false,
             wages: Money::ZERO,

@@ -49,7 +49,7 @@ lines! {
     NET_GAIN = "us.8995.12", "Net capital gain", "IRC §199A(a)(2)(B)",
         "Qualified dividends and the net capital gain.";
     pub L13A = "us.13a", "Qualified business income deduction", "IRC §199A(a)",
-        "The components, up to the same part of taxable income without the net capital gain.";
+        "The components, up to the same part of taxable income without the net capital gain; from 2026 a least amount where one works in it.";
     CARRIED = "us.carryover.business_loss", "Business loss carried on", "IRC §199A(c)(2)",
         "What losses leave below zero counts next year.";
 }
@@ -98,6 +98,8 @@ pub fn read(paper: &mut Bringing<'_>) {
 /// A business with its qualified income.
 struct Qualified {
     income: Money,
+    /// The owner works in it (§199A(i)(3)).
+    active: bool,
     service: bool,
     wages: Money,
     property: Money,
@@ -108,6 +110,7 @@ struct Qualified {
 fn qualified(on: On<'_>, rents: &Rents) -> Vec<Qualified> {
     let let_out = rentals::businesses(on, rents).into_iter().map(|rental| Qualified {
         income: rental.income,
+        active: false,
         service: false,
         wages: Money::ZERO,
         property: rental.property,
@@ -126,6 +129,7 @@ fn qualified(on: On<'_>, rents: &Rents) -> Vec<Qualified> {
         for (business, share) in businesses.iter().zip(shares) {
             all.push(Qualified {
                 income: (business.part_of(business.profit(on, &mut Silent)) - share).to_whole(),
+                active: business.active,
                 service: business.service,
                 wages: business.part_of(business.wages),
                 property: business.part_of(business.property),
@@ -152,6 +156,20 @@ fn component(figures: &BusinessIncome, one: &Qualified, income: Money, into: Rat
     let by_both = by(wages, figures.wages_with_property) + by(property, figures.property);
     let most = settled::greater(by_wages, by_both);
     settled::or_zero(full - by(settled::or_zero(full - most), into))
+}
+
+/// What businesses in which an owner works bring together.
+fn sum_active(on: On<'_>, rents: &Rents) -> Money {
+    qualified(on, rents).iter().filter(|one| one.active).map(|one| one.income).sum()
+}
+
+/// The least deduction where such businesses bring enough (§199A(i)).
+fn least(on: On<'_>, rents: &Rents) -> Money {
+    let figures = &on.facts.figures.business_income;
+    match (figures.least, figures.least_from) {
+        (Some(least), Some(from)) if sum_active(on, rents) >= from => least,
+        _ => Money::ZERO,
+    }
 }
 
 /// The component of all businesses, with what is carried on.
@@ -215,7 +233,12 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income, before: Money
     }
     let from_businesses = businesses(on, trail, &income.rents, before);
     if trusts.is_zero() && from_businesses.is_zero() {
-        return trail.line(L13A, on.scope, Money::ZERO, |_| {});
+        let least = least(on, &income.rents);
+        return trail.line(L13A, on.scope, least, |i| {
+            if !least.is_zero() {
+                i.line(BUSINESSES, on.scope, sum_active(on, &income.rents));
+            }
+        });
     }
     let rate = on.facts.figures.business_income.rate;
     let component =
@@ -229,6 +252,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income, before: Money
     let ordinary = limit::or_zero(trail, before - net_gain);
     let most = ordinary.times(rate, Money::WHOLE, Rounding::HalfUp);
     let allowed = limit::cap(trail, BY_INCOME.at(on.scope), from_businesses + component, most);
+    let allowed = limit::greater(trail, allowed, least(on, &income.rents));
     trail.line(L13A, on.scope, allowed, |i| {
         if !from_businesses.is_zero() {
             i.line(FROM_BUSINESSES, on.scope, from_businesses);

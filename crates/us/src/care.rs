@@ -273,13 +273,16 @@ fn may_credit(on: On<'_>) -> bool {
     on.unit.status != Status::Separate || (on.facts.apart == Some(true) && person.paid_home == Some(true))
 }
 
-/// The part by income: 35 %, one point less for each 2,000 or part of it above 15,000, not below 20 %.
+/// The part by income: one point less for each step or part of it above the start of each tier, not below the tier's least.
 fn part(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Rate {
     let figures = &on.facts.figures.care;
-    let over = limit::or_zero(trail, agi - figures.from);
-    let points = over.steps_of(figures.step, Rounding::Up);
-    let left = figures.most_rate.billionths() - points * figures.point.billionths();
-    Rate::from_billionths(settled::greater(left, figures.least_rate.billionths()))
+    let status = on.unit.status;
+    let left = figures.tiers.iter().fold(figures.most_rate.billionths(), |left, tier| {
+        let over = limit::or_zero(trail, agi - *tier.from.of(status));
+        let points = over.steps_of(*tier.step.of(status), Rounding::Up);
+        settled::greater(left - points * figures.point.billionths(), tier.least_rate.billionths())
+    });
+    Rate::from_billionths(left)
 }
 
 /// Schedule 3 line 2; `left` is the tax that earlier credits leave.

@@ -108,7 +108,7 @@ const VEHICLE: PaperKind = PaperKind {
     ],
     columns: &[],
     back: Back::Nothing,
-    years: Years { since: None, until: Some(2025) },
+    years: Years { since: None, until: Some(2026) },
 };
 
 fn is_in_time(paper: &Paper, year: i32, last: Date) -> bool {

@@ -73,6 +73,23 @@ fn allowed(facts: &Facts, trail: &mut impl Trail, scope: Scope, person: usize) -
     limit::cap(trail, MOST.at(scope), spent, facts.figures.educator.most)
 }
 
+/// What is left of a return's expenses, where the year lets it be itemized (§67(g)).
+pub fn rest(on: On<'_>) -> Money {
+    if on.facts.figures.educator.rest_itemized != Some(true) {
+        return Money::ZERO;
+    }
+    on.owns()
+        .map(|(person, own)| sum(own.of(&brings::EXPENSES)) - allowed_for(on.facts, person))
+        .sum::<Money>()
+        .to_whole()
+}
+
+/// Whether papers bring any that may be left to itemize.
+pub fn any_rest(facts: &Facts, person: usize) -> bool {
+    facts.figures.educator.rest_itemized == Some(true)
+        && sum(facts.people[person].own.of(&brings::EXPENSES)) > facts.figures.educator.most
+}
+
 /// Line 11.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     if let [person] = on.unit.people[..] {

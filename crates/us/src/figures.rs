@@ -16,13 +16,24 @@ use std::sync::LazyLock;
 #[allow(missing_docs)]
 pub struct Figures {
     pub year: i32,
+    /// The year is not over: for planning only.
+    #[serde(default)]
+    pub planning: bool,
     pub standard_deduction: Cited<StandardDeduction>,
     pub considered_unmarried: Cited<ConsideredUnmarried>,
     pub dependents: Cited<Dependents>,
     pub medical: Cited<Medical>,
     pub taxes: Cited<Taxes>,
     pub home_loan: Cited<HomeLoan>,
+    /// From 2026.
+    pub mortgage_insurance: Option<Cited<MortgageInsurance>>,
+    /// From 2026.
+    pub itemized_limit: Option<Cited<ItemizedLimit>>,
     pub gifts: Cited<Gifts>,
+    /// From 2026.
+    pub gift_floor: Option<Cited<GiftFloor>>,
+    /// From 2026.
+    pub unitemized_gifts: Option<Cited<UnitemizedGifts>>,
     pub gift_carryover_order: Cited<GiftCarryoverOrder>,
     /// From 2025.
     pub senior: Option<Cited<Senior>>,
@@ -35,6 +46,7 @@ pub struct Figures {
     pub union_plan: Cited<UnionPlan>,
     pub moving: Cited<Moving>,
     pub casualty: Cited<Casualty>,
+    pub gambling: Cited<Gambling>,
     pub premium_tax_credit: Cited<PremiumTaxCredit>,
     pub business: Cited<Business>,
     pub rental: Cited<Rental>,
@@ -87,8 +99,11 @@ impl Figures {
 }
 
 /// The rule files, latest first.
-pub static SOURCES: &[(i32, &str)] =
-    &[(2025, include_str!("../rules/2025.toml")), (2024, include_str!("../rules/2024.toml"))];
+pub static SOURCES: &[(i32, &str)] = &[
+    (2026, include_str!("../rules/2026.toml")),
+    (2025, include_str!("../rules/2025.toml")),
+    (2024, include_str!("../rules/2024.toml")),
+];
 
 /// The version of the committed rules.
 pub const VERSION: &str = env!("HEMBO_RULES");
@@ -162,6 +177,10 @@ tables! {
     PhaseDown { from: ByStatus, rate: Rate, least: ByStatus }
     /// §163(h)(3).
     HomeLoan { most_new: ByStatus, most_old: ByStatus, old_before: Day, grandfathered_before: Day, ratio_places: u32 }
+    /// §163(h)(3)(E), from 2026.
+    MortgageInsurance { from: ByStatus, step: ByStatus, rate: Rate }
+    /// §68, from 2026: so many parts of so many.
+    ItemizedLimit { parts: i64, of: i64 }
     /// §217.
     Moving { mile: Rate }
     /// §165(h).
@@ -171,6 +190,12 @@ tables! {
         cash_part: Rate, goods_part: Rate, property_part: Rate, other_property_part: Rate, mile: Rate, carried_years: i64,
         acknowledgment_from: Money, form_8283_above: Money,
     }
+    /// §170(b)(1)(I), from 2026.
+    GiftFloor { part: Rate }
+    /// §170(p), from 2026.
+    UnitemizedGifts { most: ByStatus }
+    /// §165(d): the part of losses that counts.
+    Gambling { part: Rate }
     /// §170(d)(1)(A): where a carryover of cash gifts stands.
     GiftCarryoverOrder { cash_carryover_before_goods: bool }
     /// §151(d)(5)(C).
@@ -251,6 +276,7 @@ tables! {
     /// §199A.
     BusinessIncome {
         rate: Rate, range: ByStatus<Range>, places: u32, wages: Rate, wages_with_property: Rate, property: Rate,
+        least: Option<Money>, least_from: Option<Money>,
     }
     /// §§162, 280A, 461(l).
     Business { mile: Rate, meals: Rate, office_foot: Money, office_feet: i64, excess_loss: ByStatus }
@@ -285,15 +311,17 @@ tables! {
     CarLoan { most: Money, from: ByStatus, step: Money, rate: Rate, made_from: i32 }
     /// §§21, 129.
     Care {
-        one: Money, two: Money, from: Money, step: Money, point: Rate, most_rate: Rate, least_rate: Rate, benefits: ByStatus,
+        one: Money, two: Money, point: Rate, most_rate: Rate, tiers: Vec<CareTier>, benefits: ByStatus,
         deemed_one: Money, deemed_two: Money, under_age: i32,
     }
+    /// §21(a)(2): a point less for each step above, down to a part.
+    CareTier { from: ByStatus, step: ByStatus, least_rate: Rate }
     /// §22.
     Elderly { age: i32, one: ByStatus, both: Money, income_from: ByStatus, income_rate: Rate, rate: Rate }
     /// §§25C, 25D.
     HomeEnergy {
         rate: Rate, parts_most: Money, item_most: Money, door_each: Money, doors_most: Money, audit_most: Money, pumps_most: Money,
-        fuel_cell_half_kilowatt: Money,
+        fuel_cell_half_kilowatt: Money, installed_by: Day,
     }
     /// §§25E, 30D.
     CleanVehicles {
@@ -314,6 +342,7 @@ tables! {
     /// §36B: poverty lines of the year before, the part of income by percentage of them, and how much is paid back at most.
     PremiumTaxCredit {
         poverty: PovertyLine, alaska: PovertyLine, hawaii: PovertyLine, least_percent: i64, most_percent: i64,
+        none_above: Option<i64>,
         bands: Vec<PremiumBand>, repayment: Vec<Repayment>,
     }
     /// For one person, and for each more.
@@ -325,7 +354,7 @@ tables! {
     /// §219(b)(3).
     UnionPlan { most: Money, part: Rate }
     /// §62(a)(2)(D).
-    Educator { most: Money }
+    Educator { most: Money, rest_itemized: Option<bool> }
     /// §152(e): from which age a child may be in nobody's custody.
     Release { of_age_from: i32 }
     /// §§402(g), 414(v).

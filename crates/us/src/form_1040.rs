@@ -1,10 +1,12 @@
 //! Form 1040 from wages to the balance, in the order of its lines.
 
 use crate::{
-    additional_deductions, additional_taxes, business_deduction, capital_gains, child_credit, clean_vehicles,
-    community, credits, earned_income_credit, foreign_tax,
+    additional_deductions::{self, Additional},
+    additional_taxes, business_deduction, capital_gains, child_credit, clean_vehicles, community, credits,
+    earned_income_credit, foreign_tax,
     gains_tax::{self, Worksheet},
     income::{self, Income},
+    itemized_limit,
     kiddie::{self, Child},
     minimum_tax::{self, Repaid},
     other_income,
@@ -17,7 +19,7 @@ use crate::{
     taxable_income::{self, Deductions},
     total_tax, underpayment,
     unit::{On, Parents},
-    untaxed_pay,
+    unitemized_gifts, untaxed_pay,
 };
 use hembo_core::{
     brought::Brought,
@@ -50,7 +52,7 @@ fn front(on: On<'_>, trail: &mut impl Trail) -> Front {
     let earned = earned_income(on, income.wages) + other_income::scholarships(on);
     let standard = standard_deduction::reckon(on, trail, earned);
     let off = deductions(on, trail, &income, standard, &itemized);
-    let taxable = taxable_income::reckon(on, trail, income.agi, off);
+    let taxable = taxable_income::reckon(on, trail, income.agi, off, unitemized_gifts::GIFTS);
     capital_gains::carry(on, trail, income.gains, income.agi - off.sum());
     let (own, worksheet) =
         gains_tax::reckon(on, trail, taxable, income.preferred_qualified, income.preferred);
@@ -100,7 +102,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     let from = minimum_tax::From {
         agi: income.agi,
         taken: off.taken,
-        other: off.business + off.additional - off.seniors,
+        other: off.business + off.additional + off.gifts - off.seniors,
         added_back,
         regular,
         repaid: repaid.sum(),
@@ -171,12 +173,16 @@ fn deductions(
     standard: Money,
     itemized: &Itemized,
 ) -> Deductions {
-    let disaster = (casualty::QUALIFIED, itemized.disaster);
-    let taken = taxable_income::taken(on, trail, standard, itemized.total, disaster);
-    let additional = additional_deductions::reckon(on, trail, income.agi);
-    let before = limit::or_zero(trail, income.agi - taken - additional.sum);
+    let Additional { sum: additional, seniors } = additional_deductions::reckon(on, trail, income.agi);
+    let gifts = unitemized_gifts::reckon(on, trail);
+    let full = if on.unit.itemizes { itemized.total } else { standard + itemized.disaster };
+    let left = income.agi - full - additional - gifts;
+    let before = limit::or_zero(trail, left);
     let business = business_deduction::reckon(on, trail, income, before);
-    Deductions { taken, business, additional: additional.sum, seniors: additional.seniors }
+    let over = itemized_limit::reckon(on, trail, itemized.total, left - business);
+    let disaster = (casualty::QUALIFIED, itemized.disaster);
+    let taken = taxable_income::taken(on, trail, standard, (itemized.total, over), disaster);
+    Deductions { taken, business, additional, gifts, seniors }
 }
 
 /// Earned income for the credits: wages without pensions of nonqualified plans, and what a business earned less half of the tax

@@ -170,15 +170,16 @@ const HOME: PaperKind = PaperKind {
         Field::count("halves", "", "Half kilowatts", 1_000).help("Of a fuel cell only."),
     ],
     back: Back::Nothing,
-    years: Years { since: None, until: Some(2025) },
+    years: Years::ALL,
 };
 
 /// Gives what was installed in the year to its owners.
 pub fn read(paper: &mut Bringing<'_>) {
     paper.give("12", &brings::CARRIED);
-    let year = paper.facts.figures.year;
+    let (year, last) = (paper.facts.figures.year, paper.facts.figures.home_energy.installed_by.0);
     for (r, row, amount) in paper.paper.lines("amount") {
-        let in_year = row.get("date").and_then(Entry::date).is_some_and(|date| date.year() == year);
+        let in_year =
+            row.get("date").and_then(Entry::date).is_some_and(|date| date.year() == year && date <= last);
         let sort = row.get("sort").and_then(Entry::text).and_then(Sort::of);
         if let Some(sort) = sort.filter(|_| in_year) {
             let halves = row.get("halves").and_then(Entry::count).unwrap_or(0);
@@ -292,8 +293,9 @@ pub fn points(points: &mut Points<'_>) {
                 continue;
             };
             let date = row.get("date").and_then(Entry::date);
-            if date.is_none_or(|date| date.year() != points.facts.figures.year) {
-                points.raise(&DATE, at("date"), "It was not installed in this year.");
+            let (year, last) = (points.facts.figures.year, points.facts.figures.home_energy.installed_by.0);
+            if date.is_none_or(|date| date.year() != year || date > last) {
+                points.raise(&DATE, at("date"), "It was not installed in this year, and in time.");
             }
             let since = HOME.column("code").is_some_and(|column| column.years.hold(points.household.year));
             if since && sort.has_code() && row.get("code").is_none() {

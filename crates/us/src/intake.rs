@@ -2,7 +2,7 @@
 
 use crate::{
     bringing::Bringing,
-    business, care, community, dependents, earned_income_credit, elderly, excess_deferrals,
+    business, care, community, dependents, earned_income_credit, educators, elderly, excess_deferrals,
     facts::{Facts, Marital, PersonFacts, Relationship, Residency},
     figures::Figures,
     income, kiddie, law, multiple_support, nonresident,
@@ -67,7 +67,11 @@ fn read_as(household: &Household, owned: &Household, figures: &Arc<Figures>) -> 
         about.agi_alone = alone.agi;
     }
     facts.alone = facts.filers.iter().map(|&f| status::alone(&facts, f)).collect();
-    facts.people.iter_mut().for_each(|person| person.can_itemize = schedule_a::anything(&person.own));
+    for person in 0..facts.people.len() {
+        let taught = educators::any_rest(&facts, person);
+        let about = &mut facts.people[person];
+        about.can_itemize = taught || schedule_a::anything(&about.own);
+    }
     for student in tuition::students(&facts) {
         facts.people[student].scholarship = scholarships::amounts(&facts, student);
     }

@@ -6,12 +6,12 @@ use crate::{
     deduction, dependents, due_diligence, early_distributions, earned_income_credit, education,
     education_plans, educators, elderly, every_paper, excess_deferrals, facts::Facts, foreign_tax, gains_tax,
     government_payments, health_savings, home_energy, home_sale, household_employees, incentive_options,
-    income, ira_basis, ira_deduction, kiddie, minimum_tax, mortgage_credit, moving, multiple_support,
-    nonresident, not_computed, optional_earnings, other_income, papers, parents_election, passive_losses,
-    payments, people, points::Points, premium_tax_credit, refund, release, rentals, retirement, saver,
-    schedule_1, schedule_a, scholarships, self_employment, social_security, standard_deduction, states,
-    status, student_loan, tax, taxable_income, tie_breaker, total_tax, underpayment, union_plan,
-    unreported_tips, untaxed_pay,
+    income, ira_basis, ira_deduction, itemized_limit, kiddie, minimum_tax, mortgage_credit, moving,
+    multiple_support, nonresident, not_computed, optional_earnings, other_income, papers, parents_election,
+    passive_losses, payments, people, points::Points, premium_tax_credit, refund, release, rentals,
+    retirement, saver, schedule_1, schedule_a, scholarships, self_employment, social_security,
+    standard_deduction, states, status, student_loan, tax, taxable_income, tie_breaker, total_tax,
+    underpayment, union_plan, unitemized_gifts, unreported_tips, untaxed_pay,
 };
 use hembo_core::{
     choice::Open,
@@ -91,9 +91,11 @@ static LAW: &[Rule] = &[
     Rule::new(&additional_deductions::PROVISION)
         .reads(additional_deductions::read)
         .finds(additional_deductions::points),
+    Rule::new(&unitemized_gifts::PROVISION),
     Rule::new(&business_deduction::PROVISION)
         .reads(business_deduction::read)
         .finds(business_deduction::points),
+    Rule::new(&itemized_limit::PROVISION),
     Rule::new(&taxable_income::PROVISION),
     Rule::new(&gains_tax::PROVISION),
     Rule::new(&tax::PROVISION),

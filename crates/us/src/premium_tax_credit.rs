@@ -340,10 +340,13 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Credit {
     settle(on, trail, percent, allowed, advance)
 }
 
-/// Whether the return may have the credit: no separate one, no one who is claimed; at the poverty line, or expected to be.
+/// Whether the return may have the credit: no separate one, no one who is claimed; at the poverty line, or expected to be, and
+/// not above a multiple of it where the year has one (§36B(c)(1)(A)).
 fn may(on: On<'_>, percent: i64, advance: Money) -> bool {
-    let enough = percent >= on.facts.figures.premium_tax_credit.least_percent || !advance.is_zero();
-    on.unit.status != Status::Separate && !on.unit.claimable && enough
+    let figures = &on.facts.figures.premium_tax_credit;
+    let enough = percent >= figures.least_percent || !advance.is_zero();
+    let too_much = figures.none_above.is_some_and(|most| percent > most);
+    on.unit.status != Status::Separate && !on.unit.claimable && enough && !too_much
 }
 
 /// Line 24: by the year, or month by month.

@@ -1344,6 +1344,8 @@ export interface components {
             papers: components["schemas"]["PaperOutcome"][];
             /** @description Whether every pin could be held. */
             pins_hold: boolean;
+            /** @description The year is for planning only: its figures are not all sure, and its forms are not out. */
+            planning: boolean;
             /** @description What is unsettled: what blocks first. */
             points: components["schemas"]["Point"][];
             /** @description The official forms of every return; nothing where that was not asked for. */
@@ -1374,6 +1376,8 @@ export interface components {
             paper_kinds: components["schemas"]["PaperKind"][];
             /** @description The questions about people. */
             person_questions: components["schemas"]["Question"][];
+            /** @description Those that are for planning only. */
+            planning: number[];
             /** @description The years whose figures it has, latest first. */
             years: number[];
         };
@@ -1623,6 +1627,8 @@ export interface components {
         };
         /** @description The rule figures of a pack. */
         RuleFigures: {
+            /** @description Those that are for planning only. */
+            planning: number[];
             /** @description What the practice replaced, the newest first, with what has ended. */
             replaced: components["schemas"]["Replaced"][];
             /** @description Every table, in the order of the latest rule file, with the practice's own figures in place. */

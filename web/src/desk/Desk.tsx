@@ -6,7 +6,7 @@ import { useTyping } from "../entry/typing";
 import { usePacks } from "../households/Households";
 import { OpenPoints } from "../households/HouseholdTable";
 import { AddPersonSheet } from "../spread/AddPerson";
-import { balance, count, time, touched, units } from "../ui/format";
+import { balance, count, time, touched, units, yearOf } from "../ui/format";
 import { useKeys } from "../ui/keys";
 import { Blank, Button, Key, Waiting } from "../ui/pieces";
 import { Export } from "./Export";
@@ -99,6 +99,7 @@ function Open({ opened, look, bar }: OpenProps) {
         {problem && <ProblemBar problem={problem} close={clearProblem} />}
         {clash && <ClashBar clash={clash} />}
         {opened.then && <RulesChanged opened={opened} />}
+        {opened.outcome.planning && <Planning opened={opened} />}
         {opened.own_figures > 0 && <OwnFigures opened={opened} />}
         {!opened.outcome.covered && <NotCovered opened={opened} />}
       </div>
@@ -118,7 +119,9 @@ function Open({ opened, look, bar }: OpenProps) {
 function Header({ opened, find, history }: { opened: Opened; find: () => void; history: () => void }) {
   const { pack, undo, redo } = useDesk();
   const { household, outcome } = opened;
-  const law = [household.year, pack.name, outcome.locality].filter(Boolean).join(" · ");
+  const law = [yearOf(household.year, pack.planning), pack.name, outcome.locality]
+    .filter(Boolean)
+    .join(" · ");
   return (
     <header className="flex items-center gap-4 bg-plum px-4 text-white max-desk:gap-2 max-desk:px-2 print:hidden">
       <Link
@@ -238,6 +241,20 @@ function ClashBar({ clash }: { clash: Clash }) {
         Set mine
       </Button>
     </div>
+  );
+}
+
+/** A year that is not over. */
+function Planning({ opened }: { opened: Opened }) {
+  const { country, year } = opened.household;
+  return (
+    <p role="status" className="border-l-4 border-plum bg-lilac px-4 py-1.5">
+      <b>{year} is for planning.</b> The year is not over, its forms are not out, and some figures are to be
+      confirmed.{" "}
+      <Link to="/figures" search={{ law: country }} className="text-petrol underline underline-offset-2">
+        Rule figures
+      </Link>
+    </p>
   );
 }
 

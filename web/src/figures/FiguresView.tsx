@@ -6,7 +6,7 @@ import { api, ask } from "../api/client";
 import type { FigureTable, RuleFigures } from "../api/types";
 import { usePacks } from "../households/Households";
 import { useWho } from "../signin/SignInGate";
-import { count } from "../ui/format";
+import { count, yearOf } from "../ui/format";
 import { useKeys } from "../ui/keys";
 import { Blank, Button, Key, Waiting } from "../ui/pieces";
 import { figure, isAt, moved, wanted } from "./figures";
@@ -190,7 +190,7 @@ function Table({ table, all, open, look }: TableProps) {
           <tr className="border-b border-ink text-left">
             <th className="py-0.5 font-semibold">Figure</th>
             {years.map((year) => (
-              <th key={year} className="w-44 py-0.5 text-right font-semibold">
+              <th key={yearOf(year, all.planning)} className="w-44 py-0.5 text-right font-semibold">
                 {year}
               </th>
             ))}

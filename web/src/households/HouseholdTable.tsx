@@ -2,7 +2,7 @@ import { Link } from "@tanstack/react-router";
 import { useState } from "react";
 import type { HouseholdRow, PackInfo } from "../api/types";
 import { focusAtOnce } from "../ui/focus";
-import { balance, touched, units } from "../ui/format";
+import { balance, touched, units, yearOf } from "../ui/format";
 import { Button, Diamond, Meter } from "../ui/pieces";
 import { type Actions, lawOf, type Order } from "./Households";
 
@@ -114,7 +114,9 @@ function HouseholdLine({ row, packs, act }: { row: HouseholdRow; packs: PackInfo
         )}
       </th>
       <td className={`px-2 whitespace-nowrap ${WIDE}`}>{lawOf(row, packs)}</td>
-      <td className={`px-2 ${WIDE}`}>{row.year}</td>
+      <td className={`px-2 whitespace-nowrap ${WIDE}`}>
+        {yearOf(row.year, packs.find((p) => p.id === row.country)?.planning)}
+      </td>
       <td className={`px-2 whitespace-nowrap ${WIDE}`}>{STAGES[row.stage] ?? row.stage}</td>
       <td className={`px-2 ${WIDE}`}>
         <span className="flex items-center gap-2 whitespace-nowrap">

@@ -11,8 +11,14 @@ import { ChoiceBox } from "../entry/ChoiceBox";
 import { EntryBox } from "../entry/EntryBox";
 import { field } from "../entry/field";
 import { focusAtOnce } from "../ui/focus";
+import { yearOf } from "../ui/format";
 import { Button } from "../ui/pieces";
 import { Sheet } from "../ui/Sheet";
+
+/** The latest year that is over. */
+function usual(pack: PackInfo | undefined) {
+  return pack?.years.find((year) => !pack.planning.includes(year)) ?? pack?.years[0];
+}
 
 const BORN = field("born", "Born", { type: "date" });
 
@@ -20,7 +26,7 @@ export function NewHousehold({ packs, onClose }: { packs: PackInfo[]; onClose: (
   const [country, setCountry] = useState(packs[0]?.id ?? "");
   const pack = packs.find((p) => p.id === country);
   const [wanted, setWanted] = useState<number>();
-  const year = pack?.years.includes(wanted ?? 0) ? wanted : pack?.years[0];
+  const year = pack?.years.includes(wanted ?? 0) ? wanted : usual(pack);
   const [born, setBorn] = useState<Record<number, string>>({});
   // Enter in the last box keeps it and makes the household in one go.
   const bornNow = useRef(born);
@@ -93,7 +99,7 @@ export function NewHousehold({ packs, onClose }: { packs: PackInfo[]; onClose: (
         <div>
           Return year
           <ChoiceBox
-            options={(pack?.years ?? []).map((y) => ({ id: String(y), label: String(y) }))}
+            options={(pack?.years ?? []).map((y) => ({ id: String(y), label: yearOf(y, pack?.planning) }))}
             value={String(year ?? "")}
             keep={(value) => value && setWanted(Number(value))}
             refuse={refuse}

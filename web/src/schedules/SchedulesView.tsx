@@ -156,6 +156,11 @@ function About({ returns, filed }: { returns: ReturnSchedules[]; filed: Filed[] 
   return (
     <div className="space-y-3 p-4">
       <h2 className="text-[15px]">{opened.household.year} on the official forms</h2>
+      {opened.outcome.planning && (
+        <p className="text-ochre">
+          For planning: the forms of the year are not out, these are the latest ones.
+        </p>
+      )}
       <p className="text-soft">
         {count(filed.filter((f) => !f.form.kept).length, "form")} of {count(returns.length, "return")},{" "}
         {count(lines, "line")}: each under its printed number. Choose a line to see how it came to be, down to

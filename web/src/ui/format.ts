@@ -61,6 +61,11 @@ export function count(n: number, one: string, many = `${one}s`) {
   return `${whole.format(n)} ${n === 1 ? one : many}`;
 }
 
+/** A return year, and whether it is for planning only. */
+export function yearOf(year: number, planning: number[] | undefined) {
+  return planning?.includes(year) ? `${year} · planning` : String(year);
+}
+
 /** The same words with a capital first. */
 export function capital(words: string) {
   return words.charAt(0).toUpperCase() + words.slice(1);

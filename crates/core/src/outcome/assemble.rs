@@ -118,6 +118,7 @@ fn assemble(household: &Household, pack: &dyn Pack, wanted: Wanted, stop: &Stop)
         locality: pack.locality(household),
         one_home: pack.one_home(household),
         year: household.year,
+        planning: pack.is_planning(household.year),
         currency: pack.about().currency.into(),
         lowest: weighed.lowest.as_ref().map_or(total, |r| r.total.min(total)),
         total,

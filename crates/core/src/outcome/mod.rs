@@ -55,6 +55,8 @@ pub struct Outcome {
     pub one_home: bool,
     /// The return year.
     pub year: i32,
+    /// The year is for planning only: its figures are not all sure, and its forms are not out.
+    pub planning: bool,
     /// The currency by its ISO 4217 code.
     pub currency: String,
     /// The lowest lawful total tax of the household, pins or not.

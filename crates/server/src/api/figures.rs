@@ -33,6 +33,8 @@ const LONGEST: usize = 500;
 pub struct RuleFigures {
     /// The years that stand side by side, latest first.
     pub years: Vec<i32>,
+    /// Those that are for planning only.
+    pub planning: Vec<i32>,
     /// Every table, in the order of the latest rule file, with the practice's own figures in place.
     pub tables: Vec<Table>,
     /// What the practice replaced, the newest first, with what has ended.
@@ -94,7 +96,8 @@ async fn shown(app: &App, country: &str) -> Answer<RuleFigures> {
         ended_at: one.ended_at,
     };
     let replaced = store::all(&app.database, country).await?.into_iter().map(replaced).collect();
-    Ok(RuleFigures { years: pack.years(), tables, replaced })
+    let planning = pack.years().into_iter().filter(|&year| pack.is_planning(year)).collect();
+    Ok(RuleFigures { years: pack.years(), planning, tables, replaced })
 }
 
 /// A figure that may be replaced.

@@ -19,6 +19,8 @@ pub struct PackInfo {
     pub about: About,
     /// The years whose figures it has, latest first.
     pub years: Vec<i32>,
+    /// Those that are for planning only.
+    pub planning: Vec<i32>,
     /// The kinds of papers.
     pub paper_kinds: &'static [PaperKind],
     /// Papers that have others as their parts.
@@ -37,6 +39,7 @@ pub async fn known(State(app): State<App>, _: By) -> Json<Vec<PackInfo>> {
     let info = |pack: &dyn Pack| PackInfo {
         about: pack.about(),
         years: pack.years(),
+        planning: pack.years().into_iter().filter(|&year| pack.is_planning(year)).collect(),
         paper_kinds: pack.paper_kinds(),
         gathered: &pack.declared().gathered,
         counted: pack.counted(),

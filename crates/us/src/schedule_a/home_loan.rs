@@ -16,6 +16,7 @@ use hembo_core::{
     paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
+    reading::sum,
     settled,
     trail::{Item, Scope, Silent, Trail},
 };
@@ -28,7 +29,7 @@ pub static PROVISION: Provision = Provision {
     lines: LINES,
     limits: LIMITS,
     points: POINTS,
-    figures: &["home_loan"],
+    figures: &["home_loan", "mortgage_insurance"],
     ..Provision::NONE
 };
 
@@ -39,13 +40,17 @@ lines! {
         "The balances that count, up to the limits for newer and older loans.";
     pub L8A = "us.sched_a.8a", "Home-loan interest paid", "IRC §163(h)(3)",
         "Box 1 of Form 1098, and points on a purchase.";
+    L8D = "us.sched_a.8d", "Mortgage insurance premiums", "IRC §163(h)(3)(E)",
+        "Box 5 of Form 1098 from 2026, less a part for each step of income above a start.";
     pub L8E = "us.sched_a.8e", "Home-loan interest", "IRC §163(h)(3)",
-        "Interest × loan limit ÷ average balances, to three places.";
+        "Interest × loan limit ÷ average balances, to three places, and mortgage insurance premiums.";
 }
 
 limits! {
     pub HOME_LOAN = "us.limit.home_loan" on L8E, "Home-loan interest", "only on loans up to the limit",
         "IRC §163(h)(3)(B), (F)";
+    INSURANCE = "us.limit.mortgage_insurance" on L8D, "Mortgage insurance premiums", "less by income",
+        "IRC §163(h)(3)(E)(ii)";
 }
 
 open_points! {
@@ -74,12 +79,15 @@ pub mod brings {
     use super::Loan;
     use hembo_core::brought::Brought;
 
+    /// Mortgage insurance premiums, 1098 box 5, in years that deduct them.
+    pub static INSURANCE: Brought = Brought::new();
+
     /// Home loans.
     pub static LOANS: Brought<Loan> = Brought::new();
 }
 
 /// Line 8e: interest and points, times the part of the average balances that the limit allows.
-pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
     let paid = on
         .owns()
         .flat_map(|(_, own)| own.of(&brings::LOANS))
@@ -121,8 +129,30 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     });
     let ratio = allowed_part(on, trail);
     let allowed = limit::part(trail, HOME_LOAN.at(on.scope), paid, ratio, Money::WHOLE);
-    trail.line(L8E, on.scope, allowed, |i| {
+    let insurance = insurance(on, trail, agi);
+    trail.line(L8E, on.scope, allowed + insurance, |i| {
         i.line(L8A, on.scope, paid).figure("Limit ÷ average balance", ratio);
+        if !insurance.is_zero() {
+            i.line(L8D, on.scope, insurance);
+        }
+    })
+}
+
+/// Line 8d: premiums, a part less for each step of income or part of it.
+fn insurance(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
+    let Some(figures) = on.facts.figures.mortgage_insurance.as_deref() else { return Money::ZERO };
+    let paid = sum(on.items(&brings::INSURANCE)).to_whole();
+    if paid.is_zero() {
+        return Money::ZERO;
+    }
+    let status = on.unit.status;
+    let over = limit::or_zero(trail, agi - *figures.from.of(status));
+    let steps = over.steps_of(*figures.step.of(status), Rounding::Up);
+    let left = settled::greater(Rate::ONE.billionths() - steps * figures.rate.billionths(), 0);
+    let part = Rate::from_billionths(left);
+    let allowed = limit::part(trail, INSURANCE.at(on.scope), paid, part, Money::WHOLE);
+    trail.line(L8D, on.scope, allowed, |i| {
+        i.items(on.items(&brings::INSURANCE)).figure("Part by income", part);
     })
 }
 
@@ -177,7 +207,7 @@ const STATEMENT: PaperKind = PaperKind {
             .help("The part of the average balance not used to buy, build or improve the home."),
         Field::date("3", "3", "Origination date"),
         Field::amount("4", "4", "Refund of overpaid interest"),
-        Field::amount("5", "5", "Insurance premiums"),
+        Field::amount("5", "5", "Insurance premiums").help("Deducted from 2026 on."),
         Field::amount("6", "6", "Points on purchase"),
         Field::text("8", "8", "Address of the property", 80),
         Field::count("9", "9", "Number of properties", 99),
@@ -207,6 +237,9 @@ pub fn read(paper: &mut Bringing<'_>) {
             originated,
         };
         paper.facts.people[person].own.add(&brings::LOANS, loan);
+    }
+    if paper.facts.figures.mortgage_insurance.is_some() {
+        paper.give("5", &brings::INSURANCE);
     }
     paper.give("10", &bringing::brings::REAL_ESTATE_TAX);
 }

@@ -57,6 +57,7 @@ impl Itemized {
 pub fn anything(own: &Records) -> bool {
     taxes::anything(own)
         || own.has(&home_loan::brings::LOANS)
+        || own.has(&home_loan::brings::INSURANCE)
         || own.has(&bringing::brings::MEDICAL)
         || gifts::anything(own)
         || own.has(&investment_interest::brings::PAID)
@@ -71,7 +72,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Itemized {
     let medical = medical::reckon(on, trail, agi);
     let local = taxes::reckon(on, trail, agi);
     let foreign = foreign_tax::deducted(on, trail);
-    let home_loan = home_loan::reckon(on, trail);
+    let home_loan = home_loan::reckon(on, trail, agi);
     let invested = investment_interest::reckon(on, trail, income);
     let gifts = gifts::reckon(on, trail, agi);
     let lost = casualty::reckon(on, trail, agi);

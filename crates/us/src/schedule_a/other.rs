@@ -1,7 +1,7 @@
 //! Other itemized deductions, Schedule A line 16: gambling losses up to winnings (§165(d)), and what else the law leaves
 //! deductible without a floor (§67(b)).
 
-use crate::{bringing::Bringing, other_income, points::Points, states, unit::On};
+use crate::{bringing::Bringing, educators, other_income, points::Points, states, unit::On};
 use hembo_core::{
     brought::Records,
     field::{Choice, Field, Years},
@@ -13,17 +13,25 @@ use hembo_core::{
     reading::sum,
     trail::{Scope, Trail},
 };
-use hembo_money::Money;
+use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, limits: LIMITS, papers: &[DEDUCTIONS], points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    limits: LIMITS,
+    papers: &[DEDUCTIONS],
+    points: POINTS,
+    figures: &["gambling"],
+    ..Provision::NONE
+};
 
 lines! {
     GAMBLING = "us.sched_a.16.gambling", "Gambling losses", "IRC §165(d)",
-        "Losses, up to the winnings.";
+        "The part of losses that counts, up to the winnings.";
     REST = "us.sched_a.16.rest", "Other deductions", "IRC §67(b)",
         "Impairment-related work expenses, estate tax on income of a decedent, unrecovered cost of an annuity.";
+    EDUCATORS = "us.sched_a.16.educators", "Educator expenses itemized", "IRC §67(g)",
+        "From 2026 what is above the amount of Schedule 1, line 11.";
     pub L16 = "us.sched_a.16", "Other itemized deductions", "IRC §§67(b), 165(d)",
         "Gambling losses and what else is deductible.";
 }
@@ -94,14 +102,16 @@ pub fn anything(own: &Records) -> bool {
 
 /// Line 16.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
-    if !on.owns().any(|(_, own)| anything(own)) {
+    let taught = educators::rest(on);
+    if taught.is_zero() && !on.owns().any(|(_, own)| anything(own)) {
         return trail.line(L16, on.scope, Money::ZERO, |_| {});
     }
-    let lost = sum(on.items(&brings::GAMBLING)).to_whole();
+    let part = on.facts.figures.gambling.part;
+    let lost = sum(on.items(&brings::GAMBLING)).times(part, Money::WHOLE, Rounding::HalfUp);
     let won = sum(on.items(&other_income::brings::WINNINGS)).to_whole();
     let gambling = limit::cap(trail, WINNINGS.at(on.scope), lost, won);
     trail.line(GAMBLING, on.scope, gambling, |i| {
-        i.items(on.items(&brings::GAMBLING)).figure("Winnings", won);
+        i.items(on.items(&brings::GAMBLING)).figure("Part", part).figure("Winnings", won);
     });
     let rest = on.gather(trail, REST, &brings::REST);
     for (person, own) in on.owns().filter(|(_, own)| anything(own) && on.unit.people.len() > 1) {
@@ -110,8 +120,16 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
             i.items(own.of(&brings::GAMBLING)).items(own.of(&brings::REST));
         });
     }
-    trail.line(L16, on.scope, gambling + rest, |i| {
+    if !taught.is_zero() {
+        trail.line(EDUCATORS, on.scope, taught, |i| {
+            i.items(on.items(&educators::brings::EXPENSES));
+        });
+    }
+    trail.line(L16, on.scope, gambling + rest + taught, |i| {
         i.line(GAMBLING, on.scope, gambling).line(REST, on.scope, rest);
+        if !taught.is_zero() {
+            i.line(EDUCATORS, on.scope, taught);
+        }
     })
 }
 

@@ -28,7 +28,7 @@ pub static PROVISION: Provision = Provision {
     lines: LINES,
     limits: LIMITS,
     points: papers::RAISED,
-    figures: &["gifts", "gift_carryover_order"],
+    figures: &["gifts", "gift_carryover_order", "gift_floor"],
     ..Provision::NONE
 };
 
@@ -58,10 +58,12 @@ lines! {
     CARRIED_PROPERTY = "us.gifts.carried_property", "Gifts of property into next year", "IRC §170(b)(1)(C)(ii), (d)(1)",
         "Not used this year; runs out five years after the gift.";
     pub L14 = "us.sched_a.14", "Gifts to charity", "IRC §170(b)(1)",
-        "Cash, goods and property, each up to its part of income, and carryovers.";
+        "Cash, goods and property, each up to its part of income, and carryovers; from 2026 what is above a floor.";
 }
 
 limits! {
+    GIFTS_FLOOR = "us.limit.gifts_floor" on L14, "Gifts to charity", "below the floor",
+        "IRC §170(b)(1)(I)";
     GIFTS_CASH = "us.limit.gifts_cash" on L14, "Gifts of cash", "over the cash limit, carried over",
         "IRC §170(b)(1)(G)";
     GIFTS_GOODS = "us.limit.gifts_goods" on L14, "Gifts of goods", "over the limit with cash, carried over",
@@ -274,11 +276,21 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
     let used = trail.line(L13, on.scope, classes.iter().map(|(.., counted)| counted.carried).sum(), |i| {
         i.items(carried.all().map(|c| &c.item));
     });
-    for (line, carried, entered, counted) in classes {
-        carry_out(on, trail, line, carried, entered, counted);
+    let floors =
+        below_floor(on, trail, agi, classes.map(|(.., counted)| counted.this_year + counted.carried));
+    for ((line, carried, entered, counted), below) in classes.into_iter().zip(floors) {
+        carry_out(on, trail, line, carried, entered, (counted, below));
     }
     let this_year: Money = classes.iter().map(|(.., counted)| counted.this_year).sum();
-    trail.line(L14, on.scope, this_year + used, |i| {
+    let below: Money = floors.into_iter().sum();
+    let allowed = this_year + used - below;
+    if !below.is_zero() {
+        limit::given(trail, GIFTS_FLOOR.at(on.scope), limit::Shape::Floor, this_year + used, allowed);
+    }
+    trail.line(L14, on.scope, allowed, |i| {
+        if !below.is_zero() {
+            i.figure("Below the floor", below);
+        }
         i.line(L11, on.scope, given.cash + given.others)
             .line(L12, on.scope, given.goods + given.property + given.other_property)
             .line(L13, on.scope, used)
@@ -288,6 +300,21 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
             i.figure("Property, at most", most.property);
         }
     })
+}
+
+/// What the floor takes of each class, in the order of `reckon`: property to other organizations first, cash last
+/// (§170(b)(1)(I)(ii)). `allowed` is what each class would come to.
+fn below_floor(on: On<'_>, trail: &mut impl Trail, agi: Money, allowed: [Money; 5]) -> [Money; 5] {
+    const ORDER: [usize; 5] = [4, 2, 3, 1, 0];
+    let mut taken = [Money::ZERO; 5];
+    let Some(figures) = on.facts.figures.gift_floor.as_deref() else { return taken };
+    let base = limit::or_zero(trail, agi);
+    let mut floor = base.times(figures.part, Money::WHOLE, Rounding::HalfUp);
+    for class in ORDER {
+        taken[class] = limit::lesser(trail, floor, allowed[class]);
+        floor -= taken[class];
+    }
+    taken
 }
 
 /// To public charities: cash, goods, property.
@@ -418,14 +445,15 @@ fn sum(carried: &[Carried]) -> Money {
     carried.iter().map(|c| c.item.amount).sum::<Money>().to_whole()
 }
 
-/// What goes into next year: the rest of this year, and of what came in all but the year that runs out.
+/// What goes into next year: the rest of this year, and of what came in all but the year that runs out; where there is any, what
+/// the floor took goes with it (§170(d)(1)(C)).
 fn carry_out(
     on: On<'_>,
     trail: &mut impl Trail,
     id: LineId,
     carried: &[Carried],
     entered: Money,
-    counted: Counted,
+    (counted, below): (Counted, Money),
 ) {
     let expires = i64::from(on.facts.figures.year) - on.facts.figures.gifts.carried_years;
     let mut unused = counted.carried;
@@ -438,7 +466,9 @@ fn carry_out(
         }
     }
     let items: Vec<Item> = carried.iter().map(|c| c.item).collect();
-    trail.line(id, on.scope, (entered - counted.this_year + rest).to_whole(), |i| {
+    let over = (entered - counted.this_year + rest).to_whole();
+    let with_floor = if over.is_zero() { over } else { over + below };
+    trail.line(id, on.scope, with_floor, |i| {
         i.items(&items);
     });
 }
