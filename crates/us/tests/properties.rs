@@ -17,8 +17,9 @@ prop_compose! {
         gifts in 0_i64..60_000,
         born in prop::array::uniform2(1940_i32..1995),
         kids in prop::collection::vec(2004_i32..2025, 0..3),
+        year in prop::sample::select(vec![2025, 2026]),
     ) -> Family {
-        let mut family = Family::couple(2025)
+        let mut family = Family::couple(year)
             .set("ada", "/born", json!(format!("{}-05-05", born[0])))
             .set("bo", "/born", json!(format!("{}-06-06", born[1])));
         for (i, year) in kids.into_iter().enumerate() {

@@ -34,8 +34,9 @@ prop_compose! {
         together in 0_i64..9_000,
         gain in -9_000_i64..90_000,
         foreign in prop::array::uniform2(0_i64..1_800),
+        year in prop::sample::select(vec![2025, 2025, 2026]),
     ) -> Family {
-        let mut family = if couple { Family::couple(2025).answer("apart", json!(apart)) } else { Family::single(2025) };
+        let mut family = if couple { Family::couple(year).answer("apart", json!(apart)) } else { Family::single(year) };
         if couple && !married {
             family = family.answer("marital", json!("single"));
         }

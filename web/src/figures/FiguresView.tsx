@@ -190,8 +190,8 @@ function Table({ table, all, open, look }: TableProps) {
           <tr className="border-b border-ink text-left">
             <th className="py-0.5 font-semibold">Figure</th>
             {years.map((year) => (
-              <th key={yearOf(year, all.planning)} className="w-44 py-0.5 text-right font-semibold">
-                {year}
+              <th key={year} className="w-44 py-0.5 text-right font-semibold">
+                {yearOf(year, all.planning)}
               </th>
             ))}
           </tr>
