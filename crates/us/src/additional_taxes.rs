@@ -118,7 +118,7 @@ fn investment(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
             .line(capital_gains::L7, on.scope, income.gains.line_7)
             .line(schedule_1::PENALTY, on.scope, income.penalty);
         if !income.rents.invested.is_zero() {
-            i.figure("Rents and royalties", income.rents.invested);
+            i.figure("Rents, royalties, passive shares", income.rents.invested);
         }
         if !income.investment_interest.is_zero() {
             i.line(investment_interest::L9, on.scope, income.investment_interest);

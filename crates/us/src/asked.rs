@@ -47,6 +47,9 @@ const ASKED: &[Field] = &[
     Field::yes_no("rent", "", "Let a house or flat, or had royalties")
         .help("Schedule E.")
         .opens(&["Schedule E"]),
+    Field::yes_no("shares", "", "Had a share in a partnership, S corporation, estate or trust")
+        .help("Schedule K-1.")
+        .opens(&["K-1 1065", "K-1 1120-S", "K-1 1041"]),
     Field::yes_no("home_energy", "", "Solar panels, a heat pump, windows or insulation")
         .help("Put in by the end of 2025, or a credit of an earlier year is left.")
         .opens(&["5695"]),

@@ -7,6 +7,7 @@ use crate::{
     figures::BusinessIncome,
     income::{self, Income},
     papers::dividends,
+    pass_through,
     points::Points,
     rentals::{self, Rents},
     self_employment,
@@ -120,13 +121,27 @@ fn qualified(on: On<'_>, rents: &Rents) -> Vec<Qualified> {
         let own = self_employment::silent(on, person);
         let businesses = business::of(on.facts, person);
         let with_profit = |b: &&Business| b.profit(on, &mut Silent) > Money::ZERO;
-        // What belongs to a business is deducted by who runs it.
-        let weights: Vec<i64> = businesses
+        let through = pass_through::of(on.facts, person);
+        // What belongs to a business is deducted by who runs it; of a partner's share only the earnings are known, and where there is
+        // one, so are those of the businesses beside it taken.
+        let partner = !pass_through::earnings(on.facts, person).is_zero();
+        let weight = |b: &Business| if partner { b.profit(on, &mut Silent) } else { b.gross };
+        let of_own = businesses
             .iter()
-            .map(|b| if b.runs && with_profit(&b) { settled::greater(b.gross.cents(), 0) } else { 0 })
-            .collect();
-        let shares = (own.half + own.plan + own.health).split(&weights);
-        for (business, share) in businesses.iter().zip(shares) {
+            .map(|b| if b.runs && with_profit(&b) { settled::greater(weight(b).cents(), 0) } else { 0 });
+        let of_shares = through.iter().map(|share| settled::greater(share.earned().cents(), 0));
+        let shares = (own.half + own.plan + own.health).split(&of_own.chain(of_shares).collect::<Vec<_>>());
+        let (of_businesses, of_partner) = shares.split_at(businesses.len());
+        for (share, less) in through.iter().zip(of_partner).filter(|(share, _)| !share.qualified.is_zero()) {
+            all.push(Qualified {
+                income: (share.qualified - *less).to_whole(),
+                active: share.works,
+                service: share.service,
+                wages: share.wages,
+                property: share.property,
+            });
+        }
+        for (business, &share) in businesses.iter().zip(of_businesses) {
             all.push(Qualified {
                 income: (business.part_of(business.profit(on, &mut Silent)) - share).to_whole(),
                 active: business.active,
@@ -185,6 +200,7 @@ fn businesses(on: On<'_>, trail: &mut impl Trail, rents: &Rents, before: Money) 
     let let_out: Money = rentals::businesses(on, rents).iter().map(|rental| rental.income).sum();
     let together = trail.line(BUSINESSES, on.scope, gains - losses, |i| {
         for &person in &on.unit.people {
+            i.items(pass_through::qualified_items(on.facts, person));
             if !business::of(on.facts, person).is_empty() {
                 let scope = Scope::Person(person);
                 i.line(business::PROFIT, scope, self_employment::silent(on, person).profit);
@@ -225,7 +241,11 @@ fn businesses(on: On<'_>, trail: &mut impl Trail, rents: &Rents, before: Money) 
 /// The deduction. `before` is taxable income before it, not below zero.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income, before: Money) -> Money {
     let trusts = on.gather(trail, TRUSTS, &dividends::brings::SECTION_199A);
-    let any = |&p: &usize| !business::of(on.facts, p).is_empty() || rentals::any_business(on.facts, p);
+    let any = |&p: &usize| {
+        !business::of(on.facts, p).is_empty()
+            || rentals::any_business(on.facts, p)
+            || pass_through::any_qualified(on.facts, p)
+    };
     if !trusts.is_zero() || on.unit.people.iter().any(any) {
         trail.line(BEFORE, on.scope, before, |i| {
             i.line(income::AGI, on.scope, income.agi);
@@ -289,8 +309,10 @@ pub fn points(points: &mut Points<'_>) {
         if !above_threshold(Filed { on, trail: points.trail }) {
             continue;
         }
-        let all: Vec<usize> =
-            unit.people.iter().flat_map(|&p| business::of(points.facts, p)).map(|b| b.paper).collect();
+        let own = unit.people.iter().flat_map(|&p| business::of(points.facts, p)).map(|b| b.paper);
+        let shares = unit.people.iter().flat_map(|&p| pass_through::of(points.facts, p));
+        let shares = shares.filter(|share| !share.qualified.is_zero()).map(|share| share.paper);
+        let all: Vec<usize> = own.chain(shares).collect();
         for &index in &all {
             let paper = &points.household.papers[index];
             if !paper.boxes.contains_key("service") {

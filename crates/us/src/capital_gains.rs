@@ -60,6 +60,8 @@ lines! {
         "Wash sales, market discount and other adjustments.";
     H3 = "us.sched_d.3", "Short, no Form 1099-B", "IRC §1222(1), (2)",
         "Proceeds less cost, with the adjustments.";
+    THROUGH_SHORT = "us.sched_d.5", "Short-term gain of partnerships, S corporations, estates, trusts", "IRC §§652, 702(a)(1), 1366(a)(1)",
+        "Net short-term gain or loss of every Schedule K-1.";
     CARRIED_SHORT = "us.sched_d.6", "Short-term loss carried here", "IRC §1212(b)",
         "From the year before.";
     pub SHORT = "us.sched_d.7", "Net short-term gain or loss", "IRC §1222(5), (6)",
@@ -88,6 +90,8 @@ lines! {
         "Wash sales, market discount and other adjustments.";
     H10 = "us.sched_d.10", "Long, no Form 1099-B", "IRC §1222(3), (4)",
         "Proceeds less cost, with the adjustments.";
+    THROUGH_LONG = "us.sched_d.12", "Long-term gain of partnerships, S corporations, estates, trusts", "IRC §§652, 702(a)(2), 1366(a)(1)",
+        "Net long-term gain or loss of every Schedule K-1.";
     DISTRIBUTED = "us.sched_d.13", "Capital gain distributions", "IRC §852(b)(3)(B)",
         "Box 2a of every Form 1099-DIV.";
     CARRIED_LONG = "us.sched_d.14", "Long-term loss carried here", "IRC §1212(b)",
@@ -172,6 +176,12 @@ pub mod brings {
     /// Gains of sales, without losses: gross income (§61(a)(3)).
     pub static GROSS: Brought = Brought::new();
 
+    /// Short-term gains and losses of partnerships, S corporations, estates and trusts.
+    pub static THROUGH_SHORT: Brought = Brought::new();
+
+    /// Their long-term ones.
+    pub static THROUGH_LONG: Brought = Brought::new();
+
     /// Capital gain distributions.
     pub static DISTRIBUTIONS: Brought = Brought::new();
 
@@ -215,6 +225,12 @@ pub fn sale(paper: &mut Bringing<'_>, into: SaleBox, row: Option<usize>, parts: 
     paper.put(parts[0].0, row, settled::or_zero(proceeds - cost + adjusted), &brings::GROSS);
 }
 
+/// Gives a gain or loss of a Schedule K-1 to the owners.
+pub fn through(paper: &mut Bringing<'_>, field: &'static str, kind: &'static Brought) {
+    paper.give(field, kind);
+    paper.put(field, None, settled::or_zero(paper.paper.paper.amount(field)), &brings::GROSS);
+}
+
 /// Gives losses of earlier years to the owners.
 pub fn read(paper: &mut Bringing<'_>) {
     paper.give("short", &brings::CARRIED_SHORT);
@@ -223,7 +239,13 @@ pub fn read(paper: &mut Bringing<'_>) {
 
 /// Whether papers bring anything to Schedule D.
 fn anything(own: &Records) -> bool {
-    let kinds = [&brings::DISTRIBUTIONS, &brings::CARRIED_SHORT, &brings::CARRIED_LONG];
+    let kinds = [
+        &brings::DISTRIBUTIONS,
+        &brings::CARRIED_SHORT,
+        &brings::CARRIED_LONG,
+        &brings::THROUGH_SHORT,
+        &brings::THROUGH_LONG,
+    ];
     own.has(&brings::SALES)
         || own.has(&home_sale::brings::HOMES)
         || kinds.into_iter().any(|kind| own.has(kind))
@@ -237,9 +259,12 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, of_children: (LineId, Money)) 
     }
     let home = home_sale::reckon(on, trail);
     let carried = (CARRIED_SHORT, &brings::CARRIED_SHORT);
-    let short = net(on, trail, SHORT, &SHORT_ROWS, &[(home_sale::TAXED, home.short)], carried);
+    let through = on.gather(trail, THROUGH_SHORT, &brings::THROUGH_SHORT);
+    let more = [(home_sale::TAXED, home.short), (THROUGH_SHORT, through)];
+    let short = net(on, trail, SHORT, &SHORT_ROWS, &more, carried);
     let distributed = on.gather_with(trail, DISTRIBUTED, &brings::DISTRIBUTIONS, of_children);
-    let more = [(home_sale::TAXED, home.long), (DISTRIBUTED, distributed)];
+    let through = on.gather(trail, THROUGH_LONG, &brings::THROUGH_LONG);
+    let more = [(home_sale::TAXED, home.long), (THROUGH_LONG, through), (DISTRIBUTED, distributed)];
     let long = net(on, trail, LONG, &LONG_ROWS, &more, (CARRIED_LONG, &brings::CARRIED_LONG));
     let together = trail.line(COMBINED, on.scope, short + long, |i| {
         i.line(SHORT, on.scope, short).line(LONG, on.scope, long);
@@ -350,6 +375,7 @@ fn each(on: On<'_>, trail: &mut impl Trail) {
                 [&brings::CARRIED_SHORT, &brings::CARRIED_LONG].into_iter().flat_map(|kind| own.of(kind));
             let carried: Vec<Item> = carried.map(minus).collect();
             i.items(&sold).items(own.of(&brings::DISTRIBUTIONS)).items(&carried);
+            i.items(own.of(&brings::THROUGH_SHORT)).items(own.of(&brings::THROUGH_LONG));
             i.items(home_sale::items(own));
         });
     }
@@ -365,7 +391,8 @@ pub fn of_person(own: &Records) -> Money {
     let signed = |sold: &Sold| if sold.column == COST { -sold.item.amount } else { sold.item.amount };
     let sold: Money = own.of(&brings::SALES).iter().map(signed).sum();
     let carried = sum(own.of(&brings::CARRIED_SHORT)) + sum(own.of(&brings::CARRIED_LONG));
-    sold + sum(own.of(&brings::DISTRIBUTIONS)) + sum(home_sale::items(own)) - carried
+    let through = sum(own.of(&brings::THROUGH_SHORT)) + sum(own.of(&brings::THROUGH_LONG));
+    sold + through + sum(own.of(&brings::DISTRIBUTIONS)) + sum(home_sale::items(own)) - carried
 }
 
 /// What of the losses is carried to the next year: the Capital Loss Carryover Worksheet on this year's figures. `income` is
@@ -392,7 +419,14 @@ pub fn carry(on: On<'_>, trail: &mut impl Trail, gains: Gains, income: Money) {
 
 /// Schedule D: sales, losses carried, or a layer of its own; distributions alone go to Form 1040.
 pub fn schedule_d(filed: Filed<'_>) -> Required {
-    let kinds = [&brings::CARRIED_SHORT, &brings::CARRIED_LONG, &brings::SECTION_1250, &brings::COLLECTIBLES];
+    let kinds = [
+        &brings::CARRIED_SHORT,
+        &brings::CARRIED_LONG,
+        &brings::SECTION_1250,
+        &brings::COLLECTIBLES,
+        &brings::THROUGH_SHORT,
+        &brings::THROUGH_LONG,
+    ];
     let sold = |own: &Records| own.has(&brings::SALES) || own.has(&home_sale::brings::HOMES);
     let needed = |own: &Records| sold(own) || kinds.into_iter().any(|kind| own.has(kind));
     let any = filed.on.owns().any(|(_, own)| needed(own));

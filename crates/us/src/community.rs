@@ -252,6 +252,12 @@ fn couple(points: &mut Points<'_>) {
             points.raise(&RARE, place, message);
         }
     }
+    for kind in ["K-1 1065", "K-1 1120-S", "K-1 1041"] {
+        for paper in points.papers(kind) {
+            let message = "A Schedule K-1 is not divided by community property yet; the joint figures hold.";
+            points.raise(&RARE, Place { paper: Some(paper.id.clone()), ..Place::default() }, message);
+        }
+    }
     for paper in points.papers("1099-R").filter(|paper| paper.flag("working_age")) {
         let message = "A pension that counts as wages is not divided by community property yet; the joint figures hold.";
         points.raise(&RARE, Place::paper(&paper.id, "working_age"), message);

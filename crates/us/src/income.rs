@@ -9,6 +9,7 @@ use crate::{
     government_payments, health_savings, ira_deduction, moving, other_income,
     papers::{dividends, interest, sales, w2},
     parents_election::{self, Elected},
+    pass_through,
     points::Points,
     rentals::{self, Rents},
     retirement, schedule_1, self_employment, social_security, student_loan, union_plan,
@@ -152,9 +153,10 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
     let additional = schedule_1::income(on, trail, (parents_election::REST, children.rest));
     let refund = additional.refund;
     let but_rents = wages + interest + dividends + ira + pensions + gains.line_7 + additional.sum();
-    let modified = but_rents - (first.sum() - first.half) + rentals::for_modified(on);
+    let through = pass_through::reckon(on, trail);
+    let modified = but_rents - (first.sum() - first.half) + rentals::for_modified(on) + through.working();
     let rents = rentals::reckon(on, trail, modified);
-    let additional = schedule_1::with_rents(on, trail, additional, rents.net);
+    let additional = schedule_1::with_schedule_e(on, trail, additional, rents.net, through);
     let income = wages + interest + dividends + ira + pensions + gains.line_7 + additional;
     let from = social_security::From { income, exempt_interest, adjustments: first.sum() };
     let (benefits, ira_deducted) = benefits_and_ira(on, trail, from);
@@ -191,7 +193,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
     let received = sum(on.items(&social_security::brings::BENEFITS)).to_whole();
     let untaxed_benefits = received - benefits;
     let annuities = retirement::annuities(on);
-    let business: Money = on.unit.people.iter().map(|&p| self_employment::silent(on, p).profit).sum();
+    let earned_by = |&p: &usize| self_employment::silent(on, p).profit + pass_through::earnings(on.facts, p);
+    let business: Money = on.unit.people.iter().map(earned_by).sum();
     let left_out = untaxed_pay::left_out(on, &mut Silent, untaxed_pay::on_wages(on, &mut Silent));
     let unearned = total - left_out - wages - business - penalty;
     Income {
@@ -308,6 +311,8 @@ fn agi_of(on: On<'_>, trail: &mut impl Trail, person: usize, benefits: Money, re
     let mut parts = parts(on, person);
     let own = &on.facts.people[person].own;
     parts.push((rentals::L26, rentals::of_person(on, rents, person)));
+    let shares = [pass_through::L32, pass_through::L37];
+    parts.extend(shares.map(|line| (line, pass_through::of_person(on.facts, person, line))));
     let received = sum(on.items(&social_security::brings::BENEFITS));
     parts.push((social_security::L6B, social_security::part(own, received, benefits)));
     trail.line(AGI, scope, parts.iter().map(|(_, amount)| *amount).sum(), |i| {

@@ -8,8 +8,8 @@ use crate::{
     government_payments, health_savings, home_energy, home_sale, household_employees, incentive_options,
     income, ira_basis, ira_deduction, itemized_limit, kiddie, minimum_tax, mortgage_credit, moving,
     multiple_support, nonresident, not_computed, optional_earnings, other_income, papers, parents_election,
-    passive_losses, payments, people, points::Points, premium_tax_credit, refund, release, rentals,
-    retirement, saver, schedule_1, schedule_a, scholarships, self_employment, social_security,
+    pass_through, passive_losses, payments, people, points::Points, premium_tax_credit, refund, release,
+    rentals, retirement, saver, schedule_1, schedule_a, scholarships, self_employment, social_security,
     standard_deduction, states, status, student_loan, tax, taxable_income, tie_breaker, total_tax,
     underpayment, union_plan, unitemized_gifts, unreported_tips, untaxed_pay,
 };
@@ -58,6 +58,7 @@ static LAW: &[Rule] = &[
     Rule::new(&excess_deferrals::PROVISION).finds(excess_deferrals::points),
     Rule::new(&educators::PROVISION).reads(educators::read),
     Rule::new(&business::PROVISION).reads(business::read).finds(business::points),
+    Rule::new(&pass_through::PROVISION).reads(pass_through::read).finds(pass_through::points),
     Rule::new(&rentals::PROVISION).reads(rentals::read).finds(rentals::points),
     Rule::new(&passive_losses::PROVISION).finds(passive_losses::points),
     Rule::new(&optional_earnings::PROVISION).finds(optional_earnings::points),

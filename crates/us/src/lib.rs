@@ -63,6 +63,7 @@ pub mod optional_earnings;
 pub mod other_income;
 pub mod papers;
 pub mod parents_election;
+pub mod pass_through;
 pub mod passive_losses;
 pub mod payments;
 pub mod people;

@@ -85,6 +85,8 @@ fn may(facts: &Facts, person: usize) -> bool {
         && facts.child_of_filers(person)
         && about.gross_income == all
         && !about.own.has(&capital_gains::brings::SALES)
+        && !about.own.has(&capital_gains::brings::THROUGH_SHORT)
+        && !about.own.has(&capital_gains::brings::THROUGH_LONG)
         && !about.own.has(&interest::brings::EXEMPT_INTEREST)
         && all > figures.election_above
         && all < figures.election_below

@@ -5,7 +5,7 @@ use crate::{
     bringing::Bringing,
     business,
     facts::Facts,
-    figures,
+    figures, pass_through,
     passive_losses::{self, Activity},
     points::Points,
     rental_depreciation, states,
@@ -345,7 +345,7 @@ pub struct Rents {
     pub gross: Money,
     /// Royalties less their expenses.
     pub royalties: Money,
-    /// What counts for the net investment income tax (§1411(c)).
+    /// What of it and of other passive income counts for the net investment income tax (§1411(c)).
     pub invested: Money,
     /// What counts as investment income for the earned income credit (§32(i)).
     pub for_earned_income_credit: Money,
@@ -366,7 +366,12 @@ pub fn for_modified(on: On<'_>) -> Money {
 /// Every property with its result.
 fn results<'a>(on: On<'a>, trail: &mut impl Trail, modified: Money) -> Vec<Result<'a>> {
     let (passive, others): (Vec<_>, Vec<_>) = all(on).into_iter().partition(Property::is_passive);
-    let activities: Vec<Activity> = passive.iter().map(Property::activity).collect();
+    let mut activities: Vec<Activity> = passive.iter().map(Property::activity).collect();
+    if !activities.is_empty() {
+        // Other passive income makes room for losses.
+        let other = |net: Money| Activity { net, carried: Money::ZERO, active: false };
+        activities.extend(pass_through::passive(on).into_iter().map(other));
+    }
     let allowed = passive_losses::reckon(on, trail, modified, &activities);
     let limited = passive.into_iter().zip(allowed).map(|(property, amount)| Result { property, amount });
     let free = others.into_iter().map(|property| Result { amount: property.net(), property });
@@ -376,8 +381,9 @@ fn results<'a>(on: On<'a>, trail: &mut impl Trail, modified: Money) -> Vec<Resul
 /// Line 26, at a modified adjusted gross income without it.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, modified: Money) -> Rents {
     let all = results(on, trail, modified);
+    let through: Money = pass_through::passive(on).into_iter().sum();
     if all.is_empty() {
-        return Rents::default();
+        return Rents { invested: through, for_earned_income_credit: through, modified, ..Rents::default() };
     }
     let received = |royalty: bool| {
         let of = all.iter().filter(move |r| (r.property.class() == Class::Royalty) == royalty);
@@ -402,7 +408,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, modified: Money) -> Rents {
     let sum_of = |counts: fn(Class) -> bool| {
         all.iter().filter(|r| counts(r.property.class())).map(|r| r.amount).sum::<Money>()
     };
-    let passive = sum_of(|class| matches!(class, Class::Active | Class::Passive));
+    let passive = sum_of(|class| matches!(class, Class::Active | Class::Passive)) + through;
     let other = sum_of(|class| matches!(class, Class::Royalty | Class::Land | Class::Home));
     Rents {
         net,
@@ -494,9 +500,9 @@ pub fn any_business(facts: &Facts, person: usize) -> bool {
     of(facts, person).iter().any(|rental| rental.business)
 }
 
-/// Schedule E: where anything was let, or brought royalties.
+/// Schedule E: where anything was let, or brought royalties, or comes from a partnership, S corporation, estate or trust.
 pub fn schedule_e(filed: Filed<'_>) -> Required {
-    Required::if_so(!all(filed.on).is_empty(), "no rents or royalties")
+    Required::if_so(!all(filed.on).is_empty() || pass_through::any(filed), "no rents, royalties or shares")
 }
 
 /// What a property must tell.

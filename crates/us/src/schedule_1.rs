@@ -3,6 +3,7 @@
 use crate::{
     business, educators, government_payments, health_savings, moving, other_income,
     papers::interest,
+    pass_through::{self, Through},
     rentals, self_employment, union_plan,
     unit::{Filed, On},
     untaxed_pay,
@@ -22,6 +23,8 @@ pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
 lines! {
     pub L8 = "us.8", "Additional income", "Schedule 1, line 10",
         "Refunds, alimony, unemployment and other income.";
+    L5 = "us.sched_1.5", "Rents, royalties, partnerships, S corporations, trusts", "IRC §61(a)(5), (6), (12), (14)",
+        "Schedule E, line 41: lines 26, 32 and 37.";
     pub PENALTY = "us.penalty", "Early withdrawal penalty", "IRC §62(a)(9)",
         "Box 2 of every Form 1099-INT and box 3 of every Form 1099-OID, in full.";
     pub ADJUSTMENTS = "us.10", "Adjustments", "IRC §62",
@@ -61,9 +64,18 @@ pub fn income(on: On<'_>, trail: &mut impl Trail, of_children: (LineId, Money)) 
     Additional { parts, refund }
 }
 
-/// Line 10, with line 5.
-pub fn with_rents(on: On<'_>, trail: &mut impl Trail, additional: Additional, rents: Money) -> Money {
-    let parts: Vec<_> = additional.parts.into_iter().chain([(rentals::L26, rents)]).collect();
+/// Line 10, with line 5: what all parts of Schedule E come to.
+pub fn with_schedule_e(
+    on: On<'_>,
+    trail: &mut impl Trail,
+    additional: Additional,
+    rents: Money,
+    through: Through,
+) -> Money {
+    let parts =
+        [(rentals::L26, rents), (pass_through::L32, through.firms), (pass_through::L37, through.trusts)];
+    let of_schedule = sum(on, trail, L5, &parts);
+    let parts: Vec<_> = additional.parts.into_iter().chain([(L5, of_schedule)]).collect();
     sum(on, trail, L8, &parts)
 }
 

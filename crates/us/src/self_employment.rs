@@ -7,6 +7,7 @@ use crate::{
     facts::Facts,
     optional_earnings,
     papers::w2,
+    pass_through,
     points::Points,
     unit::{Filed, On},
 };
@@ -161,7 +162,7 @@ pub fn read(paper: &mut Bringing<'_>) {
 pub struct Own {
     /// Schedule C line 31, as it is reported.
     pub profit: Money,
-    /// The same of the businesses that the person runs, all of it (§1402(a)(5)).
+    /// The same of the businesses that the person runs, all of it (§1402(a)(5)), and earnings as a partner.
     pub run: Money,
     /// What of them counts as earned: the profit, or what the optional method makes of it.
     pub earnings: Money,
@@ -186,11 +187,12 @@ impl Own {
 
 /// A person's profit, tax and deductions.
 pub fn of(on: On<'_>, trail: &mut impl Trail, person: usize) -> Own {
-    if business::of(on.facts, person).is_empty() {
+    let partner = pass_through::earnings(on.facts, person);
+    if business::of(on.facts, person).is_empty() && partner.is_zero() {
         return Own::default();
     }
     let profit = business::of_person(on, &mut Unseen(trail), person);
-    let run = business::run_by(on, &mut Unseen(trail), person);
+    let run = business::run_by(on, &mut Unseen(trail), person) + partner;
     let chosen = on.unit.optional_method.contains(&person);
     let optional = optional_earnings::of(on.facts, person, run).filter(|_| chosen);
     let (net, tax) = tax_of(on.facts, trail, person, run, optional);
@@ -226,7 +228,11 @@ fn tax_of(
     let net = optional.unwrap_or(by_profit);
     let scope = Scope::Person(person);
     trail.line(NET, scope, net, |i| {
-        i.line(business::PROFIT, scope, profit).figure("Part", figures.part);
+        let partner = pass_through::earnings(facts, person);
+        if profit != partner {
+            i.line(business::PROFIT, scope, profit - partner);
+        }
+        i.items(pass_through::earning_items(facts, person)).figure("Part", figures.part);
         if let Some(amount) = optional {
             i.figure("By the optional method", amount);
         }

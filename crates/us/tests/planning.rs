@@ -2,7 +2,7 @@
 #![allow(missing_docs, clippy::unwrap_used)]
 
 use hembo_core::{Outcome, Pack, outcome::LineInput};
-use hembo_testing::us::{Family, assert_lines, has_point, line};
+use hembo_testing::us::{Family, assert_lines, has_point};
 use hembo_us::UnitedStates;
 use serde_json::{Value, json};
 
