@@ -312,7 +312,7 @@ async fn a_paper_tells_its_effect_and_a_box_its_curve() {
     assert_eq!(of("files_joint")["decides"], false);
     assert_eq!(of("work_ssn")["answers"][1]["total"], "1700.00");
     let packs = client.get("/api/packs").await.ok(200);
-    assert_eq!((&packs[0]["id"], &packs[0]["years"]), (&json!("us"), &json!([2025, 2024])));
+    assert_eq!((&packs[0]["id"], &packs[0]["years"]), (&json!("us"), &json!([2026, 2025, 2024])));
     let figures = client.get("/api/packs/us/figures").await.ok(200);
     let standard = &figures["tables"][0];
     assert_eq!(standard["rows"][0], json!({ "name": "basic, single", "values": ["15750", "14600"] }));
