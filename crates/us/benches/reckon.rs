@@ -68,6 +68,7 @@ fn benches(criterion: &mut Criterion) {
     criterion.bench_function("the whole search, twelve children", |b| b.iter(|| searched(&*many_case)));
     criterion.bench_function("the outcome", |b| b.iter(|| reckon(black_box(&family), &REGISTRY)));
     ratios(&*case, &way);
+    demo();
     lists();
 }
 
@@ -84,6 +85,35 @@ fn ratios(case: &dyn Weighable, way: &Way) {
         let ways = searched(&*case).lawful;
         let all = median(11, || drop(black_box(searched(&*case))));
         println!("search, {ways} ways: {:.3} ms, {:.0} silent ways", all * 1e3, all / one);
+    }
+}
+
+/// Every demo household: one silent way against reading its file, and its search.
+fn demo() {
+    let folder = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/us");
+    let files = std::fs::read_dir(folder).expect("the demo households are there");
+    let mut paths: Vec<_> = files.map(|file| file.expect("a file has a name").path()).collect();
+    paths.sort();
+    for path in paths {
+        let bytes = std::fs::read(&path).expect("a demo household can be read");
+        let family = household(&bytes);
+        let case = UnitedStates::COMMITTED.open(&family);
+        let found = searched(&*case);
+        let way = &found.ranking[0].way;
+        let parse = median(51, || drop(black_box(household(&bytes))));
+        let one = median(51, || {
+            black_box(total(&*case, way));
+        });
+        let all = median(11, || drop(black_box(searched(&*case))));
+        let name = path.file_stem().unwrap_or_default().to_string_lossy().into_owned();
+        println!(
+            "{name}: {} papers, one silent way {:.1} µs, {:.3} of reading its file; search of {} ways {:.2} ms",
+            family.papers.len(),
+            one * 1e6,
+            one / parse,
+            found.lawful,
+            all * 1e3
+        );
     }
 }
 
