@@ -95,3 +95,45 @@ test("a yes opens its paper, and a box waits for the answer that calls for it", 
   await page.getByRole("link", { name: /^Schedule E/ }).click();
   await expect(page.getByText("Separate property of the owner")).toBeVisible();
 });
+
+test("a year for planning says so wherever it stands", async ({ page }) => {
+  await signIn(page);
+  const row = page.getByRole("row", { name: /^Thornquist-Abara/ });
+  await expect(row.first()).toContainText("2026 · planning");
+  await page.getByRole("button", { name: "New household" }).click();
+  // A new household is of the latest year that is over.
+  await expect(page.getByLabel("Return year")).toHaveValue("2025");
+  await page.keyboard.press("Escape");
+  const id = await openCopy(page, "Thornquist-Abara");
+  await expect(page.getByText("2026 is for planning.")).toBeVisible();
+  await expect(page.getByRole("row", { name: "Total tax" })).toContainText("4,357");
+  await page.goto(`/h/${id}/schedules`);
+  await expect(page.getByText("For planning: the forms of the year are not out")).toBeVisible();
+  await noFindings(page, "a year for planning");
+});
+
+test("a share in a corporation is asked for, keyed, and goes to its lines", async ({ page }) => {
+  const id = await openCopy(page, "Fennimore");
+  await page.goto(`/h/${id}/spread?household=true&field=shares`);
+  const shares = page.getByRole("radiogroup", {
+    name: "Had a share in a partnership, S corporation, estate or trust",
+  });
+  await shares.getByRole("radio", { name: "Yes" }).click();
+  await page.getByRole("button", { name: /^Add K-1 1120-S/ }).click();
+  await expect(page.getByRole("heading", { name: /^K-1 1120-S/ })).toBeVisible();
+  const income = page.getByRole("textbox", { name: "1 Ordinary business income" });
+  await income.fill("4000");
+  await income.blur();
+  await expect(page.getByText("Did the owner work in it regularly?", { exact: true })).toBeVisible();
+  await expect(page.getByText("The figures are not a result.")).toBeVisible();
+  for (const [question, answer] of [
+    ["Worked in it regularly", "Yes"],
+    ["Another box or code counts", "No"],
+  ] as const)
+    await page.getByRole("radiogroup", { name: question }).getByRole("radio", { name: answer }).click();
+  await expect(page.getByText("The figures are not a result.")).toBeHidden();
+  const side = page.getByRole("complementary", { name: "Where these boxes go" });
+  await expect(side).toContainText("Partnerships and S corporations, Schedule E, line 32");
+  await page.goto(`/h/${id}/spread`);
+  await expect(page.getByRole("row", { name: "Partnerships, S corporations" })).toContainText("4,000");
+});

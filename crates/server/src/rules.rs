@@ -73,11 +73,8 @@ impl Rules {
         value: Option<&str>,
     ) -> Answer<Registry> {
         let (year, table, figure) = place;
-        let here = |one: &AtWork| {
-            one.country == country && (one.year, &*one.in_table, &*one.figure) == (year, table, figure)
-        };
         let mut at_work = store::at_work(database).await?;
-        at_work.retain(|one| !here(one));
+        at_work.retain(|one| !one.is_at(country, place));
         if let Some(value) = value {
             let (table, figure) = (table.to_owned(), figure.to_owned());
             let one = Replacement { year, table, figure, value: value.to_owned() };

@@ -315,7 +315,10 @@ async fn a_paper_tells_its_effect_and_a_box_its_curve() {
     assert_eq!((&packs[0]["id"], &packs[0]["years"]), (&json!("us"), &json!([2026, 2025, 2024])));
     let figures = client.get("/api/packs/us/figures").await.ok(200);
     let standard = &figures["tables"][0];
-    assert_eq!(standard["rows"][0], json!({ "name": "basic, single", "values": ["15750", "14600"] }));
+    assert_eq!(
+        standard["rows"][0],
+        json!({ "id": "basic.single", "name": "basic, single", "values": ["16100", "15750", "14600"] })
+    );
     assert_eq!(
         standard["used_for"],
         json!(["Standard deduction", "Additional deductions", "Scholarship taken as income"])

@@ -126,6 +126,23 @@ async fn only_an_administrator_replaces_and_only_what_can_stand_there() {
 }
 
 #[tokio::test]
+async fn of_two_who_replace_a_figure_at_once_one_is_told_to_weigh_again() {
+    let (_, office) = practice("replaced_twice").await;
+    let both = [kept("16000"), kept("17000")].map(|body| office.post(FIGURES, body));
+    let mut found = futures(both).await;
+    found.sort_unstable();
+    assert_eq!(found, [200, 409]);
+    let record = office.get(FIGURES).await.ok(200)["replaced"].as_array().unwrap().len();
+    assert_eq!(record, 1);
+}
+
+/// The statuses of two answers that are waited for together.
+async fn futures<F: Future<Output = common::Answer>>([one, two]: [F; 2]) -> Vec<u16> {
+    let (one, two) = tokio::join!(one, two);
+    vec![one.status.as_u16(), two.status.as_u16()]
+}
+
+#[tokio::test]
 async fn what_no_longer_fits_the_rules_is_left_out() {
     let (preparer, _) = practice("replaced_astray").await;
     let id = preparer.household("Fennimore").await;

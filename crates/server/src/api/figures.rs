@@ -223,6 +223,8 @@ pub async fn keep(
     let source = told("source", source)?;
     let why = told("why", why)?;
     let place = (year, &*table, &*figure);
+    let at_work = store::at_work(&app.database).await?;
+    let seen = at_work.into_iter().find(|one| one.is_at(&id, place)).map(|one| one.value);
     let now = stands(&app.rules.now(&app.database).await?, &id, place)?;
     if now != was {
         return Err(Problem::moved(format!(
@@ -237,7 +239,10 @@ pub async fn keep(
     let replacement = Replacement { year, table, figure, value };
     let new =
         store::New { country: &id, replacement: &replacement, was: &was, source: &source, why: &why, by };
-    store::keep(&app.database, &new).await?;
+    if !store::keep(&app.database, &new, seen.as_deref()).await? {
+        let told = "Somebody else replaced this figure just now. Weigh the change again.";
+        return Err(Problem::moved(told.into()));
+    }
     tracing::info!(user = %by, country = id, year, "a figure was replaced");
     tokio::spawn(rules::renew(app.clone()));
     shown(&app, &id).await.map(Json)

@@ -18,6 +18,11 @@ pub struct AtWork {
 }
 
 impl AtWork {
+    /// Whether it is of that figure: its year, table and place.
+    pub fn is_at(&self, country: &str, place: (i32, &str, &str)) -> bool {
+        self.country == country && (self.year, &*self.in_table, &*self.figure) == place
+    }
+
     /// As the rules take it.
     pub fn replacement(&self) -> Replacement {
         Replacement {
@@ -90,13 +95,29 @@ pub async fn all(database: &PgPool, country: &str) -> Result<Vec<Replaced>, sqlx
     .await
 }
 
-/// Keeps a replacement; one that is at work in its place ends.
+/// Keeps a replacement; one that is at work in its place ends. Whether the one at work there, or none, still was as it was seen.
 ///
 /// # Errors
 /// When the database fails.
-pub async fn keep(database: &PgPool, new: &New<'_>) -> Result<(), sqlx::Error> {
+pub async fn keep(database: &PgPool, new: &New<'_>, seen: Option<&str>) -> Result<bool, sqlx::Error> {
     let Replacement { year, table, figure, value } = new.replacement;
     let mut transaction = database.begin().await?;
+    sqlx::query!("lock table replaced_figures in share row exclusive mode")
+        .execute(&mut *transaction)
+        .await?;
+    let at_work = sqlx::query_scalar!(
+        "select value from replaced_figures
+         where country = $1 and year = $2 and in_table = $3 and figure = $4 and ended_at is null",
+        new.country,
+        year,
+        table,
+        figure
+    )
+    .fetch_optional(&mut *transaction)
+    .await?;
+    if at_work.as_deref() != seen {
+        return Ok(false);
+    }
     sqlx::query!(
         "update replaced_figures set ended_at = now(), ended_by = $5
          where country = $1 and year = $2 and in_table = $3 and figure = $4 and ended_at is null",
@@ -124,7 +145,8 @@ pub async fn keep(database: &PgPool, new: &New<'_>) -> Result<(), sqlx::Error> {
     )
     .execute(&mut *transaction)
     .await?;
-    transaction.commit().await
+    transaction.commit().await?;
+    Ok(true)
 }
 
 /// Ends a replacement; whether it was at work.
