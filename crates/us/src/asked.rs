@@ -33,7 +33,7 @@ const ASKED: &[Field] = &[
         .help("Form 1095-A.")
         .opens(&["1095-A"]),
     Field::yes_no("overtime", "", "Overtime pay or tips")
-        .help("Deducted on Schedule 1-A: box 14 of Form W-2, or the employer's statement.")
+        .help("Deducted on Schedule 1-A: box 14 of Form W-2 (from 2026 box 12), or the employer's statement.")
         .since(2025)
         .opens(&["W-2"]),
     Field::yes_no("car_loan", "", "Paid interest on the loan for a new car").since(2025).opens(&["Car loan"]),

@@ -305,8 +305,8 @@ tables! {
     Saver { most: Money, from_age: i32, tiers: Vec<SaverTier> }
     /// §25B(b).
     SaverTier { rate: Rate, up_to: ByStatus }
-    /// §§224, 225.
-    WorkDeduction { most: ByStatus, from: ByStatus, step: Money, rate: Rate }
+    /// §§224, 225; `by_code` where Form W-2 has a code for it in box 12.
+    WorkDeduction { most: ByStatus, from: ByStatus, step: Money, rate: Rate, by_code: Option<bool> }
     /// §163(h)(4).
     CarLoan { most: Money, from: ByStatus, step: Money, rate: Rate, made_from: i32 }
     /// §§21, 129.

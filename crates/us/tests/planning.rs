@@ -214,3 +214,16 @@ fn home_energy_has_ended() {
     assert_lines(&outcome, &[("us.sched_3.5a", 300)]);
     assert!(has_point(&outcome, "K-132"));
 }
+
+/// From 2026 tips and overtime stand in box 12: codes TP and TT.
+#[test]
+fn tips_and_overtime_by_their_codes() {
+    let boxes = json!({ "12a": "TP", "12a.amount": "3000", "12b": "TT", "12b.amount": "1500", "12c": "TA", "12c.amount": "900" });
+    let of = |year: i32| Family::single(year).wages_with("ada", 60_000, boxes.clone()).outcome();
+    let next = of(2026);
+    assert_lines(&next, &[("us.13b", 4_500), ("us.15", 39_400)]);
+    assert!(!has_point(&next, "K-048-year"));
+    let before = of(2025);
+    assert_lines(&before, &[("us.13b", 0)]);
+    assert!(has_point(&before, "K-048-year"));
+}

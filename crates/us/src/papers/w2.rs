@@ -25,7 +25,7 @@ use std::collections::BTreeSet;
 pub static PROVISION: Provision = Provision {
     papers: &[WAGES],
     points: POINTS,
-    figures: &["social_security", "additional_medicare"],
+    figures: &["social_security", "additional_medicare", "tips"],
     ..Provision::NONE
 };
 
@@ -46,6 +46,8 @@ open_points! {
         "Choose its code.";
     CODE_TWICE = look "K-048", "Instructions for Form W-2, box 12",
         "Look at box 12.";
+    CODE_LATER = look "K-048-year", "P.L. 119-21 §§70201, 70202, 70204",
+        "Choose another code; in 2025 tips and overtime stand in box 14.";
     CODE_NEEDS = not_covered "box-12", "Instructions for Form W-2, box 12";
     STATUTORY = look "K-053", "IRC §3121(d)(3)",
         "Its expenses are deducted on a Schedule C that is marked as a statutory employee's.";
@@ -122,10 +124,10 @@ pub mod brings {
     /// W-2 box 8, or what records show.
     pub static ALLOCATED_TIPS: Brought = Brought::new();
 
-    /// Qualified tips of box 14.
+    /// Qualified tips of box 14, from 2026 of box 12.
     pub static TIPS: Brought = Brought::new();
 
-    /// Qualified overtime of box 14.
+    /// Qualified overtime of box 14, from 2026 of box 12.
     pub static OVERTIME: Brought = Brought::new();
 
     /// W-2 box 12 code H: deferrals of a plan under 501(c)(18)(D).
@@ -162,6 +164,10 @@ pub enum Does {
     Waiver,
     /// Moving expenses paid back (§132(g)(2)).
     Moving,
+    /// Qualified tips (§224).
+    Tips,
+    /// Qualified overtime (§225).
+    Overtime,
     /// Something that is not computed yet.
     Needs(&'static str),
 }
@@ -179,6 +185,12 @@ impl Code {
     /// Whether it is an elective deferral within the limit of §402(g)(3): not of a plan under 457(b) or 501(c)(18)(D).
     pub fn is_elective(&self) -> bool {
         matches!(self.id, "D" | "E" | "F" | "S" | "AA" | "BB")
+    }
+
+    /// Whether a year's Form W-2 has it: those of P.L. 119-21 are on it from 2026.
+    pub fn is_of(&self, figures: &Figures) -> bool {
+        figures.tips.as_ref().is_some_and(|tips| tips.by_code == Some(true))
+            || !matches!(self.id, "TA" | "TP" | "TT")
     }
 
     /// Whether it is a deferral of a plan under 457(b), which has a limit of its own.
@@ -221,6 +233,9 @@ const CODES: &[Code] = &[
     Code { id: "GG", label: "GG · income under 83(i)", does: Does::Nothing },
     Code { id: "HH", label: "HH · deferrals under 83(i)", does: Does::Nothing },
     Code { id: "II", label: "II · excluded Medicaid waiver payments", does: Does::Waiver },
+    Code { id: "TA", label: "TA · employer's contributions to a Trump account", does: Does::Nothing },
+    Code { id: "TP", label: "TP · qualified tips", does: Does::Tips },
+    Code { id: "TT", label: "TT · qualified overtime", does: Does::Overtime },
 ];
 
 /// The codes as they are chosen.
@@ -273,9 +288,11 @@ const WAGES: PaperKind = PaperKind {
             .help("Mandatory employee contributions to a state fund; they count as state income tax."),
         Field::amount("14.tips", "14", "Qualified tips")
             .since(2025)
+            .until(2025)
             .help("Of boxes 7 and 8; deducted on Schedule 1-A."),
         Field::amount("14.overtime", "14", "Qualified overtime")
             .since(2025)
+            .until(2025)
             .help("Only the premium part above the regular rate; deducted on Schedule 1-A."),
         Field::amount("14.waiver", "14", "Medicaid waiver pay in box 1").help(
             "Pay for care in one's own home that is no income (Notice 2014-7) and still stands in box 1.",
@@ -341,7 +358,8 @@ pub fn read(paper: &mut Bringing<'_>) {
     employer(paper);
     let reading = paper.paper.paper;
     for (_, amount, code) in coded(reading) {
-        if let Some(kind) = brought_by(code) {
+        let kind = brought_by(code).filter(|_| code.is_of(&paper.facts.figures));
+        if let Some(kind) = kind {
             paper.give_titled(amount, kind);
         }
     }
@@ -373,6 +391,8 @@ fn brought_by(code: &Code) -> Option<&'static Brought> {
         Does::CombatPay => Some(&brings::COMBAT),
         Does::Waiver => Some(&brings::WAIVER),
         Does::Moving => Some(&brings::MOVING),
+        Does::Tips => Some(&brings::TIPS),
+        Does::Overtime => Some(&brings::OVERTIME),
         Does::Deferral | Does::RothDeferral if code.is_457() => Some(&brings::PLAN_457),
         Does::Deferral if code.id == "H" => Some(&brings::PLAN_501),
         Does::Deferral => Some(&brings::DEFERRALS),
@@ -445,6 +465,10 @@ fn box_12(points: &mut Points<'_>, paper: &Paper) {
         if !seen.insert(code.id) {
             let message = format!("Code {} stands twice.", code.id);
             points.raise(&CODE_TWICE, place.clone(), message);
+        }
+        if !code.is_of(&points.facts.figures) {
+            let message = format!("Code {} is not on a Form W-2 of this year: it does nothing.", code.id);
+            points.raise(&CODE_LATER, place.clone(), message);
         }
         if let Does::Needs(form) = code.does {
             let message = format!("Code {} needs {form}, which is not computed yet.", code.id);
