@@ -41,6 +41,10 @@ open_points! {
         "Look through the other boxes and codes, and answer; a publicly traded partnership is a yes.";
     WORKED = not_known "k-1-participates", "IRC §469(c)(1), (h)",
         "Answer whether the owner worked in it regularly: it decides about passive losses and the net investment income tax.";
+    DIVIDENDS = blocks "k-1-dividends", "IRC §1(h)(11)",
+        "Qualified dividends are a part of the ordinary ones: look at the paper.";
+    NO_EARNINGS = look "k-1-earnings", "IRC §1402(a), (a)(13)",
+        "Payments for services, and a working partner's share, are self-employment earnings: look for code A in box 14.";
     NO_QUALIFIED = look "k-1-qualified", "IRC §199A(b), (c)",
         "Enter what the statement says under section 199A, zero too: without it nothing is deducted.";
 }
@@ -449,6 +453,17 @@ fn of_paper(points: &mut Points<'_>, layout: &'static Layout, paper: &Paper) {
     let income = !paper.amount(layout.ordinary).is_zero();
     if income && !said("participates") {
         points.raise(&WORKED, at("participates"), "Did the owner work in it regularly?");
+    }
+    let [ordinary, qualified] = layout.dividends;
+    if paper.amount(qualified) > paper.amount(ordinary) {
+        let message = format!("Box {qualified} is above box {ordinary}.");
+        points.raise(&DIVIDENDS, at(qualified), message);
+    }
+    let paid = layout.guaranteed.is_some_and(|field| !paper.amount(field).is_zero());
+    if let Some(earnings) =
+        layout.earnings.filter(|field| !said(field) && (paid || (income && paper.flag("participates"))))
+    {
+        points.raise(&NO_EARNINGS, at(earnings), "No self-employment earnings are entered.");
     }
     if income && !said("qualified") {
         points.raise(&NO_QUALIFIED, at("qualified"), "How much of this income is qualified business income?");

@@ -147,6 +147,16 @@ fn what_is_not_computed_is_told() {
     let unsaid = of("K-1 1065", json!({ "1": "100" }));
     assert!(has_point(&unsaid, "k-1-more") && has_point(&unsaid, "k-1-participates") && !unsaid.covered);
     assert!(has_point(&unsaid, "k-1-qualified"));
+    // A part above its whole, and a partner who works without earnings; zero says that there are none.
+    let mut dividends = with("6b", json!("11"));
+    dividends["6a"] = json!("10");
+    assert!(has_point(&of("K-1 1065", dividends.clone()), "k-1-dividends"));
+    dividends["6a"] = json!("11");
+    assert!(!has_point(&of("K-1 1065", dividends), "k-1-dividends"));
+    assert!(has_point(&of("K-1 1065", worked.clone()), "k-1-earnings"));
+    assert!(!has_point(&of("K-1 1065", with("14A", json!("0"))), "k-1-earnings"));
+    assert!(!has_point(&of("K-1 1065", with("participates", json!(false))), "k-1-earnings"));
+    assert!(!has_point(&of("K-1 1120-S", worked.clone()), "k-1-earnings"));
     // Interest alone asks neither for work nor for qualified income.
     let interest = of("K-1 1041", json!({ "1": "100", "more": false }));
     assert!(interest.covered && !has_point(&interest, "k-1-qualified"));

@@ -13,6 +13,7 @@ use crate::{
 use axum::{
     Json,
     extract::{Path, State},
+    http::StatusCode,
 };
 use hembo_core::{
     Registry, check,
@@ -181,7 +182,11 @@ fn stands(registry: &Registry, country: &str, (year, table, figure): (i32, &str,
 
 /// A household by both rules; none where nothing moves, or where it was deleted meanwhile.
 async fn weighed(app: &App, id: Uuid, rules: [&Registry; 2]) -> Answer<Option<Moved>> {
-    let Ok((_, household)) = work::load(app, id).await else { return Ok(None) };
+    let household = match work::load(app, id).await {
+        Ok((_, household)) => household,
+        Err(problem) if problem.status == StatusCode::NOT_FOUND.as_u16() => return Ok(None),
+        Err(problem) => return Err(problem),
+    };
     let name = household.name.clone();
     let [before, after] = rules.map(|registry| work::comes_to(app, household.clone(), registry));
     let (before, after) = (before.await?, after.await?);
