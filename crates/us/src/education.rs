@@ -61,6 +61,7 @@ open_points! {
         "Without a claim the student might have the credit: on separate returns that is not weighed here.";
     BARRED = look "education-barred", "IRC §25A(g)(3), (6)",
         "No credit on a separate return, nor for someone who is claimed.";
+    NUMBER = not_covered "education-number", "IRC §25A(g)(1); P.L. 119-21 §70606";
     TERM = look "1098-T-7", "IRC §25A(g)(4)",
         "What is paid for a term of the first three months of next year counts; of a later one it does not.";
 }
@@ -299,6 +300,12 @@ fn one(points: &mut Points<'_>, paper: &Paper) {
     if !may(on) {
         points.raise(&BARRED, at("1"), format!("There is no education credit for {name} on this return."));
         return;
+    }
+    let valid = |&person: &usize| points.facts.people[person].work_ssn;
+    let numbers = valid(&student) && unit.people.iter().all(valid);
+    if points.facts.figures.education.number == Some(true) && !numbers {
+        let message = "From 2026 the education credits ask for numbers valid for work: without one they are not computed.";
+        points.raise(&NUMBER, at("1"), message);
     }
     let taken = unit.education.iter().find(|(s, _)| *s == student).map(|(_, credit)| *credit);
     if taken == Some(EducationCredit::Opportunity) {

@@ -337,7 +337,7 @@ tables! {
     /// §25A.
     Education {
         first: Money, second: Money, second_rate: Rate, refundable: Rate, opportunity_years: i64, learning_most: Money,
-        learning_rate: Rate, range: ByStatus<Range>, ratio_places: u32,
+        learning_rate: Rate, range: ByStatus<Range>, ratio_places: u32, number: Option<bool>,
     }
     /// §36B: poverty lines of the year before, the part of income by percentage of them, and how much is paid back at most.
     PremiumTaxCredit {

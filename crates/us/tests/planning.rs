@@ -227,3 +227,18 @@ fn tips_and_overtime_by_their_codes() {
     assert_lines(&before, &[("us.13b", 0)]);
     assert!(has_point(&before, "K-048-year"));
 }
+
+/// From 2026 the education credits ask for numbers valid for work, of the student and of the filer.
+#[test]
+fn education_credits_ask_for_numbers_valid_for_work() {
+    let school = json!({ "1": "4000", "8": true, "years": 1, "f": "36-4410927" });
+    let of = |year: i32, valid: bool| {
+        let family = Family::single(year).set("ada", "/answers/work_ssn", json!(valid)).wages("ada", 60_000);
+        family.paper("1098-T", &["ada"], school.clone(), Value::Null).outcome()
+    };
+    let next = of(2026, false);
+    assert!(has_point(&next, "education-number") && !next.covered);
+    assert!(
+        !has_point(&of(2026, true), "education-number") && !has_point(&of(2025, false), "education-number")
+    );
+}
