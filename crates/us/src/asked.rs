@@ -29,6 +29,9 @@ const ASKED: &[Field] = &[
     Field::yes_no("education_plan", "", "Took money from a 529 or Coverdell plan")
         .help("Form 1099-Q.")
         .opens(&["1099-Q"]),
+    Field::yes_no("education_bonds", "", "Cashed savings bonds to pay for education")
+        .help("Series EE or I: Form 8815.")
+        .opens(&["8815"]),
     Field::yes_no("marketplace", "", "Health cover through the Marketplace")
         .help("Form 1095-A.")
         .opens(&["1095-A"]),

@@ -80,6 +80,7 @@ pub struct Figures {
     pub benefits: Cited<Benefits>,
     pub health_savings: Cited<HealthSavings>,
     pub student_loan: Cited<StudentLoan>,
+    pub education_bonds: Cited<EducationBonds>,
     pub alimony: Cited<Alimony>,
     pub business_income: Cited<BusinessIncome>,
     pub foreign_tax: Cited<ForeignTax>,
@@ -271,6 +272,8 @@ tables! {
     }
     /// §221.
     StudentLoan { most: Money, range: ByStatus<Range>, ratio_places: u32 }
+    /// §135.
+    EducationBonds { range: ByStatus<Range>, places: u32 }
     /// P.L. 115-97 §11051: instruments of that year and later.
     Alimony { first_year_without: i32 }
     /// §199A.

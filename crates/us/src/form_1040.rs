@@ -15,7 +15,7 @@ use crate::{
     payments::{self, TotalPaid},
     premium_tax_credit,
     schedule_a::{self, Itemized, casualty},
-    self_employment, standard_deduction, tax,
+    self_employed_cover, self_employment, standard_deduction, tax,
     taxable_income::{self, Deductions},
     total_tax, underpayment,
     unit::{On, Parents},
@@ -43,6 +43,7 @@ struct Front {
 
 /// Lines 1a to 16.
 fn front(on: On<'_>, trail: &mut impl Trail) -> Front {
+    self_employed_cover::reckon(on, trail);
     let income = income::reckon(on, trail);
     community::statement(on, trail);
     let itemized = schedule_a::reckon(on, trail, &income);

@@ -2,11 +2,12 @@
 
 use crate::{
     additional_deductions, additional_taxes, adoption, business, business_deduction, capital_gains, care,
-    child_credit, clean_vehicles, community, early_distributions, earned_income_credit, education, elderly,
-    foreign_tax, gains_tax, health_savings, home_energy, home_sale, household_employees, income, ira_basis,
-    ira_deduction, kiddie, minimum_tax, mortgage_credit, moving, parents_election, passive_losses, payments,
-    premium_tax_credit, rentals, retirement, saver, schedule_1, schedule_a, self_employment, social_security,
-    student_loan, underpayment, union_plan, unit::Filed, unreported_tips,
+    child_credit, clean_vehicles, community, early_distributions, earned_income_credit, education,
+    education_bonds, elderly, foreign_tax, gains_tax, health_savings, home_energy, home_sale,
+    household_employees, income, ira_basis, ira_deduction, kiddie, minimum_tax, mortgage_credit, moving,
+    parents_election, passive_losses, payments, premium_tax_credit, rentals, retirement, saver, schedule_1,
+    schedule_a, self_employment, social_security, student_loan, underpayment, union_plan, unit::Filed,
+    unreported_tips,
 };
 use hembo_core::forms::{Forms, Required};
 use std::sync::LazyLock;
@@ -31,6 +32,7 @@ pub static RULES: &[(&str, Rule)] = &[
     ("8582", passive_losses::form_8582),
     ("schedule-se", self_employment::schedule_se),
     ("7206", self_employment::form_7206),
+    ("8815", education_bonds::form_8815),
     ("own-plan", self_employment::worksheet),
     ("8995-a", business_deduction::form_8995_a),
     ("8962", premium_tax_credit::form_8962),

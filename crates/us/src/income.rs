@@ -1,7 +1,7 @@
 //! Income and adjusted gross income (§§61, 62): Form 1040 lines 1a to 11a.
 
 use crate::{
-    business, capital_gains, care, educators,
+    business, capital_gains, care, education_bonds, educators,
     excess_deferrals::{self, EXCESS},
     facts::{Facts, Marital},
     filing_status::Status,
@@ -55,6 +55,8 @@ lines! {
         "Box 1 of every Form W-2, added with cents and rounded once.";
     EXEMPT_INTEREST = "us.2a", "Tax-exempt interest", "IRC §103",
         "Box 8 of every Form 1099-INT less the premium in box 13, and box 12 of every Form 1099-DIV.";
+    ADDED = "us.sched_b.2", "Interest added", "IRC §61(a)(4)",
+        "What line 2b has, before interest of savings bonds for education is left out.";
     pub INTEREST = "us.2b", "Taxable interest", "IRC §61(a)(4)",
         "Forms 1099-INT and 1099-OID, less premiums and what belongs to others; discount of notes and bonds that were sold.";
     pub QUALIFIED = "us.3a", "Qualified dividends", "IRC §1(h)(11)",
@@ -142,7 +144,7 @@ impl Income {
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
     let wages = wages(on, trail);
     let exempt_interest = on.gather(trail, EXEMPT_INTEREST, &interest::brings::EXEMPT_INTEREST);
-    let interest = on.gather(trail, INTEREST, &interest::brings::INTEREST);
+    let added = on.gather(trail, interest_line(on), &interest::brings::INTEREST);
     let children = parents_election::reckon(on, trail);
     let of_children = (parents_election::QUALIFIED, children.qualified);
     let qualified = on.gather_with(trail, QUALIFIED, &dividends::brings::QUALIFIED, of_children);
@@ -152,14 +154,16 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
     let first = schedule_1::adjustments(on, trail);
     let additional = schedule_1::income(on, trail, (parents_election::REST, children.rest));
     let refund = additional.refund;
-    let but_rents = wages + interest + dividends + ira + pensions + gains.line_7 + additional.sum();
+    let but_rents = wages + added + dividends + ira + pensions + gains.line_7 + additional.sum();
     let through = pass_through::reckon(on, trail);
     let modified = but_rents - (first.sum() - first.half) + rentals::for_modified(on) + through.working();
     let rents = rentals::reckon(on, trail, modified);
     let additional = schedule_1::with_schedule_e(on, trail, additional, rents.net, through);
-    let income = wages + interest + dividends + ira + pensions + gains.line_7 + additional;
+    let income = wages + added + dividends + ira + pensions + gains.line_7 + additional;
     let from = social_security::From { income, exempt_interest, adjustments: first.sum() };
     let (benefits, ira_deducted) = benefits_and_ira(on, trail, from);
+    let bonds = education_bonds::reckon(on, trail, income + benefits - first.sum() - ira_deducted);
+    let interest = less_bonds(on, trail, added, bonds);
     let parts = [
         (EARNED, wages),
         (INTEREST, interest),
@@ -170,7 +174,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
         (capital_gains::L7, gains.line_7),
         (schedule_1::L8, additional),
     ];
-    let total = trail.line(TOTAL, on.scope, income + benefits, |i| {
+    let total = trail.line(TOTAL, on.scope, income + benefits - bonds, |i| {
         for (line, amount) in parts {
             i.line(line, on.scope, amount);
         }
@@ -217,6 +221,21 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
         rents,
         children,
     }
+}
+
+/// The line that adds up the interest: Schedule B, where some of it is left out.
+fn interest_line(on: On<'_>) -> LineId {
+    if education_bonds::any(on) { ADDED } else { INTEREST }
+}
+
+/// Line 2b.
+fn less_bonds(on: On<'_>, trail: &mut impl Trail, added: Money, bonds: Money) -> Money {
+    if !education_bonds::any(on) {
+        return added;
+    }
+    trail.line(INTEREST, on.scope, added - bonds, |i| {
+        i.line(ADDED, on.scope, added).line(education_bonds::EXCLUDED, on.scope, bonds);
+    })
 }
 
 /// Lines 1a, 1h and 1z.
@@ -280,7 +299,7 @@ fn parts(on: On<'_>, person: usize) -> Vec<(LineId, Money)> {
         (unreported_tips::L1C, brought(&w2::brings::ALLOCATED_TIPS)),
         (EXCESS, excess_deferrals::excess_of(facts, person)),
         (retirement::WAGES_OF, retirement::wages(facts, &mut Silent, person)),
-        (INTEREST, brought(&interest::brings::INTEREST)),
+        (interest_line(on), brought(&interest::brings::INTEREST)),
         (DIVIDENDS, brought(&dividends::brings::ORDINARY)),
         (retirement::IRA_OF, retirement::ira_of(facts, &mut Silent, person)),
         (retirement::PENSION_OF, retirement::pension_of(facts, &mut Silent, person)),
@@ -328,7 +347,11 @@ pub fn schedule_b(filed: Filed<'_>) -> Required {
     let adjusted = filed.on.items(&interest::brings::INTEREST).any(|item| item.amount.is_negative());
     let abroad = filed.on.unit.main && filed.on.facts.foreign_account == Some(true);
     let above = filed.amount(INTEREST) > most || filed.amount(DIVIDENDS) > most;
-    Required::if_so(above || adjusted || abroad, format!("neither interest nor dividends above {most:#}"))
+    let bonds = filed.has(education_bonds::EXCLUDED);
+    Required::if_so(
+        above || adjusted || bonds || abroad,
+        format!("neither interest nor dividends above {most:#}"),
+    )
 }
 
 /// The questions of page 1 and of Schedule B.

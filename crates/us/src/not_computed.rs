@@ -29,10 +29,10 @@ pub const NOT_COMPUTED: [NotComputed; 3] = [
     NotComputed::new(
         "other_credits",
         "Other credits or taxes",
-        "Minimum tax of earlier years, a general business credit, a tax-free benefit for an adoption, savings bonds for education, an ABLE or Archer account, \
+        "Minimum tax of earlier years, a general business credit, a tax-free benefit for an adoption, an ABLE or Archer account, \
          foreign tax on other income…",
         "One of these is",
-        "IRC §§27, 38, 53, 62(a), 135, 137",
+        "IRC §§27, 38, 53, 62(a), 137",
     ),
 ];
 

@@ -7,7 +7,6 @@ use crate::{
     filing_status::Status,
     income::{AGI, Income},
     points::Points,
-    self_employment,
     unit::{Filed, On},
     who_files,
 };
@@ -62,7 +61,6 @@ open_points! {
         "No credit on a separate return, but for abuse or abandonment, which is not computed here.";
     POOR = look "K-136", "Reg. §1.36B-2(b)(6)",
         "Below the poverty line the credit stands only where the Marketplace expected more income.";
-    WITH_BUSINESS = not_covered "8962-7206", "Rev. Proc. 2014-41";
     SHARED = look "8962-shared", "Reg. §1.36B-4(a)(1)(ii)",
         "If people of other returns were on it, enter what per cent of it belongs here (Part IV).";
     MONTHS = blocks "8962-months", "Form 8962, Part IV",
@@ -106,6 +104,15 @@ pub struct Policy {
     months: Vec<(i64, Amounts)>,
     /// A part belongs to another return, so that the year is reckoned by months.
     allocated: bool,
+    /// Deducted by the self-employed (§162(l)).
+    own_work: bool,
+}
+
+impl Policy {
+    /// Whether the self-employed deduct it.
+    pub fn is_of_own_work(&self) -> bool {
+        self.own_work
+    }
 }
 
 /// What of a policy belongs here (Form 8962, Part IV): from a month to a month so many of a hundred of the premium, the benchmark and the
@@ -155,7 +162,8 @@ pub mod brings {
     pub static POLICIES: Brought<Policy> = Brought::new();
 }
 
-const POLICY: PaperKind = PaperKind {
+/// Form 1095-A.
+pub const POLICY: PaperKind = PaperKind {
     id: "1095-A",
     subject: subject::CREDITS,
     name: "Health cover through the Marketplace",
@@ -175,6 +183,8 @@ const POLICY: PaperKind = PaperKind {
         Field::count("30g", "30g", "Advance payment, %", 100).blank_is("100"),
         Field::count("30c", "30c", "From month", 12).blank_is("1"),
         Field::count("30d", "30d", "To month", 12).blank_is("12"),
+        Field::yes_no("own_work", "", "Deducted by the self-employed")
+            .help("Where no employer's plan was open to the family. Form 7206; the credit and the deduction are settled together."),
     ],
     columns: &[
         Field::count("month", "", "Month", 12),
@@ -204,6 +214,7 @@ pub fn read(paper: &mut Bringing<'_>) {
         months = allocation.apply(&months);
     }
     let premiums: Money = months.iter().map(|(_, [premium, ..])| *premium).sum();
+    let own_work = reading.flag("own_work");
     let owners = paper.paper.shares(Money::ZERO).len();
     for owner in 0..owners {
         let share = |amount: Money| paper.paper.shares(amount)[owner].1;
@@ -217,7 +228,7 @@ pub fn read(paper: &mut Bringing<'_>) {
         let months = months.iter().map(|(month, of)| (*month, amounts(*of))).collect();
         paper.facts.people[person]
             .own
-            .add(&brings::POLICIES, Policy { item, months, allocated: allocation.is_some() });
+            .add(&brings::POLICIES, Policy { item, months, allocated: allocation.is_some(), own_work });
     }
 }
 
@@ -260,9 +271,25 @@ pub fn income_of_dependent(facts: &Facts, person: usize) -> Money {
     }
 }
 
+/// The policies of a return that the self-employed deduct: premiums and advance payments of the year.
+pub fn of_own_work(on: On<'_>) -> Option<(Money, Money)> {
+    let mut deducted = policies(on).filter(|policy| policy.is_of_own_work()).peekable();
+    deducted.peek()?;
+    let mut all = Amounts::default();
+    deducted.flat_map(|policy| &policy.months).for_each(|(_, of)| all.add(*of));
+    Some((all.premium.to_whole(), all.advance.to_whole()))
+}
+
+/// What of the papers of a return is made of them.
+pub fn items_of_own_work(on: On<'_>) -> impl Iterator<Item = &Item> {
+    policies(on).filter(|policy| policy.is_of_own_work()).map(|policy| &policy.item)
+}
+
 /// What the credit comes to.
 #[derive(Debug, Clone, Copy, Default)]
 pub struct Credit {
+    /// Form 8962 line 24.
+    pub allowed: Money,
     /// Schedule 3 line 9.
     pub net: Money,
     /// Schedule 2 line 1a.
@@ -303,20 +330,32 @@ fn applicable(on: On<'_>, percent: i64) -> Rate {
     Rate::from_billionths(i64::try_from(rounded).unwrap_or_default() * FOUR_PLACES)
 }
 
+/// What the income of the dependents of a return adds.
+fn dependents_income(on: On<'_>) -> Money {
+    on.unit.dependents.iter().map(|d| income_of_dependent(on.facts, d.person)).sum()
+}
+
+/// Household income (line 3).
+fn household_income(on: On<'_>, income: &Income) -> Money {
+    income.agi + income.exempt_interest + income.untaxed_benefits + dependents_income(on)
+}
+
+/// Household income as a percentage of the poverty line.
+pub fn percentage_of(on: On<'_>, income: &Income) -> i64 {
+    percentage(on, household_income(on, income))
+}
+
 /// Form 8962.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Credit {
     if policies(on).next().is_none() {
         return Credit::default();
     }
-    let untaxed = income.untaxed_benefits;
-    let dependents: Money = on.unit.dependents.iter().map(|d| income_of_dependent(on.facts, d.person)).sum();
-    let household =
-        trail.line(INCOME, on.scope, income.agi + income.exempt_interest + untaxed + dependents, |i| {
-            i.line(AGI, on.scope, income.agi)
-                .figure("Tax-exempt interest", income.exempt_interest)
-                .figure("Untaxed benefits", untaxed)
-                .figure("Dependents who must file", dependents);
-        });
+    let household = trail.line(INCOME, on.scope, household_income(on, income), |i| {
+        i.line(AGI, on.scope, income.agi)
+            .figure("Tax-exempt interest", income.exempt_interest)
+            .figure("Untaxed benefits", income.untaxed_benefits)
+            .figure("Dependents who must file", dependents_income(on));
+    });
     let percent = percentage(on, household);
     let part = applicable(on, percent);
     let year = settled::or_zero(household).times(part, Money::WHOLE, Rounding::HalfUp);
@@ -367,14 +406,18 @@ fn credit(
     limit::given(trail, BENCHMARK.at(on.scope), limit::Shape::Cap, premiums, allowed)
 }
 
-/// Lines 26 to 29.
+/// What is paid back at most below each percentage of the poverty line (§36B(f)(2)(B)).
+pub fn repayment_tiers(on: On<'_>) -> impl Iterator<Item = (i64, Money)> {
+    let single = on.unit.status == Status::Single;
+    let tiers = on.facts.figures.premium_tax_credit.repayment.iter();
+    tiers.map(move |tier| (tier.below, if single { tier.single } else { tier.others }))
+}
+
+/// Lines 26 to 29. Where the self-employed deduct the premiums, the limit goes by the income that it leaves (Reg. §1.36B-4(a)(3)(iii)).
 fn settle(on: On<'_>, trail: &mut impl Trail, percent: i64, allowed: Money, advance: Money) -> Credit {
     let over = limit::or_zero(trail, advance - allowed);
-    let tiers = &on.facts.figures.premium_tax_credit.repayment;
-    let most = tiers
-        .iter()
-        .find(|tier| percent < tier.below)
-        .map(|tier| if on.unit.status == Status::Single { tier.single } else { tier.others });
+    let by_income = || repayment_tiers(on).find(|(below, _)| percent < *below).map(|(_, most)| most);
+    let most = on.unit.cover.map_or_else(by_income, |cover| cover.repaid_at_most);
     let excess = most.map_or(over, |most| settled::lesser(over, most));
     trail.line(EXCESS, on.scope, excess, |i| {
         i.line(ADVANCE, on.scope, advance).line(ALLOWED, on.scope, allowed);
@@ -386,7 +429,7 @@ fn settle(on: On<'_>, trail: &mut impl Trail, percent: i64, allowed: Money, adva
     trail.line(NET, on.scope, net, |i| {
         i.line(ALLOWED, on.scope, allowed).line(ADVANCE, on.scope, advance);
     });
-    Credit { net, excess }
+    Credit { allowed, net, excess }
 }
 
 /// Form 8962: where there is a policy.
@@ -438,13 +481,6 @@ fn of_return(points: &mut Points<'_>, place: usize) {
         percentage(on, points.amount(INCOME, place)) < points.facts.figures.premium_tax_credit.least_percent;
     if poor && !advance.is_zero() {
         points.raise(&POOR, at.clone(), "Household income is below the poverty line.");
-    }
-    if unit.people.iter().any(|&p| points.facts.people[p].own.has(&self_employment::brings::PREMIUMS)) {
-        points.raise(
-            &WITH_BUSINESS,
-            at.clone(),
-            "The credit and the premiums of the self-employed depend on each other: not computed yet.",
-        );
     }
     if !policy.allocated {
         points.raise(&SHARED, at.clone(), "Were people of other returns on this policy?");

@@ -3,14 +3,14 @@
 use crate::{
     business, care, child_credit,
     claims::{self, Stands},
-    deduction, dependents, earned_income_credit, education,
+    deduction, dependents, earned_income_credit, education, education_bonds,
     facts::{Facts, Relationship},
     filing_status::Status,
     foreign_tax, form_1040, law, optional_earnings,
     papers::tuition,
     parents_election, payments, premium_tax_credit, qualifying_child,
     schedule_a::{gifts, investment_interest, medical, taxes},
-    social_security, status,
+    self_employed_cover, social_security, status,
     unit::{On, Part, Unit},
     untaxed_pay,
 };
@@ -96,7 +96,7 @@ impl<'h> FederalCase<'h> {
         let claim = |p| dependents::claim(&self.facts, &people, p).ok();
         let forgone = education::forgone(way);
         let claimed = || self.facts.candidates().filter(|p| !forgone.contains(p));
-        Unit {
+        self.with_cover(Unit {
             status: if joint { Status::Joint } else { self.facts.alone[0] },
             itemizes: deduction::itemizes_together(way),
             taxes: taxes::deducted_together(way),
@@ -107,6 +107,7 @@ impl<'h> FederalCase<'h> {
             education: education::chosen(way),
             scholarships: tuition::taken(way, &self.facts),
             optional_method: optional_earnings::taken(way, &people),
+            cover_method: self_employed_cover::method(way, &people),
             counted_pay: untaxed_pay::counted(way, &people),
             home_offices: business::methods(way),
             elected: parents_election::elected(way),
@@ -115,7 +116,13 @@ impl<'h> FederalCase<'h> {
             claimable: people.iter().any(|&p| self.facts.people[p].claimable),
             people: people.clone(),
             ..Unit::of_one(people[0], Status::Single)
-        }
+        })
+    }
+
+    /// The same with what of a Marketplace policy's premiums is deducted, which the rest of the return decides.
+    fn with_cover(&self, unit: Unit) -> Unit {
+        let cover = self_employed_cover::of(self.on(&unit, 0));
+        Unit { cover, ..unit }
     }
 
     /// The separate return of a filer, which reads of the claims only what they add up to.
@@ -138,6 +145,7 @@ impl<'h> FederalCase<'h> {
             education: education::chosen(way),
             scholarships: tuition::taken(way, &self.facts),
             optional_method: optional_earnings::taken(way, &[filer]),
+            cover_method: self_employed_cover::method(way, &[filer]),
             counted_pay: untaxed_pay::counted(way, &[filer]),
             home_offices: business::methods(way),
             estimated: payments::part_taken(way, place),
@@ -149,7 +157,7 @@ impl<'h> FederalCase<'h> {
         if self.facts.unmarried_pair() {
             unit.status = status::unmarried(&self.facts, filer, &unit.claimed_elsewhere);
         }
-        unit
+        self.with_cover(unit)
     }
 
     /// Puts a dependent in its place on the separate return of a filer.
@@ -263,6 +271,7 @@ impl<'h> FederalCase<'h> {
             let (cared_for, care) = care::brought(on, person);
             let mut sums = vec![children, others, earned, bills.cents(), status[0], status[1], yielded];
             sums.extend([cared_for, care.cents(), education::mark(on, person)]);
+            sums.push(education_bonds::mark(on, person));
             let income = premium_tax_credit::income_of_dependent(&self.facts, person);
             let dependent = !unit.dependents.is_empty();
             sums.extend([i64::from(dependent), if dependent { income.cents() } else { 0 }]);

@@ -52,6 +52,8 @@ lines! {
         "Contributions, up to a part of profit less half of the tax, and to the amount of the year.";
     pub PLANS = "us.sched_1.16", "Retirement plans of the self-employed", "IRC §404(a)(8)",
         "That of each person.";
+    pub COVER_OF = "us.7206.cover", "Premiums of the Marketplace that are deducted", "Rev. Proc. 2014-41; Reg. §1.162(l)-1",
+        "What the premium tax credit leaves of them, where each depends on the other.";
     pub HEALTH_OF = "us.7206.14", "Health insurance of the self-employed", "IRC §162(l)",
         "Premiums, up to profit less half of the tax and plan contributions; the rest is medical.";
     pub HEALTH = "us.sched_1.17", "Health insurance of the self-employed", "IRC §162(l)",
@@ -202,7 +204,7 @@ pub fn of(on: On<'_>, trail: &mut impl Trail, person: usize) -> Own {
         i.line(TAX_OF, scope, tax);
     });
     let plan = plan_of(on.facts, trail, person, run - half);
-    let health = health_of(on.facts, trail, person, run - half - plan);
+    let health = health_of(on, trail, person, run - half - plan);
     let earnings = optional.unwrap_or(run);
     Own { profit, run, earnings, net, tax, half, plan, health }
 }
@@ -276,27 +278,43 @@ fn plan_of(facts: &Facts, trail: &mut impl Trail, person: usize, earnings: Money
     })
 }
 
-fn health_of(facts: &Facts, trail: &mut impl Trail, person: usize, earnings: Money) -> Money {
-    let own = &facts.people[person].own;
+fn health_of(on: On<'_>, trail: &mut impl Trail, person: usize, earnings: Money) -> Money {
+    let own = &on.facts.people[person].own;
     let paid = sum(own.of(&brings::PREMIUMS)).to_whole();
-    if paid.is_zero() {
+    let cover = cover_of(on, person);
+    if paid.is_zero() && cover.is_zero() {
         return Money::ZERO;
     }
     let room = limit::or_zero(trail, earnings);
     let scope = Scope::Person(person);
-    let allowed = limit::cap(trail, HEALTH_LIMIT.at(scope), paid, room);
+    let allowed = limit::cap(trail, HEALTH_LIMIT.at(scope), paid + cover, room);
     trail.line(HEALTH_OF, scope, allowed, |i| {
         i.items(own.of(&brings::PREMIUMS)).figure("What the business earned", room);
+        if !cover.is_zero() {
+            i.line(COVER_OF, scope, cover);
+        }
     })
+}
+
+/// What a person deducts of the premiums of a Marketplace policy.
+fn cover_of(on: On<'_>, person: usize) -> Money {
+    on.unit.cover.filter(|cover| cover.person == person).map_or(Money::ZERO, |cover| cover.deducted)
+}
+
+/// What the business earned beyond the other premiums, for those of a Marketplace policy.
+pub fn room_for_cover(on: On<'_>, person: usize) -> Money {
+    let own = silent(on, person);
+    settled::or_zero(own.run - own.half - own.plan) - (own.health - cover_of(on, person))
 }
 
 /// Premiums of a return that the business could not deduct: they are medical (§213(d)(1)(D)).
 pub fn premiums_left(on: On<'_>) -> Money {
     let left = |&person: &usize| {
         let paid = sum(on.facts.people[person].own.of(&brings::PREMIUMS)).to_whole();
-        paid - silent(on, person).health
+        paid + cover_of(on, person) - silent(on, person).health
     };
-    on.unit.people.iter().map(left).sum()
+    let of_cover = on.unit.cover.map_or(Money::ZERO, |cover| cover.left);
+    on.unit.people.iter().map(left).sum::<Money>() + of_cover
 }
 
 /// Schedule 1 lines 3, 15, 16 and 17.

@@ -54,6 +54,30 @@ pub enum HomeOffice {
     Actual,
 }
 
+/// How the premiums of a Marketplace policy are divided between the deduction and the credit (Rev. Proc. 2014-41).
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum CoverMethod {
+    /// Until neither changes by a dollar any more.
+    Iterative,
+    /// One round.
+    Simplified,
+}
+
+/// What of a Marketplace policy's premiums a self-employed filer deducts (§162(l)).
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Cover {
+    /// By place among the people.
+    pub person: usize,
+    /// Deducted.
+    pub deducted: Money,
+    /// Neither deducted nor covered by the credit: medical.
+    pub left: Money,
+    /// What is paid back of the advance payments at most; none where there is no limit.
+    pub repaid_at_most: Option<Money>,
+    /// The rounds came to an end.
+    pub settled: bool,
+}
+
 /// The education credit for a student (§25A).
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub enum EducationCredit {
@@ -124,6 +148,10 @@ pub struct Unit {
     pub elects_earlier_years: bool,
     /// Who takes the optional method of Schedule SE (§1402(a)).
     pub optional_method: Vec<usize>,
+    /// How the premiums of a Marketplace policy are divided between deduction and credit.
+    pub cover_method: CoverMethod,
+    /// What of them is deducted.
+    pub cover: Option<Cover>,
     /// What of untaxed pay counts as earned.
     pub counted_pay: CountedPay,
     /// The method of each home office that has both, by its paper.
@@ -167,6 +195,8 @@ impl Unit {
             gifts_at_basis: false,
             elects_earlier_years: false,
             optional_method: Vec::new(),
+            cover_method: CoverMethod::Iterative,
+            cover: None,
             counted_pay: CountedPay::default(),
             home_offices: Vec::new(),
             parents: None,
