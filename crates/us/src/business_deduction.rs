@@ -9,8 +9,7 @@ use crate::{
     papers::dividends,
     pass_through,
     points::Points,
-    rentals::{self, Rents},
-    self_employment,
+    rentals, self_employment,
     unit::{Filed, On},
 };
 use hembo_core::{
@@ -108,14 +107,15 @@ struct Qualified {
 
 /// Every business of a return: its profit less its share of the deductions of its owner, by gross income (Reg. §1.199A-3(b)(1)(vi));
 /// what is let as a trade or business, as far as its losses are allowed.
-fn qualified(on: On<'_>, rents: &Rents) -> Vec<Qualified> {
-    let let_out = rentals::businesses(on, rents).into_iter().map(|rental| Qualified {
-        income: rental.income,
-        active: false,
-        service: false,
-        wages: Money::ZERO,
-        property: rental.property,
-    });
+fn qualified(on: On<'_>, income: &Income) -> Vec<Qualified> {
+    let let_out =
+        rentals::businesses(on, &income.rents, income.property).into_iter().map(|rental| Qualified {
+            income: rental.income,
+            active: false,
+            service: false,
+            wages: Money::ZERO,
+            property: rental.property,
+        });
     let mut all: Vec<Qualified> = let_out.collect();
     for &person in &on.unit.people {
         let own = self_employment::silent(on, person);
@@ -174,22 +174,22 @@ fn component(figures: &BusinessIncome, one: &Qualified, income: Money, into: Rat
 }
 
 /// What businesses in which an owner works bring together.
-fn sum_active(on: On<'_>, rents: &Rents) -> Money {
-    qualified(on, rents).iter().filter(|one| one.active).map(|one| one.income).sum()
+fn sum_active(on: On<'_>, income: &Income) -> Money {
+    qualified(on, income).iter().filter(|one| one.active).map(|one| one.income).sum()
 }
 
 /// The least deduction where such businesses bring enough (§199A(i)).
-fn least(on: On<'_>, rents: &Rents) -> Money {
+fn least(on: On<'_>, income: &Income) -> Money {
     let figures = &on.facts.figures.business_income;
     match (figures.least, figures.least_from) {
-        (Some(least), Some(from)) if sum_active(on, rents) >= from => least,
+        (Some(least), Some(from)) if sum_active(on, income) >= from => least,
         _ => Money::ZERO,
     }
 }
 
 /// The component of all businesses, with what is carried on.
-fn businesses(on: On<'_>, trail: &mut impl Trail, rents: &Rents, before: Money) -> Money {
-    let all = qualified(on, rents);
+fn businesses(on: On<'_>, trail: &mut impl Trail, income: &Income, before: Money) -> Money {
+    let all = qualified(on, income);
     let carried = sum(on.items(&brings::CARRIED)).to_whole();
     if all.is_empty() && carried.is_zero() {
         return Money::ZERO;
@@ -197,7 +197,8 @@ fn businesses(on: On<'_>, trail: &mut impl Trail, rents: &Rents, before: Money) 
     let figures = &on.facts.figures.business_income;
     let gains: Money = all.iter().map(|q| settled::or_zero(q.income)).sum();
     let losses: Money = all.iter().map(|q| settled::or_zero(-q.income)).sum::<Money>() + carried;
-    let let_out: Money = rentals::businesses(on, rents).iter().map(|rental| rental.income).sum();
+    let let_out: Money =
+        rentals::businesses(on, &income.rents, income.property).iter().map(|rental| rental.income).sum();
     let together = trail.line(BUSINESSES, on.scope, gains - losses, |i| {
         for &person in &on.unit.people {
             i.items(pass_through::qualified_items(on.facts, person));
@@ -251,12 +252,12 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income, before: Money
             i.line(income::AGI, on.scope, income.agi);
         });
     }
-    let from_businesses = businesses(on, trail, &income.rents, before);
+    let from_businesses = businesses(on, trail, income, before);
     if trusts.is_zero() && from_businesses.is_zero() {
-        let least = least(on, &income.rents);
+        let least = least(on, income);
         return trail.line(L13A, on.scope, least, |i| {
             if !least.is_zero() {
-                i.line(BUSINESSES, on.scope, sum_active(on, &income.rents));
+                i.line(BUSINESSES, on.scope, sum_active(on, income));
             }
         });
     }
@@ -272,7 +273,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income, before: Money
     let ordinary = limit::or_zero(trail, before - net_gain);
     let most = ordinary.times(rate, Money::WHOLE, Rounding::HalfUp);
     let allowed = limit::cap(trail, BY_INCOME.at(on.scope), from_businesses + component, most);
-    let allowed = limit::greater(trail, allowed, least(on, &income.rents));
+    let allowed = limit::greater(trail, allowed, least(on, income));
     trail.line(L13A, on.scope, allowed, |i| {
         if !from_businesses.is_zero() {
             i.line(FROM_BUSINESSES, on.scope, from_businesses);

@@ -3,6 +3,7 @@
 
 use crate::{
     bringing::Bringing,
+    business_property::{self, Property},
     facts::Marital,
     gains::Gains,
     home_sale,
@@ -252,8 +253,8 @@ fn anything(own: &Records) -> bool {
 }
 
 /// Lines 1b to 21 of Schedule D, and Form 1040 line 7.
-pub fn reckon(on: On<'_>, trail: &mut impl Trail, of_children: (LineId, Money)) -> Gains {
-    if of_children.1.is_zero() && !on.owns().any(|(_, own)| anything(own)) {
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, of_children: (LineId, Money), property: Property) -> Gains {
+    if of_children.1.is_zero() && property.gain.is_zero() && !on.owns().any(|(_, own)| anything(own)) {
         trail.line(L7, on.scope, Money::ZERO, |_| {});
         return Gains::default();
     }
@@ -264,22 +265,22 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, of_children: (LineId, Money)) 
     let short = net(on, trail, SHORT, &SHORT_ROWS, &more, carried);
     let distributed = on.gather_with(trail, DISTRIBUTED, &brings::DISTRIBUTIONS, of_children);
     let through = on.gather(trail, THROUGH_LONG, &brings::THROUGH_LONG);
-    let more = [(home_sale::TAXED, home.long), (THROUGH_LONG, through), (DISTRIBUTED, distributed)];
+    let more = [
+        (business_property::GAIN, property.gain),
+        (home_sale::TAXED, home.long),
+        (THROUGH_LONG, through),
+        (DISTRIBUTED, distributed),
+    ];
     let long = net(on, trail, LONG, &LONG_ROWS, &more, (CARRIED_LONG, &brings::CARRIED_LONG));
     let together = trail.line(COMBINED, on.scope, short + long, |i| {
         i.line(SHORT, on.scope, short).line(LONG, on.scope, long);
     });
     let lesser = limit::lesser(trail, long, together);
     let taxed = limit::or_zero(trail, lesser);
-    let (rate_28, section_1250) = layers(on, trail, short, taxed, home.section_1250);
-    each(on, trail);
+    let (rate_28, section_1250) = layers(on, trail, short, taxed, [home.section_1250, property.section_1250]);
+    each(on, trail, property);
     let line_7 = if together.is_negative() {
-        -limit::cap(
-            trail,
-            LOSS.at(on.scope),
-            -together,
-            *on.facts.figures.capital_gains.loss.of(on.unit.status),
-        )
+        -limit::cap(trail, LOSS.at(on.scope), -together, most_lost(on))
     } else {
         together
     };
@@ -291,6 +292,16 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, of_children: (LineId, Money)) 
         + home.long
         + of_children.1;
     Gains { line_7, short, long, net: taxed, rate_28, section_1250, gross }
+}
+
+/// What a loss counts for at most.
+fn most_lost(on: On<'_>) -> Money {
+    *on.facts.figures.capital_gains.loss.of(on.unit.status)
+}
+
+/// Line 7 of so much on line 16.
+pub fn limited(on: On<'_>, together: Money) -> Money {
+    settled::greater(together, -most_lost(on))
 }
 
 /// The rows of a term with what else belongs to it, less what is carried here.
@@ -338,9 +349,16 @@ fn of_row(on: On<'_>, trail: &mut impl Trail, row: &RowOf) -> Money {
 
 /// The layers of the net gain that are taxed at 28 % and at 25 %: the 28% Rate Gain and the Unrecaptured Section 1250 Gain
 /// Worksheets. Losses take from the first, then from the second.
-fn layers(on: On<'_>, trail: &mut impl Trail, short: Money, taxed: Money, home: Money) -> (Money, Money) {
+fn layers(
+    on: On<'_>,
+    trail: &mut impl Trail,
+    short: Money,
+    taxed: Money,
+    [home, property]: [Money; 2],
+) -> (Money, Money) {
     let all = |kind| sum(on.items(kind)).to_whole();
-    let (collectibles, depreciation) = (all(&brings::COLLECTIBLES), all(&brings::SECTION_1250) + home);
+    let (collectibles, depreciation) =
+        (all(&brings::COLLECTIBLES), all(&brings::SECTION_1250) + home + property);
     if taxed.is_zero() || (collectibles.is_zero() && depreciation.is_zero()) {
         return (Money::ZERO, Money::ZERO);
     }
@@ -354,20 +372,24 @@ fn layers(on: On<'_>, trail: &mut impl Trail, short: Money, taxed: Money, home: 
     let section_1250 = limit::or_zero(trail, depreciation + beyond);
     trail.line(SECTION_1250, on.scope, section_1250, |i| {
         i.items(on.items(&brings::SECTION_1250)).figure("Losses that take from it", beyond);
-        if !home.is_zero() {
-            i.figure("Depreciation of the home", home);
+        for (name, amount) in [("Depreciation of the home", home), ("Depreciation of what was let", property)]
+        {
+            if !amount.is_zero() {
+                i.figure(name, amount);
+            }
         }
     });
     (rate_28, section_1250)
 }
 
 /// What each spouse brings to the gains of a joint return.
-fn each(on: On<'_>, trail: &mut impl Trail) {
+fn each(on: On<'_>, trail: &mut impl Trail, property: Property) {
     if on.unit.people.len() == 1 {
         return;
     }
-    for (person, own) in on.owns().filter(|(_, own)| anything(own)) {
-        trail.line(L7, Scope::Person(person), of_person(own), |i| {
+    let of_business = |own: &Records| !of_property(own, property).is_zero();
+    for (person, own) in on.owns().filter(|(_, own)| anything(own) || of_business(own)) {
+        trail.line(L7, Scope::Person(person), of_person(own, property), |i| {
             let minus = |item: &Item| Item { amount: -item.amount, ..*item };
             let cost = |sold: &Sold| if sold.column == COST { minus(&sold.item) } else { sold.item };
             let sold: Vec<Item> = own.of(&brings::SALES).iter().map(cost).collect();
@@ -377,6 +399,9 @@ fn each(on: On<'_>, trail: &mut impl Trail) {
             i.items(&sold).items(own.of(&brings::DISTRIBUTIONS)).items(&carried);
             i.items(own.of(&brings::THROUGH_SHORT)).items(own.of(&brings::THROUGH_LONG));
             i.items(home_sale::items(own));
+            if of_business(own) {
+                i.items(business_property::items(own));
+            }
         });
     }
 }
@@ -386,12 +411,18 @@ pub fn gross(own: &Records) -> Money {
     sum(own.of(&brings::GROSS)) + sum(own.of(&brings::DISTRIBUTIONS))
 }
 
+/// What a person's sales of business property bring, where they are a capital gain of the return.
+fn of_property(own: &Records, property: Property) -> Money {
+    if property.gain.is_zero() { Money::ZERO } else { business_property::of_person(own) }
+}
+
 /// A person's gains less losses, those of earlier years too, before any limit.
-pub fn of_person(own: &Records) -> Money {
+pub fn of_person(own: &Records, property: Property) -> Money {
     let signed = |sold: &Sold| if sold.column == COST { -sold.item.amount } else { sold.item.amount };
     let sold: Money = own.of(&brings::SALES).iter().map(signed).sum();
     let carried = sum(own.of(&brings::CARRIED_SHORT)) + sum(own.of(&brings::CARRIED_LONG));
     let through = sum(own.of(&brings::THROUGH_SHORT)) + sum(own.of(&brings::THROUGH_LONG));
+    let sold = sold + of_property(own, property);
     sold + through + sum(own.of(&brings::DISTRIBUTIONS)) + sum(home_sale::items(own)) - carried
 }
 
@@ -429,7 +460,7 @@ pub fn schedule_d(filed: Filed<'_>) -> Required {
     ];
     let sold = |own: &Records| own.has(&brings::SALES) || own.has(&home_sale::brings::HOMES);
     let needed = |own: &Records| sold(own) || kinds.into_iter().any(|kind| own.has(kind));
-    let any = filed.on.owns().any(|(_, own)| needed(own));
+    let any = filed.on.owns().any(|(_, own)| needed(own)) || filed.has(business_property::GAIN);
     let why = if filed.has(DISTRIBUTED) { "distributions go to Form 1040" } else { "nothing sold" };
     Required::if_so(any, why)
 }

@@ -134,7 +134,8 @@ fn eligible(on: On<'_>, children: usize, income: &Income) -> Result<(), &'static
     if on.unit.status != Status::Joint && on.unit.people.iter().any(|&p| child_of_another(on.facts, p)) {
         return Err("is the qualifying child of someone");
     }
-    let gains = settled::or_zero(income.gains.line_7);
+    // What business property gained does not count (§32(i)(2)(D)).
+    let gains = settled::or_zero(settled::or_zero(income.gains.line_7) - income.property.gain);
     let owned = income.interest + income.exempt_interest + income.dividends + gains;
     let of_children = income.children.rest - income.children.fund;
     let invested = owned + income.rents.for_earned_income_credit + of_children;

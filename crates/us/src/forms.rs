@@ -1,9 +1,9 @@
 //! The official forms of a year, and when each is filed.
 
 use crate::{
-    additional_deductions, additional_taxes, adoption, business, business_deduction, capital_gains, care,
-    child_credit, clean_vehicles, community, early_distributions, earned_income_credit, education,
-    education_bonds, elderly, foreign_tax, gains_tax, health_savings, home_energy, home_sale,
+    additional_deductions, additional_taxes, adoption, business, business_deduction, business_property,
+    capital_gains, care, child_credit, clean_vehicles, community, early_distributions, earned_income_credit,
+    education, education_bonds, elderly, foreign_tax, gains_tax, health_savings, home_energy, home_sale,
     household_employees, income, ira_basis, ira_deduction, kiddie, minimum_tax, mortgage_credit, moving,
     parents_election, passive_losses, payments, premium_tax_credit, rentals, retirement, saver, schedule_1,
     schedule_a, self_employment, social_security, student_loan, underpayment, union_plan, unit::Filed,
@@ -29,6 +29,7 @@ pub static RULES: &[(&str, Rule)] = &[
     ("1116", foreign_tax::form_1116),
     ("schedule-c", business::schedule_c),
     ("schedule-e", rentals::schedule_e),
+    ("4797", business_property::form_4797),
     ("8582", passive_losses::form_8582),
     ("schedule-se", self_employment::schedule_se),
     ("7206", self_employment::form_7206),

@@ -1,7 +1,9 @@
 //! Income and adjusted gross income (§§61, 62): Form 1040 lines 1a to 11a.
 
 use crate::{
-    business, capital_gains, care, education_bonds, educators,
+    business,
+    business_property::{self, Property},
+    capital_gains, care, education_bonds, educators,
     excess_deferrals::{self, EXCESS},
     facts::{Facts, Marital},
     filing_status::Status,
@@ -9,7 +11,7 @@ use crate::{
     government_payments, health_savings, ira_deduction, moving, other_income,
     papers::{dividends, interest, sales, w2},
     parents_election::{self, Elected},
-    pass_through,
+    pass_through::{self, HeldBack},
     points::Points,
     rentals::{self, Rents},
     retirement, schedule_1, self_employment, social_security, student_loan, union_plan,
@@ -115,6 +117,8 @@ pub struct Income {
     pub preferred: Gains,
     /// Schedule A line 9, where it is deducted.
     pub investment_interest: Money,
+    /// Form 4797.
+    pub property: Property,
     /// Schedule E.
     pub rents: Rents,
     /// Form 8814.
@@ -136,7 +140,8 @@ impl Income {
     pub fn investment(&self) -> Money {
         let children = self.children.rest - self.children.fund;
         let owned = self.interest + self.dividends + self.annuities + self.rents.invested;
-        owned + children + self.gains.line_7 - self.penalty - self.investment_interest
+        let sold = self.gains.line_7 + self.property.ordinary - self.property.not_invested;
+        owned + children + sold - self.penalty - self.investment_interest
     }
 }
 
@@ -150,14 +155,20 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
     let qualified = on.gather_with(trail, QUALIFIED, &dividends::brings::QUALIFIED, of_children);
     let dividends = on.gather_with(trail, DIVIDENDS, &dividends::brings::ORDINARY, of_children);
     let (ira, pensions) = retirement::reckon(on, trail);
-    let gains = capital_gains::reckon(on, trail, (parents_election::DISTRIBUTED, children.distributed));
+    let property = business_property::reckon(on, trail);
+    let distributed = (parents_election::DISTRIBUTED, children.distributed);
+    let gains = capital_gains::reckon(on, trail, distributed, property);
     let first = schedule_1::adjustments(on, trail);
-    let additional = schedule_1::income(on, trail, (parents_election::REST, children.rest));
+    let of_children = (parents_election::REST, children.rest);
+    let additional = schedule_1::income(on, trail, of_children, property.ordinary);
     let refund = additional.refund;
     let but_rents = wages + added + dividends + ira + pensions + gains.line_7 + additional.sum();
-    let through = pass_through::reckon(on, trail);
-    let modified = but_rents - (first.sum() - first.half) + rentals::for_modified(on) + through.working();
-    let rents = rentals::reckon(on, trail, modified);
+    let modified = but_rents - (first.sum() - first.half) - in_passive_losses(on, gains, property)
+        + rentals::for_modified(on)
+        + pass_through::for_modified(on);
+    let (rents, held_back) = rentals::reckon(on, trail, modified);
+    let held_back = HeldBack::of(on, held_back);
+    let through = pass_through::reckon(on, trail, &held_back);
     let additional = schedule_1::with_schedule_e(on, trail, additional, rents.net, through);
     let income = wages + added + dividends + ira + pensions + gains.line_7 + additional;
     let from = social_security::From { income, exempt_interest, adjustments: first.sum() };
@@ -185,7 +196,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
     let adjustments = schedule_1::together(on, trail, first, last);
     if on.unit.people.len() > 1 {
         for &person in &on.unit.people {
-            agi_of(on, trail, person, benefits, &rents);
+            agi_of(on, trail, person, benefits, (&rents, &held_back, property));
         }
     }
     let agi = trail.line(AGI, on.scope, total - adjustments, |i| {
@@ -193,7 +204,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
     });
     let businesses = on.unit.people.iter().flat_map(|&p| business::of(on.facts, p));
     let losses = businesses.map(|b| b.part_of(b.gross - b.profit(on, &mut Silent))).sum::<Money>().to_whole();
-    let gross = total - gains.line_7 + gains.gross + losses + rents.gross - rents.net;
+    let sold = property.gross - property.ordinary;
+    let gross = total - gains.line_7 + gains.gross + sold + losses + rents.gross - rents.net;
     let received = sum(on.items(&social_security::brings::BENEFITS)).to_whole();
     let untaxed_benefits = received - benefits;
     let annuities = retirement::annuities(on);
@@ -218,9 +230,19 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
         preferred_qualified: qualified,
         preferred: gains,
         investment_interest: Money::ZERO,
+        property,
         rents,
         children,
     }
+}
+
+/// What of the gains Form 8582 has, and its income for the allowance leaves out: line 7 and Schedule 1 line 4 with them less both without.
+fn in_passive_losses(on: On<'_>, gains: Gains, property: Property) -> Money {
+    let long = rentals::passive_gains(on) + pass_through::passive_gains(on);
+    let short = rentals::passive_short_gains(on);
+    let without = business_property::with_net(on, property, property.net - long);
+    let line_7 = capital_gains::limited(on, gains.short + gains.long - property.gain + without.gain);
+    gains.line_7 - line_7 + property.ordinary - without.ordinary + short
 }
 
 /// The line that adds up the interest: Schedule B, where some of it is left out.
@@ -288,7 +310,7 @@ pub fn alone(facts: &Facts, person: usize) -> Income {
 }
 
 /// What a person alone brings to adjusted gross income, line by line; what depends on the income of a return is nobody's.
-fn parts(on: On<'_>, person: usize) -> Vec<(LineId, Money)> {
+fn parts(on: On<'_>, person: usize, property: Property) -> Vec<(LineId, Money)> {
     let facts = on.facts;
     let own_business = self_employment::silent(on, person);
     let own = &facts.people[person].own;
@@ -303,7 +325,7 @@ fn parts(on: On<'_>, person: usize) -> Vec<(LineId, Money)> {
         (DIVIDENDS, brought(&dividends::brings::ORDINARY)),
         (retirement::IRA_OF, retirement::ira_of(facts, &mut Silent, person)),
         (retirement::PENSION_OF, retirement::pension_of(facts, &mut Silent, person)),
-        (capital_gains::L7, capital_gains::of_person(own)),
+        (capital_gains::L7, capital_gains::of_person(own, property)),
         (government_payments::REFUND, brought(&government_payments::brings::REFUND)),
         (government_payments::UNEMPLOYMENT, brought(&government_payments::brings::UNEMPLOYMENT)),
         (other_income::OF, other_income::of_person(on, person)),
@@ -324,14 +346,23 @@ fn parts(on: On<'_>, person: usize) -> Vec<(LineId, Money)> {
 }
 
 /// A spouse's part of the joint income, losses without the limit of the return.
-fn agi_of(on: On<'_>, trail: &mut impl Trail, person: usize, benefits: Money, rents: &Rents) {
+fn agi_of(
+    on: On<'_>,
+    trail: &mut impl Trail,
+    person: usize,
+    benefits: Money,
+    (rents, held_back, property): (&Rents, &HeldBack, Property),
+) {
     let scope = Scope::Person(person);
     other_income::part(on, trail, person);
-    let mut parts = parts(on, person);
+    let mut parts = parts(on, person, property);
     let own = &on.facts.people[person].own;
     parts.push((rentals::L26, rentals::of_person(on, rents, person)));
     let shares = [pass_through::L32, pass_through::L37];
-    parts.extend(shares.map(|line| (line, pass_through::of_person(on.facts, person, line))));
+    parts.extend(shares.map(|line| (line, pass_through::of_person(on.facts, person, line, held_back))));
+    if property.gain.is_zero() {
+        parts.push((business_property::ORDINARY, business_property::of_person(own)));
+    }
     let received = sum(on.items(&social_security::brings::BENEFITS));
     parts.push((social_security::L6B, social_security::part(own, received, benefits)));
     trail.line(AGI, scope, parts.iter().map(|(_, amount)| *amount).sum(), |i| {

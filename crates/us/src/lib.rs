@@ -12,6 +12,7 @@ pub mod asked;
 pub mod bringing;
 pub mod business;
 pub mod business_deduction;
+pub mod business_property;
 pub mod capital_gains;
 pub mod care;
 mod case;

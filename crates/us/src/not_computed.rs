@@ -21,8 +21,8 @@ pub const NOT_COMPUTED: [NotComputed; 3] = [
     ),
     NotComputed::new(
         "sales",
-        "Sold business or rented property, an option at work, or in instalments",
-        "By anyone in the household, at a gain or a loss. Securities, digital assets and the main home have papers of their own.",
+        "Sold property of a business, an option at work, or in instalments",
+        "By anyone in the household, at a gain or a loss. Rented property, securities, digital assets and the main home have papers of their own.",
         "Such a sale is",
         "IRC §§453, 1001, 1231",
     ),

@@ -1,25 +1,30 @@
 //! Shares in partnerships, S corporations, estates and trusts (§§652, 662, 702, 1366): Schedules K-1, and Schedule E, Parts II and
-//! III. Income is computed; a loss, whose limits ask for the basis and the amount at risk, is not.
+//! III. A loss counts where basis and amount at risk are said to cover it, as far as Form 8582 lets it.
 
 use crate::{
     bringing::Bringing,
+    business,
+    business_property::{self, Sale},
     capital_gains,
     facts::Facts,
     optional_earnings,
     papers::{dividends, interest},
+    passive_losses::{self, Activity},
     points::Points,
     unit::{Filed, On},
 };
 use hembo_core::{
     Paper,
     field::{Field, Years},
+    household::Entry,
     line::LineId,
     lines, open_points,
     paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
-    trail::{Item, Scope, Trail},
+    settled,
+    trail::{Inputs, Item, Scope, Trail},
 };
 use hembo_money::Money;
 
@@ -35,7 +40,13 @@ lines! {
 }
 
 open_points! {
-    LOSS = not_covered "k-1-loss", "IRC §§465, 469, 704(d), 1366(d)";
+    LOSS = not_covered "k-1-loss", "IRC §§465, 642(h), 704(d), 1366(d)";
+    COVERED = not_known "k-1-basis", "IRC §§465(a), 704(d), 1366(d)",
+        "A loss counts up to the basis and to the amount at risk, at the end of the year: answer whether both cover it.";
+    ACTIVE = blocks "k-1-active", "IRC §469(i)(6)",
+        "The allowance for losses of rental real estate is for who owns a tenth or more, is no limited partner and takes part in decisions: answer the question.";
+    FORMER = not_covered "k-1-former", "IRC §469(f)";
+    QUALIFIED_LOSS = not_covered "k-1-qualified-loss", "Reg. §1.199A-3(b)(1)(iv)";
     NOT_COMPUTED = not_covered "k-1-box", "IRC §§652, 702(a), 1366(a)";
     MORE = not_known "k-1-more", "Schedule K-1",
         "Look through the other boxes and codes, and answer; a publicly traded partnership is a yes.";
@@ -59,6 +70,16 @@ pub struct Share {
     pub works: bool,
     /// Ordinary income.
     ordinary: Item,
+    /// Net income of rental real estate.
+    rental: Item,
+    /// A real estate professional who works in it, so that it is not passive (§469(c)(7)).
+    rental_works: bool,
+    /// Active participation in it (§469(i)(6)).
+    active: bool,
+    /// Losses that were not allowed in earlier years.
+    carried: Money,
+    /// Net gain of business property (§1231).
+    sold: Money,
     /// Guaranteed payments for services, never passive.
     guaranteed: Item,
     /// Self-employment earnings.
@@ -85,6 +106,14 @@ pub mod brings {
 
 const WORKED_IN_IT: Field = Field::yes_no("participates", "", "Worked in it regularly")
     .help("Material participation: else its income is passive.");
+const COVERS: Field = Field::yes_no("basis", "", "Basis and risk cover a loss")
+    .help("Of the owner, at the end of the year: Form 7203 or the partner's own record, and Form 6198.");
+const TAKES_PART: Field = Field::yes_no("active", "", "Takes part in decisions on rentals")
+    .help("Owns a tenth or more, no limited partner: for the allowance of losses.");
+const PROFESSIONAL: Field = Field::yes_no("professional", "", "Real estate professional")
+    .help("Who works in it: its rental real estate is not passive then.");
+const NOT_ALLOWED: Field =
+    Field::amount("carried", "", "Loss not allowed in earlier years").help("Form 8582 of last year.");
 const MORE_BOXES: Field = Field::yes_no("more", "", "Another box or code counts")
     .help("Credits, foreign tax, a box that is not here; or publicly traded.");
 const QUALIFIED: Field = Field::signed("qualified", "", "Qualified business income")
@@ -126,6 +155,10 @@ const PARTNERSHIP: PaperKind = PaperKind {
         Field::signed("14A", "14", "Code A: self-employment earnings"),
         Field::amount("18A", "18", "Code A: tax-exempt interest"),
         Field::amount("21", "21", "Foreign taxes"),
+        COVERS,
+        TAKES_PART,
+        PROFESSIONAL,
+        NOT_ALLOWED,
         MORE_BOXES,
         QUALIFIED,
         SERVICE,
@@ -161,6 +194,10 @@ const CORPORATION: PaperKind = PaperKind {
         Field::amount("11", "11", "Section 179 deduction"),
         Field::amount("12", "12", "Other deductions"),
         Field::amount("16A", "16", "Code A: tax-exempt interest"),
+        COVERS,
+        TAKES_PART,
+        PROFESSIONAL,
+        NOT_ALLOWED,
         MORE_BOXES,
         QUALIFIED,
         SERVICE,
@@ -210,6 +247,9 @@ struct Layout {
     trust: bool,
     ordinary: &'static str,
     guaranteed: Option<&'static str>,
+    /// Net rental real estate income, and net section 1231 gain.
+    rental: Option<&'static str>,
+    sold: Option<&'static str>,
     interest: &'static str,
     dividends: [&'static str; 2],
     gains: [&'static str; 2],
@@ -225,32 +265,38 @@ const LAYOUTS: [Layout; 3] = [
         trust: false,
         ordinary: "1",
         guaranteed: Some("4a"),
+        rental: Some("2"),
+        sold: Some("10"),
         interest: "5",
         dividends: ["6a", "6b"],
         gains: ["8", "9a"],
         layers: ["9b", "9c"],
         earnings: Some("14A"),
         exempt: "18A",
-        others: &["2", "3", "4b", "7", "10", "11", "12", "13", "21"],
+        others: &["3", "4b", "7", "11", "12", "13", "21"],
     },
     Layout {
         kind: CORPORATION.id,
         trust: false,
         ordinary: "1",
         guaranteed: None,
+        rental: Some("2"),
+        sold: Some("9"),
         interest: "4",
         dividends: ["5a", "5b"],
         gains: ["7", "8a"],
         layers: ["8b", "8c"],
         earnings: None,
         exempt: "16A",
-        others: &["2", "3", "6", "9", "10", "11", "12"],
+        others: &["3", "6", "10", "11", "12"],
     },
     Layout {
         kind: TRUST.id,
         trust: true,
         ordinary: "6",
         guaranteed: None,
+        rental: None,
+        sold: None,
         interest: "1",
         dividends: ["2a", "2b"],
         gains: ["3", "4a"],
@@ -286,10 +332,21 @@ pub fn read(paper: &mut Bringing<'_>) {
         let item = |field: Option<&'static str>| {
             reading.item(field.unwrap_or(layout.ordinary), None, part(box_of(field)))
         };
+        let works = of.flag("participates");
+        if let Some(field) = layout.sold.filter(|field| !of.amount(field).is_zero()) {
+            let items = vec![reading.item(field, None, part(of.amount(field)))];
+            let sale = Sale { items, long: true, depreciation: Money::ZERO, invested: !works };
+            paper.facts.people[person].own.add(&business_property::brings::SALES, sale);
+        }
         let share = Share {
             paper: reading.index,
             trust: layout.trust,
-            works: of.flag("participates"),
+            works,
+            rental: item(layout.rental),
+            rental_works: works && of.flag("professional"),
+            active: of.flag("active"),
+            carried: part(of.amount("carried")),
+            sold: part(box_of(layout.sold)),
             ordinary: item(Some(layout.ordinary)),
             guaranteed: item(layout.guaranteed),
             earnings: item(layout.earnings),
@@ -333,25 +390,11 @@ pub struct Through {
     pub firms: Money,
     /// Schedule E line 37.
     pub trusts: Money,
-    /// Of both what is passive.
-    pub passive: Money,
-}
-
-impl Through {
-    /// Both lines.
-    pub fn sum(self) -> Money {
-        self.firms + self.trusts
-    }
-
-    /// What is not passive.
-    pub fn working(self) -> Money {
-        self.sum() - self.passive
-    }
 }
 
 impl Share {
     fn items(&self) -> impl Iterator<Item = &Item> {
-        [&self.ordinary, &self.guaranteed].into_iter().filter(|item| !item.amount.is_zero())
+        [&self.ordinary, &self.rental, &self.guaranteed].into_iter().filter(|item| !item.amount.is_zero())
     }
 
     /// What counts for the self-employment tax.
@@ -368,39 +411,114 @@ fn all(on: On<'_>) -> impl Iterator<Item = &Share> {
     on.unit.people.iter().flat_map(|&person| of(on.facts, person))
 }
 
-/// Ordinary income of passive shares, each for Form 8582.
-pub fn passive(on: On<'_>) -> Vec<Money> {
-    let passive = all(on).filter(|share| share.is_passive() && !share.ordinary.amount.is_zero());
-    passive.map(|share| share.ordinary.amount.to_whole()).collect()
+/// A passive activity of a share.
+#[derive(Debug, Clone, Copy)]
+pub struct Passive {
+    person: usize,
+    trust: bool,
+    /// As Form 8582 has it.
+    pub activity: Activity,
+    /// Of its net amount what is a gain of business property.
+    sold: Money,
+}
+
+impl Passive {
+    /// What of it is on Schedule E before any limit.
+    pub fn of_schedule_e(&self) -> Money {
+        self.activity.net - self.sold
+    }
+}
+
+impl Share {
+    /// Its business where the owner does not work in it, and its rental real estate.
+    fn passive(&self, person: usize) -> impl Iterator<Item = Passive> {
+        let whole = |amount: Money| amount.to_whole();
+        let let_out = !self.rental.amount.is_zero();
+        let carried_by_rental = let_out && self.ordinary.amount.is_zero();
+        let carried = |here: bool| if here { whole(self.carried) } else { Money::ZERO };
+        let sold = whole(self.sold);
+        let net = whole(self.ordinary.amount) + sold;
+        let business = Activity { net, carried: carried(!carried_by_rental), active: false };
+        let rental = if self.rental_works { Money::ZERO } else { whole(self.rental.amount) };
+        let rental = Activity { net: rental, carried: carried(carried_by_rental), active: self.active };
+        let of = move |activity, sold| Passive { person, trust: self.trust, activity, sold };
+        let any = |activity: &Activity| !activity.net.is_zero() || !activity.carried.is_zero();
+        let business = Some(of(business, sold)).filter(|one| self.is_passive() && any(&one.activity));
+        business.into_iter().chain(Some(of(rental, Money::ZERO)).filter(|one| any(&one.activity)))
+    }
+
+    /// What is not passive of it, a professional's losses left out (Form 8582, line 6).
+    fn for_modified(&self) -> Money {
+        let ordinary = if self.works { self.ordinary.amount.to_whole() } else { Money::ZERO };
+        let rental =
+            if self.rental_works { settled::or_zero(self.rental.amount.to_whole()) } else { Money::ZERO };
+        ordinary + rental + self.guaranteed.amount.to_whole()
+    }
+}
+
+/// The passive activities of the shares of a return, each for Form 8582.
+pub fn passive(on: On<'_>) -> Vec<Passive> {
+    let of_each = |&person: &usize| of(on.facts, person).iter().map(move |share| (person, share));
+    on.unit.people.iter().flat_map(of_each).flat_map(|(person, share)| share.passive(person)).collect()
+}
+
+/// What of the shares of a return is not passive, a professional's losses of rental real estate left out.
+pub fn for_modified(on: On<'_>) -> Money {
+    all(on).map(Share::for_modified).sum()
+}
+
+/// Gains of business property among the passive activities of a return.
+pub fn passive_gains(on: On<'_>) -> Money {
+    passive(on).iter().map(|one| one.sold).sum()
+}
+
+/// What Form 8582 holds back of each passive activity of the shares, less what it frees, in their order.
+#[derive(Debug, Clone)]
+pub struct HeldBack(Vec<Passive>, Vec<Money>);
+
+impl HeldBack {
+    /// From what is allowed of each less what it came to.
+    pub fn of(on: On<'_>, each: Vec<Money>) -> HeldBack {
+        HeldBack(passive(on), each)
+    }
+
+    fn sum(&self, line: LineId, of: impl Fn(usize) -> bool) -> Money {
+        let here = |one: &Passive| one.trust == (line == L37) && of(one.person);
+        self.0.iter().zip(&self.1).filter(|(one, _)| here(one)).map(|(_, amount)| *amount).sum()
+    }
 }
 
 /// Schedule E lines 32 and 37.
-pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Through {
-    let [firms, trusts] = [(L32, false), (L37, true)].map(|(line, trust)| of_kind(on, trail, line, trust));
-    Through { firms, trusts, passive: passive(on).into_iter().sum() }
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, held_back: &HeldBack) -> Through {
+    let [firms, trusts] =
+        [(L32, false), (L37, true)].map(|(line, trust)| of_kind(on, trail, line, trust, held_back));
+    Through { firms, trusts }
 }
 
-fn of_kind(on: On<'_>, trail: &mut impl Trail, line: LineId, trust: bool) -> Money {
+fn of_kind(on: On<'_>, trail: &mut impl Trail, line: LineId, trust: bool, held_back: &HeldBack) -> Money {
     let items = |person: usize| {
         let shares = of(on.facts, person).iter().filter(move |share| share.trust == trust);
         shares.flat_map(Share::items)
     };
-    let any = |person: usize| items(person).next().is_some();
+    let held = |person: usize| held_back.sum(line, |p| p == person);
+    let any = |person: usize| items(person).next().is_some() || !held(person).is_zero();
+    let tell = |i: &mut Inputs, person: usize| {
+        i.items(items(person));
+        if !held(person).is_zero() {
+            i.figure("Losses held back, less those of earlier years", held(person));
+        }
+    };
     if !on.unit.people.iter().any(|&person| any(person)) {
         return Money::ZERO;
     }
     let of_each: Vec<(usize, Money)> =
-        on.unit.people.iter().map(|&p| (p, sum(items(p)).to_whole())).collect();
+        on.unit.people.iter().map(|&p| (p, sum(items(p)).to_whole() + held(p))).collect();
     let total: Money = of_each.iter().map(|(_, amount)| *amount).sum();
     if let [person] = on.unit.people[..] {
-        return trail.line(line, on.scope, total, |i| {
-            i.items(items(person));
-        });
+        return trail.line(line, on.scope, total, |i| tell(i, person));
     }
     for &(person, amount) in of_each.iter().filter(|(person, _)| any(*person)) {
-        trail.line(line, Scope::Person(person), amount, |i| {
-            i.items(items(person));
-        });
+        trail.line(line, Scope::Person(person), amount, |i| tell(i, person));
     }
     trail.line(line, on.scope, total, |i| {
         for &(person, amount) in of_each.iter().filter(|(person, _)| any(*person)) {
@@ -410,9 +528,16 @@ fn of_kind(on: On<'_>, trail: &mut impl Trail, line: LineId, trust: bool) -> Mon
 }
 
 /// What a person's shares come to.
-pub fn of_person(facts: &Facts, person: usize, line: LineId) -> Money {
+pub fn of_person(facts: &Facts, person: usize, line: LineId, held_back: &HeldBack) -> Money {
     let shares = of(facts, person).iter().filter(|share| share.trust == (line == L37));
-    sum(shares.flat_map(Share::items)).to_whole()
+    sum(shares.flat_map(Share::items)).to_whole() + held_back.sum(line, |p| p == person)
+}
+
+/// What the shares in which a person works lose.
+fn lost(facts: &Facts, person: usize) -> Money {
+    let let_out = |share: &Share| if share.rental_works { share.rental.amount } else { Money::ZERO };
+    let worked = of(facts, person).iter().filter(|share| share.works);
+    -worked.map(|share| share.ordinary.amount + let_out(share)).sum::<Money>()
 }
 
 /// Whether anything of Schedule E, Parts II and III, belongs to the return.
@@ -436,11 +561,7 @@ pub fn points(points: &mut Points<'_>) {
 
 fn of_paper(points: &mut Points<'_>, layout: &'static Layout, paper: &Paper) {
     let at = |field: &str| Place::paper(&paper.id, field);
-    let losses = [Some(layout.ordinary), layout.earnings, Some("qualified")].into_iter().flatten();
-    for field in losses.filter(|field| paper.amount(field).is_negative()) {
-        let message = "A loss of this share is not computed yet: its limits ask for basis and risk.";
-        points.raise(&LOSS, at(field), message);
-    }
+    losses(points, layout, paper);
     for field in layout.others.iter().filter(|field| !paper.amount(field).is_zero()) {
         points.raise(&NOT_COMPUTED, at(field), "What this box of a Schedule K-1 brings is not computed yet.");
     }
@@ -451,7 +572,8 @@ fn of_paper(points: &mut Points<'_>, layout: &'static Layout, paper: &Paper) {
         points.raise(&NOT_COMPUTED, at("more"), "What else this Schedule K-1 brings is not computed yet.");
     }
     let income = !paper.amount(layout.ordinary).is_zero();
-    if income && !said("participates") {
+    let sold = layout.sold.is_some_and(|field| !paper.amount(field).is_zero());
+    if (income || sold) && !said("participates") {
         points.raise(&WORKED, at("participates"), "Did the owner work in it regularly?");
     }
     let [ordinary, qualified] = layout.dividends;
@@ -467,5 +589,48 @@ fn of_paper(points: &mut Points<'_>, layout: &'static Layout, paper: &Paper) {
     }
     if income && !said("qualified") {
         points.raise(&NO_QUALIFIED, at("qualified"), "How much of this income is qualified business income?");
+    }
+}
+
+/// Losses: what must be said about them, and which are not computed.
+fn losses(points: &mut Points<'_>, layout: &'static Layout, paper: &Paper) {
+    let at = |field: &str| Place::paper(&paper.id, field);
+    let amount = |field: Option<&str>| field.map_or(Money::ZERO, |field| paper.amount(field));
+    let fields = [Some(layout.ordinary), layout.earnings, layout.rental, layout.sold, Some("qualified")];
+    let below = |field: &&str| paper.amount(field).is_negative();
+    let carried = !paper.amount("carried").is_zero();
+    let first = fields.into_iter().flatten().find(below).or(carried.then_some("carried"));
+    let Some(first) = first else { return };
+    let passive_sale = amount(layout.sold).is_negative() && !paper.flag("participates");
+    let not_covered = paper.boxes.get("basis").and_then(Entry::flag) == Some(false);
+    if layout.trust || not_covered || passive_sale {
+        let message = "Such a loss of a share is not computed yet.";
+        return points.raise(&LOSS, at(first), message);
+    }
+    if !paper.boxes.contains_key("basis") {
+        points.raise(&COVERED, at("basis"), "Do basis and amount at risk cover the loss of this share?");
+    }
+    let (ordinary, rental) = (amount(Some(layout.ordinary)), amount(layout.rental));
+    if (rental.is_negative() || (carried && !rental.is_zero())) && !paper.boxes.contains_key("active") {
+        points.raise(&ACTIVE, at("active"), "The rental real estate of this share has a loss.");
+    }
+    let whose = !ordinary.is_zero() && !rental.is_zero();
+    if carried && (paper.flag("participates") || whose) {
+        let message = "Losses of earlier years of what is no longer passive, or of one of two activities.";
+        points.raise(&FORMER, at("carried"), message);
+    }
+    let works = paper.flag("participates");
+    let passive = (rental.is_negative() && !(works && paper.flag("professional"))) || !works;
+    let held_back =
+        (0..points.units.len()).any(|place| !points.amount(passive_losses::CARRY, place).is_zero());
+    if passive && (held_back || carried) && !amount(Some("qualified")).is_zero() {
+        let message = "Qualified business income of a loss that is held back or was.";
+        points.raise(&QUALIFIED_LOSS, at("qualified"), message);
+    }
+    let owners: Vec<usize> =
+        paper.owners.iter().filter_map(|o| points.household.index_of(&o.person)).collect();
+    for person in owners {
+        let lost = lost(points.facts, person) + business::lost(points.facts, person);
+        business::excess_loss(points, at(layout.ordinary), lost);
     }
 }

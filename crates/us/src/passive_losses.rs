@@ -36,7 +36,7 @@ lines! {
         "Up to an amount that shrinks with income.";
     ALLOWED = "us.8582.11", "Passive losses allowed", "IRC §469(a), (i)",
         "Up to passive income, and the allowance.";
-    CARRY = "us.carryover.passive_loss", "Passive losses carried on", "IRC §469(b)",
+    pub CARRY = "us.carryover.passive_loss", "Passive losses carried on", "IRC §469(b)",
         "What is not allowed waits for income of the activity, or for its end.";
 }
 
@@ -65,7 +65,8 @@ pub struct Activity {
 }
 
 impl Activity {
-    fn overall(&self) -> Money {
+    /// Income less losses, those of earlier years too.
+    pub fn overall(&self) -> Money {
         self.net - self.carried
     }
 }

@@ -1,11 +1,11 @@
 //! How a building that is let is written off (§§167, 168), Schedule E line 18.
 
-use crate::figures;
+use crate::{business_property, figures};
 use hembo_core::{Paper, household::Entry, settled};
 use hembo_money::{Money, Rounding};
 use time::Date;
 
-/// Line 18: as it was entered, else the straight line from the middle of the first month (§168(c), (d)(2)).
+/// Line 18: as it was entered, else the straight line from the middle of the first month to that of the month of a sale (§168(c), (d)(2)).
 pub fn of(paper: &Paper, figures: &figures::Rental, year: i32) -> (&'static str, Money) {
     let entered = paper.amount("18");
     let months = match paper.text("kind") {
@@ -17,7 +17,9 @@ pub fn of(paper: &Paper, figures: &figures::Rental, year: i32) -> (&'static str,
     let from = if months == figures.residential_months { Date::MIN } else { figures.other_since.0 };
     match paper.boxes.get("since").and_then(Entry::date) {
         Some(since) if entered.is_zero() && since >= from => {
-            let halves = Money::whole(half_months(since, year, months * 2));
+            let after = business_property::sold_on(paper).filter(|sold| sold.year() == year);
+            let after = after.map_or(0, |sold| 25 - 2 * i64::from(u8::from(sold.month())));
+            let halves = settled::or_zero(Money::whole(half_months(since, year, months * 2) - after));
             let cost = paper.amount("cost");
             let whole = Money::whole(months * 2);
             ("cost", cost.in_proportion(halves, whole, Money::WHOLE, Rounding::HalfUp))

@@ -4,6 +4,7 @@
 use crate::{
     bringing::Bringing,
     business,
+    business_property::{self, Property as Sold, Sale},
     facts::Facts,
     figures, pass_through,
     passive_losses::{self, Activity},
@@ -56,6 +57,8 @@ open_points! {
     NOT_AT_RISK = not_covered "rental-at-risk", "IRC §465";
     ACTIVE = blocks "rental-active", "IRC §469(i)(6)",
         "The allowance for losses is for who owns a tenth or more and takes part in decisions: answer the question.";
+    SOLD_KIND = not_covered "rental-sold", "IRC §§121, 280A, 1231";
+    SOLD_BUSINESS = not_covered "rental-sold-business", "IRC §§199A(c), 1231(c)";
     RECHARACTERIZED = not_covered "rental-recharacterized", "Reg. §1.469-2(f)";
     STAY = blocks "rental-stay", "Reg. §1.469-1T(e)(3)(ii)(A)",
         "Where guests stay seven days or less on average it is no rental activity: answer the question.";
@@ -103,6 +106,8 @@ pub struct Rental {
     business: bool,
     /// Unadjusted basis of qualified property.
     property: Money,
+    /// The gain or loss of its sale, held over a year or not.
+    sold: Option<(Money, bool)>,
 }
 
 /// What its papers bring.
@@ -127,6 +132,8 @@ const KINDS: &[Choice] = &[
 
 /// The lines of expenses, without depreciation.
 const SPENT: [&str; 14] = ["5", "6", "7", "8", "9", "10", "11", "12", "13", "14", "15", "16", "17", "19"];
+
+const SOLD: [Field; 7] = business_property::BOXES;
 
 const RENTAL: PaperKind = PaperKind {
     id: "Schedule E",
@@ -175,6 +182,13 @@ const RENTAL: PaperKind = PaperKind {
             .help("For the qualified business income: 250 hours a year, with records."),
         Field::amount("property", "", "Basis of qualified property")
             .help("Unadjusted; only above the income threshold."),
+        SOLD[0],
+        SOLD[1],
+        SOLD[2],
+        SOLD[3],
+        SOLD[4],
+        SOLD[5],
+        SOLD[6],
         states::SEPARATE,
     ],
     columns: &[],
@@ -227,12 +241,16 @@ pub fn read(paper: &mut Bringing<'_>) {
     let spent = SPENT.into_iter().map(|id| (id, of.amount(id))).chain([(field, written_off)]);
     let spent: Vec<_> = spent.filter(|(_, amount)| !amount.is_zero()).collect();
     let total: Money = spent.iter().map(|(_, amount)| *amount).sum();
-    let class = class(of, figures, of.amount("3") + of.amount("4") > total);
+    let sold = business_property::sold_on(of).map(|_| business_property::amounts(of));
+    let gain: Money = sold.into_iter().flatten().map(|(_, amount)| amount).sum();
+    let class = class(of, figures, of.amount("3") + of.amount("4") + gain > total);
     let parts = |person: usize, field: &'static str, amount: Money| {
         let all = reading.parts(field, None, amount).into_iter();
         all.filter(|(owner, _)| *owner == person).map(|(_, item)| item).collect::<Vec<_>>()
     };
     let shares = reading.shares(Money::whole(100)).into_iter();
+    let invested = !matches!(class, Class::Working | Class::OwnBusiness);
+    let long = business_property::is_long(of);
     for ((person, property), (_, share)) in reading.shares(of.amount("property")).into_iter().zip(shares) {
         let rental = Rental {
             paper: reading.index,
@@ -243,7 +261,17 @@ pub fn read(paper: &mut Bringing<'_>) {
             share,
             business: of.flag("business") && class != Class::Royalty,
             property,
+            sold: None,
         };
+        let sale = sold.map(|amounts| {
+            let items = amounts.into_iter().flat_map(|(id, amount)| parts(person, id, amount)).collect();
+            let depreciation = sum(&parts(person, "written_off", of.amount("written_off")));
+            Sale { items, long, depreciation, invested }
+        });
+        let rental = Rental { sold: sale.as_ref().map(|sale| (sale.gain(), long)), ..rental };
+        if let Some(sale) = sale {
+            paper.facts.people[person].own.add(&business_property::brings::SALES, sale);
+        }
         paper.facts.people[person].own.add(&brings::RENTALS, rental);
     }
 }
@@ -303,9 +331,24 @@ impl<'a> Property<'a> {
         matches!(self.class(), Class::Active | Class::Passive)
     }
 
+    fn carried(&self) -> Money {
+        sum(self.items(|rental| &rental.carried)).to_whole()
+    }
+
+    /// The gain or loss of its sale.
+    fn gain(&self) -> Money {
+        let gains = self.parts.iter().filter_map(|(_, rental)| rental.sold);
+        gains.map(|(gain, _)| gain).sum::<Money>().to_whole()
+    }
+
+    /// Sold with a loss in all, so that no limit holds any more (§469(g)(1)(A)).
+    fn is_released(&self) -> bool {
+        self.rental().sold.is_some() && (self.net() + self.gain() - self.carried()).is_negative()
+    }
+
     fn activity(&self) -> Activity {
-        let carried = sum(self.items(|rental| &rental.carried)).to_whole();
-        Activity { net: self.net(), carried, active: self.class() == Class::Active }
+        let active = self.class() == Class::Active;
+        Activity { net: self.net() + self.gain(), carried: self.carried(), active }
     }
 }
 
@@ -357,33 +400,58 @@ pub struct Rents {
 pub fn for_modified(on: On<'_>) -> Money {
     let counts = |property: Property<'_>| match property.class() {
         Class::Working => settled::or_zero(property.net()),
+        Class::Active | Class::Passive if property.is_released() => property.net() - property.carried(),
         Class::Active | Class::Passive => Money::ZERO,
         _ => property.net(),
     };
     all(on).into_iter().map(counts).sum()
 }
 
-/// Every property with its result.
-fn results<'a>(on: On<'a>, trail: &mut impl Trail, modified: Money) -> Vec<Result<'a>> {
-    let (passive, others): (Vec<_>, Vec<_>) = all(on).into_iter().partition(Property::is_passive);
-    let mut activities: Vec<Activity> = passive.iter().map(Property::activity).collect();
-    if !activities.is_empty() {
-        // Other passive income makes room for losses.
-        let other = |net: Money| Activity { net, carried: Money::ZERO, active: false };
-        activities.extend(pass_through::passive(on).into_iter().map(other));
-    }
-    let allowed = passive_losses::reckon(on, trail, modified, &activities);
-    let limited = passive.into_iter().zip(allowed).map(|(property, amount)| Result { property, amount });
-    let free = others.into_iter().map(|property| Result { amount: property.net(), property });
-    limited.chain(free).collect()
+/// Gains of passive properties that were sold, as far as Form 8582 has them, of those held over a year.
+pub fn passive_gains(on: On<'_>) -> Money {
+    let counts = |property: &Property<'_>| property.is_passive() && !property.is_released();
+    let long = |property: &Property<'_>| property.rental().sold.is_some_and(|(_, long)| long);
+    all(on).iter().filter(|p| counts(p) && long(p)).map(Property::gain).sum()
 }
 
-/// Line 26, at a modified adjusted gross income without it.
-pub fn reckon(on: On<'_>, trail: &mut impl Trail, modified: Money) -> Rents {
-    let all = results(on, trail, modified);
-    let through: Money = pass_through::passive(on).into_iter().sum();
+/// The same of what was held a year or less.
+pub fn passive_short_gains(on: On<'_>) -> Money {
+    let counts = |property: &Property<'_>| property.is_passive() && !property.is_released();
+    let short = |property: &Property<'_>| property.rental().sold.is_some_and(|(_, long)| !long);
+    all(on).iter().filter(|p| counts(p) && short(p)).map(Property::gain).sum()
+}
+
+/// Every property with its result, and what Form 8582 holds back of each passive share in a firm or trust, less what it frees.
+fn results<'a>(on: On<'a>, trail: &mut impl Trail, modified: Money) -> (Vec<Result<'a>>, Vec<Money>) {
+    let limited = |property: &Property<'_>| property.is_passive() && !property.is_released();
+    let (passive, others): (Vec<_>, Vec<_>) = all(on).into_iter().partition(limited);
+    let shares = pass_through::passive(on);
+    let mut activities: Vec<Activity> = passive.iter().map(Property::activity).collect();
+    if !activities.is_empty() || shares.iter().any(|share| share.activity.overall().is_negative()) {
+        activities.extend(shares.iter().map(|share| share.activity));
+    }
+    let allowed = passive_losses::reckon(on, trail, modified, &activities);
+    let held_back = allowed.iter().skip(passive.len()).zip(&shares);
+    let held_back = held_back.map(|(allowed, share)| *allowed - share.activity.net).collect();
+    let limited = passive.into_iter().zip(allowed);
+    let limited = limited.map(|(property, amount)| Result { amount: amount - property.gain(), property });
+    let free = others.into_iter().map(|property| {
+        let released = if property.is_passive() { property.carried() } else { Money::ZERO };
+        Result { amount: property.net() - released, property }
+    });
+    (limited.chain(free).collect(), held_back)
+}
+
+/// Line 26, at a modified adjusted gross income without it, and what is held back of each passive share in a firm or trust.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, modified: Money) -> (Rents, Vec<Money>) {
+    let (all, shares) = results(on, trail, modified);
+    let through: Money = pass_through::passive(on).iter().map(|share| share.of_schedule_e()).sum();
+    let through = through + shares.iter().copied().sum::<Money>();
     if all.is_empty() {
-        return Rents { invested: through, for_earned_income_credit: through, modified, ..Rents::default() };
+        let counted = settled::or_zero(through);
+        let rents =
+            Rents { invested: through, for_earned_income_credit: counted, modified, ..Rents::default() };
+        return (rents, shares);
     }
     let received = |royalty: bool| {
         let of = all.iter().filter(move |r| (r.property.class() == Class::Royalty) == royalty);
@@ -410,14 +478,15 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, modified: Money) -> Rents {
     };
     let passive = sum_of(|class| matches!(class, Class::Active | Class::Passive)) + through;
     let other = sum_of(|class| matches!(class, Class::Royalty | Class::Land | Class::Home));
-    Rents {
+    let rents = Rents {
         net,
         gross: rents + royalties,
         royalties: sum_of(|class| class == Class::Royalty),
         invested: passive + other,
         for_earned_income_credit: settled::or_zero(passive) + settled::or_zero(other),
         modified,
-    }
+    };
+    (rents, shares)
 }
 
 /// What of a property a line is made of.
@@ -474,7 +543,7 @@ fn of_each(on: On<'_>, trail: &mut impl Trail, all: &[Result<'_>]) {
 
 /// What a person's properties come to on a return.
 pub fn of_person(on: On<'_>, rents: &Rents, person: usize) -> Money {
-    let all = results(on, &mut Silent, rents.modified);
+    let (all, _) = results(on, &mut Silent, rents.modified);
     all.iter().map(|r| r.part(person)).sum()
 }
 
@@ -487,12 +556,16 @@ pub struct LetOut {
     pub property: Money,
 }
 
-/// The properties that are a trade or business (§199A).
-pub fn businesses(on: On<'_>, rents: &Rents) -> Vec<LetOut> {
-    let all = results(on, &mut Silent, rents.modified).into_iter();
-    let business = all.filter(|r| r.property.rental().business);
+/// The properties that are a trade or business (§199A); of a sale what is ordinary counts too (Reg. §1.199A-3(b)(2)(ii)(A)).
+pub fn businesses(on: On<'_>, rents: &Rents, sold: Sold) -> Vec<LetOut> {
+    let (all, _) = results(on, &mut Silent, rents.modified);
+    let business = all.into_iter().filter(|r| r.property.rental().business);
     let basis = |r: &Result<'_>| r.property.parts.iter().map(|(_, rental)| rental.property).sum();
-    business.map(|r| LetOut { income: r.amount, property: basis(&r) }).collect()
+    let ordinary = |r: &Result<'_>| match r.property.rental().sold {
+        Some((_, long)) if !long || sold.net.is_negative() => r.property.gain(),
+        _ => Money::ZERO,
+    };
+    business.map(|r| LetOut { income: r.amount + ordinary(&r), property: basis(&r) }).collect()
 }
 
 /// Whether anything that a person lets is a trade or business.
@@ -518,6 +591,18 @@ pub fn points(points: &mut Points<'_>) {
             let lost = business::lost(points.facts, person) - net;
             let place = Place::paper(&points.household.papers[first.paper].id, "participates");
             business::excess_loss(points, place, lost);
+        }
+    }
+    ordinary_losses(points);
+}
+
+/// Ordinary losses of sales so large that they are limited.
+fn ordinary_losses(points: &mut Points<'_>) {
+    for (place, unit) in points.units.iter().enumerate() {
+        let lost = -points.amount(business_property::ORDINARY, place);
+        let businesses: Money = unit.people.iter().map(|&p| business::lost(points.facts, p)).sum();
+        if lost > Money::ZERO {
+            business::excess_loss(points, points.whose(unit), lost + settled::or_zero(businesses));
         }
     }
 }
@@ -546,6 +631,8 @@ fn one(points: &mut Points<'_>, paper: &Paper) {
     let here = |r: &&Rental| points.household.papers[r.paper].id == paper.id;
     let Some(rental) = owner.and_then(|p| of(points.facts, p).iter().find(here)) else { return };
     let said = |field: &str| paper.boxes.contains_key(field);
+    business_property::of_paper(points, paper);
+    sold(points, paper, rental);
     let loss = rental.net().is_negative() || !paper.amount("carried").is_zero();
     if kind == "short" && !said("short_stay") {
         points.raise(&STAY, at("short_stay"), "Do guests stay seven days or less on average?");
@@ -578,5 +665,18 @@ fn one(points: &mut Points<'_>, paper: &Paper) {
     }
     if rental.class != Class::Royalty && !rental.net().is_negative() && !said("business") {
         points.raise(&BUSINESS, at("business"), "Is this letting a trade or business?");
+    }
+}
+
+/// A sale of what is no plain letting.
+fn sold(points: &mut Points<'_>, paper: &Paper, rental: &Rental) {
+    let Some((gain, _)) = rental.sold else { return };
+    let at = Place::paper(&paper.id, "sold");
+    let losses_before = |p: usize| points.facts.people[p].own.has(&business_property::brings::LOSSES);
+    let before = (0..points.facts.people.len()).any(losses_before);
+    if matches!(rental.class, Class::Royalty | Class::Home) {
+        points.raise(&SOLD_KIND, at, "The sale of such property is not computed yet.");
+    } else if rental.business && before && !gain.is_negative() {
+        points.raise(&SOLD_BUSINESS, at, "A gain that earlier losses make ordinary, of a trade or business.");
     }
 }

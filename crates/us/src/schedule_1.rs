@@ -1,7 +1,7 @@
 //! Schedule 1: additional income, line 10, and adjustments, line 26 (§62(a)).
 
 use crate::{
-    business, educators, government_payments, health_savings, moving, other_income,
+    business, business_property, educators, government_payments, health_savings, moving, other_income,
     papers::interest,
     pass_through::{self, Through},
     rentals, self_employment, union_plan,
@@ -46,8 +46,13 @@ impl Additional {
     }
 }
 
-/// Lines 1 to 9 but line 5.
-pub fn income(on: On<'_>, trail: &mut impl Trail, of_children: (LineId, Money)) -> Additional {
+/// Lines 1 to 9 but line 5, with what Form 4797 brings.
+pub fn income(
+    on: On<'_>,
+    trail: &mut impl Trail,
+    of_children: (LineId, Money),
+    property: Money,
+) -> Additional {
     let (refund, unemployment) = government_payments::reckon(on, trail);
     let accounts = health_savings::income(on, trail);
     let other = other_income::reckon(on, trail, of_children);
@@ -56,6 +61,7 @@ pub fn income(on: On<'_>, trail: &mut impl Trail, of_children: (LineId, Money)) 
     let parts = vec![
         (government_payments::REFUND, refund),
         (business::L3, businesses),
+        (business_property::ORDINARY, property),
         (government_payments::UNEMPLOYMENT, unemployment),
         (health_savings::INCOME, accounts),
         (other_income::ALL, other),

@@ -1,11 +1,11 @@
 //! The rows of the Spread, in the order in which they add up.
 
 use crate::{
-    additional_deductions, additional_taxes, adoption, business, business_deduction, capital_gains, care,
-    child_credit, clean_vehicles, earned_income_credit, education, educators, elderly, excess_deferrals,
-    foreign_tax, government_payments, health_savings, home_energy, income, ira_deduction, minimum_tax,
-    mortgage_credit, moving, other_income, pass_through, payments, premium_tax_credit, rentals, retirement,
-    saver, schedule_1, schedule_a::casualty, schedule_a::gifts, schedule_a::home_loan,
+    additional_deductions, additional_taxes, adoption, business, business_deduction, business_property,
+    capital_gains, care, child_credit, clean_vehicles, earned_income_credit, education, educators, elderly,
+    excess_deferrals, foreign_tax, government_payments, health_savings, home_energy, income, ira_deduction,
+    minimum_tax, mortgage_credit, moving, other_income, pass_through, payments, premium_tax_credit, rentals,
+    retirement, saver, schedule_1, schedule_a::casualty, schedule_a::gifts, schedule_a::home_loan,
     schedule_a::investment_interest, schedule_a::medical, schedule_a::other, schedule_a::taxes,
     self_employment, social_security, standard_deduction, student_loan, tax, taxable_income, total_tax,
     underpayment, union_plan, unreported_tips, untaxed_pay,
@@ -30,6 +30,11 @@ pub static SPREAD: &[SpreadSection] = &[
             SpreadRow::new("Pensions and annuities", Some(retirement::PENSION_OF), retirement::PENSION),
             SpreadRow::new("Social security", Some(social_security::L6B), social_security::L6B),
             SpreadRow::new("Capital gain or loss", Some(capital_gains::L7), capital_gains::L7),
+            SpreadRow::new(
+                "Business property",
+                Some(business_property::ORDINARY),
+                business_property::ORDINARY,
+            ),
             SpreadRow::new("State refund", Some(government_payments::REFUND), government_payments::REFUND),
             SpreadRow::new("Business", Some(business::PROFIT), business::L3),
             SpreadRow::new("Rents and royalties", Some(rentals::L26), rentals::L26),

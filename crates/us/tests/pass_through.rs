@@ -137,8 +137,10 @@ fn what_is_not_computed_is_told() {
     };
     assert!(of("K-1 1065", worked.clone()).covered);
     let loss = of("K-1 1065", with("1", json!("-1")));
-    assert!(has_point(&loss, "k-1-loss") && !loss.covered);
-    for field in ["2", "3", "4b", "7", "10", "11", "12", "13", "21"] {
+    assert!(has_point(&loss, "k-1-basis") && !loss.covered);
+    let trust = of("K-1 1041", with("6", json!("-1")));
+    assert!(has_point(&trust, "k-1-loss") && !trust.covered);
+    for field in ["3", "4b", "7", "11", "12", "13", "21"] {
         let outcome = of("K-1 1065", with(field, json!("1")));
         assert!(has_point(&outcome, "k-1-box") && !outcome.covered, "{field}");
     }
@@ -171,4 +173,127 @@ fn qualified_income_above_the_threshold() {
     assert_lines(&outcome, &[("us.8995.2", 50_000), ("us.13a", 10_000)]);
     let service = share(single(350_000), "K-1 1120-S", "ada", boxes(true)).outcome();
     assert_lines(&service, &[("us.13a", 0)]);
+}
+
+/// A loss that basis and risk cover.
+fn lost(wages: i64, kind: &str, boxes: Value) -> hembo_core::Outcome {
+    let mut all = json!({ "basis": true, "qualified": "0" });
+    all.as_object_mut().unwrap().extend(boxes.as_object().unwrap().clone());
+    share(single(wages), kind, "ada", all).outcome()
+}
+
+/// In full where the owner works in it, and it is carried on as a qualified loss; a partner's lowers the other earnings.
+#[test]
+fn losses_of_who_works_in_it() {
+    let loss =
+        lost(60_000, "K-1 1120-S", json!({ "participates": true, "1": "-20000", "qualified": "-20000" }));
+    assert!(loss.covered, "{:#?}", loss.points);
+    assert_lines(
+        &loss,
+        &[("us.sched_e.32", -20_000), ("us.agi", 40_000), ("us.carryover.business_loss", 20_000)],
+    );
+    let boxes =
+        json!({ "participates": true, "1": "-20000", "14A": "-20000", "basis": true, "qualified": "0" });
+    let business = json!({ "1": "50000", "participates": true, "service": false });
+    let family = share(Family::single(2025), "K-1 1065", "ada", boxes);
+    let both = family.paper("Schedule C", &["ada"], business, Value::Null).outcome();
+    // 30,000 × .9235 = 27,705: 3,435 and 803.
+    assert_lines(&both, &[("us.sched_2.4", 4_238), ("us.agi", 30_000 - 2_119)]);
+}
+
+/// Passive losses wait, but for what passive income there is; those of earlier years with them.
+#[test]
+fn passive_losses() {
+    let passive = json!({ "participates": false, "1": "-5000" });
+    let alone = lost(60_000, "K-1 1065", passive);
+    assert!(alone.covered, "{:#?}", alone.points);
+    assert_lines(&alone, &[("us.sched_e.32", 0), ("us.agi", 60_000), ("us.carryover.passive_loss", 5_000)]);
+    assert!(has_point(&alone, "K-080"));
+    let earlier = lost(60_000, "K-1 1065", json!({ "participates": false, "1": "1000", "carried": "4000" }));
+    assert_lines(&earlier, &[("us.sched_e.32", 0), ("us.carryover.passive_loss", 3_000)]);
+    let boxes = json!({ "participates": false, "1": "-5000", "basis": true, "qualified": "0" });
+    let rented =
+        json!({ "kind": "single", "days": 365, "3": "3000", "18": "0", "active": true, "business": false });
+    let beside = share(single(60_000), "K-1 1065", "ada", boxes);
+    let beside = beside.paper("Schedule E", &["ada"], rented, Value::Null).outcome();
+    assert_lines(
+        &beside,
+        &[
+            ("us.sched_e.26", 3_000),
+            ("us.sched_e.32", -3_000),
+            ("us.agi", 60_000),
+            ("us.carryover.passive_loss", 2_000),
+        ],
+    );
+    // A loss of one whom it makes work in goes beside a passive one in full.
+    let boxes = json!({ "participates": true, "1": "-7000", "2": "-5000", "active": false });
+    let both = lost(60_000, "K-1 1065", boxes);
+    assert_lines(&both, &[("us.sched_e.32", -7_000), ("us.carryover.passive_loss", 5_000)]);
+}
+
+/// Rental real estate in box 2: the allowance by income, which what is not passive raises; in full for a professional who works in it.
+#[test]
+fn rental_real_estate_of_a_share() {
+    let rental = |wages: i64, boxes: Value| {
+        let mut all = json!({ "2": "-10000", "active": true });
+        all.as_object_mut().unwrap().extend(boxes.as_object().unwrap().clone());
+        lost(wages, "K-1 1065", all)
+    };
+    for (wages, more, net) in [
+        (60_000, json!({}), -10_000),
+        (130_000, json!({}), -10_000),
+        (130_002, json!({}), -9_999),
+        (150_000, json!({}), 0),
+        (60_000, json!({ "active": false }), 0),
+        // 130,000 with 10,000 of guaranteed payments.
+        (130_000, json!({ "4a": "10000", "14A": "0" }), 5_000),
+        (150_000, json!({ "participates": true, "professional": true }), -10_000),
+    ] {
+        let outcome = rental(wages, more.clone());
+        assert_lines(&outcome, &[("us.sched_e.32", net)]);
+        assert!(outcome.covered, "{more}: {:#?}", outcome.points);
+    }
+    assert!(has_point(&lost(60_000, "K-1 1065", json!({ "2": "-1" })), "k-1-active"));
+}
+
+/// Box 10: a gain on Schedule D, passive where one does not work in it; a loss is ordinary.
+#[test]
+fn business_property_of_a_share() {
+    let gain = |works: bool| {
+        let boxes = json!({ "participates": works, "10": "30000", "14A": "0", "qualified": "0" });
+        let rented =
+            json!({ "kind": "single", "days": 365, "3": "0", "19": "9000", "18": "0", "active": false });
+        let family = share(single(190_000), "K-1 1065", "ada", boxes);
+        family.paper("Schedule E", &["ada"], rented, Value::Null).outcome()
+    };
+    let passive = gain(false);
+    assert_lines(&passive, &[("us.sched_d.11", 30_000), ("us.sched_e.26", -9_000)]);
+    // 211,000 are 11,000 above the threshold.
+    assert_lines(&passive, &[("us.agi", 211_000), ("us.8960.17", 418)]);
+    let working = gain(true);
+    assert_lines(&working, &[("us.sched_d.11", 30_000), ("us.sched_e.26", 0), ("us.agi", 220_000)]);
+    assert!(!working.lines.iter().any(|l| l.id == "us.8960.17" && !l.amount.is_zero()));
+    let loss = lost(60_000, "K-1 1120-S", json!({ "participates": true, "9": "-4000" }));
+    assert_lines(&loss, &[("us.sched_1.4", -4_000), ("us.agi", 56_000)]);
+    let passive = lost(60_000, "K-1 1120-S", json!({ "participates": false, "9": "-4000" }));
+    assert!(has_point(&passive, "k-1-loss") && !passive.covered);
+}
+
+/// What the law asks beyond it is told.
+#[test]
+fn losses_that_are_not_computed() {
+    for (boxes, point) in [
+        (json!({ "participates": true, "1": "-1", "basis": false }), "k-1-loss"),
+        (json!({ "participates": true, "1": "1", "carried": "5" }), "k-1-former"),
+        (json!({ "participates": false, "1": "1", "2": "1", "active": true, "carried": "5" }), "k-1-former"),
+        (json!({ "participates": false, "1": "-5", "qualified": "-5" }), "k-1-qualified-loss"),
+        (json!({ "participates": true, "1": "-313001" }), "business-excess-loss"),
+    ] {
+        let outcome = lost(60_000, "K-1 1065", boxes.clone());
+        assert!(has_point(&outcome, point) && !outcome.covered, "{boxes}");
+    }
+    assert!(!has_point(
+        &lost(400_000, "K-1 1065", json!({ "participates": true, "1": "-313000" })),
+        "business-excess-loss"
+    ));
 }
