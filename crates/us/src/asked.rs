@@ -62,6 +62,9 @@ const ASKED: &[Field] = &[
     Field::yes_no("mortgage_credit", "", "Holds a mortgage credit certificate")
         .help("Of a state or city; Form 8396.")
         .opens(&["8396"]),
+    Field::yes_no("earlier_minimum_tax", "", "Paid alternative minimum tax in an earlier year")
+        .help("After options, say: Form 8801.")
+        .opens(&["8801"]),
     Field::yes_no("adoption", "", "Adopted a child, or paid for an adoption")
         .help("Form 8839.")
         .opens(&["8839"]),

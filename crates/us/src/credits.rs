@@ -3,7 +3,8 @@
 
 use crate::{
     adoption::{self, OfYear},
-    care, clean_vehicles, education, elderly, foreign_tax, home_energy, mortgage_credit, saver,
+    care, clean_vehicles, earlier_minimum_tax, education, elderly, foreign_tax, home_energy, mortgage_credit,
+    saver,
     unit::On,
 };
 use hembo_core::{limit, line::LineId, lines, provision::Provision, trail::Trail};
@@ -80,16 +81,17 @@ pub fn any_after_child(on: On<'_>) -> bool {
     mortgage_credit::any(on) || adoption::any(on) || home_energy::any_clean(on)
 }
 
-/// Line 20, and line 30.
-#[derive(Debug, Clone, Copy)]
+/// The credits of Schedule 3 but the one for minimum tax of earlier years, and line 30.
+#[derive(Debug, Clone)]
 pub struct Schedule3 {
-    /// Line 20.
+    parts: Vec<(LineId, Money)>,
+    /// Together.
     pub used: Money,
     /// Line 30: the adoption credit that is paid out.
     pub adoption: Money,
 }
 
-/// Line 20: with the credits that come after `child`, which is the part of the child tax credit that cannot be paid out.
+/// With the credits that come after `child`, which is the part of the child tax credit that cannot be paid out.
 pub fn schedule_3(
     on: On<'_>,
     trail: &mut impl Trail,
@@ -114,10 +116,16 @@ pub fn schedule_3(
             (home_energy::CLEAN, clean),
         ]);
     }
-    let used = trail.line(L20, on.scope, parts.iter().map(|(_, amount)| *amount).sum(), |i| {
-        for (line, amount) in parts.into_iter().filter(|(_, amount)| !amount.is_zero()) {
+    let used = parts.iter().map(|(_, amount)| *amount).sum();
+    Schedule3 { parts, used, adoption: adopted.paid_out }
+}
+
+/// Line 20, with the credit for minimum tax of earlier years, which has what all others leave.
+pub fn line_20(on: On<'_>, trail: &mut impl Trail, schedule: Schedule3, minimum: Money) -> Money {
+    trail.line(L20, on.scope, schedule.used + minimum, |i| {
+        let parts = schedule.parts.into_iter().chain([(earlier_minimum_tax::CREDIT, minimum)]);
+        for (line, amount) in parts.filter(|(_, amount)| !amount.is_zero()) {
             i.line(line, on.scope, amount);
         }
-    });
-    Schedule3 { used, adoption: adopted.paid_out }
+    })
 }

@@ -3,7 +3,7 @@
 use crate::{
     additional_deductions::{self, Additional},
     additional_taxes, business_deduction, capital_gains, child_credit, clean_vehicles, community, credits,
-    earned_income_credit, foreign_tax,
+    earlier_minimum_tax, earned_income_credit, foreign_tax,
     gains_tax::{self, Worksheet},
     income::{self, Income},
     itemized_limit,
@@ -113,7 +113,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
         foreign,
     };
     let minimum = minimum_tax::reckon(on, trail, from);
-    let before_credits = minimum_tax::before_credits(on, trail, regular, minimum, repaid);
+    let before_credits = minimum_tax::before_credits(on, trail, regular, minimum.tax, repaid);
     let untaxed_benefits = income.untaxed_benefits;
     let start = credits::From { agi: income.agi, before_credits, foreign, untaxed_benefits };
     let first = credits::before_child(on, trail, start);
@@ -136,18 +136,26 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     };
     let schedule_3 = credits::schedule_3(on, trail, start, &first, before_later);
     let child = child_credit::reckon(on, trail, child_credit::From { earlier: schedule_3.used, ..from });
+    let adoption = schedule_3.adoption;
+    let from = earlier_minimum_tax::From {
+        regular: regular + repaid.sum(),
+        tentative: minimum.tentative,
+        others: schedule_3.used + child.used,
+    };
+    let earlier = earlier_minimum_tax::reckon(on, trail, from);
+    let earlier = credits::line_20(on, trail, schedule_3, earlier);
     let other = additional_taxes::reckon(on, trail, &income);
     let due = total_tax::reckon(
         on,
         trail,
         total_tax::From {
             before_credits,
-            earlier: schedule_3.used,
+            earlier,
             child,
             other,
             eic,
             education: first.education,
-            adoption: schedule_3.adoption,
+            adoption,
             premium: cover.net,
         },
     );
@@ -155,7 +163,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
         eic,
         refundable: child.refundable,
         education: first.education,
-        adoption: schedule_3.adoption,
+        adoption,
         premium: cover.net,
         excess,
     };

@@ -2,12 +2,12 @@
 
 use crate::{
     additional_deductions, additional_taxes, adoption, business, business_deduction, business_property,
-    capital_gains, care, child_credit, clean_vehicles, community, early_distributions, earned_income_credit,
-    education, education_bonds, elderly, foreign_tax, gains_tax, health_savings, home_energy, home_sale,
-    household_employees, income, ira_basis, ira_deduction, kiddie, minimum_tax, mortgage_credit, moving,
-    parents_election, passive_losses, payments, premium_tax_credit, rentals, retirement, saver, schedule_1,
-    schedule_a, self_employment, social_security, student_loan, underpayment, union_plan, unit::Filed,
-    unreported_tips,
+    capital_gains, care, child_credit, clean_vehicles, community, earlier_minimum_tax, early_distributions,
+    earned_income_credit, education, education_bonds, elderly, foreign_tax, gains_tax, health_savings,
+    home_energy, home_sale, household_employees, income, ira_basis, ira_deduction, kiddie, minimum_tax,
+    mortgage_credit, moving, parents_election, passive_losses, payments, premium_tax_credit, rentals,
+    retirement, saver, schedule_1, schedule_a, self_employment, social_security, student_loan, underpayment,
+    union_plan, unit::Filed, unreported_tips,
 };
 use hembo_core::forms::{Forms, Required};
 use std::sync::LazyLock;
@@ -40,6 +40,7 @@ pub static RULES: &[(&str, Rule)] = &[
     ("8995", business_deduction::form_8995),
     ("2441", care::form_2441),
     ("4137", unreported_tips::form_4137),
+    ("8801", earlier_minimum_tax::form_8801),
     ("8814", parents_election::form_8814),
     ("8615", kiddie::form_8615),
     ("8863", education::form_8863),

@@ -3,16 +3,16 @@
 use crate::{
     additional_deductions, additional_taxes, adoption, asked, bringing::Bringing, business,
     business_deduction, business_property, capital_gains, care, child_credit, claims, clean_vehicles,
-    community, credits, deduction, dependents, due_diligence, early_distributions, earned_income_credit,
-    education, education_bonds, education_plans, educators, elderly, every_paper, excess_deferrals,
-    facts::Facts, foreign_tax, gains_tax, government_payments, health_savings, home_energy, home_sale,
-    household_employees, incentive_options, income, ira_basis, ira_deduction, itemized_limit, kiddie,
-    minimum_tax, mortgage_credit, moving, multiple_support, nonresident, not_computed, optional_earnings,
-    other_income, papers, parents_election, pass_through, passive_losses, payments, people, points::Points,
-    premium_tax_credit, refund, release, rentals, retirement, saver, schedule_1, schedule_a, scholarships,
-    self_employed_cover, self_employment, social_security, standard_deduction, states, status, student_loan,
-    tax, taxable_income, tie_breaker, total_tax, underpayment, union_plan, unitemized_gifts, unreported_tips,
-    untaxed_pay,
+    community, credits, deduction, dependents, due_diligence, earlier_minimum_tax, early_distributions,
+    earned_income_credit, education, education_bonds, education_plans, educators, elderly, every_paper,
+    excess_deferrals, facts::Facts, foreign_tax, gains_tax, government_payments, health_savings, home_energy,
+    home_sale, household_employees, incentive_options, income, ira_basis, ira_deduction, itemized_limit,
+    kiddie, minimum_tax, mortgage_credit, moving, multiple_support, nonresident, not_computed,
+    optional_earnings, other_income, papers, parents_election, pass_through, passive_losses, payments,
+    people, points::Points, premium_tax_credit, refund, release, rentals, retirement, saver, schedule_1,
+    schedule_a, scholarships, self_employed_cover, self_employment, social_security, standard_deduction,
+    states, status, student_loan, tax, taxable_income, tie_breaker, total_tax, underpayment, union_plan,
+    unitemized_gifts, unreported_tips, untaxed_pay,
 };
 use hembo_core::{
     choice::Open,
@@ -124,6 +124,9 @@ static LAW: &[Rule] = &[
     Rule::new(&clean_vehicles::PROVISION).reads(clean_vehicles::read).finds(clean_vehicles::points),
     Rule::new(&mortgage_credit::PROVISION).reads(mortgage_credit::read).finds(mortgage_credit::points),
     Rule::new(&adoption::PROVISION).reads(adoption::read).finds(adoption::points),
+    Rule::new(&earlier_minimum_tax::PROVISION)
+        .reads(earlier_minimum_tax::read)
+        .finds(earlier_minimum_tax::points),
     Rule::new(&household_employees::PROVISION)
         .reads(household_employees::read)
         .finds(household_employees::points),

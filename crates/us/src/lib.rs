@@ -24,6 +24,7 @@ pub mod credits;
 pub mod deduction;
 pub mod dependents;
 pub mod due_diligence;
+pub mod earlier_minimum_tax;
 pub mod early_distributions;
 pub mod earned_income_credit;
 pub mod education;

@@ -72,8 +72,17 @@ pub struct From {
     pub foreign: Money,
 }
 
+/// What Form 6251 comes to.
+#[derive(Debug, Clone, Copy)]
+pub struct Minimum {
+    /// Line 9.
+    pub tentative: Money,
+    /// Line 11.
+    pub tax: Money,
+}
+
 /// Line 11: the tentative minimum tax less the regular tax.
-pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Minimum {
     let figures = &on.facts.figures.minimum_tax;
     let status = on.unit.status;
     let bonds =
@@ -117,7 +126,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
     let minimum = limit::or_zero(trail, tentative - (from.regular + from.repaid - from.foreign));
     trail.line(MINIMUM_TAX, on.scope, minimum, |i| {
         i.line(TENTATIVE, on.scope, tentative).line(tax::L16, on.scope, from.regular);
-    })
+    });
+    Minimum { tentative, tax: minimum }
 }
 
 /// Line 7, and lines 18 and 39: two rates on what is above the exemption.

@@ -29,10 +29,10 @@ pub const NOT_COMPUTED: [NotComputed; 3] = [
     NotComputed::new(
         "other_credits",
         "Other credits or taxes",
-        "Minimum tax of earlier years, a general business credit, a tax-free benefit for an adoption, an ABLE or Archer account, \
+        "A general business credit, a tax-free benefit for an adoption, an ABLE or Archer account, \
          foreign tax on other income…",
         "One of these is",
-        "IRC §§27, 38, 53, 62(a), 137",
+        "IRC §§27, 38, 62(a), 137",
     ),
 ];
 

@@ -2,13 +2,13 @@
 
 use crate::{
     additional_deductions, additional_taxes, adoption, business, business_deduction, business_property,
-    capital_gains, care, child_credit, clean_vehicles, earned_income_credit, education, educators, elderly,
-    excess_deferrals, foreign_tax, government_payments, health_savings, home_energy, income, ira_deduction,
-    minimum_tax, mortgage_credit, moving, other_income, pass_through, payments, premium_tax_credit, rentals,
-    retirement, saver, schedule_1, schedule_a::casualty, schedule_a::gifts, schedule_a::home_loan,
-    schedule_a::investment_interest, schedule_a::medical, schedule_a::other, schedule_a::taxes,
-    self_employment, social_security, standard_deduction, student_loan, tax, taxable_income, total_tax,
-    underpayment, union_plan, unreported_tips, untaxed_pay,
+    capital_gains, care, child_credit, clean_vehicles, earlier_minimum_tax, earned_income_credit, education,
+    educators, elderly, excess_deferrals, foreign_tax, government_payments, health_savings, home_energy,
+    income, ira_deduction, minimum_tax, mortgage_credit, moving, other_income, pass_through, payments,
+    premium_tax_credit, rentals, retirement, saver, schedule_1, schedule_a::casualty, schedule_a::gifts,
+    schedule_a::home_loan, schedule_a::investment_interest, schedule_a::medical, schedule_a::other,
+    schedule_a::taxes, self_employment, social_security, standard_deduction, student_loan, tax,
+    taxable_income, total_tax, underpayment, union_plan, unreported_tips, untaxed_pay,
 };
 use hembo_core::line::{SpreadRow, SpreadSection};
 
@@ -130,6 +130,7 @@ pub static SPREAD: &[SpreadSection] = &[
             SpreadRow::new("Mortgage interest credit", None, mortgage_credit::CREDIT).minus(),
             SpreadRow::new("Adoption credit", None, adoption::CREDIT).minus(),
             SpreadRow::new("Clean energy credit", None, home_energy::CLEAN).minus(),
+            SpreadRow::new("Minimum tax of earlier years", None, earlier_minimum_tax::CREDIT).minus(),
             SpreadRow::new("Other taxes", None, additional_taxes::L23),
             SpreadRow::new("Earned income credit", None, earned_income_credit::L27A).minus(),
             SpreadRow::new("Child credit paid out", None, child_credit::L28).minus(),

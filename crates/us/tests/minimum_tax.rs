@@ -50,3 +50,46 @@ fn shares_sold_in_the_year_do_not_count() {
     assert_lines(&outcome, &[("us.6251.2i", 0)]);
     assert!(has_point(&outcome, "3921-sold"));
 }
+
+/// Form 8801. Wages of 150,000: tax on 134,250 is 25,067, the tentative minimum tax 26 % of 61,900, 16,094: 8,973 come back, less what other
+/// credits take.
+#[test]
+fn minimum_tax_of_earlier_years_comes_back() {
+    let family =
+        |boxes: Value| Family::single(2025).wages("ada", 150_000).paper("8801", &["ada"], boxes, Value::Null);
+    for (minimum, exclusion, carried, credit, left) in [
+        (76_631, 10_000, 500, 8_973, 58_158),
+        (8_973, 0, 0, 8_973, 0),
+        (8_974, 0, 0, 8_973, 1),
+        (8_972, 0, 0, 8_972, 0),
+        (0, 0, 100, 100, 0),
+        // Exclusion items above the minimum tax take from what was carried, never more.
+        (1_000, 1_500, 900, 400, 0),
+        (1_000, 3_000, 1_500, 0, 0),
+    ] {
+        let boxes =
+            json!({ "16": minimum.to_string(), "15": exclusion.to_string(), "19": carried.to_string() });
+        let outcome = family(boxes).outcome();
+        assert_lines(
+            &outcome,
+            &[
+                ("us.sched_3.6b", credit),
+                ("us.20", credit),
+                ("us.24", 25_067 - credit),
+                ("us.carryover.minimum_tax", left),
+            ],
+        );
+        assert!(outcome.covered, "{:?}", outcome.points);
+    }
+    let certificate = family(json!({ "19": "20000" })).paper(
+        "8396",
+        &["ada"],
+        json!({ "1": "2000", "2": "20" }),
+        Value::Null,
+    );
+    assert_lines(
+        &certificate.outcome(),
+        &[("us.sched_3.6g", 400), ("us.sched_3.6b", 8_573), ("us.24", 16_094)],
+    );
+    assert!(has_point(&family(json!({ "16": "5" })).outcome(), "8801-15"));
+}
