@@ -109,6 +109,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
         repaid: repaid.sum(),
         worksheet,
         refund: income.refund,
+        gains: income.gains,
         child_earned: child(&income, taxable).is_taxed(on).then(|| earned_income(on, income.wages)),
         foreign,
     };

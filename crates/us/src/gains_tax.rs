@@ -15,6 +15,7 @@ use hembo_core::{
     line::LineId,
     lines,
     provision::Provision,
+    settled,
     trail::{Trail, Unseen},
 };
 use hembo_money::{Money, Rate, Rounding};
@@ -54,6 +55,14 @@ pub struct Worksheet {
     pub ordinary: Money,
     /// Unrecaptured section 1250 gain.
     pub section_1250: Money,
+}
+
+impl Worksheet {
+    /// The same with so much less of a net gain.
+    pub fn without(self, less: Money) -> Worksheet {
+        let of = |amount: Money| settled::or_zero(amount - less);
+        Worksheet { gain: of(self.gain), gain_with_layers: of(self.gain_with_layers), ..self }
+    }
 }
 
 /// The tax on taxable income, and what the minimum tax asks of the worksheet; none where there is nothing at the rates for gains.

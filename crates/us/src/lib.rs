@@ -57,6 +57,7 @@ pub mod itemized_limit;
 pub mod kiddie;
 pub mod law;
 pub mod minimum_tax;
+pub mod minimum_tax_items;
 pub mod mortgage_credit;
 pub mod moving;
 pub mod multiple_support;

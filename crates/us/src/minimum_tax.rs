@@ -4,16 +4,20 @@
 use crate::{
     clean_vehicles,
     filing_status::Status,
+    gains::Gains,
     gains_tax::Worksheet,
-    incentive_options, income,
+    incentive_options, income, minimum_tax_items,
     papers::interest,
+    points::Points,
     premium_tax_credit, tax, taxable_income,
     unit::{Filed, On},
 };
 use hembo_core::{
+    Paper,
     forms::Required,
     limit::{self, PhaseOut},
-    limits, lines,
+    limits, lines, open_points,
+    point::{Gather, Place},
     provision::Provision,
     reading::sum,
     settled,
@@ -25,6 +29,7 @@ use hembo_money::{Money, Rounding};
 pub static PROVISION: Provision = Provision {
     lines: LINES,
     limits: LIMITS,
+    points: POINTS,
     figures: &["minimum_tax", "child_minimum_tax", "capital_gains"],
     ..Provision::NONE
 };
@@ -45,6 +50,11 @@ lines! {
 limits! {
     MINIMUM_TAX_EXEMPTION = "us.limit.minimum_tax" on TENTATIVE, "Minimum tax exemption", "shrinks with income above the threshold",
         "IRC §55(d)(4)";
+}
+
+open_points! {
+    DEPRECIATION = not_known "6251-2l", "IRC §56(a)(1)",
+        "Enter what depreciation is less for the minimum tax on the paper of Form 6251, zero too: it could bring one.";
 }
 
 /// What the minimum tax starts from.
@@ -68,6 +78,8 @@ pub struct From {
     pub child_earned: Option<Money>,
     /// A state refund that was income, which is none here (§56(b)(1)(D)).
     pub refund: Money,
+    /// Schedule D.
+    pub gains: Gains,
     /// The foreign tax credit, which is taken off on both sides.
     pub foreign: Money,
 }
@@ -88,7 +100,9 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Minimum {
     let bonds =
         on.owns().map(|(_, own)| sum(own.of(&interest::brings::PRIVATE_ACTIVITY))).sum::<Money>().to_whole();
     let options = incentive_options::reckon(on, trail);
-    let income = from.agi - from.taken - from.other + from.added_back + bonds + options - from.refund;
+    let items = minimum_tax_items::reckon(on, trail, from.gains);
+    let added = bonds + options + items.sum - from.refund;
+    let income = from.agi - from.taken - from.other + from.added_back + added;
     let amti =
         if status == Status::Separate { income + separate_add_back(on, trail, income) } else { income };
     trail.line(INCOME, on.scope, amti, |i| {
@@ -100,6 +114,9 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Minimum {
             .figure("State refund", from.refund);
         if !options.is_zero() {
             i.line(incentive_options::SPREAD, on.scope, options);
+        }
+        if !items.sum.is_zero() {
+            i.figure("Adjustments", items.sum);
         }
     });
     let full = match from.child_earned {
@@ -113,7 +130,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Minimum {
     let exemption = limit::phase_out(trail, MINIMUM_TAX_EXEMPTION.at(on.scope), full, amti, rule);
     let above = limit::or_zero(trail, amti - exemption);
     let before = match from.worksheet {
-        Some(worksheet) => with_gains(on, trail, above, worksheet),
+        Some(worksheet) => with_gains(on, trail, above, worksheet.without(items.less_gain)),
         None => at_two_rates(on, trail, above),
     };
     let tentative = limit::or_zero(trail, before - from.foreign);
@@ -214,4 +231,35 @@ fn separate_add_back(on: On<'_>, trail: &mut impl Trail, income: Money) -> Money
 /// Form 6251: where the tentative minimum tax is above the tax.
 pub fn form_6251(filed: Filed<'_>) -> Required {
     Required::if_so(filed.has(MINIMUM_TAX), "the minimum tax is not above the tax")
+}
+
+/// Depreciation of a business, where all of it would bring a minimum tax.
+pub fn points(points: &mut Points<'_>) {
+    for (place, unit) in points.units.iter().enumerate() {
+        let household = points.household;
+        let owned = |paper: &&Paper| {
+            let mut owners = paper.owners.iter().filter_map(|owner| household.index_of(&owner.person));
+            owners.any(|person| unit.people.contains(&person))
+        };
+        let written_off = |paper: &&Paper| paper.kind == "Schedule C" && !paper.amount("13").is_zero();
+        let said = household
+            .papers
+            .iter()
+            .any(|paper| paper.kind == minimum_tax_items::ITEMS.id && paper.boxes.contains_key("2l"));
+        let all: Vec<&Paper> = household.papers.iter().filter(|p| owned(p) && written_off(p)).collect();
+        let Some(first) = all.first().filter(|_| !said) else { continue };
+        let sum: Money = all.iter().map(|paper| paper.amount("13")).sum();
+        let figures = &points.facts.figures.minimum_tax;
+        if points.amount(INCOME, place) + sum <= *figures.exemption.of(unit.status) {
+            continue;
+        }
+        // More income takes from the exemption, too.
+        let counted = sum + sum.times(figures.phase_out_rate, Money::WHOLE, Rounding::Up);
+        let most = counted.times(figures.high_rate, Money::WHOLE, Rounding::Up);
+        let regular = points.amount(L18, place) - points.amount(MINIMUM_TAX, place);
+        if points.amount(TENTATIVE, place) + most > regular {
+            let message = "Depreciation may be less for the minimum tax.";
+            points.raise(&DEPRECIATION, Place::paper(&first.id, "13"), message);
+        }
+    }
 }

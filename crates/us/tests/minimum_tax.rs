@@ -93,3 +93,47 @@ fn minimum_tax_of_earlier_years_comes_back() {
     );
     assert!(has_point(&family(json!({ "16": "5" })).outcome(), "8801-15"));
 }
+
+/// Wages of 200,000, a long-term gain of 100,000, a spread of 250,000, and shares sold whose basis is 60,000 higher here: 490,000, of which
+/// 361,900 above the exemption at two rates, 96,550, and 40,000 at 15 %.
+#[test]
+fn shares_sold_with_a_higher_basis() {
+    let family = |boxes: Value| {
+        let family = Family::single(2025).wages("ada", 200_000).sale(&["ada"], "long", 100_000);
+        let family = exercise(family, json!({ "3": "0", "4": "25", "5": 10_000 }));
+        family.paper("6251", &["ada"], boxes, Value::Null).outcome()
+    };
+    let sold = family(json!({ "2k": "60000" }));
+    assert_lines(
+        &sold,
+        &[
+            ("us.6251.2k", -60_000),
+            ("us.6251.4", 490_000),
+            ("us.6251.9", 102_550),
+            ("us.16", 52_067),
+            ("us.amt", 50_483),
+        ],
+    );
+    assert_lines(&family(json!({ "3": "0" })), &[("us.6251.4", 550_000), ("us.6251.9", 111_550)]);
+    assert_lines(
+        &family(json!({ "2k": "60000", "2l": "700", "3": "-50" })),
+        &[("us.6251.2l", 650), ("us.6251.4", 490_650)],
+    );
+    // Beside a loss only what its limit of 3,000 leaves.
+    let lost = Family::single(2025).wages("ada", 90_000).sale(&["ada"], "long", -1_000);
+    let lost = lost.paper("6251", &["ada"], json!({ "2k": "5000" }), Value::Null).outcome();
+    assert_lines(&lost, &[("us.7", -1_000), ("us.6251.2k", -2_000)]);
+}
+
+/// Depreciation is asked about only where it could bring a minimum tax.
+#[test]
+fn depreciation_is_asked_about() {
+    let family = |profit: i64, more: Value| {
+        let boxes = json!({ "1": (profit + 60_000).to_string(), "13": "60000", "participates": true, "service": false });
+        let family = Family::single(2025).paper("Schedule C", &["ada"], boxes, Value::Null);
+        if more.is_null() { family } else { family.paper("6251", &["ada"], more, Value::Null) }
+    };
+    assert!(!has_point(&family(20_000, Value::Null).outcome(), "6251-2l"));
+    assert!(has_point(&family(190_000, Value::Null).outcome(), "6251-2l"));
+    assert!(!has_point(&family(190_000, json!({ "2l": "0" })).outcome(), "6251-2l"));
+}
