@@ -2,13 +2,11 @@
 //! its first two years.
 
 use crate::{
-    education_plans,
-    facts::Facts,
-    ira_basis,
+    education_plans, ira_basis,
     papers::retirement::{Distribution, Early, Goes},
     points::Points,
     retirement,
-    unit::{Filed, On},
+    unit::{Filed, Now, On},
 };
 use hembo_core::{
     forms::Required,
@@ -39,7 +37,7 @@ open_points! {
 }
 
 /// What of a distribution the additional tax takes: of an IRA not the `untaxed` part, of a Roth IRA what is left of `roth_taxed`.
-fn subject(distribution: &Distribution, untaxed: Rate, roth_taxed: &mut Money) -> Money {
+fn subject(distribution: &Distribution, untaxed: Rate, roth_taxed: &mut Money, now: Now) -> Money {
     let before = settled::or_zero(distribution.taxed - distribution.given - distribution.converted);
     let taxed = match distribution.goes {
         Goes::Ira => before - before.times(untaxed, Money::CENT, Rounding::HalfUp),
@@ -48,12 +46,14 @@ fn subject(distribution: &Distribution, untaxed: Rate, roth_taxed: &mut Money) -
             *roth_taxed -= part;
             part
         }
+        Goes::Pension if now.appreciation => before + distribution.appreciation,
         Goes::Pension | Goes::Wages => before,
     };
-    settled::or_zero(taxed - distribution.exempt)
+    settled::or_zero(taxed - distribution.exempt - distribution.disaster)
 }
 
-fn of_person(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
+fn of_person(on: On<'_>, trail: &mut impl Trail, person: usize) -> Money {
+    let (facts, now) = (on.facts, on.taxed_now(person));
     let figures = &facts.figures.early_distribution;
     let all = retirement::of(facts, person);
     if all.iter().all(|d| d.early.is_none()) {
@@ -65,8 +65,8 @@ fn of_person(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
     let (mut plain, mut simple) = (Money::ZERO, Money::ZERO);
     for distribution in all {
         match distribution.early {
-            Some(Early::Plain) => plain += subject(distribution, untaxed, &mut roth_taxed),
-            Some(Early::Simple) => simple += subject(distribution, untaxed, &mut roth_taxed),
+            Some(Early::Plain) => plain += subject(distribution, untaxed, &mut roth_taxed, now),
+            Some(Early::Simple) => simple += subject(distribution, untaxed, &mut roth_taxed, now),
             None => {}
         }
     }
@@ -89,7 +89,7 @@ fn of_person(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     let mut parts = Vec::new();
     for &person in &on.unit.people {
-        parts.push((person, EACH, of_person(on.facts, trail, person)));
+        parts.push((person, EACH, of_person(on, trail, person)));
         let (line, amount) = education_plans::tax_of(on.facts, trail, person);
         parts.push((person, line, amount));
     }

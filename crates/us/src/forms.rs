@@ -6,8 +6,8 @@ use crate::{
     earned_income_credit, education, education_bonds, elderly, foreign_tax, gains_tax, health_savings,
     home_energy, home_sale, household_employees, income, ira_basis, ira_deduction, kiddie, minimum_tax,
     mortgage_credit, moving, parents_election, passive_losses, payments, premium_tax_credit, rentals,
-    retirement, saver, schedule_1, schedule_a, self_employment, social_security, student_loan, underpayment,
-    union_plan, unit::Filed, unreported_tips,
+    retirement, saver, schedule_1, schedule_a, self_employment, social_security, student_loan, taxed_later,
+    underpayment, union_plan, unit::Filed, unreported_tips,
 };
 use hembo_core::forms::{Forms, Required};
 use std::sync::LazyLock;
@@ -47,6 +47,7 @@ pub static RULES: &[(&str, Rule)] = &[
     ("8880", saver::form_8880),
     ("schedule-r", elderly::schedule_r),
     ("5695", home_energy::form_5695),
+    ("8915-f", taxed_later::form_8915_f),
     ("8936", clean_vehicles::form_8936),
     ("8396", mortgage_credit::form_8396),
     ("8839", adoption::form_8839),

@@ -11,8 +11,8 @@ use crate::{
     not_computed, optional_earnings, other_income, papers, parents_election, pass_through, passive_losses,
     payments, people, points::Points, premium_tax_credit, refund, release, rentals, retirement, saver,
     schedule_1, schedule_a, scholarships, self_employed_cover, self_employment, social_security,
-    standard_deduction, states, status, student_loan, tax, taxable_income, tie_breaker, total_tax,
-    underpayment, union_plan, unitemized_gifts, unreported_tips, untaxed_pay,
+    standard_deduction, states, status, student_loan, tax, taxable_income, taxed_later, tie_breaker,
+    total_tax, underpayment, union_plan, unitemized_gifts, unreported_tips, untaxed_pay,
 };
 use hembo_core::{
     choice::Open,
@@ -49,6 +49,7 @@ static LAW: &[Rule] = &[
         .reads(papers::retirement::read)
         .finds(papers::retirement::points),
     Rule::new(&ira_basis::PROVISION).reads(ira_basis::read).finds(ira_basis::points),
+    Rule::new(&taxed_later::PROVISION).reads(taxed_later::read).finds(taxed_later::points),
     Rule::new(&retirement::PROVISION),
     Rule::new(&social_security::PROVISION).reads(social_security::read).finds(social_security::points),
     Rule::new(&government_payments::PROVISION)
@@ -161,6 +162,8 @@ pub static CHOICES: &[&Open<Facts>] = &[
     &social_security::ELECTION_APART,
     &optional_earnings::METHOD,
     &self_employed_cover::METHOD,
+    &taxed_later::DISASTER,
+    &taxed_later::APPRECIATION,
     &untaxed_pay::COMBAT,
     &untaxed_pay::WAIVER,
     &foreign_tax::CHOSEN,

@@ -94,6 +94,7 @@ pub mod status;
 pub mod student_loan;
 pub mod tax;
 pub mod taxable_income;
+pub mod taxed_later;
 pub mod tie_breaker;
 pub mod total_tax;
 pub mod underpayment;

@@ -5,7 +5,8 @@ use crate::{
     facts::Facts,
     ira_basis,
     papers::retirement::{Distribution, Goes, Simplified, brings},
-    unit::{Filed, On},
+    taxed_later,
+    unit::{Filed, Now, On},
 };
 use hembo_core::{
     forms::Required,
@@ -16,7 +17,7 @@ use hembo_core::{
     settled,
     trail::{Scope, Silent, Trail},
 };
-use hembo_money::{Money, Rounding};
+use hembo_money::{Money, Rate, Rounding};
 
 /// What this provision declares.
 pub static PROVISION: Provision = Provision {
@@ -78,11 +79,12 @@ pub fn wages(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
 /// Lines 4b and 5b.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> (Money, Money) {
     let ira = [Goes::Ira, Goes::Roth];
-    let ira =
-        lines(on, trail, (IRA_GROSS, &ira), (IRA, IRA_OF), |trail, person| ira_of(on.facts, trail, person));
+    let ira = lines(on, trail, (IRA_GROSS, &ira), (IRA, IRA_OF), |trail, person| {
+        ira_of(on.facts, trail, person, on.taxed_now(person))
+    });
     let pension =
         lines(on, trail, (PENSION_GROSS, &[Goes::Pension]), (PENSION, PENSION_OF), |trail, person| {
-            pension_of(on.facts, trail, person)
+            pension_of(on.facts, trail, person, on.taxed_now(person))
         });
     (ira, pension)
 }
@@ -104,12 +106,18 @@ fn lines<T: Trail>(
 }
 
 /// What of a person's IRA distributions is taxed, traditional and Roth.
-pub fn ira_of(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
+pub fn ira_of(facts: &Facts, trail: &mut impl Trail, person: usize, now: Now) -> Money {
     let ira = || of(facts, person).iter().filter(|d| matches!(d.goes, Goes::Ira | Goes::Roth));
-    if ira().next().is_none() {
-        return Money::ZERO;
-    }
     let scope = Scope::Person(person);
+    if ira().next().is_none() {
+        let earlier = taxed_later::change(facts, trail, person, Goes::Ira, Rate::ZERO, now);
+        if earlier.is_zero() {
+            return Money::ZERO;
+        }
+        return trail.line(IRA_OF, scope, earlier, |i| {
+            i.figure("Disaster distributions of earlier years", earlier);
+        });
+    }
     let given: Money = ira().map(|d| d.given).sum();
     let allowed = limit::cap(trail, MOST_GIVEN.at(scope), given, facts.figures.charitable_distribution.most);
     if !given.is_zero() {
@@ -119,22 +127,34 @@ pub fn ira_of(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
     }
     let traditional = ira_basis::traditional(facts, trail, person, allowed);
     let roth = ira_basis::roth(facts, trail, person);
-    trail.line(IRA_OF, scope, traditional + roth, |i| {
+    let untaxed = ira_basis::untaxed_part(facts, person, allowed).unwrap_or(Rate::ZERO);
+    let later = taxed_later::change(facts, trail, person, Goes::Ira, untaxed, now);
+    trail.line(IRA_OF, scope, traditional + roth + later, |i| {
         i.items(ira().map(|d| &d.gross));
         if !allowed.is_zero() {
             i.line(GIVEN, scope, allowed);
         }
         i.figure("Traditional, taxed", traditional).figure("Roth, taxed", roth);
+        if !later.is_zero() {
+            i.figure("Disaster distributions of earlier years, less those put off", later);
+        }
     })
 }
 
 /// What of a person's pensions is taxed.
-pub fn pension_of(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
+pub fn pension_of(facts: &Facts, trail: &mut impl Trail, person: usize, now: Now) -> Money {
     let pensions = || of(facts, person).iter().filter(|d| d.goes == Goes::Pension);
-    if pensions().next().is_none() {
+    let scope = Scope::Person(person);
+    let later = taxed_later::change(facts, trail, person, Goes::Pension, Rate::ZERO, now);
+    if pensions().next().is_none() && later.is_zero() {
         return Money::ZERO;
     }
-    let scope = Scope::Person(person);
+    if pensions().next().is_none() {
+        return trail.line(PENSION_OF, scope, later, |i| {
+            i.figure("Disaster distributions of earlier years", later);
+        });
+    }
+    let appreciation = taxed_later::appreciation(facts, person, now);
     let taxed: Money = pensions().filter(|d| d.simplified.is_none()).map(|d| d.taxed).sum();
     let (mut annuities, mut recovered) = (Money::ZERO, Money::ZERO);
     for distribution in pensions() {
@@ -151,13 +171,18 @@ pub fn pension_of(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money
     let premiums: Money = pensions().map(|d| d.officer).sum();
     let most = settled::lesser(facts.figures.public_safety_officer.most, before);
     let officer = limit::cap(trail, OFFICER.at(scope), premiums, most);
-    trail.line(PENSION_OF, scope, (before - officer).to_whole(), |i| {
+    trail.line(PENSION_OF, scope, (before - officer + appreciation).to_whole() + later, |i| {
         i.items(pensions().map(|d| &d.gross));
         if !recovered.is_zero() {
             i.line(RECOVERED, scope, recovered);
         }
-        if !officer.is_zero() {
-            i.figure("Premiums of a public safety officer", officer);
+        let more = [
+            ("Premiums of a public safety officer", officer),
+            ("Appreciation of the employer's shares", appreciation),
+            ("Disaster distributions of earlier years, less those put off", later),
+        ];
+        for (name, amount) in more.into_iter().filter(|(_, amount)| !amount.is_zero()) {
+            i.figure(name, amount);
         }
     })
 }
@@ -181,8 +206,8 @@ pub fn annuities(on: On<'_>) -> Money {
 
 /// What of a person's distributions is gross income, cents and all.
 pub fn gross_income(facts: &Facts, person: usize) -> Money {
-    ira_of(facts, &mut Silent, person)
-        + pension_of(facts, &mut Silent, person)
+    ira_of(facts, &mut Silent, person, Now::default())
+        + pension_of(facts, &mut Silent, person, Now::default())
         + wages(facts, &mut Silent, person)
 }
 

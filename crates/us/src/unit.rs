@@ -78,6 +78,15 @@ pub struct Cover {
     pub settled: bool,
 }
 
+/// What a person elects to have taxed now that might be taxed later.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
+pub struct Now {
+    /// Disaster distributions, all of them (§72(t)(11)(D)).
+    pub disaster: bool,
+    /// The appreciation of the employer's shares (§402(e)(4)(B)).
+    pub appreciation: bool,
+}
+
 /// The education credit for a student (§25A).
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub enum EducationCredit {
@@ -152,6 +161,8 @@ pub struct Unit {
     pub cover_method: CoverMethod,
     /// What of them is deducted.
     pub cover: Option<Cover>,
+    /// What of a person's distributions is taxed now that might be later.
+    pub taxed_now: Vec<(usize, Now)>,
     /// What of untaxed pay counts as earned.
     pub counted_pay: CountedPay,
     /// The method of each home office that has both, by its paper.
@@ -197,6 +208,7 @@ impl Unit {
             optional_method: Vec::new(),
             cover_method: CoverMethod::Iterative,
             cover: None,
+            taxed_now: Vec::new(),
             counted_pay: CountedPay::default(),
             home_offices: Vec::new(),
             parents: None,
@@ -251,6 +263,12 @@ impl<'a> On<'a> {
     /// The facts of each filer of this return.
     pub fn owns(self) -> impl Iterator<Item = (usize, &'a Records)> {
         self.unit.people.iter().map(move |&p| (p, &self.facts.people[p].own))
+    }
+
+    /// What a person elects to have taxed now.
+    pub fn taxed_now(self, person: usize) -> Now {
+        let elected = self.unit.taxed_now.iter().find(|(of, _)| *of == person);
+        elected.map_or_else(Now::default, |(_, now)| *now)
     }
 
     /// All items of one sort on this return.

@@ -202,6 +202,8 @@ const DISTRIBUTION: PaperKind = PaperKind {
         Field::amount("exempt", "", "Not subject to the additional tax")
             .help("Only for codes 1, J and S; with the reason."),
         Field::choice("exempt.why", "", "Because of", EXCEPTIONS),
+        Field::amount("disaster", "", "Of a qualified disaster recovery")
+            .help("Up to 22,000 for each disaster, Form 8915-F: over three years or now, without the additional tax."),
         Field::count("start.age", "", "Age when the annuity began", 250)
             .help("Simplified Method; of two annuitants both ages together."),
         Field::yes_no("start.joint", "", "For two lives").help("The ages of both are added."),
@@ -233,6 +235,10 @@ pub struct Distribution {
     pub early: Option<Early>,
     /// What of it the additional tax spares.
     pub exempt: Money,
+    /// A distribution of a qualified disaster, no more than is taxed.
+    pub disaster: Money,
+    /// Net unrealized appreciation of the employer's shares.
+    pub appreciation: Money,
     /// Premiums of a retired public safety officer.
     pub officer: Money,
     /// A nonqualified annuity, whose income is net investment income.
@@ -348,12 +354,22 @@ pub fn read(paper: &mut Bringing<'_>) {
     let simplified = simplified(reading);
     let gross = amount("1");
     let reading = paper.paper;
-    let amounts =
-        [taxed - rolled, amount("rolled"), given, amount("converted"), amount("exempt"), amount("officer")];
+    let disaster =
+        settled::lesser(reading.paper.amount("disaster"), settled::or_zero(taxed - rolled - given));
+    let amounts = [
+        taxed - rolled,
+        reading.paper.amount("rolled"),
+        given,
+        reading.paper.amount("converted"),
+        reading.paper.amount("exempt"),
+        reading.paper.amount("officer"),
+        disaster,
+        reading.paper.amount("6"),
+    ];
     let amounts = amounts.map(|amount| reading.shares(amount));
     for (i, (person, gross)) in reading.parts("1", None, gross).into_iter().enumerate() {
-        let [taxed, rolled, given, converted, exempt, officer] =
-            [0, 1, 2, 3, 4, 5].map(|a: usize| amounts[a][i].1);
+        let [taxed, rolled, given, converted, exempt, officer, disaster, appreciation] =
+            amounts.each_ref().map(|shares| shares[i].1);
         let simplified = simplified.map(|whole| whole.part(reading, i));
         let distribution = Distribution {
             gross,
@@ -364,6 +380,8 @@ pub fn read(paper: &mut Bringing<'_>) {
             converted,
             early,
             exempt,
+            disaster,
+            appreciation,
             officer,
             annuity,
             simplified,
