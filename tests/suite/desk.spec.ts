@@ -235,15 +235,12 @@ test("a question is asked for the years in which it matters", async ({ page }) =
 test("questions on which the result hangs are answered one by one or together", async ({ page }) => {
   const id = await openCopy(page, "Fennimore");
   await page.goto(`/h/${id}/spread?household=true`);
-  await choose(
-    page.getByLabel("Sold business or rented property, an option at work, or in instalments"),
-    "Yes",
-  );
+  await choose(page.getByLabel("Sold property of a business, an option at work, or in instalments"), "Yes");
   await expect(page.getByText("The figures are not a result.")).toBeVisible();
-  await choose(page.getByLabel("Sold business or rented property, an option at work, or in instalments"), "");
+  await choose(page.getByLabel("Sold property of a business, an option at work, or in instalments"), "");
   await choose(page.getByLabel("Other credits or taxes"), "");
   await expect(
-    page.getByText("Sold business or rented property, an option at work, or in instalments: yes or no?"),
+    page.getByText("Sold property of a business, an option at work, or in instalments: yes or no?"),
   ).toBeVisible();
   await page.getByRole("button", { name: "No to the 2 questions still open" }).click();
   await expect(page.getByText("The figures are not a result.")).toBeHidden();

@@ -126,11 +126,11 @@ test("a share in a corporation is asked for, keyed, and goes to its lines", asyn
   await income.blur();
   await expect(page.getByText("Did the owner work in it regularly?", { exact: true })).toBeVisible();
   await expect(page.getByText("The figures are not a result.")).toBeVisible();
-  for (const [question, answer] of [
-    ["Worked in it regularly", "Yes"],
-    ["Another box or code counts", "No"],
-  ] as const)
-    await page.getByRole("radiogroup", { name: question }).getByRole("radio", { name: answer }).click();
+  const answer = (question: string, said: string) =>
+    page.getByRole("radiogroup", { name: question }).getByRole("radio", { name: said }).click();
+  await answer("Worked in it regularly", "Yes");
+  await expect(page.getByText("Did the owner work in it regularly?", { exact: true })).toBeHidden();
+  await answer("Another box or code counts", "No");
   await expect(page.getByText("The figures are not a result.")).toBeHidden();
   const side = page.getByRole("complementary", { name: "Where these boxes go" });
   await expect(side).toContainText("Partnerships and S corporations, Schedule E, line 32");

@@ -6,6 +6,7 @@ use crate::{
     capital_gains, early_distributions, health_savings, household_employees,
     income::{self, Income},
     minimum_tax::MINIMUM_TAX,
+    misclassified_pay, operating_loss,
     papers::w2,
     points::Points,
     schedule_1,
@@ -15,8 +16,13 @@ use crate::{
     unreported_tips,
 };
 use hembo_core::{
-    forms::Required, limit, lines, open_points, point::Gather, provision::Provision, reading::sum, settled,
-    trail::Trail,
+    forms::Required,
+    limit, lines, open_points,
+    point::{Gather, Place},
+    provision::Provision,
+    reading::sum,
+    settled,
+    trail::{Scope, Trail},
 };
 use hembo_money::{Money, Rounding};
 
@@ -46,6 +52,7 @@ lines! {
 }
 
 open_points! {
+    OPERATING_LOSS = not_covered "172-investment", "Reg. §1.1411-4(h)";
     STATE_TAX = look "8960-9b", "IRC §1411(c)(1)(B)",
         "Any reasonable division is lawful; claim it by hand.";
 }
@@ -57,6 +64,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
     let uncollected = on.gather(trail, UNCOLLECTED, &w2::brings::UNCOLLECTED);
     let excise = on.gather(trail, EXCISE, &w2::brings::EXCISE);
     let tips = unreported_tips::tax(on, trail);
+    let unwithheld = misclassified_pay::tax(on, trail);
     let early = early_distributions::reckon(on, trail);
     let accounts = health_savings::penalty(on, trail);
     let own = self_employment::tax(on, trail);
@@ -64,6 +72,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
     let parts = [
         (self_employment::TAX, own),
         (unreported_tips::TAX, tips),
+        (misclassified_pay::TAX, unwithheld),
         (early_distributions::TAX, early),
         (household_employees::TAX, employees),
         (MEDICARE, medicare),
@@ -83,7 +92,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
 fn additional_medicare(on: On<'_>, trail: &mut impl Trail) -> Money {
     let figures = &on.facts.figures.additional_medicare;
     let paid = on.gather(trail, MEDICARE_WAGES, &w2::brings::MEDICARE_WAGES);
-    let wages = paid + sum(on.items(&w2::brings::ALLOCATED_TIPS)).to_whole();
+    let tips = sum(on.items(&w2::brings::ALLOCATED_TIPS)).to_whole();
+    let wages = paid + tips + sum(on.items(&w2::brings::UNWITHHELD_EARNED)).to_whole();
     let from = *figures.from.of(on.unit.status);
     let tax = limit::share_above(trail, wages, from, figures.rate, Money::WHOLE);
     let earned: Money = on.unit.people.iter().map(|&p| self_employment::silent(on, p).net).sum();
@@ -92,7 +102,7 @@ fn additional_medicare(on: On<'_>, trail: &mut impl Trail) -> Money {
     let tax = tax + on_earned;
     trail.line(MEDICARE, on.scope, tax, |i| {
         i.line(MEDICARE_WAGES, on.scope, paid)
-            .figure("With tips not reported", wages)
+            .figure("With tips not reported and pay without withholding", wages)
             .figure("Net earnings from self-employment", earned)
             .figure("Above", from)
             .figure("Rate", figures.rate);
@@ -125,6 +135,10 @@ fn investment(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
         }
         if !income.children.rest.is_zero() {
             i.figure("Children's income", income.children.rest - income.children.fund);
+        }
+        let property = income.property.ordinary - income.property.not_invested;
+        if !property.is_zero() {
+            i.figure("Property sold: ordinary, less what is no investment", property);
         }
         if !income.annuities.is_zero() {
             i.figure("Nonqualified annuities", income.annuities);
@@ -169,6 +183,13 @@ pub fn form_8960(filed: Filed<'_>) -> Required {
 /// State tax that may lower the tax on investments is not taken.
 pub fn points(points: &mut Points<'_>) {
     for (place, unit) in points.units.iter().enumerate() {
+        let on = On { facts: points.facts, unit, scope: Scope::Return(place) };
+        if let Some(loss) = operating_loss::first(on).filter(|_| !points.amount(INVESTMENT, place).is_zero())
+        {
+            let place = Place::paper(&points.household.papers[loss.paper].id, "since");
+            let message = "What of an operating loss lowers net investment income is not computed yet.";
+            points.raise(&OPERATING_LOSS, place, message);
+        }
         if unit.itemizes && !points.amount(INVESTMENT, place).is_zero() {
             let message = "State tax on interest may lower the net investment income tax (Form 8960, line 9b); it is not taken.";
             points.raise(&STATE_TAX, points.whose(unit), message);

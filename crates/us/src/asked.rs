@@ -50,6 +50,9 @@ const ASKED: &[Field] = &[
     Field::yes_no("rent", "", "Let a house or flat, or had royalties")
         .help("Schedule E.")
         .opens(&["Schedule E"]),
+    Field::yes_no("operating_loss", "", "Has a net operating loss of an earlier year")
+        .help("Or an excess business loss, Form 461.")
+        .opens(&["172"]),
     Field::yes_no("shares", "", "Had a share in a partnership, S corporation, estate or trust")
         .help("Schedule K-1.")
         .opens(&["K-1 1065", "K-1 1120-S", "K-1 1041"]),

@@ -203,8 +203,7 @@ fn anything(on: On<'_>) -> bool {
 /// What someone earned but for benefits: wages less pensions of nonqualified plans, with the months that count as earning.
 fn earned(on: On<'_>, person: usize, cared_for: i64) -> Money {
     let own = &on.facts.people[person].own;
-    let wages = sum(own.of(&w2::brings::EARNED)) + sum(own.of(&w2::brings::ALLOCATED_TIPS))
-        - sum(own.of(&w2::brings::NONQUALIFIED))
+    let wages = w2::earned(own) - sum(own.of(&w2::brings::NONQUALIFIED))
         + untaxed_pay::waiver_counted(on, person)
         + untaxed_pay::combat_of(on.facts, person)
         + excess_deferrals::excess_of(on.facts, person);

@@ -3,8 +3,9 @@
 use crate::{
     credits,
     facts::Residency,
-    income, minimum_tax,
+    income, minimum_tax, misclassified_pay,
     papers::w2,
+    self_employment,
     unit::{Filed, Household, On},
     unreported_tips, untaxed_pay,
 };
@@ -228,7 +229,7 @@ fn refundable(on: On<'_>, trail: &mut impl Trail, unused: Money, children: i64, 
     })
 }
 
-/// Lines 21 to 25: social security and Medicare tax withheld and uncollected, less the earned income credit and
+/// Lines 21 to 25: social security and Medicare tax withheld and uncollected, and half of the self-employment tax (§24(d)(2)), less the earned income credit and
 /// excess social security tax.
 fn payroll(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
     let paid = on.owns().map(|(_, own)| {
@@ -236,7 +237,10 @@ fn payroll(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
             + sum(own.of(&w2::brings::MEDICARE_TAX))
             + sum(own.of(&w2::brings::UNCOLLECTED))
     });
-    let paid = paid.sum::<Money>().to_whole() + unreported_tips::tax(on, &mut Unseen(trail));
+    let half: Money = on.unit.people.iter().map(|&p| self_employment::silent(on, p).half).sum();
+    let uncollected =
+        unreported_tips::tax(on, &mut Unseen(trail)) + misclassified_pay::tax(on, &mut Unseen(trail));
+    let paid = paid.sum::<Money>().to_whole() + half + uncollected;
     limit::or_zero(trail, paid - from.eic - from.excess)
 }
 

@@ -81,6 +81,7 @@ pub struct Figures {
     pub health_savings: Cited<HealthSavings>,
     pub student_loan: Cited<StudentLoan>,
     pub education_bonds: Cited<EducationBonds>,
+    pub operating_loss: Cited<OperatingLoss>,
     pub alimony: Cited<Alimony>,
     pub business_income: Cited<BusinessIncome>,
     pub foreign_tax: Cited<ForeignTax>,
@@ -272,6 +273,8 @@ tables! {
     }
     /// §221.
     StudentLoan { most: Money, range: ByStatus<Range>, ratio_places: u32 }
+    /// §§56(d)(1), 172(a)(2).
+    OperatingLoss { part: Rate, minimum_tax_part: Rate }
     /// §135.
     EducationBonds { range: ByStatus<Range>, places: u32 }
     /// P.L. 115-97 §11051: instruments of that year and later.

@@ -9,7 +9,7 @@ use crate::{
     itemized_limit,
     kiddie::{self, Child},
     minimum_tax::{self, Repaid},
-    other_income,
+    operating_loss, other_income,
     papers::w2,
     parents_election,
     payments::{self, TotalPaid},
@@ -22,7 +22,6 @@ use crate::{
     unitemized_gifts, untaxed_pay,
 };
 use hembo_core::{
-    brought::Brought,
     limit,
     reading::sum,
     settled,
@@ -74,6 +73,15 @@ fn child(income: &Income, taxable: Money) -> Child {
     Child { unearned: income.unearned, taxable, qualified, gains }
 }
 
+/// What a return is without operating losses of earlier years.
+pub fn without_operating_loss(on: On<'_>) -> operating_loss::Without {
+    let front = front(on, &mut Silent);
+    operating_loss::Without {
+        taxable: front.income.agi - front.off.sum() + front.off.business,
+        capital_loss: settled::or_zero(-front.income.gains.line_7),
+    }
+}
+
 /// What a parent's return has for Form 8615 of a child; `siblings` is line 5 of the other children's forms.
 pub fn as_parents(on: On<'_>, siblings: Money) -> Parents {
     let front = front(on, &mut Silent);
@@ -110,6 +118,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
         worksheet,
         refund: income.refund,
         gains: income.gains,
+        operating_loss: on.unit.operating_loss.map_or(Money::ZERO, |loss| loss.deducted),
         child_earned: child(&income, taxable).is_taxed(on).then(|| earned_income(on, income.wages)),
         foreign,
     };
@@ -201,11 +210,9 @@ fn earned_income(on: On<'_>, wages: Money) -> Money {
     let pensions: Money = on.owns().map(|(_, own)| sum(own.of(&w2::brings::NONQUALIFIED))).sum();
     let own: Money = on.unit.people.iter().map(|&p| self_employment::silent(on, p).earned()).sum();
     // Of community wages each reports half, and each earned the own ones.
-    let of = |kinds: [&'static Brought; 2]| {
-        kinds.into_iter().flat_map(|kind| on.items(kind)).map(|item| item.amount).sum::<Money>().to_whole()
-    };
-    let reported = of([&w2::brings::WAGES, &w2::brings::TIPS_NOT_REPORTED]);
-    let earned = of([&w2::brings::EARNED, &w2::brings::ALLOCATED_TIPS]);
+    let reported = [&w2::brings::WAGES, &w2::brings::TIPS_NOT_REPORTED, &w2::brings::UNWITHHELD];
+    let reported = sum(reported.into_iter().flat_map(|kind| on.items(kind))).to_whole();
+    let earned = on.owns().map(|(_, own)| w2::earned(own)).sum::<Money>().to_whole();
     let waiver: Money = on.unit.people.iter().map(|&p| untaxed_pay::waiver_counted(on, p)).sum();
     let wages = wages - untaxed_pay::on_wages(on, &mut Silent) - reported;
     settled::or_zero(wages + earned + waiver.to_whole() - pensions.to_whole() + own)

@@ -5,9 +5,9 @@ use crate::{
     capital_gains, care, child_credit, clean_vehicles, community, earlier_minimum_tax, early_distributions,
     earned_income_credit, education, education_bonds, elderly, foreign_tax, gains_tax, health_savings,
     home_energy, home_sale, household_employees, income, ira_basis, ira_deduction, kiddie, minimum_tax,
-    mortgage_credit, moving, parents_election, passive_losses, payments, premium_tax_credit, rentals,
-    retirement, saver, schedule_1, schedule_a, self_employment, social_security, student_loan, taxed_later,
-    underpayment, union_plan, unit::Filed, unreported_tips,
+    misclassified_pay, mortgage_credit, moving, operating_loss, parents_election, passive_losses, payments,
+    premium_tax_credit, rentals, retirement, saver, schedule_1, schedule_a, self_employment, social_security,
+    student_loan, taxed_later, underpayment, union_plan, unit::Filed, unreported_tips,
 };
 use hembo_core::forms::{Forms, Required};
 use std::sync::LazyLock;
@@ -29,6 +29,7 @@ pub static RULES: &[(&str, Rule)] = &[
     ("1116", foreign_tax::form_1116),
     ("schedule-c", business::schedule_c),
     ("schedule-e", rentals::schedule_e),
+    ("172", operating_loss::form_172),
     ("4797", business_property::form_4797),
     ("8582", passive_losses::form_8582),
     ("schedule-se", self_employment::schedule_se),
@@ -48,6 +49,7 @@ pub static RULES: &[(&str, Rule)] = &[
     ("schedule-r", elderly::schedule_r),
     ("5695", home_energy::form_5695),
     ("8915-f", taxed_later::form_8915_f),
+    ("8919", misclassified_pay::form_8919),
     ("8936", clean_vehicles::form_8936),
     ("8396", mortgage_credit::form_8396),
     ("8839", adoption::form_8839),

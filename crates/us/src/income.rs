@@ -8,7 +8,7 @@ use crate::{
     facts::{Facts, Marital},
     filing_status::Status,
     gains::Gains,
-    government_payments, health_savings, ira_deduction, moving, other_income,
+    government_payments, health_savings, ira_deduction, misclassified_pay, moving, other_income,
     papers::{dividends, interest, sales, w2},
     parents_election::{self, Elected},
     pass_through::{self, HeldBack},
@@ -205,7 +205,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
     let businesses = on.unit.people.iter().flat_map(|&p| business::of(on.facts, p));
     let losses = businesses.map(|b| b.part_of(b.gross - b.profit(on, &mut Silent))).sum::<Money>().to_whole();
     let sold = property.gross - property.ordinary;
-    let gross = total - gains.line_7 + gains.gross + sold + losses + rents.gross - rents.net;
+    let carried = on.unit.operating_loss.map_or(Money::ZERO, |loss| loss.deducted);
+    let gross = total + carried - gains.line_7 + gains.gross + sold + losses + rents.gross - rents.net;
     let received = sum(on.items(&social_security::brings::BENEFITS)).to_whole();
     let untaxed_benefits = received - benefits;
     let annuities = retirement::annuities(on);
@@ -264,32 +265,40 @@ fn less_bonds(on: On<'_>, trail: &mut impl Trail, added: Money, bonds: Money) ->
 fn wages(on: On<'_>, trail: &mut impl Trail) -> Money {
     let paid = on.gather(trail, WAGES, &w2::brings::WAGES);
     let tips = unreported_tips::income(on, trail);
+    let unwithheld = misclassified_pay::income(on, trail);
     let (_, benefits) = care::benefits(on, trail);
     let excess = excess_deferrals::reckon(on, trail);
     let waiver = untaxed_pay::on_wages(on, trail);
     let moved = moving::taxed(on, trail);
     let distributed: Money = on.unit.people.iter().map(|&p| retirement::wages(on.facts, trail, p)).sum();
-    trail.line(EARNED, on.scope, paid + tips + waiver + benefits + excess + moved + distributed, |i| {
-        i.line(WAGES, on.scope, paid);
-        for (line, amount) in [(untaxed_pay::L1D, waiver), (moving::TAXED, moved)] {
-            if !amount.is_zero() {
-                i.line(line, on.scope, amount);
+    trail.line(
+        EARNED,
+        on.scope,
+        paid + tips + unwithheld + waiver + benefits + excess + moved + distributed,
+        |i| {
+            i.line(WAGES, on.scope, paid);
+            for (line, amount) in
+                [(untaxed_pay::L1D, waiver), (misclassified_pay::L1G, unwithheld), (moving::TAXED, moved)]
+            {
+                if !amount.is_zero() {
+                    i.line(line, on.scope, amount);
+                }
             }
-        }
-        if !tips.is_zero() {
-            i.line(unreported_tips::L1C, on.scope, tips);
-        }
-        if !benefits.is_zero() {
-            i.line(care::TAXED, on.scope, benefits);
-        }
-        if !excess.is_zero() {
-            i.line(EXCESS, on.scope, excess);
-        }
-        for &person in on.unit.people.iter().filter(|_| !distributed.is_zero()) {
-            let amount = retirement::wages(on.facts, &mut Silent, person);
-            i.line(retirement::WAGES_OF, Scope::Person(person), amount);
-        }
-    })
+            if !tips.is_zero() {
+                i.line(unreported_tips::L1C, on.scope, tips);
+            }
+            if !benefits.is_zero() {
+                i.line(care::TAXED, on.scope, benefits);
+            }
+            if !excess.is_zero() {
+                i.line(EXCESS, on.scope, excess);
+            }
+            for &person in on.unit.people.iter().filter(|_| !distributed.is_zero()) {
+                let amount = retirement::wages(on.facts, &mut Silent, person);
+                i.line(retirement::WAGES_OF, Scope::Person(person), amount);
+            }
+        },
+    )
 }
 
 /// The benefits that are taxed and the IRA deduction, each of which the other depends on (Pub. 590-A, Appendix B): the benefits as if
@@ -319,6 +328,7 @@ fn parts(on: On<'_>, person: usize, property: Property) -> Vec<(LineId, Money)> 
     vec![
         (WAGES, brought(&w2::brings::WAGES)),
         (unreported_tips::L1C, brought(&w2::brings::ALLOCATED_TIPS)),
+        (misclassified_pay::L1G, brought(&w2::brings::UNWITHHELD)),
         (EXCESS, excess_deferrals::excess_of(facts, person)),
         (retirement::WAGES_OF, retirement::wages(facts, &mut Silent, person)),
         (interest_line(on), brought(&interest::brings::INTEREST)),

@@ -115,8 +115,8 @@ pub fn compensation(on: On<'_>, person: usize) -> Money {
     let own = &on.facts.people[person].own;
     let business = self_employment::silent(on, person);
     let business = settled::or_zero(business.earned() - business.plan);
-    let wages = sum(own.of(&w2::brings::EARNED)) - sum(own.of(&w2::brings::NONQUALIFIED))
-        + untaxed_pay::combat_of(on.facts, person);
+    let wages =
+        w2::earned(own) - sum(own.of(&w2::brings::NONQUALIFIED)) + untaxed_pay::combat_of(on.facts, person);
     (settled::or_zero(wages) + sum(own.of(&other_income::brings::ALIMONY_RECEIVED))).to_whole() + business
 }
 

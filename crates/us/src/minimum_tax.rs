@@ -6,7 +6,7 @@ use crate::{
     filing_status::Status,
     gains::Gains,
     gains_tax::Worksheet,
-    incentive_options, income, minimum_tax_items,
+    incentive_options, income, minimum_tax_items, operating_loss,
     papers::interest,
     points::Points,
     premium_tax_credit, tax, taxable_income,
@@ -80,6 +80,8 @@ pub struct From {
     pub refund: Money,
     /// Schedule D.
     pub gains: Gains,
+    /// Schedule 1 line 8a, which those of the minimum tax replace.
+    pub operating_loss: Money,
     /// The foreign tax credit, which is taken off on both sides.
     pub foreign: Money,
 }
@@ -102,7 +104,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Minimum {
     let options = incentive_options::reckon(on, trail);
     let items = minimum_tax_items::reckon(on, trail, from.gains);
     let added = bonds + options + items.sum - from.refund;
-    let income = from.agi - from.taken - from.other + from.added_back + added;
+    let income = from.agi - from.taken - from.other + from.added_back + added + from.operating_loss;
+    let income = income - operating_loss::for_minimum_tax(on, trail, income);
     let amti =
         if status == Status::Separate { income + separate_add_back(on, trail, income) } else { income };
     trail.line(INCOME, on.scope, amti, |i| {
@@ -114,6 +117,9 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Minimum {
             .figure("State refund", from.refund);
         if !options.is_zero() {
             i.line(incentive_options::SPREAD, on.scope, options);
+        }
+        if !from.operating_loss.is_zero() {
+            i.line(operating_loss::L8A, on.scope, -from.operating_loss);
         }
         if !items.sum.is_zero() {
             i.figure("Adjustments", items.sum);

@@ -14,8 +14,8 @@ pub static PROVISION: Provision = Provision { household_questions: &ASKED, ..Pro
 pub const NOT_COMPUTED: [NotComputed; 3] = [
     NotComputed::new(
         "other_income",
-        "A farm, work abroad, or a net operating loss",
-        "Schedule F, Form 2555. What a Schedule K-1 brings has papers of its own.",
+        "A farm, or work abroad",
+        "Schedule F, Form 2555. What a Schedule K-1 brings has papers of its own, and so has a net operating loss.",
         "Such income is",
         "IRC §61(a)",
     ),

@@ -620,7 +620,7 @@ fn losses(points: &mut Points<'_>, layout: &'static Layout, paper: &Paper) {
         points.raise(&FORMER, at("carried"), message);
     }
     let works = paper.flag("participates");
-    let passive = (rental.is_negative() && !(works && paper.flag("professional"))) || !works;
+    let passive = !works || (rental.is_negative() && !paper.flag("professional"));
     let held_back =
         (0..points.units.len()).any(|place| !points.amount(passive_losses::CARRY, place).is_zero());
     if passive && (held_back || carried) && !amount(Some("qualified")).is_zero() {

@@ -6,7 +6,7 @@ use crate::{
     deduction, dependents, earned_income_credit, education, education_bonds,
     facts::{Facts, Relationship},
     filing_status::Status,
-    foreign_tax, form_1040, law, optional_earnings,
+    foreign_tax, form_1040, law, operating_loss, optional_earnings,
     papers::tuition,
     parents_election, payments, premium_tax_credit, qualifying_child,
     schedule_a::{gifts, investment_interest, medical, taxes},
@@ -96,7 +96,7 @@ impl<'h> FederalCase<'h> {
         let claim = |p| dependents::claim(&self.facts, &people, p).ok();
         let forgone = education::forgone(way);
         let claimed = || self.facts.candidates().filter(|p| !forgone.contains(p));
-        self.with_cover(Unit {
+        self.settled(Unit {
             status: if joint { Status::Joint } else { self.facts.alone[0] },
             itemizes: deduction::itemizes_together(way),
             taxes: taxes::deducted_together(way),
@@ -120,8 +120,14 @@ impl<'h> FederalCase<'h> {
         })
     }
 
-    /// The same with what of a Marketplace policy's premiums is deducted, which the rest of the return decides.
-    fn with_cover(&self, unit: Unit) -> Unit {
+    /// The same with what the rest of the return decides: the part of operating losses that is deducted, and of a Marketplace policy's
+    /// premiums.
+    fn settled(&self, unit: Unit) -> Unit {
+        let operating_loss = {
+            let on = self.on(&unit, 0);
+            operating_loss::any(on).then(|| operating_loss::settle(on, form_1040::without_operating_loss(on)))
+        };
+        let unit = Unit { operating_loss, ..unit };
         let cover = self_employed_cover::of(self.on(&unit, 0));
         Unit { cover, ..unit }
     }
@@ -159,7 +165,7 @@ impl<'h> FederalCase<'h> {
         if self.facts.unmarried_pair() {
             unit.status = status::unmarried(&self.facts, filer, &unit.claimed_elsewhere);
         }
-        self.with_cover(unit)
+        self.settled(unit)
     }
 
     /// Puts a dependent in its place on the separate return of a filer.

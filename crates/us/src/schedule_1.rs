@@ -1,7 +1,8 @@
 //! Schedule 1: additional income, line 10, and adjustments, line 26 (§62(a)).
 
 use crate::{
-    business, business_property, educators, government_payments, health_savings, moving, other_income,
+    business, business_property, educators, government_payments, health_savings, moving, operating_loss,
+    other_income,
     papers::interest,
     pass_through::{self, Through},
     rentals, self_employment, union_plan,
@@ -59,6 +60,7 @@ pub fn income(
     let left_out = untaxed_pay::left_out(on, trail, untaxed_pay::on_wages(on, &mut Silent));
     let businesses = business::reckon(on, trail);
     let parts = vec![
+        (operating_loss::L8A, operating_loss::reckon(on, trail)),
         (government_payments::REFUND, refund),
         (business::L3, businesses),
         (business_property::ORDINARY, property),

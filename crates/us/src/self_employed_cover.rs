@@ -36,6 +36,7 @@ open_points! {
         "Answer whether no employer's plan was open to the family: then the business deducts what the credit leaves.";
     MIXED = not_covered "8962-7206-mixed", "Reg. §1.162(l)-1(a)(2)";
     BOTH = not_covered "8962-7206-both", "Reg. §1.162(l)-1(a)(2)";
+    OPERATING_LOSS = not_covered "8962-7206-loss", "IRC §§162(l), 172(a)(2)(B)";
     NOT_SETTLED = look "C-81", "Rev. Proc. 2014-41",
         "The rounds find no end, so one round is taken; another division within both limits is not weighed here.";
 }
@@ -187,6 +188,10 @@ fn of_return(points: &mut Points<'_>, on: On<'_>) {
     if businesses > 1 && on.unit.status == Status::Joint {
         let message = "Two filers with a business, and premiums of the Marketplace: not computed yet.";
         points.raise(&BOTH, at.clone(), message);
+    }
+    if on.unit.operating_loss.is_some() {
+        let message = "Beside an operating loss of earlier years it is not computed yet.";
+        points.raise(&OPERATING_LOSS, at.clone(), message);
     }
     if on.unit.cover.is_some_and(|cover| !cover.settled) {
         points.raise(&NOT_SETTLED, at, "Deduction and credit find no division to the dollar.");

@@ -240,7 +240,9 @@ fn tax_of(
         }
     });
     let own = &facts.people[person].own;
-    let wages = sum(own.of(&w2::brings::SOCIAL_SECURITY_WAGES)) + sum(own.of(&w2::brings::ALLOCATED_TIPS));
+    let kinds =
+        [&w2::brings::SOCIAL_SECURITY_WAGES, &w2::brings::ALLOCATED_TIPS, &w2::brings::UNWITHHELD_EARNED];
+    let wages: Money = kinds.into_iter().map(|kind| sum(own.of(kind))).sum();
     let room = settled::or_zero(facts.figures.social_security.wage_base - wages.to_whole());
     let social = limit::lesser(trail, net, room);
     let by = |amount: Money, rate| amount.times(rate, Money::WHOLE, Rounding::HalfUp);

@@ -4,11 +4,12 @@ use crate::{
     additional_deductions, additional_taxes, adoption, business, business_deduction, business_property,
     capital_gains, care, child_credit, clean_vehicles, earlier_minimum_tax, earned_income_credit, education,
     educators, elderly, excess_deferrals, foreign_tax, government_payments, health_savings, home_energy,
-    income, ira_deduction, minimum_tax, mortgage_credit, moving, other_income, pass_through, payments,
-    premium_tax_credit, rentals, retirement, saver, schedule_1, schedule_a::casualty, schedule_a::gifts,
-    schedule_a::home_loan, schedule_a::investment_interest, schedule_a::medical, schedule_a::other,
-    schedule_a::taxes, self_employment, social_security, standard_deduction, student_loan, tax,
-    taxable_income, total_tax, underpayment, union_plan, unreported_tips, untaxed_pay,
+    income, ira_deduction, minimum_tax, misclassified_pay, mortgage_credit, moving, operating_loss,
+    other_income, pass_through, payments, premium_tax_credit, rentals, retirement, saver, schedule_1,
+    schedule_a::casualty, schedule_a::gifts, schedule_a::home_loan, schedule_a::investment_interest,
+    schedule_a::medical, schedule_a::other, schedule_a::taxes, self_employment, social_security,
+    standard_deduction, student_loan, tax, taxable_income, total_tax, underpayment, union_plan,
+    unreported_tips, untaxed_pay,
 };
 use hembo_core::line::{SpreadRow, SpreadSection};
 
@@ -20,6 +21,7 @@ pub static SPREAD: &[SpreadSection] = &[
         rows: &[
             SpreadRow::new("Wages", Some(income::WAGES), income::WAGES).always(),
             SpreadRow::new("Tips not reported", Some(unreported_tips::L1C), unreported_tips::L1C),
+            SpreadRow::new("Pay without withholding", Some(misclassified_pay::L1G), misclassified_pay::L1G),
             SpreadRow::new("Medicaid waiver payments", None, untaxed_pay::L1D),
             SpreadRow::new("Moving money above the cost", None, moving::TAXED),
             SpreadRow::new("Care benefits, taxed", None, care::TAXED),
@@ -45,6 +47,7 @@ pub static SPREAD: &[SpreadSection] = &[
                 Some(government_payments::UNEMPLOYMENT),
                 government_payments::UNEMPLOYMENT,
             ),
+            SpreadRow::new("Operating losses of earlier years", None, operating_loss::L8A),
             SpreadRow::new("Other income", Some(other_income::OF), other_income::ALL),
             SpreadRow::new("Waiver payments left out", None, untaxed_pay::L8S),
             SpreadRow::new("Health savings, taxed", Some(health_savings::TAKEN), health_savings::INCOME),

@@ -4,6 +4,7 @@
 use crate::{
     bringing::Bringing,
     filing_status::Status,
+    misclassified_pay,
     papers::w2,
     payments::{self, TotalPaid},
     points::Points,
@@ -111,7 +112,7 @@ fn last_year(on: On<'_>) -> impl Iterator<Item = &LastYear> {
 fn without_instalments(on: On<'_>) -> Money {
     let payroll = [&w2::brings::UNCOLLECTED, &w2::brings::EXCISE];
     let payroll = payroll.into_iter().flat_map(|kind| on.items(kind)).map(|item| item.amount).sum::<Money>();
-    unreported_tips::tax(on, &mut Silent) + payroll.to_whole()
+    unreported_tips::tax(on, &mut Silent) + misclassified_pay::tax(on, &mut Silent) + payroll.to_whole()
 }
 
 /// Line 8: last year's tax, more of it after a high income.

@@ -87,6 +87,19 @@ pub struct Now {
     pub appreciation: bool,
 }
 
+/// Operating losses of earlier years (§172).
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct OperatingLoss {
+    /// Deducted on Schedule 1 line 8a.
+    pub deducted: Money,
+    /// What of those of before 2018 is left.
+    pub left_before: Money,
+    /// What of the later ones is left.
+    pub left: Money,
+    /// What might have been deducted at most.
+    pub most: Money,
+}
+
 /// The education credit for a student (§25A).
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub enum EducationCredit {
@@ -161,6 +174,8 @@ pub struct Unit {
     pub cover_method: CoverMethod,
     /// What of them is deducted.
     pub cover: Option<Cover>,
+    /// What is deducted of operating losses of earlier years.
+    pub operating_loss: Option<OperatingLoss>,
     /// What of a person's distributions is taxed now that might be later.
     pub taxed_now: Vec<(usize, Now)>,
     /// What of untaxed pay counts as earned.
@@ -208,6 +223,7 @@ impl Unit {
             optional_method: Vec::new(),
             cover_method: CoverMethod::Iterative,
             cover: None,
+            operating_loss: None,
             taxed_now: Vec::new(),
             counted_pay: CountedPay::default(),
             home_offices: Vec::new(),

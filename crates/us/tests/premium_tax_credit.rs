@@ -297,3 +297,34 @@ fn rounds_without_an_end() {
     }
     assert!(without > 0);
 }
+
+/// Married in July: 70,000 are 342 % of 20,440, .0705, 411 a month; half of it, 35,000, is 232 % of 15,060 for each, .0328, 96 a month. Until
+/// July 404 each, then 1,000 − 411.
+#[test]
+fn the_year_of_a_marriage() {
+    let couple = |child: bool, month: Value, advance: i64| {
+        let family = Family::couple(2025).wages("ada", 30_000).wages("bo", 40_000);
+        let family = if child { family.child("kim", "2015-05-05") } else { family };
+        let boxes = json!({ "33A": "6000", "33B": "6000", "33C": advance.to_string(), "married": month });
+        let mut boxes = boxes;
+        boxes.as_object_mut().unwrap().retain(|_, value| !value.is_null());
+        let family = family.paper("1095-A", &["ada"], boxes.clone(), Value::Null);
+        family.paper("1095-A", &["bo"], boxes, Value::Null).pin("us.status", "joint").outcome()
+    };
+    let unsaid = couple(false, Value::Null, 5_100);
+    assert_lines(&unsaid, &[("us.8962.24", 7_065), ("us.sched_2.1a", 3_135)]);
+    assert!(has_point(&unsaid, "C-83"));
+    for (month, credit) in [(7, 8_601), (1, 808 + 11 * 589), (12, 12 * 808)] {
+        let outcome = couple(false, json!(month), 5_100);
+        assert_lines(&outcome, &[("us.8962.alternative", credit), ("us.sched_2.1a", 10_200 - credit)]);
+        assert!(!has_point(&outcome, "C-83"));
+    }
+    // With a child, who goes to either: 271 % of 25,820, 282 a month; 25 for a family of two and 96 for one.
+    let child = couple(true, json!(7), 5_100);
+    assert_lines(&child, &[("us.8962.alternative", 9_743), ("us.sched_2.1a", 457)]);
+    // It makes no credit, and is not asked for where nothing is paid back.
+    let none = couple(false, json!(12), 4_000);
+    assert_lines(&none, &[("us.8962.24", 7_065), ("us.sched_2.1a", 0), ("us.sched_3.9", 0)]);
+    let credit = couple(false, json!(12), 1_000);
+    assert_lines(&credit, &[("us.sched_3.9", 5_065)]);
+}

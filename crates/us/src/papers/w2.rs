@@ -9,6 +9,7 @@ use crate::{
 use hembo_core::{
     Paper,
     brought::Brought,
+    brought::Records,
     check::digits,
     field::{Choice, Field, Years},
     open_points,
@@ -16,6 +17,7 @@ use hembo_core::{
     paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
+    reading::sum,
     settled,
 };
 use hembo_money::{Money, Rate, Rounding};
@@ -84,6 +86,12 @@ pub mod brings {
 
     /// Allocated tips as income; ALLOCATED_TIPS are those of who was tipped.
     pub static TIPS_NOT_REPORTED: Brought = Brought::new();
+
+    /// Form 8919: pay without withholding, as income.
+    pub static UNWITHHELD: Brought = Brought::new();
+
+    /// The same of who earned it.
+    pub static UNWITHHELD_EARNED: Brought = Brought::new();
 
     /// W-2 box 2.
     pub static WITHHELD: Brought = Brought::new();
@@ -326,6 +334,14 @@ pub fn coded(paper: &Paper) -> impl Iterator<Item = (&'static str, &'static str,
         let id = paper.text(field)?;
         Some((field, amount, CODES.iter().find(|code| code.id == id)?))
     })
+}
+
+/// What someone was paid as an employee: wages, tips not reported, and pay without withholding.
+pub fn earned(own: &Records) -> Money {
+    [&brings::EARNED, &brings::ALLOCATED_TIPS, &brings::UNWITHHELD_EARNED]
+        .into_iter()
+        .map(|kind| sum(own.of(kind)))
+        .sum()
 }
 
 /// Every Form W-2 of the household.

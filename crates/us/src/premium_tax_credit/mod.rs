@@ -1,8 +1,10 @@
 //! The premium tax credit (§36B), Form 8962: what health cover through the Marketplace may cost by income, the credit for the rest, and
 //! what of the advance payments is paid back.
 
+mod marriage;
+mod policy;
+
 use crate::{
-    bringing::Bringing,
     facts::Facts,
     filing_status::Status,
     income::{AGI, Income},
@@ -12,11 +14,9 @@ use crate::{
 };
 use hembo_core::{
     Paper,
-    field::{Field, Years},
     forms::Required,
     household::Entry,
     limit, limits, lines, open_points,
-    paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -43,6 +43,8 @@ lines! {
         "For each month the premium, or what the benchmark plan is above the contribution, if less.";
     ADVANCE = "us.8962.25", "Advance payments", "IRC §36B(f)",
         "Form 1095-A, column C.";
+    ALTERNATIVE = "us.8962.alternative", "Premium tax credit of the year of a marriage", "Reg. §1.36B-4(b)(2)",
+        "Form 8962, Part V: each spouse by half of the income until the month of the marriage, both together after it.";
     pub NET = "us.sched_3.9", "Premium tax credit, net", "IRC §36B(f)(1)",
         "What the credit is above the advance payments.";
     pub EXCESS = "us.sched_2.1a", "Advance payments paid back", "IRC §36B(f)(2)",
@@ -66,171 +68,11 @@ open_points! {
     MONTHS = blocks "8962-months", "Form 8962, Part IV",
         "Enter the first month before the last.";
     MARRIAGE = look "C-83", "Reg. §1.36B-4(b)",
-        "In the year of a marriage less may be paid back by Part V: that is not weighed here.";
+        "If both were single on 1 January, enter the month of the marriage: less may be paid back by Part V.";
+    MARRIAGE_WORK = not_covered "8962-marriage", "Reg. §1.36B-4(b); Rev. Proc. 2014-41";
 }
-
-/// The amounts of a policy: premium, benchmark, advance payment.
-#[derive(Debug, Clone, Copy, Default, PartialEq)]
-struct Amounts {
-    premium: Money,
-    benchmark: Money,
-    advance: Money,
-}
-
-impl Amounts {
-    fn add(&mut self, other: Amounts) {
-        self.premium += other.premium;
-        self.benchmark += other.benchmark;
-        self.advance += other.advance;
-    }
-
-    fn twelfth(&self) -> Amounts {
-        let of = |amount: Money| {
-            amount.in_proportion(Money::whole(1), Money::whole(12), Money::CENT, Rounding::HalfUp)
-        };
-        Amounts { premium: of(self.premium), benchmark: of(self.benchmark), advance: of(self.advance) }
-    }
-
-    /// Whether the credit of both months is the same; the advance payment does not matter.
-    fn is_like(&self, other: &Amounts) -> bool {
-        (self.premium, self.benchmark) == (other.premium, other.benchmark)
-    }
-}
-
-/// A policy's year: each month, or the year as one.
-#[derive(Debug, Clone)]
-pub struct Policy {
-    item: Item,
-    months: Vec<(i64, Amounts)>,
-    /// A part belongs to another return, so that the year is reckoned by months.
-    allocated: bool,
-    /// Deducted by the self-employed (§162(l)).
-    own_work: bool,
-}
-
-impl Policy {
-    /// Whether the self-employed deduct it.
-    pub fn is_of_own_work(&self) -> bool {
-        self.own_work
-    }
-}
-
-/// What of a policy belongs here (Form 8962, Part IV): from a month to a month so many of a hundred of the premium, the benchmark and the
-/// advance payment.
-struct Allocation {
-    months: std::ops::RangeInclusive<i64>,
-    percents: [i64; 3],
-}
-
-impl Allocation {
-    fn of(paper: &Paper) -> Option<Allocation> {
-        let count = |id: &str| paper.boxes.get(id).and_then(Entry::count);
-        let percents = ["30e", "30f", "30g"].map(count);
-        let any = percents.iter().any(Option::is_some);
-        any.then(|| Allocation {
-            months: count("30c").unwrap_or(1)..=count("30d").unwrap_or(12),
-            percents: percents.map(|percent| percent.unwrap_or(100)),
-        })
-    }
-
-    /// Month by month what belongs here; the year as one is told by twelfths.
-    fn apply(&self, months: &[(i64, [Money; 3])]) -> Vec<(i64, [Money; 3])> {
-        let twelfth = |amount: Money| {
-            amount.in_proportion(Money::whole(1), Money::whole(12), Money::CENT, Rounding::HalfUp)
-        };
-        let spread = |&(month, of): &(i64, [Money; 3])| match month {
-            YEAR => (1..=12).map(|month| (month, of.map(twelfth))).collect(),
-            _ => vec![(month, of)],
-        };
-        let here = |(month, mut of): (i64, [Money; 3])| {
-            for (amount, percent) in of.iter_mut().zip(self.percents).filter(|_| self.months.contains(&month))
-            {
-                *amount = amount.times(Rate::percent(percent), Money::CENT, Rounding::HalfUp);
-            }
-            (month, of)
-        };
-        months.iter().flat_map(spread).map(here).collect()
-    }
-}
-
-/// What its papers bring.
-pub mod brings {
-    use super::Policy;
-    use hembo_core::brought::Brought;
-
-    /// Policies.
-    pub static POLICIES: Brought<Policy> = Brought::new();
-}
-
-/// Form 1095-A.
-pub const POLICY: PaperKind = PaperKind {
-    id: "1095-A",
-    subject: subject::CREDITS,
-    name: "Health cover through the Marketplace",
-    words: "marketplace health insurance premium tax credit obamacare 8962 advance",
-    title: "Policy",
-    shared: true,
-    headline: "33A",
-    boxes: &[
-        Field::amount("33A", "33A", "Premiums of the year")
-            .help("Or month by month below; then leave these empty."),
-        Field::amount("33B", "33B", "Second lowest cost silver plan, year"),
-        Field::amount("33C", "33C", "Advance payments of the year"),
-        Field::count("30e", "30e", "Premium that belongs here, %", 100)
-            .blank_is("100")
-            .help("Only where people of another return were on the policy: as agreed, or their share. Form 8962, Part IV."),
-        Field::count("30f", "30f", "Second lowest silver plan, %", 100).blank_is("100"),
-        Field::count("30g", "30g", "Advance payment, %", 100).blank_is("100"),
-        Field::count("30c", "30c", "From month", 12).blank_is("1"),
-        Field::count("30d", "30d", "To month", 12).blank_is("12"),
-        Field::yes_no("own_work", "", "Deducted by the self-employed")
-            .help("Where no employer's plan was open to the family. Form 7206; the credit and the deduction are settled together."),
-    ],
-    columns: &[
-        Field::count("month", "", "Month", 12),
-        Field::amount("A", "A", "Premium"),
-        Field::amount("B", "B", "Second lowest silver plan"),
-        Field::amount("C", "C", "Advance payment"),
-    ],
-    back: Back::Nothing,
-    years: Years::ALL,
-};
-
-/// The place of the year as one among the months.
-const YEAR: i64 = 0;
-
-/// Gives the policy to its owners, each a part.
-pub fn read(paper: &mut Bringing<'_>) {
-    let reading = paper.paper.paper;
-    let of_year = [reading.amount("33A"), reading.amount("33B"), reading.amount("33C")];
-    let mut months = vec![(YEAR, of_year)];
-    for (_, row, _) in paper.paper.lines("A") {
-        let of = |id: &str| row.get(id).and_then(Entry::money).unwrap_or_default();
-        let month = row.get("month").and_then(Entry::count).unwrap_or(1).clamp(1, 12);
-        months.push((month, [of("A"), of("B"), of("C")]));
-    }
-    let allocation = Allocation::of(reading);
-    if let Some(allocation) = &allocation {
-        months = allocation.apply(&months);
-    }
-    let premiums: Money = months.iter().map(|(_, [premium, ..])| *premium).sum();
-    let own_work = reading.flag("own_work");
-    let owners = paper.paper.shares(Money::ZERO).len();
-    for owner in 0..owners {
-        let share = |amount: Money| paper.paper.shares(amount)[owner].1;
-        let amounts = |[premium, benchmark, advance]: [Money; 3]| Amounts {
-            premium: share(premium),
-            benchmark: share(benchmark),
-            advance: share(advance),
-        };
-        let person = paper.paper.shares(Money::ZERO)[owner].0;
-        let item = paper.paper.item("33A", None, share(premiums));
-        let months = months.iter().map(|(month, of)| (*month, amounts(*of))).collect();
-        paper.facts.people[person]
-            .own
-            .add(&brings::POLICIES, Policy { item, months, allocated: allocation.is_some(), own_work });
-    }
-}
+use policy::{Amounts, YEAR};
+pub use policy::{POLICY, Policy, brings, read};
 
 fn policies(on: On<'_>) -> impl Iterator<Item = &Policy> {
     on.owns().flat_map(|(_, own)| own.of(&brings::POLICIES))
@@ -296,21 +138,26 @@ pub struct Credit {
     pub excess: Money,
 }
 
-/// The poverty line of a family (§36B(d)(3)).
-fn poverty_line(on: On<'_>) -> Money {
+/// How many belong to the family of a return.
+fn family_size(on: On<'_>) -> i64 {
+    let size = on.unit.people.len() + on.unit.dependents.len();
+    i64::try_from(size).unwrap_or(1)
+}
+
+/// The poverty line of a family of so many (§36B(d)(3)).
+fn poverty_line(on: On<'_>, size: i64) -> Money {
     let figures = &on.facts.figures.premium_tax_credit;
     let line = match on.facts.state.as_deref() {
         Some("AK") => &figures.alaska,
         Some("HI") => &figures.hawaii,
         _ => &figures.poverty,
     };
-    let size = on.unit.people.len() + on.unit.dependents.len();
-    line.first + line.more * (i64::try_from(size).unwrap_or(1) - 1)
+    line.first + line.more * (size - 1)
 }
 
 /// Household income as a percentage of the poverty line, whole, and 401 above 400 (line 5).
-fn percentage(on: On<'_>, income: Money) -> i64 {
-    let line = poverty_line(on);
+fn percentage(on: On<'_>, income: Money, size: i64) -> i64 {
+    let line = poverty_line(on, size);
     let figures = &on.facts.figures.premium_tax_credit;
     let percent =
         Rounding::Down.divide(i128::from(settled::or_zero(income).cents()) * 100, line.cents().into());
@@ -342,7 +189,7 @@ fn household_income(on: On<'_>, income: &Income) -> Money {
 
 /// Household income as a percentage of the poverty line.
 pub fn percentage_of(on: On<'_>, income: &Income) -> i64 {
-    percentage(on, household_income(on, income))
+    percentage(on, household_income(on, income), family_size(on))
 }
 
 /// Form 8962.
@@ -356,12 +203,13 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Credit {
             .figure("Untaxed benefits", income.untaxed_benefits)
             .figure("Dependents who must file", dependents_income(on));
     });
-    let percent = percentage(on, household);
+    let size = family_size(on);
+    let percent = percentage(on, household, size);
     let part = applicable(on, percent);
     let year = settled::or_zero(household).times(part, Money::WHOLE, Rounding::HalfUp);
     trail.line(CONTRIBUTION, on.scope, year, |i| {
         i.line(INCOME, on.scope, household)
-            .figure("Poverty line", poverty_line(on))
+            .figure("Poverty line", poverty_line(on, size))
             .figure("Per cent of it", percent)
             .figure("Part", part);
     });
@@ -376,7 +224,13 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Credit {
     trail.line(ADVANCE, on.scope, advance, |i| {
         i.items(policies(on).map(|policy| &policy.item));
     });
-    settle(on, trail, percent, allowed, advance)
+    let alternative = marriage::credit(on, household, month).filter(|_| advance > allowed);
+    if let Some(alternative) = alternative {
+        trail.line(ALTERNATIVE, on.scope, alternative, |i| {
+            i.items(policies(on).map(|policy| &policy.item)).line(INCOME, on.scope, household);
+        });
+    }
+    settle(on, trail, percent, [allowed, alternative.unwrap_or_default()], advance)
 }
 
 /// Whether the return may have the credit: no separate one, no one who is claimed; at the poverty line, or expected to be, and
@@ -414,13 +268,24 @@ pub fn repayment_tiers(on: On<'_>) -> impl Iterator<Item = (i64, Money)> {
 }
 
 /// Lines 26 to 29. Where the self-employed deduct the premiums, the limit goes by the income that it leaves (Reg. §1.36B-4(a)(3)(iii)).
-fn settle(on: On<'_>, trail: &mut impl Trail, percent: i64, allowed: Money, advance: Money) -> Credit {
-    let over = limit::or_zero(trail, advance - allowed);
+fn settle(
+    on: On<'_>,
+    trail: &mut impl Trail,
+    percent: i64,
+    [allowed, alternative]: [Money; 2],
+    advance: Money,
+) -> Credit {
+    // Part V makes less to pay back, never a credit (Reg. §1.36B-4(b)(2)(ii)).
+    let greater = limit::greater(trail, allowed, alternative);
+    let over = limit::or_zero(trail, advance - greater);
     let by_income = || repayment_tiers(on).find(|(below, _)| percent < *below).map(|(_, most)| most);
     let most = on.unit.cover.map_or_else(by_income, |cover| cover.repaid_at_most);
     let excess = most.map_or(over, |most| settled::lesser(over, most));
     trail.line(EXCESS, on.scope, excess, |i| {
         i.line(ADVANCE, on.scope, advance).line(ALLOWED, on.scope, allowed);
+        if alternative > allowed {
+            i.line(ALTERNATIVE, on.scope, alternative);
+        }
         if let Some(most) = most {
             i.figure("At most", most);
         }
@@ -477,15 +342,20 @@ fn of_return(points: &mut Points<'_>, place: usize) {
         points.raise(&SEPARATE, at.clone(), "There is no premium tax credit on this return.");
     }
     let advance = points.amount(ADVANCE, place);
-    let poor =
-        percentage(on, points.amount(INCOME, place)) < points.facts.figures.premium_tax_credit.least_percent;
+    let poor = percentage(on, points.amount(INCOME, place), family_size(on))
+        < points.facts.figures.premium_tax_credit.least_percent;
     if poor && !advance.is_zero() {
         points.raise(&POOR, at.clone(), "Household income is below the poverty line.");
     }
     if !policy.allocated {
         points.raise(&SHARED, at.clone(), "Were people of other returns on this policy?");
     }
-    if unit.status == Status::Joint && !points.amount(EXCESS, place).is_zero() {
+    let married = marriage::month(on);
+    if married.is_some() && of_own_work(on).is_some() {
+        let message = "The year of a marriage beside premiums of the self-employed is not computed yet.";
+        points.raise(&MARRIAGE_WORK, at.clone(), message);
+    }
+    if unit.status == Status::Joint && married.is_none() && !points.amount(EXCESS, place).is_zero() {
         points.raise(&MARRIAGE, at, "Was this the year of the marriage?");
     }
 }
