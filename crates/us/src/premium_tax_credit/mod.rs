@@ -347,7 +347,7 @@ fn of_return(points: &mut Points<'_>, place: usize) {
     if poor && !advance.is_zero() {
         points.raise(&POOR, at.clone(), "Household income is below the poverty line.");
     }
-    if !policy.allocated {
+    if !policy.shared_said {
         points.raise(&SHARED, at.clone(), "Were people of other returns on this policy?");
     }
     let married = marriage::month(on);

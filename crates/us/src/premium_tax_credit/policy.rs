@@ -45,6 +45,8 @@ pub struct Policy {
     pub(super) months: Vec<(i64, Amounts)>,
     /// A part belongs to another return, so that the year is reckoned by months.
     pub(super) allocated: bool,
+    /// Whether it is said how much of it belongs here.
+    pub(super) shared_said: bool,
     /// The month in which the spouses married this year.
     pub(super) married: Option<i64>,
     /// Deducted by the self-employed (§162(l)).
@@ -74,6 +76,11 @@ impl Allocation {
             months: count("30c").unwrap_or(1)..=count("30d").unwrap_or(12),
             percents: percents.map(|percent| percent.unwrap_or(100)),
         })
+    }
+
+    /// Whether a part belongs to another return: all of it is no allocation.
+    fn is_part(&self) -> bool {
+        self.percents.iter().any(|&percent| percent != 100)
     }
 
     /// Month by month what belongs here; the year as one is told by twelfths.
@@ -155,6 +162,8 @@ pub fn read(paper: &mut Bringing<'_>) {
         months.push((month, [of("A"), of("B"), of("C")]));
     }
     let allocation = Allocation::of(reading);
+    let shared_said = allocation.is_some();
+    let allocation = allocation.filter(Allocation::is_part);
     if let Some(allocation) = &allocation {
         months = allocation.apply(&months);
     }
@@ -174,7 +183,7 @@ pub fn read(paper: &mut Bringing<'_>) {
         let months = months.iter().map(|(month, of)| (*month, amounts(*of))).collect();
         paper.facts.people[person].own.add(
             &brings::POLICIES,
-            Policy { item, months, allocated: allocation.is_some(), married, own_work },
+            Policy { item, months, allocated: allocation.is_some(), shared_said, married, own_work },
         );
     }
 }
