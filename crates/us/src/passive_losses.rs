@@ -86,6 +86,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, modified: Money, all: &[Activi
         i.line(ACTIVE, on.scope, active).line(OTHER, on.scope, other);
     });
     let prior = trail.line(PRIOR, on.scope, all.iter().map(|a| a.carried).sum(), |_| {});
+    trail.line(MODIFIED, on.scope, modified, |_| {});
     let allowance = allowance(on, trail, modified, active, together);
     let held_back = limit::or_zero(trail, -together) - allowance;
     let left = held_back_of_each(all, allowance, held_back);
@@ -126,7 +127,6 @@ fn allowance(on: On<'_>, trail: &mut impl Trail, modified: Money, active: Money,
     let barred = separate && on.facts.apart_all_year != Some(true);
     let allowed = if barred { Money::ZERO } else { limit::lesser(trail, loss, room) };
     if !loss.is_zero() {
-        trail.line(MODIFIED, on.scope, modified, |_| {});
         limit::given(trail, BY_INCOME.at(on.scope), Shape::PhaseOut, loss, allowed);
     }
     trail.line(ALLOWANCE, on.scope, allowed, |i| {
@@ -152,15 +152,15 @@ fn split_whole(amount: Money, weights: &[i64]) -> Vec<Money> {
     parts.map(|part| part * Money::WHOLE.cents()).collect()
 }
 
-/// Form 8582: where a loss is held back, or the allowance by income is used.
+/// Form 8582: with any passive loss, but where there is nothing except rental real estate with active participation whose loss of the year
+/// is allowed in full at a low income.
 pub fn form_8582(filed: Filed<'_>) -> Required {
     let from = filed.on.facts.figures.rental.form_above;
-    let loss = filed.amount(TOGETHER).is_negative();
-    let other = filed.amount(OTHER).is_negative() || filed.has(PRIOR);
-    let in_full =
-        filed.amount(TOGETHER) + filed.amount(ALLOWANCE) == Money::ZERO && filed.amount(MODIFIED) <= from;
-    let why = if loss { "losses in full within the allowance" } else { "no passive loss" };
-    Required::if_so(loss && (other || !in_full), why)
+    let lost = filed.has(ALLOWED) || filed.has(CARRY);
+    let other = filed.has(OTHER) || filed.has(PRIOR);
+    let in_full = !filed.has(CARRY) && filed.amount(MODIFIED) <= from;
+    let why = if lost { "losses in full within the allowance" } else { "no passive loss" };
+    Required::if_so(lost && (other || !in_full), why)
 }
 
 /// Losses that are held back, and whether spouses lived apart.

@@ -125,7 +125,7 @@ function OneDecision({ decision }: { decision: Decision }) {
               pinned by you · let go
             </Button>
           ) : (
-            <b className="text-petrol">
+            <b className="whitespace-nowrap text-petrol">
               {isZero(decision.worth) ? "same tax" : `worth ${units(decision.worth)}`}
             </b>
           )}
