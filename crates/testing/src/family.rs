@@ -94,7 +94,8 @@ pub fn has_point(outcome: &Outcome, code: &str) -> bool {
     outcome.points.iter().any(|p| p.id.split(':').next() == Some(code))
 }
 
-/// Where a trail does not lead on: a line that is made from another which is not there once, with that amount.
+/// Where a trail does not lead on: a line that is made from another which is not there once, with that amount, or below zero where it is
+/// taken off.
 pub fn broken_trails(outcome: &Outcome) -> Vec<String> {
     let mut broken = Vec::new();
     for line in &outcome.lines {
@@ -102,7 +103,7 @@ pub fn broken_trails(outcome: &Outcome) -> Vec<String> {
             let LineInput::Line { id, scope, amount, .. } = input else { continue };
             let found: Vec<_> = outcome.lines.iter().filter(|l| l.id == *id && l.scope == *scope).collect();
             let there = found.first().map_or(Money::ZERO, |l| l.amount);
-            if found.len() > 1 || there != *amount {
+            if found.len() > 1 || (there != *amount && there != -*amount) {
                 broken.push(format!("{id} of {scope} in {}: {amount}, not {there}", line.id));
             }
         }

@@ -1,7 +1,6 @@
 //! The child tax credit, the credit for other dependents and the refundable part (§24), Schedule 8812.
 
 use crate::{
-    credits,
     facts::Residency,
     income, minimum_tax, misclassified_pay,
     papers::w2,
@@ -122,7 +121,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Credit {
     trail.line(L19, on.scope, used, |i| {
         i.line(REDUCED, on.scope, credit).line(minimum_tax::L18, on.scope, from.before_credits);
         if !from.earlier.is_zero() {
-            i.line(credits::L20, on.scope, from.earlier);
+            i.figure("Credits that come before it", from.earlier);
         }
     });
     let refundable = refundable(on, trail, credit - used, children, from);

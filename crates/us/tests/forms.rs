@@ -104,3 +104,35 @@ fn the_end_of_the_form_adds_up() {
     assert_eq!((at("34"), at("37")), (at("33") - at("24"), 0));
     assert_eq!(family.outcome().balance.cents() / 100, at("24") - at("33"));
 }
+
+/// Form 8582 with any passive loss, even where all of it is allowed; not for a small loss of rental real estate with active participation.
+#[test]
+fn form_8582_with_a_passive_loss() {
+    let house = |wages, spent: i64, more: serde_json::Value| {
+        let mut boxes = json!({ "kind": "single", "days": 365, "3": "5000", "19": spent.to_string(), "18": "0", "active": true });
+        boxes.as_object_mut().unwrap().extend(more.as_object().unwrap().clone());
+        Family::single(2025).wages("ada", wages).paper("Schedule E", &["ada"], boxes, json!(null))
+    };
+    assert!(!filed(&house(90_000, 4_999, json!({})), "8582"));
+    assert!(
+        !filed(&house(100_000, 6_000, json!({})), "8582") && filed(&house(100_001, 6_000, json!({})), "8582")
+    );
+    // Passive income takes a loss of an earlier year with it.
+    assert!(filed(&house(90_000, 1_000, json!({ "carried": "500" })), "8582"));
+    assert_eq!(form(&house(90_000, 4_000, json!({})), "8582").why_not, "no passive loss");
+}
+
+/// Forms that one paper brings.
+#[test]
+fn forms_of_one_paper() {
+    for (form, kind, boxes) in [
+        ("172", "172", json!({ "since": "100" })),
+        ("8801", "8801", json!({ "19": "100" })),
+        ("8915-f", "8915-F", json!({ "14": "100" })),
+        ("8919", "8919", json!({ "reason": "A", "6": "100" })),
+    ] {
+        let family = Family::single(2025).wages("ada", 60_000);
+        assert!(!filed(&family, form), "{form}");
+        assert!(filed(&family.paper(kind, &["ada"], boxes, json!(null)), form), "{form}");
+    }
+}

@@ -35,6 +35,7 @@ prop_compose! {
         gain in -9_000_i64..90_000,
         foreign in prop::array::uniform2(0_i64..1_800),
         year in prop::sample::select(vec![2025, 2025, 2026]),
+        rare in (0_usize..36, 0_i64..40_000),
     ) -> Family {
         let mut family = if couple { Family::couple(year).answer("apart", json!(apart)) } else { Family::single(year) };
         if couple && !married {
@@ -98,7 +99,50 @@ prop_compose! {
                 family = family.wages(&id, own[i]).state_tax(&[&id], own[i] / 4);
             }
         }
-        family
+        with_rare(family, owners, rare)
+    }
+}
+
+/// One of the provisions that few families meet, or none.
+fn with_rare(family: Family, owners: &[&str], (which, amount): (usize, i64)) -> Family {
+    let (who, amount) = (owners[which % owners.len()], amount.to_string());
+    let business = json!({ "1": amount, "participates": true, "service": false });
+    let policy = json!({ "33A": "9600", "33B": "9000", "33C": "5000", "own_work": true });
+    let sold = json!({
+        "kind": "single", "days": 200, "3": "9000", "18": "0", "business": false, "active": true, "carried": "6000",
+        "sold": "2025-08-20", "bought": "2015-03-03", "price": amount, "basis": "30000", "written_off": "9000",
+        "plain_sale": true,
+    });
+    let share = json!({
+        "participates": false, "1": "-3000", "2": "-4000", "9": amount, "basis": true, "active": true, "more": false,
+        "qualified": "0",
+    });
+    let any_child = family.0["people"].as_array().unwrap().iter().any(|person| person["id"] == "kid0");
+    let student = if any_child { "kid0" } else { "ada" };
+    let bonds = json!({ "student": student, "eligible": true, "5": "9000", "6": "3000", "2": amount });
+    let shares = json!({ "1": "50000", "2a": "20000", "6": "30000", "7": "1" });
+    let spread = json!({ "1": amount, "2a": amount, "7": "1", "disaster": amount });
+    match which {
+        0 | 1 => family.paper("Schedule C", &[who], business, json!(null)).paper(
+            "1095-A",
+            owners,
+            policy,
+            json!(null),
+        ),
+        2 => family.paper("Schedule E", owners, sold, json!(null)),
+        3 => family.paper("K-1 1120-S", &[who], share, json!(null)),
+        4 => family.paper("1099-INT", &[who], json!({ "3": "3000" }), json!(null)).paper(
+            "8815",
+            &[who],
+            bonds,
+            json!(null),
+        ),
+        5 => family.paper("1099-R", &[who], spread, json!(null)),
+        6 => family.paper("1099-R", &[who], shares, json!(null)),
+        7 => family.paper("172", &[who], json!({ "since": amount, "before": "900" }), json!(null)),
+        8 => family.paper("8801", &[who], json!({ "16": amount, "15": "0" }), json!(null)),
+        9 => family.paper("8919", &[who], json!({ "reason": "G", "6": amount }), json!(null)),
+        _ => family,
     }
 }
 
