@@ -215,7 +215,7 @@ impl<'h> FederalCase<'h> {
 
     fn childs_unit(&self, person: usize, way: Chosen<'_, '_, Facts>) -> Unit {
         let apart = status::separate(&self.facts, way);
-        Unit {
+        self.settled(Unit {
             itemizes: deduction::itemizes_own(way, person),
             education: education::chosen(way),
             scholarships: tuition::taken(way, &self.facts),
@@ -225,7 +225,7 @@ impl<'h> FederalCase<'h> {
             main: false,
             estimated: Part::Nothing,
             ..Unit::of_one(person, Status::Single)
-        }
+        })
     }
 
     /// Line 5 of Form 8615.

@@ -51,7 +51,7 @@ pub fn of(on: On<'_>) -> Option<Cover> {
     let earned = |&person: &usize| (self_employment::room_for_cover(on, person), std::cmp::Reverse(person));
     let person = on.unit.people.iter().copied().max_by_key(earned)?;
     let room = settled::or_zero(self_employment::room_for_cover(on, person));
-    if room.is_zero() || premiums.is_zero() {
+    if premiums.is_zero() {
         return None;
     }
     let at =

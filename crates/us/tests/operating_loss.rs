@@ -91,3 +91,14 @@ fn what_is_not_computed() {
     let outcome = carried(family, json!({ "since": "1000" })).outcome();
     assert!(has_point(&outcome, "172-investment") && !outcome.covered);
 }
+
+/// A dependent's own return has it as well: 9,000 of interest less the standard deduction of 1,350.
+#[test]
+fn on_a_dependents_own_return() {
+    let family = single(60_000).set("ada", "/answers/paid_home", json!(true)).child("kim", "2010-05-05");
+    let family = family.interest(&["kim"], 9_000).paper("172", &["kim"], json!({ "since": "90000" }), Value::Null);
+    let outcome = family.pin("us.deduction", "standard").outcome();
+    let own = |id: &str| hembo_testing::us::line_of(&outcome, id, "return/1");
+    // 80 % of 7,650.
+    assert_eq!((own("us.sched_1.8a"), own("us.agi")), (-6_120, 2_880));
+}

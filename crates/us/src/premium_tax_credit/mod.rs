@@ -279,7 +279,8 @@ fn settle(
     let greater = limit::greater(trail, allowed, alternative);
     let over = limit::or_zero(trail, advance - greater);
     let by_income = || repayment_tiers(on).find(|(below, _)| percent < *below).map(|(_, most)| most);
-    let most = on.unit.cover.map_or_else(by_income, |cover| cover.repaid_at_most);
+    let deducted = on.unit.cover.filter(|cover| !cover.deducted.is_zero());
+    let most = deducted.map_or_else(by_income, |cover| cover.repaid_at_most);
     let excess = most.map_or(over, |most| settled::lesser(over, most));
     trail.line(EXCESS, on.scope, excess, |i| {
         i.line(ADVANCE, on.scope, advance).line(ALLOWED, on.scope, allowed);

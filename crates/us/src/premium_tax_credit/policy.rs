@@ -136,7 +136,7 @@ pub const POLICY: PaperKind = PaperKind {
         Field::count("married", "35", "Month of the marriage", 12)
             .help("Only where both were single on 1 January and married this year: Form 8962, Part V, where less is paid back by it."),
         Field::yes_no("own_work", "", "Deducted by the self-employed")
-            .help("Where no employer's plan was open to the family. Form 7206; the credit and the deduction are settled together."),
+            .help("Where no employer's plan was open to the family. Form 7206; the credit and the deduction are settled together, and the rest is medical."),
     ],
     columns: &[
         Field::count("month", "", "Month", 12),
