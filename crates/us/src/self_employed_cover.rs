@@ -7,7 +7,7 @@ use crate::{
     income,
     points::Points,
     premium_tax_credit::{self, brings::POLICIES},
-    self_employment,
+    self_employment, status,
     unit::{Cover, CoverMethod, On, Unit},
 };
 use hembo_core::{
@@ -130,7 +130,7 @@ fn is_open(facts: &Facts, person: usize) -> bool {
 
 /// How the division is found, for each filer with such a policy.
 pub static METHOD: Open<Facts> = Open::new(
-    |facts: &Facts| facts.filers.iter().copied().filter(|&p| is_open(facts, p)).collect(),
+    |facts: &Facts| with_policy(facts).collect(),
     |facts, person| {
         let about = &facts.people[person];
         let short = format!("{}'s premiums in one round", first_name(&about.name));
@@ -145,7 +145,14 @@ pub static METHOD: Open<Facts> = Open::new(
             options,
         )
     },
-);
+)
+// On a joint return the premiums of both are divided together.
+.arises(|facts, person, way| status::separate(facts, way) || with_policy(facts).next() == Some(person));
+
+/// The filers with such a policy.
+fn with_policy(facts: &Facts) -> impl Iterator<Item = usize> {
+    facts.filers.iter().copied().filter(|&person| is_open(facts, person))
+}
 
 /// The method of a return in a way: that of its first filer who has such a policy.
 pub fn method(way: Chosen<'_, '_, Facts>, people: &[usize]) -> CoverMethod {

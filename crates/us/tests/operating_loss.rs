@@ -96,7 +96,8 @@ fn what_is_not_computed() {
 #[test]
 fn on_a_dependents_own_return() {
     let family = single(60_000).set("ada", "/answers/paid_home", json!(true)).child("kim", "2010-05-05");
-    let family = family.interest(&["kim"], 9_000).paper("172", &["kim"], json!({ "since": "90000" }), Value::Null);
+    let family =
+        family.interest(&["kim"], 9_000).paper("172", &["kim"], json!({ "since": "90000" }), Value::Null);
     let outcome = family.pin("us.deduction", "standard").outcome();
     let own = |id: &str| hembo_testing::us::line_of(&outcome, id, "return/1");
     // 80 % of 7,650.

@@ -276,7 +276,10 @@ fn premiums_of_the_self_employed_are_asked_about() {
     );
     // 26,000 are 172 % of 15,060, .0088: 229. The premiums that the credit of 8,771 leaves are medical.
     let loss = loss.outcome();
-    assert_lines(&loss, &[("us.sched_1.17", 0), ("us.agi", 26_000), ("us.8962.24", 8_771), ("us.sched_a.1", 829)]);
+    assert_lines(
+        &loss,
+        &[("us.sched_1.17", 0), ("us.agi", 26_000), ("us.8962.24", 8_771), ("us.sched_a.1", 829)],
+    );
 }
 
 /// Where the rounds jump over a step of the percentage there is no end: one round is taken, and it is told. Deduction and credit never
