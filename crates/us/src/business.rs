@@ -121,7 +121,8 @@ const FULL: [&str; 23] = [
     "23", "24a", "25", "26", "27b", "parking",
 ];
 
-const BUSINESS: PaperKind = PaperKind {
+/// Schedule C.
+pub const BUSINESS: PaperKind = PaperKind {
     id: "Schedule C",
     subject: subject::OWN_WORK,
     name: "Business of one's own",

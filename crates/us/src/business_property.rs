@@ -3,6 +3,7 @@
 
 use crate::{
     bringing::Bringing,
+    gains::held_over_a_year,
     points::Points,
     unit::{Filed, On},
 };
@@ -21,7 +22,7 @@ use hembo_core::{
     trail::{Item, Scope, Trail},
 };
 use hembo_money::Money;
-use time::{Date, Month};
+use time::Date;
 
 /// What this provision declares.
 pub static PROVISION: Provision =
@@ -142,18 +143,10 @@ pub fn amounts(paper: &Paper) -> [(&'static str, Money); 4] {
     ]
 }
 
-/// Whether it was held over a year: from the day after it was bought (§1222).
+/// Whether it was held over a year; so it stands, and blocks, where a day is missing.
 pub fn is_long(paper: &Paper) -> bool {
     let bought = paper.boxes.get("bought").and_then(Entry::date);
-    let anniversary = |day: Date| {
-        let next = day.replace_year(day.year() + 1);
-        // A year after 29 February ends on the last of February.
-        next.or_else(|_| Date::from_calendar_date(day.year() + 1, Month::February, 28))
-    };
-    match (bought.map(anniversary), sold_on(paper)) {
-        (Some(Ok(year)), Some(sold)) => sold > year,
-        _ => true,
-    }
+    bought.zip(sold_on(paper)).and_then(|(bought, sold)| held_over_a_year(bought, sold)).unwrap_or(true)
 }
 
 /// What Form 4797 comes to.
@@ -190,7 +183,7 @@ fn of_term(on: On<'_>, long: bool) -> impl Iterator<Item = &Item> {
 
 /// Form 4797.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Property {
-    if sales(on).next().is_none() {
+    if sales(on).next().is_none() && !on.owns().any(|(_, own)| own.has(&brings::LOSSES)) {
         return Property::default();
     }
     let short = trail.line(SHORT, on.scope, sum(of_term(on, false)).to_whole(), |i| {

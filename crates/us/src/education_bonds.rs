@@ -5,8 +5,9 @@ use crate::{
     bringing::Bringing,
     facts::Facts,
     filing_status::Status,
+    papers::interest,
     points::Points,
-    unit::{Filed, On},
+    unit::{Filed, On, Unit},
 };
 use hembo_core::{
     Paper,
@@ -41,6 +42,8 @@ lines! {
 }
 
 limits! {
+    BY_EXPENSES = "us.limit.education_bonds_part" on FOR_EDUCATION, "Savings bonds for education", "over what the expenses are of the proceeds",
+        "IRC §135(b)(1)";
     BY_INCOME = "us.limit.education_bonds" on EXCLUDED, "Savings bonds for education", "shrinks with income",
         "IRC §135(b)(2)";
 }
@@ -163,6 +166,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: Money) -> Money {
         expenses.ratio_to(proceeds, figures.places, Rounding::HalfUp)
     };
     let paid = interest.times(part, Money::WHOLE, Rounding::HalfUp);
+    let paid = limit::given(trail, BY_EXPENSES.at(on.scope), Shape::Cap, interest, paid);
     trail.line(FOR_EDUCATION, on.scope, paid, |i| {
         i.items(counted().map(|bonds| &bonds.interest))
             .figure("Expenses", expenses)
@@ -210,12 +214,11 @@ fn one(points: &mut Points<'_>, paper: &Paper) {
     }
     let owners: Vec<usize> =
         paper.owners.iter().filter_map(|owner| points.household.index_of(&owner.person)).collect();
-    let interest =
-        |&p: &usize| sum(points.facts.people[p].own.of(&crate::papers::interest::brings::INTEREST));
+    let interest = |&p: &usize| sum(points.facts.people[p].own.of(&interest::brings::INTEREST));
     if paper.flag("eligible") && owners.iter().map(interest).sum::<Money>() < paper.amount("6") {
         points.raise(&NOT_ON_PAPER, at("6"), "There is less interest on the papers of the owners.");
     }
-    let on_a_return = |u: &crate::unit::Unit| {
+    let on_a_return = |u: &Unit| {
         u.people.iter().any(|p| owners.contains(p))
             && u.status != Status::Separate
             && (u.people.contains(&student) || u.dependents.iter().any(|d| d.person == student))

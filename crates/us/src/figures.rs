@@ -251,7 +251,7 @@ tables! {
     /// §530(d)(4).
     EducationPlans { rate: Rate }
     /// §72(t).
-    EarlyDistribution { disaster_most: Money, rate: Rate, simple_rate: Rate, half_after_age: i32 }
+    EarlyDistribution { disaster_most: Money, disaster_years: i64, rate: Rate, simple_rate: Rate, half_after_age: i32 }
     /// §408(d)(8).
     CharitableDistribution { most: Money, half_after_age: i32 }
     /// §72(d)(1)(B): the number of payments by age at the start, for one life and for two.

@@ -1,6 +1,13 @@
 //! What Schedule D comes to, for whoever asks.
 
+use hembo_core::outcome::age_on;
 use hembo_money::Money;
+use time::Date;
+
+/// Held for more than one year, counted from the day after acquisition (IRC §1222; Rev. Rul. 66-7); none past the last day of the calendar.
+pub fn held_over_a_year(acquired: Date, sold: Date) -> Option<bool> {
+    acquired.next_day().map(|first| age_on(first, sold) >= 1)
+}
 
 /// What Schedule D comes to.
 #[derive(Debug, Clone, Copy, Default)]

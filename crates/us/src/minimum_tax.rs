@@ -2,7 +2,7 @@
 //! the standard deduction, and counts interest on private activity bonds.
 
 use crate::{
-    clean_vehicles,
+    business, clean_vehicles,
     filing_status::Status,
     gains::Gains,
     gains_tax::Worksheet,
@@ -247,7 +247,8 @@ pub fn points(points: &mut Points<'_>) {
             let mut owners = paper.owners.iter().filter_map(|owner| household.index_of(&owner.person));
             owners.any(|person| unit.people.contains(&person))
         };
-        let written_off = |paper: &&Paper| paper.kind == "Schedule C" && !paper.amount("13").is_zero();
+        let written_off =
+            |paper: &&Paper| paper.kind == business::BUSINESS.id && !paper.amount("13").is_zero();
         let said = household
             .papers
             .iter()

@@ -483,7 +483,9 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, modified: Money) -> (Rents, Ve
         gross: rents + royalties,
         royalties: sum_of(|class| class == Class::Royalty),
         invested: passive + other,
-        for_earned_income_credit: settled::or_zero(passive) + settled::or_zero(other),
+        // An ordinary gain of a passive property counts (Pub. 596, Worksheet 1, line 11).
+        for_earned_income_credit: settled::or_zero(passive + passive_short_gains(on))
+            + settled::or_zero(other),
         modified,
     };
     (rents, shares)

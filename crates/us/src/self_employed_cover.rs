@@ -14,7 +14,7 @@ use hembo_core::{
     Paper,
     choice::{Chosen, Open},
     decision::{Decision, Opt},
-    open_points,
+    limit, open_points,
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -57,20 +57,32 @@ pub fn of(on: On<'_>) -> Option<Cover> {
     let at =
         |deducted: Money| Cover { person, deducted, left: Money::ZERO, repaid_at_most: None, settled: true };
     let (most, repaid_at_most) = most(on, &at, [premiums, advance, room]);
+    let of = |deducted: Money| Cover { repaid_at_most, ..at(deducted) };
     let next = |deducted: Money| {
-        let cover = Cover { repaid_at_most, ..at(deducted) };
-        settled::lesser(settled::or_zero(premiums - credit(on, cover)), most)
+        settled::lesser(settled::or_zero(premiums - reckoned(on, of(deducted)).allowed), most)
     };
     let once = next(most);
-    let rounds = std::iter::successors(Some(once), |&deducted| Some(next(deducted)));
-    let end = rounds.take(ROUNDS).find(|&deducted| next(deducted) == deducted);
-    let deducted = match on.unit.cover_method {
-        CoverMethod::Simplified => once,
-        CoverMethod::Iterative => end.unwrap_or(once),
+    let (deducted, settled) = match on.unit.cover_method {
+        CoverMethod::Simplified => (once, true),
+        CoverMethod::Iterative => end_of_rounds(once, next).map_or((once, false), |end| (end, true)),
     };
-    let cover = Cover { repaid_at_most, ..at(deducted) };
-    let left = settled::or_zero(premiums - credit(on, cover) - unpaid(on, cover) - deducted);
-    Some(Cover { left, settled: end.is_some(), ..cover })
+    let credit = reckoned(on, of(deducted));
+    let not_paid_back = settled::or_zero(advance - credit.allowed) - credit.excess;
+    let left = settled::or_zero(premiums - credit.allowed - not_paid_back - deducted);
+    Some(Cover { left, settled, ..of(deducted) })
+}
+
+/// The deduction that the next round finds again; none where there is no end.
+fn end_of_rounds(first: Money, next: impl Fn(Money) -> Money) -> Option<Money> {
+    let mut deducted = first;
+    for _ in 0..ROUNDS {
+        let found = next(deducted);
+        if found == deducted {
+            return Some(deducted);
+        }
+        deducted = found;
+    }
+    None
 }
 
 /// What the deduction comes to at most, and with it what is paid back of the advance payments at most: the first limit that the income
@@ -93,29 +105,20 @@ fn most(
     tier.map_or((least(premiums), None), |(_, most)| (least(premiums - advance + most), Some(most)))
 }
 
+/// The credit at the income that a deduction leaves.
 fn reckoned(on: On<'_>, cover: Cover) -> premium_tax_credit::Credit {
     let unit = Unit { cover: Some(cover), ..on.unit.clone() };
     let on = On { unit: &unit, ..on };
     premium_tax_credit::reckon(on, &mut Silent, &income::reckon(on, &mut Silent))
 }
 
-/// The credit at the income that a deduction leaves.
-fn credit(on: On<'_>, cover: Cover) -> Money {
-    reckoned(on, cover).allowed
-}
-
-/// What of the advance payments stays above the credit and is not paid back.
-fn unpaid(on: On<'_>, cover: Cover) -> Money {
-    let credit = reckoned(on, cover);
-    let advance = premium_tax_credit::of_own_work(on).map_or(Money::ZERO, |(_, advance)| advance);
-    settled::or_zero(advance - credit.allowed) - credit.excess
-}
-
 /// Tells the division of the premiums in the trail.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) {
     let Some(cover) = on.unit.cover else { return };
     let (premiums, advance) = premium_tax_credit::of_own_work(on).unwrap_or_default();
-    trail.line(self_employment::COVER_OF, Scope::Person(cover.person), cover.deducted, |i| {
+    let (scope, open) = (Scope::Person(cover.person), cover.deducted + cover.left);
+    limit::given(trail, self_employment::COVER_LIMIT.at(scope), limit::Shape::Cap, open, cover.deducted);
+    trail.line(self_employment::COVER_OF, scope, cover.deducted, |i| {
         i.items(premium_tax_credit::items_of_own_work(on))
             .figure("Premiums", premiums)
             .figure("Advance payments", advance)

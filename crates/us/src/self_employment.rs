@@ -62,6 +62,8 @@ lines! {
 
 limits! {
     PLAN_LIMIT = "us.limit.plan" on PLAN_OF, "Retirement plan", "over what the plan allows", "IRC §§404(h), 415(c)";
+    pub COVER_LIMIT = "us.limit.cover" on COVER_OF, "Marketplace premiums", "over what the business earned, or is paid in advance",
+        "IRC §162(l)(2)(A); Reg. §1.162(l)-1(a)(1)";
     HEALTH_LIMIT = "us.limit.self_employed_health" on HEALTH_OF, "Health insurance", "over what the business earned",
         "IRC §162(l)(2)(A)";
 }

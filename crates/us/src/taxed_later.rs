@@ -93,6 +93,7 @@ const EARLIER: PaperKind = PaperKind {
 
 /// Gives its boxes to the owner.
 pub fn read(paper: &mut Bringing<'_>) {
+    paper.earns();
     paper.give("14", &brings::PENSION);
     paper.give("25", &brings::IRA);
     paper.give("14.repaid", &brings::PENSION_REPAID);
@@ -109,8 +110,10 @@ fn of_year(facts: &Facts, person: usize, goes: Goes, untaxed: Rate) -> Money {
     (all - all.times(untaxed, Money::CENT, Rounding::HalfUp)).to_whole()
 }
 
-fn third(amount: Money) -> Money {
-    amount.in_proportion(Money::whole(1), Money::whole(3), Money::WHOLE, Rounding::HalfUp)
+/// This year's part of what is spread.
+fn part(facts: &Facts, amount: Money) -> Money {
+    let years = Money::whole(facts.figures.early_distribution.disaster_years);
+    amount.in_proportion(Money::whole(1), years, Money::WHOLE, Rounding::HalfUp)
 }
 
 /// What is added to the taxed distributions of a person, below zero where it is put off: this year's part of disaster distributions with
@@ -132,7 +135,7 @@ pub fn change(
     if all.is_zero() && !own.has(earlier) {
         return Money::ZERO;
     }
-    let here = if now.disaster { all } else { third(all) };
+    let here = if now.disaster { all } else { part(facts, all) };
     let due = here + sum(own.of(earlier)).to_whole();
     let taxed = settled::or_zero(due - sum(own.of(repaid)).to_whole());
     let scope = Scope::Person(person);

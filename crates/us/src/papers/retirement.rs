@@ -203,7 +203,7 @@ const DISTRIBUTION: PaperKind = PaperKind {
             .help("Only for codes 1, J and S; with the reason."),
         Field::choice("exempt.why", "", "Because of", EXCEPTIONS),
         Field::amount("disaster", "", "Of a qualified disaster recovery")
-            .help("Up to 22,000 for each disaster, Form 8915-F: over three years or now, without the additional tax."),
+            .help("Form 8915-F: spread over years or taxed now, without the additional tax."),
         Field::count("start.age", "", "Age when the annuity began", 250)
             .help("Simplified Method; of two annuitants both ages together."),
         Field::yes_no("start.joint", "", "For two lives").help("The ages of both are added."),

@@ -3,6 +3,7 @@
 use crate::{
     bringing::{self, Bringing},
     capital_gains::{self, SaleBox},
+    gains::held_over_a_year,
     papers::interest,
     points::Points,
     states::{self, STATES},
@@ -12,7 +13,6 @@ use hembo_core::{
     field::{Choice, Field, Years},
     household::{Answers, Entry, Row},
     open_points,
-    outcome::age_on,
     paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
@@ -117,10 +117,9 @@ impl Lot {
         settled::lesser(self.discount, settled::or_zero(self.gain()))
     }
 
-    /// Held for more than one year, counted from the day after acquisition (Rev. Rul. 66-7); none where a day is missing.
+    /// Held for more than one year; none where a day is missing.
     fn is_long(&self) -> Option<bool> {
-        let (acquired, sold) = (self.acquired?.next_day()?, self.sold?);
-        Some(age_on(acquired, sold) >= 1)
+        held_over_a_year(self.acquired?, self.sold?)
     }
 }
 
