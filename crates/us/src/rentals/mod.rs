@@ -1,33 +1,30 @@
 //! Rents and royalties (§§61(a)(5), (6), 162, 212, 280A), Schedule E, Part I: what came in less what was spent, property by property,
 //! as far as the passive losses of Form 8582 are allowed.
 
+mod paper;
+mod points;
+
 use crate::{
-    bringing::Bringing,
-    business,
-    business_property::{self, Property as Sold, Sale},
+    business_property::Property as Sold,
     facts::Facts,
-    figures, pass_through,
+    pass_through,
     passive_losses::{self, Activity},
-    points::Points,
-    rental_depreciation, states,
     unit::{Filed, On},
 };
 use hembo_core::{
-    Paper,
-    field::{Choice, Field, Years},
     forms::Required,
-    household::{Answers, Entry},
     line::LineId,
     lines, open_points,
-    paper::{Back, PaperKind, subject},
-    point::{Gather, Place},
     provision::Provision,
     reading::sum,
     settled,
     trail::{Item, Scope, Silent, Trail},
 };
 use hembo_money::Money;
-use std::sync::Arc;
+
+use paper::RENTAL;
+pub use paper::read;
+pub use points::points;
 
 /// What this provision declares.
 pub static PROVISION: Provision =
@@ -117,163 +114,6 @@ pub mod brings {
 
     /// Properties.
     pub static RENTALS: Brought<Rental> = Brought::new();
-}
-
-const KINDS: &[Choice] = &[
-    Choice::new("single", "1 Single family"),
-    Choice::new("multi", "2 Multi-family"),
-    Choice::new("short", "3 Vacation, short-term"),
-    Choice::new("commercial", "4 Commercial"),
-    Choice::new("land", "5 Land"),
-    Choice::new("royalties", "6 Royalties"),
-    Choice::new("self", "7 Let to own business"),
-    Choice::new("other", "8 Other"),
-];
-
-/// The lines of expenses, without depreciation.
-const SPENT: [&str; 14] = ["5", "6", "7", "8", "9", "10", "11", "12", "13", "14", "15", "16", "17", "19"];
-
-const SOLD: [Field; 7] = business_property::BOXES;
-
-const RENTAL: PaperKind = PaperKind {
-    id: "Schedule E",
-    subject: subject::OWN_WORK,
-    name: "Rented property, royalties",
-    words: "rent rental landlord house apartment flat lease tenant royalties schedule e vacation 8582",
-    title: "Property",
-    shared: true,
-    headline: "3",
-    boxes: &[
-        Field::choice("kind", "1b", "Type of property", KINDS),
-        Field::count("days", "2", "Days at a fair rent", 366),
-        Field::count("own_days", "2", "Days of own use", 366)
-            .help("The family's, too, and below a fair rent."),
-        Field::yes_no("active", "", "Takes part in decisions")
-            .help("And owns a tenth or more: for the allowance of losses."),
-        Field::yes_no("short_stay", "", "Guests stay 7 days or less")
-            .help("On average. With substantial services it is a business of one's own, Schedule C."),
-        Field::yes_no("professional", "", "Real estate professional")
-            .help("Over 750 hours, and over half of all work, in real property trades."),
-        Field::yes_no("participates", "", "Materially participates")
-            .help("Of a professional, or where guests stay 7 days or less."),
-        Field::yes_no("not_at_risk", "", "Not at risk for all of it").help("Form 6198."),
-        Field::amount("3", "3", "Rents received"),
-        Field::amount("4", "4", "Royalties received"),
-        Field::amount("5", "5", "Advertising").help("Of all expenses the part that belongs to the renting."),
-        Field::amount("6", "6", "Auto and travel"),
-        Field::amount("7", "7", "Cleaning and maintenance"),
-        Field::amount("8", "8", "Commissions"),
-        Field::amount("9", "9", "Insurance"),
-        Field::amount("10", "10", "Legal and professional"),
-        Field::amount("11", "11", "Management fees"),
-        Field::amount("12", "12", "Mortgage interest, banks"),
-        Field::amount("13", "13", "Other interest"),
-        Field::amount("14", "14", "Repairs"),
-        Field::amount("15", "15", "Supplies"),
-        Field::amount("16", "16", "Taxes"),
-        Field::amount("17", "17", "Utilities"),
-        Field::amount("18", "18", "Depreciation, depletion")
-            .help("From Form 4562; left empty, it is reckoned from the two boxes below."),
-        Field::amount("cost", "", "Cost of the building").help("Without the land."),
-        Field::date("since", "", "First let on"),
-        Field::amount("19", "19", "Other expenses"),
-        Field::amount("carried", "", "Loss not allowed in earlier years").help("Form 8582 of last year."),
-        Field::yes_no("business", "", "A trade or business")
-            .help("For the qualified business income: 250 hours a year, with records."),
-        Field::amount("property", "", "Basis of qualified property")
-            .help("Unadjusted; only above the income threshold."),
-        SOLD[0],
-        SOLD[1],
-        SOLD[2],
-        SOLD[3],
-        SOLD[4],
-        SOLD[5],
-        SOLD[6],
-        states::SEPARATE,
-    ],
-    columns: &[],
-    back: Back::Nothing,
-    years: Years::ALL,
-};
-
-fn count(boxes: &Answers, id: &str) -> i64 {
-    boxes.get(id).and_then(Entry::count).unwrap_or(0)
-}
-
-/// Used as a home as well: own days over 14 and over a tenth of the rented ones (§280A(d)(1)).
-fn is_home(boxes: &Answers, figures: &figures::Rental) -> bool {
-    let (own, rented) = (count(boxes, "own_days"), count(boxes, "days"));
-    own > figures.home_days && own * figures.home_share > rented
-}
-
-/// Let for so few days that it is left out (§280A(g)).
-fn is_left_out(boxes: &Answers, figures: &figures::Rental) -> bool {
-    is_home(boxes, figures) && count(boxes, "days") < figures.few_days
-}
-
-/// The class of a property, with what it brought.
-fn class(paper: &Paper, figures: &figures::Rental, income: bool) -> Class {
-    match paper.text("kind") {
-        Some("royalties") => return Class::Royalty,
-        _ if is_home(&paper.boxes, figures) => return Class::Home,
-        _ if works_in(paper) => return Class::Working,
-        Some("self") if income => return Class::OwnBusiness,
-        Some("land") if income => return Class::Land,
-        _ => {}
-    }
-    if paper.flag("active") && !paper.flag("short_stay") { Class::Active } else { Class::Passive }
-}
-
-/// Material participation of a professional, or in what is no rental activity.
-fn works_in(paper: &Paper) -> bool {
-    paper.flag("participates") && (paper.flag("professional") || paper.flag("short_stay"))
-}
-
-/// Gives each owner a part of the property.
-pub fn read(paper: &mut Bringing<'_>) {
-    let (reading, of_year) = (paper.paper, Arc::clone(&paper.facts.figures));
-    let (of, figures) = (reading.paper, &of_year.rental);
-    if is_left_out(&of.boxes, figures) {
-        return;
-    }
-    paper.earns();
-    let (field, written_off) = rental_depreciation::of(of, figures, of_year.year);
-    let spent = SPENT.into_iter().map(|id| (id, of.amount(id))).chain([(field, written_off)]);
-    let spent: Vec<_> = spent.filter(|(_, amount)| !amount.is_zero()).collect();
-    let total: Money = spent.iter().map(|(_, amount)| *amount).sum();
-    let sold = business_property::sold_on(of).map(|_| business_property::amounts(of));
-    let gain: Money = sold.into_iter().flatten().map(|(_, amount)| amount).sum();
-    let class = class(of, figures, of.amount("3") + of.amount("4") + gain > total);
-    let parts = |person: usize, field: &'static str, amount: Money| {
-        let all = reading.parts(field, None, amount).into_iter();
-        all.filter(|(owner, _)| *owner == person).map(|(_, item)| item).collect::<Vec<_>>()
-    };
-    let shares = reading.shares(Money::whole(100)).into_iter();
-    let invested = !matches!(class, Class::Working | Class::OwnBusiness);
-    let long = business_property::is_long(of);
-    for ((person, property), (_, share)) in reading.shares(of.amount("property")).into_iter().zip(shares) {
-        let rental = Rental {
-            paper: reading.index,
-            received: ["3", "4"].into_iter().flat_map(|id| parts(person, id, of.amount(id))).collect(),
-            spent: spent.iter().flat_map(|&(id, amount)| parts(person, id, amount)).collect(),
-            carried: parts(person, "carried", of.amount("carried")),
-            class,
-            share,
-            business: of.flag("business") && class != Class::Royalty,
-            property,
-            sold: None,
-        };
-        let sale = sold.map(|amounts| {
-            let items = amounts.into_iter().flat_map(|(id, amount)| parts(person, id, amount)).collect();
-            let depreciation = sum(&parts(person, "written_off", of.amount("written_off")));
-            Sale { items, long, depreciation, invested }
-        });
-        let rental = Rental { sold: sale.as_ref().map(|sale| (sale.gain(), long)), ..rental };
-        if let Some(sale) = sale {
-            paper.facts.people[person].own.add(&business_property::brings::SALES, sale);
-        }
-        paper.facts.people[person].own.add(&brings::RENTALS, rental);
-    }
 }
 
 /// The properties of a person.
@@ -578,107 +418,4 @@ pub fn any_business(facts: &Facts, person: usize) -> bool {
 /// Schedule E: where anything was let, or brought royalties, or comes from a partnership, S corporation, estate or trust.
 pub fn schedule_e(filed: Filed<'_>) -> Required {
     Required::if_so(!all(filed.on).is_empty() || pass_through::any(filed), "no rents, royalties or shares")
-}
-
-/// What a property must tell.
-pub fn points(points: &mut Points<'_>) {
-    for paper in points.papers(RENTAL.id) {
-        days(points, paper);
-        one(points, paper);
-    }
-    for person in 0..points.facts.people.len() {
-        let worked: Vec<_> = of(points.facts, person).iter().filter(|r| r.class == Class::Working).collect();
-        if let Some(first) = worked.first() {
-            let net: Money = worked.iter().map(|r| r.net()).sum();
-            let lost = business::lost(points.facts, person) - net;
-            let place = Place::paper(&points.household.papers[first.paper].id, "participates");
-            business::excess_loss(points, place, lost);
-        }
-    }
-    ordinary_losses(points);
-}
-
-/// Ordinary losses of sales so large that they are limited.
-fn ordinary_losses(points: &mut Points<'_>) {
-    for (place, unit) in points.units.iter().enumerate() {
-        let lost = -points.amount(business_property::ORDINARY, place);
-        let businesses: Money = unit.people.iter().map(|&p| business::lost(points.facts, p)).sum();
-        if lost > Money::ZERO {
-            business::excess_loss(points, points.whose(unit), lost + settled::or_zero(businesses));
-        }
-    }
-}
-
-fn days(points: &mut Points<'_>, paper: &Paper) {
-    let at = |field: &str| Place::paper(&paper.id, field);
-    let (rented, own) = (count(&paper.boxes, "days"), count(&paper.boxes, "own_days"));
-    let year = i64::from(time::util::days_in_year(points.facts.figures.year));
-    if rented + own > year {
-        points.raise(&DAYS, at("own_days"), format!("{} days, and the year has {year}.", rented + own));
-    }
-    let figures = &points.facts.figures.rental;
-    if own > figures.home_days && !paper.boxes.contains_key("days") {
-        points.raise(&RENTED_DAYS, at("days"), "For how many days was it let?");
-    } else if is_left_out(&paper.boxes, figures) {
-        points.raise(&FEW_DAYS, at("days"), "A home that was let for so few days is left out.");
-    }
-}
-
-fn one(points: &mut Points<'_>, paper: &Paper) {
-    let at = |field: &str| Place::paper(&paper.id, field);
-    let Some(kind) = paper.text("kind") else {
-        return points.raise(&KIND, at("kind"), "What was let?");
-    };
-    let owner = paper.owners.first().and_then(|o| points.household.index_of(&o.person));
-    let here = |r: &&Rental| points.household.papers[r.paper].id == paper.id;
-    let Some(rental) = owner.and_then(|p| of(points.facts, p).iter().find(here)) else { return };
-    let said = |field: &str| paper.boxes.contains_key(field);
-    business_property::of_paper(points, paper);
-    sold(points, paper, rental);
-    let loss = rental.net().is_negative() || !paper.amount("carried").is_zero();
-    if kind == "short" && !said("short_stay") {
-        points.raise(&STAY, at("short_stay"), "Do guests stay seven days or less on average?");
-    }
-    if loss && paper.flag("not_at_risk") {
-        points.raise(&NOT_AT_RISK, at("not_at_risk"), "The at-risk limit is not computed yet.");
-    }
-    match rental.class {
-        Class::Home if loss => {
-            points.raise(&HOME_LOSS, at("own_days"), "A loss of a home that is let is limited.")
-        }
-        Class::OwnBusiness | Class::Land if !paper.amount("carried").is_zero() => points.raise(
-            &RECHARACTERIZED,
-            at("carried"),
-            "Losses of earlier years beside income that is not passive.",
-        ),
-        Class::Working if loss => points.raise(&PARTICIPATES, at("participates"), "A loss in full."),
-        Class::Passive if loss && !said("active") && !paper.flag("short_stay") => {
-            points.raise(&ACTIVE, at("active"), "This property has a loss.");
-        }
-        _ => {}
-    }
-    let building = matches!(kind, "single" | "multi" | "short" | "commercial" | "self");
-    let since = paper.boxes.get("since").and_then(Entry::date);
-    let old = since.is_some_and(|since| since < points.facts.figures.rental.other_since.0);
-    if matches!(kind, "commercial" | "self") && old && !said("18") {
-        points.raise(&OLD_BUILDING, at("18"), "How much is written off of this building this year?");
-    } else if building && !rental.spent.iter().any(|item| ["18", "cost"].contains(&item.field)) {
-        points.raise(&NO_DEPRECIATION, at("18"), "No depreciation is taken.");
-    }
-    if rental.class != Class::Royalty && !rental.net().is_negative() && !said("business") {
-        points.raise(&BUSINESS, at("business"), "Is this letting a trade or business?");
-    }
-}
-
-/// A sale of what is no plain letting.
-fn sold(points: &mut Points<'_>, paper: &Paper, rental: &Rental) {
-    let Some((gain, _)) = rental.sold else { return };
-    let at = Place::paper(&paper.id, "sold");
-    let losses_before = |p: usize| points.facts.people[p].own.has(&business_property::brings::LOSSES);
-    let before = (0..points.facts.people.len()).any(losses_before);
-    if matches!(rental.class, Class::Royalty | Class::Home) {
-        points.raise(&SOLD_KIND, at, "The sale of such property is not computed yet.");
-    } else if rental.business && before && !gain.is_negative() {
-        points.raise(&SOLD_BUSINESS, at, "A gain that earlier losses make ordinary, of a trade or business.");
-    }
 }
