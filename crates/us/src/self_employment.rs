@@ -199,7 +199,7 @@ pub fn of(on: On<'_>, trail: &mut impl Trail, person: usize) -> Own {
     let run = business::run_by(on, &mut Unseen(trail), person) + partner;
     let chosen = on.unit.optional_method.contains(&person);
     let optional = optional_earnings::of(on.facts, person, run).filter(|_| chosen);
-    let (net, tax) = tax_of(on.facts, trail, person, run, optional);
+    let (net, tax) = tax_of(on.facts, trail, person, [run, profit], optional);
     let scope = Scope::Person(person);
     let half = tax.times(on.facts.figures.self_employment.half, Money::WHOLE, Rounding::HalfUp);
     trail.line(HALF_OF, scope, half, |i| {
@@ -220,7 +220,7 @@ fn tax_of(
     facts: &Facts,
     trail: &mut impl Trail,
     person: usize,
-    profit: Money,
+    [profit, reported]: [Money; 2],
     optional: Option<Money>,
 ) -> (Money, Money) {
     let figures = &facts.figures.self_employment;
@@ -233,8 +233,11 @@ fn tax_of(
     let scope = Scope::Person(person);
     trail.line(NET, scope, net, |i| {
         let partner = pass_through::earnings(facts, person);
-        if profit != partner {
-            i.line(business::PROFIT, scope, profit - partner);
+        // Of a community business each spouse reports half, and who runs it is taxed on all of it.
+        if profit - partner != reported {
+            i.figure("Profit of the businesses run", profit - partner);
+        } else if !reported.is_zero() {
+            i.line(business::PROFIT, scope, reported);
         }
         i.items(pass_through::earning_items(facts, person)).figure("Part", figures.part);
         if let Some(amount) = optional {
