@@ -65,7 +65,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
     let excise = on.gather(trail, EXCISE, &w2::brings::EXCISE);
     let tips = unreported_tips::tax(on, trail);
     let unwithheld = misclassified_pay::tax(on, trail);
-    let early = early_distributions::reckon(on, trail);
+    let early = early_distributions::reckon(on, trail, income.for_ira);
     let accounts = health_savings::penalty(on, trail);
     let own = self_employment::tax(on, trail);
     let employees = household_employees::reckon(on, trail);

@@ -2,7 +2,7 @@
 //! its first two years.
 
 use crate::{
-    education_plans, ira_basis,
+    education_plans, excess_contributions, ira_basis,
     papers::retirement::{Distribution, Early, Goes},
     points::Points,
     retirement,
@@ -27,8 +27,8 @@ lines! {
         "What is taxed of a person's early distributions, less what an exception spares.";
     EACH = "us.5329.4", "Additional tax on early distributions", "IRC §72(t)(1), (6)",
         "10 % of them, 25 % out of a SIMPLE IRA in its first two years.";
-    pub TAX = "us.sched_2.8", "Additional tax on retirement and education accounts", "IRC §§72(t), 530(d)(4)",
-        "That of each person.";
+    pub TAX = "us.sched_2.8", "Additional tax on retirement and education accounts", "IRC §§72(t), 530(d)(4), 4973, 4974",
+        "That of each person: early distributions, excess contributions, what was not distributed.";
 }
 
 open_points! {
@@ -47,7 +47,7 @@ fn subject(distribution: &Distribution, untaxed: Rate, roth_taxed: &mut Money, n
             part
         }
         Goes::Pension if now.appreciation => before + distribution.appreciation,
-        Goes::Pension | Goes::Wages => before,
+        Goes::Pension | Goes::Wages | Goes::RothQualified => before,
     };
     settled::or_zero(taxed - distribution.exempt - distribution.disaster)
 }
@@ -85,13 +85,16 @@ fn of_person(on: On<'_>, trail: &mut impl Trail, person: usize) -> Money {
     })
 }
 
-/// Schedule 2 line 8.
-pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
+/// Schedule 2 line 8, with the taxes on excess contributions and on what was not distributed; `for_ira` is the income by which the ranges
+/// of IRA contributions go.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, for_ira: Money) -> Money {
     let mut parts = Vec::new();
     for &person in &on.unit.people {
         parts.push((person, EACH, of_person(on, trail, person)));
         let (line, amount) = education_plans::tax_of(on.facts, trail, person);
         parts.push((person, line, amount));
+        let excess = excess_contributions::taxes_of(on, trail, person, for_ira);
+        parts.extend(excess.into_iter().map(|(line, amount)| (person, line, amount)));
     }
     trail.line(TAX, on.scope, parts.iter().map(|(_, _, amount)| *amount).sum(), |i| {
         for (person, line, amount) in parts.into_iter().filter(|(_, _, amount)| !amount.is_zero()) {
@@ -100,14 +103,19 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     })
 }
 
-/// Form 5329: where an exception is claimed that the payer did not know, or the rate is that of a SIMPLE IRA; else the tax goes
-/// straight to Schedule 2.
+/// Form 5329: where an exception is claimed that the payer did not know, the rate is that of a SIMPLE IRA, or an account holds too
+/// much or paid out too little; else the tax goes straight to Schedule 2.
 pub fn form_5329(filed: Filed<'_>) -> Required {
     let all = filed.on.unit.people.iter().flat_map(|&p| retirement::of(filed.on.facts, p));
     let mut needs = all.filter(|d| !d.exempt.is_zero() || d.early == Some(Early::Simple));
     let education = education_plans::any(filed.on);
-    let why = if filed.has(TAX) { "the tax goes straight to Schedule 2" } else { "no early distribution" };
-    Required::if_so(needs.next().is_some() || education, why)
+    let excess = excess_contributions::any(filed);
+    let why = if filed.has(TAX) {
+        "the tax goes straight to Schedule 2"
+    } else {
+        "no early distribution, no excess contribution"
+    };
+    Required::if_so(needs.next().is_some() || education || excess, why)
 }
 
 /// An exception without a reason, or of more than is taxed.

@@ -73,6 +73,8 @@ pub struct Figures {
     pub home_sale: Cited<HomeSale>,
     pub education_plans: Cited<EducationPlans>,
     pub early_distribution: Cited<EarlyDistribution>,
+    pub excess_contributions: Cited<ExcessContributions>,
+    pub required_distributions: Cited<RequiredDistributions>,
     pub charitable_distribution: Cited<CharitableDistribution>,
     pub simplified_method: Cited<SimplifiedMethod>,
     pub public_safety_officer: Cited<PublicSafetyOfficer>,
@@ -252,6 +254,10 @@ tables! {
     EducationPlans { rate: Rate }
     /// §72(t).
     EarlyDistribution { disaster_most: Money, disaster_years: i64, rate: Rate, simple_rate: Rate, half_after_age: i32 }
+    /// §4973(a).
+    ExcessContributions { rate: Rate }
+    /// §4974(a), (e).
+    RequiredDistributions { rate: Rate, corrected_rate: Rate, from_age: i32 }
     /// §408(d)(8).
     CharitableDistribution { most: Money, half_after_age: i32 }
     /// §72(d)(1)(B): the number of payments by age at the start, for one life and for two.

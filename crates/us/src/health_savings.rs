@@ -14,7 +14,9 @@ use hembo_core::{
     field::{Choice, Field, Years},
     forms::Required,
     household::Entry,
-    limit, limits, lines, open_points,
+    limit, limits,
+    line::LineId,
+    lines, open_points,
     paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
@@ -47,6 +49,8 @@ lines! {
         "What paid neither medical bills nor was rolled over.";
     pub INCOME = "us.sched_1.8f", "Health savings account, taxed", "IRC §223(f)(2)",
         "Form 8889 of each person.";
+    EMPLOYER_OVER = "us.8889.over", "Contributions of the employer over the limit", "IRC §106(d)(1)",
+        "What box 1 of Form W-2 left out, and the limit does not allow.";
     PENALTY_OF = "us.8889.17b", "Additional tax on distributions", "IRC §223(f)(4)",
         "A part of what is taxed, before 65 and without disability.";
     pub PENALTY = "us.sched_2.17c", "Additional tax, health savings account", "IRC §223(f)(4)",
@@ -61,8 +65,8 @@ limits! {
 open_points! {
     COVER = blocks "K-050", "IRC §223(b)",
         "Enter the months of cover: the limit goes by them.";
-    EXCESS = beside "K-100", "IRC §§223(f)(3), 4973(g)",
-        "Take it out with its earnings by the due date; else 6 % a year (Form 5329), which is not computed here.";
+    SHARED = look "C-22", "IRC §223(b)(5)(B)",
+        "The spouses divide the limit as they agree. Here the first has what was put in before the second: another division is not weighed here.";
     LAST_MONTH = look "8889-last-month", "IRC §223(b)(8)",
         "Stay covered until the end of next year, or what it allowed becomes income then with 10 %.";
     MONTHS = blocks "8889-months", "IRC §223(b)(2)",
@@ -90,6 +94,12 @@ pub mod brings {
     /// Own contributions.
     pub static CONTRIBUTIONS: Brought = Brought::new();
 
+    /// What was taken out again of the employer's contributions; it stays income.
+    pub static EMPLOYER_OUT: Brought = Brought::new();
+
+    /// Excess contributions of earlier years, still there when the year began (Form 5329, line 42).
+    pub static EARLIER_EXCESS: Brought = Brought::new();
+
     /// Distributions less what was rolled over and what paid bills.
     pub static TAKEN: Brought = Brought::new();
 }
@@ -108,6 +118,7 @@ const ACCOUNT: PaperKind = PaperKind {
     boxes: &[
         Field::amount("2", "2", "Own contributions for the year")
             .help("By the due date too; not the employer's of code W."),
+        Field::amount("2.out", "", "Taken out again by the due date").help("With its earnings."),
         Field::count("self", "3", "Months of self-only cover", 12)
             .help("High-deductible, no other cover, no Medicare, nobody's dependent."),
         Field::count("family", "3", "Months of family cover", 12),
@@ -149,7 +160,9 @@ pub fn read(paper: &mut Bringing<'_>) {
         let net = reading.amount("1") - reading.amount("rolled") - reading.amount("bills");
         return paper.put("1", None, settled::or_zero(net), &brings::TAKEN);
     }
-    paper.give("2", &brings::CONTRIBUTIONS);
+    let out = reading.amount("2.out");
+    paper.put("2", None, settled::or_zero(reading.amount("2") - out), &brings::CONTRIBUTIONS);
+    paper.put("2.out", None, settled::or_zero(out - reading.amount("2")), &brings::EMPLOYER_OUT);
     let count = |id: &str| reading.boxes.get(id).and_then(Entry::count).unwrap_or(0);
     let last_month = match reading.text("december") {
         Some("self") => Some(false),
@@ -238,11 +251,36 @@ fn contributions(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money 
         i.items(own.of(&w2::brings::HEALTH_SAVINGS));
     });
     let paid = sum(own.of(&brings::CONTRIBUTIONS)).to_whole();
+    let (earlier, left) = earlier(facts, person);
+    let earlier = settled::lesser(earlier, left);
     let room = settled::or_zero(most - employer);
-    let allowed = limit::cap(trail, CONTRIBUTIONS.at(scope), paid, room);
+    let allowed = limit::cap(trail, CONTRIBUTIONS.at(scope), paid + earlier, room);
     trail.line(OF, scope, allowed, |i| {
         i.items(own.of(&brings::CONTRIBUTIONS)).line(LIMIT, scope, most).line(EMPLOYER, scope, employer);
+        if !earlier.is_zero() {
+            i.figure("Excess of earlier years, taken up", earlier);
+        }
     })
+}
+
+/// What was put in over the limit, the employer's contributions too (§4973(g)).
+pub fn excess(facts: &Facts, person: usize) -> Money {
+    let out = sum(facts.people[person].own.of(&brings::EMPLOYER_OUT)).to_whole();
+    settled::or_zero(put_in(facts, person).to_whole() - limit_of(facts, person) - out)
+}
+
+/// Excess contributions of earlier years less what distributions took out and what this year's limit takes up (§4973(g)(2)).
+pub fn earlier_excess(facts: &Facts, person: usize) -> Money {
+    let (earlier, room) = earlier(facts, person);
+    settled::or_zero(earlier - room)
+}
+
+/// Excess contributions of earlier years that were not distributed, and the room that this year's limit has for them.
+fn earlier(facts: &Facts, person: usize) -> (Money, Money) {
+    let own = &facts.people[person].own;
+    let earlier = sum(own.of(&brings::EARLIER_EXCESS)).to_whole() - taken(facts, &mut Silent, person);
+    let room = limit_of(facts, person) - put_in(facts, person).to_whole();
+    (settled::or_zero(earlier), settled::or_zero(room))
 }
 
 /// What a person deducts.
@@ -258,8 +296,38 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
 
 /// Schedule 1 line 8f.
 pub fn income(on: On<'_>, trail: &mut impl Trail) -> Money {
-    let each: Vec<_> = on.unit.people.iter().map(|&p| (p, taken(on.facts, trail, p))).collect();
-    on.of_each(trail, INCOME, TAKEN, &each)
+    let each: Vec<_> = on
+        .unit
+        .people
+        .iter()
+        .map(|&p| (p, taken(on.facts, trail, p), employer_over(on.facts, trail, p)))
+        .collect();
+    trail.line(INCOME, on.scope, each.iter().map(|(_, taken, over)| *taken + *over).sum(), |i| {
+        for (person, taken, over) in each {
+            for (line, amount) in [(TAKEN, taken), (EMPLOYER_OVER, over)] {
+                if !amount.is_zero() {
+                    i.line(line, Scope::Person(person), amount);
+                }
+            }
+        }
+    })
+}
+
+/// What a person brings to Schedule 1 line 8f.
+pub fn income_of(facts: &Facts, person: usize) -> [(LineId, Money); 2] {
+    [(TAKEN, taken(facts, &mut Silent, person)), (EMPLOYER_OVER, employer_over(facts, &mut Silent, person))]
+}
+
+fn employer_over(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
+    let own = &facts.people[person].own;
+    let employer = sum(own.of(&w2::brings::HEALTH_SAVINGS)).to_whole();
+    if !own.has(&brings::COVER) || employer.is_zero() {
+        return Money::ZERO;
+    }
+    let (scope, most) = (Scope::Person(person), limit_of(facts, person));
+    trail.line(EMPLOYER_OVER, scope, settled::or_zero(employer - most), |i| {
+        i.items(own.of(&w2::brings::HEALTH_SAVINGS)).figure("Limit", most);
+    })
 }
 
 fn taken(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
@@ -352,12 +420,9 @@ fn one(points: &mut Points<'_>, person: usize) {
     if cover.last_month.is_some() {
         points.raise(&LAST_MONTH, at("december"), format!("{name} takes the limit of the whole year."));
     }
-    let over = put_in(facts, person).to_whole() - limit_of(facts, person);
-    if over > Money::ZERO {
-        points.raise(
-            &EXCESS,
-            at("2"),
-            format!("{over:#} more than the limit went into the account of {name}."),
-        );
+    let spouse = facts.other_filer(person).filter(|_| facts.couple());
+    if spouse.is_some_and(|spouse| !put_in(facts, spouse).is_zero()) && !excess(facts, person).is_zero() {
+        let message = format!("{name} and the spouse put in more than the family limit.");
+        points.raise(&SHARED, at("2"), message);
     }
 }

@@ -105,6 +105,8 @@ pub struct Income {
     pub refund: Money,
     /// Line 11a.
     pub agi: Money,
+    /// Income for the ranges of IRA contributions (§219(g)(3)(A)).
+    pub for_ira: Money,
     /// Gross income from all sources, losses not taken off.
     pub gross: Money,
     /// Line 6a less line 6b.
@@ -172,7 +174,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
     let additional = schedule_1::with_schedule_e(on, trail, additional, rents.net, through);
     let income = wages + added + dividends + ira + pensions + gains.line_7 + additional;
     let from = social_security::From { income, exempt_interest, adjustments: first.sum() };
-    let (benefits, ira_deducted) = benefits_and_ira(on, trail, from);
+    let (benefits, ira_deducted, for_ira) = benefits_and_ira(on, trail, from);
     let bonds = education_bonds::reckon(on, trail, income + benefits - first.sum() - ira_deducted);
     let interest = less_bonds(on, trail, added, bonds);
     let parts = [
@@ -225,6 +227,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
         penalty,
         refund,
         agi,
+        for_ira,
         gross,
         untaxed_benefits,
         unearned,
@@ -303,11 +306,17 @@ fn wages(on: On<'_>, trail: &mut impl Trail) -> Money {
 
 /// The benefits that are taxed and the IRA deduction, each of which the other depends on (Pub. 590-A, Appendix B): the benefits as if
 /// there were no deduction, the deduction by the income that they make, and the benefits again with it.
-fn benefits_and_ira(on: On<'_>, trail: &mut impl Trail, from: social_security::From) -> (Money, Money) {
+/// Then the income by which the deduction went.
+fn benefits_and_ira(
+    on: On<'_>,
+    trail: &mut impl Trail,
+    from: social_security::From,
+) -> (Money, Money, Money) {
     let without = social_security::reckon(on, &mut Unseen(trail), from);
-    let deducted = ira_deduction::reckon(on, trail, from.income + without - from.adjustments);
+    let for_ira = from.income + without - from.adjustments;
+    let deducted = ira_deduction::reckon(on, trail, for_ira);
     let from = social_security::From { adjustments: from.adjustments + deducted, ..from };
-    (social_security::reckon(on, trail, from), deducted)
+    (social_security::reckon(on, trail, from), deducted, for_ira)
 }
 
 /// The income of a person on a return of one's own.
@@ -368,6 +377,7 @@ fn agi_of(
     let mut parts = parts(on, person, property);
     let own = &on.facts.people[person].own;
     parts.push((rentals::L26, rentals::of_person(on, rents, person)));
+    parts.extend(health_savings::income_of(on.facts, person));
     let shares = [pass_through::L32, pass_through::L37];
     parts.extend(shares.map(|line| (line, pass_through::of_person(on.facts, person, line, held_back))));
     if property.gain.is_zero() {

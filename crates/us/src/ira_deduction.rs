@@ -1,5 +1,5 @@
-//! Contributions to IRAs (§§219, 408A(c)): how much of a traditional one is deducted, by cover at work and income, and whether a Roth
-//! contribution is within the range.
+//! Contributions to IRAs (§§219, 408A(c)): how much of a traditional one is deducted, by cover at work and income, and how much may go
+//! into a Roth IRA.
 
 use crate::{
     bringing::Bringing,
@@ -38,7 +38,7 @@ pub static PROVISION: Provision = Provision {
 };
 
 lines! {
-    INCOME = "us.ira.income", "Income for the ranges", "IRC §219(g)(3)(A)",
+    pub INCOME = "us.ira.income", "Income for the ranges", "IRC §219(g)(3)(A)",
         "Adjusted gross income without this deduction and that of student-loan interest.";
     MOST = "us.ira.limit", "Limit on IRA contributions", "IRC §219(b)(1), (5), (c)",
         "The amount of the year and age, or compensation if less; of a joint return also the spouse's.";
@@ -56,10 +56,6 @@ limits! {
 }
 
 open_points! {
-    OVER = beside "K-102", "IRC §§219(b), 408(o), 4973",
-        "Take it out with its earnings by the due date; else 6 % a year (Form 5329), which is not computed here.";
-    ROTH = beside "K-103", "IRC §§408A(c)(3), 4973(f)",
-        "Recharacterize it or take it out by the due date; else 6 % a year, which is not computed here.";
     NOT_DEDUCTED = look "ira-nondeductible", "IRC §408(o)(2)(B)(ii)",
         "Any part may be left undeducted for basis (Form 8606): that is not weighed here.";
     BASIS = look "ira-basis-made", "IRC §408(o)",
@@ -78,6 +74,12 @@ pub mod brings {
 
     /// Contributions to Roth IRAs.
     pub static ROTH: Brought = Brought::new();
+
+    /// Excess contributions of earlier years to traditional IRAs, still there when the year began (Form 5329, line 9).
+    pub static EARLIER_EXCESS: Brought = Brought::new();
+
+    /// What of them was taken out untaxed (§408(d)(5); Form 5329, line 12).
+    pub static EARLIER_OUT: Brought = Brought::new();
 }
 
 const CONTRIBUTIONS: PaperKind = PaperKind {
@@ -91,20 +93,28 @@ const CONTRIBUTIONS: PaperKind = PaperKind {
     boxes: &[
         Field::amount("1", "1", "Traditional, for the year")
             .help("Paid until the due date of the return; no rollovers."),
+        Field::amount("1.out", "", "Of it taken out again, traditional")
+            .help("With its earnings, or recharacterized as Roth, by the due date of the return."),
         Field::amount("10", "10", "Roth, for the year"),
+        Field::amount("10.out", "", "Of it taken out again, Roth")
+            .help("With its earnings, or recharacterized, by the due date of the return."),
     ],
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
 };
 
-/// Gives its boxes to the owner.
+/// Gives its boxes to the owner, without what was taken out again: that was never contributed (§408(d)(4)).
 pub fn read(paper: &mut Bringing<'_>) {
-    paper.give("1", &brings::TRADITIONAL);
-    paper.give("10", &brings::ROTH);
+    let reading = paper.paper.paper;
+    for (field, out, kind) in [("1", "1.out", &brings::TRADITIONAL), ("10", "10.out", &brings::ROTH)] {
+        let left = settled::or_zero(reading.amount(field) - reading.amount(out));
+        paper.put(field, None, left, kind);
+    }
 }
 
-fn paid(facts: &Facts, person: usize) -> (Money, Money) {
+/// What a person contributed, to traditional and to Roth IRAs.
+pub fn paid(facts: &Facts, person: usize) -> (Money, Money) {
     let own = &facts.people[person].own;
     (sum(own.of(&brings::TRADITIONAL)).to_whole(), sum(own.of(&brings::ROTH)).to_whole())
 }
@@ -121,7 +131,7 @@ pub fn compensation(on: On<'_>, person: usize) -> Money {
 }
 
 /// The limit of a person's contributions, traditional and Roth together.
-fn most(on: On<'_>, person: usize) -> Money {
+pub fn most(on: On<'_>, person: usize) -> Money {
     let own = compensation(on, person);
     let spouse = on.unit.people.iter().copied().find(|&p| p != person);
     let available = spouse.map_or(own, |spouse| {
@@ -177,9 +187,49 @@ fn within(on: On<'_>, trail: &mut impl Trail, most: Money, range: Range, income:
     settled::lesser(settled::greater(reduced, figures.least), most)
 }
 
+/// The most that a person may contribute to Roth IRAs (§408A(c)(2), (3)): the limit less traditional contributions, and no more than
+/// it comes to within the range of income; `income` is that of [`reckon`].
+pub fn most_roth(on: On<'_>, person: usize, income: Money) -> Money {
+    let status = if as_unmarried(on) { Status::Single } else { on.unit.status };
+    let range = *on.facts.figures.ira.roth.of(status);
+    let converted: Money = on.unit.people.iter().map(|&p| retirement::converted_of(on.facts, p)).sum();
+    let most = most(on, person);
+    let (traditional, _) = paid(on.facts, person);
+    settled::lesser(
+        within(on, &mut Silent, most, range, income - converted),
+        settled::or_zero(most - traditional),
+    )
+}
+
+/// Excess contributions of earlier years that this year's limit leaves no room for: less what is left of the limit, distributions
+/// that are taxed, and what was taken out (§4973(b)(2)).
+pub fn earlier_excess(on: On<'_>, person: usize) -> Money {
+    let (earlier, room) = earlier(on, person);
+    settled::or_zero(earlier - room)
+}
+
+/// What of earlier years' excess counts as contributed this year (§219(f)(6)).
+fn taken_up(on: On<'_>, person: usize) -> Money {
+    let (earlier, room) = earlier(on, person);
+    settled::lesser(earlier, room)
+}
+
+/// Excess contributions of earlier years that were not distributed, and the room that this year's limit has for them.
+fn earlier(on: On<'_>, person: usize) -> (Money, Money) {
+    let all = |kind| sum(on.facts.people[person].own.of(kind)).to_whole();
+    let excess = all(&brings::EARLIER_EXCESS);
+    if excess.is_zero() {
+        return (Money::ZERO, Money::ZERO);
+    }
+    let out = all(&brings::EARLIER_OUT) + retirement::traditional_of(on.facts, person);
+    let (traditional, _) = paid(on.facts, person);
+    (settled::or_zero(excess - out), settled::or_zero(most(on, person) - traditional))
+}
+
 fn of_person(on: On<'_>, trail: &mut impl Trail, person: usize, income: Money) -> Money {
     let (traditional, roth) = paid(on.facts, person);
-    if (traditional + roth).is_zero() {
+    let earlier = taken_up(on, person);
+    if (traditional + roth + earlier).is_zero() {
         return Money::ZERO;
     }
     let scope = Scope::Person(person);
@@ -198,9 +248,12 @@ fn of_person(on: On<'_>, trail: &mut impl Trail, person: usize, income: Money) -
             i.figure("Shrinks above", range.from).figure("Gone at", range.from + range.width);
         }
     });
-    let allowed = limit::cap(trail, BY_INCOME.at(scope), traditional, reduced);
+    let allowed = limit::cap(trail, BY_INCOME.at(scope), traditional + earlier, reduced);
     trail.line(OF, scope, allowed, |i| {
         i.items(on.facts.people[person].own.of(&brings::TRADITIONAL)).line(REDUCED, scope, reduced);
+        if !earlier.is_zero() {
+            i.figure("Excess of earlier years, taken up", earlier);
+        }
     })
 }
 
@@ -215,7 +268,7 @@ fn full_limit(on: On<'_>, person: usize) -> Money {
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: Money) -> Money {
     let contributes = |&p: &usize| {
         let (traditional, roth) = paid(on.facts, p);
-        !(traditional + roth).is_zero()
+        !(traditional + roth + taken_up(on, p)).is_zero()
     };
     if on.unit.people.iter().any(contributes) {
         trail.line(INCOME, on.scope, income, |i| {
@@ -231,27 +284,19 @@ pub fn points(points: &mut Points<'_>) {
     for (place, unit) in points.units.iter().enumerate() {
         let on = On { facts: points.facts, unit, scope: Scope::Return(place) };
         for &person in &unit.people {
-            one(points, on, place, person);
+            one(points, on, person);
         }
     }
 }
 
-fn one(points: &mut Points<'_>, on: On<'_>, place: usize, person: usize) {
-    let (traditional, roth) = paid(on.facts, person);
+fn one(points: &mut Points<'_>, on: On<'_>, person: usize) {
+    let (traditional, _) = paid(on.facts, person);
     let is_theirs = |paper: &&Paper| {
         paper.owners.first().and_then(|o| points.household.index_of(&o.person)) == Some(person)
     };
     let Some(paper) = points.papers(CONTRIBUTIONS.id).find(is_theirs) else { return };
     let at = |field: &str| Place::paper(&paper.id, field);
     let name = &on.facts.people[person].name;
-    let over = traditional + roth - most(on, person);
-    if over > Money::ZERO {
-        points.raise(
-            &OVER,
-            at("1"),
-            format!("{name} put {over:#} more into IRAs than the limit or compensation."),
-        );
-    }
     let married_apart = on.unit.status == Status::Separate && on.facts.marital == Marital::Married;
     if married_apart && on.facts.apart_all_year.is_none() {
         points.raise(
@@ -261,14 +306,6 @@ fn one(points: &mut Points<'_>, on: On<'_>, place: usize, person: usize) {
         );
     }
     let deducted = points.trail.amount(OF, Scope::Person(person)).unwrap_or_default();
-    let income = points.amount(INCOME, place);
-    let roth_range =
-        *on.facts.figures.ira.roth.of(if as_unmarried(on) { Status::Single } else { on.unit.status });
-    let room =
-        within(on, &mut Silent, full_limit(on, person), roth_range, income - converted(on.facts, person));
-    if roth > settled::lesser(room, most(on, person)) {
-        points.raise(&ROTH, at("10"), format!("The income of {name} allows only {room:#} into a Roth IRA."));
-    }
     if !deducted.is_zero() {
         points.raise(
             &NOT_DEDUCTED,
@@ -283,11 +320,6 @@ fn one(points: &mut Points<'_>, on: On<'_>, place: usize, person: usize) {
             points.raise(&BOTH, at("1"), format!("{name} both contributed to and took out of IRAs: which part is basis is not computed yet."));
         }
     }
-}
-
-/// What was converted to a Roth IRA, which does not count against a Roth contribution (§408A(c)(3)(B)(i)).
-fn converted(facts: &Facts, person: usize) -> Money {
-    retirement::of(facts, person).iter().map(|d| d.converted).sum::<Money>().to_whole()
 }
 
 /// The worksheet, kept.

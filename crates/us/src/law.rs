@@ -5,14 +5,15 @@ use crate::{
     business_deduction, business_property, capital_gains, care, child_credit, claims, clean_vehicles,
     community, credits, deduction, dependents, due_diligence, earlier_minimum_tax, early_distributions,
     earned_income_credit, education, education_bonds, education_plans, educators, elderly, every_paper,
-    excess_deferrals, facts::Facts, foreign_tax, gains_tax, government_payments, health_savings, home_energy,
-    home_sale, household_employees, incentive_options, income, ira_basis, ira_deduction, itemized_limit,
-    kiddie, minimum_tax, minimum_tax_items, misclassified_pay, mortgage_credit, moving, multiple_support,
-    nonresident, not_computed, operating_loss, optional_earnings, other_income, papers, parents_election,
-    pass_through, passive_losses, payments, people, points::Points, premium_tax_credit, refund, release,
-    rentals, retirement, saver, schedule_1, schedule_a, scholarships, self_employed_cover, self_employment,
-    social_security, standard_deduction, states, status, student_loan, tax, taxable_income, taxed_later,
-    tie_breaker, total_tax, underpayment, union_plan, unitemized_gifts, unreported_tips, untaxed_pay,
+    excess_contributions, excess_deferrals, facts::Facts, foreign_tax, gains_tax, government_payments,
+    health_savings, home_energy, home_sale, household_employees, incentive_options, income, ira_basis,
+    ira_deduction, itemized_limit, kiddie, minimum_tax, minimum_tax_items, misclassified_pay,
+    mortgage_credit, moving, multiple_support, nonresident, not_computed, operating_loss, optional_earnings,
+    other_income, papers, parents_election, pass_through, passive_losses, payments, people, points::Points,
+    premium_tax_credit, refund, release, rentals, retirement, saver, schedule_1, schedule_a, scholarships,
+    self_employed_cover, self_employment, social_security, standard_deduction, states, status, student_loan,
+    tax, taxable_income, taxed_later, tie_breaker, total_tax, underpayment, union_plan, unitemized_gifts,
+    unreported_tips, untaxed_pay,
 };
 use hembo_core::{
     choice::Open,
@@ -134,6 +135,9 @@ static LAW: &[Rule] = &[
     Rule::new(&household_employees::PROVISION)
         .reads(household_employees::read)
         .finds(household_employees::points),
+    Rule::new(&excess_contributions::PROVISION)
+        .reads(excess_contributions::read)
+        .finds(excess_contributions::points),
     Rule::new(&early_distributions::PROVISION).finds(early_distributions::points),
     Rule::new(&additional_taxes::PROVISION).finds(additional_taxes::points),
     Rule::new(&earned_income_credit::PROVISION).finds(earned_income_credit::points),

@@ -33,6 +33,7 @@ pub mod education_plans;
 pub mod educators;
 pub mod elderly;
 pub mod every_paper;
+pub mod excess_contributions;
 pub mod excess_deferrals;
 pub mod facts;
 pub mod figures;

@@ -251,6 +251,8 @@ pub struct TotalPaid {
     pub tax_of_form: Money,
     /// Withheld, with social security tax paid twice.
     pub withheld: Money,
+    /// Taxes on accounts that hold too much or pay out too little, for which no instalment is due.
+    pub on_accounts: Money,
 }
 
 /// Schedule 3: where it brings a payment.

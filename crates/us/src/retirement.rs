@@ -78,7 +78,7 @@ pub fn wages(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
 
 /// Lines 4b and 5b.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> (Money, Money) {
-    let ira = [Goes::Ira, Goes::Roth];
+    let ira = [Goes::Ira, Goes::Roth, Goes::RothQualified];
     let ira = lines(on, trail, (IRA_GROSS, &ira), (IRA, IRA_OF), |trail, person| {
         ira_of(on.facts, trail, person, on.taxed_now(person))
     });
@@ -107,7 +107,7 @@ fn lines<T: Trail>(
 
 /// What of a person's IRA distributions is taxed, traditional and Roth.
 pub fn ira_of(facts: &Facts, trail: &mut impl Trail, person: usize, now: Now) -> Money {
-    let ira = || of(facts, person).iter().filter(|d| matches!(d.goes, Goes::Ira | Goes::Roth));
+    let ira = || of(facts, person).iter().filter(|d| d.goes.is_ira());
     let scope = Scope::Person(person);
     if ira().next().is_none() {
         let earlier = taxed_later::change(facts, trail, person, Goes::Ira, Rate::ZERO, now);
@@ -139,6 +139,31 @@ pub fn ira_of(facts: &Facts, trail: &mut impl Trail, person: usize, now: Now) ->
             i.figure("Disaster distributions of earlier years, less those put off", later);
         }
     })
+}
+
+/// What of a person's traditional IRAs is taxed, conversions too.
+pub fn traditional_of(facts: &Facts, person: usize) -> Money {
+    ira_basis::traditional(facts, &mut Silent, person, given_of(facts, person))
+}
+
+/// What a person's Roth IRAs paid out, without what was rolled over.
+pub fn roth_of(facts: &Facts, person: usize) -> Money {
+    let roth = of(facts, person).iter().filter(|d| d.goes.is_ira() && d.goes != Goes::Ira);
+    roth.map(|d| d.gross.amount - d.rolled).sum::<Money>().to_whole()
+}
+
+/// What of a person's conversions to Roth IRAs is taxed.
+pub fn converted_of(facts: &Facts, person: usize) -> Money {
+    let converted = |goes| of(facts, person).iter().filter(|d| d.goes == goes).map(|d| d.converted).sum();
+    let untaxed = ira_basis::untaxed_part(facts, person, given_of(facts, person)).unwrap_or(Rate::ZERO);
+    let ira: Money = converted(Goes::Ira);
+    (ira - ira.times(untaxed, Money::WHOLE, Rounding::HalfUp) + converted(Goes::Pension)).to_whole()
+}
+
+/// What went straight to charity out of a person's IRAs, no more than the year allows.
+fn given_of(facts: &Facts, person: usize) -> Money {
+    let given = of(facts, person).iter().filter(|d| d.goes.is_ira()).map(|d| d.given);
+    settled::lesser(given.sum(), facts.figures.charitable_distribution.most)
 }
 
 /// What of a person's pensions is taxed.

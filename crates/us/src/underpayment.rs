@@ -36,7 +36,7 @@ pub static PROVISION: Provision = Provision {
 
 lines! {
     CURRENT = "us.2210.4", "Tax of the year for instalments", "IRC §6654(f)",
-        "Line 24 less refundable credits, and less payroll taxes on tips and of employers.";
+        "Line 24 less refundable credits, and less payroll taxes on tips and of employers and the taxes on accounts.";
     OF_CURRENT = "us.2210.5", "The part of it that is due in the year", "IRC §6654(d)(1)(B)(i)",
         "90 %.";
     OF_LAST = "us.2210.8", "Last year's tax for instalments", "IRC §6654(d)(1)(B)(ii), (C)",
@@ -109,10 +109,13 @@ fn last_year(on: On<'_>) -> impl Iterator<Item = &LastYear> {
 }
 
 /// Taxes that no instalment is due for (Form 2210, line 2).
-fn without_instalments(on: On<'_>) -> Money {
+fn without_instalments(on: On<'_>, on_accounts: Money) -> Money {
     let payroll = [&w2::brings::UNCOLLECTED, &w2::brings::EXCISE];
     let payroll = payroll.into_iter().flat_map(|kind| on.items(kind)).map(|item| item.amount).sum::<Money>();
-    unreported_tips::tax(on, &mut Silent) + misclassified_pay::tax(on, &mut Silent) + payroll.to_whole()
+    unreported_tips::tax(on, &mut Silent)
+        + misclassified_pay::tax(on, &mut Silent)
+        + payroll.to_whole()
+        + on_accounts
 }
 
 /// Line 8: last year's tax, more of it after a high income.
@@ -176,9 +179,14 @@ fn addition(on: On<'_>, required: Money, withheld: Money) -> Money {
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, tax: Money, paid: TotalPaid) -> Money {
     let figures = &on.facts.figures.underpayment;
     let Some(last) = of_last_year(on) else { return Money::ZERO };
-    let current = trail.line(CURRENT, on.scope, settled::or_zero(tax - without_instalments(on)), |i| {
-        i.line(total_tax::L24, on.scope, paid.tax_of_form);
-    });
+    let current = trail.line(
+        CURRENT,
+        on.scope,
+        settled::or_zero(tax - without_instalments(on, paid.on_accounts)),
+        |i| {
+            i.line(total_tax::L24, on.scope, paid.tax_of_form);
+        },
+    );
     let part = trail.line(
         OF_CURRENT,
         on.scope,

@@ -63,6 +63,15 @@ pub enum Goes {
     Wages,
     /// Form 8606, Part III.
     Roth,
+    /// Line 4a: a qualified distribution of a Roth IRA.
+    RothQualified,
+}
+
+impl Goes {
+    /// Whether it came out of an IRA of either sort.
+    pub fn is_ira(self) -> bool {
+        matches!(self, Goes::Ira | Goes::Roth | Goes::RothQualified)
+    }
 }
 
 /// What a code of box 7 does.
@@ -88,6 +97,8 @@ enum Does {
     RothEarly,
     /// A distribution of a Roth IRA with an exception.
     Roth,
+    /// A qualified distribution of a Roth IRA: not taxed at all.
+    RothQualified,
     /// Not computed yet.
     Needs(&'static str),
     /// Says something beside another code.
@@ -130,7 +141,7 @@ const CODES: &[Code] = &[
     code("M", "M · loan offset", Does::Beside),
     code("N", "N · recharacterized, this year", Does::Nothing),
     code("P", "P · excess, taxable the year before", Does::PriorYear),
-    code("Q", "Q · qualified, Roth IRA", Does::Nothing),
+    code("Q", "Q · qualified, Roth IRA", Does::RothQualified),
     code("R", "R · recharacterized, the year before", Does::Nothing),
     code("S", "S · early, SIMPLE in the first two years", Does::EarlySimple),
     code("T", "T · Roth IRA, exception applies", Does::Roth),
@@ -314,7 +325,8 @@ fn simplified(paper: &Paper) -> Option<Simplified> {
 
 /// Whether it came out of an IRA.
 pub fn is_of_ira(paper: &Paper) -> bool {
-    let roth = main_code(paper).is_some_and(|code| matches!(code.does, Does::RothEarly | Does::Roth));
+    let roth = main_code(paper)
+        .is_some_and(|code| matches!(code.does, Does::RothEarly | Does::Roth | Does::RothQualified));
     paper.flag("7.ira") || roth
 }
 
@@ -331,6 +343,7 @@ pub fn read(paper: &mut Bringing<'_>) {
     let ira = reading.flag("7.ira");
     let goes = match does {
         Does::RothEarly | Does::Roth => Goes::Roth,
+        Does::RothQualified => Goes::RothQualified,
         Does::Excess if !ira => Goes::Wages,
         Does::Disability if reading.flag("working_age") => Goes::Wages,
         _ if ira => Goes::Ira,
@@ -338,7 +351,7 @@ pub fn read(paper: &mut Bringing<'_>) {
     };
     let said = reading.boxes.contains_key("2a");
     let taxed = match does {
-        Does::Nothing | Does::PriorYear => Money::ZERO,
+        Does::Nothing | Does::RothQualified | Does::PriorYear => Money::ZERO,
         Does::OnlyTaxable => amount("2a"),
         _ if said => amount("2a"),
         _ => amount("1"),
