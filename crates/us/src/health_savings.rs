@@ -265,7 +265,12 @@ fn contributions(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money 
 
 /// What was put in over the limit, the employer's contributions too (§4973(g)).
 pub fn excess(facts: &Facts, person: usize) -> Money {
-    let out = sum(facts.people[person].own.of(&brings::EMPLOYER_OUT)).to_whole();
+    let own = &facts.people[person].own;
+    if !own.has(&brings::COVER) {
+        // Without the cover the limit is not known: that is asked.
+        return Money::ZERO;
+    }
+    let out = sum(own.of(&brings::EMPLOYER_OUT)).to_whole();
     settled::or_zero(put_in(facts, person).to_whole() - limit_of(facts, person) - out)
 }
 

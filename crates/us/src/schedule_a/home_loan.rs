@@ -3,16 +3,20 @@
 use crate::{
     bringing::{self, Bringing},
     mortgage_credit,
+    other_income::{self, Sorted},
     points::Points,
     states,
     unit::{Filed, On},
 };
 use hembo_core::{
     Paper,
+    brought::Records,
     field::{Field, Years},
     forms::Required,
     household::Entry,
-    limit, limits, lines, open_points,
+    limit, limits,
+    line::LineId,
+    lines, open_points,
     paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
@@ -40,6 +44,10 @@ lines! {
         "The balances that count, up to the limits for newer and older loans.";
     pub L8A = "us.sched_a.8a", "Home-loan interest paid", "IRC §163(h)(3)",
         "Box 1 of Form 1098, and points on a purchase.";
+    L8B = "us.sched_a.8b", "Home-loan interest without Form 1098", "IRC §163(h)(3)",
+        "Interest to a lender who gives out no form.";
+    L8C = "us.sched_a.8c", "Points not on Form 1098", "IRC §461(g)",
+        "Points of a lender without the form, and this year's part of those that are spread over the loan.";
     L8D = "us.sched_a.8d", "Mortgage insurance premiums", "IRC §163(h)(3)(E)",
         "Box 5 of Form 1098 from 2026, less a part for each step of income above a start.";
     pub L8E = "us.sched_a.8e", "Home-loan interest", "IRC §163(h)(3)",
@@ -60,7 +68,16 @@ open_points! {
         "Enter it from the lender's statement.";
     NO_DATE = look "K-108-date", "IRC §163(h)(3)(F)",
         "Enter the origination date; older loans have a higher limit.";
-    REFUND = not_covered "overpaid-interest", "IRC §111";
+    AVERAGES = look "C-23", "Pub. 936, Part II; Reg. §1.163-10T(o)(5)",
+        "Another way to average the balances is lawful, and a loan may be treated as not secured by the home: not weighed here.";
+    REFUND = blocks "overpaid-interest", "IRC §111",
+        "Enter what of it was deducted in an earlier year and lowered the tax then: that is income (Schedule 1 line 8z); else 0.";
+    LENDER = look "K-107", "Schedule A, line 8b",
+        "Enter the lender's name, number and address: they stand beside line 8b.";
+    SPREAD = blocks "points-spread", "IRC §461(g)(1)",
+        "Enter the months of the loan: each has an equal part.";
+    REPLACED = blocks "loan-replaced", "IRC §163(h)(3)(B)(i), (F)(iii)",
+        "Enter both: up to that balance the loan keeps the date of the one that it replaced.";
 }
 
 /// A person's part of a home loan.
@@ -72,6 +89,12 @@ pub struct Loan {
     pub average: Money,
     pub other_use: Money,
     pub originated: Option<Date>,
+    /// The day and the balance of an older loan that this one replaced: up to the balance it keeps that day (§163(h)(3)(F)(iii)).
+    pub replaced: Option<(Date, Money)>,
+    /// Part of this year of points that are spread over the loan.
+    pub spread: Item,
+    /// The lender gives out no Form 1098.
+    pub without_form: bool,
 }
 
 /// What its papers bring.
@@ -86,54 +109,62 @@ pub mod brings {
     pub static LOANS: Brought<Loan> = Brought::new();
 }
 
+impl Loan {
+    /// What was paid, with the line of each.
+    fn paid(&self) -> [(LineId, &Item); 3] {
+        let (interest, points) = if self.without_form { (L8B, L8C) } else { (L8A, L8A) };
+        [(interest, &self.interest), (points, &self.points), (L8C, &self.spread)]
+    }
+}
+
 /// Line 8e: interest and points, times the part of the average balances that the limit allows.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
-    let paid = on
-        .owns()
-        .flat_map(|(_, own)| own.of(&brings::LOANS))
-        .map(|l| l.interest.amount + l.points.amount)
-        .sum::<Money>();
-    if on.unit.people.len() > 1 {
-        for (person, own) in on.owns().filter(|(_, own)| own.has(&brings::LOANS)) {
-            let own_paid = own.of(&brings::LOANS).iter().map(|l| l.interest.amount + l.points.amount).sum();
-            trail.line(L8A, Scope::Person(person), own_paid, |i| {
-                i.items(
-                    own.of(&brings::LOANS)
-                        .iter()
-                        .flat_map(|l| [&l.interest, &l.points])
-                        .filter(|x| !x.amount.is_zero()),
-                );
-            });
-        }
-    }
     let credited = mortgage_credit::of_year(on, &mut Silent);
-    let paid = settled::or_zero(paid.to_whole() - credited);
-    let paid = trail.line(L8A, on.scope, paid, |i| {
-        if !credited.is_zero() {
-            i.figure("Credited on Form 8396", credited);
-        }
-        for (person, own) in on.owns().filter(|(_, own)| own.has(&brings::LOANS)) {
-            if on.unit.people.len() > 1 {
-                let own_paid =
-                    own.of(&brings::LOANS).iter().map(|l| l.interest.amount + l.points.amount).sum();
-                i.line(L8A, Scope::Person(person), own_paid);
-            } else {
-                i.items(
-                    own.of(&brings::LOANS)
-                        .iter()
-                        .flat_map(|l| [&l.interest, &l.points])
-                        .filter(|x| !x.amount.is_zero()),
-                );
-            }
-        }
+    let parts = [L8A, L8B, L8C].map(|line| {
+        let credited = if line == L8A { credited } else { Money::ZERO };
+        (line, paid(on, trail, line, credited))
     });
+    let paid = parts.iter().map(|(_, amount)| *amount).sum();
     let ratio = allowed_part(on, trail);
     let allowed = limit::part(trail, HOME_LOAN.at(on.scope), paid, ratio, Money::WHOLE);
     let insurance = insurance(on, trail, agi);
     trail.line(L8E, on.scope, allowed + insurance, |i| {
-        i.line(L8A, on.scope, paid).figure("Limit ÷ average balance", ratio);
+        for (line, amount) in parts.into_iter().filter(|(_, amount)| !amount.is_zero()) {
+            i.line(line, on.scope, amount);
+        }
+        i.figure("Limit ÷ average balance", ratio);
         if !insurance.is_zero() {
             i.line(L8D, on.scope, insurance);
+        }
+    })
+}
+
+/// Line 8a, 8b or 8c: what the loans of a return bring to it, on a joint return each spouse's part on a line of its own. `credited` is
+/// what Form 8396 takes.
+fn paid(on: On<'_>, trail: &mut impl Trail, line: LineId, credited: Money) -> Money {
+    fn of(own: &Records, line: LineId) -> impl Iterator<Item = &Item> {
+        let paid = own.of(&brings::LOANS).iter().flat_map(Loan::paid);
+        paid.filter(move |(on, item)| *on == line && !item.amount.is_zero()).map(|(_, item)| item)
+    }
+    let sum_of = |own: &Records| of(own, line).map(|item| item.amount).sum::<Money>();
+    let each: Vec<_> = on.owns().filter(|(_, own)| of(own, line).next().is_some()).collect();
+    let joint = on.unit.people.len() > 1;
+    for &(person, own) in each.iter().filter(|_| joint) {
+        trail.line(line, Scope::Person(person), sum_of(own), |i| {
+            i.items(of(own, line));
+        });
+    }
+    let all: Money = each.iter().map(|(_, own)| sum_of(own)).sum();
+    trail.line(line, on.scope, settled::or_zero(all.to_whole() - credited), |i| {
+        if !credited.is_zero() {
+            i.figure("Credited on Form 8396", credited);
+        }
+        for (person, own) in each {
+            if joint {
+                i.line(line, Scope::Person(person), sum_of(own));
+            } else {
+                i.items(of(own, line));
+            }
         }
     })
 }
@@ -164,11 +195,20 @@ fn allowed_part(on: On<'_>, trail: &mut impl Trail) -> Rate {
     for loan in on.owns().flat_map(|(_, own)| own.of(&brings::LOANS)) {
         let for_the_home = loan.average - loan.other_use;
         all += loan.average;
-        match loan.originated {
-            // Before 14 October 1987 any secured debt counts, whatever it was used for.
-            Some(date) if date < figures.grandfathered_before.0 => grandfathered += loan.average,
-            Some(date) if date < figures.old_before.0 => old += for_the_home,
-            _ => new += for_the_home,
+        let (earlier, since) = match loan.replaced {
+            Some((date, balance)) => (settled::lesser(for_the_home, balance), Some(date)),
+            None => (Money::ZERO, None),
+        };
+        for (part, date) in [(earlier, since), (for_the_home - earlier, loan.originated)] {
+            match date {
+                // Before 14 October 1987 any secured debt counts, whatever it was used for.
+                Some(date) if date < figures.grandfathered_before.0 && since.is_none() => {
+                    grandfathered += loan.average;
+                }
+                Some(date) if date < figures.grandfathered_before.0 => grandfathered += part,
+                Some(date) if date < figures.old_before.0 => old += part,
+                _ => new += part,
+            }
         }
     }
     let line_6 =
@@ -206,13 +246,28 @@ const STATEMENT: PaperKind = PaperKind {
         Field::amount("other_use", "", "Not for the home, average")
             .help("The part of the average balance not used to buy, build or improve the home."),
         Field::date("3", "3", "Origination date"),
+        Field::date("replaced", "", "Date of the loan it replaced")
+            .help("A refinancing: up to the old balance the loan counts as of that day."),
+        Field::amount("replaced.balance", "", "Balance of that loan then"),
         Field::amount("4", "4", "Refund of overpaid interest"),
+        Field::amount("4.income", "", "Of it deducted in an earlier year")
+            .help("Where that lowered the tax; zero after a standard deduction."),
         Field::amount("5", "5", "Insurance premiums").help("Deducted from 2026 on."),
         Field::amount("6", "6", "Points on purchase"),
+        Field::amount("spread", "", "Points spread over the loan, all")
+            .help("Of a refinancing or a second home."),
+        Field::count("spread.months", "", "Months of the loan", 600),
+        Field::count("spread.year", "", "Months of it this year", 12).blank_is("12"),
+        Field::amount("spread.before", "", "Deducted in earlier years"),
+        Field::yes_no("spread.ended", "", "Loan paid off this year")
+            .help("Sold, or refinanced with another lender: the rest is deducted."),
         Field::text("8", "8", "Address of the property", 80),
         Field::count("9", "9", "Number of properties", 99),
         Field::amount("10", "10", "Real estate tax in escrow"),
         Field::date("11", "11", "Acquisition date"),
+        Field::yes_no("private", "8b", "No Form 1098 was given").help("A private lender or seller."),
+        Field::text("private.number", "8b", "Lender's number", 11).secret(),
+        Field::text("private.address", "8b", "Lender's address", 120),
         states::SEPARATE,
     ],
     columns: &[],
@@ -226,6 +281,10 @@ pub fn read(paper: &mut Bringing<'_>) {
     let loan = |field: &str| paper.paper.shares(paper.paper.paper.amount(field));
     let (interest, points, other) = (loan("1"), loan("6"), loan("other_use"));
     let originated = paper.paper.paper.boxes.get("3").and_then(Entry::date);
+    let spread = paper.paper.shares(spread_points(paper.paper.paper));
+    let replaced = paper.paper.paper.boxes.get("replaced").and_then(Entry::date);
+    let balances = loan("replaced.balance");
+    let without_form = paper.paper.paper.flag("private");
     let item = |amount, field| paper.paper.item(field, None, amount);
     let averages = paper.paper.shares(average);
     for (i, (person, average)) in averages.into_iter().enumerate() {
@@ -235,6 +294,9 @@ pub fn read(paper: &mut Bringing<'_>) {
             average,
             other_use: settled::lesser(other[i].1, average),
             originated,
+            replaced: replaced.map(|date| (date, balances[i].1)),
+            spread: item(spread[i].1, "spread"),
+            without_form,
         };
         paper.facts.people[person].own.add(&brings::LOANS, loan);
     }
@@ -242,6 +304,20 @@ pub fn read(paper: &mut Bringing<'_>) {
         paper.give("5", &brings::INSURANCE);
     }
     paper.give("10", &bringing::brings::REAL_ESTATE_TAX);
+    let refunded = paper.paper.paper.amount("4.income");
+    paper.put_as("4.income", None, refunded, &other_income::brings::OTHER, Sorted::other);
+}
+
+/// This year's part of points that are spread over a loan (§461(g)(1)): by months, and the rest once it is paid off.
+fn spread_points(paper: &Paper) -> Money {
+    let count = |id: &str| paper.boxes.get(id).and_then(Entry::count);
+    let left = settled::or_zero(paper.amount("spread") - paper.amount("spread.before"));
+    if paper.flag("spread.ended") {
+        return left;
+    }
+    let Some(months) = count("spread.months").filter(|months| *months > 0) else { return Money::ZERO };
+    let (year, whole) = (Money::whole(count("spread.year").unwrap_or(12)), Money::whole(months));
+    settled::lesser(left, paper.amount("spread").in_proportion(year, whole, Money::CENT, Rounding::HalfUp))
 }
 
 /// The average balance of a home loan (Pub. 936): the lender's figure, or half of the first and the last balance
@@ -254,6 +330,15 @@ pub fn average_balance(paper: &Paper) -> Money {
         (first + last).split(&[1, 1])[0]
     } else {
         first
+    }
+}
+
+/// Line 8b names the lender.
+fn of_private_lender(points: &mut Points<'_>, paper: &Paper) {
+    let named = ["private.number", "private.address"].iter().all(|field| paper.text(field).is_some());
+    if paper.flag("private") && !(named && !paper.title.is_empty()) {
+        let place = Place::paper(&paper.id, "private.number");
+        points.raise(&LENDER, place, "Who is the lender of this loan?");
     }
 }
 
@@ -279,8 +364,26 @@ pub fn points(points: &mut Points<'_>) {
         if bites && !has("3") {
             points.raise(&NO_DATE, at("3"), "Taken as a loan after 15 December 2017.");
         }
-        if !paper.amount("4").is_zero() {
-            points.raise(&REFUND, at("4"), "A refund of interest deducted earlier is not computed yet.");
+        if bites {
+            points.raise(&AVERAGES, at("average"), "The loan limit bites.");
+        }
+        if !paper.amount("4").is_zero() && !has("4.income") {
+            points.raise(
+                &REFUND,
+                at("4.income"),
+                "Was the interest that came back deducted in an earlier year?",
+            );
+        }
+        of_private_lender(points, paper);
+        if !paper.amount("spread").is_zero() && !has("spread.months") && !paper.flag("spread.ended") {
+            points.raise(&SPREAD, at("spread.months"), "Over how many months are the points spread?");
+        }
+        if has("replaced") != has("replaced.balance") {
+            points.raise(
+                &REPLACED,
+                at("replaced"),
+                "The day or the balance of the replaced loan is missing.",
+            );
         }
     }
 }
