@@ -78,6 +78,15 @@ impl Family {
         self.paper("W-2", &[who], boxes, Value::Null)
     }
 
+    /// The signatures of a return, filed on paper.
+    pub fn signed(self, who: &[&str]) -> Family {
+        let boxes = json!({
+            "how": "paper", "signed": "2027-02-01", "signed.spouse": "2027-02-01", "ptin": "P01748236", "consent": true,
+            "street": "1 Quay Street", "town": "Astoria, OR", "zip": "97103", "telephone": "503-555-0110",
+        });
+        self.paper("8879", who, boxes, Value::Null)
+    }
+
     pub fn interest(self, who: &[&str], amount: i64) -> Family {
         self.paper("1099-INT", who, json!({ "1": amount.to_string() }), Value::Null)
     }

@@ -53,6 +53,10 @@ limits! {
 }
 
 open_points! {
+    HOBBY = look "K-075", "IRC §183(d)",
+        "Profits in three of five years speak for a business; without the aim of one the expenses do not count.";
+    WRITTEN_OFF = look "C-72", "IRC §§168(k), 179",
+        "Section 179 and the special allowance may be taken or left, class by class: another amount of Form 4562 is not weighed here.";
     GROSS_LESS = blocks "K-074", "IRC §61(a)",
         "Gross receipts hold at least what the papers report, or say why not in the note.";
     CAR_TWICE = blocks "business-car", "Rev. Proc. 2019-46",
@@ -271,6 +275,14 @@ impl Business {
         self.runs && !self.statutory
     }
 
+    /// Whether receipts in round hundreds stand without any expense.
+    pub fn is_round(&self) -> bool {
+        const HUNDRED: i64 = 10_000;
+        self.receipts.amount.cents() % HUNDRED == 0
+            && self.gross == self.receipts.amount
+            && self.expenses.is_zero()
+    }
+
     /// Whether the optional method of Schedule SE may be used for it.
     pub fn is_optional(&self) -> bool {
         self.is_taxed() && self.optional
@@ -456,10 +468,16 @@ fn one(points: &mut Points<'_>, paper: &Paper) {
     if count("feet") > points.facts.figures.business.office_feet {
         points.raise(&AREA, at("feet"), "More than 300 square feet.");
     }
+    if !paper.amount("13").is_zero() {
+        points.raise(&WRITTEN_OFF, at("13"), "Equipment is written off here.");
+    }
     let owner = paper.owners.first().and_then(|o| points.household.index_of(&o.person));
     let business = owner
         .and_then(|p| of(points.facts, p).iter().find(|b| points.household.papers[b.paper].id == paper.id));
     let loss = business.is_some_and(|b| b.gross < b.expenses);
+    if loss {
+        points.raise(&HOBBY, at("1"), "This business lost money: does it aim at a profit?");
+    }
     if loss && !paper.boxes.contains_key("participates") {
         points.raise(&PASSIVE_ASKED, at("participates"), "This business has a loss.");
     } else if loss && !paper.flag("participates") {

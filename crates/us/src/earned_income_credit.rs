@@ -1,7 +1,7 @@
 //! The earned income credit (§32), by the table's bands of fifty dollars.
 
 use crate::{
-    dependents,
+    business, dependents,
     facts::Facts,
     figures::{EarnedIncomeClass, Figures},
     filing_status::Status,
@@ -17,7 +17,7 @@ use hembo_core::{
     limit::{self, Shape},
     limits, lines, open_points,
     pack::{FILER, Question},
-    point::Gather,
+    point::{Gather, Place},
     provision::Provision,
     settled,
     trail::Trail,
@@ -57,6 +57,8 @@ limits! {
 }
 
 open_points! {
+    ROUND = look "K-124", "IRC §32(c)(2); Reg. §1.6695-2",
+        "Ask for the records of the business: all its income and all its expenses count.";
     CHILD_OF_ANOTHER = blocks "K-016-child", "IRC §32(c)(1)(B)",
         "If so, there is no earned income credit (§32(c)(1)(B)).";
 }
@@ -216,6 +218,19 @@ pub fn schedule_eic(filed: Filed<'_>) -> Required {
 
 /// Whether a young filer with the credit is someone's qualifying child (§32(c)(1)(B)).
 pub fn points(points: &mut Points<'_>) {
+    for (place, unit) in points.units.iter().enumerate() {
+        let [credit, wages] = [L27A, income::EARNED].map(|line| points.amount(line, place));
+        if credit.is_zero() || !wages.is_zero() {
+            continue;
+        }
+        let businesses = unit.people.iter().flat_map(|&p| business::of(points.facts, p));
+        if let Some(paper) =
+            businesses.filter(|business| business.is_round()).map(|business| business.paper).next()
+        {
+            let place = Place::paper(&points.household.papers[paper].id, "1");
+            points.raise(&ROUND, place, "The credit rests on a business of round figures without expenses.");
+        }
+    }
     let credit = points.amounts(L27A).any(|(_, credit)| !credit.is_zero());
     for &filer in points.facts.filers.iter().filter(|_| credit && !points.facts.couple()) {
         if dependents::may_be_claimed(points.facts, filer)

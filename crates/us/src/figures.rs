@@ -72,6 +72,7 @@ pub struct Figures {
     pub capital_gains: Cited<CapitalGains>,
     pub home_sale: Cited<HomeSale>,
     pub education_plans: Cited<EducationPlans>,
+    pub foreign_accounts: Cited<ForeignAccounts>,
     pub early_distribution: Cited<EarlyDistribution>,
     pub excess_contributions: Cited<ExcessContributions>,
     pub required_distributions: Cited<RequiredDistributions>,
@@ -254,6 +255,8 @@ tables! {
     EducationPlans { rate: Rate }
     /// §72(t).
     EarlyDistribution { disaster_most: Money, disaster_years: i64, rate: Rate, simple_rate: Rate, half_after_age: i32 }
+    /// 31 CFR §1010.306(c); §6038D.
+    ForeignAccounts { report_above: Money, year_end_above: ByStatus<Money>, any_time_above: ByStatus<Money> }
     /// §4973(a).
     ExcessContributions { rate: Rate }
     /// §4974(a), (e).

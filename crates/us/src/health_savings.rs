@@ -6,6 +6,7 @@ use crate::{
     facts::Facts,
     papers::w2,
     points::Points,
+    social_security,
     unit::{Filed, On},
 };
 use hembo_core::{
@@ -65,6 +66,8 @@ limits! {
 open_points! {
     COVER = blocks "K-050", "IRC §223(b)",
         "Enter the months of cover: the limit goes by them.";
+    OTHER_COVER = look "K-101", "IRC §223(b)(7), (c)(1)",
+        "Leave out the months of Medicare, of other cover such as a spouse's health account, and of somebody's dependent.";
     SHARED = look "C-22", "IRC §223(b)(5)(B)",
         "The spouses divide the limit as they agree. Here the first has what was put in before the second: another division is not weighed here.";
     LAST_MONTH = look "8889-last-month", "IRC §223(b)(8)",
@@ -421,6 +424,16 @@ fn one(points: &mut Points<'_>, person: usize) {
     }
     if cover.own_months + cover.family_months > 12 {
         points.raise(&MONTHS, at("family"), format!("{name} has more than twelve months of cover."));
+    }
+    let medicare = points
+        .papers(social_security::BENEFITS.id)
+        .any(|paper| is_theirs(&paper) && !paper.amount("medicare").is_zero());
+    if medicare || facts.people[person].claimable {
+        points.raise(
+            &OTHER_COVER,
+            at("self"),
+            format!("Was {name} covered by nothing else in these months?"),
+        );
     }
     if cover.last_month.is_some() {
         points.raise(&LAST_MONTH, at("december"), format!("{name} takes the limit of the whole year."));

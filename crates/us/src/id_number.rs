@@ -2,6 +2,12 @@
 
 use hembo_core::check::digits;
 
+/// Whether nine digits have the form of an individual taxpayer number (ITIN).
+pub fn is_itin(plain: &str) -> bool {
+    let group = plain.get(3..5).and_then(|group| group.parse::<u32>().ok());
+    plain.starts_with('9') && matches!(group, Some(50..=65 | 70..=88 | 90..=92 | 94..=99))
+}
+
 /// Whether a number has the form of an SSN, an ITIN or an ATIN.
 ///
 /// # Errors
@@ -14,8 +20,7 @@ pub fn check(number: &str) -> Result<(), &'static str> {
     }
     let part = |from: usize, to: usize| plain[from..to].parse::<u32>().unwrap_or(0);
     let (area, group, serial) = (part(0, 3), part(3, 5), part(5, 9));
-    let itin = area >= 900 && matches!(group, 50..=65 | 70..=88 | 90..=92 | 94..=99);
     let atin = area >= 900 && group == 93;
     let ssn = !matches!(area, 0 | 666 | 900..) && group != 0 && serial != 0;
-    if ssn || itin || atin { Ok(()) } else { Err(WRONG) }
+    if ssn || is_itin(&plain) || atin { Ok(()) } else { Err(WRONG) }
 }

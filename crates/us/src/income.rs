@@ -44,13 +44,10 @@ pub static PROVISION: Provision = Provision {
 #[allow(missing_docs)]
 pub mod ask {
     pub const DIGITAL_ASSETS: &str = "digital_assets";
-    pub const FOREIGN_ACCOUNT: &str = "foreign_account";
 }
 
-const QUESTIONS: &[Field] = &[
-    Field::yes_no(ask::DIGITAL_ASSETS, "", "Received or disposed of digital assets"),
-    Field::yes_no(ask::FOREIGN_ACCOUNT, "", "Held a financial account abroad"),
-];
+const QUESTIONS: &[Field] =
+    &[Field::yes_no(ask::DIGITAL_ASSETS, "", "Received or disposed of digital assets")];
 
 lines! {
     pub WAGES = "us.1a", "Wages", "IRC §61(a)(1)",
@@ -78,8 +75,6 @@ open_points! {
         "Everyone answers this on page 1 of Form 1040.";
     DIGITAL_ASSETS = look "K-025", "Form 1040, page 1",
         "Sales belong on Form 1099-B as digital assets, what was received to other income: look at both.";
-    FOREIGN_ACCOUNT = blocks "K-026", "31 U.S.C. §5314; Schedule B, Part III",
-        "Answer for Schedule B, Part III.";
 }
 
 /// Income down to line 11a.
@@ -405,11 +400,8 @@ pub fn schedule_b(filed: Filed<'_>) -> Required {
     )
 }
 
-/// The questions of page 1 and of Schedule B.
+/// The question of page 1.
 pub fn points(points: &mut Points<'_>) {
-    let most = points.facts.figures.interest.schedule_b_above;
-    let above = |line| points.amounts(line).any(|(_, amount)| amount > most);
-    let needs = above(INTEREST) || above(DIVIDENDS);
     match points.answered(ask::DIGITAL_ASSETS).and_then(Entry::flag) {
         None => {
             let place = Place::household(ask::DIGITAL_ASSETS);
@@ -420,11 +412,6 @@ pub fn points(points: &mut Points<'_>) {
             points.raise(&DIGITAL_ASSETS, place, "The answer about digital assets and the papers disagree.");
         }
         Some(_) => {}
-    }
-    if needs && points.answered(ask::FOREIGN_ACCOUNT).is_none() {
-        let place = Place::household(ask::FOREIGN_ACCOUNT);
-        let message = "So much interest or dividends need Schedule B: was there a financial account abroad?";
-        points.raise(&FOREIGN_ACCOUNT, place, message);
     }
 }
 

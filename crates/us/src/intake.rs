@@ -5,7 +5,7 @@ use crate::{
     business, care, community, dependents, earned_income_credit, educators, elderly, excess_deferrals,
     facts::{Facts, Marital, PersonFacts, Relationship, Residency},
     figures::Figures,
-    income, kiddie, law, multiple_support, nonresident,
+    foreign_accounts, income, kiddie, law, multiple_support, nonresident,
     papers::tuition,
     people, release, saver, schedule_a, scholarships, standard_deduction, states, status, tie_breaker,
 };
@@ -47,7 +47,7 @@ fn read_as(household: &Household, owned: &Household, figures: &Arc<Figures>) -> 
         apart: answer(status::ask::APART).and_then(Entry::flag),
         apart_all_year: answer(status::ask::APART_ALL_YEAR).and_then(Entry::flag),
         spouse_itemizes: flag(status::ask::SPOUSE_ITEMIZES),
-        foreign_account: answer(income::ask::FOREIGN_ACCOUNT).and_then(Entry::flag),
+        foreign_account: answer(foreign_accounts::ask::FOREIGN_ACCOUNT).and_then(Entry::flag),
         state: answer(states::ask::STATE).and_then(Entry::text).map(str::to_owned),
         estimated_together: Vec::new(),
         alone: Vec::new(),

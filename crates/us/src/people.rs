@@ -1,8 +1,9 @@
 //! Who is in the household: births, deaths, numbers, who is a resident.
 
-use crate::points::Points;
+use crate::{facts::Relationship, id_number, points::Points};
 use hembo_core::{
     Person,
+    check::digits,
     field::Field,
     household::Entry,
     open_points,
@@ -60,6 +61,12 @@ open_points! {
         "Enter the number as on the card.";
     PIN = blocks "K-028", "Form 1040; Pub. 5477",
         "Enter the six digits of this year's notice, or empty the box.";
+    NAME = blocks "K-003", "Form 1040, page 1",
+        "Enter the name as on the card of the authority.";
+    ITIN = look "K-007", "IRC §6109(i)(3)",
+        "A number that was on no return for three years in a row has run out: renew it with Form W-7.";
+    AGE_GAP = look "K-021", "IRC §152(c)(2), (f)(1)",
+        "Look at both dates of birth.";
     DIED_BEFORE = blocks "K-009", "IRC §§2(a), 6013(a)",
         "Remove this filer; see the status of a surviving spouse.";
 }
@@ -69,8 +76,43 @@ pub fn number_for_work(person: &Person) -> bool {
     !person.id_number.as_deref().is_some_and(|number| number.starts_with('9'))
 }
 
+/// The least years between a parent and a child that are not worth a look.
+const LEAST_GAP: i32 = 12;
+
+/// Names and numbers, each of one person.
+fn named(points: &mut Points<'_>, index: usize) {
+    let person = &points.household.people[index];
+    let name = person.name.trim();
+    if name.is_empty() || name.chars().any(|c| c.is_ascii_digit()) {
+        points.raise(&NAME, points.at(index, "name"), format!("‘{name}’ is no name as on a card."));
+    }
+    if person.id_number.as_deref().is_some_and(|number| id_number::is_itin(&digits(number))) {
+        let message = format!("{} has a taxpayer number (ITIN): has it run out?", person.name);
+        points.raise(&ITIN, points.at(index, "id_number"), message);
+    }
+}
+
+/// A child hardly younger than its parents.
+fn aged(points: &mut Points<'_>, index: usize) {
+    let facts = points.facts;
+    let person = &facts.people[index];
+    let Some(born) = person.born.filter(|_| !person.filer) else { return };
+    let gap = |&filer: &usize| {
+        (facts.related(&[filer], index) == Some(Relationship::Child)).then_some(facts.people[filer].born?)
+    };
+    let least = facts.filers.iter().filter_map(gap).map(|parent| born.year() - parent.year()).max();
+    if least.is_some_and(|years| years < LEAST_GAP) {
+        let message = format!("{} is hardly younger than a parent.", person.name);
+        points.raise(&AGE_GAP, points.at(index, "born"), message);
+    }
+}
+
 /// What is missing of a person, and who cannot file this return.
 pub fn points(points: &mut Points<'_>) {
+    for index in 0..points.facts.people.len() {
+        named(points, index);
+        aged(points, index);
+    }
     for (index, person) in points.facts.people.iter().enumerate() {
         if person.born.is_none() {
             points.raise(&BORN, points.at(index, "born"), format!("Date of birth of {}?", person.name));

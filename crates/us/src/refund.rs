@@ -28,12 +28,14 @@ open_points! {
         "Leave three at most.";
     TOO_MUCH = blocks "8888-sum", "Form 8888",
         "Lower an amount: the refund is smaller. The last line may stay empty and takes the rest.";
+    LARGE = look "K-160", "Form 1040, line 34",
+        "Look for withholding or a credit keyed twice.";
     TOGETHER = look "8888-both", "Form 8888",
         "The lines of the list count, and the single account is not used.";
 }
 
 const ACCOUNT: Field = Field::text("refund_account", "35d", "Account for a refund", 40)
-    .help("Routing and account number; hidden like a taxpayer number.")
+    .help("Routing and account number, of an account in a filer's name; hidden like a taxpayer number.")
     .secret();
 
 const KINDS: &[Choice] = &[Choice::new("checking", "Checking"), Choice::new("savings", "Savings")];
@@ -74,8 +76,17 @@ fn is_account(number: &str) -> bool {
     (4..=17).contains(&plain.len()) && plain.chars().all(|c| c.is_ascii_alphanumeric())
 }
 
+/// A refund above this is worth a look.
+const LARGE_ABOVE: i64 = 10_000;
+
 /// The numbers of the accounts, and their amounts.
 pub fn points(points: &mut Points<'_>) {
+    for (place, unit) in points.units.iter().enumerate() {
+        let refund = points.amount(payments::L34, place);
+        if refund > Money::whole(LARGE_ABOVE) {
+            points.raise(&LARGE, points.whose(unit), format!("The refund of {refund:#} is unusually large."));
+        }
+    }
     let single = points.answered(ACCOUNT.id).and_then(Entry::text);
     if let Some(said) = single {
         let (routing, account) = said.trim().split_once(' ').unwrap_or((said, ""));

@@ -87,7 +87,8 @@ const STATUSES: &[Choice] = &[
     Choice::new("separate", "Separate, lived together"),
 ];
 
-const BENEFITS: PaperKind = PaperKind {
+/// Form SSA-1099.
+pub const BENEFITS: PaperKind = PaperKind {
     id: "SSA-1099",
     subject: subject::RETIREMENT,
     name: "Social security benefits",

@@ -3,14 +3,16 @@
 use crate::{
     additional_taxes, adoption,
     child_credit::{self, Credit},
-    credits, earned_income_credit, education, minimum_tax, premium_tax_credit,
+    credits, earned_income_credit, education, income, minimum_tax,
+    points::Points,
+    premium_tax_credit, taxable_income,
     unit::On,
 };
-use hembo_core::{lines, provision::Provision, trail::Trail};
-use hembo_money::Money;
+use hembo_core::{lines, open_points, point::Gather, provision::Provision, trail::Trail};
+use hembo_money::{Money, Rate, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
+pub static PROVISION: Provision = Provision { lines: LINES, points: POINTS, ..Provision::NONE };
 
 lines! {
     L22 = "us.22", "Tax after these credits", "IRC §26",
@@ -19,6 +21,11 @@ lines! {
         "Tax after credits, and other taxes.";
     pub NET_TAX = "us.net_tax", "Total tax", "IRC §6401(b)",
         "What the household pays for good; below zero it is paid out.";
+}
+
+open_points! {
+    PROPORTION = look "K-150", "IRC §§1, 26",
+        "Look for an amount keyed twice or not at all.";
 }
 
 /// What total tax is made of.
@@ -77,4 +84,24 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> TotalTax {
         }
     });
     TotalTax { total, net }
+}
+
+/// Income above which no tax at all is worth a look.
+const UNTAXED_ABOVE: i64 = 50_000;
+
+/// The part of taxable income above which a tax is worth a look.
+const LARGEST_PART: i64 = 45;
+
+/// A tax out of proportion to the income.
+pub fn points(points: &mut Points<'_>) {
+    for place in 0..points.units.len() {
+        let [tax, taxable, agi] =
+            [L24, taxable_income::L15, income::AGI].map(|line| points.amount(line, place));
+        let part = taxable.times(Rate::percent(LARGEST_PART), Money::CENT, Rounding::HalfUp);
+        let untaxed = tax.is_zero() && agi > Money::whole(UNTAXED_ABOVE);
+        if untaxed || (tax > part && tax > Money::whole(UNTAXED_ABOVE)) {
+            let message = format!("A tax of {tax:#} on taxable income of {taxable:#} is out of proportion.");
+            points.raise(&PROPORTION, points.whose(&points.units[place]), message);
+        }
+    }
 }

@@ -15,6 +15,7 @@ use crate::{
 use hembo_core::{
     field::{Field, Years},
     forms::Required,
+    household::Entry,
     lines, open_points,
     paper::{Back, PaperKind, subject},
     point::{Gather, Place},
@@ -52,6 +53,8 @@ open_points! {
         "Enter last year's tax: it decides whether there is an addition for underpayment (Form 2210).";
     PENALTY_TAKEN = look "K-156-penalty", "IRC §6654(d)(2), (e)(3)",
         "Income by periods or actual days of withholding may lower it, and hardship may waive it: not weighed here.";
+    APPLIED = look "K-155", "IRC §6402(b)",
+        "Enter it among the estimated payments, on the due date of the first one.";
     UNDATED = look "2210-date", "IRC §6654(b)(2)",
         "Enter the day of each payment: without it the last due date is taken.";
 }
@@ -74,7 +77,8 @@ pub struct LastYear {
     none: bool,
 }
 
-const LAST_YEAR: PaperKind = PaperKind {
+/// Last year's federal return.
+pub const LAST_YEAR: PaperKind = PaperKind {
     id: "Last year",
     subject: subject::PAYMENTS,
     name: "Last year's federal return",
@@ -88,6 +92,7 @@ const LAST_YEAR: PaperKind = PaperKind {
         Field::amount("agi", "", "Adjusted gross income"),
         Field::yes_no("none", "", "No tax, for all twelve months")
             .help("As a citizen or resident of the US."),
+        Field::amount("36", "36", "Overpayment applied to this year"),
     ],
     columns: &[],
     back: Back::Nothing,
@@ -215,8 +220,25 @@ pub fn form_2210(filed: Filed<'_>) -> Required {
     Required::if_so(filed.has(PENALTY), "no addition for underpayment")
 }
 
+/// An overpayment of last year that stands among no payments.
+fn applied(points: &mut Points<'_>) {
+    let paid = |amount: Money| {
+        let mut rows = points.papers(payments::ESTIMATED.id).flat_map(|paper| &paper.rows);
+        rows.any(|row| row.get("amount").and_then(Entry::money) == Some(amount))
+    };
+    let missing = points.papers(LAST_YEAR.id).find(|paper| {
+        let amount = paper.amount("36");
+        !amount.is_zero() && !paid(amount)
+    });
+    if let Some(paper) = missing {
+        let message = format!("{:#} of last year's overpayment stand among no payments.", paper.amount("36"));
+        points.raise(&APPLIED, Place::paper(&paper.id, "36"), message);
+    }
+}
+
 /// A balance without last year's tax, and an addition.
 pub fn points(points: &mut Points<'_>) {
+    applied(points);
     let least = points.facts.figures.underpayment.no_penalty_below;
     for (place, unit) in points.units.iter().enumerate() {
         let on = On { facts: points.facts, unit, scope: hembo_core::Scope::Return(place) };

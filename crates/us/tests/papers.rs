@@ -204,6 +204,7 @@ fn each_check_raises_its_point() {
     // And not where there is no reason.
     let calm = Family::single(2025)
         .wages_with("ada", 60_000, json!({ "2": "6000", "4": "3720", "6": "870" }))
+        .signed(&["ada"])
         .outcome();
     assert!(calm.points.is_empty(), "{:#?}", calm.points);
     let within = wages(json!({ "2": "6000", "4": "3721", "6": "869" })).outcome();

@@ -75,7 +75,7 @@ fn pins_have_six_digits() {
     }
 }
 
-/// 60,000 with 9,000 withheld: 5,072 of tax leave 3,928.
+/// 60,000 with 9,000 withheld: 5,075 of tax leave 3,925.
 #[test]
 fn a_refund_goes_to_up_to_three_accounts() {
     let row = |amount: &str| json!({ "routing": "021000021", "account": "55619034", "kind": "savings", "amount": amount });
@@ -109,4 +109,205 @@ fn a_refund_goes_to_up_to_three_accounts() {
             .map(|p| p.id.split(':').next().unwrap());
         assert_eq!(found, code, "{account}");
     }
+}
+
+fn signatures(family: Family, who: &[&str], boxes: Value) -> Outcome {
+    family.paper("8879", who, boxes, Value::Null).outcome()
+}
+
+/// Each return has its own signatures: who signed when, with which PIN.
+#[test]
+fn each_return_is_signed() {
+    let alone = || Family::single(2025).wages("ada", 60_000);
+    let pair = Family::couple(2025).wages("ada", 60_000);
+    assert!(has_point(&alone().outcome(), "K-161"));
+    assert!(!has_point(&alone().signed(&["ada"]).outcome(), "K-161"));
+    let apart = pair.clone().pin("us.status", "separate").signed(&["ada"]).outcome();
+    let message = apart.points.iter().find(|p| p.id.starts_with("K-161:")).unwrap().message.clone();
+    assert!(message.starts_with("bo:"), "{message}");
+    let boxes = |how: &str, day: &str, pin: &str| json!({ "how": how, "signed": day, "pin": pin });
+    for (how, day, pin, unsigned, no_pin) in [
+        ("preparer", "2026-02-02", "12345", false, false),
+        ("preparer", "2025-12-31", "12345", true, false),
+        ("preparer", "2026-01-01", "00000", false, true),
+        ("preparer", "2026-01-01", "1234", false, true),
+        ("paper", "2026-01-01", "", false, false),
+    ] {
+        let outcome = signatures(alone(), &["ada"], boxes(how, day, pin));
+        assert_eq!(
+            (has_point(&outcome, "K-161-day"), has_point(&outcome, "K-162")),
+            (unsigned, no_pin),
+            "{how} {day} {pin}"
+        );
+        assert_eq!(has_point(&outcome, "licence"), how != "paper");
+    }
+    // Both of a couple sign, but not one who has died.
+    let one = boxes("paper", "2026-02-02", "");
+    assert!(has_point(&signatures(pair.clone(), &["ada", "bo"], one.clone()), "K-161-day"));
+    let died = pair.set("bo", "/died", json!("2025-06-06"));
+    assert!(!has_point(&signatures(died, &["ada", "bo"], one), "K-161-day"));
+    let last = alone().set("ada", "/died", json!("2025-06-06")).outcome();
+    assert!(has_point(&last, "K-176"));
+}
+
+/// Filers who enter their own PINs prove who they are by last year's return.
+#[test]
+fn last_years_return_proves_who_signs() {
+    let alone = || Family::single(2025).wages("ada", 60_000);
+    let own = json!({ "how": "filers", "signed": "2026-02-02", "pin": "12345" });
+    assert!(has_point(&signatures(alone(), &["ada"], own.clone()), "K-162-earlier"));
+    let mut pin = own.clone();
+    pin["earlier_pin"] = json!("54321");
+    assert!(!has_point(&signatures(alone(), &["ada"], pin), "K-162-earlier"));
+    let last = alone().paper("Last year", &["ada"], json!({ "agi": "0", "tax": "0" }), Value::Null);
+    assert!(!has_point(&signatures(last, &["ada"], own), "K-162-earlier"));
+}
+
+/// Numbers, address, consent, the day of filing, who may ask, and how a balance is paid.
+#[test]
+fn what_filing_asks() {
+    let alone = || Family::single(2025).wages("ada", 60_000);
+    let whole = json!({
+        "how": "paper", "signed": "2026-02-02", "ptin": "P01748236", "consent": false, "street": "1 Quay Street",
+        "town": "Astoria, OR", "zip": "97103-4418", "telephone": "(503) 555-0110", "paid_by": "cheque",
+    });
+    let with = |more: Value| {
+        let mut boxes = whole.clone();
+        for (key, value) in more.as_object().unwrap() {
+            boxes[key] = value.clone();
+        }
+        boxes.as_object_mut().unwrap().retain(|_, value| !value.is_null());
+        signatures(alone(), &["ada"], boxes)
+    };
+    let codes = ["K-163", "consent-7216", "K-164", "K-165", "K-166", "K-174"];
+    let raised = |more: Value| {
+        let outcome = with(more);
+        codes.into_iter().filter(|code| has_point(&outcome, code)).collect::<Vec<_>>()
+    };
+    assert!(raised(json!({})).is_empty());
+    for (more, code) in [
+        (json!({ "ptin": "01748236" }), "K-163"),
+        (json!({ "ptin": null }), "K-163"),
+        (json!({ "consent": null }), "consent-7216"),
+        (json!({ "zip": "9710" }), "K-164"),
+        (json!({ "telephone": "555-0110" }), "K-164"),
+        (json!({ "street": null }), "K-164"),
+        (json!({ "filed": "2026-04-16" }), "K-165"),
+        (json!({ "paid_by": null }), "K-166"),
+        (json!({ "designee": true, "designee.name": "Orla Finch" }), "K-174"),
+    ] {
+        assert_eq!(raised(more), [code]);
+    }
+    assert!(raised(json!({ "filed": "2026-04-15" })).is_empty());
+    assert!(raised(json!({ "filed": "2026-10-01", "extended": true })).is_empty());
+    let named = json!({
+        "designee": true, "designee.name": "Orla Finch", "designee.telephone": "503-555-0111", "designee.pin": "10203",
+    });
+    assert!(raised(named).is_empty());
+}
+
+/// A joint refund is kept for one spouse's old debts.
+#[test]
+fn old_debts_of_a_spouse() {
+    let family = |withheld: &str| {
+        let family = Family::couple(2025).wages_with("ada", 60_000, json!({ "2": withheld }));
+        family.set("bo", "/answers/old_debts", json!(true))
+    };
+    assert!(has_point(&family("9000").outcome(), "K-175"));
+    assert!(!has_point(&family("0").outcome(), "K-175"));
+    assert!(!has_point(&family("9000").set("ada", "/answers/old_debts", json!(true)).outcome(), "K-175"));
+}
+
+/// Accounts abroad: 10,000 for each person's report, 50,000 and 75,000 (joint 100,000 and 150,000) for Form 8938.
+#[test]
+fn accounts_abroad() {
+    let accounts = |family: Family, who: &[&str], highest: &str, end: &str| {
+        let rows = json!([{ "bank": "Kanton", "highest": highest, "year_end": end }]);
+        let outcome =
+            family.answer("foreign_account", json!(true)).paper("8938", who, json!({}), rows).outcome();
+        (has_point(&outcome, "K-026-report"), has_point(&outcome, "K-027"))
+    };
+    let alone = || Family::single(2025).wages("ada", 60_000);
+    assert_eq!(accounts(alone(), &["ada"], "10000", "10000"), (false, false));
+    assert_eq!(accounts(alone(), &["ada"], "10000.01", "10000"), (true, false));
+    assert_eq!(accounts(alone(), &["ada"], "75000", "50000"), (true, false));
+    assert_eq!(accounts(alone(), &["ada"], "75000", "50000.01"), (true, true));
+    assert_eq!(accounts(alone(), &["ada"], "75000.01", "0"), (true, true));
+    let pair = || Family::couple(2025).wages("ada", 60_000);
+    assert_eq!(accounts(pair(), &["ada", "bo"], "150000", "100000"), (true, false));
+    assert_eq!(accounts(pair(), &["ada", "bo"], "150000", "100001"), (true, true));
+    assert!(has_point(&alone().answer("foreign_account", json!(true)).outcome(), "K-027-values"));
+}
+
+/// What is worth a look beside the papers.
+#[test]
+fn what_is_worth_a_look() {
+    let alone = || Family::single(2025).wages("ada", 60_000);
+    let raises = |family: Family, code: &str| has_point(&family.outcome(), code);
+    // A refund above 10,000.
+    let withheld = |amount: &str| Family::single(2025).wages_with("ada", 60_000, json!({ "2": amount }));
+    assert!(!raises(withheld("15075"), "K-160") && raises(withheld("15076"), "K-160")); // the tax of 44,275 is 5,074.50
+    // Last year's overpayment among no payments.
+    let last = alone().paper("Last year", &["ada"], json!({ "36": "700" }), Value::Null);
+    assert!(raises(last.clone(), "K-155"));
+    let paid = last.paper("1040-ES", &["ada"], json!({}), json!([{ "amount": "700" }]));
+    assert!(!raises(paid, "K-155"));
+    // Gifts above a fifth of 60,000.
+    assert!(
+        !raises(alone().cash_gift(&["ada"], 12_000), "K-113")
+            && raises(alone().cash_gift(&["ada"], 12_001), "K-113")
+    );
+    // Round thousands of property tax.
+    assert!(
+        raises(alone().property_tax(&["ada"], 4_000), "K-109")
+            && !raises(alone().property_tax(&["ada"], 4_001), "K-109")
+    );
+    // Income without tax, and none to speak of.
+    let large = Family::single(2025).child("kim", "2015-05-05").wages("ada", 50_000);
+    assert!(!raises(large, "K-150"));
+    let business = |boxes: Value| Family::single(2025).paper("Schedule C", &["ada"], boxes, Value::Null);
+    let round = json!({ "1": "9000", "participates": true, "service": false });
+    assert!(raises(business(round.clone()), "K-124"));
+    assert!(!raises(business(json!({ "1": "9001", "participates": true, "service": false })), "K-124"));
+    assert!(!raises(
+        business(json!({ "1": "9000", "18": "1", "participates": true, "service": false })),
+        "K-124"
+    ));
+    assert!(!raises(business(round), "K-075"));
+    assert!(raises(
+        business(json!({ "1": "900", "18": "1000", "participates": true, "service": false })),
+        "K-075"
+    ));
+    assert!(raises(
+        business(json!({ "1": "9000", "13": "100", "participates": true, "service": false })),
+        "C-72"
+    ));
+    let wages = |more: Value| Family::single(2025).wages_with("ada", 60_000, more);
+    assert!(
+        raises(wages(json!({ "5": "59999" })), "K-046-wages") && !raises(wages(json!({})), "K-046-wages")
+    );
+    assert!(raises(wages(json!({ "12a": "V", "12a.amount": "5" })), "K-051"));
+    assert!(!raises(wages(json!({ "15": "OH", "16": "45000" })), "K-054"));
+    assert!(raises(wages(json!({ "15": "OH", "16": "44999" })), "K-054"));
+    assert!(!raises(wages(json!({ "15": "OH", "16": "30000", "15b": "PA", "16b": "30000" })), "K-054"));
+    let account = alone().paper("HSA", &["ada"], json!({ "2": "100", "self": 12 }), Value::Null);
+    assert!(!raises(account.clone(), "K-101"));
+    assert!(raises(
+        account.paper("SSA-1099", &["ada"], json!({ "5": "9000", "medicare": "900" }), Value::Null),
+        "K-101"
+    ));
+}
+
+/// Names as on a card, numbers that run out, and a child is younger than its parents.
+#[test]
+fn names_numbers_and_ages() {
+    let pair = || Family::couple(2025).wages("ada", 60_000);
+    let raises = |family: Family, code: &str| has_point(&family.outcome(), code);
+    assert!(!raises(pair(), "K-003") && !raises(pair(), "K-007"));
+    assert!(raises(pair().set("bo", "/name", json!("Bo 2")), "K-003"));
+    assert!(raises(pair().set("bo", "/id_number", json!("912-70-1234")), "K-007"));
+    assert!(!raises(pair().set("bo", "/id_number", json!("912-93-1234")), "K-007"));
+    // Ada of 1985 and Bo of 1984.
+    assert!(raises(pair().child("kim", "1995-12-31"), "K-021"));
+    assert!(!raises(pair().child("kim", "1996-01-01"), "K-021"));
 }

@@ -257,7 +257,7 @@ fn demo_households() {
             ("us.amt", 24_231),
             ("us.8960.17", 305),
             ("us.sched_2.4", 3_904),
-            ("us.38", 0), // withheld 39,176, and 110 % of last year's 30,120 is 33,132
+            ("us.38", 0), // withheld 39,305, and 110 % of last year's 30,120 is 33,132
             ("us.net_tax", 64_136),
         ],
     );

@@ -44,6 +44,12 @@ open_points! {
         "Look at boxes 1 and 2.";
     NONQUALIFIED = look "K-046", "IRC §32(c)(2)(B)(ii)",
         "That is right for a pension; else empty the box.";
+    DISAGREE = look "K-046-wages", "IRC §3121(a)",
+        "Look at the paper: what is taxed is seldom more than Medicare wages.";
+    STATE_WAGES = look "K-054", "Instructions for Form W-2, box 16",
+        "Look at the paper, and whether the family moved: keep it or correct it.";
+    OPTIONS = look "K-051", "Reg. §1.83-7",
+        "It is in box 1 already: add it to the basis of the shares when they are sold (Form 8949, code B).";
     NO_CODE = blocks "K-048-code", "Instructions for Form W-2, box 12",
         "Choose its code.";
     CODE_TWICE = look "K-048", "Instructions for Form W-2, box 12",
@@ -466,6 +472,14 @@ fn wages(points: &mut Points<'_>, paper: &Paper) {
     if !amount("11").is_zero() {
         points.raise(&NONQUALIFIED, at("11"), "Box 11 is taken out of earned income.");
     }
+    if !amount("5").is_zero() && amount("1") > amount("5") {
+        points.raise(&DISAGREE, at("5"), "Box 1 is more than box 5.");
+    }
+    let quarter = amount("1").times(Rate::percent(25), Money::CENT, Rounding::HalfUp);
+    let one_state = paper.boxes.contains_key("16") && paper.text("15b").is_none();
+    if one_state && (amount("16") - amount("1")).cents().abs() > quarter.cents() {
+        points.raise(&STATE_WAGES, at("16"), "Box 16 is far from box 1.");
+    }
 }
 
 fn box_12(points: &mut Points<'_>, paper: &Paper) {
@@ -485,6 +499,9 @@ fn box_12(points: &mut Points<'_>, paper: &Paper) {
         if !code.is_of(&points.facts.figures) {
             let message = format!("Code {} is not on a Form W-2 of this year: it does nothing.", code.id);
             points.raise(&CODE_LATER, place.clone(), message);
+        }
+        if code.id == "V" {
+            points.raise(&OPTIONS, place.clone(), "Box 1 holds income of stock options.");
         }
         if let Does::Needs(form) = code.does {
             let message = format!("Code {} needs {form}, which is not computed yet.", code.id);

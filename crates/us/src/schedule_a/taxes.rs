@@ -4,7 +4,9 @@ use crate::{
     bringing::{self, Bringing},
     deduction,
     facts::Facts,
-    foreign_tax, income, states, status,
+    foreign_tax, income,
+    points::Points,
+    states, status,
     unit::{On, TaxesDeducted},
 };
 use hembo_core::{
@@ -13,8 +15,9 @@ use hembo_core::{
     decision::{Bar, Decision, Opt},
     field::{Field, Years},
     limit::{self, PhaseOut},
-    limits, lines,
+    limits, lines, open_points,
     paper::{Back, Counted, PaperKind, subject},
+    point::{Gather, Place},
     provision::Provision,
     trail::Trail,
     words::first_name,
@@ -27,9 +30,15 @@ pub static PROVISION: Provision = Provision {
     counted: COUNTED,
     lines: LINES,
     limits: LIMITS,
+    points: POINTS,
     figures: &["taxes"],
     ..Provision::NONE
 };
+
+open_points! {
+    ROUND = look "K-109", "IRC §164(a)(1)",
+        "Take the amount from the bill or the receipt.";
+}
 
 /// What other papers hold of these taxes.
 const COUNTED: &[Counted] = &[
@@ -312,5 +321,20 @@ fn deducted(option: Option<&Opt>) -> TaxesDeducted {
         Some("sales") => TaxesDeducted::SalesActual,
         Some("table") => TaxesDeducted::SalesTable,
         _ => TaxesDeducted::Income,
+    }
+}
+
+/// A tax that looks estimated.
+pub fn points(points: &mut Points<'_>) {
+    const THOUSAND: i64 = 100_000;
+    for paper in points.papers(PROPERTY_TAX.id) {
+        let cents = paper.amount("real_estate").cents();
+        if cents > 0 && cents % THOUSAND == 0 {
+            points.raise(
+                &ROUND,
+                Place::paper(&paper.id, "real_estate"),
+                "This property tax is in round thousands.",
+            );
+        }
     }
 }

@@ -1,8 +1,9 @@
 //! Receipts of gifts, and what of earlier years is carried over.
 
-use super::{Carried, Class, brings};
+use super::{Carried, Class, L11, L12, brings};
 use crate::{
     bringing::{Bringing, miles},
+    income,
     points::Points,
     states,
 };
@@ -13,13 +14,16 @@ use hembo_core::{
     open_points,
     paper::{Back, PaperKind, subject},
     point::{Gather, Place, PointDef},
+    settled,
     trail::Item,
 };
-use hembo_money::{Money, Rounding};
+use hembo_money::{Money, Rate, Rounding};
 
 open_points! {
     ACKNOWLEDGMENT = look "K-112", "IRC §170(f)(8)",
         "Have it before filing.";
+    MANY = look "K-113", "IRC §170(f)",
+        "So much is looked at: have receipts and appraisals at hand.";
     FORM_8283 = beside "K-111", "IRC §170(f)(11)",
         "Fill in Form 8283 beside this return.";
     OTHER_YEAR = look "gift-year", "IRC §170(d)(1)",
@@ -140,8 +144,22 @@ pub fn read(paper: &mut Bringing<'_>) {
     }
 }
 
+/// Gifts of more than a fifth of income.
+fn many(points: &mut Points<'_>) {
+    let Some(first) = points.papers(GIFTS.id).next() else { return };
+    for place in 0..points.units.len() {
+        let [given, other, income] = [L11, L12, income::AGI].map(|line| points.amount(line, place));
+        let fifth = settled::or_zero(income).times(Rate::percent(20), Money::CENT, Rounding::HalfUp);
+        if given + other > fifth && income > Money::ZERO {
+            let message = format!("Gifts of {:#} are more than a fifth of the income.", given + other);
+            points.raise(&MANY, Place { paper: Some(first.id.clone()), ..Place::default() }, message);
+        }
+    }
+}
+
 /// What a gift needs beside it, and how long one is carried.
 pub fn points(points: &mut Points<'_>) {
+    many(points);
     for paper in points.papers(GIFTS.id) {
         let figures = &points.facts.figures.gifts;
         let mut goods = Money::ZERO;
