@@ -159,7 +159,7 @@ async fn what_cannot_be_right_changes_nothing() {
             "/pins/us.status",
             "not lawful",
         ),
-        (json!({ "do": "remove_person", "person": "delphine" }), "/people", "still owns 3 papers"),
+        (json!({ "do": "remove_person", "person": "delphine" }), "/people", "still owns 4 papers"),
     ];
     for (command, at, words) in cases {
         // A good command before the bad one is not stored either.

@@ -50,6 +50,18 @@ const ASKED: &[Field] = &[
     Field::yes_no("rent", "", "Let a house or flat, or had royalties")
         .help("Schedule E.")
         .opens(&["Schedule E"]),
+    Field::yes_no("too_much", "", "Put too much into an IRA or health account, or took out too little")
+        .help("This year or an earlier one: Form 5329.")
+        .opens(&["5329"]),
+    Field::yes_no("paid_back", "", "Paid back income of an earlier year")
+        .help("A bonus, unemployment, benefits: more than 3,000.")
+        .opens(&["1341"]),
+    Field::yes_no("long_term_care", "", "Long-term care insurance paid out")
+        .help("Form 1099-LTC.")
+        .opens(&["1099-LTC"]),
+    Field::yes_no("adjustments", "", "Expenses as a reservist or official, attorney fees of an award")
+        .help("And the rest of Schedule 1, lines 12 and 24.")
+        .opens(&["Other adjustments"]),
     Field::yes_no("operating_loss", "", "Has a net operating loss of an earlier year")
         .help("Or an excess business loss, Form 461.")
         .opens(&["172"]),

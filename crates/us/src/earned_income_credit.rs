@@ -140,7 +140,8 @@ fn eligible(on: On<'_>, children: usize, income: &Income) -> Result<(), &'static
     let gains = settled::or_zero(settled::or_zero(income.gains.line_7) - income.property.gain);
     let owned = income.interest + income.exempt_interest + income.dividends + gains;
     let of_children = income.children.rest - income.children.fund;
-    let invested = owned + income.rents.for_earned_income_credit + of_children;
+    let rents = income.rents.for_earned_income_credit + settled::or_zero(income.personal_property);
+    let invested = owned + rents + of_children;
     if invested > figures.investment_income_most {
         return Err("investment income is over the limit");
     }

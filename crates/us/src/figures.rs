@@ -72,6 +72,8 @@ pub struct Figures {
     pub capital_gains: Cited<CapitalGains>,
     pub home_sale: Cited<HomeSale>,
     pub education_plans: Cited<EducationPlans>,
+    pub repayments: Cited<Repayments>,
+    pub long_term_care_payments: Cited<LongTermCarePayments>,
     pub foreign_accounts: Cited<ForeignAccounts>,
     pub early_distribution: Cited<EarlyDistribution>,
     pub excess_contributions: Cited<ExcessContributions>,
@@ -255,6 +257,10 @@ tables! {
     EducationPlans { rate: Rate }
     /// §72(t).
     EarlyDistribution { disaster_most: Money, disaster_years: i64, rate: Rate, simple_rate: Rate, half_after_age: i32 }
+    /// §1341(a)(3).
+    Repayments { above: Money }
+    /// §7702B(d)(4).
+    LongTermCarePayments { a_day: Money }
     /// 31 CFR §1010.306(c); §6038D.
     ForeignAccounts { report_above: Money, year_end_above: ByStatus<Money>, any_time_above: ByStatus<Money> }
     /// §4973(a).

@@ -13,7 +13,7 @@ use crate::{
     papers::w2,
     parents_election,
     payments::{self, TotalPaid},
-    premium_tax_credit,
+    premium_tax_credit, repayments,
     schedule_a::{self, Itemized, casualty},
     self_employed_cover, self_employment, standard_deduction, tax,
     taxable_income::{self, Deductions},
@@ -155,6 +155,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     let earlier = earlier_minimum_tax::reckon(on, trail, from);
     let earlier = credits::line_20(on, trail, schedule_3, earlier);
     let other = additional_taxes::reckon(on, trail, &income);
+    let repaid = repayments::credit(on, trail);
     let due = total_tax::reckon(
         on,
         trail,
@@ -167,6 +168,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
             education: first.education,
             adoption,
             premium: cover.net,
+            repaid,
         },
     );
     let from = payments::From {
@@ -176,6 +178,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
         adoption,
         premium: cover.net,
         excess,
+        repaid,
     };
     let paid = payments::reckon(on, trail, from);
     let start = TotalPaid {

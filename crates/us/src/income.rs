@@ -8,7 +8,8 @@ use crate::{
     facts::{Facts, Marital},
     filing_status::Status,
     gains::Gains,
-    government_payments, health_savings, ira_deduction, misclassified_pay, moving, other_income,
+    government_payments, health_savings, ira_deduction, long_term_care, misclassified_pay, moving,
+    other_adjustments, other_income,
     papers::{dividends, interest, sales, w2},
     parents_election::{self, Elected},
     pass_through::{self, HeldBack},
@@ -116,6 +117,8 @@ pub struct Income {
     pub investment_interest: Money,
     /// Form 4797.
     pub property: Property,
+    /// Rent of personal property less its expenses (Schedule 1 lines 8l and 24b).
+    pub personal_property: Money,
     /// Schedule E.
     pub rents: Rents,
     /// Form 8814.
@@ -136,7 +139,8 @@ impl Income {
     /// Interest, dividends, annuities, rents and gains less the early withdrawal penalty: what the net investment income tax starts from.
     pub fn investment(&self) -> Money {
         let children = self.children.rest - self.children.fund;
-        let owned = self.interest + self.dividends + self.annuities + self.rents.invested;
+        let owned =
+            self.interest + self.dividends + self.annuities + self.rents.invested + self.personal_property;
         let sold = self.gains.line_7 + self.property.ordinary - self.property.not_invested;
         owned + children + sold - self.penalty - self.investment_interest
     }
@@ -207,6 +211,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
     let received = sum(on.items(&social_security::brings::BENEFITS)).to_whole();
     let untaxed_benefits = received - benefits;
     let annuities = retirement::annuities(on);
+    let personal_property =
+        other_income::of_personal_property(on) - other_adjustments::of_personal_property(on);
     let earned_by = |&p: &usize| self_employment::silent(on, p).profit + pass_through::earnings(on.facts, p);
     let business: Money = on.unit.people.iter().map(earned_by).sum();
     let left_out = untaxed_pay::left_out(on, &mut Silent, untaxed_pay::on_wages(on, &mut Silent));
@@ -230,6 +236,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
         preferred: gains,
         investment_interest: Money::ZERO,
         property,
+        personal_property,
         rents,
         children,
     }
@@ -373,6 +380,9 @@ fn agi_of(
     let own = &on.facts.people[person].own;
     parts.push((rentals::L26, rentals::of_person(on, rents, person)));
     parts.extend(health_savings::income_of(on.facts, person));
+    parts.push(long_term_care::part(on.facts, person));
+    let (line, adjusted) = other_adjustments::part(on, trail, person);
+    parts.push((line, -adjusted));
     let shares = [pass_through::L32, pass_through::L37];
     parts.extend(shares.map(|line| (line, pass_through::of_person(on.facts, person, line, held_back))));
     if property.gain.is_zero() {

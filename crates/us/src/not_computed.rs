@@ -15,22 +15,22 @@ pub const NOT_COMPUTED: [NotComputed; 3] = [
     NotComputed::new(
         "other_income",
         "A farm, or work abroad",
-        "Schedule F, Form 2555. What a Schedule K-1 brings has papers of its own, and so has a net operating loss.",
+        "Schedule F, Form 2555. Schedule K-1, a net operating loss and most other income have papers of their own.",
         "Such income is",
         "IRC §61(a)",
     ),
     NotComputed::new(
         "sales",
         "Sold property of a business, an option at work, or in instalments",
-        "By anyone in the household, at a gain or a loss. Rented property, securities, digital assets and the main home have papers of their own.",
+        "Also exchanges of land, small-business stock with its own rules, an opportunity fund. Rented property, securities, digital assets and the main home have papers of their own.",
         "Such a sale is",
         "IRC §§453, 1001, 1231",
     ),
     NotComputed::new(
         "other_credits",
         "Other credits or taxes",
-        "A general business credit, a tax-free benefit for an adoption, an ABLE or Archer account, \
-         foreign tax on other income…",
+        "A general business credit, fuel tax, a fund's undistributed gain, a tax-free benefit for an adoption, \
+         an ABLE or Archer account, foreign tax on other income, a credit to be repaid…",
         "One of these is",
         "IRC §§27, 38, 62(a), 137",
     ),

@@ -52,6 +52,10 @@ lines! {
         "What went to neither tuition nor required fees and books.";
     DIGITAL = "us.sched_1.8v", "Digital assets received as income", "IRC §61(a)",
         "Staking, mining, forks, payments: the value when received.";
+    PERSONAL_PROPERTY = "us.sched_1.8l", "Rent of personal property", "IRC §61(a)(5)",
+        "Not in a business; its expenses stand on line 24b.";
+    PRISON = "us.sched_1.8u", "Pay earned in prison", "IRC §§32(c)(2)(B)(iv), 61(a)(1)",
+        "It is no earned income for the credits.";
     OTHER = "us.sched_1.8z", "Other income", "IRC §61(a)",
         "What has no line of its own.";
     pub ALL = "us.other_income", "Other income and alimony", "IRC §61(a)",
@@ -112,7 +116,7 @@ pub mod brings {
 }
 
 /// The sorts with their lines.
-const SORTED: [(&str, LineId); 10] = [
+const SORTED: [(&str, LineId); 12] = [
     ("gambling", GAMBLING),
     ("debt", DEBT),
     ("fund", FUND),
@@ -120,7 +124,9 @@ const SORTED: [(&str, LineId); 10] = [
     ("prize", PRIZE),
     ("hobby", HOBBY),
     ("option", OPTION),
+    ("personal_property", PERSONAL_PROPERTY),
     ("scholarship", SCHOLARSHIP),
+    ("prison", PRISON),
     ("digital", DIGITAL),
     ("other", OTHER),
 ];
@@ -133,7 +139,9 @@ const SORTS: &[Choice] = &[
     Choice::new("prize", "Prizes and awards"),
     Choice::new("hobby", "Income of a hobby"),
     Choice::new("option", "Stock options not on Form W-2"),
+    Choice::new("personal_property", "Rent of personal property"),
     Choice::new("scholarship", "Scholarships not on Form W-2"),
+    Choice::new("prison", "Pay earned in prison"),
     Choice::new("digital", "Digital assets received as income"),
     Choice::new("other", "Other income"),
     Choice::new("jury_given", "Jury pay given to an employer"),
@@ -283,6 +291,13 @@ fn items(on: On<'_>, person: usize) -> Vec<Item> {
 /// What it comes to.
 pub fn of_person(on: On<'_>, person: usize) -> Money {
     sum(&items(on, person))
+}
+
+/// Rent of personal property.
+pub fn of_personal_property(on: On<'_>) -> Money {
+    let all = on.owns().flat_map(|(_, own)| own.of(&brings::OTHER));
+    let rent = all.filter(|sorted| sorted.line == PERSONAL_PROPERTY).map(|sorted| sorted.item.amount);
+    rent.sum::<Money>().to_whole()
 }
 
 /// Dividends of the Alaska Permanent Fund.

@@ -8,7 +8,7 @@ use crate::{
     facts::{Facts, Payment},
     papers::w2,
     points::Points,
-    premium_tax_credit, status,
+    premium_tax_credit, repayments, status,
     total_tax::{self, TotalTax},
     unit::{Filed, On, Part},
 };
@@ -117,12 +117,14 @@ pub struct From {
     pub premium: Money,
     /// Schedule 3 line 11.
     pub excess: Money,
+    /// Schedule 3 line 13b.
+    pub repaid: Money,
 }
 
 impl From {
     /// What is paid out beyond the tax.
     pub fn refunded(&self) -> Money {
-        self.eic + self.refundable + self.education + self.adoption + self.premium
+        self.eic + self.refundable + self.education + self.adoption + self.premium + self.repaid
     }
 }
 
@@ -139,7 +141,7 @@ pub struct Payments {
 
 /// Lines 25 to 33.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Payments {
-    let From { eic, refundable, education, adoption, premium, excess, .. } = from;
+    let From { eic, refundable, education, adoption, premium, excess, repaid } = from;
     let withheld = withheld(on, trail);
     let estimated = estimated(on, trail);
     let paid = trail.line(PAID, on.scope, withheld + estimated + excess, |i| {
@@ -151,8 +153,10 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Payments {
             .line(education::L29, on.scope, education)
             .line(premium_tax_credit::NET, on.scope, premium)
             .line(EXCESS, on.scope, excess);
-        if !adoption.is_zero() {
-            i.line(adoption::L30, on.scope, adoption);
+        for (line, amount) in [(adoption::L30, adoption), (repayments::CREDIT, repaid)] {
+            if !amount.is_zero() {
+                i.line(line, on.scope, amount);
+            }
         }
     });
     let all = trail.line(L33, on.scope, withheld + estimated + others, |i| {
@@ -257,7 +261,10 @@ pub struct TotalPaid {
 
 /// Schedule 3: where it brings a payment.
 pub fn schedule_3(filed: Filed<'_>) -> Required {
-    let any = filed.has(EXCESS) || filed.has(credits::L20) || filed.has(premium_tax_credit::NET);
+    let any = filed.has(EXCESS)
+        || filed.has(credits::L20)
+        || filed.has(premium_tax_credit::NET)
+        || filed.has(repayments::CREDIT);
     Required::if_so(any, "no such credits or payments")
 }
 

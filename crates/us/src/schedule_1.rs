@@ -1,8 +1,8 @@
 //! Schedule 1: additional income, line 10, and adjustments, line 26 (§62(a)).
 
 use crate::{
-    business, business_property, educators, government_payments, health_savings, moving, operating_loss,
-    other_income,
+    business, business_property, educators, government_payments, health_savings, long_term_care, moving,
+    operating_loss, other_adjustments, other_income,
     papers::interest,
     pass_through::{self, Through},
     rentals, self_employment, union_plan,
@@ -65,6 +65,7 @@ pub fn income(
         (business::L3, businesses),
         (business_property::ORDINARY, property),
         (government_payments::UNEMPLOYMENT, unemployment),
+        (long_term_care::INCOME, long_term_care::reckon(on, trail)),
         (health_savings::INCOME, accounts),
         (other_income::ALL, other),
         (untaxed_pay::L8S, left_out),
@@ -120,6 +121,7 @@ pub fn adjustments(on: On<'_>, trail: &mut impl Trail) -> Adjustments {
         (other_income::JURY_GIVEN, jury),
         (moving::L14, moving::reckon(on, trail)),
         (union_plan::L24F, union_plan::reckon(on, trail)),
+        other_adjustments::reckon(on, trail),
     ];
     let half = own[0].1;
     parts.extend(own);

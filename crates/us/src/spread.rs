@@ -4,12 +4,12 @@ use crate::{
     additional_deductions, additional_taxes, adoption, business, business_deduction, business_property,
     capital_gains, care, child_credit, clean_vehicles, earlier_minimum_tax, earned_income_credit, education,
     educators, elderly, excess_deferrals, foreign_tax, government_payments, health_savings, home_energy,
-    income, ira_deduction, minimum_tax, misclassified_pay, mortgage_credit, moving, operating_loss,
-    other_income, pass_through, payments, premium_tax_credit, rentals, retirement, saver, schedule_1,
-    schedule_a::casualty, schedule_a::gifts, schedule_a::home_loan, schedule_a::investment_interest,
-    schedule_a::medical, schedule_a::other, schedule_a::taxes, self_employment, social_security,
-    standard_deduction, student_loan, tax, taxable_income, total_tax, underpayment, union_plan,
-    unreported_tips, untaxed_pay,
+    income, ira_deduction, long_term_care, minimum_tax, misclassified_pay, mortgage_credit, moving,
+    operating_loss, other_adjustments, other_income, pass_through, payments, premium_tax_credit, rentals,
+    retirement, saver, schedule_1, schedule_a::casualty, schedule_a::gifts, schedule_a::home_loan,
+    schedule_a::investment_interest, schedule_a::medical, schedule_a::other, schedule_a::taxes,
+    self_employment, social_security, standard_deduction, student_loan, tax, taxable_income, total_tax,
+    underpayment, union_plan, unreported_tips, untaxed_pay,
 };
 use hembo_core::line::{SpreadRow, SpreadSection};
 
@@ -50,6 +50,7 @@ pub static SPREAD: &[SpreadSection] = &[
             SpreadRow::new("Operating losses of earlier years", None, operating_loss::L8A),
             SpreadRow::new("Other income", Some(other_income::OF), other_income::ALL),
             SpreadRow::new("Waiver payments left out", None, untaxed_pay::L8S),
+            SpreadRow::new("Long-term care payments", Some(long_term_care::OF), long_term_care::INCOME),
             SpreadRow::new("Health savings, taxed", Some(health_savings::TAKEN), health_savings::INCOME),
         ],
     },
@@ -77,6 +78,7 @@ pub static SPREAD: &[SpreadSection] = &[
                 .minus(),
             SpreadRow::new("Jury pay given up", Some(other_income::JURY_GIVEN), other_income::JURY_GIVEN)
                 .minus(),
+            SpreadRow::new("Other adjustments", Some(other_adjustments::OF), other_adjustments::ALL).minus(),
             SpreadRow::new("Educator expenses", Some(educators::L11), educators::L11).minus(),
             SpreadRow::new("Early withdrawal penalty", Some(schedule_1::PENALTY), schedule_1::PENALTY)
                 .minus(),

@@ -5,7 +5,7 @@ use crate::{
     child_credit::{self, Credit},
     credits, earned_income_credit, education, income, minimum_tax,
     points::Points,
-    premium_tax_credit, taxable_income,
+    premium_tax_credit, repayments, taxable_income,
     unit::On,
 };
 use hembo_core::{lines, open_points, point::Gather, provision::Provision, trail::Trail};
@@ -47,6 +47,8 @@ pub struct From {
     pub adoption: Money,
     /// Schedule 3 line 9.
     pub premium: Money,
+    /// Schedule 3 line 13b.
+    pub repaid: Money,
 }
 
 /// What total tax comes to.
@@ -60,7 +62,7 @@ pub struct TotalTax {
 
 /// Lines 22 and 24, and line 24 less the refundable credits.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> TotalTax {
-    let From { before_credits, earlier, child, other, eic, education, adoption, premium } = from;
+    let From { before_credits, earlier, child, other, eic, education, adoption, premium, repaid } = from;
     let after_credits = trail.line(L22, on.scope, before_credits - earlier - child.used, |i| {
         i.line(minimum_tax::L18, on.scope, before_credits)
             .line(child_credit::L19, on.scope, child.used)
@@ -75,6 +77,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> TotalTax {
         (education::L29, education),
         (adoption::L30, adoption),
         (premium_tax_credit::NET, premium),
+        (repayments::CREDIT, repaid),
     ];
     let back: Money = paid_out.iter().map(|(_, amount)| *amount).sum();
     let net = trail.line(NET_TAX, on.scope, total - back, |i| {

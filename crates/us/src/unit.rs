@@ -170,6 +170,8 @@ pub struct Unit {
     pub elects_earlier_years: bool,
     /// Who takes the optional method of Schedule SE (§1402(a)).
     pub optional_method: Vec<usize>,
+    /// Those who take income that they repaid off the tax instead of deducting it (§1341(a)(5)).
+    pub repaid_credited: Vec<usize>,
     /// How the premiums of a Marketplace policy are divided between deduction and credit.
     pub cover_method: CoverMethod,
     /// What of them is deducted.
@@ -221,6 +223,7 @@ impl Unit {
             gifts_at_basis: false,
             elects_earlier_years: false,
             optional_method: Vec::new(),
+            repaid_credited: Vec::new(),
             cover_method: CoverMethod::Iterative,
             cover: None,
             operating_loss: None,

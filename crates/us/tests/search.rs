@@ -142,6 +142,20 @@ fn with_rare(family: Family, owners: &[&str], (which, amount): (usize, i64)) -> 
         7 => family.paper("172", &[who], json!({ "since": amount, "before": "900" }), json!(null)),
         8 => family.paper("8801", &[who], json!({ "16": amount, "15": "0" }), json!(null)),
         9 => family.paper("8919", &[who], json!({ "reason": "G", "6": amount }), json!(null)),
+        10 => family.paper("5498", &[who], json!({ "1": "5000", "10": "4000" }), json!(null)).paper(
+            "5329",
+            &[who],
+            json!({ "9": amount, "18": "3000", "52b": "900" }),
+            json!(null),
+        ),
+        11 => family.paper("HSA", &[who], json!({ "2": amount, "self": 12 }), json!(null)),
+        12 => family.paper("1341", &[who], json!({}), json!([{ "amount": amount, "tax": "1500" }])),
+        13 => family.paper(
+            "Other adjustments",
+            &[who],
+            json!({}),
+            json!([{ "sort": "trust", "amount": "700" }, { "sort": "personal_property", "amount": amount }]),
+        ),
         _ => family,
     }
 }

@@ -336,7 +336,7 @@ pub fn average_balance(paper: &Paper) -> Money {
 /// Line 8b names the lender.
 fn of_private_lender(points: &mut Points<'_>, paper: &Paper) {
     let named = ["private.number", "private.address"].iter().all(|field| paper.text(field).is_some());
-    if paper.flag("private") && !(named && !paper.title.is_empty()) {
+    if paper.flag("private") && (!named || paper.title.is_empty()) {
         let place = Place::paper(&paper.id, "private.number");
         points.raise(&LENDER, place, "Who is the lender of this loan?");
     }

@@ -1,7 +1,7 @@
 //! Other itemized deductions, Schedule A line 16: gambling losses up to winnings (§165(d)), and what else the law leaves
 //! deductible without a floor (§67(b)).
 
-use crate::{bringing::Bringing, educators, other_income, points::Points, states, unit::On};
+use crate::{bringing::Bringing, educators, other_income, points::Points, repayments, states, unit::On};
 use hembo_core::{
     brought::Records,
     field::{Choice, Field, Years},
@@ -103,7 +103,8 @@ pub fn anything(own: &Records) -> bool {
 /// Line 16.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     let taught = educators::rest(on);
-    if taught.is_zero() && !on.owns().any(|(_, own)| anything(own)) {
+    let repaid = repayments::deducted(on, trail);
+    if (taught + repaid).is_zero() && !on.owns().any(|(_, own)| anything(own)) {
         return trail.line(L16, on.scope, Money::ZERO, |_| {});
     }
     let part = on.facts.figures.gambling.part;
@@ -125,10 +126,13 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
             i.items(on.items(&educators::brings::EXPENSES));
         });
     }
-    trail.line(L16, on.scope, gambling + rest + taught, |i| {
+    trail.line(L16, on.scope, gambling + rest + taught + repaid, |i| {
         i.line(GAMBLING, on.scope, gambling).line(REST, on.scope, rest);
         if !taught.is_zero() {
             i.line(EDUCATORS, on.scope, taught);
+        }
+        if !repaid.is_zero() {
+            i.line(repayments::DEDUCTED, on.scope, repaid);
         }
     })
 }
