@@ -108,13 +108,17 @@ fn place(household: Uuid, at: &str) -> String {
     format!("{household}/{at}")
 }
 
-/// A number with all but its last four digits hidden.
+/// What is no longer than this is hidden whole: four digits of a PIN would give it away.
+const SHORT: usize = 6;
+
+/// A number with all but its last four digits hidden, a PIN whole.
 pub fn mask(number: &str) -> String {
     let digits = number.chars().filter(char::is_ascii_alphanumeric).count();
+    let shown = if digits > SHORT { 4 } else { 0 };
     let mut seen = 0;
     let hide = |c: char| {
         seen += usize::from(c.is_ascii_alphanumeric());
-        if c.is_ascii_alphanumeric() && seen + 4 <= digits { '•' } else { c }
+        if c.is_ascii_alphanumeric() && seen + shown <= digits { '•' } else { c }
     };
     number.chars().map(hide).collect()
 }
@@ -156,5 +160,7 @@ mod tests {
     fn a_mask_leaves_four_digits() {
         assert_eq!(mask("811-34-2207"), "•••-••-2207");
         assert_eq!(mask("811342207"), "•••••2207");
+        assert_eq!(mask("1234567"), "•••4567");
+        assert_eq!(mask("123456"), "••••••");
     }
 }

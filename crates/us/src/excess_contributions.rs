@@ -112,7 +112,7 @@ const ACCOUNTS: PaperKind = PaperKind {
             .help("Line 16 of last year's form."),
         Field::amount("12", "12", "Of it taken out untaxed").help("A distribution of the excess itself."),
         Field::amount("17", "17", "Traditional IRAs: value at the end of the year")
-            .help("The tax is no more than its rate of this; empty where it is higher than the excess."),
+            .help("Only where it is less than the excess."),
         Field::amount("18", "18", "Roth IRA: excess of earlier years").help("Line 24 of last year's form."),
         Field::amount("25", "25", "Roth IRAs: value at the end of the year"),
         Field::amount("32", "32", "Coverdell: excess in the accounts")

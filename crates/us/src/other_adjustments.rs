@@ -109,8 +109,7 @@ pub fn read(paper: &mut Bringing<'_>) {
     for (r, row, amount) in paper.paper.lines("amount") {
         let sort = row.get("sort").and_then(Entry::text).unwrap_or_default();
         if let Some((_, line)) = SORTED.iter().find(|(id, _)| *id == sort) {
-            paper
-                .put_as("amount", Some(r), amount, &brings::ADJUSTMENTS, |item| Sorted { line: *line, item });
+            paper.put_as("amount", Some(r), amount, &brings::ADJUSTMENTS, |item| Sorted { line, item });
         }
     }
 }
@@ -128,7 +127,7 @@ pub fn of_personal_property(on: On<'_>) -> Money {
 /// Lines 12 and 24b to 24k in one.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> (LineId, Money) {
     let mut parts = Vec::new();
-    for line in SORTED.iter().map(|(_, line)| *line).filter(|line| of(on, *line).next().is_some()) {
+    for line in SORTED.iter().map(|(_, line)| *line).filter(|line| of(on, line).next().is_some()) {
         let amount = of(on, line).map(|item| item.amount).sum::<Money>().to_whole();
         parts.push((line, amount));
         trail.line(line, on.scope, amount, |i| {

@@ -72,8 +72,8 @@ open_points! {
 }
 
 const WAYS: &[Choice] = &[
-    Choice::new("preparer", "Electronically, PINs entered by the preparer"),
-    Choice::new("filers", "Electronically, PINs entered by the filers"),
+    Choice::new("preparer", "Electronically, the preparer enters the PINs"),
+    Choice::new("filers", "Electronically, the filers enter their PINs"),
     Choice::new("paper", "On paper"),
 ];
 

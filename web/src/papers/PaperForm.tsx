@@ -116,6 +116,16 @@ function PartHeading({ kind, field }: { kind: PaperKind; field: Field }) {
   );
 }
 
+/** What a box of half a line shows of a choice. */
+const SHOWN = 18;
+
+/** Words need a whole line, and so does a choice that is cut in half of one, but a code that begins with its letter or number. */
+function isLong({ kind }: Field) {
+  if (kind.type !== "choice") return kind.type === "text";
+  const coded = kind.options.some(({ label }) => label.includes(" · "));
+  return !coded && kind.options.length < 20 && kind.options.some(({ label }) => label.length > SHOWN);
+}
+
 type BoxProps = { paper: Paper; field: Field; offered: string | undefined; points: Point[]; focus: boolean };
 
 function Box({ paper, field, offered, points, focus }: BoxProps) {
@@ -125,13 +135,7 @@ function Box({ paper, field, offered, points, focus }: BoxProps) {
   const help = `help-${field.id}`;
   return (
     <>
-      <BoxLine
-        number={field.number}
-        label={field.label}
-        help={field.help}
-        helpId={help}
-        wide={field.kind.type === "text"}
-      >
+      <BoxLine number={field.number} label={field.label} help={field.help} helpId={help} wide={isLong(field)}>
         <EntryBox
           field={field}
           label={`${field.number} ${field.label}`.trim()}

@@ -25,6 +25,12 @@ const WIDTHS: Partial<Record<Field["kind"]["type"], string>> = {
   text: "min-w-52 w-72",
 };
 
+function width({ kind }: Field) {
+  if (kind.type === "choice" && kind.options.some(({ label }) => label.length > 18)) return "min-w-36 w-64";
+  if (kind.type === "text" && kind.max <= 40) return "min-w-32 w-44";
+  return WIDTHS[kind.type] ?? "";
+}
+
 /** What a line is stays in sight while the columns of a wide list pass below it. */
 const FIRST = "desk:first:sticky desk:first:left-0 desk:first:z-1 desk:first:bg-sheet";
 
@@ -87,7 +93,7 @@ export function Receipts({ paper, kind, points, at }: Props) {
                 <th
                   key={c.id}
                   scope="col"
-                  className={`py-1 pr-1.5 ${FIRST} ${WIDTHS[c.kind.type] ?? ""}`}
+                  className={`py-1 pr-1.5 ${FIRST} ${width(c)}`}
                   title={c.help || undefined}
                 >
                   {c.label}
