@@ -56,6 +56,7 @@ pub static RULES: &[(&str, Rule)] = &[
     ("8839", adoption::form_8839),
     ("8958", community::form_8958),
     ("2210", underpayment::form_2210),
+    ("8283", schedule_a::gifts::form_8283),
     ("4952", schedule_a::investment_interest::form_4952),
     ("schedule-h", household_employees::schedule_h),
     ("3903", moving::form_3903),

@@ -45,6 +45,19 @@ fn form_8960_above_the_threshold_and_with_investment_income() {
 }
 
 #[test]
+fn form_8283_above_the_figure_where_the_return_itemizes() {
+    let with = |goods: &str| {
+        let family = Family::single(2025).wages("ada", 90_000).loan(&["ada"], 20_000, 300_000);
+        family.paper("Gifts", &["ada"], json!({}), json!([{ "sort": "goods", "amount": goods }]))
+    };
+    assert!(!filed(&with("500"), "8283") && filed(&with("501"), "8283"));
+    assert_eq!(form(&with("500"), "8283").why_not, "no more than 500 of goods or property deducted");
+    assert!(!filed(&with("501").pin("us.deduction", "standard"), "8283"));
+    let told = |family: Family| hembo_testing::us::has_point(&family.outcome(), "K-111");
+    assert!(told(with("501")) && !told(with("501").pin("us.deduction", "standard")));
+}
+
+#[test]
 fn schedules_follow_the_way_and_the_year() {
     let family = Family::couple(2025)
         .wages("ada", 120_000)

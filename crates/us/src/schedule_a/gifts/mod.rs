@@ -473,6 +473,13 @@ fn carry_out(
     });
 }
 
+/// Form 8283: where the return deducts more than an amount of gifts other than cash.
+pub fn form_8283(filed: Filed<'_>) -> Required {
+    let above = filed.on.facts.figures.gifts.form_8283_above;
+    let given = filed.on.unit.itemizes && filed.amount(L12) > above;
+    Required::if_so(given, format!("no more than {above:#} of goods or property deducted"))
+}
+
 /// The worksheet: where gifts go into next year.
 pub fn worksheet(filed: Filed<'_>) -> Required {
     let all = [CARRIED_CASH, CARRIED_GOODS, CARRIED_PROPERTY, CARRIED_OTHERS, CARRIED_OTHER_PROPERTY];

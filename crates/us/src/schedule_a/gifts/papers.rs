@@ -25,7 +25,7 @@ open_points! {
     MANY = look "K-113", "IRC §170(f)",
         "So much is looked at: have receipts and appraisals at hand.";
     FORM_8283 = beside "K-111", "IRC §170(f)(11)",
-        "Fill in Form 8283 beside this return.";
+        "Enter on it when and how each was acquired; above 5,000 an appraiser and the charity sign it, but for listed shares.";
     OTHER_YEAR = look "gift-year", "IRC §170(d)(1)",
         "Correct the year, or remove the line.";
     BASIS = look "C-27", "IRC §170(b)(1)(C)(iii)",
@@ -186,7 +186,7 @@ pub fn points(points: &mut Points<'_>) {
                 );
             }
         }
-        if goods > figures.form_8283_above {
+        if goods > figures.form_8283_above && points.units.iter().any(|unit| unit.itemizes) {
             let place = Place::paper(&paper.id, "amount");
             points.raise(&FORM_8283, place, format!("Goods worth {goods:#} need Form 8283."));
         }
