@@ -471,7 +471,7 @@ fn one(points: &mut Points<'_>, paper: &Paper) {
     if !paper.amount("13").is_zero() {
         points.raise(&WRITTEN_OFF, at("13"), "Equipment is written off here.");
     }
-    let owner = paper.owners.first().and_then(|o| points.household.index_of(&o.person));
+    let owner = points.owner(paper);
     let business = owner
         .and_then(|p| of(points.facts, p).iter().find(|b| points.household.papers[b.paper].id == paper.id));
     let loss = business.is_some_and(|b| b.gross < b.expenses);

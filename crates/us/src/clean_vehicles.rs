@@ -218,7 +218,7 @@ pub fn points(points: &mut Points<'_>) {
 
 /// Whether last year's income would do, where this year's is too high.
 fn last_year(points: &mut Points<'_>, paper: &Paper, new: bool) {
-    let owner = paper.owners.first().and_then(|o| points.household.index_of(&o.person));
+    let owner = points.owner(paper);
     let place = points.units.iter().position(|unit| owner.is_some_and(|p| unit.people.contains(&p)));
     let Some(place) = place else { return };
     let unit = &points.units[place];

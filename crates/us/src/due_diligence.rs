@@ -146,10 +146,7 @@ pub fn points(points: &mut Points<'_>) {
 
 /// The checklist of a return.
 fn checklist<'a>(points: &Points<'a>, unit: &Unit) -> Option<&'a Paper> {
-    points.papers(CHECKLIST.id).find(|paper| {
-        let mut owners = paper.owners.iter().filter_map(|o| points.household.index_of(&o.person));
-        owners.any(|person| unit.people.contains(&person))
-    })
+    points.papers(CHECKLIST.id).find(|paper| points.is_of(paper, &unit.people))
 }
 
 fn one(points: &mut Points<'_>, paper: &Paper, claims: Claims) {

@@ -284,7 +284,7 @@ pub fn points(points: &mut Points<'_>) {
 
 fn one(points: &mut Points<'_>, paper: &Paper) {
     let at = |field: &str| Place::paper(&paper.id, field);
-    let Some(student) = paper.owners.first().and_then(|o| points.household.index_of(&o.person)) else {
+    let Some(student) = points.owner(paper) else {
         return;
     };
     let name = &points.facts.people[student].name;

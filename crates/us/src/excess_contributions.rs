@@ -302,14 +302,10 @@ fn over(points: &mut Points<'_>, person: usize) {
         if excess.is_zero() {
             continue;
         }
-        let paper = points.papers(kind).find(|paper| is_of(points, paper, person));
+        let paper = points.papers(kind).find(|paper| points.is_of(paper, &[person]));
         let place = paper.map_or_else(|| points.at(person, ""), |paper| Place::paper(&paper.id, field));
         points.raise(point, place, format!("{name} has {excess:#} too much in {what}: {tax:#} of tax."));
     }
-}
-
-fn is_of(points: &Points<'_>, paper: &Paper, person: usize) -> bool {
-    paper.owners.first().and_then(|o| points.household.index_of(&o.person)) == Some(person)
 }
 
 /// An IRA of somebody old enough that paid nothing out.
@@ -329,11 +325,11 @@ fn distributed(points: &mut Points<'_>, person: usize) {
             id if id == ACCOUNTS.id => "17",
             _ => return false,
         };
-        has(field) && is_of(points, paper, person)
+        has(field) && points.is_of(paper, &[person])
     };
     let said = |paper: &Paper| {
         paper.kind == ACCOUNTS.id
-            && is_of(points, paper, person)
+            && points.is_of(paper, &[person])
             && ["52a", "52b"].iter().any(|field| paper.boxes.contains_key(*field))
     };
     let papers = &points.household.papers;

@@ -136,7 +136,7 @@ fn line(on: On<'_>, trail: &mut impl Trail, scope: Scope, person: usize, excess:
 /// Deferrals over the limit, told at the first box that has any.
 pub fn points(points: &mut Points<'_>) {
     for paper in w2::all(points) {
-        let Some(person) = paper.owners.first().and_then(|o| points.household.index_of(&o.person)) else {
+        let Some(person) = points.owner(paper) else {
             continue;
         };
         plan_457(points, paper, person);

@@ -88,16 +88,10 @@ pub fn points(points: &mut Points<'_>) {
     }
 }
 
-/// Whether a paper is of one of some people.
-fn is_of(points: &Points<'_>, paper: &Paper, people: &[usize]) -> bool {
-    let owners = paper.owners.iter().filter_map(|o| points.household.index_of(&o.person));
-    owners.into_iter().any(|owner| people.contains(&owner))
-}
-
 /// A column of the accounts of some people, each account once and in full; and the first paper.
 fn of<'a>(points: &Points<'a>, people: &[usize], column: &str) -> (Money, Option<&'a Paper>) {
     let papers: Vec<&Paper> =
-        points.papers(ACCOUNTS.id).filter(|paper| is_of(points, paper, people)).collect();
+        points.papers(ACCOUNTS.id).filter(|paper| points.is_of(paper, people)).collect();
     let rows = papers.iter().flat_map(|paper| &paper.rows);
     let all = rows.filter_map(|row| row.get(column).and_then(Entry::money)).sum();
     (all, papers.first().copied())

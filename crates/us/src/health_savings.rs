@@ -397,13 +397,20 @@ pub fn points(points: &mut Points<'_>) {
     }
 }
 
+/// Months that Medicare or being somebody's dependent may take out.
+fn other_cover(points: &mut Points<'_>, account: &Paper, person: usize) {
+    let about = &points.facts.people[person];
+    let premiums = |paper: &Paper| points.is_of(paper, &[person]) && !paper.amount("medicare").is_zero();
+    if about.claimable || points.papers(social_security::BENEFITS.id).any(premiums) {
+        let message = format!("Was {} covered by nothing else in these months?", about.name);
+        points.raise(&OTHER_COVER, Place::paper(&account.id, "self"), message);
+    }
+}
+
 fn one(points: &mut Points<'_>, person: usize) {
     let facts = points.facts;
     let (own, name) = (&facts.people[person].own, &facts.people[person].name);
-    let is_theirs = |paper: &&Paper| {
-        paper.owners.first().and_then(|o| points.household.index_of(&o.person)) == Some(person)
-    };
-    let account = points.papers(ACCOUNT.id).find(is_theirs);
+    let account = points.papers(ACCOUNT.id).find(|paper| points.owner(paper) == Some(person));
     let Some(account) = account else {
         if let Some(item) = own.of(&w2::brings::HEALTH_SAVINGS).first() {
             let place = Place::paper(&points.household.papers[item.paper].id, item.field);
@@ -425,16 +432,7 @@ fn one(points: &mut Points<'_>, person: usize) {
     if cover.own_months + cover.family_months > 12 {
         points.raise(&MONTHS, at("family"), format!("{name} has more than twelve months of cover."));
     }
-    let medicare = points
-        .papers(social_security::BENEFITS.id)
-        .any(|paper| is_theirs(&paper) && !paper.amount("medicare").is_zero());
-    if medicare || facts.people[person].claimable {
-        points.raise(
-            &OTHER_COVER,
-            at("self"),
-            format!("Was {name} covered by nothing else in these months?"),
-        );
-    }
+    other_cover(points, account, person);
     if cover.last_month.is_some() {
         points.raise(&LAST_MONTH, at("december"), format!("{name} takes the limit of the whole year."));
     }

@@ -207,9 +207,7 @@ fn one(points: &mut Points<'_>, person: usize) {
     let at = |d: &Distribution| Place::paper(&points.household.papers[d.gross.paper].id, "1");
     let name = &facts.people[person].name;
     if let Some(first) = of(facts, person, Goes::Ira).next().map(at) {
-        let paper: Option<&Paper> = points.papers(BASIS.id).find(|paper| {
-            paper.owners.first().and_then(|o| points.household.index_of(&o.person)) == Some(person)
-        });
+        let paper: Option<&Paper> = points.papers(BASIS.id).find(|paper| points.owner(paper) == Some(person));
         match paper {
             None => points.raise(
                 &BASIS_ASKED,

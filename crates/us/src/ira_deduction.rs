@@ -291,9 +291,7 @@ pub fn points(points: &mut Points<'_>) {
 
 fn one(points: &mut Points<'_>, on: On<'_>, person: usize) {
     let (traditional, _) = paid(on.facts, person);
-    let is_theirs = |paper: &&Paper| {
-        paper.owners.first().and_then(|o| points.household.index_of(&o.person)) == Some(person)
-    };
+    let is_theirs = |paper: &&Paper| points.owner(paper) == Some(person);
     let Some(paper) = points.papers(CONTRIBUTIONS.id).find(is_theirs) else { return };
     let at = |field: &str| Place::paper(&paper.id, field);
     let name = &on.facts.people[person].name;

@@ -46,6 +46,17 @@ impl<'a> Points<'a> {
         self.household.papers.iter().filter(move |paper| paper.kind == kind)
     }
 
+    /// Whose paper it is, of several owners the first.
+    pub fn owner(&self, paper: &Paper) -> Option<usize> {
+        paper.owners.first().and_then(|owner| self.household.index_of(&owner.person))
+    }
+
+    /// Whether a paper is of one of some people.
+    pub fn is_of(&self, paper: &Paper, people: &[usize]) -> bool {
+        let mut owners = paper.owners.iter().filter_map(|owner| self.household.index_of(&owner.person));
+        owners.any(|owner| people.contains(&owner))
+    }
+
     /// A line of a return; zero where it has none.
     pub fn amount(&self, line: LineId, place: usize) -> Money {
         self.trail.amount(line, Scope::Return(place)).unwrap_or_default()

@@ -129,8 +129,7 @@ fn parts(points: &mut Points<'_>, paper: &Paper) {
         );
     }
     let wanted: Money = paper.rows.iter().filter_map(|row| row.get("amount").and_then(Entry::money)).sum();
-    let owners = || paper.owners.iter().filter_map(|o| points.household.index_of(&o.person));
-    let place = points.units.iter().position(|unit| owners().any(|person| unit.people.contains(&person)));
+    let place = points.units.iter().position(|unit| points.is_of(paper, &unit.people));
     let refund = place.map_or(Money::ZERO, |place| points.amount(payments::L34, place));
     if wanted > refund {
         let message = format!("The accounts take {wanted:#}, and the refund is {refund:#}.");

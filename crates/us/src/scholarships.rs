@@ -92,7 +92,7 @@ fn free_of_tax(facts: &Facts, student: usize) -> Money {
 /// What of a scholarship is income, what may be, and what is not weighed.
 pub fn points(points: &mut Points<'_>) {
     for paper in tuition::all(points) {
-        let Some(student) = paper.owners.first().and_then(|o| points.household.index_of(&o.person)) else {
+        let Some(student) = points.owner(paper) else {
             continue;
         };
         let at = |field: &str| Place::paper(&paper.id, field);

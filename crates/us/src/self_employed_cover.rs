@@ -11,7 +11,6 @@ use crate::{
     unit::{Cover, CoverMethod, On, Unit},
 };
 use hembo_core::{
-    Paper,
     choice::{Chosen, Open},
     decision::{Decision, Opt},
     limit, open_points,
@@ -175,12 +174,8 @@ pub fn points(points: &mut Points<'_>) {
 fn of_return(points: &mut Points<'_>, on: On<'_>) {
     let businesses =
         on.unit.people.iter().filter(|&&p| self_employment::silent(on, p).run > Money::ZERO).count();
-    let policies = || points.household.papers.iter().filter(|p| p.kind == premium_tax_credit::POLICY.id);
-    let here = |paper: &&Paper| {
-        let mut owners = paper.owners.iter().filter_map(|owner| points.household.index_of(&owner.person));
-        owners.any(|person| on.unit.people.contains(&person))
-    };
-    let policies: Vec<_> = policies().filter(here).collect();
+    let policies = points.papers(premium_tax_credit::POLICY.id);
+    let policies: Vec<_> = policies.filter(|paper| points.is_of(paper, &on.unit.people)).collect();
     if businesses == 0 {
         return;
     }

@@ -143,10 +143,7 @@ pub fn points(points: &mut Points<'_>) {
 
 /// The paper of a return.
 fn of<'a>(points: &Points<'a>, unit: &Unit) -> Option<&'a Paper> {
-    points.papers(SIGNATURES.id).find(|paper| {
-        let mut owners = paper.owners.iter().filter_map(|o| points.household.index_of(&o.person));
-        owners.any(|owner| unit.people.contains(&owner))
-    })
+    points.papers(SIGNATURES.id).find(|paper| points.is_of(paper, &unit.people))
 }
 
 /// Whether it is a PIN: five digits, not all zero.

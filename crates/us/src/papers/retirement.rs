@@ -469,7 +469,7 @@ fn one(points: &mut Points<'_>, paper: &Paper) {
 fn ages(points: &mut Points<'_>, paper: &Paper, code: &Code) {
     let at = |field: &str| Place::paper(&paper.id, field);
     let facts: &Facts = points.facts;
-    let owner = paper.owners.first().and_then(|o| points.household.index_of(&o.person));
+    let owner = points.owner(paper);
     let Some(born) = owner.and_then(|p| facts.people[p].born) else { return };
     let figures = &facts.figures.early_distribution;
     let old_all_year = age_on(born, facts.year_end) > figures.half_after_age;

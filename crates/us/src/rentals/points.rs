@@ -63,7 +63,7 @@ fn one(points: &mut Points<'_>, paper: &Paper) {
     let Some(kind) = paper.text("kind") else {
         return points.raise(&KIND, at("kind"), "What was let?");
     };
-    let owner = paper.owners.first().and_then(|o| points.household.index_of(&o.person));
+    let owner = points.owner(paper);
     let here = |r: &&Rental| points.household.papers[r.paper].id == paper.id;
     let Some(rental) = owner.and_then(|p| of(points.facts, p).iter().find(here)) else { return };
     let said = |field: &str| paper.boxes.contains_key(field);
