@@ -11,9 +11,10 @@ use crate::{
 };
 use hembo_core::{
     Paper,
-    brought::Brought,
+    brought::{Brought, Records},
     field::{Field, Years},
     household::Entry,
+    limit,
     line::LineId,
     lines, open_points,
     paper::{Back, PaperKind, subject},
@@ -166,43 +167,70 @@ struct Excess {
     value: &'static Brought,
 }
 
-/// The excess of each kind of account of a person; `for_ira` is the income of the return for the ranges.
-fn each(on: On<'_>, person: usize, for_ira: Money) -> [Excess; 4] {
-    let (facts, own) = (on.facts, &on.facts.people[person].own);
-    let (traditional, roth) = ira_deduction::paid(facts, person);
-    let room = ira_deduction::most_roth(on, person, for_ira);
-    let roth_out = settled::or_zero(room - roth) + retirement::roth_of(facts, person);
-    let roth_earlier = sum(own.of(&brings::ROTH_EARLIER)).to_whole();
-    [
-        Excess {
-            line: TRADITIONAL,
-            tax: ON_TRADITIONAL,
-            earlier: ira_deduction::earlier_excess(on, person),
-            added: settled::or_zero(traditional - ira_deduction::most(on, person)),
-            value: &brings::TRADITIONAL_VALUE,
-        },
-        Excess {
-            line: ROTH,
-            tax: ON_ROTH,
-            earlier: settled::or_zero(roth_earlier - roth_out),
-            added: settled::or_zero(roth - room),
-            value: &brings::ROTH_VALUE,
-        },
-        Excess {
-            line: EDUCATION,
-            tax: ON_EDUCATION,
-            earlier: Money::ZERO,
-            added: sum(own.of(&brings::EDUCATION)).to_whole(),
-            value: &brings::EDUCATION_VALUE,
-        },
-        Excess {
-            line: HEALTH,
-            tax: ON_HEALTH,
-            earlier: health_savings::earlier_excess(facts, person),
-            added: health_savings::excess(facts, person),
-            value: &brings::HEALTH_VALUE,
-        },
-    ]
+fn traditional(on: On<'_>, person: usize) -> Excess {
+    let (paid, _) = ira_deduction::paid(on.facts, person);
+    Excess {
+        line: TRADITIONAL,
+        tax: ON_TRADITIONAL,
+        earlier: ira_deduction::earlier_excess(on, person),
+        added: settled::or_zero(paid - ira_deduction::most(on, person)),
+        value: &brings::TRADITIONAL_VALUE,
+    }
+}
+
+/// `for_ira` is the income of the return for the ranges.
+fn roth(on: On<'_>, trail: &mut impl Trail, person: usize, for_ira: Money) -> Excess {
+    let (_, paid) = ira_deduction::paid(on.facts, person);
+    let room = ira_deduction::most_roth(on, trail, person, for_ira);
+    let earlier = sum(on.facts.people[person].own.of(&brings::ROTH_EARLIER)).to_whole();
+    let out = limit::or_zero(trail, room - paid) + retirement::roth_of(on.facts, person);
+    Excess {
+        line: ROTH,
+        tax: ON_ROTH,
+        earlier: limit::or_zero(trail, earlier - out),
+        added: limit::or_zero(trail, paid - room),
+        value: &brings::ROTH_VALUE,
+    }
+}
+
+fn education(own: &Records) -> Excess {
+    Excess {
+        line: EDUCATION,
+        tax: ON_EDUCATION,
+        earlier: Money::ZERO,
+        added: sum(own.of(&brings::EDUCATION)).to_whole(),
+        value: &brings::EDUCATION_VALUE,
+    }
+}
+
+fn health(on: On<'_>, person: usize) -> Excess {
+    Excess {
+        line: HEALTH,
+        tax: ON_HEALTH,
+        earlier: health_savings::earlier_excess(on.facts, person),
+        added: health_savings::excess(on.facts, person),
+        value: &brings::HEALTH_VALUE,
+    }
+}
+
+/// The excess of each kind of account of which papers bring anything.
+fn each(on: On<'_>, trail: &mut impl Trail, person: usize, for_ira: Money) -> Vec<Excess> {
+    use ira_deduction::brings as ira;
+    let own = &on.facts.people[person].own;
+    let mut all = Vec::new();
+    if own.has(&ira::TRADITIONAL) || own.has(&ira::EARLIER_EXCESS) {
+        all.push(traditional(on, person));
+    }
+    if own.has(&ira::ROTH) || own.has(&brings::ROTH_EARLIER) {
+        all.push(roth(on, trail, person, for_ira));
+    }
+    if own.has(&brings::EDUCATION) {
+        all.push(education(own));
+    }
+    if own.has(&health_savings::brings::COVER) || own.has(&health_savings::brings::EARLIER_EXCESS) {
+        all.push(health(on, person));
+    }
+    all
 }
 
 fn on_excess(on: On<'_>, trail: &mut impl Trail, person: usize, excess: &Excess) -> Money {
@@ -216,7 +244,7 @@ fn on_excess(on: On<'_>, trail: &mut impl Trail, person: usize, excess: &Excess)
         i.figure("Left of earlier years", earlier).figure("Of this year", added);
     });
     let value = own.has(value).then(|| sum(own.of(value)).to_whole());
-    let taxed = value.map_or(all, |value| settled::lesser(all, value));
+    let taxed = value.map_or(all, |value| limit::lesser(trail, all, value));
     trail.line(tax, scope, taxed.times(rate, Money::WHOLE, Rounding::HalfUp), |i| {
         i.line(line, scope, all).figure("Rate", rate);
         if let Some(value) = value {
@@ -249,10 +277,9 @@ fn on_short(on: On<'_>, trail: &mut impl Trail, person: usize) -> Money {
 
 /// The taxes of Parts III to IX of a person with their lines.
 pub fn taxes_of(on: On<'_>, trail: &mut impl Trail, person: usize, for_ira: Money) -> Vec<(LineId, Money)> {
-    let mut all: Vec<_> = each(on, person, for_ira)
-        .iter()
-        .map(|excess| (excess.tax, on_excess(on, trail, person, excess)))
-        .collect();
+    let each = each(on, trail, person, for_ira);
+    let mut all: Vec<_> =
+        each.iter().map(|excess| (excess.tax, on_excess(on, trail, person, excess))).collect();
     all.push((ON_SHORT, on_short(on, trail, person)));
     all
 }

@@ -73,6 +73,11 @@ pub fn limit_of(facts: &Facts, person: usize) -> Money {
     figures.most + catch_up + settled::lesser(about.fifteen_years_catch_up, figures.fifteen_years_most)
 }
 
+/// What a person's limit leaves for a plan of one's own beside the deferrals at work (§402(g)(1)).
+pub fn room_of(facts: &Facts, person: usize) -> Money {
+    settled::or_zero(limit_of(facts, person) - all(facts, person)).to_whole()
+}
+
 /// What of a person's deferrals is over the limit and not in box 1 already: designated Roth contributions are.
 pub fn excess_of(facts: &Facts, person: usize) -> Money {
     let (over, roth) = (over(facts, &mut Silent, Scope::Person(person), person), roth(facts, person));

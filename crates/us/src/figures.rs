@@ -52,6 +52,7 @@ pub struct Figures {
     pub rental: Cited<Rental>,
     pub self_employment: Cited<SelfEmployment>,
     pub own_plan: Cited<OwnPlan>,
+    pub simple_plan: Cited<SimplePlan>,
     pub elderly: Cited<Elderly>,
     pub home_energy: Cited<HomeEnergy>,
     pub clean_vehicles: Cited<CleanVehicles>,
@@ -313,6 +314,11 @@ tables! {
     }
     /// §§404, 415(c), 414(v).
     OwnPlan { part: Rate, most: Money, compensation: Money, catch_up: Money, catch_up_from_age: i32, late_catch_up: Money, late_from_age: i32, late_to_age: i32 }
+    /// §408(p); §414(v)(2)(B), (E).
+    SimplePlan {
+        most: Money, catch_up: Money, small_most: Money, small_catch_up: Money, catch_up_from_age: i32,
+        late_catch_up: Money, late_from_age: i32, late_to_age: i32, match_rate: Rate, share_rate: Rate,
+    }
     /// §904.
     ForeignTax {
         simple: ByStatus, interest_counts_above: Money, adjust_from: Money, ratio_places: u32, carried_years: i64,
@@ -382,6 +388,19 @@ tables! {
     ElectiveDeferrals {
         most: Money, catch_up: Money, catch_up_from_age: i32, late_catch_up: Money, late_from_age: i32, late_to_age: i32,
         fifteen_years_most: Money,
+    }
+}
+
+impl SimplePlan {
+    /// The limit on deferrals of an age, in a plan of a business with more than 25 employees or of a smaller one.
+    pub fn most_of(&self, large: bool, age: Option<i32>) -> Money {
+        let (most, plain) =
+            if large { (self.most, self.catch_up) } else { (self.small_most, self.small_catch_up) };
+        most + match age {
+            Some(age) if (self.late_from_age..=self.late_to_age).contains(&age) => self.late_catch_up,
+            Some(age) if age >= self.catch_up_from_age => plain,
+            _ => Money::ZERO,
+        }
     }
 }
 

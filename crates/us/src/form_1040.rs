@@ -3,7 +3,7 @@
 use crate::{
     additional_deductions::{self, Additional},
     additional_taxes, business_deduction, capital_gains, child_credit, clean_vehicles, community, credits,
-    earlier_minimum_tax, earned_income_credit, excess_contributions, foreign_tax,
+    earlier_minimum_tax, earned_income_credit, foreign_tax,
     gains_tax::{self, Worksheet},
     income::{self, Income},
     itemized_limit,
@@ -181,11 +181,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
         repaid,
     };
     let paid = payments::reckon(on, trail, from);
-    let start = TotalPaid {
-        tax_of_form: due.total,
-        withheld: paid.withheld,
-        on_accounts: excess_contributions::taxes(on, income.for_ira),
-    };
+    let start = TotalPaid { tax_of_form: due.total, withheld: paid.withheld, for_ira: income.for_ira };
     let addition = underpayment::reckon(on, trail, due.total - from.refunded(), start);
     payments::balance(on, trail, due, paid, (underpayment::PENALTY, addition));
     due.net

@@ -23,7 +23,7 @@ use hembo_core::{
     provision::Provision,
     reading::sum,
     settled,
-    trail::{Scope, Silent, Trail},
+    trail::{Scope, Trail},
 };
 use hembo_money::{Money, Rounding};
 
@@ -145,12 +145,7 @@ pub fn most(on: On<'_>, person: usize) -> Money {
 
 fn covered(facts: &Facts, person: usize) -> bool {
     let own = &facts.people[person].own;
-    let plans = [
-        &self_employment::brings::SEP,
-        &self_employment::brings::SOLO_ELECTIVE,
-        &self_employment::brings::SOLO_SHARE,
-    ];
-    own.has(&w2::brings::COVERED) || plans.into_iter().any(|plan| own.has(plan))
+    own.has(&w2::brings::COVERED) || self_employment::has_plan(own)
 }
 
 /// Whether spouses file apart and lived apart all year: each is then treated as unmarried (§219(g)(4)).
@@ -189,16 +184,14 @@ fn within(on: On<'_>, trail: &mut impl Trail, most: Money, range: Range, income:
 
 /// The most that a person may contribute to Roth IRAs (§408A(c)(2), (3)): the limit less traditional contributions, and no more than
 /// it comes to within the range of income; `income` is that of [`reckon`].
-pub fn most_roth(on: On<'_>, person: usize, income: Money) -> Money {
+pub fn most_roth(on: On<'_>, trail: &mut impl Trail, person: usize, income: Money) -> Money {
     let status = if as_unmarried(on) { Status::Single } else { on.unit.status };
     let range = *on.facts.figures.ira.roth.of(status);
     let converted: Money = on.unit.people.iter().map(|&p| retirement::converted_of(on.facts, p)).sum();
     let most = most(on, person);
     let (traditional, _) = paid(on.facts, person);
-    settled::lesser(
-        within(on, &mut Silent, most, range, income - converted),
-        settled::or_zero(most - traditional),
-    )
+    let by_income = within(on, trail, most, range, income - converted);
+    limit::lesser(trail, by_income, settled::or_zero(most - traditional))
 }
 
 /// Excess contributions of earlier years that this year's limit leaves no room for: less what is left of the limit, distributions

@@ -255,8 +255,8 @@ pub struct TotalPaid {
     pub tax_of_form: Money,
     /// Withheld, with social security tax paid twice.
     pub withheld: Money,
-    /// Taxes on accounts that hold too much or pay out too little, for which no instalment is due.
-    pub on_accounts: Money,
+    /// Income for the ranges of IRA contributions, by which the taxes on excess contributions go.
+    pub for_ira: Money,
 }
 
 /// Schedule 3: where it brings a payment.

@@ -5,10 +5,11 @@ use crate::{
     income, ira_deduction,
     papers::w2,
     points::Points,
+    self_employment,
     unit::{Filed, On},
 };
 use hembo_core::{
-    brought::Records,
+    brought::{Brought, Records},
     field::Field,
     forms::Required,
     limit, limits, lines, open_points,
@@ -60,16 +61,19 @@ open_points! {
 }
 
 /// Deferrals and contributions of a person.
+static SAVED: [&Brought; 8] = [
+    &w2::brings::DEFERRALS,
+    &w2::brings::ROTH_DEFERRALS,
+    &w2::brings::PLAN_457,
+    &w2::brings::PLAN_501,
+    &self_employment::brings::SOLO_ELECTIVE,
+    &self_employment::brings::SIMPLE_ELECTIVE,
+    &ira_deduction::brings::TRADITIONAL,
+    &ira_deduction::brings::ROTH,
+];
+
 fn saved(own: &Records) -> Money {
-    let kinds = [
-        &w2::brings::DEFERRALS,
-        &w2::brings::ROTH_DEFERRALS,
-        &w2::brings::PLAN_457,
-        &w2::brings::PLAN_501,
-        &ira_deduction::brings::TRADITIONAL,
-        &ira_deduction::brings::ROTH,
-    ];
-    kinds.into_iter().map(|kind| sum(own.of(kind))).sum()
+    SAVED.into_iter().map(|kind| sum(own.of(kind))).sum()
 }
 
 /// Of age, no student, nobody's dependent.
@@ -89,11 +93,9 @@ fn of_person(on: On<'_>, trail: &mut impl Trail, person: usize) -> Money {
     let net = settled::or_zero(saved - distributed(on.facts, on));
     let counted = limit::cap(trail, MOST.at(scope), net, on.facts.figures.saver.most);
     trail.line(EACH, scope, counted, |i| {
-        i.items(own.of(&w2::brings::DEFERRALS))
-            .items(own.of(&w2::brings::ROTH_DEFERRALS))
-            .items(own.of(&w2::brings::PLAN_457))
-            .items(own.of(&ira_deduction::brings::TRADITIONAL))
-            .items(own.of(&ira_deduction::brings::ROTH));
+        for kind in SAVED {
+            i.items(own.of(kind));
+        }
     })
 }
 

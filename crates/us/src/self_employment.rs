@@ -3,7 +3,7 @@
 
 use crate::{
     bringing::{Bringing, MedicalItem, brings as shared},
-    business,
+    business, excess_deferrals,
     facts::Facts,
     optional_earnings,
     papers::w2,
@@ -13,6 +13,7 @@ use crate::{
 };
 use hembo_core::{
     Paper,
+    brought::{Brought, Records},
     field::{Choice, Field, Years},
     forms::Required,
     limit, limits,
@@ -33,7 +34,7 @@ pub static PROVISION: Provision = Provision {
     limits: LIMITS,
     papers: &[PLAN, PREMIUMS],
     points: POINTS,
-    figures: &["self_employment", "social_security", "own_plan"],
+    figures: &["self_employment", "social_security", "own_plan", "simple_plan"],
     ..Provision::NONE
 };
 
@@ -71,7 +72,6 @@ limits! {
 open_points! {
     KIND = blocks "plan-kind", "IRC §§404(a)(8), 408(k), 408(p)",
         "Choose the kind of plan: its limit goes by it.";
-    SIMPLE = not_covered "plan-simple", "IRC §408(p)";
     LESS = look "C-80", "IRC §404(h)(1)(B)",
         "The amount may still be chosen until the due date with extensions: another one is not weighed here.";
     OTHER_COVER = blocks "7206-eligible", "IRC §162(l)(2)(B)",
@@ -91,6 +91,15 @@ pub mod brings {
     /// Employer's part of it.
     pub static SOLO_SHARE: Brought = Brought::new();
 
+    /// Elective part of a SIMPLE plan of one's own.
+    pub static SIMPLE_ELECTIVE: Brought = Brought::new();
+
+    /// Employer's part of it.
+    pub static SIMPLE_SHARE: Brought = Brought::new();
+
+    /// A SIMPLE plan of a business with more than 25 employees.
+    pub static SIMPLE_LARGE: Brought<bool> = Brought::new();
+
     /// Health premiums of the self-employed.
     pub static PREMIUMS: Brought = Brought::new();
 }
@@ -108,9 +117,13 @@ const PLAN: PaperKind = PaperKind {
     headline: "share",
     boxes: &[
         Field::choice("kind", "", "Kind", KINDS),
-        Field::amount("elective", "", "Elective deferrals").help("Only of a 401(k) of one's own."),
+        Field::amount("elective", "", "Elective deferrals").help(
+            "Of a 401(k) of one's own or a SIMPLE plan; with those at work up to the limit of the year.",
+        ),
         Field::amount("share", "", "Contributions of the business")
             .help("Until the due date with extensions."),
+        Field::yes_no("large", "", "More than 25 employees")
+            .help("Only of a SIMPLE plan, whose limit is lower then."),
     ],
     columns: &[],
     back: Back::Nothing,
@@ -156,6 +169,13 @@ pub fn read(paper: &mut Bringing<'_>) {
         Some("solo") => {
             paper.give("elective", &brings::SOLO_ELECTIVE);
             paper.give("share", &brings::SOLO_SHARE);
+        }
+        Some("simple") => {
+            paper.give("elective", &brings::SIMPLE_ELECTIVE);
+            paper.give("share", &brings::SIMPLE_SHARE);
+            for (person, _) in paper.paper.shares(Money::ZERO).into_iter().filter(|_| reading.flag("large")) {
+                paper.facts.people[person].own.add(&brings::SIMPLE_LARGE, true);
+            }
         }
         _ => {}
     }
@@ -205,7 +225,7 @@ pub fn of(on: On<'_>, trail: &mut impl Trail, person: usize) -> Own {
     trail.line(HALF_OF, scope, half, |i| {
         i.line(TAX_OF, scope, tax);
     });
-    let plan = plan_of(on.facts, trail, person, run - half);
+    let plan = plan_of(on.facts, trail, person, net, run - half);
     let health = health_of(on, trail, person, run - half - plan);
     let earnings = optional.unwrap_or(run);
     Own { profit, run, earnings, net, tax, half, plan, health }
@@ -258,11 +278,26 @@ fn tax_of(
     (net, tax)
 }
 
-fn plan_of(facts: &Facts, trail: &mut impl Trail, person: usize, earnings: Money) -> Money {
+/// What each part of the plans brings: SEP, then elective and employer's parts of a 401(k) and of a SIMPLE plan.
+static PLAN_PARTS: [&Brought; 5] = [
+    &brings::SEP,
+    &brings::SOLO_ELECTIVE,
+    &brings::SOLO_SHARE,
+    &brings::SIMPLE_ELECTIVE,
+    &brings::SIMPLE_SHARE,
+];
+
+/// Whether a person has a plan of one's own.
+pub fn has_plan(own: &Records) -> bool {
+    PLAN_PARTS.into_iter().any(|part| own.has(part))
+}
+
+/// What a person deducts of plans: `net` are the earnings on which the tax goes, `earnings` the profit less half of it.
+fn plan_of(facts: &Facts, trail: &mut impl Trail, person: usize, net: Money, earnings: Money) -> Money {
     let own = &facts.people[person].own;
-    let all = |kind| sum(own.of(kind)).to_whole();
-    let (sep, elective, share) = (all(&brings::SEP), all(&brings::SOLO_ELECTIVE), all(&brings::SOLO_SHARE));
-    if (sep + elective + share).is_zero() {
+    let [sep, elective, share, simple, simple_share] = PLAN_PARTS.map(|part| sum(own.of(part)).to_whole());
+    let paid = sep + elective + share + simple + simple_share;
+    if paid.is_zero() {
         return Money::ZERO;
     }
     let figures = &facts.figures.own_plan;
@@ -271,18 +306,45 @@ fn plan_of(facts: &Facts, trail: &mut impl Trail, person: usize, earnings: Money
         settled::lesser(earnings, figures.compensation).times(figures.part, Money::WHOLE, Rounding::HalfUp);
     let shares = limit::lesser(trail, sep + share, part);
     let scope = Scope::Person(person);
+    let elective = settled::lesser(elective, excess_deferrals::room_of(facts, person));
     let together = limit::lesser(trail, shares + elective, earnings);
     let most = settled::lesser(
         together,
         figures.most + figures.catch_up_of(facts.people[person].age(facts.year_end)),
     );
-    let allowed = limit::cap(trail, PLAN_LIMIT.at(scope), sep + elective + share, most);
+    let simple = simple_of(facts, trail, person, [simple, simple_share], net);
+    let most = limit::lesser(trail, most + simple, earnings);
+    let allowed = limit::cap(trail, PLAN_LIMIT.at(scope), paid, most);
     trail.line(PLAN_OF, scope, allowed, |i| {
-        i.items(own.of(&brings::SEP))
-            .items(own.of(&brings::SOLO_ELECTIVE))
-            .items(own.of(&brings::SOLO_SHARE))
-            .figure("Profit less half of the tax", earnings);
+        for part in PLAN_PARTS {
+            i.items(own.of(part));
+        }
+        i.figure("Profit less half of the tax", earnings);
     })
+}
+
+/// What a SIMPLE plan allows (§408(p)): deferrals up to the limit of the year and age, and of the employer's part the match of 3 % or
+/// 2 % of the earnings if more.
+fn simple_of(
+    facts: &Facts,
+    trail: &mut impl Trail,
+    person: usize,
+    [elective, share]: [Money; 2],
+    net: Money,
+) -> Money {
+    if (elective + share).is_zero() {
+        return Money::ZERO;
+    }
+    let figures = &facts.figures.simple_plan;
+    let about = &facts.people[person];
+    let most = figures.most_of(about.own.has(&brings::SIMPLE_LARGE), about.age(facts.year_end));
+    let room = settled::lesser(most, excess_deferrals::room_of(facts, person));
+    let deferred = limit::lesser(trail, settled::lesser(elective, room), net);
+    let part = |of: Money, rate| of.times(rate, Money::WHOLE, Rounding::HalfUp);
+    let matched = limit::lesser(trail, deferred, part(net, figures.match_rate));
+    let counted = limit::lesser(trail, net, facts.figures.own_plan.compensation);
+    let employer = limit::greater(trail, matched, part(counted, figures.share_rate));
+    deferred + limit::lesser(trail, share, employer)
 }
 
 fn health_of(on: On<'_>, trail: &mut impl Trail, person: usize, earnings: Money) -> Money {
@@ -373,9 +435,6 @@ fn plan(points: &mut Points<'_>, paper: &Paper) {
     let at = |field: &str| Place::paper(&paper.id, field);
     match paper.text("kind") {
         None => points.raise(&KIND, at("kind"), "Which kind of plan is this?"),
-        Some("simple") => {
-            points.raise(&SIMPLE, at("kind"), "The limit of a SIMPLE plan is not computed yet.")
-        }
         Some(_) => points.raise(&LESS, at("share"), "Contributions of the business may still change."),
     }
 }

@@ -3,6 +3,7 @@
 
 use crate::{
     bringing::Bringing,
+    excess_contributions,
     filing_status::Status,
     misclassified_pay,
     papers::w2,
@@ -114,13 +115,13 @@ fn last_year(on: On<'_>) -> impl Iterator<Item = &LastYear> {
 }
 
 /// Taxes that no instalment is due for (Form 2210, line 2).
-fn without_instalments(on: On<'_>, on_accounts: Money) -> Money {
+fn without_instalments(on: On<'_>, for_ira: Money) -> Money {
     let payroll = [&w2::brings::UNCOLLECTED, &w2::brings::EXCISE];
     let payroll = payroll.into_iter().flat_map(|kind| on.items(kind)).map(|item| item.amount).sum::<Money>();
     unreported_tips::tax(on, &mut Silent)
         + misclassified_pay::tax(on, &mut Silent)
         + payroll.to_whole()
-        + on_accounts
+        + excess_contributions::taxes(on, for_ira)
 }
 
 /// Line 8: last year's tax, more of it after a high income.
@@ -184,14 +185,10 @@ fn addition(on: On<'_>, required: Money, withheld: Money) -> Money {
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, tax: Money, paid: TotalPaid) -> Money {
     let figures = &on.facts.figures.underpayment;
     let Some(last) = of_last_year(on) else { return Money::ZERO };
-    let current = trail.line(
-        CURRENT,
-        on.scope,
-        settled::or_zero(tax - without_instalments(on, paid.on_accounts)),
-        |i| {
+    let current =
+        trail.line(CURRENT, on.scope, settled::or_zero(tax - without_instalments(on, paid.for_ira)), |i| {
             i.line(total_tax::L24, on.scope, paid.tax_of_form);
-        },
-    );
+        });
     let part = trail.line(
         OF_CURRENT,
         on.scope,

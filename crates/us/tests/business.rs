@@ -128,7 +128,6 @@ fn plans_and_premiums() {
     }
     let solo = plan("solo", json!({ "elective": "23500", "share": "12000" })).outcome();
     assert_lines(&solo, &[("us.sched_1.16", 23_500 + 11_152)]);
-    assert!(!plan("simple", json!({ "share": "900" })).outcome().covered);
     assert!(has_point(&plan("sep", json!({ "share": "900" })).outcome(), "C-80"));
     let premiums = |profit: i64, own: bool| {
         let boxes = json!({ "amount": "9000", "only_own": own });
@@ -138,6 +137,64 @@ fn plans_and_premiums() {
     // 5,000: 4,618 (4,617.50): 573 and 134, half of 707 is 354: 4,646 is left; 4,354 are medical.
     assert_lines(&premiums(5_000, true), &[("us.sched_1.17", 4_646), ("us.sched_a.1", 4_354)]);
     assert_lines(&premiums(60_000, false), &[("us.sched_1.17", 0), ("us.sched_a.1", 9_000)]);
+}
+
+/// Deferrals of one's own plan share the limit of the year with those at work.
+#[test]
+fn deferrals_of_a_plan_of_ones_own() {
+    let plan = |kind: &str, born: &str, at_work: &str, boxes: Value| {
+        let mut all = json!({ "kind": kind });
+        for (key, value) in boxes.as_object().unwrap() {
+            all[key] = value.clone();
+        }
+        let family = Family::of(2025).filer("ada", born);
+        let coded = json!({ "12a": "D", "12a.amount": at_work });
+        let business = json!({ "1": "60000", "participates": true, "service": false });
+        let family =
+            family.wages_with("ada", 100, coded).paper("Schedule C", &["ada"], business, json!(null));
+        line(&family.paper("Own plan", &["ada"], all, json!(null)).outcome(), "us.sched_1.16")
+    };
+    for (born, at_work, elective, deducted) in [
+        ("1985-03-03", "0", "23500", 23_500),
+        ("1985-03-03", "0", "30000", 23_500),
+        ("1985-03-03", "20000", "30000", 3_500),
+        ("1985-03-03", "25000", "30000", 0),
+        ("1975-12-31", "0", "40000", 31_000),
+        ("1965-12-31", "0", "40000", 34_750),
+        ("1961-12-31", "0", "40000", 31_000),
+    ] {
+        assert_eq!(
+            plan("solo", born, at_work, json!({ "elective": elective })),
+            deducted,
+            "{born} {at_work}"
+        );
+    }
+    // A SIMPLE plan: 55,410 of net earnings, of which 3 % are 1,662 and 2 % are 1,108.
+    for (born, at_work, elective, share, large, deducted) in [
+        ("1985-03-03", "0", "17600", "0", false, 17_600),
+        ("1985-03-03", "0", "17601", "0", false, 17_600),
+        ("1985-03-03", "0", "17601", "0", true, 16_500),
+        ("1985-03-03", "0", "17600", "1663", false, 19_262),
+        ("1985-03-03", "0", "500", "2000", false, 1_608),
+        ("1985-03-03", "0", "1200", "2000", false, 2_400),
+        ("1985-03-03", "20000", "17600", "0", false, 3_500),
+        ("1975-12-31", "0", "30000", "0", false, 21_450),
+        ("1975-12-31", "0", "30000", "0", true, 20_000),
+        ("1965-12-31", "0", "30000", "0", false, 22_850),
+        ("1965-12-31", "0", "30000", "0", true, 21_750),
+    ] {
+        let boxes = json!({ "elective": elective, "share": share, "large": large });
+        assert_eq!(plan("simple", born, at_work, boxes), deducted, "{born} {elective} {share} {large}");
+    }
+    // They are savings for the credit, too: 21,304 of income, half of 1,000, of a tax of 443.
+    let saver = business(24_000, json!({})).paper(
+        "Own plan",
+        &["ada"],
+        json!({ "kind": "solo", "elective": "1000" }),
+        json!(null),
+    );
+    let saver = saver.set("ada", "/answers/testing_distributions", json!("0")).outcome();
+    assert_lines(&saver, &[("us.agi", 21_304), ("us.sched_3.4", 443)]);
 }
 
 /// 20 % of qualified income, up to 20 % of taxable income without the net capital gain.
