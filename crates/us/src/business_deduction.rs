@@ -7,7 +7,7 @@ use crate::{
     figures::BusinessIncome,
     income::{self, Income},
     papers::dividends,
-    pass_through,
+    pass_through::{self, Share},
     points::Points,
     rentals, self_employment,
     unit::{Filed, On},
@@ -130,11 +130,17 @@ fn qualified(on: On<'_>, income: &Income) -> Vec<Qualified> {
             .iter()
             .map(|b| if b.runs && with_profit(&b) { settled::greater(weight(b).cents(), 0) } else { 0 });
         let of_shares = through.iter().map(|share| settled::greater(share.earned().cents(), 0));
-        let shares = (own.half + own.plan + own.health).split(&of_own.chain(of_shares).collect::<Vec<_>>());
+        let less = own.half + own.plan + own.health - own.corporate;
+        let shares = less.split(&of_own.chain(of_shares).collect::<Vec<_>>());
         let (of_businesses, of_partner) = shares.split_at(businesses.len());
-        for (share, less) in through.iter().zip(of_partner).filter(|(share, _)| !share.qualified.is_zero()) {
+        // A shareholder's premiums belong to the corporation whose wages limit them.
+        let weight =
+            |share: &Share| if share.corporation { settled::greater(share.qualified.cents(), 0) } else { 0 };
+        let of_corporations = own.corporate.split(&through.iter().map(weight).collect::<Vec<_>>());
+        let through = through.iter().zip(of_partner).zip(of_corporations);
+        for ((share, less), premiums) in through.filter(|((share, _), _)| !share.qualified.is_zero()) {
             all.push(Qualified {
-                income: (share.qualified - *less).to_whole(),
+                income: (share.qualified - *less - premiums).to_whole(),
                 active: share.works,
                 service: share.service,
                 wages: share.wages,

@@ -24,7 +24,7 @@ use hembo_core::{
     provision::Provision,
     reading::sum,
     settled,
-    trail::{Scope, Silent, Trail, Unseen},
+    trail::{Item, Scope, Silent, Trail, Unseen},
 };
 use hembo_money::{Money, Rounding};
 
@@ -78,8 +78,17 @@ open_points! {
         "Not for a month in which an employer of the family subsidised a plan that was open: enter only the premiums of other months.";
 }
 
+/// Premiums of a shareholder with more than 2 % of an S corporation, which its wages limit (§162(l)(5), §1372).
+#[derive(Debug, Clone, Copy)]
+pub struct Corporate {
+    premiums: Item,
+    /// Its Medicare wages.
+    wages: Money,
+}
+
 /// What its papers bring.
 pub mod brings {
+    use super::Corporate;
     use hembo_core::brought::Brought;
 
     /// Contributions to a SEP.
@@ -102,6 +111,9 @@ pub mod brings {
 
     /// Health premiums of the self-employed.
     pub static PREMIUMS: Brought = Brought::new();
+
+    /// Health premiums of a shareholder whom an S corporation pays.
+    pub static CORPORATE: Brought<Corporate> = Brought::new();
 }
 
 const KINDS: &[Choice] =
@@ -142,6 +154,8 @@ const PREMIUMS: PaperKind = PaperKind {
         Field::amount("amount", "", "Premiums for the family")
             .help("Medical, dental, Medicare; children under 27 too. The rest is medical."),
         Field::yes_no("only_own", "", "No employer's plan was open in these months"),
+        Field::amount("corporation", "", "Medicare wages of an S corporation")
+            .help("Of its shareholder with more than 2 %, where it pays the premiums and box 1 of its Form W-2 holds them."),
     ],
     columns: &[],
     back: Back::Nothing,
@@ -155,6 +169,11 @@ pub fn read(paper: &mut Bringing<'_>) {
         paper.facts.people[person].own.add(&optional_earnings::brings::BESIDE, true);
     }
     if reading.kind == PREMIUMS.id {
+        let wages = reading.amount("corporation");
+        if reading.flag("only_own") && !wages.is_zero() {
+            let corporate = |premiums| Corporate { premiums, wages };
+            return paper.put_as("amount", None, reading.amount("amount"), &brings::CORPORATE, corporate);
+        }
         if reading.flag("only_own") {
             return paper.give("amount", &brings::PREMIUMS);
         }
@@ -200,6 +219,8 @@ pub struct Own {
     pub plan: Money,
     /// Schedule 1 line 17.
     pub health: Money,
+    /// Of it the premiums of a shareholder whom an S corporation pays.
+    pub corporate: Money,
 }
 
 impl Own {
@@ -212,8 +233,11 @@ impl Own {
 /// A person's profit, tax and deductions.
 pub fn of(on: On<'_>, trail: &mut impl Trail, person: usize) -> Own {
     let partner = pass_through::earnings(on.facts, person);
+    let corporate = corporate_of(on.facts, person);
     if business::of(on.facts, person).is_empty() && partner.is_zero() {
-        return Own::default();
+        let employed = on.facts.people[person].own.has(&brings::CORPORATE);
+        let health = if employed { health_of(on, trail, person, Money::ZERO) } else { Money::ZERO };
+        return Own { health, corporate, ..Own::default() };
     }
     let profit = business::of_person(on, &mut Unseen(trail), person);
     let run = business::run_by(on, &mut Unseen(trail), person) + partner;
@@ -228,7 +252,7 @@ pub fn of(on: On<'_>, trail: &mut impl Trail, person: usize) -> Own {
     let plan = plan_of(on.facts, trail, person, net, run - half);
     let health = health_of(on, trail, person, run - half - plan);
     let earnings = optional.unwrap_or(run);
-    Own { profit, run, earnings, net, tax, half, plan, health }
+    Own { profit, run, earnings, net, tax, half, plan, health, corporate }
 }
 
 /// The same, where nobody is to see it.
@@ -351,18 +375,36 @@ fn health_of(on: On<'_>, trail: &mut impl Trail, person: usize, earnings: Money)
     let own = &on.facts.people[person].own;
     let paid = sum(own.of(&brings::PREMIUMS)).to_whole();
     let cover = cover_of(on, person);
-    if paid.is_zero() && cover.is_zero() {
+    let corporate = corporate_paid(on.facts, person);
+    if paid.is_zero() && cover.is_zero() && corporate.is_zero() {
         return Money::ZERO;
     }
     let room = limit::or_zero(trail, earnings);
     let scope = Scope::Person(person);
-    let allowed = limit::cap(trail, HEALTH_LIMIT.at(scope), paid + cover, room);
+    let most = limit::lesser(trail, paid + cover, room) + corporate_of(on.facts, person);
+    let allowed = limit::cap(trail, HEALTH_LIMIT.at(scope), paid + cover + corporate, most);
     trail.line(HEALTH_OF, scope, allowed, |i| {
         i.items(own.of(&brings::PREMIUMS)).figure("What the business earned", room);
+        for corporate in own.of(&brings::CORPORATE) {
+            i.items([&corporate.premiums]).figure("Wages of the S corporation", corporate.wages);
+        }
         if !cover.is_zero() {
             i.line(COVER_OF, scope, cover);
         }
     })
+}
+
+/// Premiums of a shareholder whom S corporations pay.
+fn corporate_paid(facts: &Facts, person: usize) -> Money {
+    let all = facts.people[person].own.of(&brings::CORPORATE);
+    all.iter().map(|corporate| corporate.premiums.amount).sum::<Money>().to_whole()
+}
+
+/// What the wages of each corporation allow of them.
+fn corporate_of(facts: &Facts, person: usize) -> Money {
+    let all = facts.people[person].own.of(&brings::CORPORATE);
+    let allowed = |one: &Corporate| settled::lesser(one.premiums.amount, one.wages);
+    all.iter().map(allowed).sum::<Money>().to_whole()
 }
 
 /// What a person deducts of the premiums of a Marketplace policy.
@@ -373,14 +415,14 @@ fn cover_of(on: On<'_>, person: usize) -> Money {
 /// What the business earned beyond the other premiums, for those of a Marketplace policy.
 pub fn room_for_cover(on: On<'_>, person: usize) -> Money {
     let own = silent(on, person);
-    settled::or_zero(own.run - own.half - own.plan) - (own.health - cover_of(on, person))
+    settled::or_zero(own.run - own.half - own.plan) - (own.health - own.corporate - cover_of(on, person))
 }
 
 /// Premiums of a return that the business could not deduct: they are medical (§213(d)(1)(D)).
 pub fn premiums_left(on: On<'_>) -> Money {
     let left = |&person: &usize| {
         let paid = sum(on.facts.people[person].own.of(&brings::PREMIUMS)).to_whole();
-        paid + cover_of(on, person) - silent(on, person).health
+        paid + corporate_paid(on.facts, person) + cover_of(on, person) - silent(on, person).health
     };
     let of_cover = on.unit.cover.map_or(Money::ZERO, |cover| cover.left);
     on.unit.people.iter().map(left).sum::<Money>() + of_cover

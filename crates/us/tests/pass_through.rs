@@ -297,3 +297,28 @@ fn losses_that_are_not_computed() {
         "business-excess-loss"
     ));
 }
+
+/// Premiums that an S corporation pays for its shareholder: up to its Medicare wages, off the qualified income of its share, and the rest
+/// is medical.
+#[test]
+fn premiums_of_a_shareholder() {
+    for (wages, deducted, qualified) in
+        [("71000", 9_000, 21_000), ("9000", 9_000, 21_000), ("8000", 8_000, 22_000)]
+    {
+        let share = json!({ "participates": true, "1": "30000", "qualified": "30000", "service": false, "more": false });
+        let premiums = json!({ "amount": "9000", "only_own": true, "corporation": wages });
+        let family = Family::single(2025)
+            .wages("ada", 80_000)
+            .paper("K-1 1120-S", &["ada"], share, json!(null))
+            .paper("Own premiums", &["ada"], premiums, json!(null));
+        let outcome = family.outcome();
+        let lines = [
+            ("us.sched_1.17", deducted),
+            ("us.agi", 110_000 - deducted),
+            ("us.8995.2", qualified),
+            ("us.sched_a.1", 9_000 - deducted),
+        ];
+        assert_lines(&outcome, &lines);
+        assert!(outcome.covered, "{:?}", outcome.points);
+    }
+}

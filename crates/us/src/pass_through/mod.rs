@@ -61,6 +61,8 @@ pub struct Share {
     /// Where it stands among the papers.
     pub paper: usize,
     trust: bool,
+    /// Of an S corporation.
+    pub corporation: bool,
     /// The owner worked in it: no passive activity.
     pub works: bool,
     /// Ordinary income.

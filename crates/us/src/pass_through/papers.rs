@@ -251,6 +251,7 @@ pub fn read(paper: &mut Bringing<'_>) {
         let share = Share {
             paper: reading.index,
             trust: layout.trust,
+            corporation: of.kind == CORPORATION.id,
             works,
             rental: item(layout.rental),
             rental_works: works && of.flag("professional"),
