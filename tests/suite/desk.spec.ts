@@ -332,9 +332,9 @@ test("open points are answered where they stand", async ({ page }) => {
   await page.getByLabel("First filer").fill("Odile Osprey");
   await page.getByRole("button", { name: "Make it" }).click();
   await page.getByRole("link", { name: /Open points/ }).click();
-  await expect(page.getByRole("heading", { name: "7 points hold up the filing" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "8 points hold up the filing" })).toBeVisible();
   await choose(page.getByLabel("Digital assets: yes or no?"), "No");
-  await expect(page.getByRole("heading", { name: "6 points hold up the filing" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "7 points hold up the filing" })).toBeVisible();
   // The next point has the focus, and its rule and what answering does stand at the right.
   const about = page.getByRole("complementary", { name: "About the point" });
   await expect(page.locator("[data-point]:has(:focus)")).toHaveCount(1);

@@ -75,7 +75,7 @@ test("a household is made, keyed, weighed, pinned and explained without a mouse"
 
   // A home loan in both names, and two gifts.
   await type(page, "n", "1098", "<Enter>");
-  await expect(page.getByRole("textbox", { name: "Lender" })).toBeFocused();
+  await expect(page.getByRole("textbox", { name: "Lender", exact: true })).toBeFocused();
   await type(page, "Ledge Savings");
   await tabTo(page, "Whose");
   await type(page, "Both");

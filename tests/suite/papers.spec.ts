@@ -68,9 +68,9 @@ test("a paper changes hands, is checked, removed and brought back", async ({ pag
   await page.getByRole("button", { name: "Remove", exact: true }).click();
   await expect(page.getByRole("dialog")).toContainText(/\d filled box/);
   await page.getByRole("dialog").getByRole("button", { name: "Remove", exact: true }).click();
-  await expect(page.getByRole("link", { name: /^Papers 5/ })).toBeVisible();
-  await page.getByRole("button", { name: /^Undo/ }).click();
   await expect(page.getByRole("link", { name: /^Papers 6/ })).toBeVisible();
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await expect(page.getByRole("link", { name: /^Papers 7/ })).toBeVisible();
 });
 
 test("Escape takes typing back, and an unknown paper in the address shows another", async ({ page }) => {
@@ -158,4 +158,25 @@ test("a broker's statement is keyed once and goes to its lines", async ({ page }
   await cell(page, "Dividends", 0).click();
   await page.keyboard.press("t");
   await expect(page.getByText("1099-DIV · box 1a").first()).toBeVisible();
+});
+
+test("a return is signed, and its PIN is shown to nobody", async ({ page }) => {
+  const id = await openCopy(page, "Ravensworth");
+  await page.goto(`/h/${id}/points`);
+  await expect(page.getByText("how is the return signed and filed?")).toBeVisible();
+  await page.keyboard.press("n");
+  await page.keyboard.type("signature");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("Signatures and filing").first()).toBeVisible();
+  await expect(page.getByText("When did Wendeline Ravensworth sign?")).toBeVisible();
+  await choose(page.getByLabel("Filed", { exact: true }), "Electronically, the preparer enters the PINs");
+  await expect(page.getByText("The PIN of Wendeline Ravensworth is missing or not valid.")).toBeVisible();
+  await page.getByLabel("PIN", { exact: true }).first().fill("40718");
+  await page.getByLabel("PIN", { exact: true }).first().press("Enter");
+  await page.getByLabel("Signed on", { exact: true }).fill("3 Feb 2025");
+  await page.getByLabel("Signed on", { exact: true }).press("Enter");
+  await expect(page.getByText("When did Wendeline Ravensworth sign?")).toBeHidden();
+  await expect(page.getByText("The PIN of Wendeline Ravensworth is missing or not valid.")).toBeHidden();
+  await page.reload();
+  await expect(page.getByLabel("PIN", { exact: true }).first()).toHaveValue("•••••");
 });

@@ -67,6 +67,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
     let unwithheld = misclassified_pay::tax(on, trail);
     let early = early_distributions::reckon(on, trail, income.for_ira);
     let accounts = health_savings::penalty(on, trail);
+    let cover_failed = health_savings::failed_tax(on, trail);
     let own = self_employment::tax(on, trail);
     let employees = household_employees::reckon(on, trail);
     let parts = [
@@ -79,6 +80,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
         (INVESTMENT, investment),
         (UNCOLLECTED, uncollected),
         (health_savings::PENALTY, accounts),
+        (health_savings::FAILED_TAX, cover_failed),
         (EXCISE, excise),
     ];
     trail.line(L23, on.scope, parts.iter().map(|(_, amount)| *amount).sum(), |i| {

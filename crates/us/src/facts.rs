@@ -132,6 +132,8 @@ pub struct PersonFacts {
     pub deemed_months: i64,
     /// Distributions of retirement accounts in the testing period of §25B(d)(2).
     pub testing_distributions: Money,
+    /// IRA contributions deducted since 70½, which lower gifts out of an IRA (§408(d)(8)(A)).
+    pub ira_deducted_since: Money,
     /// Taxed pensions of someone under 65, retired on permanent and total disability (§22(c)(2)(B)).
     pub disability_income: Money,
     /// Pensions that are not taxed, but social security (§22(c)(3)).

@@ -286,6 +286,7 @@ tables! {
     /// §223.
     HealthSavings {
         own: Money, family: Money, catch_up: Money, catch_up_from_age: i32, penalty_rate: Rate, spared_from_age: i32,
+        failed_rate: Rate,
     }
     /// §221.
     StudentLoan { most: Money, range: ByStatus<Range>, ratio_places: u32 }

@@ -52,6 +52,12 @@ lines! {
         "Form 8889 of each person.";
     EMPLOYER_OVER = "us.8889.over", "Contributions of the employer over the limit", "IRC §106(d)(1)",
         "What box 1 of Form W-2 left out, and the limit does not allow.";
+    pub FAILED = "us.8889.20", "Whole year's limit not kept", "IRC §223(b)(8)(B)(i)(I)",
+        "What the last-month rule allowed too much, where the cover did not last to the end of the next year.";
+    FAILED_TAX_OF = "us.8889.21", "Additional tax on it", "IRC §223(b)(8)(B)(i)(II)",
+        "10 % of it.";
+    pub FAILED_TAX = "us.sched_2.17d", "Additional tax, health cover not kept", "IRC §223(b)(8)(B)",
+        "Form 8889 of each person.";
     PENALTY_OF = "us.8889.17b", "Additional tax on distributions", "IRC §223(f)(4)",
         "A part of what is taxed, before 65 and without disability.";
     pub PENALTY = "us.sched_2.17c", "Additional tax, health savings account", "IRC §223(f)(4)",
@@ -97,6 +103,12 @@ pub mod brings {
     /// Own contributions.
     pub static CONTRIBUTIONS: Brought = Brought::new();
 
+    /// What the last-month rule allowed too much, lines 18 and 19.
+    pub static FAILED: Brought = Brought::new();
+
+    /// Moved here out of an IRA once in a lifetime, line 10.
+    pub static OUT_OF_IRA: Brought = Brought::new();
+
     /// What was taken out again of the employer's contributions; it stays income.
     pub static EMPLOYER_OUT: Brought = Brought::new();
 
@@ -128,6 +140,11 @@ const ACCOUNT: PaperKind = PaperKind {
         Field::choice("december", "3", "Whole year by the cover of December", DECEMBER)
             .blank_is("none")
             .help("The last-month rule, with its testing period."),
+        Field::amount("10", "10", "Moved here out of an IRA")
+            .help("Once in a lifetime: on Form 1099-R it is rolled over, and it counts against the limit."),
+        Field::amount("18", "18", "Allowed too much by the last-month rule").help(
+            "Last year's whole-year limit, and the cover ended before this year did: Form 8889, Part III.",
+        ),
     ],
     columns: &[],
     back: Back::Nothing,
@@ -166,6 +183,8 @@ pub fn read(paper: &mut Bringing<'_>) {
     let out = reading.amount("2.out");
     paper.put("2", None, settled::or_zero(reading.amount("2") - out), &brings::CONTRIBUTIONS);
     paper.put("2.out", None, settled::or_zero(out - reading.amount("2")), &brings::EMPLOYER_OUT);
+    paper.give("10", &brings::OUT_OF_IRA);
+    paper.give("18", &brings::FAILED);
     let count = |id: &str| reading.boxes.get(id).and_then(Entry::count).unwrap_or(0);
     let last_month = match reading.text("december") {
         Some("self") => Some(false),
@@ -207,7 +226,8 @@ fn by_cover(facts: &Facts, cover: Cover) -> (Money, Money) {
 /// What someone puts in but for the addition: own contributions and the employer's.
 fn put_in(facts: &Facts, person: usize) -> Money {
     let own = &facts.people[person].own;
-    sum(own.of(&brings::CONTRIBUTIONS)) + sum(own.of(&w2::brings::HEALTH_SAVINGS))
+    let kinds = [&brings::CONTRIBUTIONS, &w2::brings::HEALTH_SAVINGS, &brings::OUT_OF_IRA];
+    kinds.into_iter().map(|kind| sum(own.of(kind))).sum()
 }
 
 /// A person's limit. Spouses of whom either has family cover share one family limit as they agree (§223(b)(5)): each has what that
@@ -256,12 +276,15 @@ fn contributions(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money 
     let paid = sum(own.of(&brings::CONTRIBUTIONS)).to_whole();
     let (earlier, left) = earlier(facts, person);
     let earlier = settled::lesser(earlier, left);
-    let room = settled::or_zero(most - employer);
+    let moved = sum(own.of(&brings::OUT_OF_IRA)).to_whole();
+    let room = settled::or_zero(most - employer - moved);
     let allowed = limit::cap(trail, CONTRIBUTIONS.at(scope), paid + earlier, room);
     trail.line(OF, scope, allowed, |i| {
         i.items(own.of(&brings::CONTRIBUTIONS)).line(LIMIT, scope, most).line(EMPLOYER, scope, employer);
-        if !earlier.is_zero() {
-            i.figure("Excess of earlier years, taken up", earlier);
+        for (name, amount) in [("Excess of earlier years, taken up", earlier), ("Out of an IRA", moved)] {
+            if !amount.is_zero() {
+                i.figure(name, amount);
+            }
         }
     })
 }
@@ -308,22 +331,53 @@ pub fn income(on: On<'_>, trail: &mut impl Trail) -> Money {
         .unit
         .people
         .iter()
-        .map(|&p| (p, taken(on.facts, trail, p), employer_over(on.facts, trail, p)))
+        .flat_map(|&p| income_parts(on.facts, trail, p).map(|(line, amount)| (p, line, amount)))
         .collect();
-    trail.line(INCOME, on.scope, each.iter().map(|(_, taken, over)| *taken + *over).sum(), |i| {
-        for (person, taken, over) in each {
-            for (line, amount) in [(TAKEN, taken), (EMPLOYER_OVER, over)] {
-                if !amount.is_zero() {
-                    i.line(line, Scope::Person(person), amount);
-                }
-            }
+    trail.line(INCOME, on.scope, each.iter().map(|(_, _, amount)| *amount).sum(), |i| {
+        for (person, line, amount) in each.into_iter().filter(|(_, _, amount)| !amount.is_zero()) {
+            i.line(line, Scope::Person(person), amount);
         }
     })
 }
 
+fn income_parts(facts: &Facts, trail: &mut impl Trail, person: usize) -> [(LineId, Money); 3] {
+    let taken = taken(facts, trail, person);
+    let over = employer_over(facts, trail, person);
+    [(TAKEN, taken), (EMPLOYER_OVER, over), (FAILED, failed(facts, trail, person))]
+}
+
+fn failed(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
+    let items = facts.people[person].own.of(&brings::FAILED);
+    let amount = sum(items).to_whole();
+    if amount.is_zero() {
+        return amount;
+    }
+    trail.line(FAILED, Scope::Person(person), amount, |i| {
+        i.items(items);
+    })
+}
+
+/// Schedule 2 line 17d.
+pub fn failed_tax(on: On<'_>, trail: &mut impl Trail) -> Money {
+    let rate = on.facts.figures.health_savings.failed_rate;
+    let mut each = Vec::new();
+    for &person in &on.unit.people {
+        let failed = failed(on.facts, &mut Silent, person);
+        if !failed.is_zero() {
+            let scope = Scope::Person(person);
+            let tax =
+                trail.line(FAILED_TAX_OF, scope, failed.times(rate, Money::WHOLE, Rounding::HalfUp), |i| {
+                    i.line(FAILED, scope, failed).figure("Rate", rate);
+                });
+            each.push((person, tax));
+        }
+    }
+    on.of_each(trail, FAILED_TAX, FAILED_TAX_OF, &each)
+}
+
 /// What a person brings to Schedule 1 line 8f.
-pub fn income_of(facts: &Facts, person: usize) -> [(LineId, Money); 2] {
-    [(TAKEN, taken(facts, &mut Silent, person)), (EMPLOYER_OVER, employer_over(facts, &mut Silent, person))]
+pub fn income_of(facts: &Facts, person: usize) -> [(LineId, Money); 3] {
+    income_parts(facts, &mut Silent, person)
 }
 
 fn employer_over(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {

@@ -7,7 +7,8 @@ use crate::{
     figures::Figures,
     foreign_accounts, income, kiddie, law, multiple_support, nonresident,
     papers::tuition,
-    people, release, saver, schedule_a, scholarships, standard_deduction, states, status, tie_breaker,
+    people, release, retirement, saver, schedule_a, scholarships, standard_deduction, states, status,
+    tie_breaker,
 };
 use hembo_core::{
     Household, Person,
@@ -138,6 +139,7 @@ fn person(household: &Household, person: &Person) -> PersonFacts {
         disability_income: amount(elderly::ask::DISABILITY_INCOME),
         untaxed_pensions: amount(elderly::ask::UNTAXED_PENSIONS),
         testing_distributions: amount(saver::ask::TESTING),
+        ira_deducted_since: amount(retirement::ask::DEDUCTED_SINCE),
         fifteen_years_catch_up: amount(excess_deferrals::ask::FIFTEEN_YEARS),
         ..PersonFacts::default()
     }

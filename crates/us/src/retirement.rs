@@ -9,10 +9,12 @@ use crate::{
     unit::{Filed, Now, On},
 };
 use hembo_core::{
+    field::Field,
     forms::Required,
     limit, limits,
     line::LineId,
     lines,
+    pack::{FILER, Question},
     provision::Provision,
     settled,
     trail::{Scope, Silent, Trail},
@@ -23,13 +25,26 @@ use hembo_money::{Money, Rate, Rounding};
 pub static PROVISION: Provision = Provision {
     lines: LINES,
     limits: LIMITS,
+    person_questions: &[Question {
+        of: FILER,
+        from_age: 70,
+        field: Field::amount(ask::DEDUCTED_SINCE, "", "IRA contributions deducted since 70½").help(
+            "This year's too, less what lowered earlier gifts: so much of what goes straight to charity is taxed.",
+        ),
+    }],
     figures: &["charitable_distribution", "public_safety_officer", "simplified_method"],
     ..Provision::NONE
 };
 
+/// The ids of its questions.
+#[allow(missing_docs)]
+pub mod ask {
+    pub const DEDUCTED_SINCE: &str = "ira_deducted_since_70";
+}
+
 lines! {
     GIVEN = "us.qcd", "Given straight to charity", "IRC §408(d)(8)",
-        "Out of IRAs from 70½ on, up to the amount of the year for each person.";
+        "Out of IRAs from 70½ on, up to the amount of the year for each person, less contributions deducted since then.";
     IRA_GROSS = "us.4a", "IRA distributions", "IRC §408(d)",
         "Box 1 of every Form 1099-R of an IRA.";
     pub IRA_OF = "us.ira.of", "IRA distributions, taxed", "IRC §§408(d), 408A(d)",
@@ -119,10 +134,16 @@ pub fn ira_of(facts: &Facts, trail: &mut impl Trail, person: usize, now: Now) ->
         });
     }
     let given: Money = ira().map(|d| d.given).sum();
-    let allowed = limit::cap(trail, MOST_GIVEN.at(scope), given, facts.figures.charitable_distribution.most);
+    let most = facts.figures.charitable_distribution.most;
+    let within = limit::cap(trail, MOST_GIVEN.at(scope), given, most);
+    let deducted = facts.people[person].ira_deducted_since;
+    let allowed = settled::or_zero(within - deducted);
     if !given.is_zero() {
         trail.line(GIVEN, scope, allowed, |i| {
             i.items(ira().map(|d| &d.gross)).figure("Given", given);
+            if !deducted.is_zero() {
+                i.figure("Contributions deducted since 70½", deducted);
+            }
         });
     }
     let traditional = ira_basis::traditional(facts, trail, person, allowed);
@@ -160,10 +181,11 @@ pub fn converted_of(facts: &Facts, person: usize) -> Money {
     (ira - ira.times(untaxed, Money::WHOLE, Rounding::HalfUp) + converted(Goes::Pension)).to_whole()
 }
 
-/// What went straight to charity out of a person's IRAs, no more than the year allows.
+/// What went straight to charity out of a person's IRAs untaxed.
 fn given_of(facts: &Facts, person: usize) -> Money {
     let given = of(facts, person).iter().filter(|d| d.goes.is_ira()).map(|d| d.given);
-    settled::lesser(given.sum(), facts.figures.charitable_distribution.most)
+    let within = settled::lesser(given.sum(), facts.figures.charitable_distribution.most);
+    settled::or_zero(within - facts.people[person].ira_deducted_since)
 }
 
 /// What of a person's pensions is taxed.

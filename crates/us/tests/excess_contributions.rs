@@ -222,3 +222,16 @@ fn no_instalment_is_due_for_them() {
     assert_eq!(line(&outcome, "us.sched_2.8"), 600);
     assert_eq!(line(&outcome, "us.2210.4"), line(&outcome, "us.24") - 600);
 }
+
+/// What last year's whole-year limit allowed too much is income with 10 %; an amount out of an IRA counts against the limit.
+#[test]
+fn a_whole_years_limit_that_was_not_kept() {
+    let family =
+        |boxes: Value| Family::single(2025).wages("ada", 60_000).paper("HSA", &["ada"], boxes, json!(null));
+    let failed = family(json!({ "18": "1045", "self": 6 })).outcome();
+    assert_lines(&failed, &[("us.agi", 61_045), ("us.sched_1.8f", 1_045), ("us.sched_2.17d", 105)]); // 104.50
+    let moved = family(json!({ "2": "3300", "10": "1000", "self": 12 })).outcome();
+    assert_lines(&moved, &[("us.agi", 56_700), ("us.sched_2.8", 0)]);
+    let more = family(json!({ "2": "3400", "10": "1000", "self": 12 })).outcome();
+    assert_lines(&more, &[("us.agi", 56_700), ("us.sched_2.8", 6)]);
+}

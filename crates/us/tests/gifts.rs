@@ -270,3 +270,13 @@ fn property_at_its_basis_where_that_is_more() {
     assert_eq!(decision.options[1].barred.as_deref(), Some("a basis is not entered"));
     assert!(has_point(&of_sorts(&[("property", 9, 0)]).outcome(), "C-27"));
 }
+
+/// A conservation gift is told, and counts nowhere.
+#[test]
+fn a_conservation_gift_is_not_covered() {
+    let rows = json!([{ "sort": "conservation", "amount": "50000" }]);
+    let outcome =
+        Family::single(2025).wages("ada", 60_000).paper("Gifts", &["ada"], json!({}), rows).outcome();
+    assert!(!outcome.covered);
+    assert_eq!(line(&outcome, "us.sched_a.14"), 0);
+}

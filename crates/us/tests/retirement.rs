@@ -238,3 +238,29 @@ fn medicare_premiums_are_medical() {
     let outcome = retired().paper("SSA-1099", &["ada"], boxes, json!(null)).outcome();
     assert_lines(&outcome, &[("us.sched_a.1", 2_200)]);
 }
+
+/// Contributions that were deducted since 70½ lower what leaves an IRA for charity untaxed.
+#[test]
+fn gifts_after_deducted_contributions() {
+    for (given, deducted, taxed) in
+        [("20000", "0", 0), ("20000", "7000", 7_000), ("5000", "7000", 5_000), ("120000", "7000", 19_000)]
+    {
+        let family = Family::of(2025).filer("ada", "1950-01-01").set(
+            "ada",
+            "/answers/ira_deducted_since_70",
+            json!(deducted),
+        );
+        let boxes = json!({ "1": given, "2a": given, "7": "7", "7.ira": true, "given": given });
+        let outcome = family.paper("1099-R", &["ada"], boxes, json!(null)).outcome();
+        assert_lines(&outcome, &[("us.4b", taxed)]); // 108,000 in 2025
+    }
+}
+
+/// A qualified distribution of a Roth IRA stands on line 4a.
+#[test]
+fn a_qualified_roth_distribution() {
+    let boxes = json!({ "1": "9000", "7": "Q" });
+    let outcome =
+        Family::of(2025).filer("ada", "1950-01-01").paper("1099-R", &["ada"], boxes, json!(null)).outcome();
+    assert_lines(&outcome, &[("us.4a", 9_000), ("us.4b", 0), ("us.5a", 0)]);
+}

@@ -32,6 +32,7 @@ open_points! {
         "All such gifts may be taken at their basis instead, to the 50 % limit: enter it here, and of what is carried over, to weigh it.";
     FOUNDATION = look "gift-foundation", "IRC §170(e)(1)(B)(ii), (e)(5)",
         "To a private foundation only listed shares count at their market value; else enter the basis as the amount.";
+    CONSERVATION = not_covered "gift-conservation", "IRC §170(b)(1)(E), (h)";
     ORDER = look "K-177", "IRC §170(b)(1)(G), (d)(1)",
         "Matters only where the 50 % limit bites.";
 }
@@ -46,6 +47,7 @@ const SORTS: &[Choice] = &[
     Choice::new("travel", "Miles"),
     Choice::new("others", "Cash, other"),
     Choice::new("other_property", "Held long, other"),
+    Choice::new("conservation", "Conservation easement"),
 ];
 
 const CLASSES: &[Choice] = &[
@@ -129,6 +131,9 @@ pub fn read(paper: &mut Bringing<'_>) {
         } else {
             Money::ZERO
         };
+        if sort == "conservation" {
+            continue;
+        }
         let kind = match sort {
             "goods" => &brings::GOODS,
             "property" => &brings::PROPERTY,
@@ -172,6 +177,11 @@ pub fn points(points: &mut Points<'_>) {
             if sort == Some("property") && !row.contains_key("basis") {
                 let message = "Property held long counts at its market value, up to 30 % of income.";
                 points.raise(&BASIS, Place::row(&paper.id, row, "basis"), message);
+            }
+            if sort == Some("conservation") {
+                let message =
+                    "A conservation gift has limits and fifteen years of its own: not computed yet.";
+                points.raise(&CONSERVATION, Place::row(&paper.id, row, "sort"), message);
             }
             if sort == Some("other_property") {
                 let message = "Is this a private foundation, and are these listed shares?";
