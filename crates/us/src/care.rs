@@ -14,6 +14,7 @@ use crate::{
 };
 use hembo_core::{
     Paper,
+    brought::Records,
     field::{Field, Years},
     forms::Required,
     household::Entry,
@@ -118,6 +119,9 @@ pub mod brings {
 
     /// Bills for care.
     pub static BILLS: Brought<Bill> = Brought::new();
+
+    /// The credit for last year's care that was paid this year, line 9b.
+    pub static EARLIER: Brought = Brought::new();
 }
 
 const CARE: PaperKind = PaperKind {
@@ -134,6 +138,8 @@ const CARE: PaperKind = PaperKind {
         Field::text("address", "1b", "Address", 120),
         Field::yes_no("asked", "", "Number was asked for and refused")
             .help("Due diligence; with a note on the return."),
+        Field::amount("9b", "9b", "Credit for last year's care paid this year")
+            .help("Worksheet A: by last year's income, as far as last year's limit was not used."),
     ],
     columns: &[
         Field::date("date", "", "Paid on"),
@@ -148,6 +154,7 @@ const CARE: PaperKind = PaperKind {
 
 /// Gives each bill to who paid it.
 pub fn read(paper: &mut Bringing<'_>) {
+    paper.give("9b", &brings::EARLIER);
     let under = paper.facts.figures.care.under_age;
     for (r, row, amount) in paper.paper.lines("amount") {
         let person =
@@ -197,7 +204,8 @@ fn all(on: On<'_>) -> (i64, Money) {
 }
 
 fn anything(on: On<'_>) -> bool {
-    on.owns().any(|(_, own)| own.has(&brings::BILLS) || own.has(&w2::brings::CARE_BENEFITS))
+    let kinds = |own: &Records| own.has(&brings::BILLS) || own.has(&w2::brings::CARE_BENEFITS);
+    on.owns().any(|(_, own)| kinds(own) || !sum(own.of(&brings::EARLIER)).is_zero())
 }
 
 /// What someone earned but for benefits: wages less pensions of nonqualified plans, with the months that count as earning.
@@ -293,7 +301,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money, left: Money) -> Mo
     let paid = trail.line(PAID, on.scope, paid.to_whole(), |i| {
         i.items(on.owns().flat_map(|(_, own)| own.of(&brings::BILLS)).map(|bill| &bill.item));
     });
-    if cared_for == 0 || !may_credit(on) {
+    let earlier = sum(on.items(&brings::EARLIER)).to_whole();
+    if (cared_for == 0 && earlier.is_zero()) || !may_credit(on) {
         return trail.line(CREDIT, on.scope, Money::ZERO, |i| {
             i.line(PAID, on.scope, paid).figure("Not available", "nobody who counts, or a separate return");
         });
@@ -316,9 +325,12 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money, left: Money) -> Mo
         }
     });
     let part = part(on, trail, agi);
-    let full = counted.times(part, Money::WHOLE, Rounding::HalfUp);
+    let full = counted.times(part, Money::WHOLE, Rounding::HalfUp) + earlier;
     let credit = limit::cap(trail, TAX.at(on.scope), full, left);
     trail.line(CREDIT, on.scope, credit, |i| {
+        if !earlier.is_zero() {
+            i.items(on.items(&brings::EARLIER));
+        }
         i.line(COUNTED, on.scope, counted)
             .figure("Adjusted gross income", agi)
             .figure("Part", part)

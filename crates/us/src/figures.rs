@@ -169,7 +169,7 @@ tables! {
     /// §63.
     StandardDeduction {
         basic: ByStatus, aged_or_blind_unmarried: Money, aged_or_blind_married: Money,
-        dependent_least: Money, dependent_plus: Money, aged: i32,
+        dependent_least: Money, dependent_plus: Money, aged: i32, separate_files_from: Money,
     }
     /// §7703(b)(3).
     ConsideredUnmarried { months_apart: i64 }

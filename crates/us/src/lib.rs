@@ -37,6 +37,7 @@ pub mod excess_contributions;
 pub mod excess_deferrals;
 pub mod facts;
 pub mod figures;
+pub mod filing_duty;
 pub mod filing_status;
 pub mod foreign_accounts;
 pub mod foreign_tax;

@@ -124,3 +124,20 @@ fn what_the_form_asks_is_asked() {
     let yes = head(60_000).answer("care", json!(true)).outcome();
     assert!(has_point(&yes, "no-paper"));
 }
+
+/// The credit for last year's care that was paid this year is added, where this year's may be had.
+#[test]
+fn last_years_care_paid_this_year() {
+    let family = |boxes: Value, rows: Value| {
+        let family = Family::single(2025).wages("ada", 60_000).child("kim", "2019-05-05");
+        let mut all = json!({ "number": "36-4410927" });
+        for (key, value) in boxes.as_object().unwrap() {
+            all[key] = value.clone();
+        }
+        family.paper("Care", &["ada"], all, rows)
+    };
+    let paid = || json!([{ "person": "kim", "amount": "2000" }]);
+    assert_lines(&family(json!({}), paid()).outcome(), &[("us.sched_3.2", 400)]);
+    assert_lines(&family(json!({ "9b": "150" }), paid()).outcome(), &[("us.sched_3.2", 550)]);
+    assert_lines(&family(json!({ "9b": "150" }), json!([])).outcome(), &[("us.sched_3.2", 150)]);
+}

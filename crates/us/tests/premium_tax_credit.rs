@@ -333,3 +333,13 @@ fn the_year_of_a_marriage() {
     let credit = couple(false, json!(12), 1_000);
     assert_lines(&credit, &[("us.sched_3.9", 5_065)]);
 }
+
+/// A small employer's reimbursement beside a policy is told.
+#[test]
+fn a_reimbursement_beside_a_policy_is_not_covered() {
+    let coded =
+        || Family::single(2025).wages_with("ada", 30_000, json!({ "12a": "FF", "12a.amount": "1200" }));
+    assert!(coded().outcome().covered);
+    let outcome = policy(coded(), &["ada"], [6_000, 6_200, 3_000]).outcome();
+    assert!(has_point(&outcome, "8962-reimbursed") && !outcome.covered);
+}

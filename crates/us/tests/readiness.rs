@@ -311,3 +311,39 @@ fn names_numbers_and_ages() {
     assert!(raises(pair().child("kim", "1995-12-31"), "K-021"));
     assert!(!raises(pair().child("kim", "1996-01-01"), "K-021"));
 }
+
+/// Who need not file: below the standard deduction with the addition for age, without other taxes or advance payments.
+#[test]
+fn who_need_not_file() {
+    let need_not = |family: Family| has_point(&family.outcome(), "C-07");
+    let aged = |wages| Family::of(2025).filer("ada", "1961-01-01").wages("ada", wages);
+    let pair = |wages| Family::couple(2025).wages("ada", wages);
+    for (family, expected) in [
+        (Family::single(2025).wages("ada", 15_749), true),
+        (Family::single(2025).wages("ada", 15_750), false),
+        (aged(17_749), true),
+        (aged(17_750), false),
+        (pair(31_499), true),
+        (pair(31_500), false),
+        (pair(4).pin("us.status", "separate"), true),
+        (pair(5).pin("us.status", "separate").wages("bo", 900), false),
+        (pair(5).answer("apart", json!(true)), false),
+    ] {
+        assert_eq!(need_not(family.clone()), expected, "{:?}", family.0["papers"]);
+    }
+    let business = |gross: &str| {
+        let boxes = json!({ "1": gross, "participates": true, "service": false });
+        Family::single(2025).paper("Schedule C", &["ada"], boxes, Value::Null)
+    };
+    assert!(need_not(business("433")) && !need_not(business("434")));
+    let covered = Family::single(2025).wages("ada", 9_000);
+    let policy = json!({ "33A": "6000", "33B": "6000", "33C": "3000" });
+    assert!(!need_not(covered.paper("1095-A", &["ada"], policy, Value::Null)));
+    // A child of whom the parents can take a claim: 1,350 of unearned income, or earnings of 15,750.
+    let child = |interest: i64, wages: i64| {
+        let family = Family::single(2025).wages("ada", 60_000).child("kim", "2008-05-05");
+        let family = if wages > 0 { family.wages("kim", wages) } else { family };
+        need_not(if interest > 0 { family.interest(&["kim"], interest) } else { family })
+    };
+    assert!(child(1_350, 0) && !child(1_351, 0) && child(0, 15_750) && !child(0, 15_751));
+}

@@ -196,6 +196,11 @@ pub struct Code {
 }
 
 impl Code {
+    /// Whether it is a small employer's reimbursement of health premiums (§9831(d)).
+    pub fn reimburses_premiums(&self) -> bool {
+        self.id == "FF"
+    }
+
     /// Whether it is an elective deferral within the limit of §402(g)(3): not of a plan under 457(b) or 501(c)(18)(D).
     pub fn is_elective(&self) -> bool {
         matches!(self.id, "D" | "E" | "F" | "S" | "AA" | "BB")

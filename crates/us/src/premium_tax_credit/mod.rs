@@ -8,6 +8,7 @@ use crate::{
     facts::Facts,
     filing_status::Status,
     income::{AGI, Income},
+    papers::w2,
     points::Points,
     unit::{Filed, On},
     who_files,
@@ -69,6 +70,7 @@ open_points! {
         "Enter the first month before the last.";
     MARRIAGE = look "C-83", "Reg. §1.36B-4(b)",
         "If both were single on 1 January, enter the month of the marriage: less may be paid back by Part V.";
+    REIMBURSED = not_covered "8962-reimbursed", "IRC §36B(c)(4)";
     MARRIAGE_WORK = not_covered "8962-marriage", "Reg. §1.36B-4(b); Rev. Proc. 2014-41";
 }
 use policy::{Amounts, YEAR};
@@ -310,6 +312,21 @@ pub fn points(points: &mut Points<'_>) {
     }
     for place in 0..points.units.len() {
         of_return(points, place);
+    }
+    reimbursed(points);
+}
+
+/// A small employer's reimbursement of premiums lowers the credit, or bars it.
+fn reimbursed(points: &mut Points<'_>) {
+    if points.papers(POLICY.id).next().is_none() {
+        return;
+    }
+    for paper in w2::all(points) {
+        if let Some((field, _, _)) = w2::coded(paper).find(|(_, _, code)| code.reimburses_premiums()) {
+            let message =
+                "An employer's reimbursement (code FF) beside Marketplace premiums is not computed yet.";
+            points.raise(&REIMBURSED, Place::paper(&paper.id, field), message);
+        }
     }
 }
 
