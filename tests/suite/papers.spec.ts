@@ -163,7 +163,7 @@ test("a broker's statement is keyed once and goes to its lines", async ({ page }
 test("a return is signed, and its PIN is shown to nobody", async ({ page }) => {
   const id = await openCopy(page, "Ravensworth");
   await page.goto(`/h/${id}/points`);
-  await expect(page.getByText("how is the return signed and filed?").first()).toBeVisible();
+  await expect(page.getByText("were signatures and filing settled?").first()).toBeVisible();
   await page.keyboard.press("n");
   await page.keyboard.type("signature");
   await page.keyboard.press("Enter");

@@ -46,6 +46,8 @@ pub struct Payment {
     pub date: Option<Date>,
     /// The amount.
     pub item: Item,
+    /// Paid with the extension of time to file.
+    pub extension: bool,
 }
 
 /// The marital state (§7703(a)).

@@ -45,7 +45,8 @@ pub fn points(points: &mut Points<'_>) {
             [person] if unit.claimable => who_files::dependent_must_file(facts, person, Money::ZERO),
             _ => gross >= files_from(facts, unit),
         };
-        if !must && !advance && points.amount(additional_taxes::L23, place).is_zero() {
+        let any = unit.people.iter().any(|&p| facts.people[p].has_income);
+        if any && !must && !advance && points.amount(additional_taxes::L23, place).is_zero() {
             let names: Vec<_> = unit.people.iter().map(|&p| facts.people[p].name.as_str()).collect();
             let message = format!("{} need not file: gross income is {gross:#}.", names.join(" and "));
             points.raise(&NEED_NOT, points.whose(unit), message);

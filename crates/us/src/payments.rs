@@ -15,7 +15,7 @@ use crate::{
 use hembo_core::{
     choice::{Chosen, Open},
     decision::{Decision, Opt},
-    field::{Field, Years},
+    field::{Choice, Field, Years},
     forms::Required,
     household::Entry,
     line::LineId,
@@ -36,7 +36,7 @@ pub static PROVISION: Provision = Provision {
     papers: &[ESTIMATED],
     lines: LINES,
     points: POINTS,
-    figures: &["social_security"],
+    figures: &["social_security", "underpayment"],
     ..Provision::NONE
 };
 
@@ -51,6 +51,8 @@ lines! {
         "Lines 25a to 25c.";
     pub L26 = "us.26", "Estimated payments", "IRC §6315",
         "Payments of the year, with last year's overpayment applied.";
+    pub L10 = "us.sched_3.10", "Paid with the extension", "IRC §6081",
+        "With the request for more time to file.";
     pub EXCESS = "us.excess_social_security", "Social security tax paid twice", "IRC §31(b)",
         "Above the most for one person, from two or more employers.";
     pub PAID = "us.paid", "Paid", "IRC §§31, 6315",
@@ -143,17 +145,21 @@ pub struct Payments {
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Payments {
     let From { eic, refundable, education, adoption, premium, excess, repaid } = from;
     let withheld = withheld(on, trail);
-    let estimated = estimated(on, trail);
-    let paid = trail.line(PAID, on.scope, withheld + estimated + excess, |i| {
+    let estimated = made(on, trail, L26, false);
+    let extension = made(on, trail, L10, true);
+    let paid = trail.line(PAID, on.scope, withheld + estimated + extension + excess, |i| {
         i.line(L25D, on.scope, withheld).line(L26, on.scope, estimated).line(EXCESS, on.scope, excess);
+        if !extension.is_zero() {
+            i.line(L10, on.scope, extension);
+        }
     });
-    let others = trail.line(L32, on.scope, from.refunded() + excess, |i| {
+    let others = trail.line(L32, on.scope, from.refunded() + excess + extension, |i| {
         i.line(earned_income_credit::L27A, on.scope, eic)
             .line(child_credit::L28, on.scope, refundable)
             .line(education::L29, on.scope, education)
             .line(premium_tax_credit::NET, on.scope, premium)
             .line(EXCESS, on.scope, excess);
-        for (line, amount) in [(adoption::L30, adoption), (repayments::CREDIT, repaid)] {
+        for (line, amount) in [(adoption::L30, adoption), (L10, extension), (repayments::CREDIT, repaid)] {
             if !amount.is_zero() {
                 i.line(line, on.scope, amount);
             }
@@ -214,13 +220,16 @@ fn withheld(on: On<'_>, trail: &mut impl Trail) -> Money {
     })
 }
 
-/// Line 26: own payments, and the agreed part of those made together.
-fn estimated(on: On<'_>, trail: &mut impl Trail) -> Money {
-    let alone =
-        || on.owns().flat_map(|(_, own)| own.of(&bringing::brings::ESTIMATED)).map(|payment| &payment.item);
-    let together = || on.facts.estimated_together.iter().map(|payment| &payment.item);
+/// Line 26, or Schedule 3 line 10 for what was paid with the extension: own payments, and the agreed part of those made together.
+fn made(on: On<'_>, trail: &mut impl Trail, line: LineId, extension: bool) -> Money {
+    let those = move |payment: &&Payment| payment.extension == extension;
+    let alone = || {
+        let all = on.owns().flat_map(|(_, own)| own.of(&bringing::brings::ESTIMATED));
+        all.filter(those).map(|payment| &payment.item)
+    };
+    let together = || on.facts.estimated_together.iter().filter(those).map(|payment| &payment.item);
     let part = part_of(on, sum(together()));
-    trail.line(L26, on.scope, (sum(alone()) + part).to_whole(), |i| {
+    trail.line(line, on.scope, (sum(alone()) + part).to_whole(), |i| {
         i.items(alone());
         if on.unit.estimated == Part::All {
             i.items(together());
@@ -240,12 +249,14 @@ fn part_of(on: On<'_>, together: Money) -> Money {
     }
 }
 
-/// Every payment that a return takes, with its day.
+/// Every payment that a return takes, with its day: one with the extension is made on the due date of the return at the latest.
 pub fn dated(on: On<'_>) -> impl Iterator<Item = (Option<Date>, Money)> {
     let alone = on.owns().flat_map(|(_, own)| own.of(&bringing::brings::ESTIMATED));
-    let alone = alone.map(|payment| (payment.date, payment.item.amount));
+    let due = on.facts.figures.underpayment.until.0;
+    let day = move |payment: &Payment| payment.date.or(payment.extension.then_some(due));
+    let alone = alone.map(move |payment| (day(payment), payment.item.amount));
     let together = on.facts.estimated_together.iter();
-    alone.chain(together.map(move |payment| (payment.date, part_of(on, payment.item.amount))))
+    alone.chain(together.map(move |payment| (day(payment), part_of(on, payment.item.amount))))
 }
 
 /// What an addition for underpayment is reckoned from.
@@ -264,9 +275,16 @@ pub fn schedule_3(filed: Filed<'_>) -> Required {
     let any = filed.has(EXCESS)
         || filed.has(credits::L20)
         || filed.has(premium_tax_credit::NET)
-        || filed.has(repayments::CREDIT);
+        || filed.has(repayments::CREDIT)
+        || filed.has(L10);
     Required::if_so(any, "no such credits or payments")
 }
+
+const SORTS: &[Choice] = &[
+    Choice::new("estimated", "Estimated"),
+    Choice::new("applied", "Applied from last year"),
+    Choice::new("extension", "With the extension"),
+];
 
 /// Federal estimated tax payments.
 pub const ESTIMATED: PaperKind = PaperKind {
@@ -280,7 +298,8 @@ pub const ESTIMATED: PaperKind = PaperKind {
     boxes: &[],
     columns: &[
         Field::date("date", "", "Paid on"),
-        Field::text("what", "", "What", 80).help("Payment, or last year's overpayment applied."),
+        Field::text("what", "", "What", 80),
+        Field::choice("sort", "", "Kind", SORTS).blank_is("estimated"),
         Field::amount("amount", "", "Amount"),
     ],
     back: Back::Nothing,
@@ -292,14 +311,16 @@ pub fn read(paper: &mut Bringing<'_>) {
     let alone = paper.paper.paper.owners.len() == 1;
     for (r, row, amount) in paper.paper.lines("amount") {
         let date = row.get("date").and_then(Entry::date);
+        let extension = row.get("sort").and_then(Entry::text) == Some("extension");
         if alone {
             paper.put_as("amount", Some(r), amount, &bringing::brings::ESTIMATED, |item| Payment {
                 date,
                 item,
+                extension,
             });
         } else {
             let item = paper.paper.item("amount", Some(r), amount);
-            paper.facts.estimated_together.push(Payment { date, item });
+            paper.facts.estimated_together.push(Payment { date, item, extension });
         }
     }
 }

@@ -136,7 +136,13 @@ pub fn points(points: &mut Points<'_>) {
     }
     if !without.is_empty() {
         let names: Vec<_> = without.iter().map(|&p| points.facts.people[p].name.as_str()).collect();
-        let message = format!("{}: how is the return signed and filed?", names.join(" and "));
+        let names = names.join(" and ");
+        let settled = points.answered(READY.id).and_then(Entry::flag) == Some(true);
+        let message = if settled {
+            format!("{names}: the paper of signatures is missing ({}).", SIGNATURES.id)
+        } else {
+            format!("{names}: were signatures and filing settled?")
+        };
         points.raise(&MISSING, Place::household(READY.id), message);
     }
 }

@@ -151,6 +151,7 @@ pub static SPREAD: &[SpreadSection] = &[
         rows: &[
             SpreadRow::new("Withheld", Some(payments::L25D), payments::L25D).minus().always(),
             SpreadRow::new("Estimated payments", None, payments::L26).minus(),
+            SpreadRow::new("Paid with the extension", None, payments::L10).minus(),
             SpreadRow::new("Social security tax paid twice", None, payments::EXCESS).minus(),
             SpreadRow::new("Paid", Some(payments::L25D), payments::PAID).minus().subtotal(),
             SpreadRow::new("Addition for underpayment", None, underpayment::PENALTY),

@@ -121,6 +121,9 @@ fn each_return_is_signed() {
     let alone = || Family::single(2025).wages("ada", 60_000);
     let pair = Family::couple(2025).wages("ada", 60_000);
     assert!(has_point(&alone().outcome(), "K-161"));
+    let settled = alone().answer("signing", json!(true)).outcome();
+    let message = settled.points.iter().find(|p| p.id.starts_with("K-161:")).unwrap().message.clone();
+    assert_eq!(message, "ada: the paper of signatures is missing (8879).");
     assert!(!has_point(&alone().signed(&["ada"]).outcome(), "K-161"));
     let apart = pair.clone().pin("us.status", "separate").signed(&["ada"]).outcome();
     let message = apart.points.iter().find(|p| p.id.starts_with("K-161:")).unwrap().message.clone();
@@ -339,6 +342,7 @@ fn who_need_not_file() {
     let covered = Family::single(2025).wages("ada", 9_000);
     let policy = json!({ "33A": "6000", "33B": "6000", "33C": "3000" });
     assert!(!need_not(covered.paper("1095-A", &["ada"], policy, Value::Null)));
+    assert!(!need_not(Family::single(2025)), "without income nothing is said");
     // A child of whom the parents can take a claim: 1,350 of unearned income, or earnings of 15,750.
     let child = |interest: i64, wages: i64| {
         let family = Family::single(2025).wages("ada", 60_000).child("kim", "2008-05-05");

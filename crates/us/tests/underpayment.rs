@@ -16,6 +16,31 @@ fn paid(date: &str, amount: i64) -> Value {
     json!({ "date": date, "amount": amount.to_string() })
 }
 
+/// What was paid with the extension stands on Schedule 3, and lowers no instalment before its day.
+#[test]
+fn paid_with_the_extension() {
+    let family = |sort: &str, date: &str| {
+        let mut row = json!({ "sort": sort, "amount": "3000" });
+        if !date.is_empty() {
+            row["date"] = json!(date);
+        }
+        let family = Family::single(2025).wages("ada", 90_000);
+        let last = json!({ "tax": "9000", "agi": "80000" });
+        let family = family.paper("Last year", &["ada"], last, json!(null));
+        family.paper("1040-ES", &["ada"], json!({}), json!([row])).outcome()
+    };
+    let estimated = family("estimated", "2026-04-15");
+    assert_lines(&estimated, &[("us.26", 3_000), ("us.sched_3.10", 0)]);
+    for date in ["", "2026-04-15"] {
+        let extension = family("extension", date);
+        let same = [("us.26", 0), ("us.sched_3.10", 3_000), ("us.38", line(&estimated, "us.38"))];
+        assert_lines(&extension, &same);
+        assert_eq!(line(&extension, "us.balance"), line(&estimated, "us.balance"));
+        assert!(!has_point(&extension, "2210-date"));
+    }
+    assert!(line(&family("extension", "2026-01-15"), "us.38") < line(&estimated, "us.38"));
+}
+
 #[test]
 fn four_instalments() {
     for (last, agi, withheld, payments, required, addition) in [

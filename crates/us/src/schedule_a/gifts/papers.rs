@@ -47,7 +47,7 @@ const SORTS: &[Choice] = &[
     Choice::new("travel", "Miles"),
     Choice::new("others", "Cash, other"),
     Choice::new("other_property", "Held long, other"),
-    Choice::new("conservation", "Conservation easement"),
+    Choice::new("conservation", "Conservation"),
 ];
 
 const CLASSES: &[Choice] = &[
