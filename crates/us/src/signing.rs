@@ -123,8 +123,11 @@ const SIGNATURES: PaperKind = PaperKind {
     years: Years::ALL,
 };
 
-/// What each return of the way still lacks.
+/// What each return of the way still lacks; one for planning is not filed.
 pub fn points(points: &mut Points<'_>) {
+    if points.facts.figures.planning {
+        return;
+    }
     let mut without: Vec<usize> = Vec::new();
     for (place, unit) in points.units.iter().enumerate() {
         debts(points, place, unit);

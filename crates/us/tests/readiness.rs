@@ -144,6 +144,8 @@ fn each_return_is_signed() {
         );
         assert_eq!(has_point(&outcome, "licence"), how != "paper");
     }
+    let planned = Family::single(2026).wages("ada", 60_000).outcome();
+    assert!(!has_point(&planned, "K-161"), "a year for planning is not filed");
     // Both of a couple sign, but not one who has died.
     let one = boxes("paper", "2026-02-02", "");
     assert!(has_point(&signatures(pair.clone(), &["ada", "bo"], one.clone()), "K-161-day"));
