@@ -4,6 +4,7 @@ use crate::{
     additional_taxes,
     facts::{Facts, Marital},
     filing_status::Status,
+    payments,
     points::Points,
     premium_tax_credit,
     unit::Unit,
@@ -18,7 +19,7 @@ pub static PROVISION: Provision =
 
 open_points! {
     NEED_NOT = look "C-07", "IRC §6012(a)(1)",
-        "File it where it pays out withholding or a credit; else it may be left out.";
+        "Nothing is paid out either: it may be left out.";
 }
 
 /// Gross income from which on a return must be filed, by status and age; spouses who do not live together must from a few dollars on.
@@ -35,7 +36,8 @@ fn files_from(facts: &Facts, unit: &Unit) -> Money {
     *figures.basic.of(unit.status) + aged.map(|_| each).sum()
 }
 
-/// A return that nobody must file (§6012(a)(1)): too little gross income, no other taxes and no advance payments of the premium credit.
+/// A return that nobody must file (§6012(a)(1)) and that pays nothing out: too little gross income, no other taxes and no advance
+/// payments of the premium credit.
 pub fn points(points: &mut Points<'_>) {
     let facts = points.facts;
     let advance = points.papers(premium_tax_credit::POLICY.id).next().is_some();
@@ -46,7 +48,8 @@ pub fn points(points: &mut Points<'_>) {
             _ => gross >= files_from(facts, unit),
         };
         let any = unit.people.iter().any(|&p| facts.people[p].has_income);
-        if any && !must && !advance && points.amount(additional_taxes::L23, place).is_zero() {
+        let paid_out = !points.amount(payments::L34, place).is_zero();
+        if any && !paid_out && !must && !advance && points.amount(additional_taxes::L23, place).is_zero() {
             let names: Vec<_> = unit.people.iter().map(|&p| facts.people[p].name.as_str()).collect();
             let message = format!("{} need not file: gross income is {gross:#}.", names.join(" and "));
             points.raise(&NEED_NOT, points.whose(unit), message);

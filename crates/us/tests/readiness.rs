@@ -317,15 +317,20 @@ fn names_numbers_and_ages() {
     assert!(!raises(pair().child("kim", "1996-01-01"), "K-021"));
 }
 
-/// Who need not file: below the standard deduction with the addition for age, without other taxes or advance payments.
+/// Who need not file: below the standard deduction with the addition for age, without other taxes or advance payments, and with
+/// nothing to be paid out.
 #[test]
 fn who_need_not_file() {
     let need_not = |family: Family| has_point(&family.outcome(), "C-07");
-    let aged = |wages| Family::of(2025).filer("ada", "1961-01-01").wages("ada", wages);
+    let aged = |wages| Family::of(2025).filer("ada", "1960-06-01").wages("ada", wages);
+    // Too young for the earned income credit without a child.
+    let young = || Family::of(2025).filer("ada", "2003-03-03");
     let pair = |wages| Family::couple(2025).wages("ada", wages);
     for (family, expected) in [
-        (Family::single(2025).wages("ada", 15_749), true),
-        (Family::single(2025).wages("ada", 15_750), false),
+        (young().wages("ada", 15_749), true),
+        (young().wages("ada", 15_750), false),
+        (Family::single(2025).wages("ada", 15_749), false), // the earned income credit is paid out
+        (young().wages_with("ada", 15_749, json!({ "2": "100" })), false),
         (aged(17_749), true),
         (aged(17_750), false),
         (pair(31_499), true),
@@ -338,10 +343,10 @@ fn who_need_not_file() {
     }
     let business = |gross: &str| {
         let boxes = json!({ "1": gross, "participates": true, "service": false });
-        Family::single(2025).paper("Schedule C", &["ada"], boxes, Value::Null)
+        young().paper("Schedule C", &["ada"], boxes, Value::Null)
     };
     assert!(need_not(business("433")) && !need_not(business("434")));
-    let covered = Family::single(2025).wages("ada", 9_000);
+    let covered = young().wages("ada", 9_000);
     let policy = json!({ "33A": "6000", "33B": "6000", "33C": "3000" });
     assert!(!need_not(covered.paper("1095-A", &["ada"], policy, Value::Null)));
     assert!(!need_not(Family::single(2025)), "without income nothing is said");
