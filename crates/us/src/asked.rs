@@ -62,6 +62,9 @@ const ASKED: &[Field] = &[
     Field::yes_no("adjustments", "", "Expenses as a reservist or official, attorney fees of an award")
         .help("And the rest of Schedule 1, lines 12 and 24.")
         .opens(&["Other adjustments"]),
+    Field::yes_no("home_office", "", "Uses a room at home only for the business")
+        .help("By the square foot on Schedule C, or by its cost on Form 8829.")
+        .opens(&["8829", "Schedule C"]),
     Field::yes_no("operating_loss", "", "Has a net operating loss of an earlier year")
         .help("Or an excess business loss, Form 461.")
         .opens(&["172"]),

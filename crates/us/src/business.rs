@@ -3,6 +3,7 @@
 use crate::{
     bringing::{self, Bringing, miles_of},
     facts::Facts,
+    home_office::{self, Office},
     papers::w2,
     points::Points,
     unit::{Filed, HomeOffice, On},
@@ -71,6 +72,9 @@ open_points! {
     pub LOSS = not_covered "business-excess-loss", "IRC §461(l)";
     STATUTORY = blocks "business-statutory", "IRC §3121(d)(3)",
         "Add the Form W-2 with box 13 marked, or take the mark away: else its profit makes self-employment tax.";
+    OFFICE_ALONE = blocks "8829-business", "Form 8829",
+        "Add the Schedule C of the one who uses the office, or remove this paper.";
+    OFFICES = not_covered "8829-several", "Form 8829";
     TWO = look "business-two", "Schedule C instructions",
         "File a Schedule C for each; the lines here add them up.";
 }
@@ -93,6 +97,8 @@ pub struct Business {
     expenses: Money,
     simple: Money,
     actual: Money,
+    /// The actual cost of its office, line by line (Form 8829).
+    home: Option<Office>,
     /// The optional method of Schedule SE may be used.
     optional: bool,
     /// A statutory employee's (§3121(d)(3)): no self-employment tax, and box 1 of Form W-2 is its receipts.
@@ -173,7 +179,8 @@ pub const BUSINESS: PaperKind = PaperKind {
         Field::count("feet", "30", "Home office, square feet", 10_000)
             .help("Simplified method: 300 at most."),
         Field::count("office_months", "30", "Months of the home office", 12).blank_is("12"),
-        Field::amount("office", "30", "Home office, actual").help("Form 8829, line 36; both are compared."),
+        Field::amount("office", "30", "Home office, actual")
+            .help("Form 8829, line 36, unless its paper is here; both methods are compared."),
         Field::yes_no("service", "", "Specified service")
             .help("Health, law, accounting, consulting, athletics, finance, performing arts."),
         Field::yes_no("optional", "", "Optional method of Schedule SE").help(
@@ -248,6 +255,7 @@ pub fn read(paper: &mut Bringing<'_>) {
         expenses,
         simple,
         actual: amount("office"),
+        home: None,
         optional: reading.flag("optional"),
         statutory: reading.flag("statutory"),
         active: reading.boxes.get("participates").and_then(Entry::flag) != Some(false),
@@ -302,6 +310,7 @@ impl Business {
             expenses: Money::ZERO,
             simple: Money::ZERO,
             actual: Money::ZERO,
+            home: None,
             optional: false,
             active: true,
             statutory: true,
@@ -311,34 +320,56 @@ impl Business {
         }
     }
 
+    /// Whether the actual cost of an office is known.
+    fn has_actual(&self) -> bool {
+        !self.actual.is_zero() || self.home.is_some()
+    }
+
+    /// Whether both methods are open.
+    fn has_both(&self) -> bool {
+        !self.simple.is_zero() && self.has_actual()
+    }
+
+    /// The office whose actual cost is taken line by line.
+    fn home(&self, taken: HomeOffice) -> Option<&Office> {
+        self.home.as_ref().filter(|_| taken == HomeOffice::Actual || !self.has_both())
+    }
+
     /// The home office by the method taken, before its limit.
     fn office(&self, taken: HomeOffice) -> Money {
-        let both = !self.simple.is_zero() && !self.actual.is_zero();
-        match taken {
-            HomeOffice::Simple if both => self.simple,
-            HomeOffice::Actual if both => self.actual,
+        match (taken, self.home(taken)) {
+            (_, Some(home)) => home.wanted(),
+            (HomeOffice::Simple, None) if self.has_both() => self.simple,
+            (HomeOffice::Actual, None) if self.has_both() => self.actual,
             _ => settled::greater(self.simple, self.actual),
         }
     }
 
     /// Line 30, and line 31.
-    fn result(&self, trail: &mut impl Trail, taken: HomeOffice) -> (Money, Money) {
+    fn result(&self, trail: &mut impl Trail, taken: HomeOffice, itemizes: bool) -> (Money, Money) {
         let before = (self.gross - self.expenses).to_whole();
-        let room = limit::or_zero(trail, before);
-        let office = limit::lesser(trail, self.office(taken).to_whole(), room);
+        let office = match self.home(taken) {
+            Some(home) => home.allowed(before, itemizes),
+            None => {
+                let room = limit::or_zero(trail, before);
+                limit::lesser(trail, self.office(taken).to_whole(), room)
+            }
+        };
         (office, before - office)
     }
 
     /// Line 31.
     pub fn profit(&self, on: On<'_>, trail: &mut impl Trail) -> Money {
-        self.result(trail, method(on, self)).1
+        self.result(trail, method(on, self), on.unit.itemizes).1
     }
 
     /// Line 31 with the larger home office.
     pub fn least_profit(&self) -> Money {
         let before = (self.gross - self.expenses).to_whole();
         let office = settled::greater(self.simple, self.actual).to_whole();
-        before - settled::lesser(office, settled::or_zero(before))
+        let plain = settled::lesser(office, settled::or_zero(before));
+        let home = self.home.as_ref().map_or(Money::ZERO, |home| home.allowed(before, true));
+        before - settled::greater(plain, home)
     }
 
     /// What of an amount of the business the owner reports.
@@ -363,8 +394,12 @@ pub fn of_person(on: On<'_>, trail: &mut impl Trail, person: usize) -> Money {
     let expenses = all.iter().map(|b| b.part_of(b.expenses)).sum::<Money>();
     let (mut offices, mut wanted, mut profit) = (Money::ZERO, Money::ZERO, Money::ZERO);
     for business in all {
-        let (office, result) = business.result(trail, method(on, business));
-        wanted += business.part_of(business.office(method(on, business)));
+        let method = method(on, business);
+        let (office, result) = business.result(trail, method, on.unit.itemizes);
+        if let Some(home) = business.home(method) {
+            home.told(trail, person, (business.gross - business.expenses).to_whole(), on.unit.itemizes);
+        }
+        wanted += business.part_of(business.office(method));
         offices += business.part_of(office);
         profit += business.part_of(result);
     }
@@ -407,6 +442,24 @@ pub fn join_statutory(facts: &mut Facts) {
     }
 }
 
+/// Puts the actual cost of an office into the first business of its owner.
+pub fn join_offices(facts: &mut Facts) {
+    for person in 0..facts.people.len() {
+        let Some(office) = home_office::of(facts, person).cloned() else { continue };
+        let mut all = facts.people[person].own.of_mut(&brings::BUSINESSES).iter_mut();
+        if let Some(business) = all.find(|b| b.runs) {
+            business.home = Some(office);
+        }
+    }
+}
+
+/// What offices in the home take off Schedule A: home-loan interest and real estate tax.
+pub fn off_schedule_a(on: On<'_>) -> (Money, Money) {
+    let businesses = on.unit.people.iter().flat_map(|&p| of(on.facts, p)).filter(|_| on.unit.itemizes);
+    let taken = businesses.filter_map(|b| b.home(method(on, b))).map(Office::of_schedule_a);
+    taken.fold((Money::ZERO, Money::ZERO), |all, one| (all.0 + one.0, all.1 + one.1))
+}
+
 /// Schedule 1 line 3.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     let each: Vec<_> = on.unit.people.iter().map(|&p| (p, of_person(on, trail, p))).collect();
@@ -417,7 +470,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
 pub static OFFICE_METHOD: Open<Facts> = Open::new(
     |facts| {
         let all = (0..facts.people.len()).flat_map(|p| of(facts, p));
-        all.filter(|b| b.runs && !b.simple.is_zero() && !b.actual.is_zero()).map(|b| b.paper).collect()
+        all.filter(|b| b.runs && b.has_both()).map(|b| b.paper).collect()
     },
     |_, paper| {
         let options = vec![
@@ -447,6 +500,25 @@ pub fn points(points: &mut Points<'_>) {
     }
     for person in 0..points.facts.people.len() {
         whole(points, person);
+    }
+    for paper in points.papers(home_office::OFFICE.id) {
+        office(points, paper);
+    }
+}
+
+/// An office serves one business, and is its only one.
+fn office(points: &mut Points<'_>, paper: &Paper) {
+    let Some(owner) = points.owner(paper) else { return };
+    let about = &points.facts.people[owner].own;
+    let businesses = about.of(&brings::BUSINESSES);
+    let place = Place::paper(&paper.id, "1");
+    if !businesses.iter().any(|b| b.runs) {
+        points.raise(&OFFICE_ALONE, place, "This office serves no business here.");
+    } else if businesses.len() > 1 || about.of(&home_office::brings::OFFICES).len() > 1 {
+        let message = "Several offices or businesses of one person are not computed yet.";
+        points.raise(&OFFICES, place, message);
+    } else if points.facts.divided {
+        points.raise(&OFFICES, place, "The office of a community business is not computed yet.");
     }
 }
 

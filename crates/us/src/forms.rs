@@ -4,11 +4,11 @@ use crate::{
     additional_deductions, additional_taxes, adoption, business, business_deduction, business_property,
     capital_gains, care, child_credit, clean_vehicles, community, earlier_minimum_tax, early_distributions,
     earned_income_credit, education, education_bonds, elderly, foreign_tax, gains_tax, health_savings,
-    home_energy, home_sale, household_employees, income, ira_basis, ira_deduction, kiddie, long_term_care,
-    minimum_tax, misclassified_pay, mortgage_credit, moving, operating_loss, parents_election,
-    passive_losses, payments, premium_tax_credit, rentals, retirement, saver, schedule_1, schedule_a,
-    self_employment, social_security, student_loan, taxed_later, underpayment, union_plan, unit::Filed,
-    unreported_tips,
+    home_energy, home_office, home_sale, household_employees, income, ira_basis, ira_deduction, kiddie,
+    long_term_care, minimum_tax, misclassified_pay, mortgage_credit, moving, operating_loss,
+    parents_election, passive_losses, payments, premium_tax_credit, rentals, retirement, saver, schedule_1,
+    schedule_a, self_employment, social_security, student_loan, taxed_later, underpayment, union_plan,
+    unit::Filed, unreported_tips,
 };
 use hembo_core::forms::{Forms, Required};
 use std::sync::LazyLock;
@@ -62,6 +62,7 @@ pub static RULES: &[(&str, Rule)] = &[
     ("3903", moving::form_3903),
     ("4684", schedule_a::casualty::form_4684),
     ("union-plan", union_plan::worksheet),
+    ("8829", home_office::form_8829),
     ("5329", early_distributions::form_5329),
     ("8853", long_term_care::form_8853),
     ("8606", ira_basis::form_8606),

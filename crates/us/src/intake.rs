@@ -60,6 +60,7 @@ fn read_as(household: &Household, owned: &Household, figures: &Arc<Figures>) -> 
         law::read(&mut Bringing { paper, titled, facts: &mut facts });
     }
     business::join_statutory(&mut facts);
+    business::join_offices(&mut facts);
     for person in 0..facts.people.len() {
         let alone = income::alone(&facts, person);
         let about = &mut facts.people[person];

@@ -48,6 +48,7 @@ pub mod gains_tax;
 pub mod government_payments;
 pub mod health_savings;
 pub mod home_energy;
+pub mod home_office;
 pub mod home_sale;
 pub mod household_employees;
 pub mod id_number;

@@ -28,6 +28,12 @@ pub fn of(paper: &Paper, figures: &figures::Rental, year: i32) -> (&'static str,
     }
 }
 
+/// The straight line of a year from the middle of the first month on, over so many months.
+pub fn straight_line(cost: Money, since: Date, year: i32, months: i64) -> Money {
+    let halves = Money::whole(half_months(since, year, months * 2));
+    cost.in_proportion(halves, Money::whole(months * 2), Money::WHOLE, Rounding::HalfUp)
+}
+
 /// The half months of a year in which a building is written off, of `all`.
 fn half_months(since: Date, year: i32, all: i64) -> i64 {
     let first = 25 - 2 * i64::from(u8::from(since.month()));

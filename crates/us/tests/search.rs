@@ -156,6 +156,19 @@ fn with_rare(family: Family, owners: &[&str], (which, amount): (usize, i64)) -> 
             json!({}),
             json!([{ "sort": "trust", "amount": "700" }, { "sort": "personal_property", "amount": amount }]),
         ),
+        14 => family
+            .paper(
+                "Schedule C",
+                &[who],
+                json!({ "1": amount, "feet": 120, "participates": true, "service": false }),
+                json!(null),
+            )
+            .paper(
+                "8829",
+                &[who],
+                json!({ "1": 120, "2": 1_200, "10": "9000", "11": "4000", "21": amount }),
+                json!(null),
+            ),
         _ => family,
     }
 }

@@ -2,7 +2,7 @@
 
 use crate::{
     bringing::{self, Bringing},
-    mortgage_credit,
+    business, mortgage_credit,
     other_income::{self, Sorted},
     points::Points,
     states,
@@ -119,11 +119,12 @@ impl Loan {
 
 /// Line 8e: interest and points, times the part of the average balances that the limit allows.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
-    let credited = mortgage_credit::of_year(on, &mut Silent);
-    let parts = [L8A, L8B, L8C].map(|line| {
-        let credited = if line == L8A { credited } else { Money::ZERO };
-        (line, paid(on, trail, line, credited))
-    });
+    let off = [
+        ("Credited on Form 8396", mortgage_credit::of_year(on, &mut Silent)),
+        ("Of an office in the home", business::off_schedule_a(on).0),
+    ];
+    let parts =
+        [L8A, L8B, L8C].map(|line| (line, paid(on, trail, line, if line == L8A { &off } else { &[] })));
     let paid = parts.iter().map(|(_, amount)| *amount).sum();
     let ratio = allowed_part(on, trail);
     let allowed = limit::part(trail, HOME_LOAN.at(on.scope), paid, ratio, Money::WHOLE);
@@ -139,9 +140,9 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
     })
 }
 
-/// Line 8a, 8b or 8c: what the loans of a return bring to it, on a joint return each spouse's part on a line of its own. `credited` is
-/// what Form 8396 takes.
-fn paid(on: On<'_>, trail: &mut impl Trail, line: LineId, credited: Money) -> Money {
+/// Line 8a, 8b or 8c: what the loans of a return bring to it, on a joint return each spouse's part on a line of its own. `off` is
+/// what other forms take.
+fn paid(on: On<'_>, trail: &mut impl Trail, line: LineId, off: &[(&'static str, Money)]) -> Money {
     fn of(own: &Records, line: LineId) -> impl Iterator<Item = &Item> {
         let paid = own.of(&brings::LOANS).iter().flat_map(Loan::paid);
         paid.filter(move |(on, item)| *on == line && !item.amount.is_zero()).map(|(_, item)| item)
@@ -155,9 +156,10 @@ fn paid(on: On<'_>, trail: &mut impl Trail, line: LineId, credited: Money) -> Mo
         });
     }
     let all: Money = each.iter().map(|(_, own)| sum_of(own)).sum();
-    trail.line(line, on.scope, settled::or_zero(all.to_whole() - credited), |i| {
-        if !credited.is_zero() {
-            i.figure("Credited on Form 8396", credited);
+    let elsewhere = off.iter().map(|(_, amount)| *amount).sum::<Money>();
+    trail.line(line, on.scope, settled::or_zero(all.to_whole() - elsewhere), |i| {
+        for (name, amount) in off.iter().filter(|(_, amount)| !amount.is_zero()) {
+            i.figure(name, *amount);
         }
         for (person, own) in each {
             if joint {

@@ -2,7 +2,7 @@
 
 use crate::{
     bringing::{self, Bringing},
-    deduction,
+    business, deduction,
     facts::Facts,
     foreign_tax, income,
     points::Points,
@@ -19,6 +19,8 @@ use hembo_core::{
     paper::{Back, Counted, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
+    reading::sum,
+    settled,
     trail::Trail,
     words::first_name,
 };
@@ -111,7 +113,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Local {
         TaxesDeducted::SalesTable => &brings::SALES_TABLE,
     };
     let general = on.gather(trail, L5A, kind);
-    let real_estate = on.gather(trail, L5B, &bringing::brings::REAL_ESTATE_TAX);
+    let real_estate = real_estate(on, trail);
     let personal = on.gather(trail, L5C, &brings::PERSONAL);
     let real_estate_tax = &bringing::brings::REAL_ESTATE_TAX;
     on.parts(trail, L5D, &[(L5A, kind), (L5B, real_estate_tax), (L5C, &brings::PERSONAL)]);
@@ -124,6 +126,19 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Local {
         i.line(L5D, on.scope, paid).line(MOST, on.scope, most);
     });
     Local { allowed, general: foreign_tax::general_taxes(on, general, real_estate, paid, allowed) }
+}
+
+/// Line 5b: without the part of an office in the home.
+fn real_estate(on: On<'_>, trail: &mut impl Trail) -> Money {
+    let kind = &bringing::brings::REAL_ESTATE_TAX;
+    let (_, office) = business::off_schedule_a(on);
+    if office.is_zero() {
+        return on.gather(trail, L5B, kind);
+    }
+    let paid = sum(on.items(kind)).to_whole();
+    trail.line(L5B, on.scope, settled::or_zero(paid - office), |i| {
+        i.items(on.items(kind)).figure("Of an office in the home", office);
+    })
 }
 
 /// The cap of the status, less its phase-down where the year has one.
