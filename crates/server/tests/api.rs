@@ -321,7 +321,12 @@ async fn a_paper_tells_its_effect_and_a_box_its_curve() {
     );
     assert_eq!(
         standard["used_for"],
-        json!(["Standard deduction", "Additional deductions", "Scholarship taken as income"])
+        json!([
+            "Who need not file",
+            "Standard deduction",
+            "Additional deductions",
+            "Scholarship taken as income"
+        ])
     );
     client.get("/api/packs/atlantis/figures").await.ok(404);
 }

@@ -14,8 +14,12 @@ use hembo_core::{open_points, point::Gather, provision::Provision};
 use hembo_money::Money;
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { points: POINTS, figures: &["standard_deduction"], ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    about: "Who need not file",
+    points: POINTS,
+    figures: &["standard_deduction"],
+    ..Provision::NONE
+};
 
 open_points! {
     NEED_NOT = look "C-07", "IRC §6012(a)(1)",

@@ -15,6 +15,7 @@ use hembo_money::Money;
 
 /// What this provision declares.
 pub static PROVISION: Provision = Provision {
+    about: "Accounts abroad",
     papers: &[ACCOUNTS],
     household_questions: QUESTIONS,
     points: POINTS,

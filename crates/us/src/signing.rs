@@ -17,6 +17,7 @@ use hembo_money::Money;
 
 /// What this provision declares.
 pub static PROVISION: Provision = Provision {
+    about: "Signatures and filing",
     papers: &[SIGNATURES],
     household_questions: &[READY],
     person_questions: &[OLD_DEBTS],
