@@ -242,7 +242,8 @@ fn checks_of_papers_name_their_box() {
     let twice = Family::single(2025).wages("ada", 50_000).wages("ada", 50_000).outcome();
     assert!(has_point(&twice, "K-055"));
     let goods = json!([{ "sort": "goods", "amount": "500.01", "date": "2024-12-31" }, { "sort": "cash", "amount": "250" }]);
-    let gifts = Family::single(2025).paper("Gifts", &["ada"], json!({}), goods).outcome();
+    let itemized = || Family::single(2025).pin("us.deduction", "itemized");
+    let gifts = itemized().paper("Gifts", &["ada"], json!({}), goods).outcome();
     for code in ["K-111", "K-112", "K-154"] {
         assert!(has_point(&gifts, code), "{code}");
     }
@@ -250,7 +251,7 @@ fn checks_of_papers_name_their_box() {
     let open = form(&gifts);
     assert!(open.beside && open.dismissed.is_none());
     let goods = json!([{ "sort": "goods", "amount": "500.01", "date": "2025-12-31" }]);
-    let mut family = Family::single(2025).paper("Gifts", &["ada"], json!({}), goods);
+    let mut family = itemized().paper("Gifts", &["ada"], json!({}), goods);
     let said = json!({ open.id.as_str(): { "reason": "done beside this return" }, "K-004:ada/born": { "reason": "no" } });
     family.0["dismissed"] = said;
     let done = family.set("ada", "/born", Value::Null).outcome();
