@@ -48,7 +48,8 @@ open_points! {
 pub struct Office {
     /// Where it stands among the papers.
     pub paper: usize,
-    boxes: Vec<Item>,
+    /// The office's part of each box: of interest and tax, of what runs the home, of depreciation.
+    boxes: [Vec<Item>; 3],
     interest: Money,
     tax: Money,
     running: Money,
@@ -119,10 +120,18 @@ pub fn read(paper: &mut Bringing<'_>) {
         rental_depreciation::straight_line(cost, since, paper.facts.figures.year, months)
     });
     let running: Money = WHOLE_HOME.iter().map(|id| of.amount(id)).sum();
-    let boxes = OFFICE.boxes.iter().filter(|field| !of.amount(field.id).is_zero());
+    let item = |id: &'static str, amount| paper.paper.item(id, None, amount);
+    let shared =
+        |id: &'static str| item(id, of.amount(id).in_proportion(office, home, Money::CENT, Rounding::HalfUp));
+    let own = |id: &'static str| item(id, of.amount(id));
+    let boxes = [
+        vec![shared("10"), shared("11")],
+        WHOLE_HOME.into_iter().map(shared).chain([own("direct"), own("25")]).collect(),
+        vec![item("37", year), own("31")],
+    ];
     let made = Office {
         paper: paper.paper.index,
-        boxes: boxes.map(|field| paper.paper.item(field.id, None, of.amount(field.id))).collect(),
+        boxes,
         interest: part(of.amount("10")),
         tax: part(of.amount("11")),
         running: part(running) + (of.amount("direct") + of.amount("25")).to_whole(),
@@ -174,14 +183,31 @@ impl Office {
         self.interest + self.tax + self.running + self.depreciation
     }
 
+    /// The boxes of a group: of a return that takes the standard deduction interest and tax are among the running expenses.
+    fn items(&self, group: usize, itemizes: bool) -> impl Iterator<Item = &Item> {
+        let [first, running, depreciation] = &self.boxes;
+        let nothing: &[Item] = &[];
+        let (more, of): (&[Item], &[Item]) = match group {
+            0 if itemizes => (nothing, first),
+            0 => (nothing, nothing),
+            1 if itemizes => (nothing, running),
+            1 => (first, running),
+            _ => (nothing, depreciation),
+        };
+        more.iter().chain(of)
+    }
+
     /// The lines of the form.
     pub fn told(&self, trail: &mut impl Trail, person: usize, before: Money, itemizes: bool) {
         let scope = Scope::Person(person);
         let parts = self.parts(before, itemizes);
         let of = [(FIRST, parts.first), (RUNNING, parts.running), (DEPRECIATED, parts.depreciation)];
-        for (line, amount) in of {
+        for (group, (line, amount)) in of.into_iter().enumerate() {
             trail.line(line, scope, amount, |i| {
-                i.items(&self.boxes).figure("Profit before the office", before);
+                for item in self.items(group, itemizes).filter(|item| !item.amount.is_zero()) {
+                    i.items([item]);
+                }
+                i.figure("Profit before the office", before);
             });
         }
         let allowed = parts.first + parts.running + parts.depreciation;
