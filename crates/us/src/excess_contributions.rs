@@ -167,13 +167,13 @@ struct Excess {
     value: &'static Brought,
 }
 
-fn traditional(on: On<'_>, person: usize) -> Excess {
+fn traditional(on: On<'_>, trail: &mut impl Trail, person: usize) -> Excess {
     let (paid, _) = ira_deduction::paid(on.facts, person);
     Excess {
         line: TRADITIONAL,
         tax: ON_TRADITIONAL,
-        earlier: ira_deduction::earlier_excess(on, person),
-        added: settled::or_zero(paid - ira_deduction::most(on, person)),
+        earlier: ira_deduction::earlier_excess(on, trail, person),
+        added: limit::or_zero(trail, paid - ira_deduction::most(on, person)),
         value: &brings::TRADITIONAL_VALUE,
     }
 }
@@ -219,7 +219,7 @@ fn each(on: On<'_>, trail: &mut impl Trail, person: usize, for_ira: Money) -> Ve
     let own = &on.facts.people[person].own;
     let mut all = Vec::new();
     if own.has(&ira::TRADITIONAL) || own.has(&ira::EARLIER_EXCESS) {
-        all.push(traditional(on, person));
+        all.push(traditional(on, trail, person));
     }
     if own.has(&ira::ROTH) || own.has(&brings::ROTH_EARLIER) {
         all.push(roth(on, trail, person, for_ira));

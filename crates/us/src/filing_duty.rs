@@ -4,7 +4,7 @@ use crate::{
     additional_taxes,
     facts::{Facts, Marital},
     filing_status::Status,
-    payments,
+    health_savings, payments,
     points::Points,
     premium_tax_credit,
     unit::Unit,
@@ -52,8 +52,17 @@ pub fn points(points: &mut Points<'_>) {
             _ => gross >= files_from(facts, unit),
         };
         let any = unit.people.iter().any(|&p| facts.people[p].has_income);
+        // Distributions of a health savings account are reported, taxed or not (Form 8889).
+        let distributed =
+            points.papers(health_savings::DISTRIBUTIONS.id).any(|p| points.is_of(p, &unit.people));
         let paid_out = !points.amount(payments::L34, place).is_zero();
-        if any && !paid_out && !must && !advance && points.amount(additional_taxes::L23, place).is_zero() {
+        if any
+            && !paid_out
+            && !distributed
+            && !must
+            && !advance
+            && points.amount(additional_taxes::L23, place).is_zero()
+        {
             let names: Vec<_> = unit.people.iter().map(|&p| facts.people[p].name.as_str()).collect();
             let message = format!("{} need not file: gross income is {gross:#}.", names.join(" and "));
             points.raise(&NEED_NOT, points.whose(unit), message);

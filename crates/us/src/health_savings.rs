@@ -151,7 +151,8 @@ const ACCOUNT: PaperKind = PaperKind {
     years: Years::ALL,
 };
 
-const DISTRIBUTIONS: PaperKind = PaperKind {
+/// Form 1099-SA.
+pub const DISTRIBUTIONS: PaperKind = PaperKind {
     id: "1099-SA",
     subject: subject::ADJUSTMENTS,
     name: "Distributions of a health savings account",

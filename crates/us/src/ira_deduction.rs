@@ -60,6 +60,8 @@ open_points! {
         "Any part may be left undeducted for basis (Form 8606): that is not weighed here.";
     BASIS = look "ira-basis-made", "IRC §408(o)",
         "File Form 8606: what is not deducted is basis, and comes out untaxed.";
+    OUT = blocks "5498-out", "IRC §408(d)(4)",
+        "Correct the amount: earnings that came out with it are on Form 1099-R.";
     BOTH = not_covered "ira-both", "Pub. 590-B, Worksheet 1-1";
     APART = blocks "ira-apart", "IRC §219(g)(4)",
         "Answer whether the spouses lived apart all year: the range of a separate return goes by it.";
@@ -196,9 +198,9 @@ pub fn most_roth(on: On<'_>, trail: &mut impl Trail, person: usize, income: Mone
 
 /// Excess contributions of earlier years that this year's limit leaves no room for: less what is left of the limit, distributions
 /// that are taxed, and what was taken out (§4973(b)(2)).
-pub fn earlier_excess(on: On<'_>, person: usize) -> Money {
+pub fn earlier_excess(on: On<'_>, trail: &mut impl Trail, person: usize) -> Money {
     let (earlier, room) = earlier(on, person);
-    settled::or_zero(earlier - room)
+    limit::or_zero(trail, earlier - room)
 }
 
 /// What of earlier years' excess counts as contributed this year (§219(f)(6)).
@@ -295,6 +297,11 @@ fn one(points: &mut Points<'_>, on: On<'_>, person: usize) {
             Place::household(status::ask::APART_ALL_YEAR),
             "Did the two live apart all year?",
         );
+    }
+    for (field, out) in [("1", "1.out"), ("10", "10.out")] {
+        if paper.amount(out) > paper.amount(field) {
+            points.raise(&OUT, at(out), format!("More was taken out again than box {field} holds."));
+        }
     }
     let deducted = points.trail.amount(OF, Scope::Person(person)).unwrap_or_default();
     if !deducted.is_zero() {

@@ -36,6 +36,7 @@ lines! {
 open_points! {
     SMALL = look "1341-small", "IRC §§67(g), 1341(a)(3)",
         "Wages, unemployment or benefits repaid up to this amount are not deducted; those of a business are its expense.";
+    DEPENDENT = not_covered "1341-dependent", "IRC §1341(a)";
     TAX = blocks "1341-tax", "IRC §1341(a)(5)(B)",
         "Reckon the earlier year's tax without that income, and enter by how much it falls; 0 if by nothing.";
 }
@@ -141,6 +142,15 @@ pub fn credit(on: On<'_>, trail: &mut impl Trail) -> Money {
 pub fn points(points: &mut Points<'_>) {
     let above = points.facts.figures.repayments.above;
     for paper in points.papers(REPAID.id) {
+        let counts = |p: usize| !of(points.facts, p).is_empty() && !points.facts.people[p].filer;
+        if points.owner(paper).is_some_and(counts) {
+            let place = Place { paper: Some(paper.id.clone()), ..Place::default() };
+            points.raise(
+                &DEPENDENT,
+                place,
+                "What a dependent repaid is deducted: the credit instead is not weighed yet.",
+            );
+        }
         for row in &paper.rows {
             let at = |field: &str| Place::row(&paper.id, row, field);
             let amount = row.get("amount").and_then(Entry::money).unwrap_or_default();

@@ -42,6 +42,12 @@ fn a_traditional_ira_holds_too_much() {
     }
 }
 
+#[test]
+fn no_more_comes_out_than_went_in() {
+    let outcome = |out: &str| with(60_000, json!({ "1": "500", "1.out": out }), json!({})).outcome();
+    assert!(!has_point(&outcome("500"), "5498-out") && has_point(&outcome("501"), "5498-out"));
+}
+
 /// Compensation is a limit, too: 3,000 of wages, and on a joint return the spouse's.
 #[test]
 fn compensation_is_a_limit() {

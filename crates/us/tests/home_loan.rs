@@ -134,6 +134,7 @@ fn interest_that_comes_back() {
     let with = |more: Value| loans(&[loan(20_000, 300_000, "2021-05-01", more)]).outcome();
     let asked = with(json!({ "4": "700" }));
     assert!(has_point(&asked, "overpaid-interest"));
+    assert!(has_point(&with(json!({ "4": "700", "4.income": "701" })), "overpaid-interest"));
     let said = with(json!({ "4": "700", "4.income": "500" }));
     assert!(!has_point(&said, "overpaid-interest"));
     assert_eq!((line(&said, "us.agi"), line(&said, "us.sched_a.8e")), (300_500, 20_000));

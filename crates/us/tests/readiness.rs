@@ -346,6 +346,8 @@ fn who_need_not_file() {
         young().paper("Schedule C", &["ada"], boxes, Value::Null)
     };
     assert!(need_not(business("433")) && !need_not(business("434")));
+    let spent = json!({ "1": "300", "bills": "300" });
+    assert!(!need_not(young().wages("ada", 9_000).paper("1099-SA", &["ada"], spent, Value::Null)));
     let covered = young().wages("ada", 9_000);
     let policy = json!({ "33A": "6000", "33B": "6000", "33C": "3000" });
     assert!(!need_not(covered.paper("1095-A", &["ada"], policy, Value::Null)));

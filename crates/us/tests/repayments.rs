@@ -49,6 +49,15 @@ fn small_repayments_do_not_count() {
     assert!(has_point(&repaid(Family::single(2025), "4000", Value::Null).outcome(), "1341-tax"));
 }
 
+/// On a dependent's own return only the deduction is taken: that is told.
+#[test]
+fn what_a_dependent_repaid_is_not_covered() {
+    let family = Family::single(2025).wages("ada", 100_000).child("kim", "2006-05-05").wages("kim", 20_000);
+    let row = json!([{ "amount": "4000", "tax": "400" }]);
+    let outcome = family.paper("1341", &["kim"], json!({}), row).outcome();
+    assert!(has_point(&outcome, "1341-dependent") && !outcome.covered);
+}
+
 /// Separate returns: each spouse chooses.
 #[test]
 fn each_spouse_chooses() {

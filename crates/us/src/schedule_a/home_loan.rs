@@ -369,7 +369,8 @@ pub fn points(points: &mut Points<'_>) {
         if bites {
             points.raise(&AVERAGES, at("average"), "The loan limit bites.");
         }
-        if !paper.amount("4").is_zero() && !has("4.income") {
+        let over = paper.amount("4.income") > paper.amount("4");
+        if over || (!paper.amount("4").is_zero() && !has("4.income")) {
             points.raise(
                 &REFUND,
                 at("4.income"),
