@@ -2,7 +2,7 @@
 
 use crate::{
     bringing::{self, Bringing},
-    business, mortgage_credit,
+    business, home_office, mortgage_credit,
     other_income::{self, Sorted},
     points::Points,
     states,
@@ -72,6 +72,8 @@ open_points! {
         "Another way to average the balances is lawful, and a loan may be treated as not secured by the home: not weighed here.";
     REFUND = blocks "overpaid-interest", "IRC §111",
         "Enter what of it was deducted in an earlier year and lowered the tax then: that is income (Schedule 1 line 8z); else 0.";
+    OFFICE = blocks "8829-10", "Form 8829, line 10",
+        "Enter on Form 8829 only what this return paid, and the interest also on its Form 1098.";
     LENDER = look "K-107", "Schedule A, line 8b",
         "Enter the lender's name, number and address: they stand beside line 8b.";
     SPREAD = blocks "points-spread", "IRC §461(g)(1)",
@@ -344,8 +346,25 @@ fn of_private_lender(points: &mut Points<'_>, paper: &Paper) {
     }
 }
 
+/// An office cannot take more off Schedule A than the return paid.
+fn of_office(points: &mut Points<'_>) {
+    let facts = points.facts;
+    for unit in points.units {
+        let on = On { facts, unit, scope: Scope::Return(0) };
+        let (office, _) = business::off_schedule_a(on);
+        let paid = on.owns().flat_map(|(_, own)| own.of(&brings::LOANS)).map(|loan| loan.interest.amount);
+        if office > paid.sum::<Money>().to_whole() {
+            let paper =
+                points.papers(home_office::OFFICE.id).next().map(|paper| Place::paper(&paper.id, "10"));
+            let message = "The office has more home-loan interest than this return paid.";
+            points.raise(&OFFICE, paper.unwrap_or_default(), message);
+        }
+    }
+}
+
 /// What the limit on loans needs to know.
 pub fn points(points: &mut Points<'_>) {
+    of_office(points);
     for paper in points.papers(STATEMENT.id) {
         let at = |field: &str| Place::paper(&paper.id, field);
         let has = |field: &str| paper.boxes.contains_key(field);
