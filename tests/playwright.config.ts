@@ -14,7 +14,9 @@ export default defineConfig({
   testDir: process.env.PICTURES ? "pictures" : "suite",
   outputDir: "../target/browser-results",
   reporter: "list",
-  timeout: 60_000,
+  // Against hanging only: a crowded machine is several times slower than a free one.
+  timeout: 300_000,
+  expect: { timeout: 20_000 },
   workers: 1,
   use: {
     baseURL: process.env.BASE_URL ?? "http://127.0.0.1:4310",

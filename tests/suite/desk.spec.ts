@@ -5,7 +5,6 @@ import { expect, type Page, test } from "@playwright/test";
 import { cell, choose, noFindings, openCopy, saved, signIn } from "./desk";
 
 test("axe finds nothing on any view", async ({ page }) => {
-  test.setTimeout(180_000);
   await page.goto("/");
   await page.getByLabel("Name").waitFor();
   await noFindings(page, "sign-in");

@@ -8,11 +8,11 @@ test("rule figures stand side by side, and are found by word, source and differe
   const row = page.getByRole("row", { name: /^Basic, single/i });
   await expect(row).toContainText("15,750");
   await expect(row).toContainText("14,600");
-  await noFindings(page, "figures");
   await page.keyboard.press("/");
   await page.keyboard.type("§213");
   await expect(page.getByText("Used for Medical above the floor").first()).toBeVisible();
   await expect(row).toBeHidden();
+  await noFindings(page, "figures");
   await page.getByLabel("Only what differs between the years").check();
   await expect(page.getByRole("row", { name: /^Floor/i })).toBeHidden();
   await expect(page.getByRole("row", { name: /^Long term care, 1, most/i })).toContainText("480");

@@ -3,7 +3,6 @@ import { expect, test } from "@playwright/test";
 import { cell, saved, tabTo, type } from "./desk";
 
 test("a household is made, keyed, weighed, pinned and explained without a mouse", async ({ page }) => {
-  test.setTimeout(150_000);
   await page.goto("/");
   await page.getByLabel("Name").waitFor();
   await tabTo(page, "Name");

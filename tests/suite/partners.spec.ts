@@ -5,7 +5,6 @@ import { cell, choose, openCopy, saved, signIn, tabTo, type } from "./desk";
 test("a couple is made and keyed by keyboard; the split is chosen, pinned at zero and priced", async ({
   page,
 }) => {
-  test.setTimeout(150_000);
   await signIn(page);
   await type(page, "n");
   await page.getByRole("dialog").waitFor();

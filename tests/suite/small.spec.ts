@@ -20,7 +20,6 @@ for (const [name, width, height] of [
   ["phone", 390, 844],
 ] as const) {
   test(`every view works at ${width} × ${height} (${name})`, async ({ page }) => {
-    test.setTimeout(120_000);
     await page.setViewportSize({ width: 1280, height: 800 });
     await signIn(page);
     const id = await openCopy(page, "Vreeland-Mbeki");
