@@ -3,7 +3,7 @@
 //! limits.
 
 use crate::{
-    capital_gains, early_distributions, health_savings, household_employees,
+    capital_gains, early_distributions, health_savings, homebuyer_credit, household_employees,
     income::{self, Income},
     minimum_tax::MINIMUM_TAX,
     misclassified_pay, operating_loss,
@@ -70,12 +70,14 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Money {
     let cover_failed = health_savings::failed_tax(on, trail);
     let own = self_employment::tax(on, trail);
     let employees = household_employees::reckon(on, trail);
+    let homebuyer = homebuyer_credit::reckon(on, trail);
     let parts = [
         (self_employment::TAX, own),
         (unreported_tips::TAX, tips),
         (misclassified_pay::TAX, unwithheld),
         (early_distributions::TAX, early),
         (household_employees::TAX, employees),
+        (homebuyer_credit::REPAID, homebuyer),
         (MEDICARE, medicare),
         (INVESTMENT, investment),
         (UNCOLLECTED, uncollected),

@@ -71,6 +71,13 @@ const ASKED: &[Field] = &[
     Field::yes_no("shares", "", "Had a share in a partnership, S corporation, estate or trust")
         .help("Schedule K-1.")
         .opens(&["K-1 1065", "K-1 1120-S", "K-1 1041"]),
+    Field::yes_no("taxes_back", "", "Used fuel off the road, or has a share in a fund that kept its gains")
+        .help("Form 4136, Form 2439.")
+        .opens(&["4136", "2439"]),
+    Field::yes_no("homebuyer_credit", "", "Took the credit for a first home bought in 2008")
+        .help("The last part is paid back with the return for 2024: Form 5405.")
+        .until(2024)
+        .opens(&["5405"]),
     Field::yes_no("home_energy", "", "Solar panels, a heat pump, windows or insulation")
         .help("Put in by the end of 2025, or a credit of an earlier year is left.")
         .opens(&["5695"]),

@@ -91,6 +91,8 @@ lines! {
         "Wash sales, market discount and other adjustments.";
     H10 = "us.sched_d.10", "Long, no Form 1099-B", "IRC §1222(3), (4)",
         "Proceeds less cost, with the adjustments.";
+    UNDISTRIBUTED = "us.sched_d.11.fund", "Undistributed gains of funds", "IRC §852(b)(3)(D)(i)",
+        "Box 1a of every Form 2439.";
     THROUGH_LONG = "us.sched_d.12", "Long-term gain of partnerships, S corporations, estates, trusts", "IRC §§652, 702(a)(2), 1366(a)(1)",
         "Net long-term gain or loss of every Schedule K-1.";
     DISTRIBUTED = "us.sched_d.13", "Capital gain distributions", "IRC §852(b)(3)(B)",
@@ -183,6 +185,9 @@ pub mod brings {
     /// Their long-term ones.
     pub static THROUGH_LONG: Brought = Brought::new();
 
+    /// Long-term gains that a fund kept.
+    pub static UNDISTRIBUTED: Brought = Brought::new();
+
     /// Capital gain distributions.
     pub static DISTRIBUTIONS: Brought = Brought::new();
 
@@ -239,9 +244,10 @@ pub fn read(paper: &mut Bringing<'_>) {
 }
 
 /// Whether papers bring anything to Schedule D.
-fn anything(own: &Records) -> bool {
+pub fn anything(own: &Records) -> bool {
     let kinds = [
         &brings::DISTRIBUTIONS,
+        &brings::UNDISTRIBUTED,
         &brings::CARRIED_SHORT,
         &brings::CARRIED_LONG,
         &brings::THROUGH_SHORT,
@@ -265,8 +271,10 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, of_children: (LineId, Money), 
     let short = net(on, trail, SHORT, &SHORT_ROWS, &more, carried);
     let distributed = on.gather_with(trail, DISTRIBUTED, &brings::DISTRIBUTIONS, of_children);
     let through = on.gather(trail, THROUGH_LONG, &brings::THROUGH_LONG);
+    let kept = on.gather(trail, UNDISTRIBUTED, &brings::UNDISTRIBUTED);
     let more = [
         (business_property::GAIN, property.gain),
+        (UNDISTRIBUTED, kept),
         (home_sale::TAXED, home.long),
         (THROUGH_LONG, through),
         (DISTRIBUTED, distributed),
@@ -396,7 +404,8 @@ fn each(on: On<'_>, trail: &mut impl Trail, property: Property) {
             let carried =
                 [&brings::CARRIED_SHORT, &brings::CARRIED_LONG].into_iter().flat_map(|kind| own.of(kind));
             let carried: Vec<Item> = carried.map(minus).collect();
-            i.items(&sold).items(own.of(&brings::DISTRIBUTIONS)).items(&carried);
+            i.items(&sold).items(own.of(&brings::DISTRIBUTIONS)).items(own.of(&brings::UNDISTRIBUTED));
+            i.items(&carried);
             i.items(own.of(&brings::THROUGH_SHORT)).items(own.of(&brings::THROUGH_LONG));
             i.items(home_sale::items(own));
             if of_business(own) {
@@ -408,7 +417,8 @@ fn each(on: On<'_>, trail: &mut impl Trail, property: Property) {
 
 /// A person's gains and distributions, without losses (§61(a)(3)).
 pub fn gross(own: &Records) -> Money {
-    sum(own.of(&brings::GROSS)) + sum(own.of(&brings::DISTRIBUTIONS))
+    let kinds = [&brings::GROSS, &brings::DISTRIBUTIONS, &brings::UNDISTRIBUTED];
+    kinds.into_iter().map(|kind| sum(own.of(kind))).sum()
 }
 
 /// What a person's sales of business property bring, where they are a capital gain of the return.
@@ -423,7 +433,8 @@ pub fn of_person(own: &Records, property: Property) -> Money {
     let carried = sum(own.of(&brings::CARRIED_SHORT)) + sum(own.of(&brings::CARRIED_LONG));
     let through = sum(own.of(&brings::THROUGH_SHORT)) + sum(own.of(&brings::THROUGH_LONG));
     let sold = sold + of_property(own, property);
-    sold + through + sum(own.of(&brings::DISTRIBUTIONS)) + sum(home_sale::items(own)) - carried
+    let of_funds = sum(own.of(&brings::DISTRIBUTIONS)) + sum(own.of(&brings::UNDISTRIBUTED));
+    sold + through + of_funds + sum(home_sale::items(own)) - carried
 }
 
 /// What of the losses is carried to the next year: the Capital Loss Carryover Worksheet on this year's figures. `income` is

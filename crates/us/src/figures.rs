@@ -91,6 +91,7 @@ pub struct Figures {
     pub alimony: Cited<Alimony>,
     pub business_income: Cited<BusinessIncome>,
     pub foreign_tax: Cited<ForeignTax>,
+    pub rate_differential: Cited<RateDifferential>,
     pub kiddie: Cited<Kiddie>,
     pub child_minimum_tax: Cited<ChildMinimumTax>,
     pub saver: Cited<Saver>,
@@ -324,6 +325,10 @@ tables! {
     ForeignTax {
         simple: ByStatus, interest_counts_above: Money, adjust_from: Money, ratio_places: u32, carried_years: i64,
     }
+    /// §904(b)(2)(B): what counts of income at the rates for gains, and the same for the minimum tax.
+    RateDifferential { regular: CountedAt, minimum: CountedAt }
+    /// What counts of income taxed at each rate.
+    CountedAt { middle: Rate, top: Rate, at_25: Rate, at_28: Rate }
     /// §1(g).
     Kiddie {
         unearned_above: Money, election_above: Money, election_below: Money, election_taxed: Money, election_rate: Rate, from_age: i32, student_from_age: i32, under: i32 }

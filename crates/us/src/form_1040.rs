@@ -13,7 +13,7 @@ use crate::{
     papers::w2,
     parents_election,
     payments::{self, TotalPaid},
-    premium_tax_credit, repayments,
+    premium_tax_credit, refunded_taxes, repayments,
     schedule_a::{self, Itemized, casualty},
     self_employed_cover, self_employment, standard_deduction, tax,
     taxable_income::{self, Deductions},
@@ -101,12 +101,18 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     let Front { income, itemized, standard, off, taxable, regular, worksheet } = front(on, trail);
     let regular = regular + income.children.tax;
     let standard_taken = if on.unit.itemizes { Money::ZERO } else { off.taken };
-    let from =
-        foreign_tax::From { standard: standard_taken, taxable, regular, ..itemized.foreign(income.gross) };
-    let foreign = foreign_tax::reckon(on, trail, from);
     let cover = premium_tax_credit::reckon(on, trail, &income);
     let [new_vehicle, used_vehicle] = clean_vehicles::repaid(on, trail, income.agi);
     let repaid = Repaid { cover: cover.excess, new_vehicle, used_vehicle };
+    let from = foreign_tax::From {
+        standard: standard_taken,
+        taxable,
+        regular,
+        repaid: repaid.sum(),
+        worksheet,
+        ..itemized.foreign(income.gross)
+    };
+    let credited = foreign_tax::reckon(on, trail, from);
     let added_back = if on.unit.itemizes { itemized.taxes } else { standard };
     let from = minimum_tax::From {
         agi: income.agi,
@@ -120,8 +126,9 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
         gains: income.gains,
         operating_loss: on.unit.operating_loss.map_or(Money::ZERO, |loss| loss.deducted),
         child_earned: child(&income, taxable).is_taxed(on).then(|| earned_income(on, income.wages)),
-        foreign,
+        foreign: credited,
     };
+    let foreign = credited.credit;
     let minimum = minimum_tax::reckon(on, trail, from);
     let before_credits = minimum_tax::before_credits(on, trail, regular, minimum.tax, repaid);
     let untaxed_benefits = income.untaxed_benefits;
@@ -156,6 +163,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     let earlier = credits::line_20(on, trail, schedule_3, earlier);
     let other = additional_taxes::reckon(on, trail, &income);
     let repaid = repayments::credit(on, trail);
+    let taxes_back = refunded_taxes::reckon(on, trail);
     let due = total_tax::reckon(
         on,
         trail,
@@ -169,6 +177,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
             adoption,
             premium: cover.net,
             repaid,
+            taxes_back,
         },
     );
     let from = payments::From {
@@ -179,6 +188,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
         premium: cover.net,
         excess,
         repaid,
+        taxes_back,
     };
     let paid = payments::reckon(on, trail, from);
     let start = TotalPaid { tax_of_form: due.total, withheld: paid.withheld, for_ira: income.for_ira };

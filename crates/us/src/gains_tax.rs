@@ -28,11 +28,11 @@ lines! {
         "Qualified dividends and the net capital gain, but for its 28 % and 25 % layers.";
     pub ORDINARY = "us.gains_tax.ordinary", "Taxed at the ordinary rates", "IRC §1(h)(1)(A)",
         "The rest of taxable income.";
-    AT_ZERO = "us.gains_tax.0", "Taxed at 0 %", "IRC §1(h)(1)(B)",
+    pub AT_ZERO = "us.gains_tax.0", "Taxed at 0 %", "IRC §1(h)(1)(B)",
         "What of the gain lies below the end of the zero rate.";
-    AT_MIDDLE = "us.gains_tax.15", "Taxed at 15 %", "IRC §1(h)(1)(C)",
+    pub AT_MIDDLE = "us.gains_tax.15", "Taxed at 15 %", "IRC §1(h)(1)(C)",
         "What of the gain lies below the end of the 15 % rate.";
-    AT_TOP = "us.gains_tax.20", "Taxed at 20 %", "IRC §1(h)(1)(D)",
+    pub AT_TOP = "us.gains_tax.20", "Taxed at 20 %", "IRC §1(h)(1)(D)",
         "The rest of the gain.";
     AT_25 = "us.gains_tax.25", "Taxed at 25 %", "IRC §1(h)(1)(E)",
         "Unrecaptured section 1250 gain, as far as it is not below the ordinary rates.";
@@ -42,7 +42,18 @@ lines! {
         "Each layer at its rate; the tax at the ordinary rates alone, if that is less.";
 }
 
-/// What the worksheets have that the minimum tax asks for.
+/// What is taxed at each of the rates for gains.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[allow(missing_docs)]
+pub struct Layers {
+    pub zero: Money,
+    pub middle: Money,
+    pub top: Money,
+    pub at_25: Money,
+    pub at_28: Money,
+}
+
+/// What the worksheets have that the minimum tax and Form 1116 ask for.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct Worksheet {
     /// Qualified dividends and net gain, without the layers of 28 % and 25 %.
@@ -55,6 +66,8 @@ pub struct Worksheet {
     pub ordinary: Money,
     /// Unrecaptured section 1250 gain.
     pub section_1250: Money,
+    /// What each rate takes; none where the ordinary rates alone take no more.
+    pub layers: Option<Layers>,
 }
 
 impl Worksheet {
@@ -157,9 +170,9 @@ fn by_worksheet(
         }
         i.figure("Tax at the ordinary rates alone", alone);
     });
-    let worksheet =
-        Worksheet { gain, gain_with_layers: all, rest, ordinary, section_1250: gains.section_1250 };
-    Some((tax, worksheet))
+    let layers = Some(Layers { zero, middle, top, at_25, at_28 }).filter(|_| tax < alone);
+    let section_1250 = gains.section_1250;
+    Some((tax, Worksheet { gain, gain_with_layers: all, rest, ordinary, section_1250, layers }))
 }
 
 /// Schedule D Tax Worksheet lines 35 to 39.

@@ -6,12 +6,12 @@ use crate::{
     community, credits, deduction, dependents, due_diligence, earlier_minimum_tax, early_distributions,
     earned_income_credit, education, education_bonds, education_plans, educators, elderly, every_paper,
     excess_contributions, excess_deferrals, facts::Facts, filing_duty, foreign_accounts, foreign_tax,
-    gains_tax, government_payments, health_savings, home_energy, home_office, home_sale, household_employees,
+    gains_tax, government_payments, health_savings, home_energy, homebuyer_credit, home_office, home_sale, household_employees,
     incentive_options, income, ira_basis, ira_deduction, itemized_limit, kiddie, long_term_care, minimum_tax,
     minimum_tax_items, misclassified_pay, mortgage_credit, moving, multiple_support, nonresident,
     not_computed, operating_loss, optional_earnings, other_adjustments, other_income, papers,
     parents_election, pass_through, passive_losses, payments, people, points::Points, premium_tax_credit,
-    refund, release, rentals, repayments, retirement, saver, schedule_1, schedule_a, scholarships,
+    refund, refunded_taxes, release, rentals, repayments, retirement, saver, schedule_1, schedule_a, scholarships,
     self_employed_cover, self_employment, signing, social_security, standard_deduction, states, status,
     student_loan, tax, taxable_income, taxed_later, tie_breaker, total_tax, underpayment, union_plan,
     unitemized_gifts, unreported_tips, untaxed_pay,
@@ -119,6 +119,7 @@ static LAW: &[Rule] = &[
     Rule::new(&incentive_options::PROVISION).reads(incentive_options::read).finds(incentive_options::points),
     Rule::new(&minimum_tax_items::PROVISION).reads(minimum_tax_items::read),
     Rule::new(&minimum_tax::PROVISION).finds(minimum_tax::points),
+    Rule::new(&refunded_taxes::PROVISION).reads(refunded_taxes::read).finds(refunded_taxes::points),
     Rule::new(&foreign_tax::PROVISION).reads(foreign_tax::read).finds(foreign_tax::points),
     Rule::new(&care::PROVISION).reads(care::read).finds(care::points),
     Rule::new(&elderly::PROVISION).finds(elderly::points),
@@ -142,6 +143,7 @@ static LAW: &[Rule] = &[
     Rule::new(&household_employees::PROVISION)
         .reads(household_employees::read)
         .finds(household_employees::points),
+    Rule::new(&homebuyer_credit::PROVISION).reads(homebuyer_credit::read).finds(homebuyer_credit::points),
     Rule::new(&excess_contributions::PROVISION)
         .reads(excess_contributions::read)
         .finds(excess_contributions::points),

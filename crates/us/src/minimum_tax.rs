@@ -4,8 +4,9 @@
 use crate::{
     business, clean_vehicles,
     filing_status::Status,
+    foreign_tax::{self, Credited},
     gains::Gains,
-    gains_tax::Worksheet,
+    gains_tax::{Layers, Worksheet},
     incentive_options, income, minimum_tax_items, operating_loss,
     papers::interest,
     points::Points,
@@ -37,8 +38,10 @@ pub static PROVISION: Provision = Provision {
 lines! {
     INCOME = "us.6251.4", "Minimum taxable income", "IRC §§55(b)(2), 56, 57",
         "Income less the deductions that count here.";
+    BEFORE_CREDIT = "us.6251.7", "Minimum tax before the foreign tax credit", "IRC §55(b)(1)(A), (3)",
+        "Two rates on what is above the exemption; gains at their own.";
     pub TENTATIVE = "us.6251.9", "Tentative minimum tax", "IRC §55(b)(1)",
-        "Two rates on what is above the exemption.";
+        "The same less the foreign tax credit of the minimum tax.";
     pub MINIMUM_TAX = "us.amt", "Alternative minimum tax", "IRC §55(a)",
         "What the tentative minimum tax is above the income tax.";
     pub L17 = "us.17", "Added to the tax", "Schedule 2, line 3",
@@ -55,6 +58,10 @@ limits! {
 open_points! {
     DEPRECIATION = not_known "6251-2l", "IRC §56(a)(1)",
         "Enter what depreciation is less for the minimum tax on the paper of Form 6251, zero too: it could bring one.";
+    SIMPLIFIED = look "6251-8-simplified", "IRC §59(a)(4)",
+        "By election, for all later years too, its limit takes the foreign income of Form 1116: not weighed here.";
+    CARRIED_WHAT = not_known "6251-8-carried", "IRC §§59(a)(1), 904(c)",
+        "Enter what was left for the minimum tax on last year's form, zero too.";
 }
 
 /// What the minimum tax starts from.
@@ -82,8 +89,8 @@ pub struct From {
     pub gains: Gains,
     /// Schedule 1 line 8a, which those of the minimum tax replace.
     pub operating_loss: Money,
-    /// The foreign tax credit, which is taken off on both sides.
-    pub foreign: Money,
+    /// The foreign tax credit, of which each side has its own.
+    pub foreign: Credited,
 }
 
 /// What Form 6251 comes to.
@@ -135,18 +142,25 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Minimum {
     let rule = PhaseOut::continuous(start, figures.phase_out_rate, Money::WHOLE);
     let exemption = limit::phase_out(trail, MINIMUM_TAX_EXEMPTION.at(on.scope), full, amti, rule);
     let above = limit::or_zero(trail, amti - exemption);
-    let before = match from.worksheet {
+    let taxed = match from.worksheet {
         Some(worksheet) => with_gains(on, trail, above, worksheet.without(items.less_gain)),
-        None => at_two_rates(on, trail, above),
+        None => Taxed { tax: at_two_rates(on, trail, above), ordinary: above, layers: None },
     };
-    let tentative = limit::or_zero(trail, before - from.foreign);
-    trail.line(TENTATIVE, on.scope, tentative, |i| {
-        i.line(INCOME, on.scope, amti).figure("Exemption", exemption).figure("Tax on that", before);
-        if !from.foreign.is_zero() {
-            i.figure("Foreign tax credit", from.foreign);
-        }
+    let before = trail.line(BEFORE_CREDIT, on.scope, taxed.tax, |i| {
+        i.line(INCOME, on.scope, amti).figure("Exemption", exemption);
     });
-    let minimum = limit::or_zero(trail, tentative - (from.regular + from.repaid - from.foreign));
+    let against = foreign_tax::Minimum {
+        income: (INCOME, amti),
+        tax: (BEFORE_CREDIT, before),
+        ordinary: taxed.ordinary,
+        layers: taxed.layers,
+    };
+    let foreign = foreign_tax::against_minimum(on, trail, from.foreign, against);
+    let tentative = limit::or_zero(trail, before - foreign);
+    trail.line(TENTATIVE, on.scope, tentative, |i| {
+        i.line(BEFORE_CREDIT, on.scope, before).line(foreign_tax::MINIMUM_CREDIT, on.scope, foreign);
+    });
+    let minimum = limit::or_zero(trail, tentative - (from.regular + from.repaid - from.foreign.credit));
     trail.line(MINIMUM_TAX, on.scope, minimum, |i| {
         i.line(TENTATIVE, on.scope, tentative).line(tax::L16, on.scope, from.regular);
     });
@@ -163,8 +177,17 @@ fn at_two_rates(on: On<'_>, trail: &mut impl Trail, above: Money) -> Money {
     (low + high).to_whole()
 }
 
+/// Line 7, and how it came about.
+struct Taxed {
+    tax: Money,
+    /// Line 17, or all where no gains keep their rates.
+    ordinary: Money,
+    /// What is taxed at the rates for gains; none where the two rates alone take no more.
+    layers: Option<Layers>,
+}
+
 /// Part III (§55(b)(3)): qualified dividends and net gains keep their rates here.
-fn with_gains(on: On<'_>, trail: &mut impl Trail, above: Money, from: Worksheet) -> Money {
+fn with_gains(on: On<'_>, trail: &mut impl Trail, above: Money, from: Worksheet) -> Taxed {
     let figures = &on.facts.figures.capital_gains;
     let status = on.unit.status;
     let all = limit::lesser(trail, from.gain + from.section_1250, from.gain_with_layers);
@@ -182,7 +205,9 @@ fn with_gains(on: On<'_>, trail: &mut impl Trail, above: Money, from: Worksheet)
     let on_bands: Money =
         bands.iter().map(|&(amount, rate)| amount.times(rate, Money::WHOLE, Rounding::HalfUp)).sum();
     let alone = at_two_rates(on, &mut Unseen(trail), above);
-    limit::lesser(trail, on_rest + on_bands, alone)
+    let tax = limit::lesser(trail, on_rest + on_bands, alone);
+    let layers = Layers { zero, middle, top, at_25: layer, at_28: Money::ZERO };
+    Taxed { tax, ordinary: rest, layers: Some(layers).filter(|_| tax < alone) }
 }
 
 /// Schedule 2 lines 1a to 1c: credits that were paid in advance and are paid back.
@@ -239,8 +264,29 @@ pub fn form_6251(filed: Filed<'_>) -> Required {
     Required::if_so(filed.has(MINIMUM_TAX), "the minimum tax is not above the tax")
 }
 
-/// Depreciation of a business, where all of it would bring a minimum tax.
+/// What the minimum tax takes for granted, and what it must know.
 pub fn points(points: &mut Points<'_>) {
+    depreciation(points);
+    for (place, unit) in points.units.iter().enumerate() {
+        if !unit.foreign_tax.by_form() || points.amount(MINIMUM_TAX, place).is_zero() {
+            continue;
+        }
+        let message = "The foreign tax credit of the minimum tax has its own limit.";
+        points.raise(&SIMPLIFIED, points.whose(unit), message);
+        let carried = points.household.papers.iter().filter(|paper| {
+            paper.kind == foreign_tax::CARRIED.id && points.is_of(paper, &unit.people)
+        });
+        for (paper, row) in carried.flat_map(|paper| paper.rows.iter().map(move |row| (paper, row))) {
+            if !row.cells.contains_key("minimum") {
+                let message = "Is the same left for the minimum tax?";
+                points.raise(&CARRIED_WHAT, Place::row(&paper.id, row, "minimum"), message);
+            }
+        }
+    }
+}
+
+/// Depreciation of a business, where all of it would bring a minimum tax.
+fn depreciation(points: &mut Points<'_>) {
     for (place, unit) in points.units.iter().enumerate() {
         let household = points.household;
         let owned = |paper: &&Paper| {

@@ -29,8 +29,8 @@ pub const NOT_COMPUTED: [NotComputed; 3] = [
     NotComputed::new(
         "other_credits",
         "Other credits or taxes",
-        "A general business credit, fuel tax, a fund's undistributed gain, a tax-free benefit for an adoption, \
-         an ABLE or Archer account, foreign tax on other income, a credit to be repaid…",
+        "A general business credit, a tax-free benefit for an adoption, \
+         an ABLE or Archer account, foreign tax on other income, a credit of a business or of housing to be repaid…",
         "One of these is",
         "IRC §§27, 38, 62(a), 137",
     ),

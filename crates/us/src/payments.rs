@@ -121,12 +121,15 @@ pub struct From {
     pub excess: Money,
     /// Schedule 3 line 13b.
     pub repaid: Money,
+    /// Schedule 3 lines 12 and 13a.
+    pub taxes_back: [(LineId, Money); 2],
 }
 
 impl From {
     /// What is paid out beyond the tax.
     pub fn refunded(&self) -> Money {
-        self.eic + self.refundable + self.education + self.adoption + self.premium + self.repaid
+        let taxes_back: Money = self.taxes_back.iter().map(|(_, amount)| *amount).sum();
+        self.eic + self.refundable + self.education + self.adoption + self.premium + self.repaid + taxes_back
     }
 }
 
@@ -143,7 +146,7 @@ pub struct Payments {
 
 /// Lines 25 to 33.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Payments {
-    let From { eic, refundable, education, adoption, premium, excess, repaid } = from;
+    let From { eic, refundable, education, adoption, premium, excess, repaid, taxes_back } = from;
     let withheld = withheld(on, trail);
     let estimated = made(on, trail, L26, false);
     let extension = made(on, trail, L10, true);
@@ -159,10 +162,9 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Payments {
             .line(education::L29, on.scope, education)
             .line(premium_tax_credit::NET, on.scope, premium)
             .line(EXCESS, on.scope, excess);
-        for (line, amount) in [(adoption::L30, adoption), (L10, extension), (repayments::CREDIT, repaid)] {
-            if !amount.is_zero() {
-                i.line(line, on.scope, amount);
-            }
+        let rare = [(adoption::L30, adoption), (L10, extension), (repayments::CREDIT, repaid)];
+        for (line, amount) in rare.into_iter().chain(taxes_back).filter(|(_, amount)| !amount.is_zero()) {
+            i.line(line, on.scope, amount);
         }
     });
     let all = trail.line(L33, on.scope, withheld + estimated + others, |i| {

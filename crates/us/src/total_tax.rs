@@ -8,7 +8,7 @@ use crate::{
     premium_tax_credit, repayments, taxable_income,
     unit::On,
 };
-use hembo_core::{lines, open_points, point::Gather, provision::Provision, trail::Trail};
+use hembo_core::{line::LineId, lines, open_points, point::Gather, provision::Provision, trail::Trail};
 use hembo_money::{Money, Rate, Rounding};
 
 /// What this provision declares.
@@ -49,6 +49,8 @@ pub struct From {
     pub premium: Money,
     /// Schedule 3 line 13b.
     pub repaid: Money,
+    /// Schedule 3 lines 12 and 13a.
+    pub taxes_back: [(LineId, Money); 2],
 }
 
 /// What total tax comes to.
@@ -62,7 +64,8 @@ pub struct TotalTax {
 
 /// Lines 22 and 24, and line 24 less the refundable credits.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> TotalTax {
-    let From { before_credits, earlier, child, other, eic, education, adoption, premium, repaid } = from;
+    let From { before_credits, earlier, child, other, eic, education, adoption, premium, repaid, taxes_back } =
+        from;
     let after_credits = trail.line(L22, on.scope, before_credits - earlier - child.used, |i| {
         i.line(minimum_tax::L18, on.scope, before_credits)
             .line(child_credit::L19, on.scope, child.used)
@@ -79,10 +82,11 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> TotalTax {
         (premium_tax_credit::NET, premium),
         (repayments::CREDIT, repaid),
     ];
-    let back: Money = paid_out.iter().map(|(_, amount)| *amount).sum();
+    let paid_out = || paid_out.into_iter().chain(taxes_back);
+    let back: Money = paid_out().map(|(_, amount)| amount).sum();
     let net = trail.line(NET_TAX, on.scope, total - back, |i| {
         i.line(L24, on.scope, total);
-        for (line, amount) in paid_out.into_iter().filter(|(_, amount)| !amount.is_zero()) {
+        for (line, amount) in paid_out().filter(|(_, amount)| !amount.is_zero()) {
             i.line(line, on.scope, amount);
         }
     });

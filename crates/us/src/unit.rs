@@ -25,10 +25,19 @@ pub enum TaxesDeducted {
 pub enum ForeignTax {
     /// Credited without Form 1116.
     Simple,
-    /// Credited by Form 1116.
+    /// Credited by Form 1116, without adjusting it for what is taxed at the rates for gains where that may be left out.
     Form,
     /// Deducted on Schedule A line 6.
     Deducted,
+    /// Credited by Form 1116, adjusted for what is taxed at the rates for gains.
+    Adjusted,
+}
+
+impl ForeignTax {
+    /// Whether Form 1116 limits it.
+    pub fn by_form(self) -> bool {
+        matches!(self, ForeignTax::Form | ForeignTax::Adjusted)
+    }
 }
 
 /// The parents' return, as Form 8615 of a child asks for it.

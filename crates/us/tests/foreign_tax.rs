@@ -83,24 +83,120 @@ fn it_may_be_deducted_instead() {
 }
 
 #[test]
-fn what_the_form_asks_is_asked_and_what_it_adjusts_blocks() {
+fn what_the_form_asks_is_asked() {
     let with = |boxes| fund(single(60_000), &["ada"], &boxes).outcome();
     assert!(has_point(&with(json!({ "7": "900" })), "K-060"));
     assert!(!has_point(&with(json!({ "7": "200" })), "K-060"));
-    for (qualified, covered) in [("19999", true), ("20000", false)] {
-        let outcome = with(json!({
-            "1a": "30000", "1b": qualified, "7": "900", "7.income": "30000", "7.qualified": qualified,
-        }));
-        assert_eq!(outcome.covered, covered, "{qualified}");
-    }
-    // Above the 24 % bracket even a dollar is adjusted: 197,300 of ordinary income.
-    for (wages, covered) in [(210_050, true), (210_051, false)] {
-        let boxes =
-            json!({ "1a": "3000", "1b": "1000", "7": "900", "7.income": "3000", "7.qualified": "1000" });
-        assert_eq!(fund(single(wages + 1_000), &["ada"], &boxes).outcome().covered, covered, "{wages}");
-    }
     // A dependent's own return.
     let child = Family::single(2025).wages("ada", 60_000).child("kim", "2012-05-05");
     let outcome = fund(child.wages("kim", 9_000), &["kim"], &json!({ "1a": "900", "7": "301" })).outcome();
     assert!(has_point(&outcome, "1116-dependent"));
+}
+
+/// Wages and a fund of which 20,000 of 30,000 from abroad are qualified.
+fn with_qualified(wages: i64, qualified: &str) -> Family {
+    let boxes =
+        json!({ "1a": "30000", "1b": qualified, "7": "5000", "7.income": "30000", "7.qualified": qualified });
+    fund(single(wages), &["ada"], &boxes)
+}
+
+/// Qualified dividends from abroad of 20,000, or ordinary income above the 24 % bracket, are adjusted (§904(b)(2)(B)).
+#[test]
+fn dividends_at_the_lower_rates_are_adjusted() {
+    // Taxable 314,250, ordinary 294,250: 57,231 + 35 % × 43,725 = 72,535, and 15 % of 20,000. 20,000 × .5946 = 11,892 off lines 1a
+    // and 18; 30,000 ÷ 330,000 = .0909 of 15,750 is 1,432. 16,676 ÷ 302,358 = .0552.
+    // Minimum tax: 330,000 − 88,100 = 241,900; 26 % × 221,900 + 15 % × 20,000 = 60,694. 20,000 × .4643 = 9,286 off both:
+    // 20,714 ÷ 320,714 = .0646.
+    let outcome = with_qualified(300_000, "20000").outcome();
+    assert_lines(
+        &outcome,
+        &[
+            ("us.16", 75_535),
+            ("us.1116.3d", 30_000),
+            ("us.1116.1a", 18_108),
+            ("us.1116.6", 1_432),
+            ("us.1116.17", 16_676),
+            ("us.1116.18", 302_358),
+            ("us.1116.21", 4_170),
+            ("us.sched_3.1", 4_170),
+            ("us.carryover.foreign_tax", 830),
+            ("us.6251.7", 60_694),
+            ("us.6251.8", 3_921),
+            ("us.carryover.foreign_tax_minimum", 1_079),
+            ("us.amt", 0),
+        ],
+    );
+    assert!(outcome.covered && !has_point(&outcome, "1116-rates"));
+    let must = |family: Family| {
+        let outcome = family.pin("us.foreign_tax", "form").outcome();
+        line(&outcome, "us.1116.18") < line(&outcome, "us.15")
+    };
+    assert!(!must(with_qualified(60_000, "19999")));
+    assert!(must(with_qualified(60_000, "20000")));
+    // 197,300 of ordinary income: 211,050 of wages and the 2,000 that are not qualified, less 15,750.
+    for (wages, adjusted) in [(211_050, false), (211_051, true)] {
+        let boxes =
+            json!({ "1a": "3000", "1b": "1000", "7": "900", "7.income": "3000", "7.qualified": "1000" });
+        assert_eq!(must(fund(single(wages), &["ada"], &boxes)), adjusted, "{wages}");
+    }
+}
+
+/// Who need not adjust may: it pays where most of what is taxed at the lower rates is from home.
+#[test]
+fn the_lower_rates_may_be_adjusted_for() {
+    let family = fund(single(60_000), &["ada"], &json!({ "7": "900", "7.income": "3000" })).paper(
+        "1099-DIV",
+        &["ada"],
+        json!({ "1a": "10000", "1b": "10000" }),
+        json!(null),
+    );
+    // Taxable 57,250; 1,100 at 0 %, 8,900 at 15 %: 5,435 + 1,335. 3,000 ÷ 73,000 = .0411 of 15,750 is 647.
+    let plain = family.clone().pin("us.foreign_tax", "form").outcome();
+    assert_lines(&plain, &[("us.16", 6_770), ("us.1116.17", 2_353), ("us.1116.21", 278)]);
+    // 57,250 − 1,100 − 5,292 = 50,858; 2,353 ÷ 50,858 = .0463.
+    let outcome = family.outcome();
+    assert_lines(&outcome, &[("us.1116.18", 50_858), ("us.1116.21", 313), ("us.sched_3.1", 313)]);
+    let without = fund(single(60_000), &["ada"], &json!({ "7": "900", "7.income": "3000" })).outcome();
+    let decision = without.decisions.iter().find(|d| d.id == "us.foreign_tax").unwrap();
+    assert_eq!(decision.options[3].barred.as_deref(), Some("nothing taxed at the rates for gains"));
+    // Of 4,000 from abroad 440 are taken to be at 0 % and 3,560 at 15 %, of which .4054 counts: 4,000 − 440 − 2,116.78.
+    let boxes = json!({ "1a": "10000", "1b": "10000", "7": "900", "7.income": "4000", "7.qualified": "4000" });
+    let both = fund(single(63_000), &["ada"], &boxes).pin("us.foreign_tax", "adjusted").outcome();
+    assert_lines(&both, &[("us.16", 6_770), ("us.1116.1a", 1_443)]);
+    assert!(has_point(&both, "1116-rates"));
+}
+
+/// The minimum tax has a credit of its own (§59(a)): no part of the standard deduction belongs to the income from abroad.
+#[test]
+fn the_minimum_tax_has_its_own_credit() {
+    let family = fund(single(150_000), &["ada"], &json!({ "7": "900", "7.income": "3000" })).paper(
+        "3921",
+        &["ada"],
+        json!({}),
+        json!([{ "3": "0", "4": "200", "5": "1000" }]),
+    );
+    // 137,250: 25,787. 3,000 ÷ 153,000 = .0196; 309; 2,691 ÷ 137,250 = .0196. Minimum tax on 353,000 − 88,100: 62,166 + 7,224;
+    // 3,000 ÷ 353,000 = .0085.
+    let outcome = family.outcome();
+    assert_lines(
+        &outcome,
+        &[
+            ("us.16", 25_787),
+            ("us.sched_3.1", 505),
+            ("us.6251.4", 353_000),
+            ("us.6251.7", 69_390),
+            ("us.6251.8", 590),
+            ("us.6251.9", 68_800),
+            ("us.amt", 43_518),
+        ],
+    );
+    assert!(has_point(&outcome, "6251-8-simplified") && outcome.covered);
+    let carried = |row: Value| {
+        let family = family.clone().paper("Foreign tax carried", &["ada"], json!({}), json!([row]));
+        family.pin("us.foreign_tax", "form").outcome()
+    };
+    assert!(has_point(&carried(json!({ "year": 2023, "amount": "10" })), "6251-8-carried"));
+    let told = carried(json!({ "year": 2023, "amount": "10", "minimum": "0" }));
+    assert!(told.covered && !has_point(&told, "6251-8-carried"));
+    assert_lines(&told, &[("us.carryover.foreign_tax_minimum", 310)]);
 }

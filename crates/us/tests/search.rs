@@ -169,6 +169,15 @@ fn with_rare(family: Family, owners: &[&str], (which, amount): (usize, i64)) -> 
                 json!({ "1": 120, "2": 1_200, "10": "9000", "11": "4000", "21": amount }),
                 json!(null),
             ),
+        15 => family
+            .paper("1099-DIV", &[who], json!({ "1a": "9000", "1b": "9000" }), json!(null))
+            .paper(
+                "1099-DIV",
+                &[who],
+                json!({ "1a": "8000", "1b": "4000", "7": amount, "7.income": "8000", "7.qualified": "4000", "8": "RIC" }),
+                json!(null),
+            ),
+        16 => family.paper("2439", &[who], json!({ "1a": amount, "1b": "100", "2": "900" }), json!(null)),
         _ => family,
     }
 }

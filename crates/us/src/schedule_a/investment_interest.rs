@@ -9,7 +9,7 @@ use crate::{
     income::{self, Income},
     points::Points,
     states, status,
-    unit::{Filed, ForeignTax, On},
+    unit::{Filed, On},
 };
 use hembo_core::{
     choice::{Chosen, Open},
@@ -225,7 +225,7 @@ pub fn points(points: &mut Points<'_>) {
         if layers && !points.amount(ELECTED, place).is_zero() {
             points.raise(&SPLIT, whose.clone(), "Gains at 25 or 28 % beside the choice.");
         }
-        if unit.foreign_tax == ForeignTax::Form && !points.amount(foreign_tax::CREDIT, place).is_zero() {
+        if unit.foreign_tax.by_form() && !points.amount(foreign_tax::CREDIT, place).is_zero() {
             let message = "Investment interest is divided on Form 1116 by assets: not computed yet.";
             points.raise(&FOREIGN, whose.clone(), message);
         }

@@ -49,6 +49,8 @@ impl Itemized {
             interest: self.home_loan,
             taxable: Money::ZERO,
             regular: Money::ZERO,
+            repaid: Money::ZERO,
+            worksheet: None,
         }
     }
 }

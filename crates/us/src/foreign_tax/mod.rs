@@ -2,12 +2,16 @@
 //! Form 1116 for passive income, or the deduction of it on Schedule A line 6 (§164(a)(3)). The choice is made for all foreign
 //! income tax of the year (§275(a)(4)).
 
+mod adjusted;
+mod minimum;
+
 use crate::{
     bringing::{self, Bringing},
-    deduction,
+    business_property, capital_gains, deduction,
     facts::Facts,
     filing_status::Status,
-    gains_tax, minimum_tax,
+    gains_tax::{self, Worksheet},
+    papers::dividends,
     points::Points,
     status, tax, taxable_income,
     unit::{Filed, ForeignTax, On, TaxesDeducted},
@@ -28,13 +32,15 @@ use hembo_core::{
 };
 use hembo_money::{Money, Rate, Rounding};
 
+pub use minimum::{Minimum, reckon as against_minimum};
+
 /// What this provision declares.
 pub static PROVISION: Provision = Provision {
     lines: LINES,
     limits: LIMITS,
     papers: &[CARRIED],
     points: POINTS,
-    figures: &["foreign_tax", "capital_gains"],
+    figures: &["foreign_tax", "rate_differential", "capital_gains", "minimum_tax"],
     ..Provision::NONE
 };
 
@@ -43,12 +49,18 @@ lines! {
         "Box 6 of every Form 1099-INT and box 7 of every Form 1099-DIV.";
     pub L6 = "us.sched_a.6", "Foreign income tax deducted", "IRC §164(a)(3)",
         "Instead of the credit, where the way deducts it.";
-    INCOME = "us.1116.1a", "Foreign-source income", "IRC §904(d)(2)(B)",
+    GROSS = "us.1116.3d", "Gross foreign-source income", "IRC §904(d)(2)(B)",
         "Passive interest and dividends from abroad.";
+    INCOME = "us.1116.1a", "Foreign-source income", "IRC §904(b)(2)(B), (d)(2)(B)",
+        "The same, with qualified dividends as far as their rate asks for.";
     DEDUCTIONS = "us.1116.6", "Deductions that belong to it", "IRC §§861(b), 904",
         "The share of the standard deduction, or of itemized ones that belong to no income, by gross income.";
     TAXABLE = "us.1116.17", "Foreign-source taxable income", "IRC §904(a)",
         "Foreign-source income less its share of deductions.";
+    ALL = "us.1116.18", "Taxable income, adjusted", "IRC §904(b)(2)(B)",
+        "Taxable income, with what is taxed at the rates for gains as far as these ask for.";
+    TAX = "us.1116.20", "Tax with credits paid back", "IRC §§26(b), 904(a)",
+        "Line 16 and line 1z of Schedule 2.";
     LIMIT = "us.1116.21", "Limit of the credit", "IRC §904(a)",
         "The tax, in the proportion of foreign-source to all taxable income.";
     CARRIED_HERE = "us.1116.10", "Foreign tax carried here", "IRC §904(c)",
@@ -57,6 +69,10 @@ lines! {
         "Foreign income tax, up to the tax or to the limit of Form 1116.";
     CARRY = "us.carryover.foreign_tax", "Foreign tax carried on", "IRC §904(c)",
         "What of it is over the limit: one year back, ten on.";
+    MINIMUM_CREDIT = "us.6251.8", "Foreign tax credit of the minimum tax", "IRC §59(a)",
+        "Foreign income tax, up to the limit that the minimum tax has.";
+    CARRY_MINIMUM = "us.carryover.foreign_tax_minimum", "Foreign tax carried on for the minimum tax", "IRC §§59(a)(1), 904(c)",
+        "What of it is over that limit.";
 }
 
 limits! {
@@ -64,6 +80,8 @@ limits! {
         "IRC §904(j)";
     BY_FORM = "us.limit.foreign_tax" on CREDIT, "Foreign tax credit", "over the limit of Form 1116",
         "IRC §904(a)";
+    BY_FORM_MINIMUM = "us.limit.foreign_tax_minimum" on MINIMUM_CREDIT, "Foreign tax credit of the minimum tax", "over the limit of Form 1116",
+        "IRC §59(a)";
 }
 
 open_points! {
@@ -71,8 +89,8 @@ open_points! {
         "Enter the income from abroad beside the tax: Form 1116 limits the credit by it.";
     COUNTRY = blocks "K-139", "Form 1116, line i",
         "Enter the country of the tax, or RIC for a fund.";
-    ADJUSTED = not_covered "1116-adjustments", "IRC §904(b)(2)";
-    MINIMUM_TAX = not_covered "1116-minimum-tax", "IRC §59(a)";
+    RATES = look "1116-rates", "IRC §904(b)(2)(B)",
+        "They are divided in proportion here; where the payers' dates say otherwise, work out line 1a beside the return.";
     BACK = look "1116-carryback", "IRC §904(c)",
         "Amend last year's return first: what is unused goes back one year before it goes on.";
     DEPENDENT = not_covered "1116-dependent", "IRC §904";
@@ -84,9 +102,12 @@ pub mod brings {
 
     /// Unused foreign tax of earlier years.
     pub static CARRIED: Brought = Brought::new();
+
+    /// The same for the minimum tax.
+    pub static CARRIED_MINIMUM: Brought = Brought::new();
 }
 
-const CARRIED: PaperKind = PaperKind {
+pub const CARRIED: PaperKind = PaperKind {
     id: "Foreign tax carried",
     subject: subject::CREDITS,
     name: "Foreign tax of earlier years, not yet credited",
@@ -98,6 +119,7 @@ const CARRIED: PaperKind = PaperKind {
     columns: &[
         Field::count("year", "", "Year", 2100),
         Field::amount("amount", "", "Left to credit").help("Passive income, Form 1116 Schedule B."),
+        Field::amount("minimum", "", "Left for the minimum tax").help("From the Form 1116 of Form 6251."),
     ],
     back: Back::Nothing,
     years: Years::ALL,
@@ -107,10 +129,12 @@ const CARRIED: PaperKind = PaperKind {
 pub fn read(paper: &mut Bringing<'_>) {
     let year = i64::from(paper.facts.figures.year);
     let oldest = year - paper.facts.figures.foreign_tax.carried_years;
-    for (r, row, amount) in paper.paper.lines("amount") {
-        let from = row.get("year").and_then(Entry::count);
-        if from.is_none_or(|from| (oldest..year).contains(&from)) {
-            paper.put("amount", Some(r), amount, &brings::CARRIED);
+    for (column, into) in [("amount", &brings::CARRIED), ("minimum", &brings::CARRIED_MINIMUM)] {
+        for (r, row, amount) in paper.paper.lines(column) {
+            let from = row.get("year").and_then(Entry::count);
+            if from.is_none_or(|from| (oldest..year).contains(&from)) {
+                paper.put(column, Some(r), amount, into);
+            }
         }
     }
 }
@@ -132,22 +156,54 @@ pub struct From {
     pub taxable: Money,
     /// Line 16.
     pub regular: Money,
+    /// Schedule 2 line 1z.
+    pub repaid: Money,
+    /// What line 16 was worked out by, where something is taxed at the rates for gains.
+    pub worksheet: Option<Worksheet>,
+}
+
+/// What of Form 1116 the minimum tax asks for.
+#[derive(Debug, Clone, Copy)]
+struct OfForm {
+    /// Line 8.
+    paid: Money,
+    /// Line 3d.
+    income: Money,
+    /// Line 6, with what the minimum tax allows of it.
+    deductions: Money,
+    /// Whether line 1a had to be adjusted.
+    must_adjust: bool,
+}
+
+/// The credit, and what of its form the minimum tax asks for.
+#[derive(Debug, Clone, Copy)]
+pub struct Credited {
+    /// Schedule 3 line 1.
+    pub credit: Money,
+    form: Option<OfForm>,
 }
 
 /// The credit, Schedule 3 line 1.
-pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Credited {
+    let without_form = |credit| Credited { credit, form: None };
     let paid = on.gather(trail, PAID, &bringing::brings::FOREIGN_TAX);
     let carried: Money = sum(on.items(&brings::CARRIED)).to_whole();
     if (paid + carried).is_zero() || on.unit.foreign_tax == ForeignTax::Deducted {
-        return trail.line(CREDIT, on.scope, Money::ZERO, |_| {});
+        return without_form(trail.line(CREDIT, on.scope, Money::ZERO, |_| {}));
     }
+    let tax = from.regular + from.repaid;
     if on.unit.foreign_tax == ForeignTax::Simple {
-        let credit = limit::cap(trail, SIMPLE.at(on.scope), paid, from.regular);
-        return trail.line(CREDIT, on.scope, credit, |i| {
-            i.line(PAID, on.scope, paid).line(tax::L16, on.scope, from.regular);
-        });
+        let credit = limit::cap(trail, SIMPLE.at(on.scope), paid, tax);
+        return without_form(trail.line(CREDIT, on.scope, credit, |i| {
+            i.line(PAID, on.scope, paid)
+                .line(tax::L16, on.scope, from.regular)
+                .figure("Credits paid back", from.repaid);
+        }));
     }
-    let most = by_form(on, trail, from);
+    trail.line(TAX, on.scope, tax, |i| {
+        i.line(tax::L16, on.scope, from.regular).figure("Credits paid back", from.repaid);
+    });
+    let (most, form) = by_form(on, trail, from, paid);
     let carried = on.gather(trail, CARRIED_HERE, &brings::CARRIED);
     let credit = limit::cap(trail, BY_FORM.at(on.scope), paid + carried, most);
     trail.line(CREDIT, on.scope, credit, |i| {
@@ -156,18 +212,19 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
     trail.line(CARRY, on.scope, paid + carried - credit, |i| {
         i.line(PAID, on.scope, paid).line(CARRIED_HERE, on.scope, carried).line(CREDIT, on.scope, credit);
     });
-    credit
+    Credited { credit, form: Some(form) }
 }
 
 /// Form 1116 lines 1a to 21.
-fn by_form(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
+fn by_form(on: On<'_>, trail: &mut impl Trail, from: From, paid: Money) -> (Money, OfForm) {
     let figures = &on.facts.figures.foreign_tax;
-    let income = on.gather(trail, INCOME, &bringing::brings::FOREIGN_INCOME);
-    let ratio = ratio(income, from.gross, figures.ratio_places);
+    let gross = on.gather(trail, GROSS, &bringing::brings::FOREIGN_INCOME);
+    let (income, all) = at_lower_rates(on, trail, from, gross);
+    let ratio = part_of(gross, from.gross, figures.ratio_places);
     let share = |amount: Money| amount.times(ratio, Money::WHOLE, Rounding::HalfUp);
     let general = if on.unit.itemizes { from.medical + from.taxes } else { from.standard };
     let interest =
-        if on.unit.itemizes && income > figures.interest_counts_above { from.interest } else { Money::ZERO };
+        if on.unit.itemizes && gross > figures.interest_counts_above { from.interest } else { Money::ZERO };
     let deductions = trail.line(DEDUCTIONS, on.scope, share(general) + share(interest), |i| {
         i.figure("Deductions that belong to no income", general)
             .figure("Home-loan interest", interest)
@@ -177,19 +234,36 @@ fn by_form(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
     trail.line(TAXABLE, on.scope, taxable, |i| {
         i.line(INCOME, on.scope, income).line(DEDUCTIONS, on.scope, deductions);
     });
-    let part = self::ratio(taxable, from.taxable, figures.ratio_places);
-    let most = from.regular.times(part, Money::WHOLE, Rounding::HalfUp);
+    let part = part_of(taxable, all, figures.ratio_places);
+    let tax = from.regular + from.repaid;
+    let most = tax.times(part, Money::WHOLE, Rounding::HalfUp);
     trail.line(LIMIT, on.scope, most, |i| {
-        i.line(tax::L16, on.scope, from.regular).line(TAXABLE, on.scope, taxable).line(
-            taxable_income::L15,
-            on.scope,
-            from.taxable,
-        );
-    })
+        i.line(TAX, on.scope, tax).line(TAXABLE, on.scope, taxable).line(ALL, on.scope, all);
+    });
+    let for_minimum = if on.unit.itemizes { share(from.medical) + share(interest) } else { Money::ZERO };
+    let must_adjust = from.worksheet.is_some_and(|worksheet| adjusted::must(on, &worksheet));
+    (most, OfForm { paid, income: gross, deductions: for_minimum, must_adjust })
+}
+
+/// Lines 1a and 18: foreign-source income and all taxable income, with what is taxed at the rates for gains as far as these ask for.
+fn at_lower_rates(on: On<'_>, trail: &mut impl Trail, from: From, gross: Money) -> (Money, Money) {
+    let counted = on.facts.figures.rate_differential.regular;
+    let layers = adjusted::layers_of(on, from.worksheet.as_ref());
+    let qualified = adjusted::qualified(on);
+    let abroad = layers.map_or(Money::ZERO, |of| adjusted::left_out_abroad(qualified, of, counted));
+    let everywhere = layers.map_or(Money::ZERO, |of| adjusted::left_out(of, counted));
+    let income = trail.line(INCOME, on.scope, gross - abroad, |i| {
+        i.line(GROSS, on.scope, gross).figure("Left out for the lower rates", abroad);
+    });
+    let all = trail.line(ALL, on.scope, from.taxable - everywhere, |i| {
+        i.line(taxable_income::L15, on.scope, from.taxable)
+            .figure("Left out for the lower rates", everywhere);
+    });
+    (income, all)
 }
 
 /// A part of a whole, at most all of it.
-fn ratio(part: Money, whole: Money, places: u32) -> Rate {
+fn part_of(part: Money, whole: Money, places: u32) -> Rate {
     if part >= whole { Rate::ONE } else { part.ratio_to(whole, places, Rounding::HalfUp) }
 }
 
@@ -250,7 +324,8 @@ pub static CHOSEN_APART: Open<Facts> = Open::new(
 });
 
 /// The options, by their places.
-const OPTIONS: [ForeignTax; 3] = [ForeignTax::Simple, ForeignTax::Form, ForeignTax::Deducted];
+const OPTIONS: [ForeignTax; 4] =
+    [ForeignTax::Simple, ForeignTax::Form, ForeignTax::Deducted, ForeignTax::Adjusted];
 
 fn options(whose: &str) -> Vec<Opt> {
     let of = |word: &str| format!("{whose} {word}").trim_start().to_owned();
@@ -258,6 +333,7 @@ fn options(whose: &str) -> Vec<Opt> {
         Opt::new("simple", "Credit without Form 1116", of("foreign tax without the form")),
         Opt::new("form", "Credit with Form 1116", of("foreign tax by Form 1116")),
         Opt::new("deduct", "Deduct it", of("foreign tax deducted")),
+        Opt::new("adjusted", "Credit with Form 1116, gains adjusted", of("foreign tax by Form 1116, adjusted")),
     ]
 }
 
@@ -283,8 +359,19 @@ fn bar(facts: &Facts, people: &[usize], status: Status, option: usize, itemizes:
             Some(Bar::Borrowed("more foreign tax than goes without the form"))
         }
         ForeignTax::Deducted if !itemizes => Some(Bar::Borrowed("standard deduction taken")),
+        ForeignTax::Adjusted if !(0..facts.people.len()).any(|p| at_gains_rates(facts, p)) => {
+            Some(Bar::Borrowed("nothing taxed at the rates for gains"))
+        }
         _ => None,
     }
+}
+
+/// Whether a person has qualified dividends or may have a net gain.
+fn at_gains_rates(facts: &Facts, person: usize) -> bool {
+    let own = &facts.people[person].own;
+    own.has(&dividends::brings::QUALIFIED)
+        || own.has(&business_property::brings::SALES)
+        || capital_gains::anything(own)
 }
 
 fn taken(option: Option<usize>) -> ForeignTax {
@@ -303,7 +390,7 @@ pub fn apart(way: Chosen<'_, '_, Facts>, place: usize) -> ForeignTax {
 
 /// Form 1116: where the way takes it.
 pub fn form_1116(filed: Filed<'_>) -> Required {
-    let by_form = filed.on.unit.foreign_tax == ForeignTax::Form && filed.has(CREDIT);
+    let by_form = filed.on.unit.foreign_tax.by_form() && filed.has(CREDIT);
     let why = if filed.has(PAID) {
         "not needed up to the amount of §904(j), or deducted"
     } else {
@@ -312,16 +399,7 @@ pub fn form_1116(filed: Filed<'_>) -> Required {
     Required::if_so(by_form, why)
 }
 
-/// Whether the qualified dividends from abroad must be adjusted to the rates at which they are taxed; `ordinary` is what the
-/// worksheet for gains taxes at the ordinary rates.
-fn must_adjust(on: On<'_>, ordinary: Money) -> bool {
-    let figures = &on.facts.figures;
-    let qualified = sum(on.items(&bringing::brings::FOREIGN_QUALIFIED));
-    let most = *figures.capital_gains.layers_ordinary_up_to.of(on.unit.status);
-    !qualified.is_zero() && (qualified >= figures.foreign_tax.adjust_from || ordinary > most)
-}
-
-/// What the form asks for, and where more than it must be computed.
+/// What the form asks for, and what it takes for granted.
 pub fn points(points: &mut Points<'_>) {
     for place in 0..points.units.len() {
         of_return(points, place);
@@ -341,7 +419,7 @@ fn of_return(points: &mut Points<'_>, place: usize) {
     let unit = &points.units[place];
     let on = On { facts: points.facts, unit, scope: Scope::Return(place) };
     let paid = sum(on.items(&bringing::brings::FOREIGN_TAX));
-    if unit.foreign_tax != ForeignTax::Form {
+    if !unit.foreign_tax.by_form() {
         let most = *points.facts.figures.foreign_tax.simple.of(unit.status);
         if !unit.main && paid.to_whole() > most {
             let message = "So much foreign tax on a dependent's own return needs Form 1116.";
@@ -355,22 +433,11 @@ fn of_return(points: &mut Points<'_>, place: usize) {
     if sum(on.items(&bringing::brings::FOREIGN_INCOME)).is_zero() {
         points.raise(&NO_INCOME, paper.clone(), "Which income from abroad was taxed there?");
     }
-    let ordinary = points.trail.amount(gains_tax::ORDINARY, on.scope);
-    if ordinary.is_some_and(|ordinary| must_adjust(on, ordinary)) {
-        points.raise(
-            &ADJUSTED,
-            paper.clone(),
-            "Qualified dividends from abroad are so large that Form 1116 adjusts them.",
-        );
-    }
-    let credit = points.amount(CREDIT, place);
-    let tentative = points.amount(minimum_tax::TENTATIVE, place);
-    if tentative + credit > points.amount(tax::L16, place) && !credit.is_zero() {
-        points.raise(
-            &MINIMUM_TAX,
-            paper.clone(),
-            "The foreign tax credit against the minimum tax is not computed yet.",
-        );
+    let rates = [gains_tax::AT_ZERO, gains_tax::AT_MIDDLE, gains_tax::AT_TOP];
+    let several = rates.iter().filter(|&&rate| !points.amount(rate, place).is_zero()).count() > 1;
+    if several && points.amount(INCOME, place) < points.amount(GROSS, place) {
+        let message = "Qualified dividends from abroad are adjusted, and fall under more than one rate.";
+        points.raise(&RATES, paper.clone(), message);
     }
     if !points.amount(CARRY, place).is_zero() {
         points.raise(&BACK, paper, "Foreign tax is over the limit of the credit.");
