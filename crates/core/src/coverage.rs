@@ -36,8 +36,14 @@ fn of_pack(text: &mut String, pack: &dyn Pack) -> std::fmt::Result {
         writeln!(text, "- `{}` ({})", point.code, point.cite)?;
     }
     writeln!(text, "\n### Told, not weighed\n")?;
-    for point in of(|point| !point.not_covered && point.remedy.contains("not weighed")) {
+    for point in of(|point| point.unweighed) {
         writeln!(text, "- `{}` ({}) {}", point.code, point.cite, point.remedy)?;
+    }
+    if !pack.elections().is_empty() {
+        writeln!(text, "\n### Chosen beside the return, not weighed for anyone\n")?;
+        for election in pack.elections() {
+            writeln!(text, "- {} ({})", election.what, election.cite)?;
+        }
     }
     writeln!(text, "\n### To be done beside the return\n")?;
     for point in of(|point| point.beside) {

@@ -110,6 +110,11 @@ pub trait Pack: Send + Sync {
         &[]
     }
 
+    /// What may be chosen beside the return and is weighed for nobody, because no paper tells of it.
+    fn elections(&self) -> &'static [Election] {
+        &[]
+    }
+
     /// What of stored files has another name today, oldest first.
     fn renamed(&self) -> &'static [Renamed] {
         &[]
@@ -120,6 +125,15 @@ pub trait Pack: Send + Sync {
 
     /// Reads a checked household into the pack's facts.
     fn open<'h>(&self, household: &'h Household) -> Box<dyn Case + 'h>;
+}
+
+/// A choice that is made beside the return: a method, a date, an amount paid in later.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+pub struct Election {
+    /// What may be chosen.
+    pub what: &'static str,
+    /// The rule that leaves it open.
+    pub cite: &'static str,
 }
 
 /// A box, column or question that had another id in files of earlier versions.

@@ -26,6 +26,8 @@ pub struct Point {
     pub not_covered: bool,
     /// It may be said to be done beside this return; nothing else that blocks can be put aside.
     pub beside: bool,
+    /// The law leaves an option open here that is not weighed.
+    pub unweighed: bool,
     /// What the field at the place should say, where that can be computed.
     pub suggested: Option<String>,
     /// Why the preparer put it aside, or who did it beside this return and when, if so.
@@ -45,6 +47,8 @@ pub struct PointDef {
     pub not_covered: bool,
     /// It blocks until somebody says that it was done beside this return.
     pub beside: bool,
+    /// The law leaves an option open that is not weighed.
+    pub unweighed: bool,
     /// The rule that asks for it, or the official instructions.
     pub cite: &'static str,
     /// What to do about it.
@@ -54,12 +58,25 @@ pub struct PointDef {
 impl PointDef {
     /// Something that blocks.
     pub const fn blocks(code: &'static str, cite: &'static str, remedy: &'static str) -> PointDef {
-        PointDef { code, weight: Weight::Blocks, not_covered: false, beside: false, cite, remedy }
+        PointDef {
+            code,
+            weight: Weight::Blocks,
+            not_covered: false,
+            beside: false,
+            unweighed: false,
+            cite,
+            remedy,
+        }
     }
 
     /// Something worth a look.
     pub const fn look(code: &'static str, cite: &'static str, remedy: &'static str) -> PointDef {
         PointDef { weight: Weight::Look, ..PointDef::blocks(code, cite, remedy) }
+    }
+
+    /// An option that the law leaves open and that is not weighed: worth a look, and told beside the ways.
+    pub const fn not_weighed(code: &'static str, cite: &'static str, remedy: &'static str) -> PointDef {
+        PointDef { unweighed: true, ..PointDef::look(code, cite, remedy) }
     }
 
     /// Something to be done that is no part of the computation: it blocks until somebody says that it was done beside
@@ -90,6 +107,7 @@ impl PointDef {
             place,
             not_covered: self.not_covered,
             beside: self.beside,
+            unweighed: self.unweighed,
             suggested: None,
             dismissed: None,
             about: String::new(),

@@ -56,7 +56,7 @@ limits! {
 open_points! {
     HOBBY = look "K-075", "IRC §183(d)",
         "Profits in three of five years speak for a business; without the aim of one the expenses do not count.";
-    WRITTEN_OFF = look "C-72", "IRC §§168(k), 179",
+    WRITTEN_OFF = not_weighed "C-72", "IRC §§168(k), 179",
         "Section 179 and the special allowance may be taken or left, class by class: another amount of Form 4562 is not weighed here.";
     GROSS_LESS = blocks "K-074", "IRC §61(a)",
         "Gross receipts hold at least what the papers report, or say why not in the note.";

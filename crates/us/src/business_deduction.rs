@@ -64,7 +64,7 @@ limits! {
 open_points! {
     SERVICE = blocks "K-120", "IRC §199A(d)(2)",
         "Above the threshold it decides: answer whether this is a specified service.";
-    GROUPS = look "C-77", "Reg. §1.199A-4",
+    GROUPS = not_weighed "C-77", "Reg. §1.199A-4",
         "Businesses may be aggregated above the threshold: not weighed here.";
 }
 

@@ -97,7 +97,7 @@ open_points! {
         "Enter the months in which the spouse was a student or disabled, if so.";
     BARRED = look "care-separate", "IRC §21(e)(2), (4)",
         "On a separate return only who lived apart from July and paid for the home has the credit.";
-    COMBAT = look "care-combat", "IRC §§21(d), 129(e)(2)",
+    COMBAT = not_weighed "care-combat", "IRC §§21(d), 129(e)(2)",
         "Combat pay counts as earned here. Without it less of the benefits would be left out and more be open for the credit: not weighed here.";
     BOTH_MONTHS = blocks "care-months", "IRC §21(d)(2)",
         "Only one spouse in a month counts as earning without pay: together no more than twelve months.";

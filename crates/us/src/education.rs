@@ -57,7 +57,7 @@ limits! {
 open_points! {
     SCHOOL = blocks "K-128", "IRC §25A(g)(8), (i)",
         "The American opportunity credit needs the school's EIN and the years in which it was used.";
-    FORGO = look "C-13", "IRC §25A(g)(3); Reg. §1.25A-1(f)",
+    FORGO = not_weighed "C-13", "IRC §25A(g)(3); Reg. §1.25A-1(f)",
         "Without a claim the student might have the credit: on separate returns that is not weighed here.";
     BARRED = look "education-barred", "IRC §25A(g)(3), (6)",
         "No credit on a separate return, nor for someone who is claimed.";

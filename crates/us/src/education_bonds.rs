@@ -59,7 +59,7 @@ open_points! {
         "Enter the interest on Form 1099-INT, box 3, too: what is left out is taken from there.";
     BARRED = look "8815-barred", "IRC §135(d)(3)",
         "The interest is taxed on a separate return, and for a student who is no dependent of it.";
-    DIVIDED = look "8815-divided", "IRC §135(d)(2)",
+    DIVIDED = not_weighed "8815-divided", "IRC §135(d)(2)",
         "What a credit or a plan uses is no expense here: another division is not weighed here.";
 }
 

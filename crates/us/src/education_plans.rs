@@ -35,7 +35,7 @@ lines! {
 open_points! {
     EXPENSES = look "K-086", "IRC §529(c)(3)(B)",
         "Without expenses all earnings are income: enter what was spent, less aid and what a credit uses.";
-    TWICE = look "C-85", "IRC §§25A(g)(2), 529(c)(3)(B)(v)",
+    TWICE = not_weighed "C-85", "IRC §§25A(g)(2), 529(c)(3)(B)(v)",
         "What a credit uses is no expense here: a credit on the first 4,000 is mostly worth more. Another division is not weighed here.";
     BOXES = blocks "1099-Q-boxes", "Form 1099-Q",
         "Box 1 is box 2 with box 3: correct them.";

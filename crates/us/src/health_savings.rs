@@ -74,7 +74,7 @@ open_points! {
         "Enter the months of cover: the limit goes by them.";
     OTHER_COVER = look "K-101", "IRC §223(b)(7), (c)(1)",
         "Leave out the months of Medicare, of other cover such as a spouse's health account, and of somebody's dependent.";
-    SHARED = look "C-22", "IRC §223(b)(5)(B)",
+    SHARED = not_weighed "C-22", "IRC §223(b)(5)(B)",
         "The spouses divide the limit as they agree. Here the first has what was put in before the second: another division is not weighed here.";
     LAST_MONTH = look "8889-last-month", "IRC §223(b)(8)",
         "Stay covered until the end of next year, or what it allowed becomes income then with 10 %.";

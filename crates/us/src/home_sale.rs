@@ -52,7 +52,7 @@ open_points! {
         "Enter a line for each filer who owned or used the home, or nothing is left out.";
     NO_REASON = look "home-sale-reason", "IRC §121(c)",
         "A change of work, health or the unforeseen allows a part: choose the reason if there was one.";
-    UNUSED = look "home-sale-unused", "IRC §121(f)",
+    UNUSED = not_weighed "home-sale-unused", "IRC §121(f)",
         "Leaving the exclusion unused for a better sale within two years is lawful and not weighed here.";
 }
 

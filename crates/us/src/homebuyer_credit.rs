@@ -22,7 +22,7 @@ lines! {
 }
 
 open_points! {
-    MOST = contradicts "5405-most", "IRC §36(b)(1)(A), as of 2008",
+    MOST = blocks "5405-most", "IRC §36(b)(1)(A), as of 2008",
         "The credit for a home bought in 2008 was at most 7,500: look at that return.";
     SOLD = look "5405-sold", "IRC §36(f)(3)",
         "Where it was sold to a stranger, no more than its gain is paid back: enter less of the credit then.";
@@ -64,7 +64,8 @@ pub fn read(paper: &mut Bringing<'_>) {
 /// Schedule 2 line 10.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     let items = || on.items(&brings::CREDIT);
-    let part = sum(items()).in_proportion(Money::whole(1), Money::whole(PARTS), Money::WHOLE, Rounding::HalfUp);
+    let part =
+        sum(items()).in_proportion(Money::whole(1), Money::whole(PARTS), Money::WHOLE, Rounding::HalfUp);
     trail.line(REPAID, on.scope, part, |i| {
         i.items(items());
     })

@@ -56,7 +56,7 @@ limits! {
 }
 
 open_points! {
-    NOT_DEDUCTED = look "ira-nondeductible", "IRC §408(o)(2)(B)(ii)",
+    NOT_DEDUCTED = not_weighed "ira-nondeductible", "IRC §408(o)(2)(B)(ii)",
         "Any part may be left undeducted for basis (Form 8606): that is not weighed here.";
     BASIS = look "ira-basis-made", "IRC §408(o)",
         "File Form 8606: what is not deducted is basis, and comes out untaxed.";

@@ -32,6 +32,7 @@ pub mod education_bonds;
 pub mod education_plans;
 pub mod educators;
 pub mod elderly;
+pub mod elections;
 pub mod every_paper;
 pub mod excess_contributions;
 pub mod excess_deferrals;
@@ -125,7 +126,7 @@ use hembo_core::{
     forms::Forms,
     household::{Entry, Role},
     line::SpreadSection,
-    pack::{About, DayOrder, Question, Renamed, Suggestion, Totals, calendar_year, caption_of},
+    pack::{About, DayOrder, Election, Question, Renamed, Suggestion, Totals, calendar_year, caption_of},
     point::NotComputed,
     provision::Declared,
     words::label_of,
@@ -257,6 +258,10 @@ impl Pack for UnitedStates {
 
     fn not_computed(&self) -> &'static [NotComputed] {
         &not_computed::NOT_COMPUTED
+    }
+
+    fn elections(&self) -> &'static [Election] {
+        elections::ELECTIONS
     }
 
     fn version(&self) -> &str {

@@ -58,7 +58,7 @@ limits! {
 open_points! {
     DEPRECIATION = not_known "6251-2l", "IRC §56(a)(1)",
         "Enter what depreciation is less for the minimum tax on the paper of Form 6251, zero too: it could bring one.";
-    SIMPLIFIED = look "6251-8-simplified", "IRC §59(a)(4)",
+    SIMPLIFIED = not_weighed "6251-8-simplified", "IRC §59(a)(4)",
         "By election, for all later years too, its limit takes the foreign income of Form 1116: not weighed here.";
     CARRIED_WHAT = not_known "6251-8-carried", "IRC §§59(a)(1), 904(c)",
         "Enter what was left for the minimum tax on last year's form, zero too.";
@@ -273,11 +273,10 @@ pub fn points(points: &mut Points<'_>) {
         }
         let message = "The foreign tax credit of the minimum tax has its own limit.";
         points.raise(&SIMPLIFIED, points.whose(unit), message);
-        let carried = points.household.papers.iter().filter(|paper| {
-            paper.kind == foreign_tax::CARRIED.id && points.is_of(paper, &unit.people)
-        });
-        for (paper, row) in carried.flat_map(|paper| paper.rows.iter().map(move |row| (paper, row))) {
-            if !row.cells.contains_key("minimum") {
+        let carried = points.papers(foreign_tax::CARRIED.id);
+        let carried: Vec<&Paper> = carried.filter(|paper| points.is_of(paper, &unit.people)).collect();
+        for paper in carried {
+            for row in paper.rows.iter().filter(|row| !row.cells.contains_key("minimum")) {
                 let message = "Is the same left for the minimum tax?";
                 points.raise(&CARRIED_WHAT, Place::row(&paper.id, row, "minimum"), message);
             }

@@ -29,7 +29,7 @@ pub static PROVISION: Provision = Provision {
 open_points! {
     ASKED = look "C-75", "IRC §1402(a)",
         "The optional method makes earnings of a small profit, for credits and social security: say whether it is open, to weigh it.";
-    PLAN = look "C-75-plan", "IRC §§162(l)(2)(A), 401(c)(2)",
+    PLAN = not_weighed "C-75-plan", "IRC §§162(l)(2)(A), 401(c)(2)",
         "Beside a plan or premiums of the self-employed the optional method is not weighed here.";
 }
 

@@ -9,6 +9,7 @@ use hembo_core::{
     paper::{Back, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
+    settled,
     trail::{Item, Scope, Trail},
 };
 use hembo_money::Money;
@@ -43,6 +44,8 @@ lines! {
 open_points! {
     SORT = blocks "adjustment-sort", "Schedule 1, lines 12 and 24",
         "Choose what it is: each has a line of its own.";
+    AWARD = not_known "adjustment-award", "IRC §62(a)(20), (21)",
+        "Enter the award that is income this year: no more of the fees is deducted.";
     ARTIST = not_covered "2106-artist", "IRC §62(a)(2)(B), (b)";
 }
 
@@ -74,6 +77,9 @@ const SORTED: [(&str, LineId); 8] = [
     ("trust", TRUST),
 ];
 
+/// The sorts that are no more than an award.
+const ATTORNEY: [&str; 2] = ["discrimination", "whistleblower"];
+
 const SORTS: &[Choice] = &[
     Choice::new("official", "Reservist's travel, official paid by fees"),
     Choice::new("artist", "Performing artist's expenses"),
@@ -99,6 +105,8 @@ const ADJUSTMENTS: PaperKind = PaperKind {
         Field::text("what", "", "What for", 80),
         Field::choice("sort", "", "Sort", SORTS),
         Field::amount("amount", "", "Amount"),
+        Field::amount("award", "", "Award that is income")
+            .help("Of attorney fees only: no more is deducted."),
     ],
     back: Back::Nothing,
     years: Years::ALL,
@@ -108,6 +116,8 @@ const ADJUSTMENTS: PaperKind = PaperKind {
 pub fn read(paper: &mut Bringing<'_>) {
     for (r, row, amount) in paper.paper.lines("amount") {
         let sort = row.get("sort").and_then(Entry::text).unwrap_or_default();
+        let award = row.get("award").and_then(Entry::money).filter(|_| ATTORNEY.contains(&sort));
+        let amount = award.map_or(amount, |award| settled::lesser(amount, award));
         if let Some((_, line)) = SORTED.iter().find(|(id, _)| *id == sort) {
             paper.put_as("amount", Some(r), amount, &brings::ADJUSTMENTS, |item| Sorted { line, item });
         }
@@ -165,6 +175,13 @@ pub fn points(points: &mut Points<'_>) {
                 None => points.raise(&SORT, place, "What is this adjustment?"),
                 Some("artist") => {
                     points.raise(&ARTIST, place, "Expenses of a performing artist are not computed yet.");
+                }
+                Some(sort) if ATTORNEY.contains(&sort) && !row.cells.contains_key("award") => {
+                    points.raise(
+                        &AWARD,
+                        Place::row(&paper.id, row, "award"),
+                        "How much of the award is income?",
+                    );
                 }
                 Some(_) => {}
             }

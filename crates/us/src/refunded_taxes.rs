@@ -25,7 +25,7 @@ lines! {
 }
 
 open_points! {
-    PART = contradicts "2439-part", "IRC §852(b)(3)(D)",
+    PART = blocks "2439-part", "IRC §852(b)(3)(D)",
         "A part is not above its whole: look at the paper.";
     SMALL_BUSINESS = not_covered "2439-1c", "IRC §1202";
     BASIS = look "2439-basis", "IRC §852(b)(3)(D)(iii)",
@@ -103,7 +103,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> [(LineId, Money); 2] {
 pub fn points(points: &mut Points<'_>) {
     for paper in points.papers(KEPT.id) {
         let at = |field: &str| Place::paper(&paper.id, field);
-        for part in ["1b", "1c", "1d", "2"].into_iter().filter(|part| paper.amount(part) > paper.amount("1a")) {
+        for part in ["1b", "1c", "1d", "2"].into_iter().filter(|part| paper.amount(part) > paper.amount("1a"))
+        {
             points.raise(&PART, at(part), "More than box 1a.");
         }
         if !paper.amount("1c").is_zero() {

@@ -33,9 +33,9 @@ open_points! {
         "If its terms let it go to living costs, enter how much: the student may take that as income, which leaves tuition for the credit.";
     TWICE = look "scholarship-twice", "Reg. §1.25A-5(c)(3)",
         "What is taken of the box comes to line 8r by itself: other income holds only what is above tuition.";
-    BETWEEN = look "scholarship-between", "Reg. §1.25A-5(c)(3)",
+    BETWEEN = not_weighed "scholarship-between", "Reg. §1.25A-5(c)(3)",
         "Nothing, what each step of the credits asks for, what is free of tax and all are weighed; an amount between is not weighed here.";
-    COVER = look "scholarship-cover", "IRC §36B(d)(2)(A)(ii)",
+    COVER = not_weighed "scholarship-cover", "IRC §36B(d)(2)(A)(ii)",
         "So much that the student must file would count for health cover: that is not weighed here.";
 }
 

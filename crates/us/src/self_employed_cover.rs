@@ -36,7 +36,7 @@ open_points! {
     MIXED = not_covered "8962-7206-mixed", "Reg. §1.162(l)-1(a)(2)";
     BOTH = not_covered "8962-7206-both", "Reg. §1.162(l)-1(a)(2)";
     OPERATING_LOSS = not_covered "8962-7206-loss", "IRC §§162(l), 172(a)(2)(B)";
-    NOT_SETTLED = look "C-81", "Rev. Proc. 2014-41",
+    NOT_SETTLED = not_weighed "C-81", "Rev. Proc. 2014-41",
         "The rounds find no end, so one round is taken; another division within both limits is not weighed here.";
 }
 

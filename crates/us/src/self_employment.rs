@@ -72,7 +72,7 @@ limits! {
 open_points! {
     KIND = blocks "plan-kind", "IRC §§404(a)(8), 408(k), 408(p)",
         "Choose the kind of plan: its limit goes by it.";
-    LESS = look "C-80", "IRC §404(h)(1)(B)",
+    LESS = not_weighed "C-80", "IRC §404(h)(1)(B)",
         "The amount may still be chosen until the due date with extensions: another one is not weighed here.";
     OTHER_COVER = blocks "7206-eligible", "IRC §162(l)(2)(B)",
         "Not for a month in which an employer of the family subsidised a plan that was open: enter only the premiums of other months.";

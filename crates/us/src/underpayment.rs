@@ -52,7 +52,7 @@ lines! {
 open_points! {
     LAST_YEAR_ASKED = look "K-156", "IRC §6654",
         "Enter last year's tax: it decides whether there is an addition for underpayment (Form 2210).";
-    PENALTY_TAKEN = look "K-156-penalty", "IRC §6654(d)(2), (e)(3)",
+    PENALTY_TAKEN = not_weighed "K-156-penalty", "IRC §6654(d)(2), (e)(3)",
         "Income by periods or actual days of withholding may lower it, and hardship may waive it: not weighed here.";
     APPLIED = look "K-155", "IRC §6402(b)",
         "Enter it among the estimated payments, on the due date of the first one.";

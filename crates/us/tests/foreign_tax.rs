@@ -160,7 +160,8 @@ fn the_lower_rates_may_be_adjusted_for() {
     let decision = without.decisions.iter().find(|d| d.id == "us.foreign_tax").unwrap();
     assert_eq!(decision.options[3].barred.as_deref(), Some("nothing taxed at the rates for gains"));
     // Of 4,000 from abroad 440 are taken to be at 0 % and 3,560 at 15 %, of which .4054 counts: 4,000 − 440 − 2,116.78.
-    let boxes = json!({ "1a": "10000", "1b": "10000", "7": "900", "7.income": "4000", "7.qualified": "4000" });
+    let boxes =
+        json!({ "1a": "10000", "1b": "10000", "7": "900", "7.income": "4000", "7.qualified": "4000" });
     let both = fund(single(63_000), &["ada"], &boxes).pin("us.foreign_tax", "adjusted").outcome();
     assert_lines(&both, &[("us.16", 6_770), ("us.1116.1a", 1_443)]);
     assert!(has_point(&both, "1116-rates"));
@@ -172,8 +173,8 @@ fn the_minimum_tax_has_its_own_credit() {
     let family = fund(single(150_000), &["ada"], &json!({ "7": "900", "7.income": "3000" })).paper(
         "3921",
         &["ada"],
-        json!({}),
-        json!([{ "3": "0", "4": "200", "5": "1000" }]),
+        json!({ "3": "0", "4": "200", "5": 1_000 }),
+        json!(null),
     );
     // 137,250: 25,787. 3,000 ÷ 153,000 = .0196; 309; 2,691 ÷ 137,250 = .0196. Minimum tax on 353,000 − 88,100: 62,166 + 7,224;
     // 3,000 ÷ 353,000 = .0085.

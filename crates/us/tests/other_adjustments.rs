@@ -24,10 +24,21 @@ fn each_stands_on_its_line() {
         ("whistleblower", "us.sched_1.24i"),
         ("trust", "us.sched_1.24k"),
     ] {
-        let rows = json!([{ "sort": sort, "amount": "700.40" }, { "sort": sort, "amount": "300.40" }]);
+        let rows = json!([
+            { "sort": sort, "amount": "700.40", "award": "700.40" },
+            { "sort": sort, "amount": "300.40", "award": "9000" },
+        ]);
         let outcome = adjusted(Family::single(2025).wages("ada", 60_000), "ada", rows).outcome();
         assert_lines(&outcome, &[(id, 1_001), ("us.agi", 58_999)]);
         assert!(outcome.covered);
+    }
+    for (sort, most) in [("discrimination", 700), ("whistleblower", 700), ("trust", 900)] {
+        let rows = json!([{ "sort": sort, "amount": "900", "award": "700" }]);
+        let outcome = adjusted(Family::single(2025).wages("ada", 60_000), "ada", rows).outcome();
+        assert_eq!(line(&outcome, "us.agi"), 60_000 - most, "{sort}");
+        let rows = json!([{ "sort": sort, "amount": "900" }]);
+        let outcome = adjusted(Family::single(2025).wages("ada", 60_000), "ada", rows).outcome();
+        assert_eq!(has_point(&outcome, "adjustment-award"), sort != "trust");
     }
     let artist =
         adjusted(Family::single(2025), "ada", json!([{ "sort": "artist", "amount": "1" }])).outcome();

@@ -874,6 +874,13 @@ export interface components {
             /** @description How the lowest tax changes without the paper. */
             without: components["schemas"]["Money"];
         };
+        /** @description A choice that is made beside the return: a method, a date, an amount paid in later. */
+        Election: {
+            /** @description The rule that leaves it open. */
+            cite: string;
+            /** @description What may be chosen. */
+            what: string;
+        };
         /**
          * @description What stands in a box or answers a question: yes or no, a whole number, or text. Amounts are decimal text
          *     (`"71240.00"`), dates are ISO 8601 text (`"2025-03-31"`), choices are the option's id.
@@ -1368,6 +1375,8 @@ export interface components {
         PackInfo: components["schemas"]["About"] & {
             /** @description What papers bring by themselves to where another kind's papers go. */
             counted: components["schemas"]["Counted"][];
+            /** @description What may be chosen beside the return and is weighed for nobody. */
+            elections: components["schemas"]["Election"][];
             /** @description Papers that have others as their parts. */
             gathered: components["schemas"]["Gathered"][];
             /** @description The questions about the household. */
@@ -1520,6 +1529,8 @@ export interface components {
             remedy: string;
             /** @description What the field at the place should say, where that can be computed. */
             suggested?: string | null;
+            /** @description The law leaves an option open here that is not weighed. */
+            unweighed: boolean;
             /** @description Whether it blocks. */
             weight: components["schemas"]["Weight"];
         };

@@ -23,6 +23,7 @@ export function Decisions() {
       <p className="pb-2 text-soft">
         {count(outcome.decisions.length, "decision")} · {count(outcome.lawful_ways, "lawful way")} ·{" "}
         {outcome.complete ? "every one weighed" : "weighed, but not all"}
+        {outcome.points.some((p) => p.unweighed && !p.dismissed) && ", more told below"}
       </p>
       {!outcome.pins_hold && (
         <p role="status" className="mb-2 border-l-4 border-ochre bg-sand px-3 py-1.5">
@@ -33,6 +34,7 @@ export function Decisions() {
         <OneDecision key={d.id} decision={d} />
       ))}
       <NotSaid />
+      <NotWeighed />
       {others.length > 0 && (
         <details className="border-t border-rule pt-2.5">
           <summary className="cursor-pointer text-soft">
@@ -75,6 +77,42 @@ function NotSaid() {
         Answer them
       </Link>
     </section>
+  );
+}
+
+/** What the law leaves open besides: of this household as its points tell it, and of any household. */
+function NotWeighed() {
+  const { opened, pack } = useDesk();
+  const told = opened.outcome.points.filter((p) => p.unweighed && !p.dismissed);
+  return (
+    <>
+      {told.length > 0 && (
+        <section aria-label="Lawful too, not weighed" className="border-t border-rule pt-2.5 pb-1.5">
+          <b>Lawful too, not weighed</b>
+          <ul>
+            {told.map((point) => (
+              <li key={point.id} className="py-0.5 pl-6">
+                {point.message} {point.remedy} <span className="text-[12px] text-soft">{point.cite}</span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {pack.elections.length > 0 && (
+        <details className="border-t border-rule pt-2.5 pb-1.5">
+          <summary className="cursor-pointer text-soft">
+            {pack.elections.length} chosen beside the return, not weighed for anyone
+          </summary>
+          <ul>
+            {pack.elections.map(({ what, cite }) => (
+              <li key={what} className="py-0.5 pl-6">
+                {what} <span className="text-[12px] text-soft">{cite}</span>
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+    </>
   );
 }
 

@@ -5,7 +5,7 @@ use axum::{Json, extract::State};
 use hembo_core::{
     field::Field,
     gathered::Gathered,
-    pack::{About, Pack, Question},
+    pack::{About, Election, Pack, Question},
     paper::{Counted, PaperKind},
 };
 use serde::Serialize;
@@ -31,6 +31,8 @@ pub struct PackInfo {
     pub person_questions: &'static [Question],
     /// The questions about the household.
     pub household_questions: &'static [Field],
+    /// What may be chosen beside the return and is weighed for nobody.
+    pub elections: &'static [Election],
 }
 
 /// The rule packs.
@@ -45,6 +47,7 @@ pub async fn known(State(app): State<App>, _: By) -> Json<Vec<PackInfo>> {
         counted: pack.counted(),
         person_questions: pack.person_questions(),
         household_questions: pack.household_questions(),
+        elections: pack.elections(),
     };
     Json(app.registry.packs().map(info).collect())
 }

@@ -10,7 +10,7 @@ use hembo_core::reading::sum;
 use hembo_money::{Money, Rate, Rounding};
 
 /// The rates at which gains are taxed, each with what of it is left out.
-fn layers(layers: Layers, counted: CountedAt) -> [(Money, Rate); 5] {
+fn layers(layers: Layers, counted: &CountedAt) -> [(Money, Rate); 5] {
     [
         (layers.zero, Rate::ONE),
         (layers.middle, Rate::ONE - counted.middle),
@@ -21,13 +21,13 @@ fn layers(layers: Layers, counted: CountedAt) -> [(Money, Rate); 5] {
 }
 
 /// What line 18 leaves out: of all that is taxed at these rates.
-pub fn left_out(of: Layers, counted: CountedAt) -> Money {
+pub fn left_out(of: Layers, counted: &CountedAt) -> Money {
     let part = |(amount, rate): (Money, Rate)| amount.times(rate, Money::WHOLE, Rounding::HalfUp);
     layers(of, counted).into_iter().map(part).sum()
 }
 
 /// What line 1a leaves out of qualified dividends from abroad, which are taken to be taxed at each rate in proportion.
-pub fn left_out_abroad(qualified: Money, of: Layers, counted: CountedAt) -> Money {
+pub fn left_out_abroad(qualified: Money, of: Layers, counted: &CountedAt) -> Money {
     let all = of.zero + of.middle + of.top;
     if all.is_zero() {
         return Money::ZERO;

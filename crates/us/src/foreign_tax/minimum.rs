@@ -29,7 +29,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, regular: Credited, from: Minim
         });
     };
     let figures = &on.facts.figures;
-    let counted = figures.rate_differential.minimum;
+    let counted = &figures.rate_differential.minimum;
     let adjusts = on.unit.foreign_tax == ForeignTax::Adjusted
         || form.must_adjust
         || from.ordinary > *figures.minimum_tax.high_from.of(on.unit.status);

@@ -69,7 +69,7 @@ lines! {
         "Foreign income tax, up to the tax or to the limit of Form 1116.";
     CARRY = "us.carryover.foreign_tax", "Foreign tax carried on", "IRC §904(c)",
         "What of it is over the limit: one year back, ten on.";
-    MINIMUM_CREDIT = "us.6251.8", "Foreign tax credit of the minimum tax", "IRC §59(a)",
+    pub MINIMUM_CREDIT = "us.6251.8", "Foreign tax credit of the minimum tax", "IRC §59(a)",
         "Foreign income tax, up to the limit that the minimum tax has.";
     CARRY_MINIMUM = "us.carryover.foreign_tax_minimum", "Foreign tax carried on for the minimum tax", "IRC §§59(a)(1), 904(c)",
         "What of it is over that limit.";
@@ -107,6 +107,7 @@ pub mod brings {
     pub static CARRIED_MINIMUM: Brought = Brought::new();
 }
 
+/// Foreign tax of earlier years.
 pub const CARRIED: PaperKind = PaperKind {
     id: "Foreign tax carried",
     subject: subject::CREDITS,
@@ -247,7 +248,7 @@ fn by_form(on: On<'_>, trail: &mut impl Trail, from: From, paid: Money) -> (Mone
 
 /// Lines 1a and 18: foreign-source income and all taxable income, with what is taxed at the rates for gains as far as these ask for.
 fn at_lower_rates(on: On<'_>, trail: &mut impl Trail, from: From, gross: Money) -> (Money, Money) {
-    let counted = on.facts.figures.rate_differential.regular;
+    let counted = &on.facts.figures.rate_differential.regular;
     let layers = adjusted::layers_of(on, from.worksheet.as_ref());
     let qualified = adjusted::qualified(on);
     let abroad = layers.map_or(Money::ZERO, |of| adjusted::left_out_abroad(qualified, of, counted));
@@ -333,7 +334,11 @@ fn options(whose: &str) -> Vec<Opt> {
         Opt::new("simple", "Credit without Form 1116", of("foreign tax without the form")),
         Opt::new("form", "Credit with Form 1116", of("foreign tax by Form 1116")),
         Opt::new("deduct", "Deduct it", of("foreign tax deducted")),
-        Opt::new("adjusted", "Credit with Form 1116, gains adjusted", of("foreign tax by Form 1116, adjusted")),
+        Opt::new(
+            "adjusted",
+            "Credit with Form 1116, gains adjusted",
+            of("foreign tax by Form 1116, adjusted"),
+        ),
     ]
 }
 

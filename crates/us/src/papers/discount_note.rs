@@ -27,7 +27,7 @@ pub static PROVISION: Provision = Provision { papers: &[NOTE], points: POINTS, .
 open_points! {
     DAYS = blocks "discount-note-days", "IRC §1271(a)(3), (4)",
         "Enter the days on which it was bought and matures, and that of the sale between them.";
-    CONSTANT = look "discount-note-yield", "IRC §1271(a)(3)(E); §1283(b)(2)",
+    CONSTANT = not_weighed "discount-note-yield", "IRC §1271(a)(3)(E); §1283(b)(2)",
         "By election the discount accrues at a constant rate, which gives less interest early on: not weighed here.";
 }
 

@@ -53,7 +53,7 @@ open_points! {
     NOT_DECLARED = look "casualty-other", "IRC §165(h)(5)",
         "From 2018 on other losses of personal property are not deducted.";
     GAIN = not_covered "casualty-gain", "IRC §§165(h)(2)(B), 1033";
-    EARLIER = look "C-32", "IRC §165(i)",
+    EARLIER = not_weighed "C-32", "IRC §165(i)",
         "The loss may be taken in the year before instead: that is not weighed here.";
 }
 

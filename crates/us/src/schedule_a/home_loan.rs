@@ -68,7 +68,7 @@ open_points! {
         "Enter it from the lender's statement.";
     NO_DATE = look "K-108-date", "IRC §163(h)(3)(F)",
         "Enter the origination date; older loans have a higher limit.";
-    AVERAGES = look "C-23", "Pub. 936, Part II; Reg. §1.163-10T(o)(5)",
+    AVERAGES = not_weighed "C-23", "Pub. 936, Part II; Reg. §1.163-10T(o)(5)",
         "Another way to average the balances is lawful, and a loan may be treated as not secured by the home: not weighed here.";
     REFUND = blocks "overpaid-interest", "IRC §111",
         "Enter what of it was deducted in an earlier year and lowered the tax then: that is income (Schedule 1 line 8z); else 0.";

@@ -51,7 +51,7 @@ limits! {
 }
 
 open_points! {
-    SPLIT = look "4952-split", "IRC §163(d)(4)(B)(iii); Form 4952, line 4g",
+    SPLIT = not_weighed "4952-split", "IRC §163(d)(4)(B)(iii); Form 4952, line 4g",
         "The choice takes gains before dividends; where gains are taxed at 25 or 28 % another order may cost less: not weighed here.";
     FOREIGN = not_covered "4952-foreign", "IRC §904; Reg. §1.861-9T";
     HOME = not_covered "4952-home", "IRC §163(d)(5)";
