@@ -1,6 +1,6 @@
 // Ways: prices, pins, bars, the comparison, and finding things.
 import { expect, test } from "@playwright/test";
-import { cell, choose, openCopy } from "./desk";
+import { cell, choose, openCopy, saved } from "./desk";
 
 test("a pin is held, priced and let go", async ({ page }) => {
   const id = await openCopy(page, "Okonjo-Farrell");
@@ -201,4 +201,40 @@ test("the trail of a household with two returns shows both", async ({ page }) =>
   await expect(about).toContainText("Form 1040, line 15");
   await page.keyboard.press("Escape");
   await expect(page.getByRole("button", { name: "Open the trail" })).toBeVisible();
+});
+
+test("what is lawful and not weighed stands below the ways; foreign tax is credited in three ways", async ({
+  page,
+}) => {
+  const id = await openCopy(page, "Quillfeather-Nakano");
+  await page.goto(`/h/${id}/ways`);
+  const open = page.getByRole("region", { name: "What the law leaves open" });
+  await expect(open).not.toContainText("Credit with Form 1116");
+  await page.getByRole("link", { name: "Papers" }).click();
+  await expect(page.getByText("Where these boxes go")).toBeVisible();
+  await page.keyboard.press("n");
+  await page.keyboard.type("1099-DIV");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: /^1099-DIV/ })).toBeVisible();
+  for (const [box, amount] of [
+    ["1a Ordinary dividends", "9000"],
+    ["7 Foreign tax paid", "1400"],
+    ["7 Income taxed abroad", "9000"],
+    ["8 Foreign country", "RIC"],
+  ]) {
+    const field = page.getByRole("textbox", { name: box });
+    await field.fill(amount);
+    await field.press("Enter");
+  }
+  await saved(page);
+  await page.goto(`/h/${id}/ways`);
+  await expect(
+    page.getByRole("button", { name: "Hold Credit with Form 1116, gains adjusted" }),
+  ).toBeVisible();
+  await expect(open).toContainText("Credit without Form 1116 — more foreign tax than goes without the form");
+  await open.getByText("chosen beside the return, not weighed for anyone").click();
+  await expect(open).toContainText("Foreign tax of the year in which it accrued or was paid");
+  await page.goto(`/h/${id}/schedules`);
+  await page.getByRole("navigation", { name: "Forms" }).getByRole("button", { name: /^Form 1116/ }).click();
+  await expect(page.getByRole("row", { name: /Taxable income, adjusted/ })).toBeVisible();
 });

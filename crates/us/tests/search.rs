@@ -183,7 +183,7 @@ fn with_rare(family: Family, owners: &[&str], (which, amount): (usize, i64)) -> 
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig::with_cases(400))]
+    #![proptest_config(ProptestConfig::with_cases(240))]
 
     /// Counts, prices, bars with their words, and the lowest ways in their order: as brute force has them.
     #[test]

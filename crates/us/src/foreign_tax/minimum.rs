@@ -1,6 +1,6 @@
 //! The foreign tax credit of the minimum tax (§59(a)): Form 1116 once more, with what the minimum tax counts.
 
-use super::{BY_FORM_MINIMUM, CARRY_MINIMUM, Credited, MINIMUM_CREDIT, adjusted, brings, part_of};
+use super::{CARRY_MINIMUM, Credited, MINIMUM_CREDIT, adjusted, brings, part_of};
 use crate::{
     gains_tax::Layers,
     unit::{ForeignTax, On},
@@ -41,7 +41,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, regular: Credited, from: Minim
     let part = part_of(taxable, from.income.1 - everywhere, figures.foreign_tax.ratio_places);
     let most = from.tax.1.times(part, Money::WHOLE, hembo_money::Rounding::HalfUp);
     let carried = sum(on.items(&brings::CARRIED_MINIMUM)).to_whole();
-    let credit = limit::cap(trail, BY_FORM_MINIMUM.at(on.scope), form.paid + carried, most);
+    let credit = limit::lesser(trail, form.paid + carried, most);
     trail.line(MINIMUM_CREDIT, on.scope, credit, |i| {
         i.figure("Paid", form.paid)
             .figure("Carried here", carried)

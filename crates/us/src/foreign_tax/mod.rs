@@ -80,8 +80,6 @@ limits! {
         "IRC §904(j)";
     BY_FORM = "us.limit.foreign_tax" on CREDIT, "Foreign tax credit", "over the limit of Form 1116",
         "IRC §904(a)";
-    BY_FORM_MINIMUM = "us.limit.foreign_tax_minimum" on MINIMUM_CREDIT, "Foreign tax credit of the minimum tax", "over the limit of Form 1116",
-        "IRC §59(a)";
 }
 
 open_points! {
