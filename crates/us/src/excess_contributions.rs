@@ -302,6 +302,10 @@ pub fn any(filed: Filed<'_>) -> bool {
 pub fn points(points: &mut Points<'_>) {
     for unit in points.units {
         for &person in &unit.people {
+            let own = &points.facts.people[person].own;
+            if own.has(&brings::ROTH_EARLIER) || own.has(&ira_deduction::brings::EARLIER_EXCESS) {
+                ira_deduction::ask_apart(points, unit.status);
+            }
             over(points, person);
             distributed(points, person);
         }

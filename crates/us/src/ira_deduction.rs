@@ -284,20 +284,22 @@ pub fn points(points: &mut Points<'_>) {
     }
 }
 
+/// Asks whether spouses who file alone lived apart all year: the range in which the limits shrink hangs on it (§219(g)(4)).
+pub fn ask_apart(points: &mut Points<'_>, of: Status) {
+    let married_apart = of == Status::Separate && points.facts.marital == Marital::Married;
+    if married_apart && points.facts.apart_all_year.is_none() {
+        let place = Place::household(status::ask::APART_ALL_YEAR);
+        points.raise(&APART, place, "Did the two live apart all year?");
+    }
+}
+
 fn one(points: &mut Points<'_>, on: On<'_>, person: usize) {
     let (traditional, _) = paid(on.facts, person);
     let is_theirs = |paper: &&Paper| points.owner(paper) == Some(person);
     let Some(paper) = points.papers(CONTRIBUTIONS.id).find(is_theirs) else { return };
     let at = |field: &str| Place::paper(&paper.id, field);
     let name = &on.facts.people[person].name;
-    let married_apart = on.unit.status == Status::Separate && on.facts.marital == Marital::Married;
-    if married_apart && on.facts.apart_all_year.is_none() {
-        points.raise(
-            &APART,
-            Place::household(status::ask::APART_ALL_YEAR),
-            "Did the two live apart all year?",
-        );
-    }
+    ask_apart(points, on.unit.status);
     for (field, out) in [("1", "1.out"), ("10", "10.out")] {
         if paper.amount(out) > paper.amount(field) {
             points.raise(&OUT, at(out), format!("More was taken out again than box {field} holds."));

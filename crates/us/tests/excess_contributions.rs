@@ -241,3 +241,16 @@ fn a_whole_years_limit_that_was_not_kept() {
     let more = family(json!({ "2": "3400", "10": "1000", "self": 12 })).outcome();
     assert_lines(&more, &[("us.agi", 56_700), ("us.sched_2.8", 6)]);
 }
+
+/// Of spouses who file alone the range of the limit hangs on whether they lived apart all year, for an earlier excess as well.
+#[test]
+fn an_earlier_excess_of_spouses_who_file_alone() {
+    let family = |said: bool| {
+        let family = Family::couple(2025).wages("ada", 60_000).answer("apart", json!(true));
+        let family = if said { family.answer("apart_all_year", json!(true)) } else { family };
+        let family = family.paper("5329", &["ada"], json!({ "18": "3000", "25": "90000" }), json!(null));
+        family.pin("us.status", "separate").outcome()
+    };
+    assert!(has_point(&family(false), "ira-apart"));
+    assert!(!has_point(&family(true), "ira-apart"));
+}

@@ -59,6 +59,6 @@ fn the_credit_of_2008_is_paid_back() {
     assert!(has_point(&of(single(), &["ada"], "7501"), "5405-most"));
     let couple = Family::couple(2024).wages("ada", 60_000).wages("bo", 30_000);
     let separate = couple.clone().paper("5405", &["ada", "bo"], json!({ "4": "7500" }), json!(null));
-    let outcome = separate.pin("us.filing", "separate").outcome();
+    let outcome = separate.pin("us.status", "separate").outcome();
     assert_eq!(line(&outcome, "us.sched_2.10"), 250);
 }
