@@ -235,6 +235,9 @@ test("what is lawful and not weighed stands below the ways; foreign tax is credi
   await open.getByText("chosen beside the return, not weighed for anyone").click();
   await expect(open).toContainText("Foreign tax of the year in which it accrued or was paid");
   await page.goto(`/h/${id}/schedules`);
-  await page.getByRole("navigation", { name: "Forms" }).getByRole("button", { name: /^Form 1116/ }).click();
+  await page
+    .getByRole("navigation", { name: "Forms" })
+    .getByRole("button", { name: /^Form 1116/ })
+    .click();
   await expect(page.getByRole("row", { name: /Taxable income, adjusted/ })).toBeVisible();
 });

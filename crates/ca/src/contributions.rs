@@ -17,7 +17,7 @@ use hembo_core::{
     forms::Required,
     household::{Answers, Entry},
     limit, limits, lines, open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -139,6 +139,7 @@ const RRSP: PaperKind = PaperKind {
     ],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// Gives its boxes to the owners.

@@ -18,7 +18,8 @@ use hembo_core::{
     forms::Required,
     household::Entry,
     limit, limits, lines, open_points,
-    paper::{Back, PaperKind, subject},
+    outcome::{CarriedTo, Carry},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -33,8 +34,16 @@ pub static PROVISION: Provision = Provision {
     limits: LIMITS,
     points: POINTS,
     figures: &["gifts"],
+    carries: CARRIES,
     ..Provision::NONE
 };
+
+/// What is left goes into the next year.
+const CARRIES: &[Carry] = &[Carry {
+    line: CARRIED,
+    paper: "Gifts carried",
+    into: CarriedTo::Rows { column: "amount", says: None },
+}];
 
 lines! {
     pub CLAIMED = "ca.34000", "Gifts claimed", "ITA 118.1(1)",
@@ -174,6 +183,7 @@ const RECEIPTS: PaperKind = PaperKind {
     ],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 const BROUGHT_IN: PaperKind = PaperKind {
@@ -188,6 +198,7 @@ const BROUGHT_IN: PaperKind = PaperKind {
     columns: &[Field::count("year", "", "Given in", 2100), Field::amount("amount", "", "Left to claim")],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Once,
 };
 
 /// Gifts of this year and of the years from which they are carried.

@@ -17,7 +17,7 @@ use hembo_core::{
     household::Entry,
     limit::{self, LimitAt, PhaseOut},
     limits, lines, open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -196,6 +196,7 @@ const RECEIPTS: PaperKind = PaperKind {
     ],
     back: Back::Column("reimbursed"),
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// Receipts with their day, less what was paid back.

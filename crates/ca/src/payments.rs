@@ -14,7 +14,7 @@ use hembo_core::{
     field::{Field, Years},
     line::LineId,
     lines,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     provision::Provision,
     reading::sum,
     settled,
@@ -161,6 +161,7 @@ const PAID_BY_INSTALMENTS: PaperKind = PaperKind {
     ],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// Gives every payment to the owners.

@@ -16,12 +16,14 @@ pub static PROVISION: Provision = Provision {
         Question {
             of: FILER,
             from_age: 0,
-            field: Field::text(ask::OCCUPATION, "", "Occupation", 60).help("For letters and the file."),
+            field: Field::text(ask::OCCUPATION, "", "Occupation", 60)
+                .lasts()
+                .help("For letters and the file."),
         },
         Question {
             of: DEPENDENT,
             from_age: 0,
-            field: Field::choice(ask::RELATIONSHIP, "", "Relationship to a filer", RELATIONSHIPS),
+            field: Field::choice(ask::RELATIONSHIP, "", "Relationship to a filer", RELATIONSHIPS).lasts(),
         },
         Question {
             of: DEPENDENT,
@@ -32,21 +34,22 @@ pub static PROVISION: Provision = Provision {
             of: ANYONE,
             from_age: 0,
             field: Field::yes_no(ask::INFIRM, "", "Infirm in mind or body")
+                .lasts()
                 .help("Depends on others because of an impairment."),
         },
         Question {
             of: ANYONE,
             from_age: 0,
-            field: Field::yes_no(ask::DISABILITY, "", "Approved certificate T2201"),
+            field: Field::yes_no(ask::DISABILITY, "", "Approved certificate T2201").lasts(),
         },
     ],
     household_questions: &[
-        Field::choice(ask::MARITAL, "", "Marital status on 31 December", MARITAL),
+        Field::choice(ask::MARITAL, "", "Marital status on 31 December", MARITAL).lasts(),
         Field::count(ask::MONTHS_TOGETHER, "", "Months of the year as a couple", 12)
             .blank_is("12")
             .help("Twelve where nothing is said; pension income is split for these months."),
         Field::yes_no(ask::PART_YEAR, "", "Came to or left Canada in the year"),
-        Field::yes_no(ask::FOREIGN_PROPERTY, "", "Foreign property that cost over 100,000"),
+        Field::yes_no(ask::FOREIGN_PROPERTY, "", "Foreign property that cost over 100,000").lasts(),
     ],
     points: POINTS,
     figures: &["medical"],

@@ -13,7 +13,8 @@ use hembo_core::{
     field::{Field, Years},
     forms::Required,
     limit, limits, lines, open_points,
-    paper::{Back, PaperKind, subject},
+    outcome::{CarriedTo, Carry},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -29,8 +30,15 @@ pub static PROVISION: Provision = Provision {
     limits: LIMITS,
     points: POINTS,
     figures: &["tuition"],
+    carries: CARRIES,
     ..Provision::NONE
 };
+
+/// What is left goes into the next year.
+const CARRIES: &[Carry] = &[
+    Carry { line: CARRIED, paper: "Tuition carried", into: CarriedTo::Box("federal") },
+    Carry { line: PROVINCIAL_CARRIED, paper: "Tuition carried", into: CarriedTo::Box("provincial") },
+];
 
 lines! {
     pub USED = "ca.32300", "Tuition used", "ITA 118.5, 118.61",
@@ -179,6 +187,7 @@ pub const CERTIFICATE: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 const BROUGHT_IN: PaperKind = PaperKind {
@@ -196,6 +205,7 @@ const BROUGHT_IN: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Once,
 };
 
 /// Fees count where they are above the least for a school.

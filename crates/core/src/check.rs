@@ -3,7 +3,7 @@
 
 use crate::{
     field::{Field, FieldKind},
-    household::{Answers, Entry, FORMAT, Household, Paper, Person, Role},
+    household::{Answers, Before, Entry, FORMAT, Household, Paper, Person, Role},
     pack::{Pack, Registry},
     paper::PaperKind,
 };
@@ -13,6 +13,8 @@ use std::{collections::BTreeSet, fmt};
 use time::Date;
 use utoipa::ToSchema;
 
+/// How many results of the year before are kept.
+const MOST_RESULTS: usize = 40;
 /// The most people a household may have.
 pub const MOST_PEOPLE: usize = 20;
 /// The most papers.
@@ -105,6 +107,9 @@ impl Check<'_> {
         if household.retired.len() > MOST_RETIRED {
             self.fault("/retired", format!("At most {MOST_RETIRED} ids of removed papers are kept."));
         }
+        if let Some(before) = &household.before {
+            self.last_year(before);
+        }
         let pins = household.pins.iter().map(|(key, value)| ("/pins", key, value));
         let reasons = household.dismissed.iter().map(|(key, value)| ("/dismissed", key, &value.reason));
         for (at, key, value) in pins.chain(reasons) {
@@ -114,6 +119,24 @@ impl Check<'_> {
             for text in [key, value] {
                 self.plain_text(&format!("{at}/{}", key.escape_default()), text);
             }
+        }
+    }
+
+    fn last_year(&mut self, before: &Before) {
+        if before.year != self.household.year - 1 {
+            self.fault("/before/year", format!("The year before is {}.", self.household.year - 1));
+        }
+        let filed = before.filed.iter().map(|(person, what)| ("/before/filed", person, what.as_str()));
+        let results = before.results.keys().chain(before.left.keys()).map(|row| ("/before/results", row, ""));
+        for (at, key, text) in filed.chain(results) {
+            if key.chars().count() > LONGEST_NAME || text.chars().count() > LONGEST_NAME {
+                self.fault(at, format!("At most {LONGEST_NAME} characters are possible here."));
+            }
+            self.plain_text(at, key);
+            self.plain_text(at, text);
+        }
+        if before.filed.len() > MOST_PEOPLE || before.results.len() + before.left.len() > MOST_RESULTS {
+            self.fault("/before", "There is more of the year before than a return has.");
         }
     }
 
@@ -222,6 +245,7 @@ impl Check<'_> {
             self.owners(&at, paper, kind);
             self.answers(format_args!("{at}/boxes"), kind.boxes.iter(), &paper.boxes);
             self.years(format_args!("{at}/boxes"), kind.boxes, &paper.boxes);
+            self.before(&at, paper, kind);
             if !paper.rows.is_empty() && kind.columns.is_empty() {
                 self.fault(format!("{at}/rows"), format!("A {} has boxes, not a list.", kind.id));
             }
@@ -235,6 +259,13 @@ impl Check<'_> {
                 self.years(format_args!("{at}/rows/{r}"), kind.columns, row);
             }
         }
+    }
+
+    /// Last year's amounts: of boxes, or the sum of a column.
+    fn before(&mut self, at: &str, paper: &Paper, kind: &PaperKind) {
+        let fields = kind.boxes.iter().chain(kind.columns);
+        let amounts = fields.filter(|field| matches!(field.kind, FieldKind::Amount { .. }));
+        self.answers(format_args!("{at}/before"), amounts, &paper.before);
     }
 
     fn owners(&mut self, at: &str, paper: &Paper, kind: &PaperKind) {

@@ -31,6 +31,8 @@ pub struct Field {
     pub only: Option<Only>,
     /// The kinds of papers that a yes calls for, by their codes.
     pub opens: &'static [&'static str],
+    /// What it says holds in the next year as well, until somebody says otherwise.
+    pub lasts: bool,
 }
 
 /// A question about the household with the answers that call for a field.
@@ -134,6 +136,7 @@ impl Field {
             years: Years::ALL,
             only: None,
             opens: &[],
+            lasts: false,
         }
     }
 
@@ -216,6 +219,11 @@ impl Field {
     /// The same field, up to a year.
     pub const fn until(self, year: i32) -> Field {
         Field { years: Years { until: Some(year), ..self.years }, ..self }
+    }
+
+    /// The same field, whose entry is carried forward into the next year.
+    pub const fn lasts(self) -> Field {
+        Field { lasts: true, ..self }
     }
 
     /// The same field, of whose yes there are papers.

@@ -3,8 +3,8 @@
 
 use crate::{
     field::{Field, Years},
-    household::{Entry, Household, Paper},
-    paper::{Back, Counted, PaperKind},
+    household::{Answers, Entry, Household, Paper},
+    paper::{Back, Counted, NextYear, PaperKind},
     point::Place,
     provision::Declared,
 };
@@ -76,6 +76,7 @@ impl Gathered {
             columns: parts().map(|(_, kind)| kind.columns).find(|columns| !columns.is_empty()).unwrap_or(&[]),
             back: Back::Nothing,
             years: Years::ALL,
+            next_year: NextYear::Again,
         }
     }
 
@@ -100,6 +101,7 @@ impl Gathered {
                 kind: part.kind.into(),
                 boxes: kind.boxes.iter().filter_map(|field| in_part(paper, part, field)).collect(),
                 rows: if is_listed { paper.rows.clone() } else { Vec::new() },
+                before: Answers::new(),
                 ..paper.clone()
             };
             let holds = !of.boxes.is_empty() || !of.rows.is_empty();

@@ -43,6 +43,26 @@ pub struct Household {
     /// The ids of papers that were removed: none of them is used again.
     #[serde(default, skip_serializing_if = "BTreeSet::is_empty")]
     pub retired: BTreeSet<String>,
+    /// What the year before came to, of a household that was carried forward.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub before: Option<Before>,
+}
+
+/// What the year before came to.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Before {
+    /// The return year.
+    pub year: i32,
+    /// What each person filed: person → "joint".
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub filed: BTreeMap<String, String>,
+    /// The results of the Spread for all together: row → amount.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub results: BTreeMap<String, Money>,
+    /// What it left over that goes into papers of which the preparer knows which: line → amount.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub left: BTreeMap<String, Money>,
 }
 
 /// Why an open point was put aside, and about what it was. In a file the reason may stand alone.
@@ -161,6 +181,9 @@ pub struct Paper {
     /// The boxes that changed since it was checked, `owners` and `rows` for its owners and its list: it counts as not checked.
     #[serde(default, skip_serializing_if = "BTreeSet::is_empty")]
     pub changed: BTreeSet<String>,
+    /// The amounts of the year before, of a paper that was carried forward: by box, of a list its sum under the column.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub before: Answers,
 }
 
 fn is_zero(count: &u32) -> bool {
@@ -290,7 +313,7 @@ impl Paper {
         self.rows.iter().find(|r| r.id == id)
     }
 
-    fn name_rows(&mut self) {
+    pub(crate) fn name_rows(&mut self) {
         let number = |row: &Row| row.id.strip_prefix('r').and_then(|n| n.parse::<u32>().ok());
         let largest = self.rows.iter().filter_map(number).max().unwrap_or(0);
         let mut made = self.rows_made.max(largest);

@@ -115,6 +115,9 @@ pub trait Pack: Send + Sync {
         &[]
     }
 
+    /// What else changes with the year for a household that was carried forward: who is a widow now.
+    fn settle_next(&self, _before: &Household, _next: &mut Household) {}
+
     /// What of stored files has another name today, oldest first.
     fn renamed(&self) -> &'static [Renamed] {
         &[]

@@ -33,6 +33,8 @@ pub struct PaperKind {
     pub back: Back,
     /// The return years for which there are such papers.
     pub years: Years,
+    /// Whether such a paper comes again in the next year.
+    pub next_year: NextYear,
 }
 
 /// The headings under which papers are offered, in their order.
@@ -51,6 +53,16 @@ pub mod subject {
     /// All of them.
     pub const ALL: [&str; 9] =
         [PAY, INVESTMENTS, RETIREMENT, OWN_WORK, OTHER_INCOME, ADJUSTMENTS, DEDUCTIONS, CREDITS, PAYMENTS];
+}
+
+/// Whether a paper of a kind comes again in the next year.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum NextYear {
+    /// From the same payer, about the same thing: it is carried forward empty.
+    Again,
+    /// It is of one year; where it holds an amount carried over, the next year's is made from the outcome.
+    Once,
 }
 
 /// What of a list of receipts was paid back.

@@ -5,6 +5,7 @@ use crate::{
     gathered::Gathered,
     limit::LimitDef,
     line::{LineDef, LineId},
+    outcome::{CarriedTo, Carry},
     pack::Question,
     paper::{Counted, PaperKind},
     point::PointDef,
@@ -34,6 +35,8 @@ pub struct Provision {
     pub points: &'static [&'static PointDef],
     /// The tables of rule figures that it reads, by their ids.
     pub figures: &'static [&'static str],
+    /// Its amounts that go into papers of the next year.
+    pub carries: &'static [Carry],
 }
 
 impl Provision {
@@ -60,6 +63,7 @@ impl Provision {
         household_questions: &[],
         points: &[],
         figures: &[],
+        carries: &[],
     };
 }
 
@@ -115,6 +119,8 @@ pub struct Declared {
     pub limits: Vec<&'static LimitDef>,
     /// Every kind of open point.
     pub points: Vec<&'static PointDef>,
+    /// Every amount that goes into a paper of the next year.
+    pub carries: Vec<Carry>,
     /// The tables of rule figures with what each is used for, in the order of the law.
     figures: Vec<(&'static str, &'static str)>,
     by_id: HashMap<LineId, usize>,
@@ -132,6 +138,7 @@ impl Declared {
             lines: Vec::new(),
             limits: Vec::new(),
             points: Vec::new(),
+            carries: Vec::new(),
             figures: Vec::new(),
             by_id: HashMap::new(),
         };
@@ -144,6 +151,7 @@ impl Declared {
             all.lines.extend(provision.lines);
             all.limits.extend(provision.limits);
             all.points.extend(provision.points);
+            all.carries.extend(provision.carries);
             all.figures.extend(provision.figures.iter().map(|table| (*table, provision.name())));
         }
         let whole: Vec<PaperKind> = all.gathered.iter().map(|gathered| gathered.kind(&all.papers)).collect();
@@ -198,6 +206,19 @@ impl Declared {
         };
         let unknown = self.counted.iter().filter(|counted| !known(counted));
         faults.extend(unknown.map(|c| format!("what {} brings to {} is no box of it", c.from, c.at)));
+        let lost = self.carries.iter().filter(|carry| {
+            let paper = self.papers.iter().find(|paper| paper.id == carry.paper);
+            let goes = |paper: &PaperKind| match carry.into {
+                CarriedTo::ByHand => true,
+                CarriedTo::Box(id) | CarriedTo::HalfInBox(id) => paper.field(id).is_some(),
+                CarriedTo::Rows { column, says } => {
+                    let ids = [Some(column), Some("year"), says.map(|(id, _)| id)];
+                    ids.into_iter().flatten().all(|id| paper.column(id).is_some())
+                }
+            };
+            self.line(carry.line).is_none() || !paper.is_some_and(goes)
+        });
+        faults.extend(lost.map(|carry| format!("{} is carried to no place of {}", carry.line, carry.paper)));
         let astray = self.limits.iter().filter(|limit| self.line(limit.line).is_none());
         faults
             .extend(astray.map(|limit| format!("limit {} is on {}, which is no line", limit.id, limit.line)));

@@ -27,6 +27,10 @@ fn definitions() -> Value {
             "description": "An amount as a decimal string with at most two places; below zero only where the box says so.",
             "type": "string", "pattern": "^-?[0-9]{1,10}(\\.[0-9]{1,2})?$"
         },
+        "before": {
+            "description": "The amounts of the year before, by box; of a list its sum by its column.",
+            "type": "object", "additionalProperties": { "$ref": "#/$defs/amount" }
+        },
         "date": { "description": "A day, ISO 8601.", "type": "string", "format": "date" },
         "id": {
             "description": "A short name within the file.",
@@ -60,6 +64,7 @@ fn country(pack: &dyn Pack) -> Value {
             json!({ "type": "array", "items": { "oneOf": pack.paper_kinds().iter().map(paper).collect::<Vec<_>>() } }),
             false,
         ),
+        ("before", before(), false),
         ("pins", map("Options held: decision → option."), false),
         ("dismissed", dismissals(), false),
         (
@@ -116,6 +121,7 @@ fn paper(kind: &PaperKind) -> Value {
             false,
         ),
     ];
+    properties.push(("before", json!({ "$ref": "#/$defs/before" }), false));
     if !kind.columns.is_empty() {
         let mut row = fields("A line of the list.", kind.columns.iter());
         row["properties"]["id"] = json!({ "$ref": "#/$defs/id" });
@@ -154,6 +160,22 @@ fn field(field: &Field) -> Value {
 
 fn text(description: &str, max: usize) -> Value {
     json!({ "description": description, "type": "string", "maxLength": max })
+}
+
+/// What the year before came to.
+fn before() -> Value {
+    let results = json!({
+        "description": "The results for all together, or what was left over: row → amount.",
+        "type": "object", "additionalProperties": { "$ref": "#/$defs/amount" }
+    });
+    let mut of = object(&[
+        ("year", json!({ "description": "The return year.", "type": "integer" }), true),
+        ("filed", map("What each person filed: person → status."), false),
+        ("results", results.clone(), false),
+        ("left", results, false),
+    ]);
+    of["description"] = json!("What the year before came to, of a household that was carried forward.");
+    of
 }
 
 /// Open points put aside: the reason alone, or with the facts that it is about.

@@ -29,6 +29,7 @@ const PAPER: PaperKind = PaperKind {
     columns: &[],
     back: hembo_core::paper::Back::Nothing,
     years: hembo_core::field::Years::ALL,
+    next_year: NextYear::Once,
 };
 
 static FISHING: Provision = Provision { lines: LINES, limits: LIMITS, papers: &[PAPER], ..Provision::NONE };

@@ -1,5 +1,6 @@
-//! The binary: `serve` the application, `reckon` household files, print the `schema`, the `openapi` description or what is covered.
+//! The binary: `serve` the application, `reckon` household files, carry them `forward`, print the `schema`, the `openapi` description or what is covered.
 
+mod forward;
 mod reckon;
 
 use clap::{Parser, Subcommand};
@@ -29,6 +30,8 @@ enum Task {
     Serve(hembo_server::Settings),
     /// Compute household files and print their outcomes as JSON.
     Reckon(reckon::Arguments),
+    /// Carry household files forward into the next year and print them as JSON.
+    Forward(forward::Arguments),
     /// Print the JSON Schema of the household file.
     Schema,
     /// Print what is covered and what not, as Markdown.
@@ -47,6 +50,7 @@ fn main() -> ExitCode {
             }
         },
         Task::Reckon(arguments) => reckon::run(&arguments, &REGISTRY),
+        Task::Forward(arguments) => forward::run(&arguments, &REGISTRY),
         Task::Schema => print(&format!("{:#}", schema::household(&REGISTRY))),
         Task::Coverage => print(coverage::page(&REGISTRY).trim_end()),
         Task::Openapi => print(&hembo_server::openapi_json()),

@@ -5,17 +5,18 @@
 //! `"covered": false` or `"complete": false`).
 
 use hembo_core::{
-    Outcome, Registry, check,
+    Household, Outcome, Registry, check,
     check::Fault,
     file,
     outcome::{self, Unreckoned, Wanted},
     search::Stop,
 };
+use serde::Serialize;
 use std::{
     collections::{BTreeMap, BTreeSet},
     fs::File,
     io::{self, Read, Write, stdin},
-    path::PathBuf,
+    path::{Path, PathBuf},
     process::ExitCode,
 };
 
@@ -66,10 +67,7 @@ pub fn run(arguments: &Arguments, registry: &Registry) -> ExitCode {
             }
             Err(faults) => {
                 codes.insert(BAD_FILE);
-                for Fault { at, message } in faults {
-                    let place = if at.is_empty() { String::new() } else { format!("{at}: ") };
-                    tell(&format!("{}: {place}{message}", file.display()));
-                }
+                tell_faults(file, &faults);
             }
         }
     }
@@ -77,10 +75,19 @@ pub fn run(arguments: &Arguments, registry: &Registry) -> ExitCode {
     ExitCode::from(worst.unwrap_or(0))
 }
 
-fn print(outcome: &Outcome) -> io::Result<()> {
+/// Prints a document as JSON.
+pub fn print(document: &impl Serialize) -> io::Result<()> {
     let mut out = io::stdout().lock();
-    writeln!(out, "{}", serde_json::to_string_pretty(outcome).unwrap_or_default())?;
+    writeln!(out, "{}", serde_json::to_string_pretty(document).unwrap_or_default())?;
     out.flush()
+}
+
+/// Tells what is wrong with a file, each fault at its place.
+pub fn tell_faults(file: &Path, faults: &[Fault]) {
+    for Fault { at, message } in faults {
+        let place = if at.is_empty() { String::new() } else { format!("{at}: ") };
+        tell(&format!("{}: {place}{message}", file.display()));
+    }
 }
 
 /// Nobody may be listening.
@@ -104,13 +111,18 @@ fn pins(arguments: &Arguments) -> Result<BTreeMap<String, String>, String> {
     Ok(held)
 }
 
+/// The household of a file.
+pub fn household(file: &PathBuf, registry: &Registry) -> Result<Household, Vec<Fault>> {
+    file::read(&bytes(file)?, registry)
+}
+
 fn one(
     file: &PathBuf,
     pins: &BTreeMap<String, String>,
     (trail, ways): (bool, usize),
     registry: &Registry,
 ) -> Result<Outcome, Vec<Fault>> {
-    let mut household = file::read(&bytes(file)?, registry)?;
+    let mut household = household(file, registry)?;
     household.pins.extend(pins.clone());
     let outcome = outcome::reckon_until(&household, registry, Wanted::all(ways), &Stop::default());
     let outcome = outcome.map_err(|why| match why {

@@ -242,3 +242,27 @@ fn a_couple_in_a_community_property_state_is_not_covered() {
     let text = std::fs::read_to_string(demo("okonjo-farrell")).unwrap().replace("\"IL\"", "\"TX\"");
     assert_eq!(hembo(&["reckon", "-"], Some(text.as_bytes())).status.code(), Some(3));
 }
+
+/// What is carried forward is a household file that reckons, as often as there are figures; what has none is refused at its place.
+#[test]
+fn households_are_carried_forward() {
+    let names =
+        ["pellerin", "abernathy-solis", "winterbourne-adeyemi", "vreeland-mbeki", "marrowby-castellanos"];
+    for name in names {
+        let file = demo(name);
+        let next = hembo(&["forward", &file], None);
+        assert_eq!(next.status.code(), Some(0), "{name}: {}", message(&next));
+        let reckoned = hembo(&["reckon", "-"], Some(&next.stdout));
+        assert!(matches!(reckoned.status.code(), Some(0 | 3)), "{name}: {}", message(&reckoned));
+        let (before, after) =
+            (&outcomes(&hembo(&["reckon", &file], None))[0]["year"], &outcomes(&reckoned)[0]["year"]);
+        assert_eq!(after.as_i64(), before.as_i64().map(|year| year + 1));
+    }
+    let refused = hembo(&["forward", &of_partners("marchbank-oyelaran")], None);
+    assert_eq!(refused.status.code(), Some(1));
+    assert!(
+        message(&refused).contains("/year: The figures of 2026 are not here yet"),
+        "{}",
+        message(&refused)
+    );
+}

@@ -54,6 +54,8 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(households::import))
         .routes(routes!(households::open, households::delete))
         .routes(routes!(households::copy))
+        .routes(routes!(households::carry_forward))
+        .routes(routes!(households::years))
         .routes(routes!(households::restore))
         .routes(routes!(households::export))
         .routes(routes!(edits::edit))

@@ -7,8 +7,10 @@ use crate::{
     store::households::{self as store, Revision},
 };
 use hembo_core::{
-    Household, Outcome, Pack, Registry, file,
-    outcome::{self, Line, NAMED_WAYS, Unreckoned, Wanted},
+    Household, Outcome, Pack, Registry,
+    check::Fault,
+    file,
+    outcome::{self, Line, NAMED_WAYS, NotForward, Unreckoned, Wanted},
     point::Weight,
     search::Stop,
 };
@@ -140,6 +142,22 @@ async fn by_rules(
     on_a_core(app, run).await?.map_err(|why| match why {
         Unreckoned::Faults(faults) => Problem::invalid(faults),
         Unreckoned::Stopped => Problem::busy(),
+    })
+}
+
+/// A household carried forward into the next year.
+///
+/// # Errors
+/// Why it cannot be, or that the server ends.
+pub async fn next_year(app: &App, household: Household) -> Answer<Household> {
+    let registry = app.rules.now(&app.database).await?;
+    let run = move |stop: &Stop| {
+        let pack = registry.pack(&household.country).ok_or(NotForward::NoFigures(household.year + 1))?;
+        outcome::next_year(&household, pack, stop)
+    };
+    on_a_core(app, run).await?.map_err(|why| match why {
+        NotForward::Stopped => Problem::busy(),
+        why => Problem::invalid(vec![Fault::new("/year", why.to_string())]),
     })
 }
 

@@ -260,6 +260,39 @@ async fn numbers_are_sealed_masked_and_every_reveal_is_noted() {
     client.get(&format!("/api/households/{id}")).await.ok(500);
 }
 
+/// One action makes next year's household, once however often and by how many it is asked for; numbers stay sealed.
+#[tokio::test]
+async fn a_household_is_carried_forward_once() {
+    let client = Client::signed_in("forward").await;
+    let id = client.household("Pellerin").await;
+    let path = format!("/api/households/{id}/carry-forward");
+    let (one, other) = tokio::join!(client.post(&path, json!({})), client.post(&path, json!({})));
+    let mut made = [one.body, other.body];
+    made.sort_by_key(|carried| carried["made"] == json!(false));
+    assert_eq!((&made[0]["made"], &made[1]["made"]), (&json!(true), &json!(false)));
+    assert_eq!((&made[0]["id"], &made[0]["year"]), (&made[1]["id"], &json!(2025)));
+    let next = made[0]["id"].as_str().unwrap();
+    let opened = client.get(&format!("/api/households/{next}")).await.ok(200);
+    assert_eq!(opened["household"]["before"]["year"], json!(2024));
+    let history = client.get(&format!("/api/households/{next}/history")).await.ok(200);
+    assert_eq!(history[0]["kind"], "carried");
+    let [of_id, of_next] = [id.as_str(), next].map(|of| format!("/api/households/{of}/years"));
+    assert_eq!(client.get(&of_id).await.ok(200), json!({ "before": null, "after": next }));
+    assert_eq!(client.get(&of_next).await.ok(200), json!({ "before": id, "after": null }));
+    // The next but one has no figures of a year that is over or planned; a deleted one may be made again.
+    let twice = client.post(&format!("/api/households/{next}/carry-forward"), json!({})).await.ok(201);
+    let twice = twice["id"].as_str().unwrap();
+    let refused = client.post(&format!("/api/households/{twice}/carry-forward"), json!({})).await.ok(422);
+    assert_eq!(refused["faults"][0]["at"], "/year");
+    client.delete(&format!("/api/households/{next}")).await.ok(204);
+    let again = client.post(&path, json!({})).await.ok(201);
+    assert_ne!(again["id"], json!(next));
+    client
+        .post("/api/households/00000000-0000-4000-8000-000000000000/carry-forward", json!({}))
+        .await
+        .ok(404);
+}
+
 #[tokio::test]
 async fn households_are_listed_copied_deleted_and_brought_back() {
     let client = Client::signed_in("list").await;

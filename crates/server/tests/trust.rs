@@ -47,6 +47,7 @@ async fn nothing_changes_without_the_token_of_the_session() {
         (format!("/api/households/{id}/undo"), undo.clone()),
         (format!("/api/households/{id}/redo"), undo),
         (format!("/api/households/{id}/copy"), json!({})),
+        (format!("/api/households/{id}/carry-forward"), json!({})),
         (format!("/api/households/{id}/restore"), json!({})),
         (format!("/api/households/{id}/reveal"), json!({ "person": "asa" })),
         (format!("/api/households/{id}/bring-back"), json!({ "base_revision": 1, "revision": 1 })),

@@ -20,7 +20,7 @@ use hembo_core::{
     limits,
     line::LineId,
     lines, open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -105,16 +105,17 @@ const CAR_LOAN: PaperKind = PaperKind {
     headline: "interest",
     boxes: &[
         Field::amount("interest", "", "Interest paid").help("Not what a business deducts."),
-        Field::text("vin", "", "Vehicle identification number", 17).shape("00000000000000000"),
-        Field::date("made", "", "Loan made on"),
-        Field::yes_no("new", "", "New car, first used by the owner"),
-        Field::yes_no("assembled", "", "Final assembly in the United States"),
-        Field::yes_no("personal", "", "For personal use").help("Over half of it; not a lease."),
+        Field::text("vin", "", "Vehicle identification number", 17).lasts().shape("00000000000000000"),
+        Field::date("made", "", "Loan made on").lasts(),
+        Field::yes_no("new", "", "New car, first used by the owner").lasts(),
+        Field::yes_no("assembled", "", "Final assembly in the United States").lasts(),
+        Field::yes_no("personal", "", "For personal use").lasts().help("Over half of it; not a lease."),
         states::SEPARATE,
     ],
     columns: &[],
     back: Back::Nothing,
     years: Years { since: Some(2025), until: None },
+    next_year: NextYear::Again,
 };
 
 /// The tests of a qualified loan, each by its box.

@@ -14,7 +14,8 @@ use hembo_core::{
     forms::Required,
     limit::{self, Shape},
     limits, lines, open_points,
-    paper::{Back, PaperKind, subject},
+    outcome::{CarriedTo, Carry},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -30,8 +31,13 @@ pub static PROVISION: Provision = Provision {
     papers: &[CHILD],
     points: POINTS,
     figures: &["adoption"],
+    carries: CARRIES,
     ..Provision::NONE
 };
+
+/// What is left goes into the next year.
+const CARRIES: &[Carry] =
+    &[Carry { line: CARRY, paper: "8839", into: CarriedTo::Rows { column: "amount", says: None } }];
 
 lines! {
     EXPENSES = "us.8839.6", "Adoption expenses that count", "IRC §23(a), (b)(1)",
@@ -110,6 +116,7 @@ const CHILD: PaperKind = PaperKind {
     ],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// Whether what was spent counts yet, or all of the amount does.

@@ -16,7 +16,7 @@ use hembo_core::{
     forms::Required,
     household::Entry,
     limit, limits, lines, open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -141,12 +141,14 @@ pub const BUSINESS: PaperKind = PaperKind {
     shared: false,
     headline: "1",
     boxes: &[
-        Field::text("code", "B", "Business code", 6),
+        Field::text("code", "B", "Business code", 6).lasts(),
         Field::yes_no("participates", "G", "Worked in it regularly")
+            .lasts()
             .help("Material participation; it matters for a loss."),
         Field::amount("1", "1", "Gross receipts")
             .help("All of them, with what Forms 1099-NEC and 1099-K report."),
         Field::yes_no("statutory", "1", "Statutory employee")
+            .lasts()
             .help("Box 13 of Form W-2: its wages come here by themselves."),
         Field::amount("2", "2", "Returns and allowances"),
         Field::amount("4", "4", "Cost of goods sold"),
@@ -177,11 +179,13 @@ pub const BUSINESS: PaperKind = PaperKind {
         Field::amount("26", "26", "Wages paid").help("They count for the qualified business income, too."),
         Field::amount("27b", "27b", "Other expenses"),
         Field::count("feet", "30", "Home office, square feet", 10_000)
+            .lasts()
             .help("Simplified method: 300 at most."),
         Field::count("office_months", "30", "Months of the home office", 12).blank_is("12"),
         Field::amount("office", "30", "Home office, actual")
             .help("Form 8829, line 36, unless its paper is here; both methods are compared."),
         Field::yes_no("service", "", "Specified service")
+            .lasts()
             .help("Health, law, accounting, consulting, athletics, finance, performing arts."),
         Field::yes_no("optional", "", "Optional method of Schedule SE").help(
             "Net earnings of 400 or more in two of the last three years, and used in fewer than five years.",
@@ -192,6 +196,7 @@ pub const BUSINESS: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 const NONEMPLOYEE: PaperKind = PaperKind {
@@ -212,6 +217,7 @@ const NONEMPLOYEE: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// Gives the business to its owner, and what payers report.

@@ -16,7 +16,8 @@ use hembo_core::{
     field::{Field, Years},
     forms::Required,
     limit, limits, lines, open_points,
-    paper::{Back, PaperKind, subject},
+    outcome::{CarriedTo, Carry},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -32,8 +33,13 @@ pub static PROVISION: Provision = Provision {
     papers: &[LOSSES],
     points: POINTS,
     figures: &["business_income"],
+    carries: CARRIES,
     ..Provision::NONE
 };
+
+/// What is left goes into the next year.
+const CARRIES: &[Carry] =
+    &[Carry { line: CARRIED, paper: "Business losses carried", into: CarriedTo::Box("3") }];
 
 lines! {
     pub BUSINESSES = "us.8995.2", "Qualified business income", "IRC §199A(c)",
@@ -88,6 +94,7 @@ const LOSSES: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Once,
 };
 
 /// Gives the loss to its owner.

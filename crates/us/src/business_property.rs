@@ -14,7 +14,8 @@ use hembo_core::{
     forms::Required,
     household::Entry,
     limit, lines, open_points,
-    paper::{Back, PaperKind, subject},
+    outcome::{CarriedTo, Carry},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -26,7 +27,10 @@ use time::Date;
 
 /// What this provision declares.
 pub static PROVISION: Provision =
-    Provision { lines: LINES, papers: &[LOSSES], points: POINTS, ..Provision::NONE };
+    Provision { lines: LINES, papers: &[LOSSES], points: POINTS, carries: CARRIES, ..Provision::NONE };
+
+/// What is left goes into the next year.
+const CARRIES: &[Carry] = &[Carry { line: CARRY, paper: "4797", into: CarriedTo::Box("8") }];
 
 lines! {
     SHORT = "us.4797.10", "Property held a year or less", "IRC §1231(b)(1)",
@@ -107,6 +111,7 @@ const LOSSES: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Once,
 };
 
 /// Gives losses of earlier years to their owner.

@@ -17,7 +17,8 @@ use hembo_core::{
     limit, limits,
     line::LineId,
     lines, open_points,
-    paper::{Back, PaperKind, subject},
+    outcome::{CarriedTo, Carry},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -33,8 +34,15 @@ pub static PROVISION: Provision = Provision {
     papers: &[CARRIED],
     points: POINTS,
     figures: &["capital_gains"],
+    carries: CARRIES,
     ..Provision::NONE
 };
+
+/// What is left goes into the next year.
+const CARRIES: &[Carry] = &[
+    Carry { line: CARRY_SHORT, paper: "Losses carried", into: CarriedTo::Box("short") },
+    Carry { line: CARRY_LONG, paper: "Losses carried", into: CarriedTo::Box("long") },
+];
 
 lines! {
     D1B = "us.sched_d.1b.d", "Short, basis reported: proceeds", "IRC §1001(b)",
@@ -220,6 +228,7 @@ const CARRIED: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Once,
 };
 
 /// Gives a sale to the owners: proceeds, cost and adjustment, each with its box or column.

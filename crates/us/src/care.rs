@@ -21,7 +21,7 @@ use hembo_core::{
     limit, limits, lines, open_points,
     outcome::age_on,
     pack::{ANYONE, FILER, Question},
-    paper::{Back, Counted, PaperKind, subject},
+    paper::{Back, Counted, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -41,6 +41,7 @@ pub static PROVISION: Provision = Provision {
             of: ANYONE,
             from_age: 13,
             field: Field::yes_no(ask::INCAPABLE, "", "Not able to care for oneself")
+                .lasts()
                 .help("Physically or mentally; care for such a person counts at any age."),
         },
         Question {
@@ -134,8 +135,9 @@ const CARE: PaperKind = PaperKind {
     headline: "amount",
     boxes: &[
         Field::text("number", "1c", "Provider's number", 11)
+            .lasts()
             .help("EIN or social security number; TAXEXEMPT for a church or school."),
-        Field::text("address", "1b", "Address", 120),
+        Field::text("address", "1b", "Address", 120).lasts(),
         Field::yes_no("asked", "", "Number was asked for and refused")
             .help("Due diligence; with a note on the return."),
         Field::amount("9b", "9b", "Credit for last year's care paid this year")
@@ -150,6 +152,7 @@ const CARE: PaperKind = PaperKind {
     ],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// Gives each bill to who paid it.

@@ -15,7 +15,7 @@ use hembo_core::{
     limit, limits,
     line::LineId,
     lines, open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -109,6 +109,7 @@ const VEHICLE: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years { since: None, until: Some(2026) },
+    next_year: NextYear::Once,
 };
 
 fn is_in_time(paper: &Paper, year: i32, last: Date) -> bool {

@@ -24,7 +24,7 @@ pub static PROVISION: Provision = Provision {
         Question {
             of: DEPENDENT,
             from_age: 0,
-            field: Field::choice(ask::RELATIONSHIP, "", "Relationship to a filer", RELATIONSHIPS)
+            field: Field::choice(ask::RELATIONSHIP, "", "Relationship to a filer", RELATIONSHIPS).lasts()
                 .help("To the first of two who are not married to each other."),
         },
         Question {
@@ -47,7 +47,7 @@ pub static PROVISION: Provision = Provision {
         Question {
             of: DEPENDENT,
             from_age: 0,
-            field: Field::yes_no(ask::DISABLED, "", "Permanently and totally disabled"),
+            field: Field::yes_no(ask::DISABLED, "", "Permanently and totally disabled").lasts(),
         },
         Question {
             of: DEPENDENT,
@@ -87,7 +87,7 @@ pub static PROVISION: Provision = Provision {
         Question {
             of: DEPENDENT,
             from_age: 0,
-            field: Field::choice(ask::RESIDENCY, "", "Citizen or resident", RESIDENCIES).blank_is("us"),
+            field: Field::choice(ask::RESIDENCY, "", "Citizen or resident", RESIDENCIES).lasts().blank_is("us"),
         },
         Question {
             of: DEPENDENT,

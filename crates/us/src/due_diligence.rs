@@ -12,7 +12,7 @@ use hembo_core::{
     field::{Field, Years},
     household::Entry,
     open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     trail::Scope,
@@ -73,6 +73,7 @@ const CHECKLIST: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Once,
 };
 
 /// What is asked of every return that claims; the answer must be yes.

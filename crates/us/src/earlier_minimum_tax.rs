@@ -12,7 +12,8 @@ use hembo_core::{
     field::{Field, Years},
     forms::Required,
     limit, limits, lines, open_points,
-    paper::{Back, PaperKind, subject},
+    outcome::{CarriedTo, Carry},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -21,8 +22,17 @@ use hembo_core::{
 use hembo_money::Money;
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, limits: LIMITS, papers: &[EARLIER], points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    limits: LIMITS,
+    papers: &[EARLIER],
+    points: POINTS,
+    carries: CARRIES,
+    ..Provision::NONE
+};
+
+/// What is left goes into the next year.
+const CARRIES: &[Carry] = &[Carry { line: CARRY, paper: "8801", into: CarriedTo::Box("19") }];
 
 lines! {
     AVAILABLE = "us.8801.21", "Minimum tax of earlier years", "IRC §53(b)",
@@ -69,6 +79,7 @@ const EARLIER: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Once,
 };
 
 /// Gives the credit to its owner; exclusion items above the minimum tax lower what was carried (Form 8801, line 18).

@@ -15,7 +15,7 @@ use hembo_core::{
     forms::Required,
     limit::{self, Shape},
     limits, lines, open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -103,6 +103,7 @@ const BONDS: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Once,
 };
 
 /// Gives the owners their parts.

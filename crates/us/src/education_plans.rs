@@ -7,7 +7,7 @@ use hembo_core::{
     field::{Field, Years},
     line::LineId,
     lines, open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -72,6 +72,7 @@ const DISTRIBUTION: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// Earnings that are income: the part that expenses do not cover, rounded once.

@@ -4,7 +4,7 @@ use crate::{bringing::Bringing, facts::Facts, unit::On};
 use hembo_core::{
     field::{Field, Years},
     limit, limits, lines,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     provision::Provision,
     reading::sum,
     trail::{Scope, Silent, Trail},
@@ -56,6 +56,7 @@ const EXPENSES: PaperKind = PaperKind {
     ],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// Gives the receipts to the educator.

@@ -17,7 +17,7 @@ use hembo_core::{
     limit,
     line::LineId,
     lines, open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -132,6 +132,7 @@ const ACCOUNTS: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Once,
 };
 
 /// Gives its boxes to the owner.

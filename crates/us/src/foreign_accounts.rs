@@ -7,7 +7,7 @@ use hembo_core::{
     field::{Field, Years},
     household::Entry,
     open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
 };
@@ -29,8 +29,9 @@ pub mod ask {
     pub const FOREIGN_ACCOUNT: &str = "foreign_account";
 }
 
-const QUESTIONS: &[Field] =
-    &[Field::yes_no(ask::FOREIGN_ACCOUNT, "", "Held a financial account abroad").opens(&[ACCOUNTS.id])];
+const QUESTIONS: &[Field] = &[Field::yes_no(ask::FOREIGN_ACCOUNT, "", "Held a financial account abroad")
+    .lasts()
+    .opens(&[ACCOUNTS.id])];
 
 open_points! {
     ASKED = blocks "K-026", "31 U.S.C. §5314; Schedule B, Part III",
@@ -53,15 +54,16 @@ const ACCOUNTS: PaperKind = PaperKind {
     headline: "highest",
     boxes: &[],
     columns: &[
-        Field::text("bank", "", "Bank or broker", 80),
-        Field::text("country", "", "Country", 40),
-        Field::text("number", "", "Account number", 40).secret(),
+        Field::text("bank", "", "Bank or broker", 80).lasts(),
+        Field::text("country", "", "Country", 40).lasts(),
+        Field::text("number", "", "Account number", 40).lasts().secret(),
         Field::amount("highest", "", "Highest value in the year")
             .help("In US dollars, at the rate of the year's last day."),
         Field::amount("year_end", "", "Value at the end of the year"),
     ],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// The questions of Schedule B, and what goes beside the return.

@@ -11,7 +11,7 @@ use hembo_core::{
     field::{Field, Years},
     household::Entry,
     lines, open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -86,6 +86,7 @@ const PAYMENTS: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// State and Local Income Tax Refund Worksheet, with the exceptions of Pub. 525.

@@ -18,7 +18,7 @@ use hembo_core::{
     limit, limits,
     line::LineId,
     lines, open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -149,6 +149,7 @@ const ACCOUNT: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// Form 1099-SA.
@@ -171,6 +172,7 @@ pub const DISTRIBUTIONS: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// Gives its boxes to the owner.

@@ -12,7 +12,8 @@ use hembo_core::{
     forms::Required,
     household::Entry,
     limit, limits, lines, open_points,
-    paper::{Back, PaperKind, subject},
+    outcome::{CarriedTo, Carry},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -28,8 +29,12 @@ pub static PROVISION: Provision = Provision {
     papers: &[HOME],
     points: POINTS,
     figures: &["home_energy"],
+    carries: CARRIES,
     ..Provision::NONE
 };
+
+/// What is left goes into the next year.
+const CARRIES: &[Carry] = &[Carry { line: CARRY, paper: "5695", into: CarriedTo::Box("12") }];
 
 lines! {
     COSTS = "us.5695.6a", "Clean energy", "IRC §25D(a), (d)",
@@ -171,6 +176,7 @@ const HOME: PaperKind = PaperKind {
     ],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Once,
 };
 
 /// Gives what was installed in the year to its owners.

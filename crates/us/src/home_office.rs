@@ -7,7 +7,8 @@ use hembo_core::{
     forms::Required,
     household::Entry,
     lines, open_points,
-    paper::{Back, PaperKind, subject},
+    outcome::{CarriedTo, Carry},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -16,8 +17,20 @@ use hembo_core::{
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, papers: &[OFFICE], points: POINTS, figures: &["rental"], ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    papers: &[OFFICE],
+    points: POINTS,
+    figures: &["rental"],
+    carries: CARRIES,
+    ..Provision::NONE
+};
+
+/// What is left goes into the next year.
+const CARRIES: &[Carry] = &[
+    Carry { line: CARRIED, paper: "8829", into: CarriedTo::Box("25") },
+    Carry { line: CARRIED_DEPRECIATION, paper: "8829", into: CarriedTo::Box("31") },
+];
 
 lines! {
     FIRST = "us.8829.14", "Interest and tax of the office", "IRC §280A(b), (c)(5)(B)",
@@ -76,8 +89,9 @@ pub const OFFICE: PaperKind = PaperKind {
     headline: "21",
     boxes: &[
         Field::count("1", "1", "Area of the office, square feet", 100_000)
+            .lasts()
             .help("Used regularly and only for the business."),
-        Field::count("2", "2", "Area of the home, square feet", 100_000),
+        Field::count("2", "2", "Area of the home, square feet", 100_000).lasts(),
         Field::amount("10", "10", "Home-loan interest, whole home")
             .help("Also on its Form 1098: the office's part is taken off Schedule A."),
         Field::amount("11", "11", "Real estate tax, whole home")
@@ -91,14 +105,16 @@ pub const OFFICE: PaperKind = PaperKind {
             .help("Repairs and the like of the office itself: in full."),
         Field::amount("25", "25", "Running expenses carried here").help("Line 43 of the last Form 8829."),
         Field::amount("37", "37", "Basis of the home, or its value if less")
+            .lasts()
             .help("When the office was first used; with the land."),
-        Field::amount("38", "38", "Of it the land"),
-        Field::date("since", "41", "Office used since"),
+        Field::amount("38", "38", "Of it the land").lasts(),
+        Field::date("since", "41", "Office used since").lasts(),
         Field::amount("31", "31", "Depreciation carried here").help("Line 44 of the last Form 8829."),
     ],
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// What runs a home as a whole.

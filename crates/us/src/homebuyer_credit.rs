@@ -4,7 +4,7 @@ use crate::{bringing::Bringing, points::Points, unit::On};
 use hembo_core::{
     field::{Field, Years},
     lines, open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -54,6 +54,7 @@ const CREDIT: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years { since: None, until: Some(2024) },
+    next_year: NextYear::Once,
 };
 
 /// Gives the credit to the owners, each of whom pays back a share.

@@ -10,7 +10,7 @@ use hembo_core::{
     forms::Required,
     household::{Entry, Row},
     lines, open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -73,7 +73,7 @@ const EMPLOYEES: PaperKind = PaperKind {
     shared: false,
     headline: "amount",
     boxes: &[
-        Field::text("ein", "", "Employer number", 10).shape("00-0000000"),
+        Field::text("ein", "", "Employer number", 10).lasts().shape("00-0000000"),
         Field::yes_no("quarter", "C", "1,000 or more in a quarter")
             .help("Of cash wages to all together, in a quarter of this year or the last: unemployment tax."),
         Field::yes_no("one_state", "10-12", "Paid to one state, in time")
@@ -86,6 +86,7 @@ const EMPLOYEES: PaperKind = PaperKind {
     ],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// Gives the employees to who pays them.

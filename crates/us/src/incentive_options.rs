@@ -4,7 +4,7 @@ use crate::{bringing::Bringing, points::Points, states, unit::On};
 use hembo_core::{
     field::{Field, Years},
     lines, open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -56,6 +56,7 @@ const EXERCISE: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Once,
 };
 
 /// Gives the spread to the owner.

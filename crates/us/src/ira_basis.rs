@@ -13,7 +13,8 @@ use hembo_core::{
     field::{Field, Years},
     forms::Required,
     lines, open_points,
-    paper::{Back, PaperKind, subject},
+    outcome::{CarriedTo, Carry},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -23,8 +24,17 @@ use hembo_core::{
 use hembo_money::{Money, Rate, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, papers: &[BASIS], points: POINTS, figures: &["ira"], ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    papers: &[BASIS],
+    points: POINTS,
+    figures: &["ira"],
+    carries: CARRIES,
+    ..Provision::NONE
+};
+
+/// What is left goes into the next year.
+const CARRIES: &[Carry] = &[Carry { line: L14, paper: "8606", into: CarriedTo::Box("2") }];
 
 lines! {
     L3 = "us.8606.3", "Basis in traditional IRAs", "IRC §408(o)",
@@ -82,16 +92,17 @@ const BASIS: PaperKind = PaperKind {
     shared: false,
     headline: "2",
     boxes: &[
-        Field::amount("2", "2", "Basis of earlier years").help("Line 14 of the last Form 8606."),
+        Field::amount("2", "2", "Basis of earlier years").lasts().help("Line 14 of the last Form 8606."),
         Field::amount("6", "6", "Value at the end of the year")
             .help("All traditional, SEP and SIMPLE IRAs, with rollovers under way."),
-        Field::amount("20", "20", "First home, out of a Roth IRA").help("10,000 in a lifetime."),
-        Field::amount("22", "22", "Contributed to Roth IRAs").help("All years, less what came out."),
-        Field::amount("24", "24", "Converted to Roth IRAs").help("All years, less what came out."),
+        Field::amount("20", "20", "First home, out of a Roth IRA").lasts().help("10,000 in a lifetime."),
+        Field::amount("22", "22", "Contributed to Roth IRAs").lasts().help("All years, less what came out."),
+        Field::amount("24", "24", "Converted to Roth IRAs").lasts().help("All years, less what came out."),
     ],
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// Gives its boxes to the owner.

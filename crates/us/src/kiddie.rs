@@ -29,7 +29,7 @@ pub static PROVISION: Provision = Provision {
         Question {
             of: &[Role::Filer, Role::Dependent],
             from_age: 0,
-            field: Field::yes_no(ask::PARENT_ALIVE, "", "A parent was alive at the end of the year"),
+            field: Field::yes_no(ask::PARENT_ALIVE, "", "A parent was alive at the end of the year").lasts(),
         },
         Question {
             of: &[Role::Filer, Role::Dependent],

@@ -260,6 +260,10 @@ impl Pack for UnitedStates {
         &not_computed::NOT_COMPUTED
     }
 
+    fn settle_next(&self, before: &Household, next: &mut Household) {
+        status::settle_next(before, next);
+    }
+
     fn elections(&self) -> &'static [Election] {
         elections::ELECTIONS
     }

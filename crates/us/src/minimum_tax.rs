@@ -18,6 +18,7 @@ use hembo_core::{
     forms::Required,
     limit::{self, PhaseOut},
     limits, lines, open_points,
+    outcome::{CarriedTo, Carry},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -32,8 +33,12 @@ pub static PROVISION: Provision = Provision {
     limits: LIMITS,
     points: POINTS,
     figures: &["minimum_tax", "child_minimum_tax", "capital_gains"],
+    carries: CARRIES,
     ..Provision::NONE
 };
+
+/// What is left goes into the next year.
+const CARRIES: &[Carry] = &[Carry { line: MINIMUM_TAX, paper: "8801", into: CarriedTo::Box("16") }];
 
 lines! {
     INCOME = "us.6251.4", "Minimum taxable income", "IRC §§55(b)(2), 56, 57",

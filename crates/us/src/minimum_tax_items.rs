@@ -5,7 +5,7 @@ use crate::{bringing::Bringing, capital_gains, gains::Gains, unit::On};
 use hembo_core::{
     field::{Field, Years},
     lines,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     provision::Provision,
     reading::sum,
     settled,
@@ -54,6 +54,7 @@ pub const ITEMS: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Once,
 };
 
 /// Gives the adjustments to their owner.

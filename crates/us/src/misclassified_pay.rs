@@ -11,7 +11,7 @@ use hembo_core::{
     field::{Choice, Field, Years},
     forms::Required,
     limit, lines, open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -65,6 +65,7 @@ const PAY: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// Gives the pay to its owner, as wages.

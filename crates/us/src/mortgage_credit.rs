@@ -10,7 +10,8 @@ use hembo_core::{
     field::{Field, Years},
     forms::Required,
     limit, limits, lines, open_points,
-    paper::{Back, PaperKind, subject},
+    outcome::{CarriedTo, Carry},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -26,8 +27,13 @@ pub static PROVISION: Provision = Provision {
     papers: &[CERTIFICATE],
     points: POINTS,
     figures: &["mortgage_credit"],
+    carries: CARRIES,
     ..Provision::NONE
 };
+
+/// What is left goes into the next year.
+const CARRIES: &[Carry] =
+    &[Carry { line: CARRY, paper: "8396", into: CarriedTo::Rows { column: "amount", says: None } }];
 
 lines! {
     pub OF_YEAR = "us.8396.3", "Mortgage interest credit of the year", "IRC §25(a)",
@@ -84,7 +90,7 @@ const CERTIFICATE: PaperKind = PaperKind {
     boxes: &[
         Field::amount("1", "1", "Interest on the certified loan")
             .help("Form 1098 has it too; what is credited is not deducted."),
-        Field::amount("2", "2", "Rate of the certificate, per cent"),
+        Field::amount("2", "2", "Rate of the certificate, per cent").lasts(),
     ],
     columns: &[
         Field::count("year", "", "Carried from the year", 2100),
@@ -92,6 +98,7 @@ const CERTIFICATE: PaperKind = PaperKind {
     ],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// The rate of a certificate: per cent with at most two places.

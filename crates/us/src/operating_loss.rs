@@ -10,7 +10,8 @@ use hembo_core::{
     field::{Field, Years},
     forms::Required,
     limit, limits, lines, open_points,
-    paper::{Back, PaperKind, subject},
+    outcome::{CarriedTo, Carry},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -26,8 +27,15 @@ pub static PROVISION: Provision = Provision {
     papers: &[CARRIED],
     points: POINTS,
     figures: &["operating_loss"],
+    carries: CARRIES,
     ..Provision::NONE
 };
+
+/// What is left goes into the next year.
+const CARRIES: &[Carry] = &[
+    Carry { line: CARRY, paper: "172", into: CarriedTo::Box("since") },
+    Carry { line: CARRY_BEFORE, paper: "172", into: CarriedTo::Box("before") },
+];
 
 lines! {
     pub L8A = "us.sched_1.8a", "Net operating losses of earlier years", "IRC §172(a)",
@@ -82,6 +90,7 @@ const CARRIED: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Once,
 };
 
 /// Gives the losses to their owner.

@@ -14,7 +14,7 @@ use hembo_core::{
     household::{Entry, Row},
     line::LineId,
     lines, open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -164,6 +164,7 @@ const INCOME: PaperKind = PaperKind {
     ],
     back: Back::Lines { column: "sort", says: "jury_given" },
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 const WINNINGS: PaperKind = PaperKind {
@@ -184,6 +185,7 @@ const WINNINGS: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Once,
 };
 
 const ALIMONY: PaperKind = PaperKind {
@@ -204,6 +206,7 @@ const ALIMONY: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// Whether alimony under an instrument is income of one and deducted by the other.

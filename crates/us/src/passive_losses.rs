@@ -11,6 +11,7 @@ use hembo_core::{
     forms::Required,
     limit::{self, Shape},
     limits, lines, open_points,
+    outcome::{CarriedTo, Carry},
     point::{Gather, Place},
     provision::Provision,
     trail::Trail,
@@ -18,8 +19,17 @@ use hembo_core::{
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, limits: LIMITS, points: POINTS, figures: &["rental"], ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    limits: LIMITS,
+    points: POINTS,
+    figures: &["rental"],
+    carries: CARRIES,
+    ..Provision::NONE
+};
+
+/// What is left goes into the next year.
+const CARRIES: &[Carry] = &[Carry { line: CARRY, paper: "Schedule E", into: CarriedTo::ByHand }];
 
 lines! {
     ACTIVE = "us.8582.1d", "Rental real estate with active participation", "IRC §469(i)",

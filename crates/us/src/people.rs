@@ -18,7 +18,9 @@ pub static PROVISION: Provision = Provision {
         Question {
             of: FILER,
             from_age: 0,
-            field: Field::text(ask::OCCUPATION, "", "Occupation", 60).help("Stands beside the signature."),
+            field: Field::text(ask::OCCUPATION, "", "Occupation", 60)
+                .lasts()
+                .help("Stands beside the signature."),
         },
         Question {
             of: ANYONE,
@@ -31,6 +33,7 @@ pub static PROVISION: Provision = Provision {
             of: FILER,
             from_age: 0,
             field: Field::text(ask::LICENCE, "", "Driver's licence or state ID", 40)
+                .lasts()
                 .help("Number and state, or: not given.")
                 .secret(),
         },
@@ -38,6 +41,7 @@ pub static PROVISION: Provision = Provision {
             of: ANYONE,
             from_age: 0,
             field: Field::yes_no(ask::WORK_SSN, "", "Number valid for work")
+                .lasts()
                 .help("A social security number issued in time and valid for employment."),
         },
     ],

@@ -7,7 +7,7 @@ use hembo_core::{
     field::{Choice, Field, Years},
     household::Entry,
     open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
 };
@@ -57,6 +57,7 @@ const PARTS: PaperKind = PaperKind {
     ],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Once,
 };
 
 /// Whether nine digits are a routing number: of a bank's district, and with the check digit.

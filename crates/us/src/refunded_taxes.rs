@@ -6,7 +6,7 @@ use hembo_core::{
     field::{Field, Years},
     line::LineId,
     lines, open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     trail::Trail,
@@ -64,6 +64,7 @@ const KEPT: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 const FUEL: PaperKind = PaperKind {
@@ -78,6 +79,7 @@ const FUEL: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// Gives the boxes to the owners.

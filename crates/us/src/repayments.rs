@@ -8,7 +8,7 @@ use hembo_core::{
     field::{Field, Years},
     household::Entry,
     lines, open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     trail::{Item, Trail},
@@ -76,6 +76,7 @@ const REPAID: PaperKind = PaperKind {
     ],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Once,
 };
 
 /// Gives each repayment that counts to the owner.

@@ -9,7 +9,7 @@ use hembo_core::{
     household::Entry,
     open_points,
     pack::{FILER, Question},
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
 };
@@ -103,25 +103,26 @@ const SIGNATURES: PaperKind = PaperKind {
         Field::text("earlier_pin", "", "Last year's PIN", 5)
             .help("Where the filers enter their PINs; or last year's income on the paper of last year's return.")
             .secret(),
-        Field::text("ptin", "", "Preparer's PTIN", 9),
+        Field::text("ptin", "", "Preparer's PTIN", 9).lasts(),
         Field::yes_no("consent", "", "Consent to use or disclose was asked for")
             .help("The answer is kept with the papers."),
-        Field::text("street", "", "Street", 80),
-        Field::text("town", "", "Town and state", 60),
-        Field::text("zip", "", "ZIP code", 10),
-        Field::text("telephone", "", "Telephone", 20),
+        Field::text("street", "", "Street", 80).lasts(),
+        Field::text("town", "", "Town and state", 60).lasts(),
+        Field::text("zip", "", "ZIP code", 10).lasts(),
+        Field::text("telephone", "", "Telephone", 20).lasts(),
         Field::choice("paid_by", "", "A balance is paid by", PAID_BY),
         Field::yes_no("extended", "", "Extension was filed")
             .help("Form 4868; of the day for the return, not for the tax."),
         Field::date("filed", "", "Filed on"),
-        Field::yes_no("designee", "", "Someone else may discuss the return"),
-        Field::text("designee.name", "", "Name", 60),
-        Field::text("designee.telephone", "", "Telephone", 20),
+        Field::yes_no("designee", "", "Someone else may discuss the return").lasts(),
+        Field::text("designee.name", "", "Name", 60).lasts(),
+        Field::text("designee.telephone", "", "Telephone", 20).lasts(),
         Field::text("designee.pin", "", "PIN", 5).secret(),
     ],
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// What each return of the way still lacks; one for planning is not filed.

@@ -18,7 +18,7 @@ use hembo_core::{
     forms::Required,
     household::{Answers, Entry},
     limit, lines, open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -115,6 +115,7 @@ pub const BENEFITS: PaperKind = PaperKind {
     ],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// Gives its boxes to the beneficiary.

@@ -27,7 +27,7 @@ pub mod ask {
 }
 
 const QUESTIONS: &[Question] =
-    &[Question { of: ANYONE, from_age: 0, field: Field::yes_no(ask::BLIND, "", "Blind") }];
+    &[Question { of: ANYONE, from_age: 0, field: Field::yes_no(ask::BLIND, "", "Blind").lasts() }];
 
 lines! {
     pub STANDARD = "us.standard", "Standard deduction", "IRC §63(c), (f)",

@@ -11,7 +11,7 @@ use hembo_core::{
 
 /// What is asked about the state.
 pub static PROVISION: Provision = Provision {
-    household_questions: &[Field::choice(ask::STATE, "", "State of residence", STATES)],
+    household_questions: &[Field::choice(ask::STATE, "", "State of residence", STATES).lasts()],
     points: POINTS,
     ..Provision::NONE
 };
@@ -94,6 +94,7 @@ pub fn community_property(state: &str) -> bool {
 
 /// The box of a paper that is of one spouse alone.
 pub const SEPARATE: Field = Field::yes_no("separate", "", "Separate property of the owner")
+    .lasts()
     .help("Owned before the marriage, given or inherited; of separate returns in a community property state.")
     .only_for(ask::STATE, COMMUNITY_PROPERTY);
 

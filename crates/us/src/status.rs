@@ -13,7 +13,7 @@ use hembo_core::{
     choice::{Chosen, Open},
     decision::{Bar, Decision, Opt},
     field::{Choice, Field},
-    household::Entry,
+    household::{Entry, Role},
     open_points,
     pack::{FILER, Question},
     point::{Gather, Place},
@@ -25,6 +25,7 @@ use hembo_core::{
 pub static PROVISION: Provision = Provision {
     household_questions: &[
         Field::choice(ask::MARITAL, "", "On the last day of the year", MARITAL)
+            .lasts()
             .help("The year in which a spouse died still counts as married."),
         Field::yes_no(ask::APART, "", "The two lived apart from July to December")
             .help("A temporary absence is living together."),
@@ -36,12 +37,12 @@ pub static PROVISION: Provision = Provision {
         Question {
             of: FILER,
             from_age: 0,
-            field: Field::yes_no(ask::PAID_HOME, "", "Paid over half the cost of the home"),
+            field: Field::yes_no(ask::PAID_HOME, "", "Paid over half the cost of the home").lasts(),
         },
         Question {
             of: FILER,
             from_age: 0,
-            field: Field::count(ask::SPOUSE_DIED, "", "Year in which the spouse died", 2100),
+            field: Field::count(ask::SPOUSE_DIED, "", "Year in which the spouse died", 2100).lasts(),
         },
     ],
     points: POINTS,
@@ -88,6 +89,16 @@ const MARITAL: &[Choice] = &[
     Choice::new("divorced", "Divorced or separated by decree"),
     Choice::new("widowed", "Widowed before this year"),
 ];
+
+/// Whose spouse died in the year is a widow or widower in the next, and tells when (§2(a)(1)).
+pub fn settle_next(before: &hembo_core::Household, next: &mut hembo_core::Household) {
+    let gone = before.filers().filter(|(_, filer)| next.person(&filer.id).is_none());
+    let Some(died) = gone.filter_map(|(_, filer)| filer.died).next() else { return };
+    next.answers.insert(ask::MARITAL.into(), Entry::Text("widowed".into()));
+    for filer in next.people.iter_mut().filter(|person| person.role == Role::Filer) {
+        filer.answers.insert(ask::SPOUSE_DIED.into(), Entry::Count(died.year().into()));
+    }
+}
 
 /// The status of someone who does not file jointly: the facts fix it, it is not a choice.
 pub fn alone(facts: &Facts, filer: usize) -> Status {

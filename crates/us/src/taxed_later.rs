@@ -14,7 +14,8 @@ use hembo_core::{
     field::{Field, Years},
     forms::Required,
     lines, open_points,
-    paper::{Back, PaperKind, subject},
+    outcome::{CarriedTo, Carry},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -31,8 +32,15 @@ pub static PROVISION: Provision = Provision {
     papers: &[EARLIER],
     points: POINTS,
     figures: &["early_distribution"],
+    carries: CARRIES,
     ..Provision::NONE
 };
+
+/// What is left goes into the next year.
+const CARRIES: &[Carry] = &[
+    Carry { line: PENSION_LEFT, paper: "8915-F", into: CarriedTo::HalfInBox("14") },
+    Carry { line: IRA_LEFT, paper: "8915-F", into: CarriedTo::HalfInBox("25") },
+];
 
 lines! {
     PENSION = "us.8915.15", "Disaster distributions of plans, taxed this year", "IRC §72(t)(11)(D)",
@@ -89,6 +97,7 @@ const EARLIER: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Once,
 };
 
 /// Gives its boxes to the owner.

@@ -5,7 +5,7 @@ use crate::{
     bringing::Bringing,
     excess_contributions,
     filing_status::Status,
-    misclassified_pay,
+    income, misclassified_pay,
     papers::w2,
     payments::{self, TotalPaid},
     points::Points,
@@ -18,7 +18,8 @@ use hembo_core::{
     forms::Required,
     household::Entry,
     lines, open_points,
-    paper::{Back, PaperKind, subject},
+    outcome::{CarriedTo, Carry},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -33,8 +34,15 @@ pub static PROVISION: Provision = Provision {
     papers: &[LAST_YEAR],
     points: POINTS,
     figures: &["underpayment"],
+    carries: CARRIES,
     ..Provision::NONE
 };
+
+/// What is left goes into the next year.
+const CARRIES: &[Carry] = &[
+    Carry { line: CURRENT, paper: "Last year", into: CarriedTo::Box("tax") },
+    Carry { line: income::AGI, paper: "Last year", into: CarriedTo::Box("agi") },
+];
 
 lines! {
     CURRENT = "us.2210.4", "Tax of the year for instalments", "IRC §6654(f)",
@@ -98,6 +106,7 @@ pub const LAST_YEAR: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Once,
 };
 
 /// Gives last year's return to those who filed it.
@@ -184,11 +193,11 @@ fn addition(on: On<'_>, required: Money, withheld: Money) -> Money {
 /// Line 38.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, tax: Money, paid: TotalPaid) -> Money {
     let figures = &on.facts.figures.underpayment;
-    let Some(last) = of_last_year(on) else { return Money::ZERO };
     let current =
         trail.line(CURRENT, on.scope, settled::or_zero(tax - without_instalments(on, paid.for_ira)), |i| {
             i.line(total_tax::L24, on.scope, paid.tax_of_form);
         });
+    let Some(last) = of_last_year(on) else { return Money::ZERO };
     let part = trail.line(
         OF_CURRENT,
         on.scope,

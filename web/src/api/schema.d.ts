@@ -91,6 +91,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{id}/carry-forward": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Carry a household forward into the next year. One that was carried forward already is not carried again. */
+        post: operations["carry_forward"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{id}/copy": {
         parameters: {
             query?: never;
@@ -383,6 +400,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{id}/years": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same household in the years around. */
+        get: operations["years"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/packs": {
         parameters: {
             query?: never;
@@ -557,6 +591,26 @@ export interface components {
                 says: string;
             };
         };
+        /** @description What the year before came to. */
+        Before: {
+            /** @description What each person filed: person → "joint". */
+            filed?: {
+                [key: string]: string;
+            };
+            /** @description What it left over that goes into papers of which the preparer knows which: line → amount. */
+            left?: {
+                [key: string]: components["schemas"]["Money"];
+            };
+            /** @description The results of the Spread for all together: row → amount. */
+            results?: {
+                [key: string]: components["schemas"]["Money"];
+            };
+            /**
+             * Format: int32
+             * @description The return year.
+             */
+            year: number;
+        };
         /** @description A blank that is read as something. */
         Blank: {
             /** @description The question or box. */
@@ -572,6 +626,21 @@ export interface components {
             base_revision: number;
             /** Format: int64 */
             revision: number;
+        };
+        /** @description A household that was carried forward. */
+        Carried: {
+            /**
+             * Format: uuid
+             * @description The household of the next year.
+             */
+            id: string;
+            /** @description Whether it was made just now; otherwise it was there already. */
+            made: boolean;
+            /**
+             * Format: int32
+             * @description Its year.
+             */
+            year: number;
         };
         /** @description A cell of the Spread. */
         Cell: {
@@ -916,6 +985,8 @@ export interface components {
             kind: components["schemas"]["FieldKind"];
             /** @description The words beside the box, or the question. */
             label: string;
+            /** @description What it says holds in the next year as well, until somebody says otherwise. */
+            lasts: boolean;
             /** @description The number printed beside the box, or nothing. */
             number: string;
             only?: components["schemas"]["Only"] | null;
@@ -1023,7 +1094,7 @@ export interface components {
             /** Format: date-time */
             at: string;
             by: string;
-            /** @description created, imported, copied, edited, undone, redone, brought_back, deleted or restored. */
+            /** @description created, imported, copied, carried, edited, undone, redone, brought_back, deleted or restored. */
             kind: string;
             /**
              * Format: int64
@@ -1038,6 +1109,7 @@ export interface components {
         Household: {
             /** @description Answers to the country's questions about the household as a whole. */
             answers?: components["schemas"]["BTreeMap"];
+            before?: components["schemas"]["Before"] | null;
             /** @description The rule pack: a country's short name, such as `us`. */
             country: string;
             /** @description Open points put aside: point → reason. */
@@ -1090,7 +1162,7 @@ export interface components {
             /** Format: uuid */
             id: string;
             name: string;
-            /** @description How it came about: created, imported or copied. */
+            /** @description How it came about: created, imported, copied or carried. */
             origin: string;
             /** Format: int64 */
             revision: number;
@@ -1261,6 +1333,11 @@ export interface components {
             /** Format: int32 */
             year: number;
         };
+        /**
+         * @description Whether a paper of a kind comes again in the next year.
+         * @enum {string}
+         */
+        NextYear: "again" | "once";
         /** @description A question about the household with the answers that call for a field. */
         Only: {
             /** @description The choices. */
@@ -1392,6 +1469,8 @@ export interface components {
         };
         /** @description One paper: an official slip, or a list of receipts. */
         Paper: {
+            /** @description The amounts of the year before, of a paper that was carried forward: by box, of a list its sum under the column. */
+            before?: components["schemas"]["BTreeMap"];
             /** @description What stands in the boxes. */
             boxes?: components["schemas"]["BTreeMap"];
             /** @description The boxes that changed since it was checked, `owners` and `rows` for its owners and its list: it counts as not checked. */
@@ -1428,6 +1507,8 @@ export interface components {
             id: string;
             /** @description What it is, in words; searched as well as the code. */
             name: string;
+            /** @description Whether such a paper comes again in the next year. */
+            next_year: components["schemas"]["NextYear"];
             /** @description Whether several people may own it together. */
             shared: boolean;
             /** @description The heading under which it is offered: one of [`subject`]. */
@@ -1851,6 +1932,19 @@ export interface components {
              */
             until?: number | null;
         };
+        /** @description The same household in the years around. */
+        YearsAround: {
+            /**
+             * Format: uuid
+             * @description The one that it was carried forward to.
+             */
+            after?: string | null;
+            /**
+             * Format: uuid
+             * @description The one that it was carried forward from.
+             */
+            before?: string | null;
+        };
     };
     responses: never;
     parameters: never;
@@ -2068,6 +2162,51 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    carry_forward: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Carried"];
+                };
+            };
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Carried"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2607,6 +2746,35 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    years: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YearsAround"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,6 +1,8 @@
 // The desk: the household's name and year on top, the views as ledger tabs along the bottom.
+import { useQuery } from "@tanstack/react-query";
 import { Link, Outlet, useNavigate, useParams, useRouterState } from "@tanstack/react-router";
 import { useEffect, useRef, useState } from "react";
+import { api, ask } from "../api/client";
 import type { Opened, Problem } from "../api/types";
 import { useTyping } from "../entry/typing";
 import { usePacks } from "../households/Households";
@@ -135,7 +137,9 @@ function Header({ opened, find, history }: { opened: Opened; find: () => void; h
       </Link>
       <div className="min-w-0 leading-tight">
         <h1 className="truncate text-[14px]">{household.name} household</h1>
-        <span className="text-[12px] text-white/85">{law}</span>
+        <span className="text-[12px] text-white/85">
+          {law} <YearsAround opened={opened} />
+        </span>
       </div>
       <button
         type="button"
@@ -159,6 +163,34 @@ function Header({ opened, find, history }: { opened: Opened; find: () => void; h
       </span>
       <Kept opened={opened} />
     </header>
+  );
+}
+
+/** The same household in the years around. */
+function YearsAround({ opened }: { opened: Opened }) {
+  const { id, household } = opened;
+  const around = useQuery({
+    queryKey: ["years", id],
+    queryFn: () => ask(api.GET("/api/households/{id}/years", { params: { path: { id } } })),
+  });
+  const links = [
+    { to: around.data?.before, year: household.year - 1 },
+    { to: around.data?.after, year: household.year + 1 },
+  ];
+  return links.map(
+    ({ to, year }) =>
+      to && (
+        <Link
+          key={year}
+          to="/h/$id/spread"
+          params={{ id: to }}
+          search={{}}
+          className="ml-2 underline underline-offset-2"
+          aria-label={`The same household for ${year}`}
+        >
+          {year}
+        </Link>
+      ),
   );
 }
 

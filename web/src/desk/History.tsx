@@ -11,6 +11,7 @@ const KINDS: Record<string, string> = {
   created: "Made",
   imported: "Imported",
   copied: "Copied from another",
+  carried: "Carried forward from the year before",
   undone: "Undone",
   redone: "Redone",
   brought_back: "Brought back",

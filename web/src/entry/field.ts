@@ -12,6 +12,7 @@ export function field(id: string, label: string, kind: Field["kind"]): Field {
     shape: "",
     blank: "",
     years: {},
+    lasts: false,
     only: null,
     opens: [],
   };

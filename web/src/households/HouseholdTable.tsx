@@ -35,6 +35,9 @@ const COLUMNS: Column[] = [
 ];
 
 type Props = {
+  /** The ids of those that are chosen. */
+  chosen: Set<string>;
+  choose: (chosen: Set<string>) => void;
   rows: HouseholdRow[];
   packs: PackInfo[];
   act: Actions;
@@ -42,11 +45,26 @@ type Props = {
   setOrder: (order: Order) => void;
 };
 
-export function HouseholdTable({ rows, packs, act, order, setOrder }: Props) {
+export function HouseholdTable({ rows, packs, act, order, setOrder, chosen, choose }: Props) {
+  const all = rows.every((row) => chosen.has(row.id));
+  const toggle = (id: string, on: boolean) => {
+    const next = new Set(chosen);
+    if (on) next.add(id);
+    else next.delete(id);
+    choose(next);
+  };
   return (
     <table className="mt-6 w-full border-collapse">
       <thead>
         <tr className="border-b border-ink">
+          <th scope="col" className={`w-8 px-2 text-left ${WIDE}`}>
+            <input
+              type="checkbox"
+              aria-label="Choose all that are shown"
+              checked={all}
+              onChange={(e) => choose(new Set(e.target.checked ? rows.map((row) => row.id) : []))}
+            />
+          </th>
           {COLUMNS.map((c) => {
             const here = order.id === c.id;
             return (
@@ -68,20 +86,35 @@ export function HouseholdTable({ rows, packs, act, order, setOrder }: Props) {
             );
           })}
           <th scope="col" className={WIDE}>
-            <span className="sr-only">Rename, copy or delete</span>
+            <span className="sr-only">Carry forward, rename, copy or delete</span>
           </th>
         </tr>
       </thead>
       <tbody>
         {rows.map((row) => (
-          <HouseholdLine key={row.id} row={row} packs={packs} act={act} />
+          <HouseholdLine
+            key={row.id}
+            row={row}
+            packs={packs}
+            act={act}
+            chosen={chosen.has(row.id)}
+            choose={(on) => toggle(row.id, on)}
+          />
         ))}
       </tbody>
     </table>
   );
 }
 
-function HouseholdLine({ row, packs, act }: { row: HouseholdRow; packs: PackInfo[]; act: Actions }) {
+type LineProps = {
+  row: HouseholdRow;
+  packs: PackInfo[];
+  act: Actions;
+  chosen: boolean;
+  choose: (on: boolean) => void;
+};
+
+function HouseholdLine({ row, packs, act, chosen, choose }: LineProps) {
   const [renaming, setRenaming] = useState(false);
   const { summary } = row;
   const rename = (name: string | null) => {
@@ -95,7 +128,15 @@ function HouseholdLine({ row, packs, act }: { row: HouseholdRow; packs: PackInfo
   const told = (text: string) => (summary.covered ? text : "");
   return (
     <tr className="row-line h-[34px] bg-sheet hover:bg-wash">
-      <th scope="row" className="max-w-60 truncate px-2 text-left font-normal max-desk:max-w-44">
+      <td className={`px-2 ${WIDE}`}>
+        <input
+          type="checkbox"
+          aria-label={`Choose ${row.name} ${row.year}`}
+          checked={chosen}
+          onChange={(e) => choose(e.target.checked)}
+        />
+      </td>
+      <th scope="row" className="max-w-46 truncate px-2 text-left font-normal max-desk:max-w-44">
         {renaming ? (
           <RenameBox name={row.name} done={rename} />
         ) : (
@@ -109,6 +150,7 @@ function HouseholdLine({ row, packs, act }: { row: HouseholdRow; packs: PackInfo
             <span className="text-[12px] font-normal text-soft">
               {summary.people.map((p) => p.split(" ")[0]).join(", ")}
               {row.origin === "imported" && " · imported"}
+              {row.origin === "carried" && ` · from ${row.year - 1}`}
             </span>
           </Link>
         )}
@@ -120,7 +162,7 @@ function HouseholdLine({ row, packs, act }: { row: HouseholdRow; packs: PackInfo
       <td className={`px-2 whitespace-nowrap ${WIDE}`}>{STAGES[row.stage] ?? row.stage}</td>
       <td className={`px-2 ${WIDE}`}>
         <span className="flex items-center gap-2 whitespace-nowrap">
-          <span className="w-14">
+          <span className="w-8">
             <Meter
               part={summary.checked}
               whole={summary.papers}
@@ -145,6 +187,15 @@ function HouseholdLine({ row, packs, act }: { row: HouseholdRow; packs: PackInfo
       <td className={`${right} ${WIDE}`}>{told(`${symbol} ${balance(summary.balance)}`)}</td>
       <td className={`px-2 whitespace-nowrap ${WIDE}`}>{touched(row.touched_at)}</td>
       <td className={`${right} ${WIDE}`}>
+        {hasYear(packs, row.country, row.year + 1) && (
+          <Button
+            tone="quiet"
+            aria-label={`Carry ${row.name} forward to ${row.year + 1}`}
+            onClick={() => act.forward([row])}
+          >
+            → {row.year + 1}
+          </Button>
+        )}
         <Button tone="quiet" aria-label={`Rename ${row.name}`} onClick={() => setRenaming(true)}>
           Rename
         </Button>
@@ -157,6 +208,11 @@ function HouseholdLine({ row, packs, act }: { row: HouseholdRow; packs: PackInfo
       </td>
     </tr>
   );
+}
+
+/** Whether a law has the figures of a year. */
+export function hasYear(packs: PackInfo[], country: string, year: number) {
+  return packs.some((pack) => pack.id === country && pack.years.includes(year));
 }
 
 function RenameBox({ name, done }: { name: string; done: (name: string | null) => void }) {

@@ -8,6 +8,7 @@ import { useWho } from "../signin/SignInGate";
 import { count, touched } from "../ui/format";
 import { useKeys } from "../ui/keys";
 import { Blank, Button, Key, Waiting } from "../ui/pieces";
+import { CarryForward } from "./CarryForward";
 import { HouseholdTable } from "./HouseholdTable";
 import { NewHousehold } from "./NewHousehold";
 
@@ -58,7 +59,9 @@ export function Households() {
   const [making, setMaking] = useState(false);
   const [notice, setNotice] = useState<Notice | null>(null);
   const search = useRef<HTMLInputElement>(null);
-  const act = useActions(setNotice);
+  const [forward, setForward] = useState<HouseholdRow[] | null>(null);
+  const [chosen, setChosen] = useState(new Set<string>());
+  const act = { ...useActions(setNotice), forward: setForward };
   const deleted = useDeleted();
   useKeys({
     n: () => setMaking(true),
@@ -80,6 +83,11 @@ export function Households() {
             <p className="text-soft">{first ? told(first, sought) : " "}</p>
           </div>
           <div className="flex gap-2">
+            {chosen.size > 0 && (
+              <Button onClick={() => setForward(rows.filter((row) => chosen.has(row.id)))}>
+                Carry {count(chosen.size, "household")} forward…
+              </Button>
+            )}
             <ImportButton onFile={act.importFile} />
             <Button tone="main" onClick={() => setMaking(true)}>
               New household <Key>N</Key>
@@ -108,7 +116,15 @@ export function Households() {
           </Blank>
         )}
         {rows.length > 0 && (
-          <HouseholdTable rows={rows} packs={packs.data ?? []} act={act} order={order} setOrder={setOrder} />
+          <HouseholdTable
+            rows={rows}
+            packs={packs.data ?? []}
+            act={act}
+            order={order}
+            setOrder={setOrder}
+            chosen={chosen}
+            choose={setChosen}
+          />
         )}
         {list.hasNextPage && (
           <Button
@@ -121,6 +137,16 @@ export function Households() {
         )}
         {deleted.length > 0 && <Deleted rows={deleted} restore={act.restore} />}
       </main>
+      {forward && packs.data && (
+        <CarryForward
+          rows={forward}
+          packs={packs.data}
+          onClose={() => {
+            setForward(null);
+            setChosen(new Set());
+          }}
+        />
+      )}
       {making && packs.data && <NewHousehold packs={packs.data} onClose={() => setMaking(false)} />}
     </div>
   );
@@ -138,7 +164,7 @@ function told({ count: found, blocked, years }: HouseholdPage, sought: string) {
   return sought ? `${all} · found by “${sought}”` : all;
 }
 
-export type Actions = ReturnType<typeof useActions>;
+export type Actions = ReturnType<typeof useActions> & { forward: (rows: HouseholdRow[]) => void };
 
 function useActions(say: (notice: Notice | null) => void) {
   const queries = useQueryClient();

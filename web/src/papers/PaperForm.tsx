@@ -59,6 +59,7 @@ export function PaperForm({ paper, kind, at }: { paper: Paper; kind: PaperKind; 
         </BoxLine>
         <Owners paper={paper} kind={kind} />
       </div>
+      {kind.columns.length === 0 && ofList.map((point) => <PointNote key={point.id} point={point} />)}
       {kind.boxes.length > 0 && <Boxes paper={paper} kind={kind} points={points} at={at} />}
       {kind.columns.length > 0 && <Receipts paper={paper} kind={kind} points={ofList} at={at} />}
     </div>
@@ -135,7 +136,14 @@ function Box({ paper, field, offered, points, focus }: BoxProps) {
   const help = `help-${field.id}`;
   return (
     <>
-      <BoxLine number={field.number} label={field.label} help={field.help} helpId={help} wide={isLong(field)}>
+      <BoxLine
+        number={field.number}
+        label={field.label}
+        help={field.help}
+        helpId={help}
+        before={paper.before?.[field.id]}
+        wide={isLong(field)}
+      >
         <EntryBox
           field={field}
           label={`${field.number} ${field.label}`.trim()}
@@ -145,7 +153,7 @@ function Box({ paper, field, offered, points, focus }: BoxProps) {
           focus={focus}
           keep={keep}
           secretAt={{ paper: paper.id, field: field.id }}
-          describedBy={field.help ? help : undefined}
+          describedBy={field.help || paper.before?.[field.id] ? help : undefined}
         />
       </BoxLine>
       {points.map((point) => (
@@ -164,12 +172,15 @@ type BoxLineProps = {
   label: string;
   help?: string;
   helpId?: string;
+  /** Last year's amount. */
+  before?: Entry;
   /** Words need a whole line. */
   wide?: boolean;
   children: React.ReactNode;
 };
 
-export function BoxLine({ number, label, help, helpId, wide, children }: BoxLineProps) {
+export function BoxLine({ number, label, help, helpId, before, wide, children }: BoxLineProps) {
+  const { opened } = useDesk();
   return (
     <div
       className={`row-line grid min-h-[34px] items-center py-1 ${wide ? "col-span-full grid-cols-[30px_11rem_1fr] max-md:grid-cols-[30px_7rem_1fr]" : "grid-cols-[30px_1fr_minmax(7.5rem,9rem)]"}`}
@@ -177,9 +188,14 @@ export function BoxLine({ number, label, help, helpId, wide, children }: BoxLine
       <b className="text-soft">{number}</b>
       <span className="pr-2">
         {label}
-        {help && (
+        {(help || before) && (
           <span id={helpId} className="block text-[12px] leading-tight text-soft">
             {help}
+            {before && (
+              <span className="block">
+                {opened.household.year - 1}: {exact(String(before))}
+              </span>
+            )}
           </span>
         )}
       </span>

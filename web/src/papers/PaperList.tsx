@@ -1,7 +1,7 @@
 import { Link } from "@tanstack/react-router";
 import type { Paper, Person } from "../api/types";
 import { useDesk } from "../desk/useDesk";
-import { count, units } from "../ui/format";
+import { count, isZero, units } from "../ui/format";
 import { Key } from "../ui/pieces";
 
 type Group = { key: string; title: string; papers: Paper[] };
@@ -35,7 +35,16 @@ export function PaperList({ chosen }: { chosen: string | undefined }) {
   const { household, outcome } = opened;
   const amount = (paper: Paper) => {
     const headline = pack.paper_kinds.find((kind) => kind.id === paper.kind)?.headline;
-    return headline ? units(outcome.papers.find((p) => p.paper === paper.id)?.amount ?? "0") : "";
+    if (!headline) return "";
+    const now = outcome.papers.find((p) => p.paper === paper.id)?.amount ?? "0";
+    const before = paper.before?.[headline];
+    if (!isZero(now) || !before) return units(now);
+    const year = household.year - 1;
+    return (
+      <i className="text-soft" title={`Last year's; nothing is keyed for ${household.year}`}>
+        {year}: {units(String(before))}
+      </i>
+    );
   };
   return (
     <>

@@ -59,12 +59,22 @@ function WithFaults({ number, columns, typing, children }: LineProps) {
   );
 }
 
+/** Last year's sums of a list that has none of its own. */
+function sumsBefore(paper: Paper, kind: PaperKind, year: number) {
+  const sums = kind.columns.flatMap(({ id, label }) => {
+    const sum = paper.before?.[id];
+    return sum ? [`${label} ${exact(String(sum))}`] : [];
+  });
+  return sums.length > 0 && `For ${year} together: ${sums.join(", ")}.`;
+}
+
 export function Receipts({ paper, kind, points, at }: Props) {
   const { opened, edit } = useDesk();
   const rows = paper.rows ?? [];
   const { amount = "0", back = "0" } = opened.outcome.papers.find((p) => p.paper === paper.id) ?? {};
   // The sum stands below the column that it adds up.
   const summed = kind.columns.findIndex((c) => c.id === kind.headline);
+  const before = paper.before?.[kind.headline];
   const paid = String(Number(amount) + Number(back));
   // Lines that are not stored yet have their ids already, so that the boxes stay the same when they are; as soon as somebody
   // types in the empty one, the next one follows.
@@ -144,7 +154,10 @@ export function Receipts({ paper, kind, points, at }: Props) {
               <tr>
                 <td colSpan={Math.max(1, summed)} className="pt-1.5">
                   <span className="flex flex-wrap justify-between gap-x-4 pr-2">
-                    <span className="text-soft">{told}</span>
+                    <span className="text-soft">
+                      {told}
+                      {before && ` For ${opened.household.year - 1} together ${exact(String(before))}.`}
+                    </span>
                     {!isZero(back) && `${exact(paid)} paid − ${exact(back)} paid back =`}
                   </span>
                 </td>
@@ -154,7 +167,11 @@ export function Receipts({ paper, kind, points, at }: Props) {
             </tfoot>
           )}
         </table>
-        {summed < 0 && <p className="pt-1.5 text-soft">{told}</p>}
+        {summed < 0 && (
+          <p className="pt-1.5 text-soft">
+            {told} {sumsBefore(paper, kind, opened.household.year - 1)}
+          </p>
+        )}
       </div>
       <div className="mt-3 grid grid-cols-2">
         {points.map((point) => (

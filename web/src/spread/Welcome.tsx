@@ -1,10 +1,49 @@
 // Beside a Spread on which nothing is marked: what to do first.
 import { Link } from "@tanstack/react-router";
 import { useDesk } from "../desk/useDesk";
+import { units } from "../ui/format";
 import { Diamond, Key } from "../ui/pieces";
 import { LostList } from "../ways/LostList";
 import { Turns } from "../ways/Turns";
 import { PanelHead } from "./SpreadView";
+
+/** The results beside those of the year before, of a household that was carried forward. */
+function AgainstLastYear() {
+  const { opened } = useDesk();
+  const { household, outcome } = opened;
+  if (!household.before) return null;
+  const { year, results = {} } = household.before;
+  const rows = outcome.spread.flatMap((section) => section.rows).filter((row) => row.label in results);
+  return (
+    <div className="px-4 py-2">
+      <h3 className="mb-1">Against {year}</h3>
+      <table className="w-full">
+        <thead>
+          <tr className="text-right text-soft">
+            <td />
+            <th scope="col" className="font-normal">
+              {year}
+            </th>
+            <th scope="col" className="pl-2 font-normal">
+              {household.year}
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <tr key={row.label} className="row-line h-[25px]">
+              <th scope="row" className="text-left font-normal">
+                {row.label}
+              </th>
+              <td className="text-right text-soft">{units(String(results[row.label]))}</td>
+              <td className="pl-2 text-right">{units(row.together?.amount ?? "0")}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
 
 export function Welcome() {
   const { opened } = useDesk();
@@ -48,6 +87,7 @@ export function Welcome() {
           </Link>
         </div>
       )}
+      <AgainstLastYear />
       <div className="px-4 py-2">
         <Turns />
       </div>

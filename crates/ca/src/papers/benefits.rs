@@ -7,7 +7,7 @@ use crate::{
 use hembo_core::{
     field::{Field, Years},
     open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
 };
@@ -59,6 +59,7 @@ const OLD_AGE: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 const PENSION_PLAN: PaperKind = PaperKind {
@@ -82,6 +83,7 @@ const PENSION_PLAN: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// Gives their boxes to the owners.

@@ -12,7 +12,7 @@ use hembo_core::{
     field::{Field, Years},
     open_points,
     pack::Suggestion,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -99,6 +99,7 @@ pub const T4: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// Gives its boxes to the owners.

@@ -6,7 +6,7 @@ use crate::{
 };
 use hembo_core::{
     field::{Field, Years},
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     provision::Provision,
 };
 use hembo_money::{Money, Rounding};
@@ -65,6 +65,7 @@ pub const T4A: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// Gives its boxes to the owners.

@@ -7,7 +7,7 @@ use hembo_core::{
     field::{Field, Years},
     open_points,
     pack::Suggestion,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
 };
@@ -70,6 +70,7 @@ pub const T5: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// Gives its boxes to the owners.

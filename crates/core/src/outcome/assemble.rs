@@ -2,7 +2,7 @@
 
 use super::{
     AmountOutcome, Authority, Comparison, DecisionOutcome, Kink, MOST_WAYS, NAMED_WAYS, OptionOutcome,
-    Outcome, Wanted, compare, schedules, shown::Shown,
+    Outcome, Wanted, compare, last_year, schedules, shown::Shown,
 };
 use crate::{
     asking,
@@ -103,7 +103,7 @@ fn assemble(household: &Household, pack: &dyn Pack, wanted: Wanted, stop: &Stop)
     let trail = case.record(&chosen);
     let view = Shown::of(household, pack, &*case, &chosen, &trail);
     let total = weighed.ranking.first().map_or(Money::ZERO, |r| r.total);
-    let points = view.points(&weighed);
+    let points = view.points(&weighed, last_year::points(keyed, pack, &view.columns()));
     let authorities = view.authorities();
     let all = |amount: fn(&Authority) -> Money| authorities.iter().map(amount).sum();
     let mut decisions = decisions(&view, &weighed, total);

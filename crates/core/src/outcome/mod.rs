@@ -4,10 +4,13 @@
 mod assemble;
 mod compare;
 mod fingerprint;
+mod forward;
+mod last_year;
 mod schedules;
 mod shown;
 
 pub use assemble::{Unreckoned, age_on, headline, paid_back, pins_of, reckon, reckon_until};
+pub use forward::{CarriedTo, Carry, NotForward, next_year};
 pub use schedules::{FormOutcome, FormRow, ReturnSchedules};
 
 use crate::{asking::Blank, check::Fault, limit::Limit, pack::Suggestion, point::Point};

@@ -401,9 +401,10 @@ impl<'a> Shown<'a> {
         }
     }
 
-    /// Every open point; one tells where not all ways were weighed.
-    pub(super) fn points(&self, weighed: &Weighed) -> Vec<Point> {
+    /// Every open point, with those that were found already; one tells where not all ways were weighed.
+    pub(super) fn points(&self, weighed: &Weighed, found: Vec<Point>) -> Vec<Point> {
         let mut points = self.case.points(self.way, self.trail);
+        points.extend(found);
         points.extend(self.pins_that_are_gone());
         points.extend((!weighed.complete).then(|| self.too_many_ways(weighed)));
         for point in &mut points {

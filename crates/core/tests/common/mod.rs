@@ -12,7 +12,7 @@ use hembo_core::{
     line::{LineId, SpreadRow, SpreadSection},
     lines,
     pack::{About, Question, Renamed, Return, Suggestion, Totals},
-    paper::{Back, PaperKind},
+    paper::{Back, NextYear, PaperKind},
     point::{Place, PointDef},
     provision::{Declared, Provision},
     search::{Law, View, Weighable},
@@ -51,6 +51,7 @@ static KINDS: &[PaperKind] = &[
         columns: &[],
         back: Back::Nothing,
         years: Years::ALL,
+        next_year: NextYear::Again,
     },
     PaperKind {
         subject: hembo_core::paper::subject::OTHER_INCOME,
@@ -64,6 +65,7 @@ static KINDS: &[PaperKind] = &[
         columns: &[Field::date("date", "", "Day"), Field::amount("amount", "", "Amount")],
         back: Back::Nothing,
         years: Years::ALL,
+        next_year: NextYear::Again,
     },
     PaperKind {
         subject: hembo_core::paper::subject::OTHER_INCOME,
@@ -77,6 +79,7 @@ static KINDS: &[PaperKind] = &[
         columns: &[],
         back: Back::Nothing,
         years: Years { since: Some(2020), until: Some(2024) },
+        next_year: NextYear::Again,
     },
 ];
 
@@ -89,6 +92,7 @@ lines! {
 limits! { GIFTS = "at.limit.gifts" on GIVEN, "Gifts", "over 100", "Act §2"; }
 
 static PROVISION: Provision = Provision {
+    carries: &[],
     figures: &[],
     lines: LINES,
     limits: LIMITS,

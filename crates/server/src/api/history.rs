@@ -27,7 +27,7 @@ const PAGE: i64 = 50;
 pub struct HistoryEntry {
     /// The revision; none where the household was deleted or restored.
     pub revision: Option<i64>,
-    /// created, imported, copied, edited, undone, redone, brought_back, deleted or restored.
+    /// created, imported, copied, carried, edited, undone, redone, brought_back, deleted or restored.
     pub kind: String,
     /// What was done, in words.
     pub what: Vec<String>,

@@ -27,6 +27,7 @@ use hembo_core::{
 };
 use serde::{Deserialize, Serialize};
 use serde_json::json;
+use sqlx::PgTransaction;
 use time::OffsetDateTime;
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
@@ -43,7 +44,7 @@ pub struct HouseholdRow {
     pub stage: String,
     #[serde(with = "time::serde::rfc3339")]
     pub touched_at: OffsetDateTime,
-    /// How it came about: created, imported or copied.
+    /// How it came about: created, imported, copied or carried.
     pub origin: String,
     #[serde(with = "time::serde::rfc3339::option")]
     pub deleted_at: Option<OffsetDateTime>,
@@ -182,6 +183,7 @@ pub async fn make(
         pins: Default::default(),
         dismissed: Default::default(),
         retired: Default::default(),
+        before: None,
     };
     let id = store_new(&app, household, "created", by).await?;
     Ok((StatusCode::CREATED, Json(Made { id })))
@@ -200,11 +202,24 @@ fn not_a_day(person: usize, text: &str) -> Problem {
 /// # Errors
 /// Its faults, or a database that fails.
 pub async fn store_new(app: &App, household: Household, kind: &str, by: Uuid) -> Answer<Uuid> {
-    let id = Uuid::new_v4();
     let worked = work::out(app, household).await?;
-    let stored = Stored::of(app, id, &worked)?;
     let mut transaction = app.database.begin().await?;
-    store::add(&mut transaction, id, &stored.heading(&worked.household)).await?;
+    let id = add(app, &mut transaction, &worked, kind, by, None).await?;
+    transaction.commit().await?;
+    Ok(id)
+}
+
+async fn add(
+    app: &App,
+    transaction: &mut PgTransaction<'_>,
+    worked: &work::Worked,
+    kind: &str,
+    by: Uuid,
+    carried_from: Option<Uuid>,
+) -> Answer<Uuid> {
+    let id = Uuid::new_v4();
+    let stored = Stored::of(app, id, worked)?;
+    store::add(transaction, id, &stored.heading(&worked.household), carried_from).await?;
     let nothing = json!([]);
     let new = NewRevision {
         household: id,
@@ -220,8 +235,7 @@ pub async fn store_new(app: &App, household: Household, kind: &str, by: Uuid) ->
         by,
         key: None,
     };
-    store::write(&mut transaction, new).await?;
-    transaction.commit().await?;
+    store::write(transaction, new).await?;
     Ok(id)
 }
 
@@ -255,6 +269,57 @@ pub async fn copy(
     household.name = told_apart(&household.name, "copy");
     let id = store_new(&app, household, "copied", by).await?;
     Ok((StatusCode::CREATED, Json(Made { id })))
+}
+
+/// A household that was carried forward.
+#[derive(Serialize, ToSchema)]
+pub struct Carried {
+    /// The household of the next year.
+    id: Uuid,
+    /// Its year.
+    year: i32,
+    /// Whether it was made just now; otherwise it was there already.
+    made: bool,
+}
+
+/// Carry a household forward into the next year. One that was carried forward already is not carried again.
+#[utoipa::path(post, path = "/api/households/{id}/carry-forward", params(("id" = Uuid, Path)),
+    responses((status = 201, body = Carried), (status = 200, body = Carried), (status = 404, body = Problem),
+        (status = 422, body = Problem)))]
+pub async fn carry_forward(
+    State(app): State<App>,
+    By(by): By,
+    Path(id): Path<Uuid>,
+) -> Answer<(StatusCode, Json<Carried>)> {
+    let (_, household) = work::load(&app, id).await?;
+    let next = work::next_year(&app, household).await?;
+    let year = next.year;
+    let worked = work::out(&app, next).await?;
+    let mut transaction = app.database.begin().await?;
+    if let Some(there) = store::carried_to(&mut transaction, id).await? {
+        return Ok((StatusCode::OK, Json(Carried { id: there, year, made: false })));
+    }
+    let made = add(&app, &mut transaction, &worked, "carried", by, Some(id)).await?;
+    transaction.commit().await?;
+    Ok((StatusCode::CREATED, Json(Carried { id: made, year, made: true })))
+}
+
+/// The same household in the years around.
+#[derive(Serialize, ToSchema)]
+pub struct YearsAround {
+    /// The one that it was carried forward from.
+    before: Option<Uuid>,
+    /// The one that it was carried forward to.
+    after: Option<Uuid>,
+}
+
+/// The same household in the years around.
+#[utoipa::path(get, path = "/api/households/{id}/years", params(("id" = Uuid, Path)),
+    responses((status = 200, body = YearsAround), (status = 404, body = Problem)))]
+pub async fn years(State(app): State<App>, _: By, Path(id): Path<Uuid>) -> Answer<Json<YearsAround>> {
+    let store::Years { before, after } =
+        store::years(&app.database, id).await?.ok_or_else(|| Problem::not_found("household"))?;
+    Ok(Json(YearsAround { before, after }))
 }
 
 /// A name that tells a household from the one it came from.

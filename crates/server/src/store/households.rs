@@ -17,7 +17,7 @@ pub struct Listed {
     pub stage: String,
     pub summary: Value,
     pub touched_at: OffsetDateTime,
-    /// How its first revision came about: created, imported or copied.
+    /// How its first revision came about: created, imported, copied or carried forward.
     pub origin: String,
     pub deleted_at: Option<OffsetDateTime>,
 }
@@ -221,7 +221,52 @@ pub async fn is_there(database: &PgPool, name: &str, country: &str, year: i32) -
     found.fetch_one(database).await
 }
 
-/// Adds a household; its first revision follows.
+/// The household that one was carried forward to. Until the transaction ends nobody else carries it forward.
+///
+/// # Errors
+/// When the database fails.
+pub async fn carried_to(
+    transaction: &mut PgTransaction<'_>,
+    from: Uuid,
+) -> Result<Option<Uuid>, sqlx::Error> {
+    sqlx::query!("select id from households where id = $1 for update", from)
+        .fetch_optional(&mut **transaction)
+        .await?;
+    sqlx::query_scalar!(
+        "select id from households where carried_from = $1 and deleted_at is null order by created_at limit 1",
+        from
+    )
+    .fetch_optional(&mut **transaction)
+    .await
+}
+
+/// The same household in the years around: the one that it was carried forward from, and the one that it was carried to.
+#[derive(Debug)]
+#[allow(missing_docs)]
+pub struct Years {
+    pub before: Option<Uuid>,
+    pub after: Option<Uuid>,
+}
+
+/// The years around a household, as far as they are not deleted.
+///
+/// # Errors
+/// When the database fails.
+pub async fn years(database: &PgPool, id: Uuid) -> Result<Option<Years>, sqlx::Error> {
+    sqlx::query_as!(
+        Years,
+        r#"select
+             (select b.id from households b where b.id = h.carried_from and b.deleted_at is null) as before,
+             (select a.id from households a where a.carried_from = h.id and a.deleted_at is null
+                 order by a.created_at limit 1) as after
+         from households h where h.id = $1 and h.deleted_at is null"#,
+        id
+    )
+    .fetch_optional(database)
+    .await
+}
+
+/// Adds a household, carried forward from another or not; its first revision follows.
 ///
 /// # Errors
 /// When the database fails.
@@ -229,17 +274,19 @@ pub async fn add(
     transaction: &mut PgTransaction<'_>,
     id: Uuid,
     heading: &Heading<'_>,
+    carried_from: Option<Uuid>,
 ) -> Result<(), sqlx::Error> {
     sqlx::query!(
-        "insert into households (id, revision, name, country, year, search, summary, rules)
-         values ($1, 1, $2, $3, $4, $5, $6, $7)",
+        "insert into households (id, revision, name, country, year, search, summary, rules, carried_from)
+         values ($1, 1, $2, $3, $4, $5, $6, $7, $8)",
         id,
         heading.name,
         heading.country,
         heading.year,
         heading.search,
         heading.summary,
-        heading.rules
+        heading.rules,
+        carried_from
     )
     .execute(&mut **transaction)
     .await?;

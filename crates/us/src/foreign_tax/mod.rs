@@ -23,7 +23,8 @@ use hembo_core::{
     forms::Required,
     household::Entry,
     limit, limits, lines, open_points,
-    paper::{Back, PaperKind, subject},
+    outcome::{CarriedTo, Carry},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -41,8 +42,23 @@ pub static PROVISION: Provision = Provision {
     papers: &[CARRIED],
     points: POINTS,
     figures: &["foreign_tax", "rate_differential", "capital_gains", "minimum_tax"],
+    carries: CARRIES,
     ..Provision::NONE
 };
+
+/// What is left goes into the next year.
+const CARRIES: &[Carry] = &[
+    Carry {
+        line: CARRY,
+        paper: "Foreign tax carried",
+        into: CarriedTo::Rows { column: "amount", says: None },
+    },
+    Carry {
+        line: CARRY_MINIMUM,
+        paper: "Foreign tax carried",
+        into: CarriedTo::Rows { column: "minimum", says: None },
+    },
+];
 
 lines! {
     pub PAID = "us.1116.8", "Foreign income tax", "IRC §901(b)",
@@ -122,6 +138,7 @@ pub const CARRIED: PaperKind = PaperKind {
     ],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Once,
 };
 
 /// Gives what is left of the ten years before (§904(c)).

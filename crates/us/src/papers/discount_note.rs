@@ -13,7 +13,7 @@ use hembo_core::{
     field::{Field, Years},
     household::Entry,
     open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -51,6 +51,7 @@ const NOTE: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Once,
 };
 
 fn day(paper: &Paper, field: &str) -> Option<Date> {

@@ -11,7 +11,7 @@ use hembo_core::{
     Paper,
     field::{Choice, Field, Years},
     open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
 };
@@ -71,12 +71,12 @@ const DIVIDENDS: PaperKind = PaperKind {
         Field::amount("7", "7", "Foreign tax paid"),
         Field::amount("7.income", "7", "Income taxed abroad").help("Of box 1a; asked for only by Form 1116."),
         Field::amount("7.qualified", "7", "Of it qualified").help("Of box 1b."),
-        Field::text("8", "8", "Foreign country", 40),
+        Field::text("8", "8", "Foreign country", 40).lasts(),
         Field::amount("9", "9", "Cash liquidation distributions"),
         Field::amount("10", "10", "Noncash liquidation distributions"),
         Field::amount("12", "12", "Exempt-interest dividends"),
         Field::amount("13", "13", "Private activity bond dividends").help("The part of box 12."),
-        Field::choice("14", "14", "State", STATES),
+        Field::choice("14", "14", "State", STATES).lasts(),
         Field::text("15", "15", "State identification", 30),
         Field::amount("16", "16", "State tax withheld"),
         states::SEPARATE,
@@ -84,6 +84,7 @@ const DIVIDENDS: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// Gives its boxes to the owners.

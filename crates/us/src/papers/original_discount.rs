@@ -7,7 +7,7 @@ use crate::{
 };
 use hembo_core::{
     field::{Field, Years},
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     provision::Provision,
     settled,
 };
@@ -43,6 +43,7 @@ const DISCOUNT: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// Gives its boxes to the owners (§§1272, 1278).

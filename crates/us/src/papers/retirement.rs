@@ -12,7 +12,7 @@ use hembo_core::{
     household::Entry,
     open_points,
     outcome::age_on,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::Reading,
@@ -225,6 +225,7 @@ const DISTRIBUTION: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// A distribution as the rules ask for it.

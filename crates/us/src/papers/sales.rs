@@ -13,7 +13,7 @@ use hembo_core::{
     field::{Choice, Field, Years},
     household::{Answers, Entry, Row},
     open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -78,6 +78,7 @@ const SALES: PaperKind = PaperKind {
     ],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// A line of the list as it counts.

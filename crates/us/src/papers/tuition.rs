@@ -8,7 +8,7 @@ use hembo_core::{
     decision::{Decision, Opt},
     field::{Field, Years},
     household::Entry,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     provision::Provision,
     settled,
     trail::Item,
@@ -97,7 +97,7 @@ const TUITION: PaperKind = PaperKind {
     shared: false,
     headline: "1",
     boxes: &[
-        Field::text("f", "f", "School's EIN", 10).shape("00-0000000"),
+        Field::text("f", "f", "School's EIN", 10).lasts().shape("00-0000000"),
         Field::amount("1", "1", "Payments received"),
         Field::amount("4", "4", "Adjustments for an earlier year"),
         Field::amount("5", "5", "Scholarships and grants"),
@@ -119,6 +119,7 @@ const TUITION: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 fn bar_of(paper: &Paper, most_years: i64) -> Option<&'static str> {

@@ -14,7 +14,7 @@ use hembo_core::{
     field::{Choice, Field, Years},
     open_points,
     pack::Suggestion,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -277,7 +277,7 @@ const WAGES: PaperKind = PaperKind {
     shared: false,
     headline: "1",
     boxes: &[
-        Field::text("b", "b", "Employer's EIN", 10).shape("00-0000000"),
+        Field::text("b", "b", "Employer's EIN", 10).lasts().shape("00-0000000"),
         Field::text("d", "d", "Control number", 30),
         Field::amount("1", "1", "Wages, tips, other pay"),
         Field::amount("2", "2", "Federal tax withheld"),
@@ -317,7 +317,7 @@ const WAGES: PaperKind = PaperKind {
             "Pay for care in one's own home that is no income (Notice 2014-7) and still stands in box 1.",
         ),
         Field::text("15.id", "15", "Employer's state number", 30),
-        Field::choice("15", "15", "State", STATES),
+        Field::choice("15", "15", "State", STATES).lasts(),
         Field::amount("16", "16", "State wages"),
         Field::amount("17", "17", "State tax withheld"),
         Field::amount("18", "18", "Local wages"),
@@ -333,6 +333,7 @@ const WAGES: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// The four lines of box 12: code box, amount box.

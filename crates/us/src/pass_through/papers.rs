@@ -10,7 +10,7 @@ use crate::{
 use hembo_core::{
     Paper,
     field::{Field, Years},
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
 };
 use hembo_money::Money;
 
@@ -78,6 +78,7 @@ pub(super) const PARTNERSHIP: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// Schedule K-1 (Form 1120-S).

@@ -5,7 +5,7 @@ use hembo_core::{
     Paper,
     field::{Field, Years},
     household::Entry,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     trail::Item,
 };
 use hembo_money::{Money, Rate, Rounding};
@@ -146,6 +146,7 @@ pub const POLICY: PaperKind = PaperKind {
     ],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// The place of the year as one among the months.

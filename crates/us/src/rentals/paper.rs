@@ -10,7 +10,7 @@ use hembo_core::{
     Paper,
     field::{Choice, Field, Years},
     household::{Answers, Entry},
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     reading::sum,
 };
 use hembo_money::Money;
@@ -41,17 +41,20 @@ pub(super) const RENTAL: PaperKind = PaperKind {
     shared: true,
     headline: "3",
     boxes: &[
-        Field::choice("kind", "1b", "Type of property", KINDS),
+        Field::choice("kind", "1b", "Type of property", KINDS).lasts(),
         Field::count("days", "2", "Days at a fair rent", 366),
         Field::count("own_days", "2", "Days of own use", 366)
             .help("The family's, too, and below a fair rent."),
         Field::yes_no("active", "", "Takes part in decisions")
+            .lasts()
             .help("And owns a tenth or more: for the allowance of losses."),
         Field::yes_no("short_stay", "", "Guests stay 7 days or less")
             .help("On average. With substantial services it is a business of one's own, Schedule C."),
         Field::yes_no("professional", "", "Real estate professional")
+            .lasts()
             .help("Over 750 hours, and over half of all work, in real property trades."),
         Field::yes_no("participates", "", "Materially participates")
+            .lasts()
             .help("Of a professional, or where guests stay 7 days or less."),
         Field::yes_no("not_at_risk", "", "Not at risk for all of it").help("Form 6198."),
         Field::amount("3", "3", "Rents received"),
@@ -71,11 +74,12 @@ pub(super) const RENTAL: PaperKind = PaperKind {
         Field::amount("17", "17", "Utilities"),
         Field::amount("18", "18", "Depreciation, depletion")
             .help("From Form 4562; left empty, it is reckoned from the two boxes below."),
-        Field::amount("cost", "", "Cost of the building").help("Without the land."),
-        Field::date("since", "", "First let on"),
+        Field::amount("cost", "", "Cost of the building").lasts().help("Without the land."),
+        Field::date("since", "", "First let on").lasts(),
         Field::amount("19", "19", "Other expenses"),
         Field::amount("carried", "", "Loss not allowed in earlier years").help("Form 8582 of last year."),
         Field::yes_no("business", "", "A trade or business")
+            .lasts()
             .help("For the qualified business income: 250 hours a year, with records."),
         Field::amount("property", "", "Basis of qualified property")
             .help("Unadjusted; only above the income threshold."),
@@ -91,6 +95,7 @@ pub(super) const RENTAL: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 pub(super) fn count(boxes: &Answers, id: &str) -> i64 {

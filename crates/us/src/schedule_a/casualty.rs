@@ -15,7 +15,7 @@ use hembo_core::{
     household::{Answers, Entry},
     limit::{self, Shape},
     limits, lines, open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -106,6 +106,7 @@ const EVENT: PaperKind = PaperKind {
     ],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Once,
 };
 
 /// What of a thing was lost: the smaller of its basis and its fall in value, less insurance.

@@ -17,7 +17,7 @@ use hembo_core::{
     limit, limits,
     line::LineId,
     lines, open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -249,34 +249,37 @@ const STATEMENT: PaperKind = PaperKind {
             .help("A figure of the lender replaces the average of the two balances."),
         Field::amount("other_use", "", "Not for the home, average")
             .help("The part of the average balance not used to buy, build or improve the home."),
-        Field::date("3", "3", "Origination date"),
+        Field::date("3", "3", "Origination date").lasts(),
         Field::date("replaced", "", "Date of the loan it replaced")
+            .lasts()
             .help("A refinancing: up to the old balance the loan counts as of that day."),
-        Field::amount("replaced.balance", "", "Balance of that loan then"),
+        Field::amount("replaced.balance", "", "Balance of that loan then").lasts(),
         Field::amount("4", "4", "Refund of overpaid interest"),
         Field::amount("4.income", "", "Of it deducted in an earlier year")
             .help("Where that lowered the tax; zero after a standard deduction."),
         Field::amount("5", "5", "Insurance premiums").help("Deducted from 2026 on."),
         Field::amount("6", "6", "Points on purchase"),
         Field::amount("spread", "", "Points spread over the loan, all")
+            .lasts()
             .help("Of a refinancing or a second home."),
-        Field::count("spread.months", "", "Months of the loan", 600),
+        Field::count("spread.months", "", "Months of the loan", 600).lasts(),
         Field::count("spread.year", "", "Months of it this year", 12).blank_is("12"),
         Field::amount("spread.before", "", "Deducted in earlier years"),
         Field::yes_no("spread.ended", "", "Loan paid off this year")
             .help("Sold, or refinanced with another lender: the rest is deducted."),
-        Field::text("8", "8", "Address of the property", 80),
-        Field::count("9", "9", "Number of properties", 99),
+        Field::text("8", "8", "Address of the property", 80).lasts(),
+        Field::count("9", "9", "Number of properties", 99).lasts(),
         Field::amount("10", "10", "Real estate tax in escrow"),
-        Field::date("11", "11", "Acquisition date"),
-        Field::yes_no("private", "8b", "No Form 1098 was given").help("A private lender or seller."),
-        Field::text("private.number", "8b", "Lender's number", 11).secret(),
-        Field::text("private.address", "8b", "Lender's address", 120),
+        Field::date("11", "11", "Acquisition date").lasts(),
+        Field::yes_no("private", "8b", "No Form 1098 was given").lasts().help("A private lender or seller."),
+        Field::text("private.number", "8b", "Lender's number", 11).lasts().secret(),
+        Field::text("private.address", "8b", "Lender's address", 120).lasts(),
         states::SEPARATE,
     ],
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// Gives its boxes to the owners.

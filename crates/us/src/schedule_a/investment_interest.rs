@@ -17,7 +17,8 @@ use hembo_core::{
     field::{Field, Years},
     forms::Required,
     limit, limits, lines, open_points,
-    paper::{Back, PaperKind, subject},
+    outcome::{CarriedTo, Carry},
+    paper::{Back, NextYear, PaperKind, subject},
     point::Gather,
     provision::Provision,
     reading::sum,
@@ -27,8 +28,17 @@ use hembo_core::{
 use hembo_money::Money;
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, limits: LIMITS, papers: &[INTEREST], points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    limits: LIMITS,
+    papers: &[INTEREST],
+    points: POINTS,
+    carries: CARRIES,
+    ..Provision::NONE
+};
+
+/// What is left goes into the next year.
+const CARRIES: &[Carry] = &[Carry { line: CARRY, paper: "4952", into: CarriedTo::Box("2") }];
 
 lines! {
     ALL = "us.4952.3", "Investment interest", "IRC §163(d)(1), (2)",
@@ -86,6 +96,7 @@ const INTEREST: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// Gives the interest to who paid it.

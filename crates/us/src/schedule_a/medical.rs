@@ -12,7 +12,7 @@ use hembo_core::{
     field::{Choice, Field, Years},
     household::Entry,
     limit, limits, lines, open_points,
-    paper::{Back, Counted, PaperKind, subject},
+    paper::{Back, Counted, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     settled,
@@ -158,6 +158,7 @@ const RECEIPTS: PaperKind = PaperKind {
     ],
     back: Back::Lines { column: "sort", says: "reimbursed" },
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// Receipts by patient and payer; miles count at the rate of the year.

@@ -16,7 +16,7 @@ use hembo_core::{
     field::{Field, Years},
     limit::{self, PhaseOut},
     limits, lines, open_points,
-    paper::{Back, Counted, PaperKind, subject},
+    paper::{Back, Counted, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -178,6 +178,7 @@ const PROPERTY_TAX: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 const SALES_TAX: PaperKind = PaperKind {
@@ -201,6 +202,7 @@ const SALES_TAX: PaperKind = PaperKind {
     columns: &[],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 const STATE_TAX: PaperKind = PaperKind {
@@ -219,6 +221,7 @@ const STATE_TAX: PaperKind = PaperKind {
     ],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// Gives what was paid to the owners.

@@ -16,6 +16,7 @@ use hembo_core::{
     limits,
     line::LineId,
     lines,
+    outcome::{CarriedTo, Carry},
     provision::Provision,
     settled,
     trail::{Item, Trail},
@@ -29,8 +30,26 @@ pub static PROVISION: Provision = Provision {
     limits: LIMITS,
     points: papers::RAISED,
     figures: &["gifts", "gift_carryover_order", "gift_floor"],
+    carries: CARRIES,
     ..Provision::NONE
 };
+
+/// What is left goes into the next year, class by class.
+const CARRIES: &[Carry] = &[
+    left(CARRIED_CASH, "cash"),
+    left(CARRIED_GOODS, "goods"),
+    left(CARRIED_PROPERTY, "property"),
+    left(CARRIED_OTHERS, "others"),
+    left(CARRIED_OTHER_PROPERTY, "other_property"),
+];
+
+const fn left(line: LineId, class: &'static str) -> Carry {
+    Carry {
+        line,
+        paper: papers::CARRYOVER.id,
+        into: CarriedTo::Rows { column: "amount", says: Some(("class", class)) },
+    }
+}
 
 lines! {
     pub L11 = "us.sched_a.11", "Gifts of cash", "IRC §170(a), (i)",

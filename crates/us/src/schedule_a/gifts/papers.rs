@@ -12,7 +12,7 @@ use hembo_core::{
     figures::Status as Certainty,
     household::Entry,
     open_points,
-    paper::{Back, PaperKind, subject},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place, PointDef},
     settled,
     trail::Item,
@@ -80,6 +80,7 @@ pub const GIFTS: PaperKind = PaperKind {
     ],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Again,
 };
 
 /// What was not used in earlier years.
@@ -100,6 +101,7 @@ pub const CARRYOVER: PaperKind = PaperKind {
     ],
     back: Back::Nothing,
     years: Years::ALL,
+    next_year: NextYear::Once,
 };
 
 /// Gifts of the year, and those carried over.

@@ -1,0 +1,36 @@
+//! `hembo forward FILE…`: household files in, the same households of the next year out.
+//!
+//! Exit codes: 0 all carried forward; 1 a file could not be read, is no household, or cannot be carried forward.
+
+use crate::reckon::{household, print, tell_faults};
+use hembo_core::{Registry, check::Fault, outcome::next_year, search::Stop};
+use std::{path::PathBuf, process::ExitCode};
+
+/// What `forward` is asked to do.
+#[derive(clap::Args)]
+pub struct Arguments {
+    /// Household files; `-` reads standard input.
+    #[arg(required = true)]
+    files: Vec<PathBuf>,
+}
+
+/// Carries every file forward, one JSON document a file on standard output; messages go to standard error.
+pub fn run(arguments: &Arguments, registry: &Registry) -> ExitCode {
+    let mut failed = false;
+    for file in &arguments.files {
+        let carried = household(file, registry).and_then(|household| {
+            let pack = registry.pack(&household.country).ok_or_else(Vec::new)?;
+            next_year(&household, pack, &Stop::default())
+                .map_err(|why| vec![Fault::new("/year", why.to_string())])
+        });
+        match carried {
+            Ok(next) if print(&next).is_err() => return ExitCode::SUCCESS,
+            Ok(_) => {}
+            Err(faults) => {
+                failed = true;
+                tell_faults(file, &faults);
+            }
+        }
+    }
+    ExitCode::from(u8::from(failed))
+}
