@@ -6,7 +6,7 @@ use hembo_core::{
     household::Role,
     limits, lines,
     pack::Question,
-    paper::PaperKind,
+    paper::{NextYear, PaperKind},
     provision::{self, Declared, Provision},
 };
 
