@@ -2,7 +2,7 @@ import { Link } from "@tanstack/react-router";
 import { useState } from "react";
 import type { HouseholdRow, PackInfo } from "../api/types";
 import { focusAtOnce } from "../ui/focus";
-import { balance, touched, units, yearOf } from "../ui/format";
+import { balance, lately, units, yearOf } from "../ui/format";
 import { Button, Diamond, Meter } from "../ui/pieces";
 import { type Actions, lawOf, type Order } from "./Households";
 
@@ -72,7 +72,7 @@ export function HouseholdTable({ rows, packs, act, order, setOrder, chosen, choo
                 key={c.id}
                 scope="col"
                 aria-sort={here ? (order.down ? "descending" : "ascending") : undefined}
-                className={`px-2 py-1.5 whitespace-nowrap ${c.right ? "text-right" : "text-left"} ${c.wide ? WIDE : ""}`}
+                className={`px-1.5 py-1.5 whitespace-nowrap ${c.right ? "text-right" : "text-left"} ${c.wide ? WIDE : ""}`}
               >
                 <button
                   type="button"
@@ -122,13 +122,13 @@ function HouseholdLine({ row, packs, act, chosen, choose }: LineProps) {
     if (name) act.rename(row, name);
   };
   const symbol = packs.find((p) => p.id === row.country)?.symbol ?? "";
-  const right = "px-2 text-right whitespace-nowrap";
+  const right = "px-1.5 text-right whitespace-nowrap";
   const known = (text: string) =>
     summary.covered && summary.blocking === 0 ? text : <span className="text-soft">{text} so far</span>;
   const told = (text: string) => (summary.covered ? text : "");
   return (
     <tr className="row-line h-[34px] bg-sheet hover:bg-wash">
-      <td className={`px-2 ${WIDE}`}>
+      <td className={`px-1.5 ${WIDE}`}>
         <input
           type="checkbox"
           aria-label={`Choose ${row.name} ${row.year}`}
@@ -136,7 +136,7 @@ function HouseholdLine({ row, packs, act, chosen, choose }: LineProps) {
           onChange={(e) => choose(e.target.checked)}
         />
       </td>
-      <th scope="row" className="max-w-46 truncate px-2 text-left font-normal max-desk:max-w-44">
+      <th scope="row" className="max-w-56 truncate px-1.5 text-left font-normal max-desk:max-w-44">
         {renaming ? (
           <RenameBox name={row.name} done={rename} />
         ) : (
@@ -155,12 +155,12 @@ function HouseholdLine({ row, packs, act, chosen, choose }: LineProps) {
           </Link>
         )}
       </th>
-      <td className={`px-2 whitespace-nowrap ${WIDE}`}>{lawOf(row, packs)}</td>
-      <td className={`px-2 whitespace-nowrap ${WIDE}`}>
+      <td className={`px-1.5 whitespace-nowrap ${WIDE}`}>{lawOf(row, packs)}</td>
+      <td className={`px-1.5 whitespace-nowrap ${WIDE}`}>
         {yearOf(row.year, packs.find((p) => p.id === row.country)?.planning)}
       </td>
-      <td className={`px-2 whitespace-nowrap ${WIDE}`}>{STAGES[row.stage] ?? row.stage}</td>
-      <td className={`px-2 ${WIDE}`}>
+      <td className={`px-1.5 whitespace-nowrap ${WIDE}`}>{STAGES[row.stage] ?? row.stage}</td>
+      <td className={`px-1.5 ${WIDE}`}>
         <span className="flex items-center gap-2 whitespace-nowrap">
           <span className="w-8">
             <Meter
@@ -185,7 +185,7 @@ function HouseholdLine({ row, packs, act, chosen, choose }: LineProps) {
       <td className={`${right} ${WIDE}`}>{summary.ways}</td>
       <td className={`${right} ${WIDE}`}>{told(`${symbol} ${units(summary.saved)}`)}</td>
       <td className={`${right} ${WIDE}`}>{told(`${symbol} ${balance(summary.balance)}`)}</td>
-      <td className={`px-2 whitespace-nowrap ${WIDE}`}>{touched(row.touched_at)}</td>
+      <td className={`px-1.5 whitespace-nowrap ${WIDE}`}>{lately(row.touched_at)}</td>
       <td className={`${right} ${WIDE}`}>
         {hasYear(packs, row.country, row.year + 1) && (
           <Button

@@ -84,6 +84,11 @@ export function touched(iso: string) {
   return then.toDateString() === new Date().toDateString() ? `today ${clock.format(then)}` : day.format(then);
 }
 
+/** The same where it is plain what it tells: of today the time alone. */
+export function lately(iso: string) {
+  return touched(iso).replace("today ", "");
+}
+
 const dated = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", year: "numeric" });
 
 /** Today: "12 Nov 2026". */
