@@ -24,5 +24,6 @@ export default defineConfig({
     locale: "en-US",
     launchOptions: { executablePath: "/usr/bin/chromium", args: browser },
     screenshot: "only-on-failure",
+    actionTimeout: 60_000,
   },
 });
