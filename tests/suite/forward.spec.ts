@@ -1,6 +1,6 @@
 // Carried forward: one household and many, what stands beside the boxes, and what is other than last year.
 import { expect, test } from "@playwright/test";
-import { noFindings, openCopy, saved } from "./desk";
+import { choose, noFindings, openCopy, saved, signIn } from "./desk";
 
 test("a household is carried forward in one action, and last year stands beside the boxes", async ({
   page,
@@ -36,6 +36,25 @@ test("a household is carried forward in one action, and last year stands beside 
   await expect(page.getByRole("link", { name: "The same household for 2025" })).toBeVisible();
 });
 
+test("the list is narrowed to a law, a year, and what is held up", async ({ page }) => {
+  await signIn(page);
+  const rows = page.getByRole("table").getByRole("row");
+  await page.getByLabel("Show the law").selectOption("Canada");
+  await expect(rows.filter({ hasText: "United States" })).toHaveCount(0);
+  await expect(rows.filter({ hasText: "Canada" }).first()).toBeVisible();
+  await page.getByLabel("Show the year").selectOption("2024");
+  await expect(page.getByText("No household is like that")).toBeVisible();
+  await noFindings(page, "no household is like that");
+  await page.getByRole("button", { name: "Show all households" }).click();
+  await page.getByLabel("Show by open points").selectOption("Held up by open points");
+  await expect(rows.filter({ hasText: "Halvorsen-Achebe" })).toHaveCount(0);
+  await rows.getByRole("link", { name: /^Ravensworth/ }).first().click();
+  await expect(page.getByRole("heading", { name: /^Ravensworth/ })).toBeVisible();
+  // Back to what was shown.
+  await page.goBack();
+  await page.waitForURL(/held=true/);
+});
+
 test("many households are carried forward together; what cannot be says why, what is there stays", async ({
   page,
 }) => {
@@ -51,4 +70,24 @@ test("many households are carried forward together; what cannot be says why, wha
   await sheet.getByRole("button", { name: "Close" }).click();
   await page.getByRole("button", { name: "Carry Abernathy-Solis (copy) forward to 2025" }).first().click();
   await expect(sheet).toContainText("was there already");
+});
+
+test("a household is made with its dependents from a list", async ({ page }) => {
+  await signIn(page);
+  await page.keyboard.press("n");
+  const dialog = page.getByRole("dialog");
+  await dialog.getByLabel("Household").fill("Whimbrel");
+  await choose(dialog.getByLabel("State of residence"), "Oregon");
+  await dialog.getByLabel("First filer").fill("Ilse Whimbrel");
+  const list = dialog.getByLabel("Dependents, one a line: name, born, relationship");
+  await list.fill("Rune Whimbrel, 13/45/2014");
+  await dialog.getByRole("button", { name: "Make it" }).click();
+  await expect(dialog.getByRole("alert")).toContainText("Line 1");
+  await list.fill("Rune Whimbrel, 5/3/2014\nAgda Whimbrel; 2 Jan 1949; parent");
+  await noFindings(page, "new household with dependents");
+  await dialog.getByRole("button", { name: "Make it" }).click();
+  await expect(page.getByRole("heading", { name: "Whimbrel household" }).first()).toBeVisible();
+  const heads = page.getByRole("columnheader");
+  await expect(heads.filter({ hasText: "Rune" })).toContainText("11 · child");
+  await expect(heads.filter({ hasText: "Agda" })).toContainText("76 · parent");
 });

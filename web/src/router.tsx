@@ -52,7 +52,16 @@ const root = createRootRoute({
   ),
 });
 
-const households = createRoute({ getParentRoute: () => root, path: "/", component: Households });
+const households = createRoute({
+  getParentRoute: () => root,
+  path: "/",
+  validateSearch: (search: Record<string, unknown>): { law?: string; year?: number; held?: boolean } => ({
+    law: text(search.law),
+    year: typeof search.year === "number" ? search.year : undefined,
+    held: typeof search.held === "boolean" ? search.held : undefined,
+  }),
+  component: Households,
+});
 
 const figures = createRoute({
   getParentRoute: () => root,

@@ -90,6 +90,8 @@ impl Pack for Canada {
             id_number: "SIN, ITN or TTN",
             id_shape: "000 000 000",
             days: DayOrder::YearMonthDay,
+            locality: residence::ask::PROVINCE,
+            relationship: people::ask::RELATIONSHIP,
         }
     }
 

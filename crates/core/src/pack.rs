@@ -213,6 +213,10 @@ pub struct About {
     pub id_shape: &'static str,
     /// In which order the parts of a day are written.
     pub days: DayOrder,
+    /// The question about the household that tells the part of the country: asked as soon as one is made.
+    pub locality: &'static str,
+    /// The question about a dependent that tells the relationship.
+    pub relationship: &'static str,
 }
 
 /// In which order a country writes the parts of a day.

@@ -260,6 +260,63 @@ async fn numbers_are_sealed_masked_and_every_reveal_is_noted() {
     client.get(&format!("/api/households/{id}")).await.ok(500);
 }
 
+/// A household is made whole: its filers, its dependents with their relationship, the part of the country.
+#[tokio::test]
+async fn a_household_is_made_with_its_people() {
+    let client = Client::signed_in("people").await;
+    let new = |born: &str, relationship: &str, locality: &str| {
+        json!({
+            "name": "Plover", "country": "us", "year": 2025, "locality": locality,
+            "filers": [{ "name": "Nell Plover", "born": "1984-04-04" }],
+            "dependents": [{ "name": "Tarn Plover", "born": born, "relationship": relationship }, { "name": "Ash Plover" }],
+        })
+    };
+    let made = client.post("/api/households", new("2014-05-03", "child", "OR")).await.ok(201);
+    let opened = client.get(&format!("/api/households/{}", made["id"].as_str().unwrap())).await.ok(200);
+    let household = &opened["household"];
+    let people: Vec<_> = household["people"].as_array().unwrap().iter().map(|p| (&p["role"], &p["born"])).collect();
+    assert_eq!(people, [
+        (&json!("filer"), &json!("1984-04-04")), (&json!("dependent"), &json!("2014-05-03")), (&json!("dependent"), &Value::Null),
+    ]);
+    assert_eq!((&household["answers"]["state"], &household["people"][1]["answers"]["relationship"]), (&json!("OR"), &json!("child")));
+    for (bad, at) in [
+        (new("2014-15-03", "child", "OR"), "/people/1/born"),
+        (new("2014-05-03", "cousin of sorts", "OR"), "/people/1/answers/relationship"),
+        (new("2014-05-03", "child", "ZZ"), "/answers/state"),
+    ] {
+        assert_eq!(client.post("/api/households", bad).await.ok(422)["faults"][0]["at"], at);
+    }
+}
+
+/// The list shows a law, a year, what is held up; counted the same way.
+#[tokio::test]
+async fn the_list_is_narrowed() {
+    let client = Client::signed_in("narrow").await;
+    for name in ["Pellerin", "Fennimore"] {
+        client.household(name).await;
+    }
+    let made = client.post("/api/households", json!({
+        "name": "Plover", "country": "ca", "year": 2025, "filers": [{ "name": "Nell Plover" }],
+    }));
+    made.await.ok(201);
+    for (query, names) in [
+        ("country=us", vec!["Fennimore", "Pellerin"]),
+        ("country=ca", vec!["Plover"]),
+        ("year=2024", vec!["Pellerin"]),
+        ("year=2025", vec!["Fennimore", "Plover"]),
+        ("held_up=true", vec!["Plover"]),
+        ("held_up=false&year=2025", vec!["Fennimore"]),
+        ("country=us&year=2026", vec![]),
+        ("search=pell&country=ca", vec![]),
+    ] {
+        let page = client.get(&format!("/api/households?order=name&{query}")).await.ok(200);
+        let rows = page["rows"].as_array().unwrap();
+        let found: Vec<&str> = rows.iter().map(|row| row["name"].as_str().unwrap()).collect();
+        assert_eq!((found, page["count"].as_i64()), (names.clone(), Some(names.len() as i64)), "{query}");
+    }
+    client.get("/api/households?year=soon").await.ok(400);
+}
+
 /// One action makes next year's household, once however often and by how many it is asked for; numbers stay sealed.
 #[tokio::test]
 async fn a_household_is_carried_forward_once() {

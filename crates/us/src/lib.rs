@@ -159,6 +159,8 @@ impl Pack for UnitedStates {
             id_number: "SSN, ITIN or ATIN",
             id_shape: "000-00-0000",
             days: DayOrder::MonthDayYear,
+            locality: states::ask::STATE,
+            relationship: dependents::ask::RELATIONSHIP,
         }
     }
 

@@ -1,6 +1,6 @@
 // The list of households, before the desk.
 import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Link, useNavigate } from "@tanstack/react-router";
+import { Link, useNavigate, useSearch } from "@tanstack/react-router";
 import { useDeferredValue, useRef, useState } from "react";
 import { api, ask, Refusal } from "../api/client";
 import type { HouseholdPage, HouseholdRow, PackInfo } from "../api/types";
@@ -9,6 +9,7 @@ import { count, touched } from "../ui/format";
 import { useKeys } from "../ui/keys";
 import { Blank, Button, Key, Waiting } from "../ui/pieces";
 import { CarryForward } from "./CarryForward";
+import { Filters } from "./Filters";
 import { HouseholdTable } from "./HouseholdTable";
 import { NewHousehold } from "./NewHousehold";
 
@@ -24,12 +25,16 @@ export type Notice = { text: string; undo?: () => Promise<void> };
 
 export type Order = { id: string; down: boolean };
 
+/** Of which law and year, and whether something blocks. */
+export type Filter = { law?: string; year?: number; held?: boolean };
+
 /** The households that a search finds, a page after the other. */
-function useList(search: string, order: Order) {
+function useList(search: string, order: Order, { law, year, held }: Filter) {
   return useInfiniteQuery({
-    queryKey: ["households", search, order],
+    queryKey: ["households", search, order, law, year, held],
     queryFn: ({ pageParam }) => {
-      const query = { search, order: order.id, down: order.down, from: pageParam };
+      const only = { country: law, year, held_up: held };
+      const query = { search, order: order.id, down: order.down, from: pageParam, ...only };
       return ask(api.GET("/api/households", { params: { query } }));
     },
     initialPageParam: 0,
@@ -54,7 +59,11 @@ function useDeleted(): HouseholdRow[] {
 export function Households() {
   const [sought, setSought] = useState("");
   const [order, setOrder] = useState<Order>({ id: "touched", down: true });
-  const list = useList(useDeferredValue(sought.trim()), order);
+  const filter = useSearch({ from: "/" });
+  const navigate = useNavigate();
+  const show = (filter: Filter) => navigate({ to: "/", search: filter, replace: true });
+  const list = useList(useDeferredValue(sought.trim()), order, filter);
+  const narrowed = sought !== "" || Object.values(filter).some((of) => of !== undefined);
   const packs = usePacks();
   const [making, setMaking] = useState(false);
   const [notice, setNotice] = useState<Notice | null>(null);
@@ -94,6 +103,7 @@ export function Households() {
             </Button>
           </div>
         </div>
+        {packs.data && <Filters packs={packs.data} filter={filter} show={show} />}
         {notice && <NoticeBar notice={notice} close={() => setNotice(null)} />}
         {list.isPending && <Waiting what="Fetching the households…" />}
         {list.isError && (
@@ -102,7 +112,7 @@ export function Households() {
             <Button onClick={() => list.refetch()}>Try again</Button>
           </Blank>
         )}
-        {first?.count === 0 && !sought && (
+        {first?.count === 0 && !narrowed && (
           <Blank title="No household yet">
             <p className="mb-3">Make one with its filers, or bring one in from a household file.</p>
             <Button tone="main" onClick={() => setMaking(true)}>
@@ -110,9 +120,16 @@ export function Households() {
             </Button>
           </Blank>
         )}
-        {first?.count === 0 && sought && (
-          <Blank title={`Nothing matches “${sought}”`}>
-            <Button onClick={() => setSought("")}>Show all households</Button>
+        {first?.count === 0 && narrowed && (
+          <Blank title={sought ? `Nothing matches “${sought}”` : "No household is like that"}>
+            <Button
+              onClick={() => {
+                setSought("");
+                void show({});
+              }}
+            >
+              Show all households
+            </Button>
           </Blank>
         )}
         {rows.length > 0 && (

@@ -11,6 +11,7 @@ import { ChoiceBox } from "../entry/ChoiceBox";
 import { EntryBox } from "../entry/EntryBox";
 import { field } from "../entry/field";
 import { focusAtOnce } from "../ui/focus";
+import { dependentsOf, relationships } from "./dependents";
 import { yearOf } from "../ui/format";
 import { Button } from "../ui/pieces";
 import { Sheet } from "../ui/Sheet";
@@ -20,6 +21,11 @@ function usual(pack: PackInfo | undefined) {
   return pack?.years.find((year) => !pack.planning.includes(year)) ?? pack?.years[0];
 }
 
+/** A day of birth as people of a law write it. */
+function example(order: PackInfo["days"]) {
+  return { year_month_day: "2014 5 3", month_day_year: "5/3/2014", day_month_year: "3.5.2014" }[order];
+}
+
 const BORN = field("born", "Born", { type: "date" });
 
 export function NewHousehold({ packs, onClose }: { packs: PackInfo[]; onClose: () => void }) {
@@ -27,6 +33,8 @@ export function NewHousehold({ packs, onClose }: { packs: PackInfo[]; onClose: (
   const pack = packs.find((p) => p.id === country);
   const [wanted, setWanted] = useState<number>();
   const year = pack?.years.includes(wanted ?? 0) ? wanted : usual(pack);
+  const [locality, setLocality] = useState("");
+  const places = pack?.household_questions.find((asked) => asked.id === pack.locality);
   const [born, setBorn] = useState<Record<number, string>>({});
   // Enter in the last box keeps it and makes the household in one go.
   const bornNow = useRef(born);
@@ -41,7 +49,12 @@ export function NewHousehold({ packs, onClose }: { packs: PackInfo[]; onClose: (
     const filers = [1, 2]
       .map((i) => ({ name: text(`filer${i}`), born: bornNow.current[i] ?? "" }))
       .filter((f) => f.name);
-    const body = { name: text("name"), country, year: year ?? 0, filers };
+    const dependents = pack ? dependentsOf(text("dependents"), pack, year ?? 0) : [];
+    if (typeof dependents === "string") {
+      setFault(dependents);
+      return;
+    }
+    const body = { name: text("name"), country, year: year ?? 0, filers, dependents, locality: locality || null };
     try {
       const made = await ask(api.POST("/api/households", { body }));
       queries.invalidateQueries({ queryKey: ["households"] });
@@ -91,7 +104,10 @@ export function NewHousehold({ packs, onClose }: { packs: PackInfo[]; onClose: (
           <ChoiceBox
             options={packs.map((p) => ({ id: p.id, label: p.name }))}
             value={country}
-            keep={(value) => value && setCountry(value)}
+            keep={(value) => {
+              if (value) setCountry(value);
+              setLocality("");
+            }}
             refuse={refuse}
             shared={{ "aria-label": "Law", "data-box": "law" }}
           />
@@ -106,6 +122,18 @@ export function NewHousehold({ packs, onClose }: { packs: PackInfo[]; onClose: (
             shared={{ "aria-label": "Return year", "data-box": "year" }}
           />
         </div>
+        {places?.kind.type === "choice" && (
+          <div className="col-span-2">
+            {places.label}
+            <ChoiceBox
+              options={places.kind.options}
+              value={locality}
+              keep={(value) => setLocality(value ?? "")}
+              refuse={refuse}
+              shared={{ "aria-label": places.label, "data-box": "locality" }}
+            />
+          </div>
+        )}
         <label>
           First filer
           <input
@@ -123,6 +151,15 @@ export function NewHousehold({ packs, onClose }: { packs: PackInfo[]; onClose: (
           <input name="filer2" className="box" maxLength={120} data-box="filer2" onKeyDown={enterGoesOn} />
         </label>
         {bornBox(2)}
+        <label className="col-span-2">
+          Dependents, one a line: name, born, relationship
+          <textarea
+            name="dependents"
+            className="box h-auto! py-1.5"
+            rows={3}
+            placeholder={pack && `Wren Mbeki, ${example(pack.days)}, ${relationships(pack)[0]?.label.toLowerCase()}`}
+          />
+        </label>
         {fault && (
           <p role="alert" className="col-span-2 border-l-4 border-ochre bg-sand px-3 py-2">
             {fault}

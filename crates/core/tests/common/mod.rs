@@ -155,6 +155,8 @@ impl Pack for Atoll {
             id_number: "Shell number",
             id_shape: "0000",
             days: hembo_core::pack::DayOrder::DayMonthYear,
+            locality: "",
+            relationship: "",
         }
     }
     fn years(&self) -> Vec<i32> {

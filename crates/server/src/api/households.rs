@@ -21,8 +21,8 @@ use axum::{
     response::IntoResponse,
 };
 use hembo_core::{
-    Household, Person, check, file,
-    household::{FORMAT, Role, date},
+    Household, Pack, Person, check, file,
+    household::{Entry, FORMAT, Role, date},
     secret,
 };
 use serde::{Deserialize, Serialize};
@@ -72,6 +72,15 @@ pub struct Which {
     /// Words of names, law or year that must all be there.
     #[serde(default)]
     search: String,
+    /// Of that law alone.
+    #[serde(default)]
+    country: Option<String>,
+    /// Of that return year alone.
+    #[serde(default)]
+    year: Option<i32>,
+    /// Those that something blocks, or those that nothing does.
+    #[serde(default)]
+    held_up: Option<bool>,
     /// The column to sort by: name, law, year, stage, checked, points, total, ways, saved, balance or touched.
     #[serde(default)]
     order: Option<String>,
@@ -92,10 +101,16 @@ pub async fn list(State(app): State<App>, _: By, Query(which): Query<Which>) -> 
     let plain = |word: &str| word.chars().filter(|c| !c.is_control()).collect::<String>().to_lowercase();
     let words: Vec<String> = which.search.split_whitespace().take(20).map(plain).collect();
     let order = which.order.as_deref().unwrap_or("touched");
-    let counted = store::count(&app.database, which.deleted, &words).await?;
-    let wanted = store::Wanted {
+    let found = store::Found {
         deleted: which.deleted,
         words,
+        country: which.country.as_deref(),
+        year: which.year,
+        held_up: which.held_up,
+    };
+    let counted = store::count(&app.database, &found).await?;
+    let wanted = store::Wanted {
+        found,
         order,
         down: which.down.unwrap_or(order == "touched"),
         from: which.from.into(),
@@ -129,6 +144,26 @@ pub struct NewHousehold {
     pub year: i32,
     /// One or two filers.
     pub filers: Vec<NewFiler>,
+    /// The part of the country, by the id of the choice.
+    #[serde(default)]
+    pub locality: Option<String>,
+    /// Who may depend on them.
+    #[serde(default)]
+    pub dependents: Vec<NewDependent>,
+}
+
+/// A dependent of a new household.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+#[allow(missing_docs)]
+pub struct NewDependent {
+    pub name: String,
+    /// Date of birth, ISO 8601.
+    #[serde(default)]
+    pub born: Option<String>,
+    /// The relationship to a filer, by the id of the choice.
+    #[serde(default)]
+    pub relationship: Option<String>,
 }
 
 /// A filer of a new household.
@@ -157,28 +192,27 @@ pub async fn make(
     By(by): By,
     Input(new): Input<NewHousehold>,
 ) -> Answer<(StatusCode, Json<Made>)> {
+    let about = app.registry.pack(&new.country).map(Pack::about);
     let mut people = Vec::new();
     for (i, filer) in new.filers.into_iter().enumerate() {
-        let text = filer.born.filter(|b| !b.is_empty());
-        let born = text.as_deref().map(|b| date::parse(b).ok_or_else(|| not_a_day(i, b))).transpose()?;
-        people.push(Person {
-            id: format!("filer{}", i + 1),
-            name: filer.name,
-            role: Role::Filer,
-            born,
-            died: None,
-            id_number: None,
-            lived_with: Default::default(),
-            answers: Default::default(),
-        });
+        people.push(person(people.len(), format!("filer{}", i + 1), Role::Filer, filer.name, filer.born)?);
     }
+    for (i, dependent) in new.dependents.into_iter().enumerate() {
+        let NewDependent { name, born, relationship } = dependent;
+        let mut person = person(people.len(), format!("dependent{}", i + 1), Role::Dependent, name, born)?;
+        let answer = about.zip(relationship);
+        person.answers.extend(answer.map(|(about, of)| (about.relationship.into(), Entry::Text(of))));
+        people.push(person);
+    }
+    let locality = about.zip(new.locality);
+    let answers = locality.map(|(about, of)| (about.locality.into(), Entry::Text(of))).into_iter().collect();
     let household = Household {
         hembo: FORMAT,
         country: new.country,
         year: new.year,
         name: new.name,
         people,
-        answers: Default::default(),
+        answers,
         papers: Vec::new(),
         pins: Default::default(),
         dismissed: Default::default(),
@@ -187,6 +221,22 @@ pub async fn make(
     };
     let id = store_new(&app, household, "created", by).await?;
     Ok((StatusCode::CREATED, Json(Made { id })))
+}
+
+/// A person of a new household, by the place among the people.
+fn person(at: usize, id: String, role: Role, name: String, born: Option<String>) -> Answer<Person> {
+    let text = born.filter(|born| !born.is_empty());
+    let born = text.as_deref().map(|born| date::parse(born).ok_or_else(|| not_a_day(at, born)));
+    Ok(Person {
+        id,
+        name,
+        role,
+        born: born.transpose()?,
+        died: None,
+        id_number: None,
+        lived_with: Default::default(),
+        answers: Default::default(),
+    })
 }
 
 fn not_a_day(person: usize, text: &str) -> Problem {

@@ -22,13 +22,26 @@ pub struct Listed {
     pub deleted_at: Option<OffsetDateTime>,
 }
 
-/// Which households a list shows, and in which order.
+/// What a search finds.
 #[derive(Debug)]
-pub struct Wanted<'a> {
+pub struct Found<'a> {
     /// Those deleted in the last thirty days instead of those that are there.
     pub deleted: bool,
     /// Words that must all be there, in small letters.
     pub words: Vec<String>,
+    /// Of that law alone.
+    pub country: Option<&'a str>,
+    /// Of that return year alone.
+    pub year: Option<i32>,
+    /// Those that something blocks, or those that nothing does.
+    pub held_up: Option<bool>,
+}
+
+/// Which households a list shows, and in which order.
+#[derive(Debug)]
+pub struct Wanted<'a> {
+    /// Of those that a search finds.
+    pub found: Found<'a>,
     /// The column: name, law, year, stage, checked, points, total, ways, saved, balance or touched.
     pub order: &'a str,
     /// The largest first.
@@ -132,16 +145,22 @@ pub async fn list(database: &PgPool, wanted: &Wanted<'_>) -> Result<Vec<Listed>,
                  end as number) sort
          where (deleted_at is not null) = $1 and coalesce(deleted_at > now() - interval '30 days', true)
              and search like all($2)
+             and ($7::text is null or country = $7) and ($8::integer is null or year = $8)
+             and ($9::boolean is null or coalesce(summary -> 'blocking' > '0'::jsonb
+                 and jsonb_typeof(summary -> 'blocking') = 'number', false) = $9)
          order by case when not $4 then sort.words end, case when $4 then sort.words end desc,
              case when not $4 then sort.number end nulls first, case when $4 then sort.number end desc nulls last,
              id
          offset $5 limit $6"#,
-        wanted.deleted,
-        &patterns(&wanted.words),
+        wanted.found.deleted,
+        &patterns(&wanted.found.words),
         wanted.order,
         wanted.down,
         wanted.from,
-        wanted.most
+        wanted.most,
+        wanted.found.country,
+        wanted.found.year,
+        wanted.found.held_up
     )
     .fetch_all(database)
     .await
@@ -151,7 +170,7 @@ pub async fn list(database: &PgPool, wanted: &Wanted<'_>) -> Result<Vec<Listed>,
 ///
 /// # Errors
 /// When the database fails.
-pub async fn count(database: &PgPool, deleted: bool, words: &[String]) -> Result<Counted, sqlx::Error> {
+pub async fn count(database: &PgPool, found: &Found<'_>) -> Result<Counted, sqlx::Error> {
     sqlx::query_as!(
         Counted,
         r#"select count(*) as "count!",
@@ -159,9 +178,15 @@ pub async fn count(database: &PgPool, deleted: bool, words: &[String]) -> Result
                  and jsonb_typeof(summary -> 'blocking') = 'number') as "blocked!",
              coalesce(array_agg(distinct year), '{}') as "years!"
          from households where (deleted_at is not null) = $1
-             and coalesce(deleted_at > now() - interval '30 days', true) and search like all($2)"#,
-        deleted,
-        &patterns(words)
+             and coalesce(deleted_at > now() - interval '30 days', true) and search like all($2)
+             and ($3::text is null or country = $3) and ($4::integer is null or year = $4)
+             and ($5::boolean is null or coalesce(summary -> 'blocking' > '0'::jsonb
+                 and jsonb_typeof(summary -> 'blocking') = 'number', false) = $5)"#,
+        found.deleted,
+        &patterns(&found.words),
+        found.country,
+        found.year,
+        found.held_up
     )
     .fetch_one(database)
     .await

@@ -1,0 +1,68 @@
+// What of the households is shown: by law, year, and whether something holds them up.
+import type { PackInfo } from "../api/types";
+import { yearOf } from "../ui/format";
+import type { Filter } from "./Households";
+
+type Props = { packs: PackInfo[]; filter: Filter; show: (filter: Filter) => void };
+
+export function Filters({ packs, filter, show }: Props) {
+  const laws = packs.map((pack) => ({ value: pack.id, label: pack.name }));
+  const planning = packs.flatMap((pack) => pack.planning);
+  const all = [...new Set(packs.flatMap((pack) => pack.years))].toSorted().toReversed();
+  const years = all.map((year) => ({ value: String(year), label: yearOf(year, planning) }));
+  const held = [
+    { value: "true", label: "Held up by open points" },
+    { value: "false", label: "Nothing holds them up" },
+  ];
+  return (
+    <div className="mt-3 flex flex-wrap gap-2">
+      <Select
+        label="Show the law"
+        all="Every law"
+        options={laws}
+        value={filter.law}
+        choose={(law) => show({ ...filter, law })}
+      />
+      <Select
+        label="Show the year"
+        all="Every year"
+        options={years}
+        value={filter.year?.toString()}
+        choose={(year) => show({ ...filter, year: year === undefined ? undefined : Number(year) })}
+      />
+      <Select
+        label="Show by open points"
+        all="With and without open points"
+        options={held}
+        value={filter.held?.toString()}
+        choose={(held) => show({ ...filter, held: held === undefined ? undefined : held === "true" })}
+      />
+    </div>
+  );
+}
+
+type SelectProps = {
+  label: string;
+  all: string;
+  options: { value: string; label: string }[];
+  value: string | undefined;
+  choose: (value: string | undefined) => void;
+};
+
+function Select({ label, all, options, value, choose }: SelectProps) {
+  return (
+    <select
+      aria-label={label}
+      className={`box w-auto! ${value ? "border-petrol font-semibold text-petrol" : ""}`}
+      value={value ?? ""}
+      onChange={(event) => choose(event.target.value || undefined)}
+    >
+      <option value="">{all}</option>
+      {options.map((option) => (
+        <option key={option.value} value={option.value}>
+          {option.label}
+        </option>
+      ))}
+    </select>
+  );
+}
