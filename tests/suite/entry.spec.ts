@@ -185,7 +185,18 @@ test("Enter goes on through a form and a list, and ends the edit", async ({ page
   await signIn(page);
   await page.keyboard.press("n");
   await page.getByRole("dialog").waitFor();
-  await type(page, "Dunlin", "<Enter>", "<Enter>", "<Enter>", "Ebbe Dunlin", "<Enter>", "5 14 83", "<Enter>");
+  await type(
+    page,
+    "Dunlin",
+    "<Enter>",
+    "<Enter>",
+    "<Enter>",
+    "<Enter>",
+    "Ebbe Dunlin",
+    "<Enter>",
+    "5 14 83",
+    "<Enter>",
+  );
   await expect(page.getByLabel("Second filer, if any")).toBeFocused();
   await type(page, "<Enter>", "<Enter>");
   await expect(page.getByRole("heading", { name: "Dunlin household" }).first()).toBeVisible();

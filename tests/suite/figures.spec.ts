@@ -98,7 +98,7 @@ test("a yes opens its paper, and a box waits for the answer that calls for it", 
 
 test("a year for planning says so wherever it stands", async ({ page }) => {
   await signIn(page);
-  const row = page.getByRole("row", { name: /^Thornquist-Abara/ });
+  const row = page.getByRole("row", { name: /^Choose Thornquist-Abara 2026/ });
   await expect(row.first()).toContainText("2026 · planning");
   await page.getByRole("button", { name: "New household" }).click();
   // A new household is of the latest year that is over.

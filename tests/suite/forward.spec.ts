@@ -48,7 +48,10 @@ test("the list is narrowed to a law, a year, and what is held up", async ({ page
   await page.getByRole("button", { name: "Show all households" }).click();
   await page.getByLabel("Show by open points").selectOption("Held up by open points");
   await expect(rows.filter({ hasText: "Halvorsen-Achebe" })).toHaveCount(0);
-  await rows.getByRole("link", { name: /^Ravensworth/ }).first().click();
+  await rows
+    .getByRole("link", { name: /^Ravensworth/ })
+    .first()
+    .click();
   await expect(page.getByRole("heading", { name: /^Ravensworth/ })).toBeVisible();
   // Back to what was shown.
   await page.goBack();

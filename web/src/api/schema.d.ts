@@ -521,8 +521,12 @@ export interface components {
             id_number: string;
             /** @description How its digits are printed: `000-00-0000`. */
             id_shape: string;
+            /** @description The question about the household that tells the part of the country: asked as soon as one is made. */
+            locality: string;
             /** @description The country. */
             name: string;
+            /** @description The question about a dependent that tells the relationship. */
+            relationship: string;
             /** @description How amounts are marked where currencies meet. */
             symbol: string;
         };
@@ -1318,6 +1322,14 @@ export interface components {
             /** @description The household's total tax. */
             total: components["schemas"]["Money"];
         };
+        /** @description A dependent of a new household. */
+        NewDependent: {
+            /** @description Date of birth, ISO 8601. */
+            born?: string | null;
+            name: string;
+            /** @description The relationship to a filer, by the id of the choice. */
+            relationship?: string | null;
+        };
         /** @description A filer of a new household. */
         NewFiler: {
             /** @description Date of birth, ISO 8601. */
@@ -1327,8 +1339,12 @@ export interface components {
         /** @description A new household. */
         NewHousehold: {
             country: string;
+            /** @description Who may depend on them. */
+            dependents?: components["schemas"]["NewDependent"][];
             /** @description One or two filers. */
             filers: components["schemas"]["NewFiler"][];
+            /** @description The part of the country, by the id of the choice. */
+            locality?: string | null;
             name: string;
             /** Format: int32 */
             year: number;
@@ -1980,6 +1996,12 @@ export interface operations {
                 deleted?: boolean;
                 /** @description Words of names, law or year that must all be there. */
                 search?: string;
+                /** @description Of that law alone. */
+                country?: string | null;
+                /** @description Of that return year alone. */
+                year?: number | null;
+                /** @description Those that something blocks, or those that nothing does. */
+                held_up?: boolean | null;
                 /** @description The column to sort by: name, law, year, stage, checked, points, total, ways, saved, balance or touched. */
                 order?: string | null;
                 /** @description The largest or newest first. */

@@ -11,10 +11,10 @@ import { ChoiceBox } from "../entry/ChoiceBox";
 import { EntryBox } from "../entry/EntryBox";
 import { field } from "../entry/field";
 import { focusAtOnce } from "../ui/focus";
-import { dependentsOf, relationships } from "./dependents";
 import { yearOf } from "../ui/format";
 import { Button } from "../ui/pieces";
 import { Sheet } from "../ui/Sheet";
+import { dependentsOf, relationships } from "./dependents";
 
 /** The latest year that is over. */
 function usual(pack: PackInfo | undefined) {
@@ -54,7 +54,14 @@ export function NewHousehold({ packs, onClose }: { packs: PackInfo[]; onClose: (
       setFault(dependents);
       return;
     }
-    const body = { name: text("name"), country, year: year ?? 0, filers, dependents, locality: locality || null };
+    const body = {
+      name: text("name"),
+      country,
+      year: year ?? 0,
+      filers,
+      dependents,
+      locality: locality || null,
+    };
     try {
       const made = await ask(api.POST("/api/households", { body }));
       queries.invalidateQueries({ queryKey: ["households"] });
@@ -157,7 +164,9 @@ export function NewHousehold({ packs, onClose }: { packs: PackInfo[]; onClose: (
             name="dependents"
             className="box h-auto! py-1.5"
             rows={3}
-            placeholder={pack && `Wren Mbeki, ${example(pack.days)}, ${relationships(pack)[0]?.label.toLowerCase()}`}
+            placeholder={
+              pack && `Wren Mbeki, ${example(pack.days)}, ${relationships(pack)[0]?.label.toLowerCase()}`
+            }
           />
         </label>
         {fault && (
