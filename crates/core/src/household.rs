@@ -63,6 +63,9 @@ pub struct Before {
     /// What it left over that goes into papers of which the preparer knows which: line → amount.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub left: BTreeMap<String, Money>,
+    /// Its figures were no result when it was carried forward.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub no_result: bool,
 }
 
 /// Why an open point was put aside, and about what it was. In a file the reason may stand alone.

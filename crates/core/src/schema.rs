@@ -173,6 +173,7 @@ fn before() -> Value {
         ("filed", map("What each person filed: person → status."), false),
         ("results", results.clone(), false),
         ("left", results, false),
+        ("no_result", json!({ "description": "Its figures were no result then.", "type": "boolean" }), false),
     ]);
     of["description"] = json!("What the year before came to, of a household that was carried forward.");
     of

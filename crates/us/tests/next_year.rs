@@ -150,6 +150,16 @@ fn a_year_without_figures_and_a_household_without_filers_are_refused() {
     assert_eq!(forward(&lives).people.len(), 1);
 }
 
+/// What is carried over from figures that are no result is told.
+#[test]
+fn figures_that_were_no_result_are_told() {
+    let told =
+        |family: Family| has(&outcome::reckon(&forward(&family), &REGISTRY).unwrap(), "last-year-no-result");
+    let family = || Family::single(2024).wages("ada", 60_000);
+    assert!(!told(family()));
+    assert!(told(family().answer("other_income", json!(true))));
+}
+
 /// Twice forward is lawful, too: what the first year left is left further.
 #[test]
 fn losses_go_on_from_year_to_year() {

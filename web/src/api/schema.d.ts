@@ -605,6 +605,8 @@ export interface components {
             left?: {
                 [key: string]: components["schemas"]["Money"];
             };
+            /** @description Its figures were no result when it was carried forward. */
+            no_result?: boolean;
             /** @description The results of the Spread for all together: row → amount. */
             results?: {
                 [key: string]: components["schemas"]["Money"];

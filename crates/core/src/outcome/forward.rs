@@ -131,6 +131,7 @@ fn with_outcome(
         filed: filed.collect(),
         results: results.collect(),
         left: BTreeMap::new(),
+        no_result: case.points(&way, &trail).iter().any(|point| point.not_covered),
     };
     let returns = case.returns(&way);
     let mut papers = std::mem::take(&mut next.papers);

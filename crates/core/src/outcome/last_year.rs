@@ -28,6 +28,12 @@ const LEFT: PointDef = PointDef::look(
     "Enter it in the papers that it belongs to, and put this aside then.",
 );
 
+const NO_RESULT: PointDef = PointDef::look(
+    "last-year-no-result",
+    "",
+    "Settle that year first, or compare what is carried over with the return that was filed.",
+);
+
 /// From which difference an amount is worth a look; no rule of law, a mark against noise.
 const WORTH_A_LOOK: i64 = 1_000;
 
@@ -46,7 +52,9 @@ pub(super) fn points(household: &Household, pack: &dyn Pack, columns: &[Column])
         let message = format!("{line}: {amount:#} of {year}.");
         Point { id: format!("{}:{number}", LEFT.code), ..LEFT.at(Place::default(), message) }
     });
-    papers.chain(otherwise).chain(left).collect()
+    let message = format!("The figures of {year} were no result when they were carried forward.");
+    let no_result = before.no_result.then(|| NO_RESULT.at(Place::default(), message));
+    papers.chain(otherwise).chain(left).chain(no_result).collect()
 }
 
 fn of_paper(paper: &Paper, pack: &dyn Pack, year: i32) -> Option<Point> {
