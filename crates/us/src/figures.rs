@@ -44,6 +44,8 @@ pub struct Figures {
     /// From 2025.
     pub car_loan: Option<Cited<CarLoan>>,
     pub union_plan: Cited<UnionPlan>,
+    /// Until 2024.
+    pub homebuyer_credit: Option<Cited<HomebuyerCredit>>,
     pub moving: Cited<Moving>,
     pub casualty: Cited<Casualty>,
     pub gambling: Cited<Gambling>,
@@ -321,6 +323,8 @@ tables! {
         most: Money, catch_up: Money, small_most: Money, small_catch_up: Money, catch_up_from_age: i32,
         late_catch_up: Money, late_from_age: i32, late_to_age: i32, match_rate: Rate, share_rate: Rate,
     }
+    /// §36(f), of a home bought in 2008: in how many parts the credit is paid back, and what it was at most.
+    HomebuyerCredit { parts: i64, most: Money }
     /// §904.
     ForeignTax {
         simple: ByStatus, interest_counts_above: Money, adjust_from: Money, ratio_places: u32, carried_years: i64,

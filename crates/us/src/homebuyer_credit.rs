@@ -13,8 +13,13 @@ use hembo_core::{
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, papers: &[CREDIT], points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    lines: LINES,
+    papers: &[CREDIT],
+    points: POINTS,
+    figures: &["homebuyer_credit"],
+    ..Provision::NONE
+};
 
 lines! {
     pub REPAID = "us.sched_2.10", "First-time homebuyer credit repaid", "IRC §36(f)(1)",
@@ -35,12 +40,6 @@ pub mod brings {
     /// The credit of 2008.
     pub static CREDIT: Brought = Brought::new();
 }
-
-/// In how many parts the credit is paid back.
-const PARTS: i64 = 15;
-
-/// What the credit was at most.
-const MOST_CREDIT: i64 = 7_500;
 
 const CREDIT: PaperKind = PaperKind {
     id: "5405",
@@ -64,19 +63,25 @@ pub fn read(paper: &mut Bringing<'_>) {
 
 /// Schedule 2 line 10.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
+    let Some(figures) = &on.facts.figures.homebuyer_credit else { return Money::ZERO };
     let items = || on.items(&brings::CREDIT);
-    let part =
-        sum(items()).in_proportion(Money::whole(1), Money::whole(PARTS), Money::WHOLE, Rounding::HalfUp);
+    let part = sum(items()).in_proportion(
+        Money::whole(1),
+        Money::whole(figures.parts),
+        Money::WHOLE,
+        Rounding::HalfUp,
+    );
     trail.line(REPAID, on.scope, part, |i| {
-        i.items(items());
+        i.items(items()).figure("Parts", figures.parts);
     })
 }
 
 /// What the paper cannot say, and what it does not ask.
 pub fn points(points: &mut Points<'_>) {
+    let Some(figures) = &points.facts.figures.homebuyer_credit else { return };
     for paper in points.papers(CREDIT.id) {
         let place = || Place::paper(&paper.id, "4");
-        if paper.amount("4") > Money::whole(MOST_CREDIT) {
+        if paper.amount("4") > figures.most {
             points.raise(&MOST, place(), "More than the credit ever was.");
         }
         points.raise(&SOLD, place(), "The last part is due, of a home sold in the year as well.");

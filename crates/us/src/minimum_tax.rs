@@ -6,7 +6,7 @@ use crate::{
     filing_status::Status,
     foreign_tax::{self, Credited},
     gains::Gains,
-    gains_tax::{Layers, Worksheet},
+    gains_tax::{self, Layers, Worksheet},
     incentive_options, income, minimum_tax_items, operating_loss,
     papers::interest,
     points::Points,
@@ -23,7 +23,7 @@ use hembo_core::{
     provision::Provision,
     reading::sum,
     settled,
-    trail::{Trail, Unseen},
+    trail::{Scope, Trail, Unseen},
 };
 use hembo_money::{Money, Rounding};
 
@@ -65,6 +65,7 @@ open_points! {
         "Enter what depreciation is less for the minimum tax on the paper of Form 6251, zero too: it could bring one.";
     SIMPLIFIED = not_weighed "6251-8-simplified", "IRC §59(a)(4)",
         "By election, for all later years too, its limit takes the foreign income of Form 1116: not weighed here.";
+    RATES = not_covered "6251-8-rates", "IRC §§59(a), 904(b)(2)(B)";
     CARRIED_WHAT = not_known "6251-8-carried", "IRC §§59(a)(1), 904(c)",
         "Enter what was left for the minimum tax on last year's form, zero too.";
 }
@@ -278,6 +279,13 @@ pub fn points(points: &mut Points<'_>) {
         }
         let message = "The foreign tax credit of the minimum tax has its own limit.";
         points.raise(&SIMPLIFIED, points.whose(unit), message);
+        let on = On { facts: points.facts, unit, scope: Scope::Return(place) };
+        let rates = [gains_tax::AT_ZERO, gains_tax::AT_MIDDLE, gains_tax::AT_TOP];
+        if foreign_tax::is_divided(on, rates.map(|rate| points.amount(rate, place))) {
+            let message =
+                "Of the qualified dividends and gains, which fall under several rates, part is from abroad.";
+            points.raise(&RATES, points.whose(unit), message);
+        }
         let carried = points.papers(foreign_tax::CARRIED.id);
         let carried: Vec<&Paper> = carried.filter(|paper| points.is_of(paper, &unit.people)).collect();
         for paper in carried {

@@ -38,8 +38,10 @@ pub static PROVISION: Provision = Provision {
 
 /// What is left goes into the next year.
 const CARRIES: &[Carry] = &[
-    Carry { line: PENSION_LEFT, paper: "8915-F", into: CarriedTo::HalfInBox("14") },
-    Carry { line: IRA_LEFT, paper: "8915-F", into: CarriedTo::HalfInBox("25") },
+    Carry { line: PENSION_NEXT, paper: "8915-F", into: CarriedTo::Box("14") },
+    Carry { line: PENSION_AFTER, paper: "8915-F", into: CarriedTo::Box("14.next") },
+    Carry { line: IRA_NEXT, paper: "8915-F", into: CarriedTo::Box("25") },
+    Carry { line: IRA_AFTER, paper: "8915-F", into: CarriedTo::Box("25.next") },
 ];
 
 lines! {
@@ -51,6 +53,14 @@ lines! {
         "Two thirds of this year's.";
     IRA_LEFT = "us.carryover.disaster_ira", "Disaster distributions of IRAs taxed in the next two years", "IRC §72(t)(11)(D)",
         "Two thirds of this year's.";
+    PENSION_NEXT = "us.carryover.disaster_plan_next", "Disaster distributions of plans taxed next year", "IRC §72(t)(11)(D)",
+        "A third of this year's, and what an earlier one leaves for then.";
+    PENSION_AFTER = "us.carryover.disaster_plan_after", "Disaster distributions of plans taxed the year after", "IRC §72(t)(11)(D)",
+        "The last third of this year's.";
+    IRA_NEXT = "us.carryover.disaster_ira_next", "Disaster distributions of IRAs taxed next year", "IRC §72(t)(11)(D)",
+        "A third of this year's, and what an earlier one leaves for then.";
+    IRA_AFTER = "us.carryover.disaster_ira_after", "Disaster distributions of IRAs taxed the year after", "IRC §72(t)(11)(D)",
+        "The last third of this year's.";
 }
 
 open_points! {
@@ -71,6 +81,12 @@ pub mod brings {
     /// Parts of IRAs' distributions of earlier years.
     pub static IRA: Brought = Brought::new();
 
+    /// What is due of them next year.
+    pub static PENSION_LATER: Brought = Brought::new();
+
+    /// What is due of IRAs' next year.
+    pub static IRA_LATER: Brought = Brought::new();
+
     /// Repaid to plans.
     pub static PENSION_REPAID: Brought = Brought::new();
 
@@ -89,7 +105,10 @@ const EARLIER: PaperKind = PaperKind {
     boxes: &[
         Field::amount("14", "14", "Of plans, due this year")
             .help("A third of each distribution of the two years before that was spread."),
+        Field::amount("14.next", "", "Of plans, due next year, too")
+            .help("Of last year's distribution the last third."),
         Field::amount("25", "25", "Of IRAs, due this year"),
+        Field::amount("25.next", "", "Of IRAs, due next year, too"),
         Field::amount("14.repaid", "", "Repaid to plans")
             .help("Within three years, and before this return is due."),
         Field::amount("25.repaid", "", "Repaid to IRAs"),
@@ -105,6 +124,8 @@ pub fn read(paper: &mut Bringing<'_>) {
     paper.earns();
     paper.give("14", &brings::PENSION);
     paper.give("25", &brings::IRA);
+    paper.give("14.next", &brings::PENSION_LATER);
+    paper.give("25.next", &brings::IRA_LATER);
     paper.give("14.repaid", &brings::PENSION_REPAID);
     paper.give("25.repaid", &brings::IRA_REPAID);
 }
@@ -135,13 +156,20 @@ pub fn change(
     untaxed: Rate,
     now: Now,
 ) -> Money {
-    let (lines, earlier, repaid) = match goes {
-        Goes::Ira => ([IRA, IRA_LEFT], &brings::IRA, &brings::IRA_REPAID),
-        _ => ([PENSION, PENSION_LEFT], &brings::PENSION, &brings::PENSION_REPAID),
+    let (lines, earlier, later, repaid) = match goes {
+        Goes::Ira => {
+            ([IRA, IRA_LEFT, IRA_NEXT, IRA_AFTER], &brings::IRA, &brings::IRA_LATER, &brings::IRA_REPAID)
+        }
+        _ => (
+            [PENSION, PENSION_LEFT, PENSION_NEXT, PENSION_AFTER],
+            &brings::PENSION,
+            &brings::PENSION_LATER,
+            &brings::PENSION_REPAID,
+        ),
     };
     let own = &facts.people[person].own;
     let all = of_year(facts, person, goes, untaxed);
-    if all.is_zero() && !own.has(earlier) {
+    if all.is_zero() && !own.has(earlier) && !own.has(later) {
         return Money::ZERO;
     }
     let here = if now.disaster { all } else { part(facts, all) };
@@ -156,6 +184,15 @@ pub fn change(
     });
     trail.line(lines[1], scope, all - here, |i| {
         i.figure("Taxed as far as there is no basis", all);
+    });
+    let (one, two) = (Money::whole(1), Money::whole(2));
+    let next = (all - here).in_proportion(one, two, Money::WHOLE, Rounding::HalfUp);
+    let waiting = sum(own.of(later)).to_whole();
+    trail.line(lines[2], scope, next + waiting, |i| {
+        i.line(lines[1], scope, all - here).items(own.of(later));
+    });
+    trail.line(lines[3], scope, all - here - next, |i| {
+        i.line(lines[1], scope, all - here);
     });
     taxed - all
 }

@@ -126,7 +126,7 @@ fn dividends_at_the_lower_rates_are_adjusted() {
             ("us.amt", 0),
         ],
     );
-    assert!(outcome.covered && !has_point(&outcome, "1116-rates"));
+    assert!(outcome.covered);
     let must = |family: Family| {
         let outcome = family.pin("us.foreign_tax", "form").outcome();
         line(&outcome, "us.1116.18") < line(&outcome, "us.15")
@@ -159,12 +159,23 @@ fn the_lower_rates_may_be_adjusted_for() {
     let without = fund(single(60_000), &["ada"], &json!({ "7": "900", "7.income": "3000" })).outcome();
     let decision = without.decisions.iter().find(|d| d.id == "us.foreign_tax").unwrap();
     assert_eq!(decision.options[3].barred.as_deref(), Some("nothing taxed at the rates for gains"));
-    // Of 4,000 from abroad 440 are taken to be at 0 % and 3,560 at 15 %, of which .4054 counts: 4,000 − 440 − 2,116.78.
+    // 4,000 of 10,000 are from abroad, 1,100 of these at 0 % and the rest at 15 %: the law does not say which, so nothing is adjusted.
     let boxes =
         json!({ "1a": "10000", "1b": "10000", "7": "900", "7.income": "4000", "7.qualified": "4000" });
-    let both = fund(single(63_000), &["ada"], &boxes).pin("us.foreign_tax", "adjusted").outcome();
-    assert_lines(&both, &[("us.16", 6_770), ("us.1116.1a", 1_443)]);
-    assert!(has_point(&both, "1116-rates"));
+    let part = fund(single(63_000), &["ada"], &boxes).pin("us.foreign_tax", "adjusted").outcome();
+    assert_lines(&part, &[("us.1116.1a", 4_000), ("us.1116.18", 57_250)]);
+    assert!(part.covered && has_point(&part, "1116-rates-left"));
+    // Where all of it is from abroad, all of both layers is: 10,000 − 1,100 − 5,291.94.
+    let boxes =
+        json!({ "1a": "10000", "1b": "10000", "7": "900", "7.income": "10000", "7.qualified": "10000" });
+    let all = fund(single(63_000), &["ada"], &boxes).pin("us.foreign_tax", "adjusted").outcome();
+    assert_lines(&all, &[("us.16", 6_770), ("us.1116.1a", 3_608), ("us.1116.18", 50_858)]);
+    assert!(all.covered && !has_point(&all, "1116-rates-left"));
+    // Where the return must adjust, it blocks.
+    let boxes =
+        json!({ "1a": "60000", "1b": "60000", "7": "900", "7.income": "20000", "7.qualified": "20000" });
+    let must = fund(single(40_000), &["ada"], &boxes).outcome();
+    assert!(has_point(&must, "1116-rates") && !must.covered);
 }
 
 /// The minimum tax has a credit of its own (§59(a)): no part of the standard deduction belongs to the income from abroad.
@@ -200,4 +211,31 @@ fn the_minimum_tax_has_its_own_credit() {
     let told = carried(json!({ "year": 2023, "amount": "10", "minimum": "0" }));
     assert!(told.covered && !has_point(&told, "6251-8-carried"));
     assert_lines(&told, &[("us.carryover.foreign_tax_minimum", 310)]);
+}
+
+/// Tax of earlier years waits through a year without the form, and is used up in one that deducts as if it were credited.
+#[test]
+fn tax_of_earlier_years_outlasts_a_year_without_the_form() {
+    let carried = |family: Family| {
+        let rows = json!([{ "year": 2022, "amount": "500", "minimum": "400" }]);
+        family.paper("Foreign tax carried", &["ada"], json!({}), rows)
+    };
+    let simple = carried(fund(single(60_000), &["ada"], &json!({ "7": "100", "7.income": "3000" })));
+    let outcome = simple.pin("us.foreign_tax", "simple").outcome();
+    assert_lines(
+        &outcome,
+        &[
+            ("us.sched_3.1", 100),
+            ("us.carryover.foreign_tax", 500),
+            ("us.carryover.foreign_tax_minimum", 400),
+        ],
+    );
+    let deducts = fund(single(100_000), &["ada"], &json!({ "7": "100", "7.income": "3000" }));
+    let deducts = carried(deducts.state_tax(&["ada"], 9_000).cash_gift(&["ada"], 12_000));
+    let outcome = deducts.pin("us.foreign_tax", "deduct").outcome();
+    let used = 500 - line(&outcome, "us.carryover.foreign_tax");
+    // 103,000 − 21,100; no part of state tax or gifts is from abroad. 3,000 ÷ 81,900 = .0366 of 12,938 is 474, less the 100 deducted.
+    assert_lines(&outcome, &[("us.15", 81_900), ("us.sched_3.1", 0)]);
+    assert_eq!(used, 374);
+    assert!(has_point(&outcome, "1116-absorbed"));
 }

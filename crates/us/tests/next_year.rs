@@ -193,3 +193,44 @@ fn what_belongs_to_a_paper_that_comes_again_goes_into_it() {
     assert_eq!(next.before.as_ref().unwrap().left["Passive losses carried on"].to_string(), "6000.00");
     assert!(has(&outcome::reckon(&next, &REGISTRY).unwrap(), "last-year-left"));
 }
+
+/// What this year cannot use stays: every paper with an amount carried over comes again with it.
+#[test]
+fn nothing_carried_over_is_lost() {
+    let rows = |cells: Value| (json!({}), json!([cells]));
+    let boxes = |boxes: Value| (boxes, json!(null));
+    for (kind, (keyed, list)) in [
+        ("Losses carried", boxes(json!({ "short": "9000", "long": "8000" }))),
+        ("Business losses carried", boxes(json!({ "3": "700" }))),
+        ("172", boxes(json!({ "since": "5000", "before": "400" }))),
+        ("8801", boxes(json!({ "19": "300" }))),
+        ("4797", boxes(json!({ "8": "600" }))),
+        ("5695", boxes(json!({ "12": "800" }))),
+        ("4952", boxes(json!({ "2": "900" }))),
+        ("8606", boxes(json!({ "2": "4000" }))),
+        ("8915-F", boxes(json!({ "14.next": "250", "25.next": "350" }))),
+        ("Gift carryover", rows(json!({ "year": 2022, "class": "cash", "amount": "500" }))),
+        ("Foreign tax carried", rows(json!({ "year": 2022, "amount": "500", "minimum": "500" }))),
+        ("8396", rows(json!({ "year": 2023, "amount": "450" }))),
+        ("8839", rows(json!({ "year": 2023, "amount": "650" }))),
+    ] {
+        let found = papers(&Family::single(2024).paper(kind, &["ada"], keyed.clone(), list.clone()), kind);
+        let amount = |of: &Value| of.as_str().map(|text| text.trim_end_matches(".00").to_owned());
+        let amounts = |of: &Value| -> Vec<String> {
+            let cells = of[1]
+                .as_object()
+                .into_iter()
+                .chain(of[2].as_array().into_iter().flatten().filter_map(Value::as_object));
+            let mut all: Vec<String> = cells.flat_map(|cells| cells.values().filter_map(amount)).collect();
+            all.sort();
+            all
+        };
+        let rows = if list.is_null() { json!([]) } else { list };
+        let mut wanted = amounts(&json!(["", keyed, rows]));
+        if kind == "Losses carried" {
+            // 3,000 of the short one are taken, whatever the income (§1212(b)(2)).
+            wanted = vec!["8000".into(), "9000".into()];
+        }
+        assert_eq!(found.iter().flat_map(amounts).collect::<Vec<_>>(), wanted, "{kind}");
+    }
+}

@@ -31,8 +31,6 @@ pub struct Carry {
 pub enum CarriedTo {
     /// A box.
     Box(&'static str),
-    /// A box that takes half of what is left: it goes into two years.
-    HalfInBox(&'static str),
     /// Papers of the kind, of which the preparer knows which: it is told until that is done.
     ByHand,
     /// A list by the year of origin, in which the oldest is used up first.
@@ -138,7 +136,8 @@ fn with_outcome(
     for carry in &pack.declared().carries {
         let Some(kind) = pack.paper_kinds().iter().find(|kind| kind.id == carry.paper) else { continue };
         for (people, amount) in left(carry.line, &trail, kind, &returns, household) {
-            if amount.is_zero() {
+            // No box that takes such an amount is below zero: a negative income leaves nothing.
+            if amount <= Money::ZERO {
                 used_up(&mut papers, carry, &people);
                 continue;
             }
@@ -293,9 +292,6 @@ fn put(
             paper.boxes.insert(field.into(), text(amount));
         }
         CarriedTo::ByHand => {}
-        CarriedTo::HalfInBox(field) => {
-            paper.boxes.insert(field.into(), text(amount.split(&[1, 1])[0]));
-        }
         CarriedTo::Rows { column, says } => {
             for (year, amount) in by_year(column, says, kind, &owners, amount, household) {
                 let same = |row: &Row| {

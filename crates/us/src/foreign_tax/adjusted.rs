@@ -6,7 +6,7 @@ use crate::{
     gains_tax::{Layers, Worksheet},
     unit::{ForeignTax, On},
 };
-use hembo_core::reading::sum;
+use hembo_core::{reading::sum, trail::Trail};
 use hembo_money::{Money, Rate, Rounding};
 
 /// The rates at which gains are taxed, each with what of it is left out.
@@ -26,7 +26,16 @@ pub fn left_out(of: Layers, counted: &CountedAt) -> Money {
     layers(of, counted).into_iter().map(part).sum()
 }
 
-/// What line 1a leaves out of qualified dividends from abroad, which are taken to be taxed at each rate in proportion.
+/// Whether part of the qualified dividends and gains is from abroad and they fall under several rates: which of them are those from
+/// abroad the law does not say.
+pub fn divided(qualified: Money, of: Layers) -> bool {
+    let layers = [of.zero, of.middle, of.top];
+    let several = layers.iter().filter(|layer| !layer.is_zero()).count() > 1;
+    several && !qualified.is_zero() && qualified != layers.into_iter().sum()
+}
+
+/// What line 1a leaves out of qualified dividends from abroad: at each rate as much of them as of all. That is exact where they are
+/// all there are, or all is taxed at one rate; else it blocks.
 pub fn left_out_abroad(qualified: Money, of: Layers, counted: &CountedAt) -> Money {
     let all = of.zero + of.middle + of.top;
     if all.is_zero() {
@@ -47,15 +56,15 @@ pub fn qualified(on: On<'_>) -> Money {
 
 /// Whether the return must adjust: few qualified dividends from abroad, and no more than the 24 % bracket at ordinary rates, leave
 /// it free.
-pub fn must(on: On<'_>, worksheet: &Worksheet) -> bool {
+pub fn must(on: On<'_>, trail: &mut impl Trail, worksheet: &Worksheet) -> bool {
     let figures = &on.facts.figures;
-    let most = *figures.capital_gains.layers_ordinary_up_to.of(on.unit.status);
-    qualified(on) >= figures.foreign_tax.adjust_from || worksheet.ordinary > most
+    let over = worksheet.ordinary - *figures.capital_gains.layers_ordinary_up_to.of(on.unit.status);
+    trail.edge(over, true);
+    qualified(on) >= figures.foreign_tax.adjust_from || over > Money::ZERO
 }
 
-/// What the return adjusts by, if it does: because it must, or because the way chose it.
-pub fn layers_of(on: On<'_>, worksheet: Option<&Worksheet>) -> Option<Layers> {
-    let worksheet = worksheet?;
-    let adjusts = on.unit.foreign_tax == ForeignTax::Adjusted || must(on, worksheet);
-    worksheet.layers.filter(|_| adjusts)
+/// What the return adjusts by, if it does: because it must, or because the way chose it where the law says how.
+pub fn layers_of(on: On<'_>, must: bool, layers: Option<Layers>) -> Option<Layers> {
+    let chosen = on.unit.foreign_tax == ForeignTax::Adjusted;
+    layers.filter(|layers| must || (chosen && !divided(qualified(on), *layers)))
 }

@@ -1,12 +1,9 @@
 //! The foreign tax credit of the minimum tax (§59(a)): Form 1116 once more, with what the minimum tax counts.
 
 use super::{CARRY_MINIMUM, Credited, MINIMUM_CREDIT, adjusted, brings, part_of};
-use crate::{
-    gains_tax::Layers,
-    unit::{ForeignTax, On},
-};
-use hembo_core::{limit, line::LineId, reading::sum, settled, trail::Trail};
-use hembo_money::Money;
+use crate::{gains_tax::Layers, unit::On};
+use hembo_core::{limit, line::LineId, reading::sum, trail::Trail};
+use hembo_money::{Money, Rounding};
 
 /// What the limit is worked out from.
 #[derive(Debug, Clone, Copy)]
@@ -30,16 +27,15 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, regular: Credited, from: Minim
     };
     let figures = &on.facts.figures;
     let counted = &figures.rate_differential.minimum;
-    let adjusts = on.unit.foreign_tax == ForeignTax::Adjusted
-        || form.must_adjust
-        || from.ordinary > *figures.minimum_tax.high_from.of(on.unit.status);
-    let layers = from.layers.filter(|_| adjusts);
+    let over = from.ordinary - *figures.minimum_tax.high_from.of(on.unit.status);
+    trail.edge(over, true);
+    let layers = adjusted::layers_of(on, form.must_adjust || over > Money::ZERO, from.layers);
     let left_out = |of: &dyn Fn(Layers) -> Money| layers.map_or(Money::ZERO, of);
     let abroad = left_out(&|layers| adjusted::left_out_abroad(adjusted::qualified(on), layers, counted));
     let everywhere = left_out(&|layers| adjusted::left_out(layers, counted));
-    let taxable = settled::or_zero(form.income - abroad - form.deductions);
+    let taxable = limit::or_zero(trail, form.income - abroad - form.deductions);
     let part = part_of(taxable, from.income.1 - everywhere, figures.foreign_tax.ratio_places);
-    let most = from.tax.1.times(part, Money::WHOLE, hembo_money::Rounding::HalfUp);
+    let most = from.tax.1.times(part, Money::WHOLE, Rounding::HalfUp);
     let carried = sum(on.items(&brings::CARRIED_MINIMUM)).to_whole();
     let credit = limit::lesser(trail, form.paid + carried, most);
     trail.line(MINIMUM_CREDIT, on.scope, credit, |i| {

@@ -10,7 +10,7 @@ use crate::{
     business_property, capital_gains, deduction,
     facts::Facts,
     filing_status::Status,
-    gains_tax::{self, Worksheet},
+    gains_tax::{self, Layers, Worksheet},
     papers::dividends,
     points::Points,
     status, tax, taxable_income,
@@ -28,7 +28,7 @@ use hembo_core::{
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
-    trail::{Scope, Trail},
+    trail::{Scope, Trail, Unseen},
     words::first_name,
 };
 use hembo_money::{Money, Rate, Rounding};
@@ -103,8 +103,11 @@ open_points! {
         "Enter the income from abroad beside the tax: Form 1116 limits the credit by it.";
     COUNTRY = blocks "K-139", "Form 1116, line i",
         "Enter the country of the tax, or RIC for a fund.";
-    RATES = look "1116-rates", "IRC §904(b)(2)(B)",
-        "They are divided in proportion here; where the payers' dates say otherwise, work out line 1a beside the return.";
+    RATES = not_covered "1116-rates", "IRC §904(b)(2)(B)";
+    NOT_ADJUSTED = not_weighed "1116-rates-left", "IRC §904(b)(2)(B)",
+        "Which of the rates are theirs the law does not say, so that the adjusted form is not weighed here.";
+    ABSORBED = look "1116-absorbed", "IRC §904(c); Reg. §1.904-2(d)",
+        "It is reckoned with the deduction taken off; compare it with a Form 1116 without, and correct next year's paper by a few dollars.";
     BACK = look "1116-carryback", "IRC §904(c)",
         "Amend last year's return first: what is unused goes back one year before it goes on.";
     DEPENDENT = not_covered "1116-dependent", "IRC §904";
@@ -204,11 +207,16 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Credited {
     let without_form = |credit| Credited { credit, form: None };
     let paid = on.gather(trail, PAID, &bringing::brings::FOREIGN_TAX);
     let carried: Money = sum(on.items(&brings::CARRIED)).to_whole();
-    if (paid + carried).is_zero() || on.unit.foreign_tax == ForeignTax::Deducted {
+    if (paid + carried).is_zero() {
+        return without_form(trail.line(CREDIT, on.scope, Money::ZERO, |_| {}));
+    }
+    if on.unit.foreign_tax == ForeignTax::Deducted {
+        absorbed(on, trail, from, [paid, carried]);
         return without_form(trail.line(CREDIT, on.scope, Money::ZERO, |_| {}));
     }
     let tax = from.regular + from.repaid;
     if on.unit.foreign_tax == ForeignTax::Simple {
+        waits(on, trail, carried);
         let credit = limit::cap(trail, SIMPLE.at(on.scope), paid, tax);
         return without_form(trail.line(CREDIT, on.scope, credit, |i| {
             i.line(PAID, on.scope, paid)
@@ -231,11 +239,38 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Credited {
     Credited { credit, form: Some(form) }
 }
 
+/// Tax of earlier years waits through a year without the form (§904(j)(1)(C)).
+fn waits(on: On<'_>, trail: &mut impl Trail, carried: Money) {
+    if !carried.is_zero() {
+        trail.line(CARRY, on.scope, carried, |i| {
+            i.items(on.items(&brings::CARRIED));
+        });
+        trail.line(CARRY_MINIMUM, on.scope, sum(on.items(&brings::CARRIED_MINIMUM)).to_whole(), |i| {
+            i.items(on.items(&brings::CARRIED_MINIMUM));
+        });
+    }
+}
+
+/// In a year that deducts its tax, that of earlier years is used up as if it were credited (§904(c); Reg. §1.904-2(d)).
+fn absorbed(on: On<'_>, trail: &mut impl Trail, from: From, [paid, carried]: [Money; 2]) {
+    if carried.is_zero() {
+        return;
+    }
+    let (most, _) = by_form(on, &mut Unseen(trail), from, paid);
+    let room = limit::or_zero(trail, most - paid);
+    let used = limit::lesser(trail, carried, room);
+    trail.line(CARRY, on.scope, carried - used, |i| {
+        i.items(on.items(&brings::CARRIED)).figure("As if credited", used);
+    });
+}
+
 /// Form 1116 lines 1a to 21.
 fn by_form(on: On<'_>, trail: &mut impl Trail, from: From, paid: Money) -> (Money, OfForm) {
     let figures = &on.facts.figures.foreign_tax;
     let gross = on.gather(trail, GROSS, &bringing::brings::FOREIGN_INCOME);
-    let (income, all) = at_lower_rates(on, trail, from, gross);
+    let must_adjust = from.worksheet.is_some_and(|worksheet| adjusted::must(on, trail, &worksheet));
+    let layers = adjusted::layers_of(on, must_adjust, from.worksheet.and_then(|worksheet| worksheet.layers));
+    let (income, all) = at_lower_rates(on, trail, from, gross, layers);
     let ratio = part_of(gross, from.gross, figures.ratio_places);
     let share = |amount: Money| amount.times(ratio, Money::WHOLE, Rounding::HalfUp);
     let general = if on.unit.itemizes { from.medical + from.taxes } else { from.standard };
@@ -257,14 +292,18 @@ fn by_form(on: On<'_>, trail: &mut impl Trail, from: From, paid: Money) -> (Mone
         i.line(TAX, on.scope, tax).line(TAXABLE, on.scope, taxable).line(ALL, on.scope, all);
     });
     let for_minimum = if on.unit.itemizes { share(from.medical) + share(interest) } else { Money::ZERO };
-    let must_adjust = from.worksheet.is_some_and(|worksheet| adjusted::must(on, &worksheet));
     (most, OfForm { paid, income: gross, deductions: for_minimum, must_adjust })
 }
 
 /// Lines 1a and 18: foreign-source income and all taxable income, with what is taxed at the rates for gains as far as these ask for.
-fn at_lower_rates(on: On<'_>, trail: &mut impl Trail, from: From, gross: Money) -> (Money, Money) {
+fn at_lower_rates(
+    on: On<'_>,
+    trail: &mut impl Trail,
+    from: From,
+    gross: Money,
+    layers: Option<Layers>,
+) -> (Money, Money) {
     let counted = &on.facts.figures.rate_differential.regular;
-    let layers = adjusted::layers_of(on, from.worksheet.as_ref());
     let qualified = adjusted::qualified(on);
     let abroad = layers.map_or(Money::ZERO, |of| adjusted::left_out_abroad(qualified, of, counted));
     let everywhere = layers.map_or(Money::ZERO, |of| adjusted::left_out(of, counted));
@@ -419,6 +458,12 @@ pub fn form_1116(filed: Filed<'_>) -> Required {
     Required::if_so(by_form, why)
 }
 
+/// Whether part of what is taxed at 0, 15 and 20 % is qualified dividends from abroad, so that it does not say at which rate these are.
+pub fn is_divided(on: On<'_>, [zero, middle, top]: [Money; 3]) -> bool {
+    let of = Layers { zero, middle, top, at_25: Money::ZERO, at_28: Money::ZERO };
+    adjusted::divided(adjusted::qualified(on), of)
+}
+
 /// What the form asks for, and what it takes for granted.
 pub fn points(points: &mut Points<'_>) {
     for place in 0..points.units.len() {
@@ -439,6 +484,10 @@ fn of_return(points: &mut Points<'_>, place: usize) {
     let unit = &points.units[place];
     let on = On { facts: points.facts, unit, scope: Scope::Return(place) };
     let paid = sum(on.items(&bringing::brings::FOREIGN_TAX));
+    if unit.foreign_tax == ForeignTax::Deducted && on.items(&brings::CARRIED).next().is_some() {
+        let message = "A year that deducts foreign tax uses up that of earlier years as if it were credited.";
+        points.raise(&ABSORBED, points.whose(unit), message);
+    }
     if !unit.foreign_tax.by_form() {
         let most = *points.facts.figures.foreign_tax.simple.of(unit.status);
         if !unit.main && paid.to_whole() > most {
@@ -453,11 +502,12 @@ fn of_return(points: &mut Points<'_>, place: usize) {
     if sum(on.items(&bringing::brings::FOREIGN_INCOME)).is_zero() {
         points.raise(&NO_INCOME, paper.clone(), "Which income from abroad was taxed there?");
     }
-    let rates = [gains_tax::AT_ZERO, gains_tax::AT_MIDDLE, gains_tax::AT_TOP];
-    let several = rates.iter().filter(|&&rate| !points.amount(rate, place).is_zero()).count() > 1;
-    if several && points.amount(INCOME, place) < points.amount(GROSS, place) {
-        let message = "Qualified dividends from abroad are adjusted, and fall under more than one rate.";
-        points.raise(&RATES, paper.clone(), message);
+    let amount = |line| points.amount(line, place);
+    if is_divided(on, [gains_tax::AT_ZERO, gains_tax::AT_MIDDLE, gains_tax::AT_TOP].map(amount)) {
+        let message =
+            "Of the qualified dividends and gains, which fall under several rates, part is from abroad.";
+        let point = if amount(INCOME) < amount(GROSS) { &RATES } else { &NOT_ADJUSTED };
+        points.raise(point, paper.clone(), message);
     }
     if !points.amount(CARRY, place).is_zero() {
         points.raise(&BACK, paper, "Foreign tax is over the limit of the credit.");
