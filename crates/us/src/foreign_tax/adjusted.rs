@@ -59,7 +59,7 @@ pub fn qualified(on: On<'_>) -> Money {
 pub fn must(on: On<'_>, trail: &mut impl Trail, worksheet: &Worksheet) -> bool {
     let figures = &on.facts.figures;
     let over = worksheet.ordinary - *figures.capital_gains.layers_ordinary_up_to.of(on.unit.status);
-    trail.edge(over, true);
+    trail.step(over - Money::CENT, true);
     qualified(on) >= figures.foreign_tax.adjust_from || over > Money::ZERO
 }
 

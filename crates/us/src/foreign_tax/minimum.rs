@@ -28,7 +28,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, regular: Credited, from: Minim
     let figures = &on.facts.figures;
     let counted = &figures.rate_differential.minimum;
     let over = from.ordinary - *figures.minimum_tax.high_from.of(on.unit.status);
-    trail.edge(over, true);
+    trail.step(over - Money::CENT, true);
     let layers = adjusted::layers_of(on, form.must_adjust || over > Money::ZERO, from.layers);
     let left_out = |of: &dyn Fn(Layers) -> Money| layers.map_or(Money::ZERO, of);
     let abroad = left_out(&|layers| adjusted::left_out_abroad(adjusted::qualified(on), layers, counted));
