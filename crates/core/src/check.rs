@@ -30,6 +30,8 @@ pub const LARGEST_FILE: usize = 4 * 1024 * 1024;
 const MOST_RETIRED: usize = 20_000;
 /// How many characters a name has at the most.
 pub const LONGEST_NAME: usize = 120;
+/// How many characters the practice's own number of a household has at the most.
+pub const LONGEST_REFERENCE: usize = 40;
 const OLDEST: i32 = 130;
 
 /// Something that cannot be right.
@@ -84,6 +86,11 @@ impl Check<'_> {
             self.fault("/hembo", format!("This program reads format {FORMAT}, not {}.", household.hembo));
         }
         self.name("/name", &household.name, "The household");
+        if household.reference.chars().count() > LONGEST_REFERENCE {
+            let message = format!("A household's own number has at most {LONGEST_REFERENCE} characters.");
+            self.fault("/reference", message);
+        }
+        self.plain_text("/reference", &household.reference);
         let filers = household.filers().count();
         if !(1..=2).contains(&filers) {
             self.fault(

@@ -26,6 +26,9 @@ pub struct Household {
     pub year: i32,
     /// What the household is called in lists.
     pub name: String,
+    /// The practice's own number of it; may be left out.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub reference: String,
     /// Everyone in the household.
     pub people: Vec<Person>,
     /// Answers to the country's questions about the household as a whole.

@@ -1,6 +1,14 @@
 //! The demo practice: a sign-in and made-up households, loaded once into an empty database.
 
-use crate::{App, api::households::store_new, auth::password, store::users};
+use crate::{
+    App,
+    api::households::store_new,
+    auth::password,
+    store::{
+        practice::{self, Practice},
+        users,
+    },
+};
 use hembo_core::file;
 use std::{fs, io, path::Path};
 
@@ -8,7 +16,11 @@ use std::{fs, io, path::Path};
 pub const LOGIN: &str = "demo";
 /// The sign-in of the demo practice's administrator, who may replace rule figures.
 pub const OFFICE: &str = "office";
-/// The password of both.
+/// The sign-in of the demo practice's reviewer.
+pub const REVIEWER: &str = "review";
+/// The name of the demo practice.
+const NAME: &str = "Quay Street Practice";
+/// The password of all of them.
 pub const PASSWORD: &str = "quay-street-12";
 
 /// Loads the demo sign-in and the households of a folder, if nobody is there yet.
@@ -22,6 +34,10 @@ pub async fn load(app: &App, folder: &Path) -> io::Result<()> {
     let hash = tokio::task::spawn_blocking(|| password::hash(PASSWORD)).await?;
     let administrator = users::add(&app.database, OFFICE, "K. Ravndal", "administrator", &hash).await;
     administrator.map_err(io::Error::other)?;
+    let reviewer = users::add(&app.database, REVIEWER, "M. Tarrow", "reviewer", &hash).await;
+    reviewer.map_err(io::Error::other)?;
+    let named = Practice { name: NAME.into(), own_review: false };
+    practice::set(&app.database, &named).await.map_err(io::Error::other)?;
     let added = users::add(&app.database, LOGIN, "N. Ostrava", "preparer", &hash).await;
     let by = added.map_err(io::Error::other)?;
     for file in files(folder)? {

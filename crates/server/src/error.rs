@@ -121,6 +121,11 @@ impl Problem {
         Problem::new(StatusCode::FORBIDDEN, "urn:hembo:not-allowed", "Not allowed", detail)
     }
 
+    /// A return that cannot be moved on by who asks, or as it stands.
+    pub fn cannot_move(why: String) -> Problem {
+        Problem::new(StatusCode::FORBIDDEN, "urn:hembo:cannot-move", "Cannot be moved", why)
+    }
+
     /// A figure that cannot stand where it shall.
     pub fn not_fitting(why: String) -> Problem {
         Problem::invalid(vec![Fault::new("value", why)])

@@ -9,6 +9,7 @@ pub mod demo;
 pub mod error;
 pub mod rules;
 pub mod seal;
+pub mod stage;
 pub mod store;
 pub mod turns;
 pub mod work;

@@ -2,7 +2,7 @@
 
 use crate::{
     App,
-    api::{edits, figures, health, history, households, packs, views},
+    api::{edits, figures, health, history, households, packs, practice, progress, views},
     auth::{self, sessions::Sessions},
     error::Problem,
 };
@@ -57,7 +57,12 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(households::carry_forward))
         .routes(routes!(households::years))
         .routes(routes!(households::restore))
+        .routes(routes!(households::archive))
+        .routes(routes!(households::unarchive))
         .routes(routes!(households::export))
+        .routes(routes!(practice::practice, practice::set_practice))
+        .routes(routes!(progress::progress, progress::take, progress::take_back))
+        .routes(routes!(progress::put_in_hands))
         .routes(routes!(edits::edit))
         .routes(routes!(edits::undo))
         .routes(routes!(edits::redo))

@@ -122,5 +122,6 @@ async fn one(app: &App, id: Uuid) -> Answer<()> {
     let (revision, household) = work::load(app, id).await?;
     let worked = work::out(app, household).await?;
     let summary = serde_json::to_value(&worked.summary).map_err(Problem::internal)?;
-    Ok(store::renew(&app.database, id, revision.revision, &summary, &worked.rules).await?)
+    let digits = work::last_digits(app, &worked.household);
+    Ok(store::renew(&app.database, id, revision.revision, &summary, &worked.rules, &digits).await?)
 }

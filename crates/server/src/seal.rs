@@ -7,15 +7,23 @@ use chacha20poly1305::{
     aead::{Aead, Generate, Payload},
 };
 use hembo_core::{Household, Pack, secret};
+use hmac::{Hmac, Mac};
+use sha2::Sha256;
 use std::{convert::Infallible, fmt, fs, io, os::unix::fs::OpenOptionsExt, path::Path};
 use uuid::Uuid;
 
 const MARK: &str = "sealed:";
 const NONCE: usize = 24;
+/// How many bytes of a hash are kept.
+const HASH: usize = 12;
 
 /// The practice's key.
 #[derive(Clone)]
-pub struct Sealer(XChaCha20Poly1305);
+pub struct Sealer {
+    cipher: XChaCha20Poly1305,
+    /// The key of the hashes by which last digits are found.
+    finder: Hmac<Sha256>,
+}
 
 /// A sealed number that cannot be opened: another key, or another place.
 #[derive(Debug, thiserror::Error)]
@@ -41,7 +49,8 @@ impl Sealer {
         let key = Key::try_from(bytes.as_slice());
         let key =
             key.map_err(|_| io::Error::other(format!("{} is not a key of 32 bytes", path.display())))?;
-        Ok(Sealer(XChaCha20Poly1305::new(&key)))
+        let finder = Hmac::new_from_slice(&key).expect("a key of any length makes a hash");
+        Ok(Sealer { cipher: XChaCha20Poly1305::new(&key), finder })
     }
 
     /// Makes a key in a new file, with rights for its owner only.
@@ -56,6 +65,12 @@ impl Sealer {
         io::Write::write_all(&mut file, &Key::generate())?;
         file.sync_all()?;
         Sealer::from_file(path)
+    }
+
+    /// A hash of the last digits of a number, of which nobody without the key can tell the digits.
+    pub fn digits(&self, digits: &str) -> String {
+        let hash = self.finder.clone().chain_update(b"digits:").chain_update(digits);
+        STANDARD_NO_PAD.encode(&hash.finalize().into_bytes()[..HASH])
     }
 
     /// The known text, sealed with this key.
@@ -90,7 +105,7 @@ impl Sealer {
     fn seal_one(&self, place: &str, number: &str) -> String {
         let nonce = XNonce::generate();
         let payload = Payload { msg: number.as_bytes(), aad: place.as_bytes() };
-        let sealed = self.0.encrypt(&nonce, payload).expect("a short text can always be encrypted");
+        let sealed = self.cipher.encrypt(&nonce, payload).expect("a short text can always be encrypted");
         format!("{MARK}{}", STANDARD_NO_PAD.encode([nonce.as_slice(), &sealed].concat()))
     }
 
@@ -99,7 +114,7 @@ impl Sealer {
             STANDARD_NO_PAD.decode(sealed.strip_prefix(MARK).ok_or(Unsealable)?).map_err(|_| Unsealable)?;
         let (nonce, text) = bytes.split_at_checked(NONCE).ok_or(Unsealable)?;
         let nonce = XNonce::try_from(nonce).map_err(|_| Unsealable)?;
-        let open = self.0.decrypt(&nonce, Payload { msg: text, aad: place.as_bytes() });
+        let open = self.cipher.decrypt(&nonce, Payload { msg: text, aad: place.as_bytes() });
         String::from_utf8(open.map_err(|_| Unsealable)?).map_err(|_| Unsealable)
     }
 }

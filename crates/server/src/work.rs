@@ -299,11 +299,25 @@ pub fn pack<'a>(app: &'a App, household: &Household) -> Answer<&'a dyn Pack> {
     found.ok_or_else(|| Problem::internal(format!("no rules for {}", household.country)))
 }
 
+/// How many last digits of a number a household is found by.
+const LAST: usize = 4;
+
+/// By which last digits of its people's numbers a household is found, hashed.
+pub fn last_digits(app: &App, household: &Household) -> Vec<String> {
+    let numbers = household.people.iter().filter_map(|person| person.id_number.as_deref());
+    let last = |number: &str| {
+        let digits: Vec<char> = number.chars().filter(char::is_ascii_digit).collect();
+        let tail: String = digits[digits.len().saturating_sub(LAST)..].iter().collect();
+        app.sealer.digits(&tail)
+    };
+    numbers.map(last).collect()
+}
+
 /// What a household is found by in lists, in small letters: names, law, year.
 pub fn search_text(household: &Household, pack: &dyn Pack, summary: &Summary) -> String {
     let people = household.people.iter().map(|p| p.name.as_str());
     let year = household.year.to_string();
     let law = [pack.about().name, &summary.locality, &household.country, &year];
-    let words = std::iter::once(household.name.as_str()).chain(people).chain(law);
+    let words = [household.name.as_str(), household.reference.as_str()].into_iter().chain(people).chain(law);
     words.collect::<Vec<_>>().join(" ").to_lowercase()
 }

@@ -74,6 +74,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{id}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a household away: lists show it where they are asked for those that are. */
+        post: operations["archive"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{id}/bring-back": {
         parameters: {
             query?: never;
@@ -196,6 +213,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{id}/hands": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put a household into people's hands, and hold its filing until a day. */
+        put: operations["put_in_hands"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{id}/history": {
         parameters: {
             query?: never;
@@ -208,6 +242,25 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where a return stands. */
+        get: operations["progress"];
+        put?: never;
+        /** Move a return from one state of work to the next. */
+        post: operations["take"];
+        /** Take the last step back, by who took it. */
+        delete: operations["take_back"];
         options?: never;
         head?: never;
         patch?: never;
@@ -383,6 +436,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{id}/unarchive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a household out again that was put away. */
+        post: operations["unarchive"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{id}/undo": {
         parameters: {
             query?: never;
@@ -481,6 +551,24 @@ export interface paths {
         post?: never;
         /** Take a figure of the practice's own back: that of the rules counts again. */
         delete: operations["take_back"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The practice and everyone in it. */
+        get: operations["practice"];
+        /** Set the practice's name and how it works. */
+        put: operations["set_practice"];
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -689,6 +777,11 @@ export interface components {
             do: "rename";
             /** @description The new name. */
             name: string;
+        } | {
+            /** @enum {string} */
+            do: "refer";
+            /** @description The number. */
+            reference: string;
         } | {
             /** @enum {string} */
             do: "answer";
@@ -1100,7 +1193,10 @@ export interface components {
             /** Format: date-time */
             at: string;
             by: string;
-            /** @description created, imported, copied, carried, edited, undone, redone, brought_back, deleted or restored. */
+            /**
+             * @description created, imported, copied, carried, edited, undone, redone or brought_back; deleted, restored, archived or unarchived;
+             *     of a state of work moved, changed, unchanged or taken_back.
+             */
             kind: string;
             /**
              * Format: int64
@@ -1137,6 +1233,8 @@ export interface components {
             pins?: {
                 [key: string]: string;
             };
+            /** @description The practice's own number of it; may be left out. */
+            reference?: string;
             /** @description The ids of papers that were removed: none of them is used again. */
             retired?: string[];
             /**
@@ -1162,6 +1260,8 @@ export interface components {
         };
         /** @description A household in the list. */
         HouseholdRow: {
+            /** Format: date-time */
+            archived_at?: string | null;
             country: string;
             /** Format: date-time */
             deleted_at?: string | null;
@@ -1170,14 +1270,35 @@ export interface components {
             name: string;
             /** @description How it came about: created, imported, copied or carried. */
             origin: string;
+            /** @description The practice's own number of it; may be empty. */
+            reference: string;
+            /** @description Who is asked to review it. */
+            reviewer?: string | null;
             /** Format: int64 */
             revision: number;
-            stage: string;
+            stage: components["schemas"]["Stage"];
             summary: components["schemas"]["Summary"];
             /** Format: date-time */
             touched_at: string;
+            /** @description Who works on it. */
+            worked_by?: string | null;
             /** Format: int32 */
             year: number;
+        };
+        /** @description Into whose hands to put a household. */
+        InHands: {
+            /** @description Its filing is held until this day, ISO 8601. */
+            held_until?: string | null;
+            /**
+             * Format: uuid
+             * @description Who is asked to review it.
+             */
+            reviewer?: string | null;
+            /**
+             * Format: uuid
+             * @description Who works on it.
+             */
+            worked_by?: string | null;
         };
         /** @description A figure to replace, with who says so and why. */
         Keep: {
@@ -1301,6 +1422,19 @@ export interface components {
          * @example 71240.00
          */
         Money: string;
+        /** @description A step that was taken. */
+        Move: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            from: components["schemas"]["Stage"];
+            /** @description moved, changed (by a change of the household), unchanged (that change undone) or taken_back. */
+            kind: string;
+            /** Format: int64 */
+            revision: number;
+            to: components["schemas"]["Stage"];
+            words: string;
+        };
         /** @description A household whose result moves. */
         Moved: {
             after: components["schemas"]["Then"];
@@ -1348,8 +1482,18 @@ export interface components {
             /** @description The part of the country, by the id of the choice. */
             locality?: string | null;
             name: string;
+            /** @description The practice's own number of it. */
+            reference?: string;
             /** Format: int32 */
             year: number;
+        };
+        /** @description A step that leads on. */
+        Next: {
+            to: components["schemas"]["Stage"];
+            /** @description Why who asks cannot take it. */
+            why_not?: string | null;
+            /** @description Something must be said with it. */
+            words: boolean;
         };
         /**
          * @description Whether a paper of a kind comes again in the next year.
@@ -1633,6 +1777,17 @@ export interface components {
             /** @description Whether it blocks. */
             weight: components["schemas"]["Weight"];
         };
+        /** @description How the practice works. */
+        Practice: {
+            /** @description Its name, as it stands on what it hands out. */
+            name: string;
+            /** @description People may review their own work: for a practice of one. */
+            own_review: boolean;
+        };
+        /** @description The practice and everyone in it. */
+        PracticeOpened: components["schemas"]["Practice"] & {
+            people: components["schemas"]["Someone"][];
+        };
         /** @description A problem document. */
         Problem: {
             /** @description For a stale revision: what was changed since, newest last. */
@@ -1657,6 +1812,25 @@ export interface components {
             title: string;
             /** @description What kind of problem: a name that does not change. */
             type: string;
+        };
+        /** @description Where a return stands. */
+        Progress: {
+            /** @description The last step can be taken back by who asks. */
+            can_take_back: boolean;
+            /**
+             * Format: int64
+             * @description The revision that was sent.
+             */
+            filed_revision?: number | null;
+            /** @description Its filing is held until this day, ISO 8601. */
+            held_until?: string | null;
+            /** @description The steps that were taken, the newest first. */
+            moves: components["schemas"]["Move"][];
+            /** @description The steps that lead on from here. */
+            next: components["schemas"]["Next"][];
+            reviewer?: components["schemas"]["Someone"] | null;
+            stage: components["schemas"]["Stage"];
+            worked_by?: components["schemas"]["Someone"] | null;
         };
         /** @description A question about a person. */
         Question: components["schemas"]["Field"] & {
@@ -1785,12 +1959,25 @@ export interface components {
         };
         /** @description Who is signed in. */
         SignedIn: {
+            /**
+             * Format: uuid
+             * @description The person's id.
+             */
+            id: string;
             /** @description The person's name. */
             name: string;
             /** @description preparer, reviewer or administrator. */
             role: string;
             /** @description What every change must carry in the header `x-hembo-token`. */
             token: string;
+        };
+        /** @description Someone of the practice, as others see them. */
+        Someone: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** @description preparer, reviewer or administrator. */
+            role: string;
         };
         /** @description Where a year's table comes from. */
         Source: {
@@ -1799,6 +1986,11 @@ export interface components {
             /** @description How sure it is. */
             status: components["schemas"]["Status"];
         };
+        /**
+         * @description Where a return stands.
+         * @enum {string}
+         */
+        Stage: "in_work" | "ready" | "in_review" | "remarks" | "cleared" | "handed_over" | "sent" | "accepted" | "refused" | "assessed";
         /**
          * @description What a way is among those side by side.
          * @enum {string}
@@ -1863,6 +2055,20 @@ export interface components {
             used_for: string[];
             /** @description Where the law has them and how sure they are, by year; none where a year has not the table. */
             years: (components["schemas"]["Source"] | null)[];
+        };
+        /** @description A step to take, from where it was seen to begin. */
+        Take: {
+            /**
+             * Format: int64
+             * @description The revision that was seen.
+             */
+            base_revision: number;
+            /** @description From there. */
+            from: components["schemas"]["Stage"];
+            /** @description To there. */
+            to: components["schemas"]["Stage"];
+            /** @description What is said with it. */
+            words?: string;
         };
         /** @description What a household comes to. */
         Then: {
@@ -1996,7 +2202,9 @@ export interface operations {
             query?: {
                 /** @description Those deleted in the last thirty days instead of those that are there. */
                 deleted?: boolean;
-                /** @description Words of names, law or year that must all be there. */
+                /** @description Those that are put away instead of those in use. */
+                archived?: boolean;
+                /** @description Words of names, number, law or year, or the last four digits of an identification number: all must be there. */
                 search?: string;
                 /** @description Of that law alone. */
                 country?: string | null;
@@ -2004,7 +2212,11 @@ export interface operations {
                 year?: number | null;
                 /** @description Those that something blocks, or those that nothing does. */
                 held_up?: boolean | null;
-                /** @description The column to sort by: name, law, year, stage, checked, points, total, ways, saved, balance or touched. */
+                /** @description In that state of work alone. */
+                stage?: components["schemas"]["Stage"] | null;
+                /** @description In the hands of that person alone: to work on, or to review now. */
+                whose?: string | null;
+                /** @description The column to sort by: name, law, year, stage, who, checked, points, total, ways, saved, balance or touched. */
                 order?: string | null;
                 /** @description The largest or newest first. */
                 down?: boolean | null;
@@ -2128,6 +2340,33 @@ export interface operations {
         };
     };
     delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    archive: {
         parameters: {
             query?: never;
             header?: never;
@@ -2418,6 +2657,47 @@ export interface operations {
             };
         };
     };
+    put_in_hands: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InHands"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Progress"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     history: {
         parameters: {
             query?: {
@@ -2438,6 +2718,129 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HistoryEntry"][];
+                };
+            };
+        };
+    };
+    progress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Progress"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Take"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Progress"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Progress"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2746,6 +3149,33 @@ export interface operations {
             };
         };
     };
+    unarchive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     undo: {
         parameters: {
             query?: never;
@@ -2995,6 +3425,64 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    practice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeOpened"];
+                };
+            };
+        };
+    };
+    set_practice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Practice"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeOpened"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -23,6 +23,11 @@ pub enum Command {
         /// The new name.
         name: String,
     },
+    /// Sets the practice's own number of the household; empty text takes it away.
+    Refer {
+        /// The number.
+        reference: String,
+    },
     /// Answers a question about the household, or takes the answer back.
     Answer {
         /// The question.
@@ -166,6 +171,7 @@ impl Command {
     pub fn apply(self, to: &mut Household) -> Result<(), Fault> {
         match self {
             Command::Rename { name } => to.name = name,
+            Command::Refer { reference } => to.reference = reference.trim().into(),
             Command::Answer { field, value } => set(&mut to.answers, field, value),
             Command::AddPerson { person } => to.people.push(person),
             Command::SetPerson { person, name, role, born, died, id_number } => {

@@ -90,6 +90,10 @@ fn touches(command: &Command) -> Vec<Touch<'_>> {
     let person_place = |person: &str, field: &str| Place::person(person, field);
     match command {
         Command::Rename { name } => touch(Place::household("name"), vec![Key("name")], json(name)),
+        Command::Refer { reference } => {
+            let mine = if reference.trim().is_empty() { Value::Null } else { json(reference.trim()) };
+            touch(Place::household("reference"), vec![Key("reference")], mine)
+        }
         Command::Answer { field, value } => {
             touch(Place::household(field), vec![Key("answers"), Key(field)], json(value))
         }

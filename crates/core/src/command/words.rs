@@ -30,6 +30,10 @@ impl Telling<'_> {
     fn of(&self, command: &Command) -> String {
         match command {
             Command::Rename { name } => format!("Name of the household: {} → {name}", self.before.name),
+            Command::Refer { reference } => {
+                let told = |text: &str| (!text.trim().is_empty()).then(|| text.trim().to_owned());
+                format!("Number of the household: {}", changed(told(&self.before.reference), told(reference)))
+            }
             Command::Answer { field, value } => {
                 let asked = self.pack.household_questions().iter().find(|q| q.id == field);
                 let was = self.before.answers.get(field);

@@ -11,7 +11,10 @@ use crate::{
     App,
     auth::By,
     error::{Answer, Problem},
-    store::households::{self as store, Heading, NewRevision, Revision},
+    store::{
+        households::{self as store, Heading, NewRevision, Revision},
+        progress,
+    },
     work,
 };
 use axum::{
@@ -170,6 +173,8 @@ struct Step {
     words: Vec<String>,
     undo_to: Option<i64>,
     redo_to: Option<i64>,
+    /// The revision whose state comes back.
+    back_to: Option<i64>,
     key: Option<Uuid>,
 }
 
@@ -241,7 +246,7 @@ impl Change<'_> {
             Back::Undo => self.words_from(newest.undo_to).await?,
             Back::Redo => self.words_from(target.undo_to).await?,
         };
-        let step = Step { words, ..step };
+        let step = Step { words, back_to: Some(target.revision), ..step };
         match self.write(newest.revision, household, step).await? {
             Some(opened) => Ok(Json(opened)),
             None => Err(Problem::stale(base + 1, self.since(base).await?)),
@@ -279,6 +284,7 @@ impl Change<'_> {
             key: step.key,
         };
         store::write(&mut transaction, new).await?;
+        progress::changed(&mut transaction, self.id, after, step.back_to, self.by).await?;
         transaction.commit().await?;
         let at = OffsetDateTime::now_utc();
         let (undo_to, redo_to) = (step.undo_to, step.redo_to);
@@ -327,6 +333,7 @@ pub struct Stored {
     /// What lists show.
     pub summary: Value,
     search: String,
+    digits: Vec<String>,
     rules: String,
 }
 
@@ -351,6 +358,7 @@ impl Stored {
             state: serde_json::to_value(&sealed).map_err(Problem::internal)?,
             summary: serde_json::to_value(&worked.summary).map_err(Problem::internal)?,
             search: work::search_text(household, pack, &worked.summary),
+            digits: work::last_digits(app, household),
             rules: worked.rules.clone(),
         })
     }
@@ -362,6 +370,8 @@ impl Stored {
             country: &household.country,
             year: household.year,
             search: &self.search,
+            digits: &self.digits,
+            reference: &household.reference,
             summary: &self.summary,
             rules: &self.rules,
         }

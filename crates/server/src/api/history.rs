@@ -5,6 +5,7 @@ use crate::{
     App,
     auth::By,
     error::{Answer, Problem},
+    stage::Stage,
     store::households::{self as store},
     work,
 };
@@ -27,7 +28,8 @@ const PAGE: i64 = 50;
 pub struct HistoryEntry {
     /// The revision; none where the household was deleted or restored.
     pub revision: Option<i64>,
-    /// created, imported, copied, carried, edited, undone, redone, brought_back, deleted or restored.
+    /// created, imported, copied, carried, edited, undone, redone or brought_back; deleted, restored, archived or unarchived;
+    /// of a state of work moved, changed, unchanged or taken_back.
     pub kind: String,
     /// What was done, in words.
     pub what: Vec<String>,
@@ -40,15 +42,31 @@ pub struct HistoryEntry {
 
 impl HistoryEntry {
     fn of(e: store::Entry) -> HistoryEntry {
+        let what = what(&e);
         let summary = e.totals.and_then(|t| serde_json::from_value::<work::Summary>(t).ok());
         HistoryEntry {
-            what: words_of(&e.words),
+            what,
             total: summary.filter(|s| s.covered).map(|s| s.total),
             revision: e.revision,
             kind: e.kind,
             by: e.by_name,
             at: e.at,
         }
+    }
+}
+
+/// What an entry tells: of a revision what was done, of a step from which state of work to which, and what was said.
+fn what(entry: &store::Entry) -> Vec<String> {
+    let words = words_of(&entry.words);
+    if entry.revision.is_some() {
+        return words;
+    }
+    match &words[..] {
+        [from, to, said] => {
+            let step = format!("{} → {}", Stage::read(from), Stage::read(to));
+            [step, said.clone()].into_iter().filter(|text| !text.is_empty()).collect()
+        }
+        _ => words,
     }
 }
 

@@ -10,7 +10,8 @@ use crate::{
     App,
     auth::By,
     error::{Answer, Problem},
-    store::households::{self as store, NewRevision},
+    stage::Stage,
+    store::households::{self as store, Mark, NewRevision},
     work,
 };
 use axum::{
@@ -41,11 +42,19 @@ pub struct HouseholdRow {
     pub name: String,
     pub country: String,
     pub year: i32,
-    pub stage: String,
+    pub stage: Stage,
     #[serde(with = "time::serde::rfc3339")]
     pub touched_at: OffsetDateTime,
     /// How it came about: created, imported, copied or carried.
     pub origin: String,
+    /// The practice's own number of it; may be empty.
+    pub reference: String,
+    /// Who works on it.
+    pub worked_by: Option<String>,
+    /// Who is asked to review it.
+    pub reviewer: Option<String>,
+    #[serde(with = "time::serde::rfc3339::option")]
+    pub archived_at: Option<OffsetDateTime>,
     #[serde(with = "time::serde::rfc3339::option")]
     pub deleted_at: Option<OffsetDateTime>,
     pub summary: work::Summary,
@@ -69,7 +78,10 @@ pub struct Which {
     /// Those deleted in the last thirty days instead of those that are there.
     #[serde(default)]
     deleted: bool,
-    /// Words of names, law or year that must all be there.
+    /// Those that are put away instead of those in use.
+    #[serde(default)]
+    archived: bool,
+    /// Words of names, number, law or year, or the last four digits of an identification number: all must be there.
     #[serde(default)]
     search: String,
     /// Of that law alone.
@@ -81,7 +93,13 @@ pub struct Which {
     /// Those that something blocks, or those that nothing does.
     #[serde(default)]
     held_up: Option<bool>,
-    /// The column to sort by: name, law, year, stage, checked, points, total, ways, saved, balance or touched.
+    /// In that state of work alone.
+    #[serde(default)]
+    stage: Option<Stage>,
+    /// In the hands of that person alone: to work on, or to review now.
+    #[serde(default)]
+    whose: Option<Uuid>,
+    /// The column to sort by: name, law, year, stage, who, checked, points, total, ways, saved, balance or touched.
     #[serde(default)]
     order: Option<String>,
     /// The largest or newest first.
@@ -103,7 +121,11 @@ pub async fn list(State(app): State<App>, _: By, Query(which): Query<Which>) -> 
     let order = which.order.as_deref().unwrap_or("touched");
     let found = store::Found {
         deleted: which.deleted,
+        archived: which.archived,
+        digits: words.iter().map(|word| app.sealer.digits(word)).collect(),
         words,
+        stage: which.stage.map(Stage::stored),
+        whose: which.whose,
         country: which.country.as_deref(),
         year: which.year,
         held_up: which.held_up,
@@ -123,7 +145,11 @@ pub async fn list(State(app): State<App>, _: By, Query(which): Query<Which>) -> 
         name: l.name,
         country: l.country,
         year: l.year,
-        stage: l.stage,
+        stage: Stage::read(&l.stage),
+        reference: l.reference,
+        worked_by: l.worked_by,
+        reviewer: l.reviewer,
+        archived_at: l.archived_at,
         touched_at: l.touched_at,
         origin: l.origin,
         deleted_at: l.deleted_at,
@@ -147,6 +173,9 @@ pub struct NewHousehold {
     /// The part of the country, by the id of the choice.
     #[serde(default)]
     pub locality: Option<String>,
+    /// The practice's own number of it.
+    #[serde(default)]
+    pub reference: String,
     /// Who may depend on them.
     #[serde(default)]
     pub dependents: Vec<NewDependent>,
@@ -211,6 +240,7 @@ pub async fn make(
         country: new.country,
         year: new.year,
         name: new.name,
+        reference: new.reference.trim().into(),
         people,
         answers,
         papers: Vec::new(),
@@ -269,7 +299,7 @@ async fn add(
 ) -> Answer<Uuid> {
     let id = Uuid::new_v4();
     let stored = Stored::of(app, id, worked)?;
-    store::add(transaction, id, &stored.heading(&worked.household), carried_from).await?;
+    store::add(transaction, id, &stored.heading(&worked.household), carried_from, by).await?;
     let nothing = json!([]);
     let new = NewRevision {
         household: id,
@@ -422,18 +452,32 @@ pub async fn export(
 #[utoipa::path(delete, path = "/api/households/{id}", params(("id" = Uuid, Path)),
     responses((status = 204), (status = 404, body = Problem)))]
 pub async fn delete(State(app): State<App>, By(by): By, Path(id): Path<Uuid>) -> Answer<StatusCode> {
-    mark(&app, id, true, by).await
+    mark(&app, id, Mark::Deleted, by).await
 }
 
 /// Bring a deleted household back.
 #[utoipa::path(post, path = "/api/households/{id}/restore", params(("id" = Uuid, Path)),
     responses((status = 204), (status = 404, body = Problem)))]
 pub async fn restore(State(app): State<App>, By(by): By, Path(id): Path<Uuid>) -> Answer<StatusCode> {
-    mark(&app, id, false, by).await
+    mark(&app, id, Mark::Restored, by).await
 }
 
-async fn mark(app: &App, id: Uuid, deleted: bool, by: Uuid) -> Answer<StatusCode> {
-    if store::set_deleted(&app.database, id, deleted, by).await? {
+/// Put a household away: lists show it where they are asked for those that are.
+#[utoipa::path(post, path = "/api/households/{id}/archive", params(("id" = Uuid, Path)),
+    responses((status = 204), (status = 404, body = Problem)))]
+pub async fn archive(State(app): State<App>, By(by): By, Path(id): Path<Uuid>) -> Answer<StatusCode> {
+    mark(&app, id, Mark::Archived, by).await
+}
+
+/// Take a household out again that was put away.
+#[utoipa::path(post, path = "/api/households/{id}/unarchive", params(("id" = Uuid, Path)),
+    responses((status = 204), (status = 404, body = Problem)))]
+pub async fn unarchive(State(app): State<App>, By(by): By, Path(id): Path<Uuid>) -> Answer<StatusCode> {
+    mark(&app, id, Mark::Unarchived, by).await
+}
+
+async fn mark(app: &App, id: Uuid, mark: Mark, by: Uuid) -> Answer<StatusCode> {
+    if store::mark(&app.database, id, mark, by).await? {
         Ok(StatusCode::NO_CONTENT)
     } else {
         Err(Problem::not_found("household"))

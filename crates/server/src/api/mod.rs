@@ -6,6 +6,8 @@ pub mod health;
 pub mod history;
 pub mod households;
 pub mod packs;
+pub mod practice;
+pub mod progress;
 pub mod views;
 
 use crate::error::{Answer, Problem};

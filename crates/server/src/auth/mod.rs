@@ -42,6 +42,8 @@ pub struct SignIn {
 /// Who is signed in.
 #[derive(Serialize, ToSchema)]
 pub struct SignedIn {
+    /// The person's id.
+    id: Uuid,
     /// The person's name.
     name: String,
     /// preparer, reviewer or administrator.
@@ -71,13 +73,32 @@ impl FromRequestParts<App> for Administrator {
     type Rejection = Problem;
 
     async fn from_request_parts(parts: &mut Parts, app: &App) -> Answer<Administrator> {
-        let By(user) = By::from_request_parts(parts, app).await?;
-        let found = users::by_id(&app.database, user).await?.ok_or_else(Problem::signed_out)?;
-        if found.role == "administrator" {
-            Ok(Administrator(user))
+        let Member(user) = Member::from_request_parts(parts, app).await?;
+        if user.role == "administrator" {
+            Ok(Administrator(user.id))
         } else {
             Err(Problem::not_allowed("an administrator"))
         }
+    }
+}
+
+/// Someone signed in with name and role, for handlers that go by them.
+#[derive(Debug, Clone)]
+pub struct Member(pub User);
+
+impl Member {
+    /// A reviewer or an administrator.
+    pub fn is_reviewer(&self) -> bool {
+        self.0.role != "preparer"
+    }
+}
+
+impl FromRequestParts<App> for Member {
+    type Rejection = Problem;
+
+    async fn from_request_parts(parts: &mut Parts, app: &App) -> Answer<Member> {
+        let By(user) = By::from_request_parts(parts, app).await?;
+        users::by_id(&app.database, user).await?.map(Member).ok_or_else(Problem::signed_out)
     }
 }
 
@@ -145,5 +166,5 @@ pub async fn sign_out(session: Session) -> Answer<StatusCode> {
 }
 
 fn signed_in(user: User, token: String) -> SignedIn {
-    SignedIn { name: user.name, role: user.role, token }
+    SignedIn { id: user.id, name: user.name, role: user.role, token }
 }

@@ -234,13 +234,15 @@ pub async fn renew(
     revision: i64,
     summary: &Value,
     rules: &str,
+    digits: &[String],
 ) -> Result<(), sqlx::Error> {
     sqlx::query!(
-        "update households set summary = $3, rules = $4 where id = $1 and revision = $2",
+        "update households set summary = $3, rules = $4, digits = $5 where id = $1 and revision = $2",
         id,
         revision,
         summary,
-        rules
+        rules,
+        digits
     )
     .execute(database)
     .await?;

@@ -19,6 +19,10 @@ pub struct Listed {
     pub touched_at: OffsetDateTime,
     /// How its first revision came about: created, imported, copied or carried forward.
     pub origin: String,
+    pub reference: String,
+    pub worked_by: Option<String>,
+    pub reviewer: Option<String>,
+    pub archived_at: Option<OffsetDateTime>,
     pub deleted_at: Option<OffsetDateTime>,
 }
 
@@ -27,8 +31,16 @@ pub struct Listed {
 pub struct Found<'a> {
     /// Those deleted in the last thirty days instead of those that are there.
     pub deleted: bool,
+    /// Those that are put away instead of those in use.
+    pub archived: bool,
     /// Words that must all be there, in small letters.
     pub words: Vec<String>,
+    /// For each word the hash by which the last digits of a number are found.
+    pub digits: Vec<String>,
+    /// In that state of work alone.
+    pub stage: Option<&'a str>,
+    /// In the hands of that person alone: to work on, or to review now.
+    pub whose: Option<Uuid>,
     /// Of that law alone.
     pub country: Option<&'a str>,
     /// Of that return year alone.
@@ -101,6 +113,9 @@ pub struct Heading<'a> {
     pub country: &'a str,
     pub year: i32,
     pub search: &'a str,
+    /// By which last digits of its numbers it is found, hashed.
+    pub digits: &'a [String],
+    pub reference: &'a str,
     pub summary: &'a Value,
     /// The version of the rules that made the summary.
     pub rules: &'a str,
@@ -123,44 +138,58 @@ pub struct Entry {
 /// # Errors
 /// When the database fails.
 pub async fn list(database: &PgPool, wanted: &Wanted<'_>) -> Result<Vec<Listed>, sqlx::Error> {
+    let found = &wanted.found;
     sqlx::query_as!(
         Listed,
-        r#"select id, revision, name, country, year, stage, summary, touched_at, deleted_at,
-             coalesce((select kind from revisions where household = id and revisions.revision = 1), '') as "origin!"
+        r#"select id, revision, name, country, year, stage, summary, touched_at, archived_at, deleted_at, reference,
+             coalesce((select kind from revisions where household = id and revisions.revision = 1), '') as "origin!",
+             (select u.name from users u where u.id = worked_by) as worked_by,
+             (select u.name from users u where u.id = households.reviewer) as reviewer
          from households
          cross join lateral (select
-             case $3 when 'name' then lower(name) when 'stage' then stage
+             case $10 when 'name' then lower(name)
+                 when 'who' then (select lower(u.name) from users u where u.id = worked_by)
                  when 'law' then concat_ws(' ', country, summary ->> 'locality')
                  when 'total' then country when 'saved' then country when 'balance' then country end as words,
-             case when $3 in ('total', 'ways', 'saved', 'balance')
-                     and summary ->> $3 ~ '^-?[0-9]+(\.[0-9]+)?$' then (summary ->> $3)::numeric
-                 when $3 = 'year' then year
-                 when $3 = 'touched' then extract(epoch from touched_at)
-                 when $3 = 'checked' and jsonb_typeof(summary -> 'checked') = 'number'
+             case when $10 in ('total', 'ways', 'saved', 'balance')
+                     and summary ->> $10 ~ '^-?[0-9]+(\.[0-9]+)?$' then (summary ->> $10)::numeric
+                 when $10 = 'year' then year
+                 when $10 = 'stage' then array_position(array['in_work', 'ready', 'in_review', 'remarks', 'cleared',
+                     'handed_over', 'sent', 'accepted', 'refused', 'assessed'], stage)
+                 when $10 = 'touched' then extract(epoch from touched_at)
+                 when $10 = 'checked' and jsonb_typeof(summary -> 'checked') = 'number'
                      and jsonb_typeof(summary -> 'papers') = 'number'
                      then (summary -> 'checked')::numeric / greatest(1, (summary -> 'papers')::numeric)
-                 when $3 = 'points' and jsonb_typeof(summary -> 'blocking') = 'number'
+                 when $10 = 'points' and jsonb_typeof(summary -> 'blocking') = 'number'
                      and jsonb_typeof(summary -> 'looking') = 'number'
                      then (summary -> 'blocking')::numeric * 1000 + (summary -> 'looking')::numeric
                  end as number) sort
          where (deleted_at is not null) = $1 and coalesce(deleted_at > now() - interval '30 days', true)
-             and search like all($2)
-             and ($7::text is null or country = $7) and ($8::integer is null or year = $8)
-             and ($9::boolean is null or coalesce(summary -> 'blocking' > '0'::jsonb
-                 and jsonb_typeof(summary -> 'blocking') = 'number', false) = $9)
-         order by case when not $4 then sort.words end, case when $4 then sort.words end desc,
-             case when not $4 then sort.number end nulls first, case when $4 then sort.number end desc nulls last,
+             and ((archived_at is not null) = $2 or deleted_at is not null)
+             and (select coalesce(bool_and(search like '%' || word || '%' or digits @> array[hash]), true)
+                 from unnest($3::text[], $4::text[]) as sought (word, hash))
+             and ($5::text is null or country = $5) and ($6::integer is null or year = $6)
+             and ($7::boolean is null or coalesce(summary -> 'blocking' > '0'::jsonb
+                 and jsonb_typeof(summary -> 'blocking') = 'number', false) = $7)
+             and ($8::text is null or stage = $8)
+             and ($9::uuid is null or worked_by = $9 or (reviewer = $9 and stage in ('ready', 'in_review')))
+         order by case when not $11 then sort.words end, case when $11 then sort.words end desc,
+             case when not $11 then sort.number end nulls first, case when $11 then sort.number end desc nulls last,
              id
-         offset $5 limit $6"#,
-        wanted.found.deleted,
-        &patterns(&wanted.found.words),
+         offset $12 limit $13"#,
+        found.deleted,
+        found.archived,
+        &patterns(&found.words),
+        &found.digits,
+        found.country,
+        found.year,
+        found.held_up,
+        found.stage,
+        found.whose,
         wanted.order,
         wanted.down,
         wanted.from,
-        wanted.most,
-        wanted.found.country,
-        wanted.found.year,
-        wanted.found.held_up
+        wanted.most
     )
     .fetch_all(database)
     .await
@@ -177,25 +206,34 @@ pub async fn count(database: &PgPool, found: &Found<'_>) -> Result<Counted, sqlx
              count(*) filter (where summary -> 'blocking' > '0'::jsonb
                  and jsonb_typeof(summary -> 'blocking') = 'number') as "blocked!",
              coalesce(array_agg(distinct year), '{}') as "years!"
-         from households where (deleted_at is not null) = $1
-             and coalesce(deleted_at > now() - interval '30 days', true) and search like all($2)
-             and ($3::text is null or country = $3) and ($4::integer is null or year = $4)
-             and ($5::boolean is null or coalesce(summary -> 'blocking' > '0'::jsonb
-                 and jsonb_typeof(summary -> 'blocking') = 'number', false) = $5)"#,
+         from households
+         where (deleted_at is not null) = $1 and coalesce(deleted_at > now() - interval '30 days', true)
+             and ((archived_at is not null) = $2 or deleted_at is not null)
+             and (select coalesce(bool_and(search like '%' || word || '%' or digits @> array[hash]), true)
+                 from unnest($3::text[], $4::text[]) as sought (word, hash))
+             and ($5::text is null or country = $5) and ($6::integer is null or year = $6)
+             and ($7::boolean is null or coalesce(summary -> 'blocking' > '0'::jsonb
+                 and jsonb_typeof(summary -> 'blocking') = 'number', false) = $7)
+             and ($8::text is null or stage = $8)
+             and ($9::uuid is null or worked_by = $9 or (reviewer = $9 and stage in ('ready', 'in_review')))"#,
         found.deleted,
+        found.archived,
         &patterns(&found.words),
+        &found.digits,
         found.country,
         found.year,
-        found.held_up
+        found.held_up,
+        found.stage,
+        found.whose
     )
     .fetch_one(database)
     .await
 }
 
-/// Words as patterns that find them anywhere.
+/// Words as patterns in which every sign stands for itself.
 fn patterns(words: &[String]) -> Vec<String> {
     let plain = |word: &String| word.replace('\\', "\\\\").replace('%', "\\%").replace('_', "\\_");
-    words.iter().map(|word| format!("%{}%", plain(word))).collect()
+    words.iter().map(plain).collect()
 }
 
 /// The newest revision of a household that is not deleted.
@@ -291,7 +329,7 @@ pub async fn years(database: &PgPool, id: Uuid) -> Result<Option<Years>, sqlx::E
     .await
 }
 
-/// Adds a household, carried forward from another or not; its first revision follows.
+/// Adds a household, carried forward from another or not, for who makes it to work on; its first revision follows.
 ///
 /// # Errors
 /// When the database fails.
@@ -300,10 +338,12 @@ pub async fn add(
     id: Uuid,
     heading: &Heading<'_>,
     carried_from: Option<Uuid>,
+    by: Uuid,
 ) -> Result<(), sqlx::Error> {
     sqlx::query!(
-        "insert into households (id, revision, name, country, year, search, summary, rules, carried_from)
-         values ($1, 1, $2, $3, $4, $5, $6, $7, $8)",
+        "insert into households (id, revision, name, country, year, search, summary, rules, carried_from, digits,
+             reference, worked_by)
+         values ($1, 1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)",
         id,
         heading.name,
         heading.country,
@@ -311,7 +351,10 @@ pub async fn add(
         heading.search,
         heading.summary,
         heading.rules,
-        carried_from
+        carried_from,
+        heading.digits,
+        heading.reference,
+        by
     )
     .execute(&mut **transaction)
     .await?;
@@ -330,7 +373,7 @@ pub async fn advance(
 ) -> Result<bool, sqlx::Error> {
     let done = sqlx::query!(
         "update households set revision = $2::bigint, name = $3, country = $4, year = $5, search = $6, summary = $7,
-             rules = $8, touched_at = now()
+             rules = $8, digits = $9, reference = $10, touched_at = now()
          where id = $1 and revision = $2::bigint - 1 and deleted_at is null",
         id,
         revision,
@@ -339,7 +382,9 @@ pub async fn advance(
         heading.year,
         heading.search,
         heading.summary,
-        heading.rules
+        heading.rules,
+        heading.digits,
+        heading.reference
     )
     .execute(&mut **transaction)
     .await?;
@@ -373,24 +418,50 @@ pub async fn write(transaction: &mut PgTransaction<'_>, new: NewRevision<'_>) ->
     Ok(())
 }
 
-/// Marks a household as deleted, or brings it back, and notes who did. Whether there was one to mark.
+/// How a household is marked beside its revisions.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[allow(missing_docs)]
+pub enum Mark {
+    Deleted,
+    Restored,
+    /// Put away.
+    Archived,
+    /// Taken out again.
+    Unarchived,
+}
+
+impl Mark {
+    fn stored(self) -> &'static str {
+        match self {
+            Mark::Deleted => "deleted",
+            Mark::Restored => "restored",
+            Mark::Archived => "archived",
+            Mark::Unarchived => "unarchived",
+        }
+    }
+}
+
+/// Marks a household and notes who did. Whether there was one that was not marked so yet.
 ///
 /// # Errors
 /// When the database fails.
-pub async fn set_deleted(database: &PgPool, id: Uuid, deleted: bool, by: Uuid) -> Result<bool, sqlx::Error> {
+pub async fn mark(database: &PgPool, id: Uuid, mark: Mark, by: Uuid) -> Result<bool, sqlx::Error> {
     let mut transaction = database.begin().await?;
+    let kind = mark.stored();
     let done = sqlx::query!(
-        "update households set deleted_at = case when $2 then now() end, touched_at = now()
-         where id = $1 and (deleted_at is null) = $2",
+        "update households set touched_at = now(),
+             deleted_at = case $2 when 'deleted' then now() when 'restored' then null else deleted_at end,
+             archived_at = case $2 when 'archived' then now() when 'unarchived' then null else archived_at end
+         where id = $1 and case $2 when 'deleted' then deleted_at is null when 'restored' then deleted_at is not null
+             when 'archived' then archived_at is null and deleted_at is null else archived_at is not null end",
         id,
-        deleted
+        kind
     )
     .execute(&mut *transaction)
     .await?;
     if done.rows_affected() == 0 {
         return Ok(false);
     }
-    let kind = if deleted { "deleted" } else { "restored" };
     sqlx::query!("insert into marks (household, kind, by_user) values ($1, $2, $3)", id, kind, by)
         .execute(&mut *transaction)
         .await?;
@@ -413,7 +484,10 @@ pub async fn history(
         r#"select e.revision, e.kind as "kind!", e.words as "words!", e.totals, u.name as by_name, e.at as "at!"
          from (select revision, kind, words, totals, by_user, at from revisions where household = $1
              union all
-             select null, kind, '[]'::jsonb, null, by_user, at from marks where household = $1) e
+             select null, kind, '[]'::jsonb, null, by_user, at from marks where household = $1
+             union all
+             select null, kind, jsonb_build_array(from_stage, to_stage, words), null, by_user, at
+             from moves where household = $1) e
          join users u on u.id = e.by_user
          where $2::timestamptz is null or e.at < $2
          order by e.at desc, e.revision desc limit $3"#,

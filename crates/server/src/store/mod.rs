@@ -3,6 +3,7 @@
 pub mod figures;
 pub mod households;
 pub mod practice;
+pub mod progress;
 pub mod tries;
 pub mod users;
 

@@ -1,4 +1,4 @@
-//! The practice: what tells the right key from a wrong one.
+//! The practice: what tells the right key from a wrong one, its name, and how it works.
 
 use serde_json::Value;
 use sqlx::PgPool;
@@ -33,4 +33,34 @@ pub async fn any_sealed(database: &PgPool) -> Result<Option<(Uuid, Value)>, sqlx
             .fetch_optional(database)
             .await?;
     Ok(found.map(|row| (row.household, row.state)))
+}
+
+/// How the practice works.
+#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Practice {
+    /// Its name, as it stands on what it hands out.
+    pub name: String,
+    /// People may review their own work: for a practice of one.
+    pub own_review: bool,
+}
+
+/// How the practice works.
+///
+/// # Errors
+/// When the database fails.
+pub async fn of(database: &PgPool) -> Result<Practice, sqlx::Error> {
+    let found = sqlx::query_as!(Practice, "select name, own_review from practice").fetch_optional(database);
+    Ok(found.await?.unwrap_or(Practice { name: String::new(), own_review: false }))
+}
+
+/// Sets how the practice works.
+///
+/// # Errors
+/// When the database fails.
+pub async fn set(database: &PgPool, practice: &Practice) -> Result<(), sqlx::Error> {
+    sqlx::query!("update practice set name = $1, own_review = $2", practice.name, practice.own_review)
+        .execute(database)
+        .await?;
+    Ok(())
 }

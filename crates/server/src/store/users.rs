@@ -65,3 +65,21 @@ pub async fn add(
     .await?;
     Ok(id)
 }
+
+/// Someone of the practice, as others see them.
+#[derive(Debug, Clone, serde::Serialize, utoipa::ToSchema)]
+#[allow(missing_docs)]
+pub struct Someone {
+    pub id: Uuid,
+    pub name: String,
+    /// preparer, reviewer or administrator.
+    pub role: String,
+}
+
+/// Everyone of the practice, by name.
+///
+/// # Errors
+/// When the database fails.
+pub async fn everyone(database: &PgPool) -> Result<Vec<Someone>, sqlx::Error> {
+    sqlx::query_as!(Someone, "select id, name, role from users order by name").fetch_all(database).await
+}

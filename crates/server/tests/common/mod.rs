@@ -104,6 +104,17 @@ impl Client {
         self.send("POST", path, Body::from(body.to_string())).await
     }
 
+    pub async fn put(&self, path: &str, body: Value) -> Answer {
+        self.send("PUT", path, Body::from(body.to_string())).await
+    }
+
+    /// The same server, with somebody else signed in.
+    pub async fn other(&self, login: &str) -> Client {
+        let mut other = Client { cookie: None, token: String::new(), ..self.clone() };
+        other.sign_in_as(login, demo::PASSWORD).await.ok(200);
+        other
+    }
+
     pub async fn send(&self, method: &str, path: &str, body: Body) -> Answer {
         let mut request =
             Request::builder().method(method).uri(path).header(header::CONTENT_TYPE, "application/json");
