@@ -20,9 +20,14 @@ export async function signIn(page: Page) {
 }
 
 /** Signs in as the administrator, in a window that nobody uses. */
-export async function signInAsAdministrator(page: Page) {
+export function signInAsAdministrator(page: Page) {
+  return signInAs(page, "office");
+}
+
+/** Signs in as someone else, in a window that nobody uses. */
+export async function signInAs(page: Page, login: string) {
   await page.goto("/");
-  await page.getByLabel("Name").fill("office");
+  await page.getByLabel("Name").fill(login);
   await page.getByLabel("Password").fill("quay-street-12");
   await page.getByRole("button", { name: "Sign in" }).click();
   await expect(page.getByRole("heading", { name: "Households" })).toBeVisible();
@@ -32,14 +37,22 @@ export async function signInAsAdministrator(page: Page) {
 export async function openCopy(page: Page, name: string) {
   await signIn(page);
   const copied = page.waitForResponse((r) => r.url().endsWith("/copy"));
-  await page
-    .getByRole("button", { name: `Copy ${name}`, exact: true })
-    .first()
-    .click();
+  await more(page, name, "Copy");
   const { id } = await (await copied).json();
   await page.goto(`/h/${id}/spread`);
   await expect(page.getByRole("heading", { name: `${name} (copy) household` })).toBeVisible();
   return id as string;
+}
+
+/** Does something from the menu of a household in the list. */
+export async function more(page: Page, name: string, what: string) {
+  const menu = page.getByRole("button", { name: new RegExp(`^More about ${escaped(name)} \\d{4}$`) });
+  await menu.first().click();
+  await page.getByRole("menuitem", { name: what, exact: true }).click();
+}
+
+function escaped(text: string) {
+  return text.replaceAll(/[()]/g, "\\$&");
 }
 
 /** What has the focus: the words of its label. */

@@ -1,6 +1,6 @@
 // Carried forward: one household and many, what stands beside the boxes, and what is other than last year.
 import { expect, test } from "@playwright/test";
-import { choose, noFindings, openCopy, saved, signIn } from "./desk";
+import { choose, more, noFindings, openCopy, saved, signIn } from "./desk";
 
 test("a household is carried forward in one action, and last year stands beside the boxes", async ({
   page,
@@ -8,7 +8,8 @@ test("a household is carried forward in one action, and last year stands beside 
   await openCopy(page, "Pellerin");
   await page.getByRole("link", { name: "Hembo, all households" }).click();
   const row = page.getByRole("row", { name: /^Choose Pellerin \(copy\) 2024/ });
-  await row.first().getByRole("button", { name: "Carry Pellerin (copy) forward to 2025" }).click();
+  await row.first().getByRole("button", { name: "More about Pellerin (copy) 2024" }).click();
+  await page.getByRole("menuitem", { name: "Carry forward to 2025" }).click();
   const sheet = page.getByRole("dialog");
   await expect(sheet.getByRole("status")).toContainText("1 household of 1 in the next year.");
   await noFindings(page, "carried forward");
@@ -71,7 +72,7 @@ test("many households are carried forward together; what cannot be says why, wha
   await expect(sheet.getByRole("status")).toContainText("1 household of 2 in the next year.");
   await expect(sheet).toContainText("The figures of 2026 are not here yet");
   await sheet.getByRole("button", { name: "Close" }).click();
-  await page.getByRole("button", { name: "Carry Abernathy-Solis (copy) forward to 2025" }).first().click();
+  await more(page, "Abernathy-Solis (copy)", "Carry forward to 2025");
   await expect(sheet).toContainText("was there already");
 });
 

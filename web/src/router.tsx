@@ -1,13 +1,15 @@
 import { createRootRoute, createRoute, createRouter, Link, Outlet, redirect } from "@tanstack/react-router";
 import { Desk } from "./desk/Desk";
 import { FiguresView } from "./figures/FiguresView";
-import { Households } from "./households/Households";
+import { HandOverView } from "./handover/HandOverView";
+import { type Filter, Households } from "./households/Households";
 import { PapersView } from "./papers/PapersView";
 import { PointsView } from "./points/PointsView";
 import { SchedulesView } from "./schedules/SchedulesView";
 import { SignInGate } from "./signin/SignInGate";
 import { SpreadView } from "./spread/SpreadView";
 import { Blank } from "./ui/pieces";
+import { STAGES } from "./ui/stages";
 import { WaysView } from "./ways/WaysView";
 
 /** Where one stands on the desk, in the address: it survives a reload and can be sent to a colleague. */
@@ -55,7 +57,10 @@ const root = createRootRoute({
 const households = createRoute({
   getParentRoute: () => root,
   path: "/",
-  validateSearch: (search: Record<string, unknown>): { law?: string; year?: number; held?: boolean } => ({
+  validateSearch: (search: Record<string, unknown>): Filter => ({
+    stage: STAGES.find((stage) => stage === search.stage),
+    whose: text(search.whose),
+    away: search.away === true || undefined,
     law: text(search.law),
     year: typeof search.year === "number" ? search.year : undefined,
     held: typeof search.held === "boolean" ? search.held : undefined,
@@ -94,12 +99,13 @@ const papers = createRoute({ getParentRoute: () => desk, path: "papers", compone
 const ways = createRoute({ getParentRoute: () => desk, path: "ways", component: WaysView });
 const points = createRoute({ getParentRoute: () => desk, path: "points", component: PointsView });
 const schedules = createRoute({ getParentRoute: () => desk, path: "schedules", component: SchedulesView });
+const handOver = createRoute({ getParentRoute: () => desk, path: "hand-over", component: HandOverView });
 
 export const router = createRouter({
   routeTree: root.addChildren([
     households,
     figures,
-    desk.addChildren([start, spread, papers, ways, points, schedules]),
+    desk.addChildren([start, spread, papers, ways, points, schedules, handOver]),
   ]),
 });
 

@@ -61,7 +61,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(households::unarchive))
         .routes(routes!(households::export))
         .routes(routes!(practice::practice, practice::set_practice))
-        .routes(routes!(progress::progress, progress::take, progress::take_back))
+        .routes(routes!(progress::progress, progress::take_step, progress::take_step_back))
         .routes(routes!(progress::put_in_hands))
         .routes(routes!(edits::edit))
         .routes(routes!(edits::undo))

@@ -258,9 +258,9 @@ export interface paths {
         get: operations["progress"];
         put?: never;
         /** Move a return from one state of work to the next. */
-        post: operations["take"];
+        post: operations["take_step"];
         /** Take the last step back, by who took it. */
-        delete: operations["take_back"];
+        delete: operations["take_step_back"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2751,7 +2751,7 @@ export interface operations {
             };
         };
     };
-    take: {
+    take_step: {
         parameters: {
             query?: never;
             header?: never;
@@ -2808,7 +2808,7 @@ export interface operations {
             };
         };
     };
-    take_back: {
+    take_step_back: {
         parameters: {
             query?: never;
             header?: never;

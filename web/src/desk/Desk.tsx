@@ -5,12 +5,14 @@ import { useEffect, useRef, useState } from "react";
 import { api, ask } from "../api/client";
 import type { Opened, Problem } from "../api/types";
 import { useTyping } from "../entry/typing";
+import { useProgress } from "../handover/useProgress";
 import { usePacks } from "../households/Households";
 import { OpenPoints } from "../households/HouseholdTable";
 import { AddPersonSheet } from "../spread/AddPerson";
 import { balance, count, time, touched, units, yearOf } from "../ui/format";
 import { useKeys } from "../ui/keys";
 import { Blank, Button, Key, Waiting } from "../ui/pieces";
+import { stageName } from "../ui/stages";
 import { Export } from "./Export";
 import { Finder } from "./Finder";
 import { forHousehold } from "./forHousehold";
@@ -76,7 +78,7 @@ function Open({ opened, look, bar }: OpenProps) {
   const [history, setHistory] = useState(false);
   const { undo, redo, problem, clearProblem, clash, notice, clearNotice, past } = useDesk();
   const navigate = useNavigate();
-  const go = (view: "spread" | "papers" | "ways" | "points" | "schedules") => () =>
+  const go = (view: "spread" | "papers" | "ways" | "points" | "schedules" | "hand-over") => () =>
     void navigate({ to: `/h/$id/${view}`, params: { id: opened.id }, search: {} });
   useKeys({
     "/": () => setFinding("all"),
@@ -87,6 +89,7 @@ function Open({ opened, look, bar }: OpenProps) {
     w: go("ways"),
     o: go("points"),
     f: go("schedules"),
+    g: go("hand-over"),
     h: () => setHistory(true),
     l: () => void navigate({ to: "/" }),
     z: undo,
@@ -138,7 +141,7 @@ function Header({ opened, find, history }: { opened: Opened; find: () => void; h
       <div className="min-w-0 leading-tight">
         <h1 className="truncate text-[14px]">{household.name} household</h1>
         <span className="text-[12px] text-white/85">
-          {law} <YearsAround opened={opened} />
+          {law} <YearsAround opened={opened} /> <Standing id={opened.id} revision={opened.revision} />
         </span>
       </div>
       <button
@@ -164,6 +167,13 @@ function Header({ opened, find, history }: { opened: Opened; find: () => void; h
       <Kept opened={opened} />
     </header>
   );
+}
+
+/** The state of work, once it is more than being worked on. */
+function Standing({ id, revision }: { id: string; revision: number }) {
+  const stage = useProgress(id, revision).data?.stage;
+  if (!stage || stage === "in_work") return null;
+  return <b className="ml-1 bg-white/15 px-1.5 font-semibold">{stageName(stage)}</b>;
 }
 
 /** The same household in the years around. */
@@ -386,6 +396,9 @@ function Tabs({ opened }: { opened: Opened }) {
         </Link>
         <Link to="/h/$id/schedules" {...to} className={tab("schedules")}>
           Schedules
+        </Link>
+        <Link to="/h/$id/hand-over" {...to} className={tab("hand-over")}>
+          Hand-over
         </Link>
       </nav>
       <span className="mt-1 ml-auto text-[12px] whitespace-nowrap text-soft max-desk:hidden">

@@ -17,6 +17,12 @@ const KINDS: Record<string, string> = {
   brought_back: "Brought back",
   deleted: "Deleted",
   restored: "Restored",
+  archived: "Put away",
+  unarchived: "Taken out again",
+  moved: "Moved on",
+  changed: "Back in work",
+  unchanged: "As before",
+  taken_back: "Taken back",
 };
 
 type Props = { id: string; look: (revision: number) => void; close: () => void };

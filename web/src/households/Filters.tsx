@@ -1,7 +1,10 @@
-// What of the households is shown: by law, year, and whether something holds them up.
+// What of the households is shown: by law, year, state of work, hands, and whether something holds them up.
 import type { PackInfo } from "../api/types";
+import { useWho } from "../signin/SignInGate";
 import { yearOf } from "../ui/format";
+import { STAGES, stageName } from "../ui/stages";
 import type { Filter } from "./Households";
+import { usePractice } from "./Practice";
 
 type Props = { packs: PackInfo[]; filter: Filter; show: (filter: Filter) => void };
 
@@ -14,6 +17,14 @@ export function Filters({ packs, filter, show }: Props) {
     { value: "true", label: "Held up by open points" },
     { value: "false", label: "Nothing holds them up" },
   ];
+  const me = useWho().data?.id;
+  const people = usePractice().data?.people ?? [];
+  const whose = people.map(({ id, name }) => ({
+    value: id,
+    label: id === me ? "In my hands" : `With ${name}`,
+  }));
+  const mineFirst = whose.toSorted((a, b) => Number(b.value === me) - Number(a.value === me));
+  const stages = STAGES.map((stage) => ({ value: stage, label: stageName(stage) }));
   return (
     <div className="mt-3 flex flex-wrap gap-2">
       <Select
@@ -31,11 +42,32 @@ export function Filters({ packs, filter, show }: Props) {
         choose={(year) => show({ ...filter, year: year === undefined ? undefined : Number(year) })}
       />
       <Select
+        label="Show the state of work"
+        all="Every state of work"
+        options={stages}
+        value={filter.stage}
+        choose={(stage) => show({ ...filter, stage: STAGES.find((one) => one === stage) })}
+      />
+      <Select
+        label="Show in whose hands"
+        all="In anyone's hands"
+        options={mineFirst}
+        value={filter.whose}
+        choose={(whose) => show({ ...filter, whose })}
+      />
+      <Select
         label="Show by open points"
         all="With and without open points"
         options={held}
         value={filter.held?.toString()}
         choose={(held) => show({ ...filter, held: held === undefined ? undefined : held === "true" })}
+      />
+      <Select
+        label="Show what was put away"
+        all="In use"
+        options={[{ value: "true", label: "Put away" }]}
+        value={filter.away?.toString()}
+        choose={(away) => show({ ...filter, away: away ? true : undefined })}
       />
     </div>
   );

@@ -3,16 +3,10 @@ import { useState } from "react";
 import type { HouseholdRow, PackInfo } from "../api/types";
 import { focusAtOnce } from "../ui/focus";
 import { balance, lately, units, yearOf } from "../ui/format";
-import { Button, Diamond, Meter } from "../ui/pieces";
+import { Diamond, Meter } from "../ui/pieces";
+import { stageName } from "../ui/stages";
 import { type Actions, lawOf, type Order } from "./Households";
-
-const STAGES: Record<string, string> = {
-  in_work: "In work",
-  under_review: "Under review",
-  cleared: "Cleared",
-  sent: "Sent",
-  accepted: "Accepted",
-};
+import { RowMenu } from "./RowMenu";
 
 /** `wide`: shown where there is room. */
 type Column = { id: string; label: string; right?: boolean; wide?: boolean };
@@ -25,6 +19,7 @@ const COLUMNS: Column[] = [
   { id: "law", wide: true, label: "Law" },
   { id: "year", wide: true, label: "Year" },
   { id: "stage", wide: true, label: "State" },
+  { id: "who", wide: true, label: "In hand" },
   { id: "checked", wide: true, label: "Checked" },
   { id: "points", label: "Open", right: true },
   { id: "total", label: "Lowest tax", right: true },
@@ -86,7 +81,7 @@ export function HouseholdTable({ rows, packs, act, order, setOrder, chosen, choo
             );
           })}
           <th scope="col" className={WIDE}>
-            <span className="sr-only">Carry forward, rename, copy or delete</span>
+            <span className="sr-only">More: carry forward, rename, copy, put away or delete</span>
           </th>
         </tr>
       </thead>
@@ -148,6 +143,7 @@ function HouseholdLine({ row, packs, act, chosen, choose }: LineProps) {
           >
             {row.name}{" "}
             <span className="text-[12px] font-normal text-soft">
+              {row.reference && `${row.reference} · `}
               {summary.people.map((p) => p.split(" ")[0]).join(", ")}
               {row.origin === "imported" && " · imported"}
               {row.origin === "carried" && ` · from ${row.year - 1}`}
@@ -159,7 +155,10 @@ function HouseholdLine({ row, packs, act, chosen, choose }: LineProps) {
       <td className={`px-1.5 whitespace-nowrap ${WIDE}`}>
         {yearOf(row.year, packs.find((p) => p.id === row.country)?.planning)}
       </td>
-      <td className={`px-1.5 whitespace-nowrap ${WIDE}`}>{STAGES[row.stage] ?? row.stage}</td>
+      <td className={`px-1.5 whitespace-nowrap ${WIDE}`}>{stageName(row.stage)}</td>
+      <td className={`max-w-32 truncate px-1.5 ${WIDE}`}>
+        <Hands row={row} />
+      </td>
       <td className={`px-1.5 ${WIDE}`}>
         <span className="flex items-center gap-2 whitespace-nowrap">
           <span className="w-8">
@@ -187,27 +186,16 @@ function HouseholdLine({ row, packs, act, chosen, choose }: LineProps) {
       <td className={`${right} ${WIDE}`}>{told(`${symbol} ${balance(summary.balance)}`)}</td>
       <td className={`px-1.5 whitespace-nowrap ${WIDE}`}>{lately(row.touched_at)}</td>
       <td className={`${right} ${WIDE}`}>
-        {hasYear(packs, row.country, row.year + 1) && (
-          <Button
-            tone="quiet"
-            aria-label={`Carry ${row.name} forward to ${row.year + 1}`}
-            onClick={() => act.forward([row])}
-          >
-            → {row.year + 1}
-          </Button>
-        )}
-        <Button tone="quiet" aria-label={`Rename ${row.name}`} onClick={() => setRenaming(true)}>
-          Rename
-        </Button>
-        <Button tone="quiet" aria-label={`Copy ${row.name}`} onClick={() => act.copy(row)}>
-          Copy
-        </Button>
-        <Button tone="quiet" aria-label={`Delete ${row.name}`} onClick={() => act.remove(row)}>
-          Delete
-        </Button>
+        <RowMenu row={row} packs={packs} act={act} rename={() => setRenaming(true)} />
       </td>
     </tr>
   );
+}
+
+/** Who has it in hand: who reviews it while it is there to be reviewed, else who works on it. */
+function Hands({ row }: { row: HouseholdRow }) {
+  const reviewing = row.reviewer && (row.stage === "ready" || row.stage === "in_review");
+  return reviewing ? <span>→ {row.reviewer}</span> : row.worked_by;
 }
 
 /** Whether a law has the figures of a year. */

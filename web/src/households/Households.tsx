@@ -3,7 +3,7 @@ import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from "@t
 import { Link, useNavigate, useSearch } from "@tanstack/react-router";
 import { useDeferredValue, useRef, useState } from "react";
 import { api, ask, Refusal } from "../api/client";
-import type { HouseholdPage, HouseholdRow, PackInfo } from "../api/types";
+import type { HouseholdPage, HouseholdRow, PackInfo, Stage } from "../api/types";
 import { useWho } from "../signin/SignInGate";
 import { count, touched } from "../ui/format";
 import { useKeys } from "../ui/keys";
@@ -12,6 +12,7 @@ import { CarryForward } from "./CarryForward";
 import { Filters } from "./Filters";
 import { HouseholdTable } from "./HouseholdTable";
 import { NewHousehold } from "./NewHousehold";
+import { Practice } from "./Practice";
 
 export function usePacks() {
   return useQuery({
@@ -25,15 +26,23 @@ export type Notice = { text: string; undo?: () => Promise<void> };
 
 export type Order = { id: string; down: boolean };
 
-/** Of which law and year, and whether something blocks. */
-export type Filter = { law?: string; year?: number; held?: boolean };
+/** Of which law, year and state of work, in whose hands, whether something blocks, and whether it was put away. */
+export type Filter = {
+  law?: string;
+  year?: number;
+  stage?: Stage;
+  whose?: string;
+  held?: boolean;
+  away?: true;
+};
 
 /** The households that a search finds, a page after the other. */
-function useList(search: string, order: Order, { law, year, held }: Filter) {
+function useList(search: string, order: Order, filter: Filter) {
+  const { law, year, stage, whose, held, away } = filter;
   return useInfiniteQuery({
-    queryKey: ["households", search, order, law, year, held],
+    queryKey: ["households", search, order, filter],
     queryFn: ({ pageParam }) => {
-      const only = { country: law, year, held_up: held };
+      const only = { country: law, year, stage, whose, held_up: held, archived: away };
       const query = { search, order: order.id, down: order.down, from: pageParam, ...only };
       return ask(api.GET("/api/households", { params: { query } }));
     },
@@ -65,6 +74,7 @@ export function Households() {
   const list = useList(useDeferredValue(sought.trim()), order, filter);
   const narrowed = sought !== "" || Object.values(filter).some((of) => of !== undefined);
   const packs = usePacks();
+  const [practice, setPractice] = useState(false);
   const [making, setMaking] = useState(false);
   const [notice, setNotice] = useState<Notice | null>(null);
   const search = useRef<HTMLInputElement>(null);
@@ -82,7 +92,7 @@ export function Households() {
   const first = list.data?.pages[0];
   return (
     <div className="min-h-screen">
-      <TopBar sought={sought} setSought={setSought} search={search} />
+      <TopBar sought={sought} setSought={setSought} search={search} practice={() => setPractice(true)} />
       <main className="px-7 pt-5 pb-8 max-desk:px-3">
         <div className="flex flex-wrap items-end justify-between gap-2">
           <div>
@@ -164,6 +174,7 @@ export function Households() {
           }}
         />
       )}
+      {practice && <Practice onClose={() => setPractice(false)} />}
       {making && packs.data && <NewHousehold packs={packs.data} onClose={() => setMaking(false)} />}
     </div>
   );
@@ -213,6 +224,12 @@ function useActions(say: (notice: Notice | null) => void) {
         return { text: `${row.name} was deleted.`, undo: () => restore(row) };
       }),
     restore,
+    archive: (row: HouseholdRow, away: boolean) =>
+      tell(async () => {
+        const to = away ? "/api/households/{id}/archive" : "/api/households/{id}/unarchive";
+        await ask(api.POST(to, path(row.id)));
+        return { text: away ? `${row.name} was put away.` : `${row.name} is in use again.` };
+      }),
     rename: (row: HouseholdRow, name: string) =>
       tell(async () => {
         const body = { base_revision: row.revision, commands: [{ do: "rename" as const, name }] };
@@ -320,9 +337,10 @@ type TopBarProps = {
   sought: string;
   setSought: (text: string) => void;
   search: React.RefObject<HTMLInputElement | null>;
+  practice: () => void;
 };
 
-function TopBar({ sought, setSought, search }: TopBarProps) {
+function TopBar({ sought, setSought, search, practice }: TopBarProps) {
   const who = useWho();
   const queries = useQueryClient();
   const signOut = async () => {
@@ -339,13 +357,16 @@ function TopBar({ sought, setSought, search }: TopBarProps) {
         ref={search}
         value={sought}
         onChange={(e) => setSought(e.target.value)}
-        placeholder="Find a household or a person"
+        placeholder="Name, own number, last 4 digits of an ID"
         aria-label="Find a household or a person"
-        className="ml-auto h-8 w-85 min-w-0 bg-white/15 px-3 text-white placeholder:text-white/85"
+        className="ml-auto h-8 w-92 min-w-0 bg-white/15 px-3 text-white placeholder:text-white/85"
       />
       <Link to="/figures" search={{}} className="whitespace-nowrap text-white underline underline-offset-2">
         Rule figures
       </Link>
+      <button type="button" className="whitespace-nowrap underline underline-offset-2" onClick={practice}>
+        Practice
+      </button>
       <span className="whitespace-nowrap text-white/90 max-md:hidden">{who.data?.name}</span>
       <Button tone="bar" onClick={signOut}>
         Sign out

@@ -56,6 +56,7 @@ export function NewHousehold({ packs, onClose }: { packs: PackInfo[]; onClose: (
     }
     const body = {
       name: text("name"),
+      reference: text("reference"),
       country,
       year: year ?? 0,
       filers,
@@ -94,7 +95,7 @@ export function NewHousehold({ packs, onClose }: { packs: PackInfo[]; onClose: (
   return (
     <Sheet title="New household" about="Its people and papers follow on the desk." onClose={onClose}>
       <form onSubmit={submit} className="grid grid-cols-[1fr_10rem] gap-x-3 gap-y-2.5">
-        <label className="col-span-2">
+        <label>
           Household
           <input
             ref={focusAtOnce}
@@ -103,6 +104,16 @@ export function NewHousehold({ packs, onClose }: { packs: PackInfo[]; onClose: (
             required
             maxLength={120}
             data-box="name"
+            onKeyDown={enterGoesOn}
+          />
+        </label>
+        <label>
+          Own number
+          <input
+            name="reference"
+            className="box"
+            maxLength={40}
+            data-box="reference"
             onKeyDown={enterGoesOn}
           />
         </label>

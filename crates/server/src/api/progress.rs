@@ -189,7 +189,7 @@ pub struct Take {
 #[utoipa::path(post, path = "/api/households/{id}/progress", params(("id" = Uuid, Path)), request_body = Take,
     responses((status = 200, body = Progress), (status = 403, body = Problem), (status = 404, body = Problem),
         (status = 409, body = Problem), (status = 422, body = Problem)))]
-pub async fn take(
+pub async fn take_step(
     State(app): State<App>,
     member: Member,
     Path(id): Path<Uuid>,
@@ -244,7 +244,7 @@ fn said(words: &str, needed: bool) -> Answer<&str> {
 /// Take the last step back, by who took it.
 #[utoipa::path(delete, path = "/api/households/{id}/progress", params(("id" = Uuid, Path)),
     responses((status = 200, body = Progress), (status = 404, body = Problem), (status = 409, body = Problem)))]
-pub async fn take_back(
+pub async fn take_step_back(
     State(app): State<App>,
     member: Member,
     Path(id): Path<Uuid>,
