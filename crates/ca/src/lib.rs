@@ -57,7 +57,7 @@ use hembo_core::{
     forms::Forms,
     household::Entry,
     line::SpreadSection,
-    pack::{About, DayOrder, Suggestion, Totals, calendar_year, caption_of},
+    pack::{About, DayOrder, Page, Suggestion, Totals, calendar_year, caption_of},
     point::NotComputed,
     provision::Declared,
     words::label_of,
@@ -90,6 +90,7 @@ impl Pack for Canada {
             id_number: "SIN, ITN or TTN",
             id_shape: "000 000 000",
             days: DayOrder::YearMonthDay,
+            page: Page::Letter,
             locality: residence::ask::PROVINCE,
             relationship: people::ask::RELATIONSHIP,
         }

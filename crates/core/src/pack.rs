@@ -213,6 +213,8 @@ pub struct About {
     pub id_shape: &'static str,
     /// In which order the parts of a day are written.
     pub days: DayOrder,
+    /// The size of the pages that offices print on.
+    pub page: Page,
     /// The question about the household that tells the part of the country: asked as soon as one is made.
     pub locality: &'static str,
     /// The question about a dependent that tells the relationship.
@@ -229,6 +231,16 @@ pub enum DayOrder {
     DayMonthYear,
     /// Year, month, day.
     YearMonthDay,
+}
+
+/// The size of a page.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Page {
+    /// 8½ × 11 inches.
+    Letter,
+    /// 210 × 297 mm.
+    A4,
 }
 
 /// Of whom something is asked: filers.

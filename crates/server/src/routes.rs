@@ -2,7 +2,7 @@
 
 use crate::{
     App,
-    api::{edits, figures, health, history, households, packs, practice, progress, views},
+    api::{edits, figures, handover, health, history, households, packs, practice, progress, views},
     auth::{self, sessions::Sessions},
     error::Problem,
 };
@@ -63,6 +63,11 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(practice::practice, practice::set_practice))
         .routes(routes!(progress::progress, progress::take_step, progress::take_step_back))
         .routes(routes!(progress::put_in_hands))
+        .routes(routes!(handover::packs, handover::make_pack))
+        .routes(routes!(handover::pack_file))
+        .routes(routes!(handover::pack_part))
+        .routes(routes!(handover::keep_set))
+        .routes(routes!(handover::drop_set))
         .routes(routes!(edits::edit))
         .routes(routes!(edits::undo))
         .routes(routes!(edits::redo))

@@ -125,6 +125,17 @@ pub async fn comes_to(app: &App, household: Household, rules: &Registry) -> Answ
     Ok(Then { total: outcome.total, balance: outcome.balance, covered: outcome.covered })
 }
 
+/// A household with what is wanted of its outcome, and the version of the rules.
+///
+/// # Errors
+/// Its faults, or that the server ends.
+pub async fn whole(app: &App, household: Household, wanted: Wanted) -> Answer<(Household, Outcome, String)> {
+    let registry = app.rules.now(&app.database).await?;
+    let rules = version(&registry, &household);
+    let (household, outcome) = by_rules(app, household, wanted, registry).await?;
+    Ok((household, outcome, rules))
+}
+
 async fn reckoned(app: &App, household: Household, wanted: Wanted) -> Answer<(Household, Outcome)> {
     let registry = app.rules.now(&app.database).await?;
     by_rules(app, household, wanted, registry).await

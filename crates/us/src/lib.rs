@@ -126,7 +126,7 @@ use hembo_core::{
     forms::Forms,
     household::{Entry, Role},
     line::SpreadSection,
-    pack::{About, DayOrder, Election, Question, Renamed, Suggestion, Totals, calendar_year, caption_of},
+    pack::{About, DayOrder, Page, Election, Question, Renamed, Suggestion, Totals, calendar_year, caption_of},
     point::NotComputed,
     provision::Declared,
     words::label_of,
@@ -159,6 +159,7 @@ impl Pack for UnitedStates {
             id_number: "SSN, ITIN or ATIN",
             id_shape: "000-00-0000",
             days: DayOrder::MonthDayYear,
+            page: Page::Letter,
             locality: states::ask::STATE,
             relationship: dependents::ask::RELATIONSHIP,
         }

@@ -247,6 +247,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{id}/pack-part": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A part of the pack of the newest revision, to look at. */
+        get: operations["pack_part"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/packs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What can go into a pack, the choices that are kept, and what was made for a household. */
+        get: operations["packs"];
+        put?: never;
+        /** Make the pack of the newest revision; its file is kept. */
+        post: operations["make_pack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/packs/{pack}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The file of a pack that was made. */
+        get: operations["pack_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{id}/progress": {
         parameters: {
             query?: never;
@@ -487,6 +539,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pack-sets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep a choice of parts under a name, for the whole practice. */
+        put: operations["keep_set"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pack-sets/{set}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Let a choice of parts go. */
+        delete: operations["drop_set"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/packs": {
         parameters: {
             query?: never;
@@ -613,6 +699,8 @@ export interface components {
             locality: string;
             /** @description The country. */
             name: string;
+            /** @description The size of the pages that offices print on. */
+            page: components["schemas"]["Page"];
             /** @description The question about a dependent that tells the relationship. */
             relationship: string;
             /** @description How amounts are marked where currencies meet. */
@@ -1017,6 +1105,71 @@ export interface components {
             /** @description The reason. */
             reason: string;
         };
+        /** @description A bar. */
+        DocumentBar: {
+            /** @description What it stands for. */
+            label: string;
+            /**
+             * Format: float
+             * @description How long it is, as a part of the longest.
+             */
+            part: number;
+        };
+        /** @description One thing below the other. */
+        DocumentBlock: {
+            /** @enum {string} */
+            is: "heading";
+            /** @description A heading within a part. */
+            of: string;
+        } | {
+            /** @enum {string} */
+            is: "text";
+            /** @description A paragraph. */
+            of: components["schemas"]["DocumentRun"][];
+        } | {
+            /** @enum {string} */
+            is: "table";
+            /** @description Lines that belong together. */
+            of: components["schemas"]["DocumentTable"];
+        } | {
+            /** @enum {string} */
+            is: "bars";
+            /** @description Amounts as bars, the first one the reference. */
+            of: components["schemas"]["DocumentBar"][];
+        };
+        /** @description A column of a table. */
+        DocumentColumn: {
+            /** @description Amounts stand below each other at the right. */
+            right: boolean;
+            /**
+             * Format: float
+             * @description Its part of the width.
+             */
+            share: number;
+            /** @description Its heading; a table whose headings are all empty has none. */
+            title: string;
+        };
+        /** @description A row of a table. */
+        DocumentRow: {
+            /** @description The cells. */
+            cells: string[];
+            /** @description A result: in bold, ruled off. */
+            strong: boolean;
+        };
+        /** @description A run of words in one face. */
+        DocumentRun: {
+            /** @description In bold. */
+            bold: boolean;
+            /** @description The words. */
+            words: string;
+        };
+        /** @description A table. */
+        DocumentTable: {
+            /** @description Its columns. */
+            columns: components["schemas"]["DocumentColumn"][];
+            /** @description Its rows, a cell each column. */
+            rows: components["schemas"]["DocumentRow"][];
+        };
         /** @description Commands against a revision: all of them happen, or none. */
         Edit: {
             /** Format: int64 */
@@ -1320,6 +1473,13 @@ export interface components {
              */
             year: number;
         };
+        /** @description A choice of parts to keep under a name. */
+        KeepSet: {
+            /** @description The name; one of that name is replaced. */
+            name: string;
+            /** @description The parts in their order. */
+            parts: components["schemas"]["PackPart"][];
+        };
         /** @description A point at which the tax along an amount bends. */
         Kink: {
             /** @description The amount. */
@@ -1416,6 +1576,16 @@ export interface components {
         Made: {
             /** Format: uuid */
             id: string;
+        };
+        /** @description A pack to make. */
+        MakePack: {
+            /**
+             * Format: int64
+             * @description The revision that was seen.
+             */
+            base_revision: number;
+            /** @description The parts in their order. */
+            parts: components["schemas"]["PackPart"][];
         };
         /**
          * @description An amount in the currency of the country: a decimal string with two places.
@@ -1629,6 +1799,47 @@ export interface components {
             /** @description The years whose figures it has, latest first. */
             years: number[];
         };
+        /** @description A pack that was made. */
+        PackMade: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            /** Format: uuid */
+            id: string;
+            /** Format: int32 */
+            pages: number;
+            parts: string[];
+            /** Format: int64 */
+            revision: number;
+            /** @description Points blocked, or the figures were no result: every page says so. */
+            unsettled: boolean;
+        };
+        /**
+         * @description A part of the pack.
+         * @enum {string}
+         */
+        PackPart: "summary" | "forms" | "worksheets" | "ways" | "limits" | "papers" | "carried" | "points";
+        /** @description A choice of parts under a name. */
+        PackSet: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            parts: string[];
+        };
+        /** @description What can go into a pack, the choices that are kept, and what was made for a household. */
+        Packs: {
+            /** @description What was made, the newest first. */
+            made: components["schemas"]["PackMade"][];
+            /** @description The parts, in their usual order. */
+            parts: components["schemas"]["PartInfo"][];
+            /** @description The choices that the practice keeps. */
+            sets: components["schemas"]["PackSet"][];
+        };
+        /**
+         * @description The size of a page.
+         * @enum {string}
+         */
+        Page: "letter" | "a4";
         /** @description One paper: an official slip, or a list of receipts. */
         Paper: {
             /** @description The amounts of the year before, of a paper that was carried forward: by box, of a list its sum under the column. */
@@ -1706,6 +1917,11 @@ export interface components {
             kind: string;
             /** @description What the ids of its boxes begin with, before a point. */
             prefix: string;
+        };
+        /** @description A part that a pack can have. */
+        PartInfo: {
+            part: components["schemas"]["PackPart"];
+            title: string;
         };
         /** @description One person of a household. */
         Person: {
@@ -2722,6 +2938,138 @@ export interface operations {
             };
         };
     };
+    pack_part: {
+        parameters: {
+            query: {
+                /** @description The part. */
+                part: components["schemas"]["PackPart"];
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocumentBlock"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    packs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Packs"];
+                };
+            };
+        };
+    };
+    make_pack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakePack"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Packs"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pack_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                pack: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     progress: {
         parameters: {
             query?: never;
@@ -3227,6 +3575,62 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["YearsAround"];
                 };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepSet"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    drop_set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             404: {
                 headers: {

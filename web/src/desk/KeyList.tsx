@@ -15,7 +15,7 @@ const KEYS: [string[], string][] = [
   [["W"], "Ways"],
   [["O"], "Open points"],
   [["F"], "Schedules, the official forms; there ↑ ↓ walk the lines, ] and [ the forms"],
-  [["G"], "Hand-over: where the return stands, the pack"],
+  [["G"], "Hand-over: where the return stands, the pack; there M makes the PDF"],
   [["H"], "History"],
   [["L"], "the list of households"],
   [["Z"], "undo"],

@@ -2,6 +2,7 @@
 
 pub mod edits;
 pub mod figures;
+pub mod handover;
 pub mod health;
 pub mod history;
 pub mod households;

@@ -2,6 +2,7 @@
 
 pub mod figures;
 pub mod households;
+pub mod packs;
 pub mod practice;
 pub mod progress;
 pub mod tries;

@@ -1,0 +1,191 @@
+//! The pack of a return: its parts, which may be chosen and ordered, made from the outcome.
+
+mod carried;
+mod forms;
+mod limits;
+mod papers;
+mod points;
+mod summary;
+mod ways;
+
+use crate::{
+    Sheet,
+    document::{Document, Part as Chapter},
+};
+use hembo_core::{
+    Household, Outcome, Pack,
+    outcome::NamedWay,
+    pack::Page,
+    point::{Point, Weight},
+};
+use hembo_money::Money;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// A part of the pack.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+#[schema(as = PackPart)]
+pub enum Part {
+    /// For the family, in plain words.
+    Summary,
+    /// The official forms that are filed.
+    Forms,
+    /// Worksheets: kept, not filed.
+    Worksheets,
+    /// The ways that were weighed, and what each choice is worth.
+    Ways,
+    /// What limits took.
+    Limits,
+    /// The list of papers.
+    Papers,
+    /// What is carried over into the next year.
+    Carried,
+    /// Open points, and what was put aside with which reason.
+    Points,
+}
+
+impl Part {
+    /// All of them, in their usual order.
+    pub const ALL: [Part; 8] = [
+        Part::Summary,
+        Part::Forms,
+        Part::Ways,
+        Part::Limits,
+        Part::Papers,
+        Part::Carried,
+        Part::Worksheets,
+        Part::Points,
+    ];
+
+    /// The part of a name: `summary`, `forms`.
+    pub fn named(name: &str) -> Option<Part> {
+        Part::ALL.into_iter().find(|part| part.name() == name)
+    }
+
+    /// Its name, as it is stored and typed.
+    pub fn name(self) -> &'static str {
+        match self {
+            Part::Summary => "summary",
+            Part::Forms => "forms",
+            Part::Worksheets => "worksheets",
+            Part::Ways => "ways",
+            Part::Limits => "limits",
+            Part::Papers => "papers",
+            Part::Carried => "carried",
+            Part::Points => "points",
+        }
+    }
+
+    /// Its title.
+    pub fn title(self) -> &'static str {
+        match self {
+            Part::Summary => "Summary for the family",
+            Part::Forms => "Forms and schedules",
+            Part::Worksheets => "Worksheets",
+            Part::Ways => "Ways weighed",
+            Part::Limits => "What limits took",
+            Part::Papers => "Papers",
+            Part::Carried => "Carried to next year",
+            Part::Points => "Open points",
+        }
+    }
+}
+
+/// What a pack is made from.
+#[derive(Clone, Copy)]
+pub struct Source<'a> {
+    /// The household, its secrets hidden but for the last digits.
+    pub household: &'a Household,
+    /// What comes out, with its forms.
+    pub outcome: &'a Outcome,
+    /// The rules.
+    pub rules: &'a dyn Pack,
+    /// The practice's name.
+    pub practice: &'a str,
+    /// The revision.
+    pub revision: i64,
+    /// The day on which it is made, as people read it.
+    pub made: &'a str,
+}
+
+impl Source<'_> {
+    /// An amount with the mark of its currency: "$ 1,234", "−$ 12.50".
+    fn money(&self, amount: Money) -> String {
+        let sign = if amount.is_negative() { "−" } else { "" };
+        format!("{sign}{} {:#}", self.rules.about().symbol, size(amount))
+    }
+
+    /// The lowest ways; those that differ only in what moves no tax are one.
+    fn ways(&self) -> Vec<&NamedWay> {
+        let mut ways: Vec<&NamedWay> = self.outcome.ways.iter().collect();
+        ways.dedup_by_key(|way| (way.total, &way.but));
+        ways
+    }
+
+    /// Open points of a weight.
+    fn open(&self, weight: Weight) -> impl Iterator<Item = &Point> {
+        self.outcome.points.iter().filter(move |p| p.weight == weight && p.dismissed.is_none())
+    }
+
+    /// Why the figures are not the last word.
+    fn unsettled(&self) -> Option<String> {
+        let blocking = self.open(Weight::Blocks).count();
+        if !self.outcome.covered {
+            return Some("The figures are not a result".into());
+        }
+        let words = if blocking == 1 { "open point blocks" } else { "open points block" };
+        (blocking > 0).then(|| format!("Not final: {blocking} {words}"))
+    }
+}
+
+/// An amount without the mark of its currency; what takes off carries a minus sign.
+fn plain(amount: Money) -> String {
+    let sign = if amount.is_negative() { "−" } else { "" };
+    format!("{sign}{:#}", size(amount))
+}
+
+/// An amount without its sign.
+fn size(amount: Money) -> Money {
+    amount.max(-amount)
+}
+
+/// The pack with these parts in this order. A part without anything to say says so.
+pub fn document(of: Source<'_>, parts: &[Part]) -> Document {
+    let Source { household, outcome, rules, practice, revision, made } = of;
+    let law = [rules.about().name, &outcome.locality].into_iter().filter(|text| !text.is_empty());
+    let law = law.collect::<Vec<_>>().join(" · ");
+    let people: Vec<&str> = household.people.iter().map(|person| person.name.as_str()).collect();
+    let number = Some(&household.reference).filter(|text| !text.is_empty());
+    let mut about = vec![format!("{} household", household.name), people.join(", "), law];
+    about.extend(number.map(|number| format!("Our number: {number}")));
+    about.push(format!("Made on {made} from revision {revision}"));
+    about.extend(of.unsettled());
+    Document {
+        title: format!("{} return", outcome.year),
+        author: practice.into(),
+        about,
+        foot: format!("{} household · {} · revision {revision}", household.name, outcome.year),
+        watermark: of.unsettled(),
+        sheet: match rules.about().page {
+            Page::Letter => Sheet::Letter,
+            Page::A4 => Sheet::A4,
+        },
+        parts: parts.iter().map(|part| chapter(of, *part)).collect(),
+    }
+}
+
+/// What stands in a part.
+pub fn chapter(of: Source<'_>, part: Part) -> Chapter {
+    let blocks = match part {
+        Part::Summary => summary::blocks(of),
+        Part::Forms => forms::blocks(of, false),
+        Part::Worksheets => forms::blocks(of, true),
+        Part::Ways => ways::blocks(of),
+        Part::Limits => limits::blocks(of),
+        Part::Papers => papers::blocks(of),
+        Part::Carried => carried::blocks(of),
+        Part::Points => points::blocks(of),
+    };
+    Chapter { title: part.title().into(), blocks }
+}

@@ -1,0 +1,124 @@
+//! The pack of every demo household: it can be written, keeps to PDF/UA-1, and says what the outcome says.
+#![allow(missing_docs, clippy::unwrap_used)]
+
+use hembo_core::{
+    Household, Outcome, Registry, file,
+    outcome,
+};
+use hembo_documents::{
+    document::{Block, Document},
+    pack::{self, Part, Source},
+    write,
+};
+use std::{fs, path::PathBuf, sync::Arc};
+
+fn registry() -> Registry {
+    Registry::of([Arc::new(hembo_us::UnitedStates::COMMITTED), Arc::new(hembo_ca::Canada::COMMITTED)])
+}
+
+fn demo(path: &str) -> (Household, Outcome) {
+    let path = PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("../../demo").join(path);
+    let household = file::read(&fs::read(path).unwrap(), &registry()).unwrap();
+    let outcome = outcome::reckon(&household, &registry()).unwrap();
+    (household, outcome)
+}
+
+fn pack_of(household: &Household, outcome: &Outcome, parts: &[Part]) -> Document {
+    let registry = registry();
+    let rules = registry.pack(&household.country).unwrap();
+    let source =
+        Source { household, outcome, rules, practice: "Quay Street Practice", revision: 7, made: "3 March 2026" };
+    pack::document(source, parts)
+}
+
+/// Every word of a part, cell by cell.
+fn words(document: &Document, part: Part) -> Vec<String> {
+    let found = document.parts.iter().find(|chapter| chapter.title == part.title()).unwrap();
+    let of_block = |block: &Block| match block {
+        Block::Heading(words) => vec![words.clone()],
+        Block::Text(runs) => vec![runs.iter().map(|run| run.words.as_str()).collect()],
+        Block::Table(table) => table.rows.iter().flat_map(|row| row.cells.clone()).collect(),
+        Block::Bars(bars) => bars.iter().map(|bar| bar.label.clone()).collect(),
+    };
+    found.blocks.iter().flat_map(of_block).collect()
+}
+
+#[test]
+fn every_demo_household_has_a_pack_that_can_be_written() {
+    let folder = PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("../../demo");
+    let mut files = 0;
+    for country in ["us", "ca"] {
+        for entry in fs::read_dir(folder.join(country)).unwrap() {
+            let name = entry.unwrap().file_name().into_string().unwrap();
+            let (household, outcome) = demo(&format!("{country}/{name}"));
+            let document = pack_of(&household, &outcome, &Part::ALL);
+            let written = write(&document).unwrap();
+            assert!(written.bytes.starts_with(b"%PDF-"), "{name}");
+            assert!(written.pages > Part::ALL.len(), "{name}: {} pages", written.pages);
+            assert_eq!(document.parts.len(), Part::ALL.len());
+            let tax = format!("{:#}", outcome.total.max(-outcome.total));
+            assert!(words(&document, Part::Summary)[0].contains(&tax), "{name}");
+            for paper in household.papers.iter().filter(|paper| !paper.title.is_empty()) {
+                assert!(words(&document, Part::Papers).contains(&paper.title), "{name}: {}", paper.title);
+            }
+            files += 1;
+        }
+    }
+    assert!(files > 10);
+}
+
+#[test]
+fn the_summary_tells_tax_balance_and_what_the_next_way_costs() {
+    let (household, outcome) = demo("us/vreeland-mbeki.json");
+    let document = pack_of(&household, &outcome, &[Part::Summary, Part::Ways]);
+    let summary = words(&document, Part::Summary);
+    assert_eq!(
+        summary[0],
+        format!("For 2025, the tax of Tamsin Vreeland and Osric Mbeki is $ {:#}. $ {:#} was paid during the year, so $ {:#} comes back.",
+            outcome.total, outcome.paid, -outcome.balance)
+    );
+    let told = summary.join(" ");
+    assert!(told.contains(&format!("All {} lawful ways to file were weighed. This is the lowest.", outcome.lawful_ways)));
+    let next = outcome.ways.iter().find(|way| !way.more.is_zero()).unwrap();
+    assert!(told.contains(&format!("$ {:#} {}, $ {:#} more", next.total, next.but, next.more)), "{told}");
+    assert!(document.watermark.is_none());
+}
+
+#[test]
+fn a_pack_with_blocking_points_says_on_every_page_that_it_is_not_final() {
+    let (household, outcome) = demo("us/ravensworth.json");
+    let document = pack_of(&household, &outcome, &[Part::Points]);
+    assert_eq!(document.watermark.as_deref(), Some("Not final: 1 open point blocks"));
+    assert!(document.about.contains(&"Not final: 1 open point blocks".into()));
+    assert!(words(&document, Part::Points).contains(&"blocks".into()));
+    // An empty household is no result at all.
+    let mut none = household.clone();
+    none.papers.clear();
+    none.answers.clear();
+    let outcome = outcome::reckon(&none, &registry()).unwrap();
+    let document = pack_of(&none, &outcome, &Part::ALL);
+    assert_eq!(document.watermark.as_deref(), Some("The figures are not a result"));
+    write(&document).unwrap();
+}
+
+#[test]
+fn parts_stand_in_the_order_in_which_they_are_chosen_and_forms_without_worksheets() {
+    let (household, outcome) = demo("us/winterbourne-adeyemi.json");
+    let document = pack_of(&household, &outcome, &[Part::Forms, Part::Worksheets, Part::Summary]);
+    let titles: Vec<_> = document.parts.iter().map(|part| part.title.as_str()).collect();
+    assert_eq!(titles, ["Forms and schedules", "Worksheets", "Summary for the family"]);
+    let (forms, kept) = (words(&document, Part::Forms), words(&document, Part::Worksheets));
+    for form in outcome.schedules.iter().flat_map(|of| &of.forms).filter(|f| f.required && !f.rows.is_empty()) {
+        let heading = format!("{} · {}", form.name, form.title);
+        assert_eq!((forms.contains(&heading), kept.contains(&heading)), (!form.kept, form.kept), "{heading}");
+    }
+}
+
+/// For a look at the pages: `cargo test -p hembo-documents -- --ignored` writes one to the folder for temporary files.
+#[test]
+#[ignore = "for a look at the pages"]
+fn a_pack_to_look_at() {
+    let (household, outcome) = demo("us/vreeland-mbeki.json");
+    let written = write(&pack_of(&household, &outcome, &Part::ALL)).unwrap();
+    fs::write(std::env::temp_dir().join("hembo-pack.pdf"), written.bytes).unwrap();
+}

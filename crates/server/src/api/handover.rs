@@ -1,0 +1,229 @@
+//! What goes to the family: the pack as PDF, its parts to look at, what was made so far, and choices kept under a name.
+
+use super::Input;
+use crate::{
+    App,
+    auth::By,
+    error::{Answer, Problem},
+    seal::masked,
+    store::{
+        packs::{self as store, Made, NewPack, Set},
+        practice,
+    },
+    work,
+};
+use axum::{
+    Json,
+    extract::{Path, Query, State},
+    http::{StatusCode, header},
+    response::IntoResponse,
+};
+use hembo_core::{Fault, Household, Outcome, Pack, outcome::NAMED_WAYS, outcome::Wanted};
+use hembo_documents::{
+    document::Block,
+    pack::{self, Part, Source},
+};
+use serde::{Deserialize, Serialize};
+use time::{OffsetDateTime, format_description::BorrowedFormatItem, macros::format_description};
+use utoipa::{IntoParams, ToSchema};
+use uuid::Uuid;
+
+/// How a day stands on what is handed over.
+const DAY: &[BorrowedFormatItem<'_>] = format_description!("[day padding:none] [month repr:long] [year]");
+/// How long the name of a choice is.
+const LONGEST_SET: usize = 60;
+
+/// A part that a pack can have.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct PartInfo {
+    pub part: Part,
+    pub title: String,
+}
+
+/// What can go into a pack, the choices that are kept, and what was made for a household.
+#[derive(Serialize, ToSchema)]
+pub struct Packs {
+    /// The parts, in their usual order.
+    parts: Vec<PartInfo>,
+    /// The choices that the practice keeps.
+    sets: Vec<Set>,
+    /// What was made, the newest first.
+    made: Vec<Made>,
+}
+
+/// What can go into a pack, the choices that are kept, and what was made for a household.
+#[utoipa::path(get, path = "/api/households/{id}/packs", params(("id" = Uuid, Path)),
+    responses((status = 200, body = Packs)))]
+pub async fn packs(State(app): State<App>, _: By, Path(id): Path<Uuid>) -> Answer<Json<Packs>> {
+    shown(&app, id).await
+}
+
+async fn shown(app: &App, id: Uuid) -> Answer<Json<Packs>> {
+    let parts = Part::ALL.map(|part| PartInfo { part, title: part.title().into() });
+    let (sets, made) = (store::sets(&app.database).await?, store::of(&app.database, id).await?);
+    Ok(Json(Packs { parts: parts.into(), sets, made }))
+}
+
+/// The newest revision of a household, worked out whole, as packs show it.
+struct Worked {
+    revision: i64,
+    household: Household,
+    outcome: Outcome,
+    rules: String,
+    practice: String,
+    made: String,
+}
+
+impl Worked {
+    async fn of(app: &App, id: Uuid) -> Answer<Worked> {
+        let (revision, household) = work::load(app, id).await?;
+        let (household, outcome, rules) = work::whole(app, household, Wanted::all(NAMED_WAYS)).await?;
+        let pack = work::pack(app, &household)?;
+        let made = OffsetDateTime::now_utc().date().format(DAY).map_err(Problem::internal)?;
+        Ok(Worked {
+            revision: revision.revision,
+            household: masked(household, pack),
+            outcome,
+            rules,
+            practice: practice::of(&app.database).await?.name,
+            made,
+        })
+    }
+
+    fn source<'a>(&'a self, rules: &'a dyn Pack) -> Source<'a> {
+        let Worked { revision, household, outcome, practice, made, .. } = self;
+        Source { household, outcome, rules, practice, revision: *revision, made }
+    }
+}
+
+/// Which part to look at.
+#[derive(Deserialize, IntoParams)]
+pub struct Look {
+    /// The part.
+    part: Part,
+}
+
+/// A part of the pack of the newest revision, to look at.
+#[utoipa::path(get, path = "/api/households/{id}/pack-part", params(("id" = Uuid, Path), Look),
+    responses((status = 200, body = Vec<Block>), (status = 404, body = Problem)))]
+pub async fn pack_part(
+    State(app): State<App>,
+    _: By,
+    Path(id): Path<Uuid>,
+    Query(look): Query<Look>,
+) -> Answer<Json<Vec<Block>>> {
+    let worked = Worked::of(&app, id).await?;
+    let rules = work::pack(&app, &worked.household)?;
+    Ok(Json(pack::chapter(worked.source(rules), look.part).blocks))
+}
+
+/// A pack to make.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct MakePack {
+    /// The revision that was seen.
+    base_revision: i64,
+    /// The parts in their order.
+    parts: Vec<Part>,
+}
+
+/// Make the pack of the newest revision; its file is kept.
+#[utoipa::path(post, path = "/api/households/{id}/packs", params(("id" = Uuid, Path)), request_body = MakePack,
+    responses((status = 201, body = Packs), (status = 404, body = Problem), (status = 409, body = Problem),
+        (status = 422, body = Problem)))]
+pub async fn make_pack(
+    State(app): State<App>,
+    By(by): By,
+    Path(id): Path<Uuid>,
+    Input(wanted): Input<MakePack>,
+) -> Answer<(StatusCode, Json<Packs>)> {
+    check_parts(&wanted.parts)?;
+    let worked = Worked::of(&app, id).await?;
+    if worked.revision != wanted.base_revision {
+        return Err(Problem::moved(format!(
+            "Revision {} came meanwhile. Look at what changed first.",
+            worked.revision
+        )));
+    }
+    let rules = work::pack(&app, &worked.household)?;
+    let document = pack::document(worked.source(rules), &wanted.parts);
+    let unsettled = document.watermark.is_some();
+    let written = work::on_a_core(&app, move |_| hembo_documents::write(&document)).await?;
+    let written = written.map_err(Problem::internal)?;
+    let parts: Vec<String> = wanted.parts.iter().map(|part| part.name().to_owned()).collect();
+    let new = NewPack {
+        household: id,
+        revision: worked.revision,
+        rules: &worked.rules,
+        parts: &parts,
+        pages: i32::try_from(written.pages).map_err(Problem::internal)?,
+        unsettled,
+        file: &written.bytes,
+        by,
+    };
+    store::add(&app.database, new).await?;
+    Ok((StatusCode::CREATED, shown(&app, id).await?))
+}
+
+fn check_parts(parts: &[Part]) -> Answer<()> {
+    let twice = (1..parts.len()).any(|at| parts[..at].contains(&parts[at]));
+    if parts.is_empty() || twice {
+        let message = "Choose at least one part, and each once.";
+        return Err(Problem::invalid(vec![Fault::new("parts", message)]));
+    }
+    Ok(())
+}
+
+/// The file of a pack that was made.
+#[utoipa::path(get, path = "/api/households/{id}/packs/{pack}",
+    params(("id" = Uuid, Path), ("pack" = Uuid, Path)),
+    responses((status = 200, content_type = "application/pdf"), (status = 404, body = Problem)))]
+pub async fn pack_file(
+    State(app): State<App>,
+    _: By,
+    Path((id, pack)): Path<(Uuid, Uuid)>,
+) -> Answer<impl IntoResponse> {
+    let file = store::file(&app.database, id, pack).await?.ok_or_else(|| Problem::not_found("pack"))?;
+    let headers = [
+        (header::CONTENT_TYPE, "application/pdf"),
+        (header::CONTENT_DISPOSITION, "attachment; filename=\"return.pdf\""),
+    ];
+    Ok((headers, file))
+}
+
+/// A choice of parts to keep under a name.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct KeepSet {
+    /// The name; one of that name is replaced.
+    name: String,
+    /// The parts in their order.
+    parts: Vec<Part>,
+}
+
+/// Keep a choice of parts under a name, for the whole practice.
+#[utoipa::path(put, path = "/api/pack-sets", request_body = KeepSet,
+    responses((status = 204), (status = 422, body = Problem)))]
+pub async fn keep_set(State(app): State<App>, _: By, Input(set): Input<KeepSet>) -> Answer<StatusCode> {
+    check_parts(&set.parts)?;
+    let name = set.name.trim();
+    if name.is_empty() || name.chars().count() > LONGEST_SET || name.chars().any(char::is_control) {
+        let message = format!("A choice has a name of 1 to {LONGEST_SET} letters.");
+        return Err(Problem::invalid(vec![Fault::new("name", message)]));
+    }
+    let parts: Vec<String> = set.parts.iter().map(|part| part.name().to_owned()).collect();
+    store::keep_set(&app.database, name, &parts).await?;
+    Ok(StatusCode::NO_CONTENT)
+}
+
+/// Let a choice of parts go.
+#[utoipa::path(delete, path = "/api/pack-sets/{set}", params(("set" = Uuid, Path)),
+    responses((status = 204), (status = 404, body = Problem)))]
+pub async fn drop_set(State(app): State<App>, _: By, Path(set): Path<Uuid>) -> Answer<StatusCode> {
+    if store::drop_set(&app.database, set).await? {
+        Ok(StatusCode::NO_CONTENT)
+    } else {
+        Err(Problem::not_found("choice"))
+    }
+}
