@@ -2,7 +2,7 @@ const { chromium } = require("playwright");
 (async () => {
   const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args: ["--no-sandbox"] });
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  const base = "http://127.0.0.1:4399";
+  const base = "http://127.0.0.1:4400";
   await page.goto(base);
   await page.getByLabel("Name").fill(process.env.LOGIN ?? "demo");
   await page.getByLabel("Password").fill("quay-street-12");

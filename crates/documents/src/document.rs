@@ -114,7 +114,8 @@ impl Block {
     ///     [("It is ", false), ("312", true), (" due.", false)]);
     /// ```
     pub fn marked(words: &str) -> Block {
-        let runs = words.split('*').enumerate().map(|(i, words)| Run { words: words.into(), bold: i % 2 == 1 });
+        let runs =
+            words.split('*').enumerate().map(|(i, words)| Run { words: words.into(), bold: i % 2 == 1 });
         Block::Text(runs.filter(|run| !run.words.is_empty()).collect())
     }
 }

@@ -133,7 +133,8 @@ fn layout_feet(document: &Document, fonts: &Fonts, laid: &mut Laid) {
         let y = height - 36.0;
         let number = format!("page {} of {count}", at + 1);
         let from = width - MARGIN - fonts.width(&number, Face::Plain, 8.0);
-        let words = |x: f32, words: String| Mark::Words { x, y, face: Face::Plain, size: 8.0, ink: Ink::Soft, words };
+        let words =
+            |x: f32, words: String| Mark::Words { x, y, face: Face::Plain, size: 8.0, ink: Ink::Soft, words };
         let rule = Mark::Rule { y: y - 12.0, from: MARGIN, to: width - MARGIN, heavy: false };
         let marks = [rule, words(MARGIN, fonts.drawable(&document.foot)), words(from, number)];
         page.extend(marks.map(|mark| Placed { mark, leaf: None }));
@@ -491,7 +492,14 @@ impl Layout<'_> {
             self.line(line, MARGIN, CONTENTS, Ink::Dark, Some(leaf));
         }
         let edge = (MARGIN, self.width - MARGIN + CELL);
-        self.cell_line(&(entry.page + 1).to_string(), true, edge, Face::Plain, (CONTENTS, Ink::Dark), Some(leaf));
+        self.cell_line(
+            &(entry.page + 1).to_string(),
+            true,
+            edge,
+            Face::Plain,
+            (CONTENTS, Ink::Dark),
+            Some(leaf),
+        );
         self.y += 5.0;
         self.put(Mark::Rule { y: self.y, from: MARGIN, to: self.width - MARGIN, heavy: false }, None);
         Node::Group(Kind::ContentsLine, vec![Node::Leaf(leaf)])
@@ -559,7 +567,10 @@ mod tests {
         let long = "Haulage-and-ferry-pilots'-provident-association-of-the-outer-islands".repeat(3);
         let rows = vec![Row::of([long.clone(), "1,234,567.89".into()])];
         let columns = vec![Column::words("What", 1.0), Column::amounts("Amount", 1.0)];
-        let blocks = vec![Block::text(format!("{long} and some more words {long}")), Block::Table(Table { columns, rows })];
+        let blocks = vec![
+            Block::text(format!("{long} and some more words {long}")),
+            Block::Table(Table { columns, rows }),
+        ];
         let fonts = Fonts::read();
         let laid = lay(&document(vec![Part { title: long, blocks }]), &fonts);
         for Placed { mark, .. } in laid.pages.iter().flatten() {
@@ -573,7 +584,10 @@ mod tests {
 
     #[test]
     fn a_bold_word_stands_apart_from_those_around_it() {
-        let laid = lay(&document(vec![Part { title: "One".into(), blocks: vec![Block::marked("It is *312* due.")] }]), &Fonts::read());
+        let laid = lay(
+            &document(vec![Part { title: "One".into(), blocks: vec![Block::marked("It is *312* due.")] }]),
+            &Fonts::read(),
+        );
         let pieces: Vec<String> = laid.pages[1]
             .iter()
             .filter_map(|placed| match &placed.mark {

@@ -18,7 +18,8 @@ use krilla::{
     paint::{Fill, Stroke},
     surface::Surface,
     tagging::{
-        Artifact, ArtifactType, ContentTag, Identifier, SpanTag, TableHeaderScope, Tag, TagGroup, TagKind, TagTree,
+        Artifact, ArtifactType, ContentTag, Identifier, SpanTag, TableHeaderScope, Tag, TagGroup, TagKind,
+        TagTree,
     },
     text::TextDirection,
 };
@@ -42,7 +43,8 @@ pub fn write(document: &Document) -> Result<Written, NotWritten> {
     let mut pdf = krilla::Document::new_with(settings);
     let mut leaves: Vec<Vec<Identifier>> = vec![Vec::new(); laid.leaves];
     let (width, height) = document.sheet.size();
-    let size = PageSettings::from_wh(width, height).ok_or_else(|| NotWritten("a page without size".into()))?;
+    let size =
+        PageSettings::from_wh(width, height).ok_or_else(|| NotWritten("a page without size".into()))?;
     for marks in &laid.pages {
         let mut page = pdf.start_page_with(size.clone());
         let mut surface = page.surface();

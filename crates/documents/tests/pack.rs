@@ -1,13 +1,10 @@
 //! The pack of every demo household: it can be written, keeps to PDF/UA-1, and says what the outcome says.
 #![allow(missing_docs, clippy::unwrap_used)]
 
-use hembo_core::{
-    Household, Outcome, Registry, file,
-    outcome,
-};
+use hembo_core::{Household, Outcome, Registry, file, outcome};
 use hembo_documents::{
     document::{Block, Document},
-    pack::{self, Part, Source},
+    pack::{self, Note, Part, Source},
     write,
 };
 use std::{fs, path::PathBuf, sync::Arc};
@@ -26,8 +23,14 @@ fn demo(path: &str) -> (Household, Outcome) {
 fn pack_of(household: &Household, outcome: &Outcome, parts: &[Part]) -> Document {
     let registry = registry();
     let rules = registry.pack(&household.country).unwrap();
-    let source =
-        Source { household, outcome, rules, practice: "Quay Street Practice", revision: 7, made: "3 March 2026" };
+    let notes = &[Note {
+        about: "Wages".into(),
+        words: "June bill missing?".into(),
+        by: "M. Tarrow, 11 Feb".into(),
+        settled: true,
+    }];
+    let (practice, made) = ("Quay Street Practice", "3 March 2026");
+    let source = Source { household, outcome, rules, practice, revision: 7, made, notes };
     pack::document(source, parts)
 }
 
@@ -74,11 +77,16 @@ fn the_summary_tells_tax_balance_and_what_the_next_way_costs() {
     let summary = words(&document, Part::Summary);
     assert_eq!(
         summary[0],
-        format!("For 2025, the tax of Tamsin Vreeland and Osric Mbeki is $ {:#}. $ {:#} was paid during the year, so $ {:#} comes back.",
-            outcome.total, outcome.paid, -outcome.balance)
+        format!(
+            "For 2025, the tax of Tamsin Vreeland and Osric Mbeki is $ {:#}. $ {:#} was paid during the year, so $ {:#} comes back.",
+            outcome.total, outcome.paid, -outcome.balance
+        )
     );
     let told = summary.join(" ");
-    assert!(told.contains(&format!("All {} lawful ways to file were weighed. This is the lowest.", outcome.lawful_ways)));
+    assert!(told.contains(&format!(
+        "All {} lawful ways to file were weighed. This is the lowest.",
+        outcome.lawful_ways
+    )));
     let next = outcome.ways.iter().find(|way| !way.more.is_zero()).unwrap();
     assert!(told.contains(&format!("$ {:#} {}, $ {:#} more", next.total, next.but, next.more)), "{told}");
     assert!(document.watermark.is_none());
@@ -108,7 +116,8 @@ fn parts_stand_in_the_order_in_which_they_are_chosen_and_forms_without_worksheet
     let titles: Vec<_> = document.parts.iter().map(|part| part.title.as_str()).collect();
     assert_eq!(titles, ["Forms and schedules", "Worksheets", "Summary for the family"]);
     let (forms, kept) = (words(&document, Part::Forms), words(&document, Part::Worksheets));
-    for form in outcome.schedules.iter().flat_map(|of| &of.forms).filter(|f| f.required && !f.rows.is_empty()) {
+    for form in outcome.schedules.iter().flat_map(|of| &of.forms).filter(|f| f.required && !f.rows.is_empty())
+    {
         let heading = format!("{} · {}", form.name, form.title);
         assert_eq!((forms.contains(&heading), kept.contains(&heading)), (!form.kept, form.kept), "{heading}");
     }

@@ -2,7 +2,9 @@
 
 use crate::{
     App,
-    api::{edits, figures, handover, health, history, households, packs, practice, progress, views},
+    api::{
+        checking, edits, figures, handover, health, history, households, packs, practice, progress, views,
+    },
     auth::{self, sessions::Sessions},
     error::Problem,
 };
@@ -63,6 +65,9 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(practice::practice, practice::set_practice))
         .routes(routes!(progress::progress, progress::take_step, progress::take_step_back))
         .routes(routes!(progress::put_in_hands))
+        .routes(routes!(checking::notes, checking::add_note))
+        .routes(routes!(checking::change_note))
+        .routes(routes!(checking::ticks, checking::tick))
         .routes(routes!(handover::packs, handover::make_pack))
         .routes(routes!(handover::pack_file))
         .routes(routes!(handover::pack_part))
@@ -79,6 +84,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(views::lines))
         .routes(routes!(views::ways))
         .routes(routes!(views::schedules))
+        .routes(routes!(views::schedules_before))
         .routes(routes!(views::effect))
         .routes(routes!(views::curve))
         .routes(routes!(views::questions))

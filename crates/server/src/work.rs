@@ -197,10 +197,24 @@ pub async fn lines_of_way(
     revision: i64,
     way: BTreeMap<String, String>,
 ) -> Answer<Arc<Vec<Line>>> {
+    let outcome = of_way(app, id, revision, way, Wanted::least(1)).await?;
+    Ok(Arc::new(outcome.lines))
+}
+
+/// Another way of a revision, by what it takes of each decision.
+///
+/// # Errors
+/// When there is no such revision.
+pub async fn of_way(
+    app: &App,
+    id: Uuid,
+    revision: i64,
+    way: BTreeMap<String, String>,
+    wanted: Wanted,
+) -> Answer<Outcome> {
     let found = stored(app, id, revision).await?;
     let household = Household { pins: way, ..read(app, id, &found.state)? };
-    let (_, outcome) = reckoned(app, household, Wanted::least(1)).await?;
-    Ok(Arc::new(outcome.lines))
+    Ok(reckoned(app, household, wanted).await?.1)
 }
 
 /// The lines of a revision with their trails.

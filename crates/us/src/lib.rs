@@ -126,7 +126,9 @@ use hembo_core::{
     forms::Forms,
     household::{Entry, Role},
     line::SpreadSection,
-    pack::{About, DayOrder, Page, Election, Question, Renamed, Suggestion, Totals, calendar_year, caption_of},
+    pack::{
+        About, DayOrder, Election, Page, Question, Renamed, Suggestion, Totals, calendar_year, caption_of,
+    },
     point::NotComputed,
     provision::Declared,
     words::label_of,

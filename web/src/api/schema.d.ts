@@ -247,6 +247,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{id}/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The notes on a household, the oldest first. */
+        get: operations["notes"];
+        put?: never;
+        /** Add a note. */
+        post: operations["add_note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/notes/{note}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Settle a note or open it again, remove one's own or bring it back. */
+        post: operations["change_note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{id}/pack-part": {
         parameters: {
             query?: never;
@@ -488,6 +523,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{id}/schedules-before": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The forms of the year before, as the household of that year stands now; none where it was not carried forward. */
+        get: operations["schedules_before"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/ticks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The lines of a household that were found right. */
+        get: operations["ticks"];
+        /** Tick lines off, or take their ticks back; all of them, or none. */
+        put: operations["tick"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{id}/unarchive": {
         parameters: {
             query?: never;
@@ -706,6 +776,20 @@ export interface components {
             /** @description How amounts are marked where currencies meet. */
             symbol: string;
         };
+        /** @description A note to add. */
+        AddNote: {
+            /** @description The place in words. */
+            about: string;
+            /**
+             * Format: uuid
+             * @description The note that it answers.
+             */
+            answers?: string | null;
+            /** @description Where it stands. */
+            place?: components["schemas"]["NotePlace"];
+            /** @description What it says. */
+            words: string;
+        };
         /** @description An amount that the household chooses, with what it costs. */
         AmountOutcome: {
             all?: components["schemas"]["Money"] | null;
@@ -840,6 +924,13 @@ export interface components {
             scopes: string[];
             /** @description The people to whose returns it moved. */
             to?: string[];
+        };
+        /** @description What becomes of a note. */
+        ChangeNote: {
+            /** @description Removed, or back again: by who wrote it. */
+            removed?: boolean | null;
+            /** @description Settled, or open again; as it is where it is left out. */
+            settled?: boolean | null;
         };
         /** @description One of a list. */
         Choice: {
@@ -1670,6 +1761,38 @@ export interface components {
          * @enum {string}
          */
         NextYear: "again" | "once";
+        /** @description A note. */
+        Note: {
+            /** @description The place in words, as it was then. */
+            about: string;
+            /**
+             * Format: uuid
+             * @description The note that it answers.
+             */
+            answers?: string | null;
+            /** Format: date-time */
+            at: string;
+            by: string;
+            /** Format: uuid */
+            id: string;
+            /** @description It is of who asks, who may remove it. */
+            own: boolean;
+            place: components["schemas"]["NotePlace"];
+            /** Format: date-time */
+            settled_at?: string | null;
+            settled_by?: string | null;
+            words: string;
+        };
+        /** @description Where a note stands: nothing of it is the household as a whole. */
+        NotePlace: {
+            field?: string | null;
+            line?: string | null;
+            paper?: string | null;
+            person?: string | null;
+            point?: string | null;
+            /** @description Whose line: `return/0`. */
+            scope?: string | null;
+        };
         /** @description A question about the household with the answers that call for a field. */
         Only: {
             /** @description The choices. */
@@ -1818,7 +1941,7 @@ export interface components {
          * @description A part of the pack.
          * @enum {string}
          */
-        PackPart: "summary" | "forms" | "worksheets" | "ways" | "limits" | "papers" | "carried" | "points";
+        PackPart: "summary" | "forms" | "worksheets" | "ways" | "limits" | "papers" | "carried" | "points" | "notes";
         /** @description A choice of parts under a name. */
         PackSet: {
             /** Format: uuid */
@@ -2291,6 +2414,29 @@ export interface components {
             balance: components["schemas"]["Money"];
             covered: boolean;
             total: components["schemas"]["Money"];
+        };
+        /** @description A line that was found right. */
+        Tick: {
+            /** @description The amount that it had: with another one it is ticked no more. */
+            amount: components["schemas"]["Money"];
+            /** Format: date-time */
+            at: string;
+            by: string;
+            line: string;
+            scope: string;
+        };
+        /** @description A line to tick off, with the amount that was read. */
+        TickLine: {
+            amount: components["schemas"]["Money"];
+            line: string;
+            scope: string;
+        };
+        /** @description Lines to tick off, or to take the tick from. */
+        TickLines: {
+            /** @description The lines. */
+            lines: components["schemas"]["TickLine"][];
+            /** @description Found right, or no longer. */
+            right: boolean;
         };
         /** @description Where a decision turns along an amount. */
         Turn: {
@@ -2938,6 +3084,102 @@ export interface operations {
             };
         };
     };
+    notes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Note"][];
+                };
+            };
+        };
+    };
+    add_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddNote"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Note"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                note: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeNote"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Note"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     pack_part: {
         parameters: {
             query: {
@@ -3380,7 +3622,10 @@ export interface operations {
     };
     schedules: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The way, where it is not the chosen one: what it takes of each decision, `decision=option` with commas. */
+                way?: string | null;
+            };
             header?: never;
             path: {
                 id: string;
@@ -3488,6 +3733,97 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    schedules_before: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReturnSchedules"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ticks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tick"][];
+                };
+            };
+        };
+    };
+    tick: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TickLines"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tick"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

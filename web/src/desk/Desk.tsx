@@ -8,6 +8,7 @@ import { useTyping } from "../entry/typing";
 import { useProgress } from "../handover/useProgress";
 import { usePacks } from "../households/Households";
 import { OpenPoints } from "../households/HouseholdTable";
+import { NotesButton } from "../notes/NotesButton";
 import { AddPersonSheet } from "../spread/AddPerson";
 import { balance, count, time, touched, units, yearOf } from "../ui/format";
 import { useKeys } from "../ui/keys";
@@ -162,6 +163,7 @@ function Header({ opened, find, history }: { opened: Opened; find: () => void; h
         <Button tone="bar" onClick={history}>
           History <Key>H</Key>
         </Button>
+        <NotesButton />
         <Export id={opened.id} />
       </span>
       <Kept opened={opened} />

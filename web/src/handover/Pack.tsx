@@ -25,7 +25,7 @@ export function Pack({ packs, looked, look }: Props) {
   const toggle = (part: PackPart) =>
     setChosen(chosen.includes(part) ? chosen.filter((one) => one !== part) : [...chosen, part]);
   const make = () => chosen.length > 0 && !past && making.make.mutate(chosen);
-  useKeys({ m: make });
+  useKeys({ d: make });
   return (
     <>
       <div className="flex items-baseline justify-between">
@@ -64,7 +64,7 @@ export function Pack({ packs, looked, look }: Props) {
       </ul>
       <div className="mt-3 flex items-center gap-3">
         <Button tone="main" onClick={make} disabled={chosen.length === 0 || making.make.isPending || past}>
-          {making.make.isPending ? "Making it…" : "Make PDF"} <Key>M</Key>
+          {making.make.isPending ? "Making it…" : "Make PDF"} <Key>D</Key>
         </Button>
         {making.error && (
           <p role="alert" className="border-l-4 border-ochre bg-sand px-2 py-1">

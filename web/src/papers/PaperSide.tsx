@@ -6,6 +6,7 @@ import { api, ask } from "../api/client";
 import type { Paper } from "../api/types";
 import { paperName } from "../desk/newPaper";
 import { useDesk } from "../desk/useDesk";
+import { NotesAt } from "../notes/NotesAt";
 import { difference, isZero, units } from "../ui/format";
 
 export function PaperSide({ paper }: { paper: Paper }) {
@@ -50,6 +51,7 @@ export function PaperSide({ paper }: { paper: Paper }) {
         <Pair label={outcome.together} value={units(outcome.total)} />
         {next && <Pair label={next.but || next.name} value={difference(next.more)} />}
       </section>
+      <NotesAt place={{ paper: paper.id }} about={paperName(paper)} />
     </div>
   );
 }

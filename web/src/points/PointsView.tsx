@@ -6,6 +6,7 @@ import type { Command, Entry, Field, Place, Point } from "../api/types";
 import { type How, useDesk } from "../desk/useDesk";
 import { focusBox } from "../entry/boxes";
 import { EntryBox, FaultPlace } from "../entry/EntryBox";
+import { NotesAt } from "../notes/NotesAt";
 import { useWho } from "../signin/SignInGate";
 import { MonthsBox, PersonBox } from "../spread/PersonBoxes";
 import { focusAtOnce } from "../ui/focus";
@@ -185,6 +186,7 @@ function About({ point }: { point: Point }) {
           While it stands, the figures are not a result.
         </p>
       )}
+      <NotesAt place={{ point: point.id }} about={point.message.slice(0, 200)} />
     </>
   );
 }

@@ -4,9 +4,10 @@ import { useRef } from "react";
 import type { FormRow } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 import type { Standing } from "../router";
-import { exact, isZero, units } from "../ui/format";
+import { exact, isZero, touched, units } from "../ui/format";
 import { Notch } from "../ui/pieces";
 import type { Filed } from "./SchedulesView";
+import { isToTick, type Ticked } from "./useTicks";
 
 type Props = {
   filed: Filed;
@@ -15,15 +16,29 @@ type Props = {
   mark?: (row: FormRow) => void;
   /** Opens the form that an amount comes from. */
   from?: (form: string) => void;
+  /** Lines found right, and ticking one off; none on paper. */
+  ticked?: Ticked;
+  /** A second column: what it is, and the amount of the same line there. */
+  beside?: { title: string; of: (row: FormRow) => string | undefined };
+  /** Which lines are shown. */
+  only?: (row: FormRow) => boolean;
 };
 
-export function FormSheet({ filed: { of, form }, marked, mark, from }: Props) {
+export function FormSheet({ filed: { of, form }, marked, mark, from, ticked, beside, only }: Props) {
   const { opened } = useDesk();
   const table = useRef<HTMLTableElement>(null);
+  const rows = only ? form.rows.filter(only) : form.rows;
   const walk = (event: KeyboardEvent) => {
+    const at = event.target as HTMLElement;
+    const shown = rows.find((row) => keyOf(row) === at.dataset.row);
+    if (event.key === " " && shown && ticked) {
+      event.preventDefault();
+      if (isToTick(shown)) ticked.set([shown], !ticked.of(shown));
+      return;
+    }
     const by = { ArrowUp: -1, ArrowDown: 1 }[event.key];
-    const rows = [...(table.current?.querySelectorAll<HTMLButtonElement>("button[data-row]") ?? [])];
-    const next = rows[rows.indexOf(event.target as HTMLButtonElement) + (by ?? 0)];
+    const buttons = [...(table.current?.querySelectorAll<HTMLButtonElement>("button[data-row]") ?? [])];
+    const next = buttons[buttons.indexOf(event.target as HTMLButtonElement) + (by ?? 0)];
     if (!by || !next) return;
     event.preventDefault();
     next.focus();
@@ -31,14 +46,15 @@ export function FormSheet({ filed: { of, form }, marked, mark, from }: Props) {
   const isMarked = (row: FormRow) => row.line === marked.line && row.scope === marked.scopes;
   // With cents on any line all are written with them, so that the units stand below each other.
   const write = form.rows.some((row) => Number(row.amount ?? 0) % 1 !== 0) ? exact : units;
-  const stop = form.rows.find(isMarked) ?? form.rows[0];
+  const stop = rows.find(isMarked) ?? rows[0];
   return (
-    <article className="max-w-[720px] break-inside-avoid px-6 pt-4 pb-3">
+    <article className="max-w-[760px] break-inside-avoid px-6 pt-4 pb-3">
       <h2 className="text-[15px]">
         {form.name} · {form.title}
       </h2>
       <p className="pb-2 text-soft">{of.whose}</p>
       {form.rows.length === 0 && <p className="text-soft">No computed amount stands on it.</p>}
+      {form.rows.length > 0 && rows.length === 0 && <p className="text-soft">No line of it is shown.</p>}
       <table ref={table} className="w-full border-collapse" onKeyDown={walk}>
         <thead>
           <tr className="border-b border-ink text-[12px] text-soft">
@@ -51,12 +67,22 @@ export function FormSheet({ filed: { of, form }, marked, mark, from }: Props) {
             <th scope="col" className="w-32 pb-0.5 text-right font-normal">
               {opened.household.year}
             </th>
+            {beside && (
+              <th scope="col" className="w-28 pb-0.5 text-right font-normal">
+                {beside.title}
+              </th>
+            )}
+            {ticked && (
+              <th scope="col" className="w-24 pb-0.5 text-right font-normal">
+                Found right
+              </th>
+            )}
           </tr>
         </thead>
         <tbody>
-          {form.rows.map((row) => (
+          {rows.map((row) => (
             <tr
-              key={`${row.number} ${row.line} ${row.scope}`}
+              key={keyOf(row)}
               className={`h-[25px] ${row.result ? "border-b border-ink font-bold" : "row-line"} ${isMarked(row) ? "bg-wash" : ""}`}
             >
               <td className="text-soft">{row.number}</td>
@@ -72,11 +98,49 @@ export function FormSheet({ filed: { of, form }, marked, mark, from }: Props) {
                   mark={mark && row.amount ? () => mark(row) : undefined}
                 />
               </td>
+              {beside && (
+                <td className="text-right font-normal text-soft">{written(beside.of(row), write)}</td>
+              )}
+              {ticked && (
+                <td className="text-right font-normal">
+                  <TickBox row={row} ticked={ticked} />
+                </td>
+              )}
             </tr>
           ))}
         </tbody>
       </table>
     </article>
+  );
+}
+
+const keyOf = (row: FormRow) => `${row.number} ${row.line} ${row.scope}`;
+
+function written(amount: string | undefined, write: (amount: string) => string) {
+  return amount === undefined ? "" : isZero(amount) ? "·" : write(amount);
+}
+
+/** Whether a line was found right, by whom; one whose amount changed since says what it was. */
+function TickBox({ row, ticked }: { row: FormRow; ticked: Ticked }) {
+  if (!isToTick(row)) return null;
+  const tick = ticked.of(row);
+  const stale = ticked.stale(row);
+  const told = tick
+    ? `${tick.by}, ${touched(tick.at)}`
+    : stale
+      ? `was ${units(stale.amount)} when ${stale.by} ticked it`
+      : undefined;
+  return (
+    <span className="inline-flex items-center gap-1.5" title={told}>
+      {stale && <span className="text-[12px] text-ochre">was {units(stale.amount)}</span>}
+      <input
+        type="checkbox"
+        tabIndex={-1}
+        checked={tick !== undefined}
+        aria-label={`${row.title} found right${told ? `: ${told}` : ""}`}
+        onChange={() => ticked.set([row], !tick)}
+      />
+    </span>
   );
 }
 
@@ -95,7 +159,7 @@ function Amount({ row, write, tabIndex, mark }: AmountProps) {
   return (
     <button
       type="button"
-      data-row
+      data-row={keyOf(row)}
       tabIndex={tabIndex}
       onClick={mark}
       className="h-[25px] w-full text-right hover:underline"

@@ -1,15 +1,18 @@
 // Schedules: the official forms of each return, line by line, and why a form is not filed.
 import { useQuery } from "@tanstack/react-query";
 import { useNavigate, useSearch } from "@tanstack/react-router";
+import { useState } from "react";
 import { api, ask } from "../api/client";
-import type { Authority, FormOutcome, FormRow, ReturnSchedules } from "../api/types";
+import type { Authority, FormOutcome, FormRow, Opened, ReturnSchedules } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 import type { Standing } from "../router";
 import { Trail } from "../trail/Trail";
 import { balance, count, units } from "../ui/format";
 import { useKeys } from "../ui/keys";
 import { Blank, Button, Key, Waiting } from "../ui/pieces";
+import { amountThere, type Beside, useBeside } from "./compare";
 import { FormSheet } from "./FormSheet";
+import { isToTick, type Ticked, useTicks } from "./useTicks";
 
 /** A form of a return. */
 export type Filed = { of: ReturnSchedules; form: FormOutcome };
@@ -46,7 +49,15 @@ function Schedules({ returns }: { returns: ReturnSchedules[] }) {
   const open = (form: Filed | undefined) => form && stand({ form: keyOf(form) });
   const step = (by: number) => () => here && open(filed[filed.indexOf(here) + by]);
   useKeys({ "]": step(1), "[": step(-1), Escape: () => open(here), t: () => standing.line && open(here) });
+  const ticked = useTicks();
+  const [beside, setBeside] = useState<Beside>();
+  const there = useBeside(beside).data;
+  const [only, setOnly] = useState<Only>("all");
   if (!here) return <Blank title="No return is filed in this way" />;
+  const other = (row: FormRow) => there && amountThere(row, returns, there);
+  const differs = (row: FormRow) => Number(other(row) ?? 0) !== Number(row.amount ?? 0);
+  const shown = (row: FormRow) =>
+    only === "all" || (only === "open" ? isToTick(row) && !ticked.of(row) : differs(row));
   const mark = (row: FormRow) => stand({ form: keyOf(here), line: row.line, scopes: row.scope, trail: true });
   const from = (id: string) => open(filed.find((f) => f.of === here.of && f.form.id === id));
   return (
@@ -57,17 +68,36 @@ function Schedules({ returns }: { returns: ReturnSchedules[] }) {
         className="min-h-0 overflow-auto border-r border-ink pb-6 print:hidden"
       >
         {returns.map((of) => (
-          <FormList key={of.scope} of={of} here={here} open={open} />
+          <FormList key={of.scope} of={of} here={here} open={open} ticked={ticked} />
         ))}
       </nav>
       <section aria-label="Form" tabIndex={0} className="min-h-0 overflow-auto bg-sheet print:hidden">
-        <FormSheet filed={here} marked={standing} mark={mark} from={from} />
+        <Checking
+          filed={here}
+          ticked={ticked}
+          beside={beside}
+          setBeside={setBeside}
+          only={only}
+          setOnly={setOnly}
+        />
+        <FormSheet
+          filed={here}
+          marked={standing}
+          mark={mark}
+          from={from}
+          ticked={ticked}
+          beside={there && beside !== undefined ? { title: titleOf(beside, opened), of: other } : undefined}
+          only={shown}
+        />
         <p className="flex flex-wrap gap-x-3 px-6 pb-4 text-soft">
           <span>
             <Key>↑</Key> <Key>↓</Key> walk
           </span>
           <span>
             <Key>[</Key> <Key>]</Key> the form before, the next
+          </span>
+          <span>
+            <Key>Space</Key> found right
           </span>
           <span>
             <Key>↵</Key> its trail
@@ -103,10 +133,80 @@ function Schedules({ returns }: { returns: ReturnSchedules[] }) {
   );
 }
 
-type ListProps = { of: ReturnSchedules; here: Filed; open: (form: Filed) => void };
+/** Which lines of a form are shown. */
+type Only = "all" | "open" | "differing";
+
+function titleOf(beside: Beside, opened: Opened) {
+  if (beside === "before") return String(opened.household.year - 1);
+  const way = typeof beside === "number" ? opened.outcome.ways[beside] : undefined;
+  return way?.but || way?.name || "";
+}
+
+type CheckingProps = {
+  filed: Filed;
+  ticked: Ticked;
+  beside: Beside;
+  setBeside: (beside: Beside) => void;
+  only: Only;
+  setOnly: (only: Only) => void;
+};
+
+/** What the form stands beside, which lines are shown, and ticking off all of them. */
+function Checking({ filed, ticked, beside, setBeside, only, setOnly }: CheckingProps) {
+  const { opened } = useDesk();
+  const ways = opened.outcome.ways.slice(1, 8);
+  const rows = filed.form.rows.filter(isToTick);
+  const open = rows.filter((row) => !ticked.of(row));
+  return (
+    <div className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-rule px-6 py-1.5">
+      <select
+        aria-label="Beside it"
+        className="box w-auto!"
+        value={beside ?? ""}
+        onChange={(event) => {
+          const { value } = event.target;
+          setBeside(value === "" ? undefined : value === "before" ? value : Number(value));
+          if (value === "" && only === "differing") setOnly("all");
+        }}
+      >
+        <option value="">Beside nothing</option>
+        {opened.household.before && <option value="before">Beside {opened.household.year - 1}</option>}
+        {ways.map((way, at) => (
+          <option key={`${way.name} ${way.but} ${way.total}`} value={at + 1}>
+            Beside: {way.but || way.name}
+          </option>
+        ))}
+      </select>
+      <select
+        aria-label="Lines shown"
+        className="box w-auto!"
+        value={only}
+        onChange={(event) => setOnly(event.target.value as Only)}
+      >
+        <option value="all">Every line</option>
+        <option value="open">Only lines not ticked</option>
+        {beside !== undefined && <option value="differing">Only what differs</option>}
+      </select>
+      <Button
+        tone="quiet"
+        className="ml-auto"
+        onClick={() => ticked.set(open.length > 0 ? open : rows, open.length > 0)}
+      >
+        {open.length > 0 ? `Tick off all ${open.length}` : "Take all ticks back"}
+      </Button>
+      {ticked.error && (
+        <p role="alert" className="text-ochre">
+          {ticked.error.message}
+        </p>
+      )}
+    </div>
+  );
+}
+
+type ListProps = { of: ReturnSchedules; here: Filed; open: (form: Filed) => void; ticked: Ticked };
 
 /** The forms of a return: those filed, those kept, and the others with the reason. */
-function FormList({ of, here, open }: ListProps) {
+function FormList({ of, here, open, ticked }: ListProps) {
   const filed = of.forms.filter((f) => f.required && !f.kept);
   const kept = of.forms.filter((f) => f.required && f.kept);
   const others = of.forms.filter((f) => !f.required);
@@ -121,7 +221,10 @@ function FormList({ of, here, open }: ListProps) {
         className={`row-line grid min-h-[26px] w-full grid-cols-[124px_1fr] items-center gap-x-2 px-3.5 text-left hover:bg-wash ${chosen ? "bg-wash" : ""}`}
       >
         <b className="font-semibold">{form.name}</b>
-        <span>{form.title}</span>
+        <span className="flex justify-between gap-2">
+          {form.title}
+          <Ticks form={form} ticked={ticked} />
+        </span>
       </button>
     );
   };
@@ -146,6 +249,19 @@ function FormList({ of, here, open }: ListProps) {
         </p>
       ))}
     </section>
+  );
+}
+
+/** How many lines of a form were found right. */
+function Ticks({ form, ticked }: { form: FormOutcome; ticked: Ticked }) {
+  const rows = form.rows.filter(isToTick);
+  const right = rows.filter((row) => ticked.of(row)).length;
+  if (right === 0) return null;
+  const all = right === rows.length;
+  return (
+    <span className="text-[12px] whitespace-nowrap text-petrol">
+      {all ? "✓ all" : `✓ ${right} of ${rows.length}`}
+    </span>
   );
 }
 

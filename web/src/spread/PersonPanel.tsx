@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { Command, Paper, Person } from "../api/types";
 import { equalShares } from "../desk/newPaper";
 import { useDesk, words } from "../desk/useDesk";
+import { NotesAt } from "../notes/NotesAt";
 import { Questions } from "../points/Questions";
 import { count } from "../ui/format";
 import { Line } from "../ui/Line";
@@ -45,6 +46,7 @@ export function PersonPanel({ person, at }: { person: Person; at: string | undef
           at={at}
           keep={(field) => (value, how) => edit([{ do: "answer_for", person: person.id, field, value }], how)}
         />
+        <NotesAt place={{ person: person.id }} about={person.name} />
         <RemovePerson person={person} />
       </div>
     </>

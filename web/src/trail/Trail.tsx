@@ -3,6 +3,7 @@ import { Link, useNavigate } from "@tanstack/react-router";
 import { useEffect, useRef, useState } from "react";
 import type { Limit, Line, LineInput } from "../api/types";
 import { useDesk } from "../desk/useDesk";
+import { NotesAt } from "../notes/NotesAt";
 import type { Standing } from "../router";
 import { figure, LimitBlock } from "../spread/CellPanel";
 import { fedBy, linesAt, useTrail } from "../spread/lines";
@@ -77,6 +78,14 @@ export function Trail({ line, scopes, way, stand }: Props) {
           limits={way ? [] : opened.outcome.limits}
         />
       ))}
+      {lines[0] && (
+        <div className="px-4">
+          <NotesAt
+            place={{ line, scope: scopes }}
+            about={[lines[0].place, lines[0].label].filter(Boolean).join(" · ")}
+          />
+        </div>
+      )}
       <div className="mt-auto flex flex-wrap items-center gap-x-3 gap-y-1 px-4 py-3 text-soft">
         {back.length > 0 && (
           <Button tone="quiet" onClick={goBack}>

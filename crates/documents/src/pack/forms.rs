@@ -19,7 +19,8 @@ pub(super) fn blocks(of: Source<'_>, kept: bool) -> Vec<Block> {
 fn one(whose: &str, form: &FormOutcome) -> [Block; 3] {
     let columns =
         vec![Column::words("Line", 0.9), Column::words("What it is", 5.0), Column::amounts("Amount", 1.5)];
-    let rows = form.rows.iter().filter(|row| row.amount.is_some_and(|amount| !amount.is_zero()) || row.result);
+    let rows =
+        form.rows.iter().filter(|row| row.amount.is_some_and(|amount| !amount.is_zero()) || row.result);
     let rows = rows.map(|row| Row {
         cells: vec![row.number.clone(), row.title.clone(), row.amount.map_or_else(String::new, plain)],
         strong: row.result,

@@ -3,6 +3,7 @@
 mod carried;
 mod forms;
 mod limits;
+mod notes;
 mod papers;
 mod points;
 mod summary;
@@ -43,11 +44,13 @@ pub enum Part {
     Carried,
     /// Open points, and what was put aside with which reason.
     Points,
+    /// Notes of the practice: internal, and in a pack only where somebody chooses them.
+    Notes,
 }
 
 impl Part {
     /// All of them, in their usual order.
-    pub const ALL: [Part; 8] = [
+    pub const ALL: [Part; 9] = [
         Part::Summary,
         Part::Forms,
         Part::Ways,
@@ -56,6 +59,7 @@ impl Part {
         Part::Carried,
         Part::Worksheets,
         Part::Points,
+        Part::Notes,
     ];
 
     /// The part of a name: `summary`, `forms`.
@@ -74,6 +78,7 @@ impl Part {
             Part::Papers => "papers",
             Part::Carried => "carried",
             Part::Points => "points",
+            Part::Notes => "notes",
         }
     }
 
@@ -88,6 +93,7 @@ impl Part {
             Part::Papers => "Papers",
             Part::Carried => "Carried to next year",
             Part::Points => "Open points",
+            Part::Notes => "Notes",
         }
     }
 }
@@ -107,6 +113,21 @@ pub struct Source<'a> {
     pub revision: i64,
     /// The day on which it is made, as people read it.
     pub made: &'a str,
+    /// The notes of the practice, the oldest first.
+    pub notes: &'a [Note],
+}
+
+/// A note of the practice.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Note {
+    /// What it stands on.
+    pub about: String,
+    /// What it says.
+    pub words: String,
+    /// Who wrote it and when.
+    pub by: String,
+    /// It is settled.
+    pub settled: bool,
 }
 
 impl Source<'_> {
@@ -152,7 +173,7 @@ fn size(amount: Money) -> Money {
 
 /// The pack with these parts in this order. A part without anything to say says so.
 pub fn document(of: Source<'_>, parts: &[Part]) -> Document {
-    let Source { household, outcome, rules, practice, revision, made } = of;
+    let Source { household, outcome, rules, practice, revision, made, .. } = of;
     let law = [rules.about().name, &outcome.locality].into_iter().filter(|text| !text.is_empty());
     let law = law.collect::<Vec<_>>().join(" · ");
     let people: Vec<&str> = household.people.iter().map(|person| person.name.as_str()).collect();
@@ -186,6 +207,7 @@ pub fn chapter(of: Source<'_>, part: Part) -> Chapter {
         Part::Papers => papers::blocks(of),
         Part::Carried => carried::blocks(of),
         Part::Points => points::blocks(of),
+        Part::Notes => notes::blocks(of),
     };
     Chapter { title: part.title().into(), blocks }
 }

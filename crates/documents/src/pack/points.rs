@@ -12,7 +12,8 @@ pub(super) fn blocks(of: Source<'_>) -> Vec<Block> {
             Row::of([weight.into(), point.message.clone(), point.remedy.clone()])
         })
         .collect();
-    let aside = of.outcome.points.iter().filter_map(|p| Some(Row::of([p.message.clone(), p.dismissed.clone()?])));
+    let aside =
+        of.outcome.points.iter().filter_map(|p| Some(Row::of([p.message.clone(), p.dismissed.clone()?])));
     let aside: Vec<Row> = aside.collect();
     let mut blocks = Vec::new();
     if open.is_empty() {

@@ -33,7 +33,8 @@ pub(super) fn blocks(of: Source<'_>) -> Vec<Block> {
 /// The tax, what was paid, and what is left.
 fn result(of: Source<'_>) -> String {
     let outcome = of.outcome;
-    let names: Vec<&str> = outcome.columns.iter().filter(|c| c.files.is_some()).map(|c| c.name.as_str()).collect();
+    let names: Vec<&str> =
+        outcome.columns.iter().filter(|c| c.files.is_some()).map(|c| c.name.as_str()).collect();
     let names = and(&names);
     let tax = if outcome.total.is_negative() {
         format!("For {}, {names} pay no tax: credits bring *{}*", outcome.year, of.money(size(outcome.total)))
@@ -69,7 +70,8 @@ fn authorities(of: Source<'_>) -> Block {
         Column::amounts("Paid", 1.0),
         Column::amounts("Due, or back (−)", 1.4),
     ];
-    let row = |a: &outcome::Authority| Row::of([a.name.clone(), plain(a.total), plain(a.paid), plain(a.balance)]);
+    let row =
+        |a: &outcome::Authority| Row::of([a.name.clone(), plain(a.total), plain(a.paid), plain(a.balance)]);
     Block::Table(Table { columns, rows: of.outcome.authorities.iter().map(row).collect() })
 }
 
@@ -123,7 +125,11 @@ pub(super) fn weighed(of: Source<'_>) -> String {
     };
     let held = outcome.total - outcome.lowest;
     let place = if held > Money::ZERO {
-        format!(" The lowest would come to {}; this one is held by choice and costs {} more.", of.money(outcome.lowest), of.money(held))
+        format!(
+            " The lowest would come to {}; this one is held by choice and costs {} more.",
+            of.money(outcome.lowest),
+            of.money(held)
+        )
     } else if outcome.lawful_ways > 1 {
         " This is the lowest.".to_owned()
     } else {
@@ -143,7 +149,10 @@ fn bars(of: Source<'_>) -> Option<Block> {
     let bar = |way: &&outcome::NamedWay| {
         let more = if way.more.is_zero() { String::new() } else { format!(", {} more", of.money(way.more)) };
         let name = if way.but.is_empty() { &way.name } else { &way.but };
-        Bar { part: way.total.cents() as f32 / longest as f32, label: format!("{} {name}{more}", of.money(way.total)) }
+        Bar {
+            part: way.total.cents() as f32 / longest as f32,
+            label: format!("{} {name}{more}", of.money(way.total)),
+        }
     };
     Some(Block::Bars(ways.iter().map(bar).collect()))
 }
@@ -167,7 +176,11 @@ fn choice(of: Source<'_>, decision: &DecisionOutcome) -> Option<Row> {
             (more > Money::ZERO).then(|| format!("{what}: {} more", of.money(more)))
         };
         let ends = [costs(amount.none, "none of it"), costs(amount.all, "all of it")];
-        return Some(Row::of([decision.label.clone(), taken, ends.into_iter().flatten().collect::<Vec<_>>().join(", ")]));
+        return Some(Row::of([
+            decision.label.clone(),
+            taken,
+            ends.into_iter().flatten().collect::<Vec<_>>().join(", "),
+        ]));
     }
     let chosen = decision.options.iter().find(|option| option.chosen)?;
     let next = |option: &&OptionOutcome| option.more.filter(|more| !option.chosen && *more > Money::ZERO);

@@ -67,8 +67,5 @@ fn unweighed(of: Source<'_>) -> Vec<Block> {
         return Vec::new();
     }
     let columns = vec![Column::words("What", 5.0), Column::words("Rule", 2.0)];
-    vec![
-        Block::Heading("Left open by the law and not weighed".into()),
-        Block::Table(Table { columns, rows }),
-    ]
+    vec![Block::Heading("Left open by the law and not weighed".into()), Block::Table(Table { columns, rows })]
 }

@@ -7,6 +7,7 @@ use crate::{
     error::{Answer, Problem},
     seal::masked,
     store::{
+        checking,
         packs::{self as store, Made, NewPack, Set},
         practice,
     },
@@ -21,7 +22,7 @@ use axum::{
 use hembo_core::{Fault, Household, Outcome, Pack, outcome::NAMED_WAYS, outcome::Wanted};
 use hembo_documents::{
     document::Block,
-    pack::{self, Part, Source},
+    pack::{self, Note, Part, Source},
 };
 use serde::{Deserialize, Serialize};
 use time::{OffsetDateTime, format_description::BorrowedFormatItem, macros::format_description};
@@ -73,6 +74,7 @@ struct Worked {
     rules: String,
     practice: String,
     made: String,
+    notes: Vec<Note>,
 }
 
 impl Worked {
@@ -88,13 +90,24 @@ impl Worked {
             rules,
             practice: practice::of(&app.database).await?.name,
             made,
+            notes: notes(app, id).await?,
         })
     }
 
     fn source<'a>(&'a self, rules: &'a dyn Pack) -> Source<'a> {
-        let Worked { revision, household, outcome, practice, made, .. } = self;
-        Source { household, outcome, rules, practice, revision: *revision, made }
+        let Worked { revision, household, outcome, practice, made, notes, .. } = self;
+        Source { household, outcome, rules, practice, revision: *revision, made, notes }
     }
+}
+
+/// The notes on a household, as a pack has them.
+async fn notes(app: &App, id: Uuid) -> Answer<Vec<Note>> {
+    let note = |note: checking::Note| {
+        let day = note.at.date().format(DAY).map_err(Problem::internal)?;
+        let by = format!("{}, {day}", note.by_name);
+        Ok(Note { about: note.about, words: note.words, by, settled: note.settled_at.is_some() })
+    };
+    checking::notes(&app.database, id).await?.into_iter().map(note).collect()
 }
 
 /// Which part to look at.

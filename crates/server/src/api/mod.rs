@@ -1,5 +1,6 @@
 //! The API, a module a resource.
 
+pub mod checking;
 pub mod edits;
 pub mod figures;
 pub mod handover;

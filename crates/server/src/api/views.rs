@@ -182,17 +182,45 @@ pub async fn ways(
     Ok(Json(WaysOpened { compared, ways, decisions }))
 }
 
+/// The forms of which way.
+#[derive(Deserialize, IntoParams)]
+pub struct OfWay {
+    /// The way, where it is not the chosen one: what it takes of each decision, `decision=option` with commas.
+    #[serde(default)]
+    way: Option<String>,
+}
+
 /// The official forms of every return: which are filed, line by line, and why the others are not.
 #[utoipa::path(get, path = "/api/households/{id}/revisions/{revision}/schedules",
-    params(("id" = Uuid, Path), ("revision" = i64, Path)),
+    params(("id" = Uuid, Path), ("revision" = i64, Path), OfWay),
     responses((status = 200, body = Vec<ReturnSchedules>), (status = 404, body = Problem)))]
 pub async fn schedules(
     State(app): State<App>,
     _: By,
     Path((id, revision)): Path<(Uuid, i64)>,
+    Query(of): Query<OfWay>,
 ) -> Answer<Json<Vec<ReturnSchedules>>> {
     let wanted = Wanted { schedules: true, ..Wanted::least(NAMED_WAYS) };
-    let outcome = work::of_revision(&app, id, revision, wanted).await?;
+    let outcome = match of.way {
+        Some(way) => work::of_way(&app, id, revision, pins(&way), wanted).await?,
+        None => work::of_revision(&app, id, revision, wanted).await?,
+    };
+    Ok(Json(outcome.schedules))
+}
+
+/// The forms of the year before, as the household of that year stands now; none where it was not carried forward.
+#[utoipa::path(get, path = "/api/households/{id}/schedules-before", params(("id" = Uuid, Path)),
+    responses((status = 200, body = Vec<ReturnSchedules>), (status = 404, body = Problem)))]
+pub async fn schedules_before(
+    State(app): State<App>,
+    _: By,
+    Path(id): Path<Uuid>,
+) -> Answer<Json<Vec<ReturnSchedules>>> {
+    let years = store::years(&app.database, id).await?.ok_or_else(|| Problem::not_found("household"))?;
+    let Some(before) = years.before else { return Ok(Json(Vec::new())) };
+    let (_, household) = work::load(&app, before).await?;
+    let wanted = Wanted { schedules: true, ..Wanted::least(NAMED_WAYS) };
+    let (_, outcome, _) = work::whole(&app, household, wanted).await?;
     Ok(Json(outcome.schedules))
 }
 

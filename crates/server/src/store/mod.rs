@@ -1,5 +1,6 @@
 //! What stands in PostgreSQL.
 
+pub mod checking;
 pub mod figures;
 pub mod households;
 pub mod packs;

@@ -1,0 +1,161 @@
+//! Notes, lines ticked off, and the pack.
+#![allow(missing_docs, clippy::unwrap_used)]
+
+mod common;
+
+use axum::body::Body;
+use common::Client;
+use hembo_server::demo;
+use serde_json::{Value, json};
+
+#[tokio::test]
+async fn a_note_is_answered_settled_removed_and_brought_back() {
+    let preparer = Client::signed_in("notes").await;
+    let reviewer = preparer.other(demo::REVIEWER).await;
+    let id = preparer.household("Fennimore").await;
+    let path = format!("/api/households/{id}/notes");
+    let place = json!({ "paper": "w2", "field": "1" });
+    let new =
+        json!({ "place": place, "about": "W-2, box 1", "words": " Is the bonus of June in it?\nAsk her. " });
+    let notes = reviewer.post(&path, new).await.ok(200);
+    let note = notes[0]["id"].as_str().unwrap().to_owned();
+    assert_eq!(
+        (&notes[0]["words"], &notes[0]["own"]),
+        (&json!("Is the bonus of June in it?\nAsk her."), &json!(true))
+    );
+    let answer =
+        json!({ "place": place, "about": "W-2, box 1", "words": "Yes, see line 3.", "answers": note });
+    let notes = preparer.post(&path, answer).await.ok(200);
+    assert_eq!((&notes[1]["answers"], &notes[0]["own"]), (&json!(note), &json!(false)));
+
+    let one = format!("{path}/{note}");
+    let notes = preparer.post(&one, json!({ "settled": true })).await.ok(200);
+    assert_eq!(notes[0]["settled_by"], "N. Ostrava");
+    assert_eq!(reviewer.post(&one, json!({ "settled": false })).await.ok(200)[0]["settled_by"], Value::Null);
+    // Only who wrote it removes it, and can bring it back.
+    preparer.post(&one, json!({ "removed": true })).await.ok(404);
+    assert_eq!(reviewer.post(&one, json!({ "removed": true })).await.ok(200).as_array().unwrap().len(), 1);
+    assert_eq!(reviewer.post(&one, json!({ "removed": false })).await.ok(200).as_array().unwrap().len(), 2);
+
+    for wrong in [
+        json!({ "about": "x", "words": "  " }),
+        json!({ "about": "x", "words": "y".repeat(4001) }),
+        json!({ "about": "", "words": "y" }),
+        json!({ "about": "x", "words": "bell\u{7}" }),
+        json!({ "about": "x", "words": "y", "place": { "paper": "p".repeat(201) } }),
+    ] {
+        preparer.post(&path, wrong).await.ok(422);
+    }
+    let nobody = json!({ "about": "x", "words": "y", "answers": "00000000-0000-0000-0000-000000000000" });
+    preparer.post(&path, nobody).await.ok(404);
+}
+
+#[tokio::test]
+async fn lines_are_ticked_at_their_amounts_all_or_none() {
+    let client = Client::signed_in("ticks").await;
+    let id = client.household("Fennimore").await;
+    let path = format!("/api/households/{id}/ticks");
+    let line = |line: &str, amount: &str| json!({ "line": line, "scope": "return/0", "amount": amount });
+    let both = json!({ "lines": [line("us.1a", "64310"), line("us.agi", "-3.50")], "right": true });
+    assert_eq!(client.put(&path, both).await.ok(200).as_array().unwrap().len(), 2);
+    // Ticked again at another amount: one tick stands.
+    let again = json!({ "lines": [line("us.1a", "64320")], "right": true });
+    let ticks = client.put(&path, again).await.ok(200);
+    let of = |ticks: &Value, line: &str| {
+        ticks.as_array().unwrap().iter().find(|t| t["line"] == line).map(|t| t["amount"].clone())
+    };
+    assert_eq!((of(&ticks, "us.1a"), of(&ticks, "us.agi")), (Some(json!("64320.00")), Some(json!("-3.50"))));
+    let twice = json!({ "lines": [line("us.1a", "1"), line("us.1a", "2")], "right": true });
+    client.put(&path, twice).await.ok(422);
+    let back = json!({ "lines": [line("us.1a", "0"), line("us.agi", "0")], "right": false });
+    assert_eq!(client.put(&path, back).await.ok(200), json!([]));
+    client
+        .put(
+            "/api/households/00000000-0000-0000-0000-000000000000/ticks",
+            json!({ "lines": [], "right": true }),
+        )
+        .await
+        .ok(404);
+
+    // Many at once: no tick is lost, none stands twice.
+    let all: Vec<_> = (0..20)
+        .map(|i| {
+            let (client, path) = (client.clone(), path.clone());
+            let body = json!({ "lines": [line("us.1a", &i.to_string()), line(&format!("us.{i}"), "1")], "right": true });
+            tokio::spawn(async move { client.put(&path, body).await.status })
+        })
+        .collect();
+    for one in all {
+        assert_eq!(one.await.unwrap(), 200);
+    }
+    assert_eq!(client.get(&path).await.ok(200).as_array().unwrap().len(), 21);
+}
+
+#[tokio::test]
+async fn a_pack_is_made_kept_and_fetched_again() {
+    let client = Client::signed_in("packs").await;
+    let id = client.household("Fennimore").await;
+    let path = format!("/api/households/{id}/packs");
+    let before = client.get(&path).await.ok(200);
+    assert_eq!((&before["made"], &before["sets"][0]["name"]), (&json!([]), &json!("For the family")));
+    let make = |base: i64, parts: Value| json!({ "base_revision": base, "parts": parts });
+    client.post(&path, make(1, json!([]))).await.ok(422);
+    client.post(&path, make(1, json!(["summary", "summary"]))).await.ok(422);
+    client.post(&path, make(1, json!(["everything"]))).await.ok(422);
+    assert_eq!(client.post(&path, make(9, json!(["summary"]))).await.ok(409)["type"], "urn:hembo:moved");
+    let packs = client.post(&path, make(1, json!(["forms", "summary"]))).await.ok(201);
+    let made = &packs["made"][0];
+    assert_eq!(
+        (&made["parts"], &made["revision"], &made["unsettled"]),
+        (&json!(["forms", "summary"]), &json!(1), &json!(false))
+    );
+
+    let file = format!("{path}/{}", made["id"].as_str().unwrap());
+    let answer = client.get(&file).await;
+    assert_eq!(answer.headers["content-type"], "application/pdf");
+    assert!(answer.ok(200).as_str().unwrap().starts_with("%PDF-"));
+    // It stays as it was made, and is not another household's.
+    client.edit(&id, 1, json!([{ "do": "rename", "name": "Fennimore-Quay" }])).await.ok(200);
+    client.get(&file).await.ok(200);
+    let other = client.household("Pellerin").await;
+    client.get(&file.replace(&id, &other)).await.ok(404);
+}
+
+#[tokio::test]
+async fn a_part_is_looked_at_and_numbers_stay_hidden() {
+    let client = Client::signed_in("pack_part").await;
+    let id = client.household("Vreeland-Mbeki").await;
+    let summary = client.get(&format!("/api/households/{id}/pack-part?part=summary")).await.ok(200);
+    assert!(summary[0]["of"][1]["words"].as_str().unwrap().starts_with("$ "), "{summary}");
+    client.get(&format!("/api/households/{id}/pack-part?part=nothing")).await.ok(400);
+    let household = client.get(&format!("/api/households/{id}/file")).await.ok(200);
+    let numbers: Vec<String> = household["people"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .filter_map(|person| Some(person["id_number"].as_str()?.to_owned()))
+        .collect();
+    assert!(!numbers.is_empty());
+    for part in ["summary", "forms", "ways", "limits", "papers", "carried", "worksheets", "points", "notes"] {
+        let told =
+            client.get(&format!("/api/households/{id}/pack-part?part={part}")).await.ok(200).to_string();
+        assert!(numbers.iter().all(|number| !told.contains(number)), "{part}");
+    }
+}
+
+#[tokio::test]
+async fn choices_of_parts_are_kept_under_a_name_and_let_go() {
+    let client = Client::signed_in("pack_sets").await;
+    let id = client.household("Fennimore").await;
+    let sets = async || client.get(&format!("/api/households/{id}/packs")).await.ok(200)["sets"].clone();
+    client.put("/api/pack-sets", json!({ "name": " ", "parts": ["forms"] })).await.ok(422);
+    client.put("/api/pack-sets", json!({ "name": "For court", "parts": ["forms"] })).await.ok(204);
+    client.put("/api/pack-sets", json!({ "name": "For court", "parts": ["papers", "forms"] })).await.ok(204);
+    let kept = sets().await;
+    let court = kept.as_array().unwrap().iter().find(|set| set["name"] == "For court").unwrap();
+    assert_eq!(court["parts"], json!(["papers", "forms"]));
+    let path = format!("/api/pack-sets/{}", court["id"].as_str().unwrap());
+    client.send("DELETE", &path, Body::empty()).await.ok(204);
+    client.delete(&path).await.ok(404);
+    assert_eq!(sets().await.as_array().unwrap().len(), 3);
+}
