@@ -19,6 +19,8 @@ pub struct Document {
     pub watermark: Option<String>,
     /// The size of its pages.
     pub sheet: Sheet,
+    /// It begins with a page of its own that has the title and the contents.
+    pub contents: bool,
     /// Its parts, each from a new page on.
     pub parts: Vec<Part>,
 }
@@ -41,6 +43,8 @@ pub enum Block {
     Heading(String),
     /// A paragraph.
     Text(Vec<Run>),
+    /// A list.
+    List(Vec<Vec<Run>>),
     /// Lines that belong together.
     Table(Table),
     /// Amounts as bars, the first one the reference.

@@ -55,6 +55,7 @@ impl Fonts {
         let shape = &self.of(Face::Plain).1;
         let sign = |c: char| match c {
             '→' => "›".to_owned(),
+            '\u{a0}' => c.to_string(),
             c if c.is_whitespace() => " ".to_owned(),
             c if shape.glyph_index(c).is_some() => c.to_string(),
             _ => "?".to_owned(),

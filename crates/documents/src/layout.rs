@@ -67,6 +67,8 @@ pub enum Kind {
     /// A heading of a level, with its words.
     Heading(u16, String),
     Paragraph,
+    List,
+    Item,
     Contents,
     ContentsLine,
     Table,
@@ -110,15 +112,19 @@ const PAGE_NUMBER: f32 = 40.0;
 /// Lays a document out.
 pub fn lay(document: &Document, fonts: &Fonts) -> Laid {
     let mut layout = Layout::new(document.sheet, fonts);
-    // The first page has the contents; it is filled in when the pages of the parts are known.
     let mut entries = Vec::new();
     let mut sections = Vec::new();
+    let head = (!document.contents).then(|| layout.letterhead(document));
     for part in &document.parts {
-        layout.new_page();
-        entries.push(Entry { title: part.title.clone(), page: layout.pages.len() - 1 });
+        // The page of the contents is filled in when the pages of the parts are known.
+        if document.contents || !entries.is_empty() {
+            layout.new_page();
+        }
+        let title = if part.title.is_empty() { &document.title } else { &part.title };
+        entries.push(Entry { title: title.clone(), page: layout.pages.len() - 1 });
         sections.push(layout.part(part));
     }
-    let first = layout.first_page(document, &entries);
+    let first = head.unwrap_or_else(|| layout.first_page(document, &entries));
     let tree = std::iter::once(first).chain(sections).collect();
     let mut laid = Laid { pages: layout.pages, entries, tree, leaves: layout.leaves };
     layout_feet(document, fonts, &mut laid);
@@ -131,6 +137,9 @@ fn layout_feet(document: &Document, fonts: &Fonts, laid: &mut Laid) {
     let count = laid.pages.len();
     for (at, page) in laid.pages.iter_mut().enumerate() {
         let y = height - 36.0;
+        if count == 1 && document.foot.is_empty() {
+            continue;
+        }
         let number = format!("page {} of {count}", at + 1);
         let from = width - MARGIN - fonts.width(&number, Face::Plain, 8.0);
         let words =
@@ -196,11 +205,14 @@ impl Layout<'_> {
     }
 
     fn part(&mut self, part: &Part) -> Node {
-        let mut nodes = vec![self.heading(&part.title, 1, Face::Wide, TITLE)];
+        let titled = !part.title.is_empty();
+        let mut nodes = Vec::new();
+        nodes.extend(titled.then(|| self.heading(&part.title, 1, Face::Wide, TITLE)));
         for block in &part.blocks {
             match block {
                 Block::Heading(title) => nodes.push(self.heading(title, 2, Face::Bold, HEADING)),
                 Block::Text(runs) => nodes.push(self.paragraph(runs)),
+                Block::List(items) => nodes.push(self.list(items)),
                 Block::Table(table) => nodes.push(self.table(table)),
                 Block::Bars(bars) => nodes.push(self.bars(bars)),
             }
@@ -235,6 +247,27 @@ impl Layout<'_> {
         }
         self.y += 6.0;
         Node::Group(Kind::Paragraph, vec![Node::Leaf(leaf)])
+    }
+
+    fn list(&mut self, items: &[Vec<Run>]) -> Node {
+        const INDENT: f32 = 14.0;
+        let mut nodes = Vec::new();
+        for runs in items {
+            let leaf = self.leaf();
+            for (at, line) in self.lines(runs, self.inner() - INDENT, SIZE, face_of).into_iter().enumerate() {
+                self.room(LEADING);
+                self.y += LEADING;
+                if at == 0 {
+                    let edge = (MARGIN, MARGIN + INDENT);
+                    self.cell_line("•", false, edge, Face::Plain, (SIZE, Ink::Dark), Some(leaf));
+                }
+                self.line(line, MARGIN + INDENT, SIZE, Ink::Dark, Some(leaf));
+            }
+            self.y += 2.0;
+            nodes.push(Node::Group(Kind::Item, vec![Node::Leaf(leaf)]));
+        }
+        self.y += 4.0;
+        Node::Group(Kind::List, nodes)
     }
 
     /// Words broken into lines; a word that is wider than a line is broken within.
@@ -451,15 +484,21 @@ impl Layout<'_> {
         Node::Group(Kind::Table, rows)
     }
 
-    /// The title, what the document is about, and the contents with their pages.
-    fn first_page(&mut self, document: &Document, entries: &[Entry]) -> Node {
-        let rest = self.pages.split_off(1);
-        self.y = TOP;
+    /// Who writes, above a document without contents.
+    fn letterhead(&mut self, document: &Document) -> Node {
         let mut nodes = Vec::new();
         if !document.author.is_empty() {
             nodes.push(self.line_of(&document.author, Face::Wide, 12.0, Ink::Plum));
             self.y += 24.0;
         }
+        Node::Group(Kind::Section, nodes)
+    }
+
+    /// The title, what the document is about, and the contents with their pages.
+    fn first_page(&mut self, document: &Document, entries: &[Entry]) -> Node {
+        let rest = self.pages.split_off(1);
+        self.y = TOP;
+        let mut nodes = vec![self.letterhead(document)];
         nodes.push(self.heading(&document.title, 1, Face::Wide, 24.0));
         self.y += 4.0;
         for about in &document.about {
@@ -526,6 +565,7 @@ mod tests {
             about: vec!["of 2025".into()],
             foot: "foot".into(),
             watermark: None,
+            contents: true,
             sheet: Sheet::Letter,
             parts,
         }

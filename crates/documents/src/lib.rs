@@ -1,4 +1,5 @@
-//! What a practice hands over: the pack of a return as one PDF, tagged for screen readers, with its fonts.
+//! What a practice hands over: the pack of a return as one PDF, tagged for screen readers, with its fonts; the letter to the
+//! family, made by a template and edited.
 //!
 //! A document is plain data ([`document`]); [`layout`] breaks it into lines and pages, [`pdf`] draws these. What stands in
 //! a pack is said in [`pack`], a module a part. No amount is computed here.
@@ -9,6 +10,7 @@
 pub mod document;
 mod fonts;
 mod layout;
+pub mod letter;
 pub mod pack;
 mod pdf;
 

@@ -18,8 +18,8 @@ use krilla::{
     paint::{Fill, Stroke},
     surface::Surface,
     tagging::{
-        Artifact, ArtifactType, ContentTag, Identifier, SpanTag, TableHeaderScope, Tag, TagGroup, TagKind,
-        TagTree,
+        Artifact, ArtifactType, ContentTag, Identifier, ListNumbering, SpanTag, TableHeaderScope, Tag,
+        TagGroup, TagKind, TagTree,
     },
     text::TextDirection,
 };
@@ -192,6 +192,8 @@ fn tag(kind: &Kind) -> TagKind {
             Tag::Hn(NonZeroU16::new(*level).unwrap_or(NonZeroU16::MIN), Some(words.clone())).into()
         }
         Kind::Paragraph => Tag::P.into(),
+        Kind::List => Tag::L(ListNumbering::Disc).into(),
+        Kind::Item => Tag::LI.into(),
         Kind::Contents => Tag::TOC.into(),
         Kind::ContentsLine => Tag::TOCI.into(),
         Kind::Table => Tag::Table.into(),

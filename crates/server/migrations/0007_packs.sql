@@ -21,6 +21,6 @@ create table pack_sets (
     at timestamptz not null default now()
 );
 insert into pack_sets (name, parts, at) values
-    ('For the family', '{summary,forms,ways,carried}', now()),
-    ('For the file', '{summary,forms,ways,limits,papers,carried,worksheets,points}', now() + interval '1 second'),
+    ('For the family', '{letter,summary,forms,ways,carried}', now()),
+    ('For the file', '{letter,summary,forms,ways,limits,papers,carried,worksheets,points}', now() + interval '1 second'),
     ('For a bank', '{forms,papers}', now() + interval '2 seconds');

@@ -3,7 +3,8 @@
 use crate::{
     App,
     api::{
-        checking, edits, figures, handover, health, history, households, packs, practice, progress, views,
+        checking, edits, figures, handover, health, history, households, letters, packs, practice, progress,
+        views,
     },
     auth::{self, sessions::Sessions},
     error::Problem,
@@ -73,6 +74,11 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(handover::pack_part))
         .routes(routes!(handover::keep_set))
         .routes(routes!(handover::drop_set))
+        .routes(routes!(letters::letter, letters::make_letter, letters::keep_letter))
+        .routes(routes!(letters::letter_docx))
+        .routes(routes!(letters::letter_pdf))
+        .routes(routes!(letters::keep_template))
+        .routes(routes!(letters::drop_template))
         .routes(routes!(edits::edit))
         .routes(routes!(edits::undo))
         .routes(routes!(edits::redo))

@@ -126,7 +126,7 @@ async fn a_part_is_looked_at_and_numbers_stay_hidden() {
     let client = Client::signed_in("pack_part").await;
     let id = client.household("Vreeland-Mbeki").await;
     let summary = client.get(&format!("/api/households/{id}/pack-part?part=summary")).await.ok(200);
-    assert!(summary[0]["of"][1]["words"].as_str().unwrap().starts_with("$ "), "{summary}");
+    assert!(summary[0]["of"][1]["words"].as_str().unwrap().starts_with("$\u{a0}"), "{summary}");
     client.get(&format!("/api/households/{id}/pack-part?part=nothing")).await.ok(400);
     let household = client.get(&format!("/api/households/{id}/file")).await.ok(200);
     let numbers: Vec<String> = household["people"]
@@ -136,7 +136,9 @@ async fn a_part_is_looked_at_and_numbers_stay_hidden() {
         .filter_map(|person| Some(person["id_number"].as_str()?.to_owned()))
         .collect();
     assert!(!numbers.is_empty());
-    for part in ["summary", "forms", "ways", "limits", "papers", "carried", "worksheets", "points", "notes"] {
+    for part in
+        ["summary", "forms", "ways", "limits", "papers", "carried", "letter", "worksheets", "points", "notes"]
+    {
         let told =
             client.get(&format!("/api/households/{id}/pack-part?part={part}")).await.ok(200).to_string();
         assert!(numbers.iter().all(|number| !told.contains(number)), "{part}");
@@ -158,4 +160,63 @@ async fn choices_of_parts_are_kept_under_a_name_and_let_go() {
     client.send("DELETE", &path, Body::empty()).await.ok(204);
     client.delete(&path).await.ok(404);
     assert_eq!(sets().await.as_array().unwrap().len(), 3);
+}
+
+#[tokio::test]
+async fn a_letter_is_made_edited_and_written_and_tells_what_changed_since() {
+    let client = Client::signed_in("letters").await;
+    let other = client.other(demo::OFFICE).await;
+    let id = client.household("Vreeland-Mbeki").await;
+    let path = format!("/api/households/{id}/letter");
+    let opened = client.get(&path).await.ok(200);
+    assert_eq!(
+        (&opened["letter"], &opened["templates"][0]["name"]),
+        (&Value::Null, &json!("Covering letter"))
+    );
+    client.get(&format!("{path}.pdf")).await.ok(404);
+    let template = opened["templates"][0]["id"].clone();
+    let made = client.post(&path, json!({ "template": template, "base_version": 0 })).await.ok(200);
+    assert_eq!(made["letter"]["version"], 1);
+    let body = made["letter"]["body"].clone();
+    let told = body.to_string();
+    assert!(told.contains("Dear Tamsin and Osric,") && told.contains(r#"{"name":"tax"}"#), "{told}");
+
+    // Two edit at once: one is kept, the other is told.
+    let keep = |base: i64, body: Value| json!({ "base_version": base, "revision": 1, "body": body });
+    client.put(&path, keep(1, body.clone())).await.ok(200);
+    let refused = other.put(&path, keep(1, body.clone())).await.ok(409);
+    assert!(refused["detail"].as_str().unwrap().contains("N. Ostrava"), "{refused}");
+    assert_eq!(other.put(&path, keep(2, body.clone())).await.ok(200)["letter"]["by"], "K. Ravndal");
+    client.put(&path, keep(3, json!({ "type": "doc", "content": [{ "type": "image" }] }))).await.ok(422);
+
+    // A figure that moves is another one than that in the letter.
+    let commands = json!([{ "do": "pin", "decision": "us.deduction", "option": "standard" }]);
+    client.edit(&id, 1, commands).await.ok(200);
+    let now = client.get(&path).await.ok(200);
+    let told = now["letter"]["body"].to_string();
+    assert!(!told.contains(now["figures"]["tax"].as_str().unwrap()), "{}", now["figures"]);
+    let pdf = client.get(&format!("{path}.pdf")).await;
+    assert_eq!(pdf.headers["content-type"], "application/pdf");
+    assert!(client.get(&format!("{path}.docx")).await.ok(200).as_str().unwrap().starts_with("PK"));
+    // It is a part of the pack.
+    let part = client.get(&format!("/api/households/{id}/pack-part?part=letter")).await.ok(200);
+    assert_eq!(part[1]["of"], "Your 2025 return");
+}
+
+#[tokio::test]
+async fn a_template_that_cannot_be_merged_is_refused_with_its_line() {
+    let client = Client::signed_in("templates").await;
+    let id = client.household("Fennimore").await;
+    let keep = |name: &str, body: &str| json!({ "name": name, "body": body, "try_with": id });
+    let refused = client.put("/api/letter-templates", keep("Mine", "Dear\n\n{{ taxx }}")).await.ok(422);
+    assert_eq!(refused["faults"][0]["at"], "line 3");
+    client.put("/api/letter-templates", keep(" ", "x")).await.ok(422);
+    client.put("/api/letter-templates", keep("Mine", " ")).await.ok(422);
+    client.put("/api/letter-templates", keep("Mine", "Dear {{ names }},")).await.ok(204);
+    let opened = client.get(&format!("/api/households/{id}/letter")).await.ok(200);
+    let mine = opened["templates"].as_array().unwrap().iter().find(|t| t["name"] == "Mine").unwrap().clone();
+    let wanted = json!({ "template": mine["id"], "base_version": 0 });
+    let made = client.post(&format!("/api/households/{id}/letter"), wanted).await.ok(200);
+    assert!(made["letter"]["body"].to_string().contains("Dear Delphine"));
+    client.delete(&format!("/api/letter-templates/{}", mine["id"].as_str().unwrap())).await.ok(204);
 }

@@ -247,6 +247,59 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{id}/letter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The letter of a household. */
+        get: operations["letter"];
+        /** Keep the letter as it was edited, as a new version. */
+        put: operations["keep_letter"];
+        /** Make the letter anew by a template, from the figures of the newest revision. */
+        post: operations["make_letter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/letter.docx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The letter as DOCX. */
+        get: operations["letter_docx"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/letter.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The letter as PDF. */
+        get: operations["letter_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{id}/notes": {
         parameters: {
             query?: never;
@@ -604,6 +657,40 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letter-templates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep a template of the practice; one that cannot be merged is refused with the line at fault. */
+        put: operations["keep_template"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letter-templates/{template}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Let a template go. */
+        delete: operations["drop_template"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1219,6 +1306,11 @@ export interface components {
             of: components["schemas"]["DocumentRun"][];
         } | {
             /** @enum {string} */
+            is: "list";
+            /** @description A list. */
+            of: components["schemas"]["DocumentRun"][][];
+        } | {
+            /** @enum {string} */
             is: "table";
             /** @description Lines that belong together. */
             of: components["schemas"]["DocumentTable"];
@@ -1564,6 +1656,21 @@ export interface components {
              */
             year: number;
         };
+        /** @description A letter as it was edited. */
+        KeepLetter: {
+            /**
+             * Format: int32
+             * @description The version that was edited.
+             */
+            base_version: number;
+            /** @description The letter, as the editor keeps it. */
+            body: Record<string, never>;
+            /**
+             * Format: int64
+             * @description The revision whose figures it has.
+             */
+            revision: number;
+        };
         /** @description A choice of parts to keep under a name. */
         KeepSet: {
             /** @description The name; one of that name is replaced. */
@@ -1571,12 +1678,64 @@ export interface components {
             /** @description The parts in their order. */
             parts: components["schemas"]["PackPart"][];
         };
+        /** @description A template to keep. */
+        KeepTemplate: {
+            /** @description Its text. */
+            body: string;
+            /** @description Its name; one of that name is replaced. */
+            name: string;
+            /**
+             * Format: uuid
+             * @description A household by whose figures it is tried.
+             */
+            try_with: string;
+        };
         /** @description A point at which the tax along an amount bends. */
         Kink: {
             /** @description The amount. */
             amount: components["schemas"]["Money"];
             /** @description The household's total there. */
             total: components["schemas"]["Money"];
+        };
+        /** @description A field that a template can name. */
+        LetterField: {
+            /** @description Its name, between double braces. */
+            name: string;
+            /** @description What it is. */
+            what: string;
+        };
+        /** @description A version of a letter, as the editor keeps it. */
+        LetterKept: {
+            /** Format: date-time */
+            at: string;
+            body: Record<string, never>;
+            by: string;
+            /**
+             * Format: int64
+             * @description The revision whose figures it was made or kept at.
+             */
+            revision: number;
+            /** Format: int32 */
+            version: number;
+        };
+        /** @description The letter, the figures as they are now, and what letters are made from. */
+        LetterOpened: {
+            /** @description What templates can name. */
+            fields: components["schemas"]["LetterField"][];
+            /** @description The figures as they are now, by their fields: those of the letter that are others were changed since. */
+            figures: {
+                [key: string]: string;
+            };
+            letter?: components["schemas"]["LetterKept"] | null;
+            /** @description The templates of the practice. */
+            templates: components["schemas"]["LetterTemplate"][];
+        };
+        /** @description A template. */
+        LetterTemplate: {
+            body: string;
+            /** Format: uuid */
+            id: string;
+            name: string;
         };
         /** @description A limit as people read it. */
         Limit: {
@@ -1667,6 +1826,19 @@ export interface components {
         Made: {
             /** Format: uuid */
             id: string;
+        };
+        /** @description A letter to make by a template. */
+        MakeLetter: {
+            /**
+             * Format: int32
+             * @description The version that was seen; 0 where there was none.
+             */
+            base_version: number;
+            /**
+             * Format: uuid
+             * @description The template.
+             */
+            template: string;
         };
         /** @description A pack to make. */
         MakePack: {
@@ -1941,7 +2113,7 @@ export interface components {
          * @description A part of the pack.
          * @enum {string}
          */
-        PackPart: "summary" | "forms" | "worksheets" | "ways" | "limits" | "papers" | "carried" | "points" | "notes";
+        PackPart: "letter" | "summary" | "forms" | "worksheets" | "ways" | "limits" | "papers" | "carried" | "points" | "notes";
         /** @description A choice of parts under a name. */
         PackSet: {
             /** Format: uuid */
@@ -3084,6 +3256,191 @@ export interface operations {
             };
         };
     };
+    letter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LetterOpened"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_letter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepLetter"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LetterOpened"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    make_letter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakeLetter"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LetterOpened"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    letter_docx: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    letter_pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     notes: {
         parameters: {
             query?: never;
@@ -3911,6 +4268,70 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["YearsAround"];
                 };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_template: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepTemplate"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    drop_template: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                template: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             404: {
                 headers: {

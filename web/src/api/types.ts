@@ -44,6 +44,14 @@ export type DocumentBlock = Schemas["DocumentBlock"];
 export type Note = Schemas["Note"];
 export type NotePlace = Schemas["NotePlace"];
 export type Tick = Schemas["Tick"];
+export type LetterOpened = Schemas["LetterOpened"];
+/** A letter as the editor keeps it: a tree of nodes. */
+export type LetterBody = {
+  type: string;
+  text?: string;
+  content?: LetterBody[];
+  marks?: { type: string; attrs?: { name?: string } }[];
+};
 export type Progress = Schemas["Progress"];
 export type HouseholdRow = Schemas["HouseholdRow"];
 export type SignedIn = Schemas["SignedIn"];

@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { PackPart } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 import { Blank, Waiting } from "../ui/pieces";
+import { LetterPane } from "./LetterPane";
 import { Look } from "./Look";
 import { Pack } from "./Pack";
 import { Standing } from "./Standing";
@@ -35,7 +36,7 @@ export function HandOverView() {
         tabIndex={0}
         className="min-h-0 overflow-auto border-l border-ink bg-lilac p-4"
       >
-        <Look part={looked} title={title} />
+        {looked === "letter" ? <LetterPane /> : <Look part={looked} title={title} />}
       </aside>
     </div>
   );

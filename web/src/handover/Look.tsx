@@ -38,6 +38,14 @@ function Block({ block }: { block: DocumentBlock }) {
           {block.of.map((run, at) => (run.bold ? <b key={at}>{run.words}</b> : run.words))}
         </p>
       );
+    case "list":
+      return (
+        <ul className="my-1.5 ml-5 list-disc">
+          {block.of.map((item, at) => (
+            <li key={at}>{item.map((run) => run.words).join("")}</li>
+          ))}
+        </ul>
+      );
     case "table":
       return <Table of={block.of} />;
     case "bars":

@@ -45,7 +45,8 @@ function About({ note, id, go }: { note: Note; id: string; go: () => void }) {
   };
   if (point) return <Link to="/h/$id/points" search={{}} {...shared} />;
   if (paper) return <Link to="/h/$id/papers" search={{ paper, field: field ?? undefined }} {...shared} />;
-  if (line) return <Link to="/h/$id/spread" search={{ line, scopes: scope ?? undefined, trail: true }} {...shared} />;
+  if (line)
+    return <Link to="/h/$id/spread" search={{ line, scopes: scope ?? undefined, trail: true }} {...shared} />;
   if (person) return <Link to="/h/$id/spread" search={{ person }} {...shared} />;
   return <b className="font-semibold">{note.about}</b>;
 }

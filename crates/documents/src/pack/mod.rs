@@ -9,9 +9,10 @@ mod points;
 mod summary;
 mod ways;
 
+use crate::letter::Letter;
 use crate::{
     Sheet,
-    document::{Document, Part as Chapter},
+    document::{Block, Document, Part as Chapter},
 };
 use hembo_core::{
     Household, Outcome, Pack,
@@ -28,6 +29,8 @@ use utoipa::ToSchema;
 #[serde(rename_all = "snake_case")]
 #[schema(as = PackPart)]
 pub enum Part {
+    /// The letter to the family, as it was edited.
+    Letter,
     /// For the family, in plain words.
     Summary,
     /// The official forms that are filed.
@@ -50,7 +53,8 @@ pub enum Part {
 
 impl Part {
     /// All of them, in their usual order.
-    pub const ALL: [Part; 9] = [
+    pub const ALL: [Part; 10] = [
+        Part::Letter,
         Part::Summary,
         Part::Forms,
         Part::Ways,
@@ -70,6 +74,7 @@ impl Part {
     /// Its name, as it is stored and typed.
     pub fn name(self) -> &'static str {
         match self {
+            Part::Letter => "letter",
             Part::Summary => "summary",
             Part::Forms => "forms",
             Part::Worksheets => "worksheets",
@@ -85,6 +90,7 @@ impl Part {
     /// Its title.
     pub fn title(self) -> &'static str {
         match self {
+            Part::Letter => "Letter",
             Part::Summary => "Summary for the family",
             Part::Forms => "Forms and schedules",
             Part::Worksheets => "Worksheets",
@@ -115,6 +121,8 @@ pub struct Source<'a> {
     pub made: &'a str,
     /// The notes of the practice, the oldest first.
     pub notes: &'a [Note],
+    /// The letter to the family, where one was written.
+    pub letter: Option<&'a Letter>,
 }
 
 /// A note of the practice.
@@ -131,10 +139,29 @@ pub struct Note {
 }
 
 impl Source<'_> {
-    /// An amount with the mark of its currency: "$ 1,234", "−$ 12.50".
-    fn money(&self, amount: Money) -> String {
+    /// Country, and the part of it.
+    pub(crate) fn law(&self) -> String {
+        let parts = [self.rules.about().name, &self.outcome.locality];
+        parts.into_iter().filter(|text| !text.is_empty()).collect::<Vec<_>>().join(" · ")
+    }
+
+    /// The results that moved against last year, and by how much in words.
+    pub(crate) fn changes(&self) -> Vec<(String, String)> {
+        let Some(before) = &self.household.before else { return Vec::new() };
+        let results = self.outcome.spread.iter().flat_map(|section| &section.rows).filter(|row| row.result);
+        let moved = results.filter_map(|row| {
+            let (now, was) = (row.together.as_ref()?.amount, *before.results.get(&row.label)?);
+            let by = now - was;
+            let told = if by.is_negative() { "less" } else { "more" };
+            (!by.is_zero()).then(|| (row.label.clone(), format!("{} {told}", plain(size(by)))))
+        });
+        moved.collect()
+    }
+
+    /// An amount with the mark of its currency: "$ 1,234", "−$ 12.50"; the two stay on one line.
+    pub(crate) fn money(&self, amount: Money) -> String {
         let sign = if amount.is_negative() { "−" } else { "" };
-        format!("{sign}{} {:#}", self.rules.about().symbol, size(amount))
+        format!("{sign}{}\u{a0}{:#}", self.rules.about().symbol, size(amount))
     }
 
     /// The lowest ways; those that differ only in what moves no tax are one.
@@ -150,7 +177,7 @@ impl Source<'_> {
     }
 
     /// Why the figures are not the last word.
-    fn unsettled(&self) -> Option<String> {
+    pub(crate) fn unsettled(&self) -> Option<String> {
         let blocking = self.open(Weight::Blocks).count();
         if !self.outcome.covered {
             return Some("The figures are not a result".into());
@@ -166,16 +193,25 @@ fn plain(amount: Money) -> String {
     format!("{sign}{:#}", size(amount))
 }
 
+/// Names with commas, and the last with "and".
+pub(crate) fn and(names: &[&str]) -> String {
+    match names {
+        [] => "the household".into(),
+        [one] => (*one).into(),
+        [first @ .., last] => format!("{} and {last}", first.join(", ")),
+    }
+}
+
 /// An amount without its sign.
-fn size(amount: Money) -> Money {
+pub(crate) fn size(amount: Money) -> Money {
     amount.max(-amount)
 }
 
-/// The pack with these parts in this order. A part without anything to say says so.
+/// The pack with these parts in this order. A part without anything to say says so; a letter that was not written is left
+/// out.
 pub fn document(of: Source<'_>, parts: &[Part]) -> Document {
     let Source { household, outcome, rules, practice, revision, made, .. } = of;
-    let law = [rules.about().name, &outcome.locality].into_iter().filter(|text| !text.is_empty());
-    let law = law.collect::<Vec<_>>().join(" · ");
+    let law = of.law();
     let people: Vec<&str> = household.people.iter().map(|person| person.name.as_str()).collect();
     let number = Some(&household.reference).filter(|text| !text.is_empty());
     let mut about = vec![format!("{} household", household.name), people.join(", "), law];
@@ -188,17 +224,31 @@ pub fn document(of: Source<'_>, parts: &[Part]) -> Document {
         about,
         foot: format!("{} household · {} · revision {revision}", household.name, outcome.year),
         watermark: of.unsettled(),
-        sheet: match rules.about().page {
-            Page::Letter => Sheet::Letter,
-            Page::A4 => Sheet::A4,
-        },
-        parts: parts.iter().map(|part| chapter(of, *part)).collect(),
+        sheet: sheet(rules),
+        contents: true,
+        parts: parts.iter().filter(|part| is_there(of, **part)).map(|part| chapter(of, *part)).collect(),
+    }
+}
+
+fn is_there(of: Source<'_>, part: Part) -> bool {
+    part != Part::Letter || of.letter.is_some()
+}
+
+/// The pages that offices of a country print on.
+pub fn sheet(rules: &dyn Pack) -> Sheet {
+    match rules.about().page {
+        Page::Letter => Sheet::Letter,
+        Page::A4 => Sheet::A4,
     }
 }
 
 /// What stands in a part.
 pub fn chapter(of: Source<'_>, part: Part) -> Chapter {
     let blocks = match part {
+        Part::Letter => match of.letter {
+            Some(letter) => letter.blocks(),
+            None => vec![Block::text("No letter was written.")],
+        },
         Part::Summary => summary::blocks(of),
         Part::Forms => forms::blocks(of, false),
         Part::Worksheets => forms::blocks(of, true),

@@ -1,7 +1,7 @@
 //! For the family, in plain words: what came in, what was taken off, tax, paid and balance, what changed against last year,
 //! why this way, and what the next ones would cost.
 
-use super::{Source, plain, size};
+use super::{Source, and, plain, size};
 use crate::document::{Bar, Block, Column, Row, Table};
 use hembo_core::{
     outcome::{self, DecisionOutcome, OptionOutcome},
@@ -49,15 +49,6 @@ fn result(of: Source<'_>) -> String {
     format!("{tax}. *{}* was paid during the year, so {balance}.", of.money(outcome.paid))
 }
 
-/// Names with commas, and the last with "and".
-fn and(names: &[&str]) -> String {
-    match names {
-        [] => "the household".into(),
-        [one] => (*one).into(),
-        [first @ .., last] => format!("{} and {last}", first.join(", ")),
-    }
-}
-
 fn unsettled(of: Source<'_>, why: &str) -> String {
     let told: Vec<&str> = of.open(Weight::Blocks).take(3).map(|p| p.message.as_str()).collect();
     format!("*{why}.* {}", told.join(" "))
@@ -99,14 +90,7 @@ fn spread(of: Source<'_>) -> Block {
 /// The results that moved against last year.
 fn changed(of: Source<'_>) -> Vec<Block> {
     let Some(before) = &of.household.before else { return Vec::new() };
-    let results = of.outcome.spread.iter().flat_map(|section| &section.rows).filter(|row| row.result);
-    let moved = results.filter_map(|row| {
-        let (now, was) = (row.together.as_ref()?.amount, *before.results.get(&row.label)?);
-        let by = now - was;
-        let told = if by.is_negative() { "less" } else { "more" };
-        (!by.is_zero()).then(|| Row::of([row.label.clone(), format!("{} {told}", plain(size(by)))]))
-    });
-    let rows: Vec<Row> = moved.collect();
+    let rows: Vec<Row> = of.changes().into_iter().map(|(what, by)| Row::of([what, by])).collect();
     let heading = Block::Heading(format!("What changed against {}", before.year));
     if rows.is_empty() {
         return vec![heading, Block::text("Every result is that of last year.")];

@@ -1,6 +1,6 @@
 //! What goes to the family: the pack as PDF, its parts to look at, what was made so far, and choices kept under a name.
 
-use super::Input;
+use super::{Input, letters};
 use crate::{
     App,
     auth::By,
@@ -22,6 +22,7 @@ use axum::{
 use hembo_core::{Fault, Household, Outcome, Pack, outcome::NAMED_WAYS, outcome::Wanted};
 use hembo_documents::{
     document::Block,
+    letter::Letter,
     pack::{self, Note, Part, Source},
 };
 use serde::{Deserialize, Serialize};
@@ -67,18 +68,19 @@ async fn shown(app: &App, id: Uuid) -> Answer<Json<Packs>> {
 }
 
 /// The newest revision of a household, worked out whole, as packs show it.
-struct Worked {
-    revision: i64,
-    household: Household,
+pub(super) struct Worked {
+    pub(super) revision: i64,
+    pub(super) household: Household,
     outcome: Outcome,
     rules: String,
-    practice: String,
+    pub(super) practice: String,
     made: String,
     notes: Vec<Note>,
+    letter: Option<Letter>,
 }
 
 impl Worked {
-    async fn of(app: &App, id: Uuid) -> Answer<Worked> {
+    pub(super) async fn of(app: &App, id: Uuid) -> Answer<Worked> {
         let (revision, household) = work::load(app, id).await?;
         let (household, outcome, rules) = work::whole(app, household, Wanted::all(NAMED_WAYS)).await?;
         let pack = work::pack(app, &household)?;
@@ -91,12 +93,22 @@ impl Worked {
             practice: practice::of(&app.database).await?.name,
             made,
             notes: notes(app, id).await?,
+            letter: letters::newest(app, id).await?,
         })
     }
 
-    fn source<'a>(&'a self, rules: &'a dyn Pack) -> Source<'a> {
-        let Worked { revision, household, outcome, practice, made, notes, .. } = self;
-        Source { household, outcome, rules, practice, revision: *revision, made, notes }
+    pub(super) fn source<'a>(&'a self, rules: &'a dyn Pack) -> Source<'a> {
+        let Worked { revision, household, outcome, practice, made, notes, letter, .. } = self;
+        Source {
+            household,
+            outcome,
+            rules,
+            practice,
+            revision: *revision,
+            made,
+            notes,
+            letter: letter.as_ref(),
+        }
     }
 }
 

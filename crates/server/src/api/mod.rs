@@ -7,6 +7,7 @@ pub mod handover;
 pub mod health;
 pub mod history;
 pub mod households;
+pub mod letters;
 pub mod packs;
 pub mod practice;
 pub mod progress;

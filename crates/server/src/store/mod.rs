@@ -3,6 +3,7 @@
 pub mod checking;
 pub mod figures;
 pub mod households;
+pub mod letters;
 pub mod packs;
 pub mod practice;
 pub mod progress;

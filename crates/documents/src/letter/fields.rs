@@ -1,0 +1,105 @@
+//! What a template can name: the family, the practice, and the figures of the return.
+
+use crate::pack::{Source, size};
+use minijinja::Value;
+use serde::Serialize;
+use std::collections::BTreeMap;
+use utoipa::ToSchema;
+
+/// A field that a template can name.
+#[derive(Debug, Clone, Copy, Serialize, ToSchema)]
+#[schema(as = LetterField)]
+pub struct FieldInfo {
+    /// Its name, between double braces.
+    pub name: &'static str,
+    /// What it is.
+    pub what: &'static str,
+}
+
+const fn field(name: &'static str, what: &'static str) -> FieldInfo {
+    FieldInfo { name, what }
+}
+
+/// Every field.
+pub static FIELDS: [FieldInfo; 18] = [
+    field("practice", "The practice's name"),
+    field("today", "The day on which the letter is made"),
+    field("names", "Who files, with full names"),
+    field("first_names", "Who files, with first names"),
+    field("household", "What the household is called"),
+    field("number", "The practice's own number of it"),
+    field("year", "The return year"),
+    field("law", "Country, and the part of it"),
+    field("tax", "Total tax"),
+    field("paid", "What was paid during the year"),
+    field("balance", "What is due or comes back, without a sign"),
+    field("refund", "Whether something comes back: {% if refund %}"),
+    field("due", "Whether something is due"),
+    field("ways", "How many ways are lawful"),
+    field("next_way", "How the next dearer way differs; empty where there is none"),
+    field("next_more", "What the next dearer way would cost more"),
+    field(
+        "changes",
+        "What moved against last year: {% for change in changes %} with change.what and change.by",
+    ),
+    field("final", "Whether nothing blocks and the figures are a result"),
+];
+
+/// The values of the fields for a return.
+#[derive(Debug, Clone)]
+pub struct Fields {
+    pub(super) values: BTreeMap<&'static str, Value>,
+    /// Those that are figures of the return, as they are written.
+    pub figures: BTreeMap<&'static str, String>,
+}
+
+/// What stands around a figure that was merged, so that it can be told from other words.
+pub(super) const BEGIN: char = '\u{e000}';
+pub(super) const NAMED: char = '\u{e001}';
+pub(super) const END: char = '\u{e002}';
+
+impl Fields {
+    /// The values for a return.
+    pub fn of(of: Source<'_>) -> Fields {
+        let outcome = of.outcome;
+        let filers: Vec<&str> =
+            outcome.columns.iter().filter(|c| c.files.is_some()).map(|c| c.name.as_str()).collect();
+        let first = |name: &&str| name.split(' ').next().unwrap_or_default().to_owned();
+        let firsts: Vec<String> = filers.iter().map(first).collect();
+        let next = outcome.ways.iter().find(|way| !way.more.is_zero());
+        let figures = BTreeMap::from([
+            ("tax", of.money(outcome.total)),
+            ("paid", of.money(outcome.paid)),
+            ("balance", of.money(size(outcome.balance))),
+            ("ways", outcome.lawful_ways.to_string()),
+            ("next_more", next.map_or_else(String::new, |way| of.money(way.more))),
+        ]);
+        let text = |text: &str| Value::from(text.replace([BEGIN, NAMED, END], ""));
+        let mut values = BTreeMap::from([
+            ("practice", text(of.practice)),
+            ("today", text(of.made)),
+            ("names", text(&crate::pack::and(&filers))),
+            ("first_names", text(&crate::pack::and(&firsts.iter().map(String::as_str).collect::<Vec<_>>()))),
+            ("household", text(&of.household.name)),
+            ("number", text(&of.household.reference)),
+            ("year", Value::from(outcome.year)),
+            ("law", text(&of.law())),
+            ("refund", Value::from(outcome.balance.is_negative())),
+            ("due", Value::from(!outcome.balance.is_negative() && !outcome.balance.is_zero())),
+            ("next_way", text(next.map_or("", |way| if way.but.is_empty() { &way.name } else { &way.but }))),
+            ("changes", changes(of)),
+            ("final", Value::from(of.unsettled().is_none())),
+        ]);
+        for (name, figure) in &figures {
+            values.insert(name, Value::from(format!("{BEGIN}{name}{NAMED}{figure}{END}")));
+        }
+        Fields { values, figures }
+    }
+}
+
+fn changes(of: Source<'_>) -> Value {
+    let change = |(what, by): (String, String)| {
+        Value::from(BTreeMap::from([("what", what.replace([BEGIN, NAMED, END], "")), ("by", by)]))
+    };
+    of.changes().into_iter().map(change).collect()
+}
