@@ -1,5 +1,6 @@
 //! What a practice hands over: the pack of a return as one PDF, tagged for screen readers, with its fonts; the letter to the
-//! family, made by a template and edited.
+//! family, made by a template and edited;
+//! figures and papers as sheets of a spreadsheet.
 //!
 //! A document is plain data ([`document`]); [`layout`] breaks it into lines and pages, [`pdf`] draws these. What stands in
 //! a pack is said in [`pack`], a module a part. No amount is computed here.
@@ -13,6 +14,7 @@ mod layout;
 pub mod letter;
 pub mod pack;
 mod pdf;
+pub mod sheets;
 
 pub use layout::Sheet;
 pub use pdf::{NotWritten, write};

@@ -72,6 +72,8 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(handover::packs, handover::make_pack))
         .routes(routes!(handover::pack_file))
         .routes(routes!(handover::pack_part))
+        .routes(routes!(handover::xlsx))
+        .routes(routes!(handover::csv))
         .routes(routes!(handover::keep_set))
         .routes(routes!(handover::drop_set))
         .routes(routes!(letters::letter, letters::make_letter, letters::keep_letter))

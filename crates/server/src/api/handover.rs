@@ -24,6 +24,7 @@ use hembo_documents::{
     document::Block,
     letter::Letter,
     pack::{self, Note, Part, Source},
+    sheets,
 };
 use serde::{Deserialize, Serialize};
 use time::{OffsetDateTime, format_description::BorrowedFormatItem, macros::format_description};
@@ -215,6 +216,37 @@ pub async fn pack_file(
         (header::CONTENT_DISPOSITION, "attachment; filename=\"return.pdf\""),
     ];
     Ok((headers, file))
+}
+
+/// The Spread, the ways, the forms and the papers as XLSX.
+#[utoipa::path(get, path = "/api/households/{id}/sheets.xlsx", params(("id" = Uuid, Path)),
+    responses((status = 200, content_type = "application/octet-stream"), (status = 404, body = Problem)))]
+pub async fn xlsx(State(app): State<App>, _: By, Path(id): Path<Uuid>) -> Answer<impl IntoResponse> {
+    let worked = Worked::of(&app, id).await?;
+    let sheets = sheets::sheets(worked.source(work::pack(&app, &worked.household)?));
+    let file = sheets::xlsx(&sheets).map_err(Problem::internal)?;
+    let headers = [
+        (header::CONTENT_TYPE, "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"),
+        (header::CONTENT_DISPOSITION, "attachment; filename=\"return.xlsx\""),
+    ];
+    Ok((headers, file))
+}
+
+/// One of the sheets as CSV: Spread, Ways, Forms or Papers.
+#[utoipa::path(get, path = "/api/households/{id}/sheets/{sheet}", params(("id" = Uuid, Path), ("sheet" = String, Path)),
+    responses((status = 200, content_type = "text/csv"), (status = 404, body = Problem)))]
+pub async fn csv(
+    State(app): State<App>,
+    _: By,
+    Path((id, sheet)): Path<(Uuid, String)>,
+) -> Answer<impl IntoResponse> {
+    let worked = Worked::of(&app, id).await?;
+    let sheets = sheets::sheets(worked.source(work::pack(&app, &worked.household)?));
+    let found = sheets.iter().find(|one| one.name == sheet).ok_or_else(|| Problem::not_found("sheet"))?;
+    let file = sheets::csv(found).map_err(Problem::internal)?;
+    let disposition = format!("attachment; filename=\"{}.csv\"", found.name);
+    let kind = "text/csv; charset=utf-8".to_owned();
+    Ok(([(header::CONTENT_TYPE, kind), (header::CONTENT_DISPOSITION, disposition)], file))
 }
 
 /// A choice of parts to keep under a name.
