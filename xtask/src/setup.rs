@@ -17,6 +17,11 @@ pub fn chromium() -> Done {
     if has("chromium") { Ok(()) } else { install("chromium") }
 }
 
+/// What reads the text of PDF files back, for the tests.
+pub fn pdftotext() -> Done {
+    if has("pdftotext") { Ok(()) } else { install("poppler-utils") }
+}
+
 fn install(package: &str) -> Done {
     let how = format!("apt-get install -y --no-install-recommends {package}");
     if !is_root() || !has("apt-get") {

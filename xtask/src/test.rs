@@ -18,6 +18,7 @@ pub const TEST_CLUSTER: &str = "HEMBO_TEST_CLUSTER";
 pub fn test() -> Done {
     setup::postgresql()?;
     setup::chromium()?;
+    setup::pdftotext()?;
     setup::node_packages("web")?;
     setup::node_packages("tests")?;
 

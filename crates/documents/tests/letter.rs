@@ -20,7 +20,16 @@ fn fields() -> Fields {
     let rules = registry.pack("us").unwrap();
     let (practice, made) = ("Quay Street Practice", "3 March 2026");
     let (household, outcome) = (&household, &outcome);
-    Fields::of(Source { household, outcome, rules, practice, revision: 7, made, notes: &[], letter: None })
+    Fields::of(Source {
+        household,
+        outcome,
+        rules,
+        practice,
+        revision: Some(7),
+        made,
+        notes: &[],
+        letter: None,
+    })
 }
 
 fn plain(letter: &Letter) -> Vec<String> {

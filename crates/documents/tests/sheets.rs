@@ -22,7 +22,7 @@ fn sheets_of(change: impl Fn(&mut Household)) -> ([Sheet; 4], Outcome) {
         outcome: &outcome,
         rules,
         practice,
-        revision: 7,
+        revision: Some(7),
         made,
         notes: &[],
         letter: None,

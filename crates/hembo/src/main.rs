@@ -1,6 +1,7 @@
-//! The binary: `serve` the application, `reckon` household files, carry them `forward`, print the `schema`, the `openapi` description or what is covered.
+//! The binary: `serve` the application, `reckon` household files, carry them `forward`, write the `pack` or the `letter` of one, print the `schema`, the `openapi` description or what is covered.
 
 mod forward;
+mod hand;
 mod reckon;
 
 use clap::{Parser, Subcommand};
@@ -32,6 +33,10 @@ enum Task {
     Reckon(reckon::Arguments),
     /// Carry household files forward into the next year and print them as JSON.
     Forward(forward::Arguments),
+    /// Write the pack of a household file as PDF.
+    Pack(hand::PackArguments),
+    /// Write the letter of a household file as DOCX, by a template.
+    Letter(hand::LetterArguments),
     /// Print the JSON Schema of the household file.
     Schema,
     /// Print what is covered and what not, as Markdown.
@@ -51,6 +56,8 @@ fn main() -> ExitCode {
         },
         Task::Reckon(arguments) => reckon::run(&arguments, &REGISTRY),
         Task::Forward(arguments) => forward::run(&arguments, &REGISTRY),
+        Task::Pack(arguments) => hand::pack(&arguments, &REGISTRY),
+        Task::Letter(arguments) => hand::letter(&arguments, &REGISTRY),
         Task::Schema => print(&format!("{:#}", schema::household(&REGISTRY))),
         Task::Coverage => print(coverage::page(&REGISTRY).trim_end()),
         Task::Openapi => print(&hembo_server::openapi_json()),

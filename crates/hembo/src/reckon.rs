@@ -91,7 +91,7 @@ pub fn tell_faults(file: &Path, faults: &[Fault]) {
 }
 
 /// Nobody may be listening.
-fn tell(message: &str) {
+pub fn tell(message: &str) {
     let _ = writeln!(io::stderr(), "{message}");
 }
 

@@ -243,6 +243,37 @@ fn a_couple_in_a_community_property_state_is_not_covered() {
     assert_eq!(hembo(&["reckon", "-"], Some(text.as_bytes())).status.code(), Some(3));
 }
 
+/// The pack and the letter of a file, without a server: written, and without its numbers.
+#[test]
+fn a_pack_and_a_letter_are_written_of_a_file() {
+    let file = demo("vreeland-mbeki");
+    let pack = hembo(&["pack", &file, "--parts", "summary,forms", "--practice", "Quay Street"], None);
+    assert!(pack.status.success(), "{}", message(&pack));
+    assert!(pack.stdout.starts_with(b"%PDF-"));
+    let wrong = hembo(&["pack", &file, "--parts", "summary,everything"], None);
+    assert_eq!(wrong.status.code(), Some(2));
+    assert!(message(&wrong).contains("there is no part 'everything'"), "{}", message(&wrong));
+
+    let folder = std::env::temp_dir().join(format!("hembo-hand-{}", std::process::id()));
+    std::fs::create_dir_all(&folder).unwrap();
+    let (template, out) = (folder.join("letter.txt"), folder.join("letter.docx"));
+    let (template, out) = (template.to_str().unwrap(), out.to_str().unwrap());
+    std::fs::write(template, "Dear {{ first_names }},\n\n{{ balance }}").unwrap();
+    let letter = hembo(&["letter", &file, "--template", template, "--out", out], None);
+    assert!(letter.status.success() && letter.stdout.is_empty(), "{}", message(&letter));
+    assert!(std::fs::read(out).unwrap().starts_with(b"PK"));
+    std::fs::write(template, "Dear\n{{ nobody }}").unwrap();
+    let wrong = hembo(&["letter", &file, "--template", template], None);
+    assert_eq!(wrong.status.code(), Some(1));
+    assert!(
+        message(&wrong).contains("letter.txt: line 2: There is no field 'nobody'."),
+        "{}",
+        message(&wrong)
+    );
+    std::fs::remove_dir_all(folder).unwrap();
+    assert_eq!(hembo(&["pack", "-"], Some(b"{}")).status.code(), Some(1));
+}
+
 /// What is carried forward is a household file that reckons, as often as there are figures; what has none is refused at its place.
 #[test]
 fn households_are_carried_forward() {

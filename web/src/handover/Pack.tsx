@@ -88,7 +88,7 @@ function Mover({ up, part, act, off }: MoverProps) {
   return (
     <button
       type="button"
-      className="size-6 text-soft hover:text-petrol disabled:opacity-30"
+      className="h-[27px] w-[27px] text-soft hover:text-petrol disabled:opacity-30"
       aria-label={`Move ${part} ${up ? "up" : "down"}`}
       disabled={off}
       onClick={act}

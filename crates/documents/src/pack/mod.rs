@@ -115,9 +115,9 @@ pub struct Source<'a> {
     pub rules: &'a dyn Pack,
     /// The practice's name.
     pub practice: &'a str,
-    /// The revision.
-    pub revision: i64,
-    /// The day on which it is made, as people read it.
+    /// The revision; none of a file.
+    pub revision: Option<i64>,
+    /// The day on which it is made, as people read it; may be empty.
     pub made: &'a str,
     /// The notes of the practice, the oldest first.
     pub notes: &'a [Note],
@@ -216,13 +216,15 @@ pub fn document(of: Source<'_>, parts: &[Part]) -> Document {
     let number = Some(&household.reference).filter(|text| !text.is_empty());
     let mut about = vec![format!("{} household", household.name), people.join(", "), law];
     about.extend(number.map(|number| format!("Our number: {number}")));
-    about.push(format!("Made on {made} from revision {revision}"));
+    let from = revision.map_or_else(|| "a file".to_owned(), |revision| format!("revision {revision}"));
+    let on = if made.is_empty() { String::new() } else { format!("on {made} ") };
+    about.push(format!("Made {on}from {from}"));
     about.extend(of.unsettled());
     Document {
         title: format!("{} return", outcome.year),
         author: practice.into(),
         about,
-        foot: format!("{} household · {} · revision {revision}", household.name, outcome.year),
+        foot: format!("{} household · {} · from {from}", household.name, outcome.year),
         watermark: of.unsettled(),
         sheet: sheet(rules),
         contents: true,

@@ -105,7 +105,7 @@ impl Worked {
             outcome,
             rules,
             practice,
-            revision: *revision,
+            revision: Some(*revision),
             made,
             notes,
             letter: letter.as_ref(),
