@@ -278,3 +278,29 @@ test("single letters can be turned off", async ({ page }) => {
   await page.keyboard.press("w");
   await expect(page).toHaveURL(/ways/);
 });
+
+test("a payer comes back by its first letters, with its number, and a box says what it is", async ({ page }) => {
+  await openCopy(page, "Vreeland-Mbeki");
+  await type(page, "n", "W-2", "<Enter>");
+  const title = page.getByLabel("Employer", { exact: true });
+  await title.pressSequentially("clover");
+  // What is offered is chosen as a list offers it: its words stand in the box.
+  const offered = page.locator("datalist option").first();
+  await expect(offered).toBeAttached();
+  const name = (await offered.getAttribute("value")) ?? "";
+  const number = (await offered.textContent()) ?? "";
+  await title.fill(name);
+  await title.press("Tab");
+  await saved(page);
+  await expect(page.getByLabel("b Employer's EIN")).toHaveValue(number);
+
+  await page.getByLabel("1 Wages, tips, other compensation").focus();
+  await page.keyboard.press("F1");
+  const told = page.getByRole("dialog");
+  await expect(told).toContainText("An amount, not below zero.");
+  await expect(told).toContainText("Form 1040, line 1a");
+  await expect(told).toContainText("changes by +2");
+  await noFindings(page, "What a box is");
+  await page.keyboard.press("Escape");
+  await expect(page.getByLabel("1 Wages, tips, other compensation")).toBeFocused();
+});

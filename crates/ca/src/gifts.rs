@@ -175,8 +175,8 @@ const RECEIPTS: PaperKind = PaperKind {
     boxes: &[],
     columns: &[
         Field::date("date", "", "Given on"),
-        Field::text("what", "", "To whom", 80),
-        Field::text("number", "", "Registration", 20),
+        Field::text("what", "", "To whom", 80).payer_name(),
+        Field::text("number", "", "Registration", 20).payer_number(),
         Field::amount("amount", "", "Eligible amount"),
         Field::yes_no("used", "", "In an earlier claim")
             .help("A gift of January or February 2025 that was claimed for 2024."),

@@ -157,6 +157,10 @@ impl Pack for Canada {
         &not_computed::NOT_COMPUTED
     }
 
+    fn payer_titles(&self) -> &'static [&'static str] {
+        &["Employer", "Payer", "School", "From", "Trustee", "Fund"]
+    }
+
     fn version(&self) -> &str {
         self.book().version()
     }

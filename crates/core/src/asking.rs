@@ -101,7 +101,7 @@ fn of_role(pack: &dyn Pack, role: Role) -> impl Iterator<Item = &Question> {
 }
 
 /// The answers that are tried: yes and no, each of a few choices, each filer, a large number, a large amount.
-fn values(field: &Field, household: &Household) -> Vec<Entry> {
+pub(crate) fn values(field: &Field, household: &Household) -> Vec<Entry> {
     match field.kind {
         FieldKind::YesNo => vec![Entry::Flag(true), Entry::Flag(false)],
         FieldKind::Choice { options } if options.len() <= FEW => {

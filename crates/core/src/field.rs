@@ -1,7 +1,10 @@
 //! A field: a box of a paper, a column of a list of receipts, or a question. A rule pack declares them once;
 //! the check, the schema and the screen all read the same declaration.
 
-use crate::household::{Entry, Household};
+use crate::{
+    household::{Entry, Household},
+    payer::PayerPart,
+};
 use serde::Serialize;
 use std::fmt;
 use utoipa::ToSchema;
@@ -33,6 +36,8 @@ pub struct Field {
     pub opens: &'static [&'static str],
     /// What it says holds in the next year as well, until somebody says otherwise.
     pub lasts: bool,
+    /// What of a payer it holds.
+    pub payer: Option<PayerPart>,
 }
 
 /// A question about the household with the answers that call for a field.
@@ -137,6 +142,7 @@ impl Field {
             only: None,
             opens: &[],
             lasts: false,
+            payer: None,
         }
     }
 
@@ -224,6 +230,16 @@ impl Field {
     /// The same field, whose entry is carried forward into the next year.
     pub const fn lasts(self) -> Field {
         Field { lasts: true, ..self }
+    }
+
+    /// The same field, which names a payer.
+    pub const fn payer_name(self) -> Field {
+        Field { payer: Some(PayerPart::Name), ..self }
+    }
+
+    /// The same field, which has a payer's number.
+    pub const fn payer_number(self) -> Field {
+        Field { payer: Some(PayerPart::Number), ..self }
     }
 
     /// The same field, of whose yes there are papers.

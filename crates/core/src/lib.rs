@@ -4,6 +4,7 @@
 //! The core knows no country, does no input or output, has no clock and never blocks. A rule pack implements
 //! [`Pack`]; [`reckon`] does the rest.
 
+pub mod about_box;
 pub mod asking;
 pub mod brought;
 pub mod check;
@@ -23,6 +24,7 @@ pub mod line;
 pub mod outcome;
 pub mod pack;
 pub mod paper;
+pub mod payer;
 pub mod point;
 pub mod provision;
 pub mod reading;

@@ -110,6 +110,11 @@ pub trait Pack: Send + Sync {
         &[]
     }
 
+    /// What titles of papers mean that name a payer: "Employer", "Lender".
+    fn payer_titles(&self) -> &'static [&'static str] {
+        &[]
+    }
+
     /// What may be chosen beside the return and is weighed for nobody, because no paper tells of it.
     fn elections(&self) -> &'static [Election] {
         &[]

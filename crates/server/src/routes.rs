@@ -3,7 +3,7 @@
 use crate::{
     App,
     api::{
-        checking, edits, figures, handover, health, history, households, letters, packs, practice, progress,
+        checking, edits, figures, handover, health, history, households, letters, packs, payers, practice, progress,
         views,
     },
     auth::{self, sessions::Sessions},
@@ -63,6 +63,8 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(households::archive))
         .routes(routes!(households::unarchive))
         .routes(routes!(households::export))
+        .routes(routes!(payers::payers))
+        .routes(routes!(payers::correct_payer))
         .routes(routes!(practice::practice, practice::set_practice))
         .routes(routes!(progress::progress, progress::take_step, progress::take_step_back))
         .routes(routes!(progress::put_in_hands))
@@ -95,6 +97,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(views::schedules_before))
         .routes(routes!(views::effect))
         .routes(routes!(views::curve))
+        .routes(routes!(views::about))
         .routes(routes!(views::questions))
         .routes(routes!(views::reveal))
 }

@@ -136,6 +136,7 @@ const CARE: PaperKind = PaperKind {
     boxes: &[
         Field::text("number", "1c", "Provider's number", 11)
             .lasts()
+            .payer_number()
             .help("EIN or social security number; TAXEXEMPT for a church or school."),
         Field::text("address", "1b", "Address", 120).lasts(),
         Field::yes_no("asked", "", "Number was asked for and refused")

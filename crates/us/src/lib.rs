@@ -151,6 +151,24 @@ impl UnitedStates {
     }
 }
 
+/// What titles of papers mean that name a payer.
+static PAYERS: [&str; 14] = [
+    "Employer",
+    "Payer",
+    "Lender",
+    "Provider",
+    "School",
+    "Trustee",
+    "Broker",
+    "Broker or lender",
+    "Insurer",
+    "Fund",
+    "Corporation",
+    "Partnership",
+    "Estate or trust",
+    "Issued by",
+];
+
 impl Pack for UnitedStates {
     fn about(&self) -> About {
         About {
@@ -267,6 +285,10 @@ impl Pack for UnitedStates {
 
     fn settle_next(&self, before: &Household, next: &mut Household) {
         status::settle_next(before, next);
+    }
+
+    fn payer_titles(&self) -> &'static [&'static str] {
+        &PAYERS
     }
 
     fn elections(&self) -> &'static [Election] {

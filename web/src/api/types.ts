@@ -52,6 +52,9 @@ export type LetterBody = {
   content?: LetterBody[];
   marks?: { type: string; attrs?: { name?: string } }[];
 };
+export type AboutBox = Schemas["AboutBox"];
+export type Payer = Schemas["Payer"];
+export type Corrected = Schemas["Corrected"];
 export type Progress = Schemas["Progress"];
 export type HouseholdRow = Schemas["HouseholdRow"];
 export type SignedIn = Schemas["SignedIn"];

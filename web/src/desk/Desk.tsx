@@ -14,6 +14,7 @@ import { balance, count, time, touched, units, yearOf } from "../ui/format";
 import { useKeys } from "../ui/keys";
 import { Blank, Button, Key, Waiting } from "../ui/pieces";
 import { stageName } from "../ui/stages";
+import { AboutBox } from "./AboutBox";
 import { Export } from "./Export";
 import { Finder } from "./Finder";
 import { forHousehold } from "./forHousehold";
@@ -117,6 +118,7 @@ function Open({ opened, look, bar }: OpenProps) {
       {finding && <Finder only={finding} close={() => setFinding(null)} addPerson={setAdding} />}
       {adding !== null && <AddPersonSheet called={adding} close={() => setAdding(null)} />}
       {keys && <KeyList close={() => setKeys(false)} />}
+      <AboutBox />
       {history && <History id={opened.id} look={look} close={() => setHistory(false)} />}
     </div>
   );

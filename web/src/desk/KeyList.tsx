@@ -24,6 +24,7 @@ const KEYS: [string[], string][] = [
   [["L"], "the list of households"],
   [["Z"], "undo"],
   [["⇧", "Z"], "redo"],
+  [["F1"], "in a box: what it is, where it goes and by which rule, with an example"],
   [["Esc"], "close; in a box: take the typing back, then leave the box"],
 ];
 

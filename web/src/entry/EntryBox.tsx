@@ -25,6 +25,9 @@ type Props = {
   describedBy?: string;
   /** Where the secret stands, for a field that is one. */
   secretAt?: Secret;
+  /** The id of a list whose entries are offered, and who is told what is typed. */
+  list?: string;
+  typing?: (text: string) => void;
   /** In which order days are written, and of which year, where no household is open. */
   days?: { order: DayOrder; year: number };
 };
@@ -70,6 +73,8 @@ export function EntryBox(props: Props) {
     "aria-invalid": fault || clash ? true : undefined,
     "aria-describedby": fault || clash ? faultId : props.describedBy,
     "data-box": props.field.id,
+    list: props.list,
+    "data-at": props.secretAt ? JSON.stringify(props.secretAt) : undefined,
   };
   return (
     <>
@@ -202,7 +207,7 @@ function Control(props: ControlProps) {
   }
 }
 
-function TypedBox({ field, value, people, offered, keep, refuse, shared, days }: ControlProps) {
+function TypedBox({ field, value, people, offered, keep, refuse, shared, days, typing }: ControlProps) {
   const desk = useContext(DeskContext);
   const shown = value === undefined ? "" : shownEntry(field, people, value);
   const order = desk?.pack.days ?? days?.order ?? "day_month_year";
@@ -225,7 +230,7 @@ function TypedBox({ field, value, people, offered, keep, refuse, shared, days }:
   const numeric = field.kind.type === "amount" || field.kind.type === "count";
   return (
     <TextBox
-      {...{ shown, read, keep, refuse, shared, offered }}
+      {...{ shown, read, keep, refuse, shared, offered, typing }}
       offeredText={offered ? exact(offered) : undefined}
       className={numeric ? "box amount" : "box"}
       inputMode={

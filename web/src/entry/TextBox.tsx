@@ -19,6 +19,8 @@ type Props = {
   /** Enter in the empty box takes this over. */
   offered?: string;
   offeredText?: string;
+  /** Told what is typed, as it is typed. */
+  typing?: (text: string) => void;
   className: string;
   inputMode?: "decimal" | "numeric";
   shared: Record<string, string | boolean | undefined>;
@@ -52,7 +54,10 @@ export function TextBox(props: Props) {
       value={text}
       placeholder={offeredText}
       data-offered={offered && text === "" ? true : undefined}
-      onChange={(e) => type(e.target.value)}
+      onChange={(e) => {
+        type(e.target.value);
+        props.typing?.(e.target.value);
+      }}
       onFocus={(e) => e.target.select()}
       onBlur={() => void keep()}
       onKeyDown={onKeyDown}

@@ -174,7 +174,7 @@ export function Households() {
           }}
         />
       )}
-      {practice && <Practice onClose={() => setPractice(false)} />}
+      {practice && packs.data && <Practice packs={packs.data} onClose={() => setPractice(false)} />}
       {making && packs.data && <NewHousehold packs={packs.data} onClose={() => setMaking(false)} />}
     </div>
   );

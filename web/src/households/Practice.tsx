@@ -1,30 +1,37 @@
 // The practice: its name, how it reviews, and who is in it. Administrators change it.
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
 import { api, ask } from "../api/client";
+import type { PackInfo } from "../api/types";
 import { useWho } from "../signin/SignInGate";
 import { Button, Waiting } from "../ui/pieces";
 import { Sheet } from "../ui/Sheet";
+import { Payers } from "./Payers";
 
 export function usePractice() {
   return useQuery({ queryKey: ["practice"], queryFn: () => ask(api.GET("/api/practice")) });
 }
 
-export function Practice({ onClose }: { onClose: () => void }) {
+export function Practice({ packs, onClose }: { packs: PackInfo[]; onClose: () => void }) {
   const practice = usePractice();
+  const [payers, setPayers] = useState(false);
+  if (payers) return <Payers packs={packs} onClose={onClose} />;
   return (
     <Sheet
       title="The practice"
       about="Its name stands on what goes to families. How it reviews decides who may clear a return."
       onClose={onClose}
     >
-      {practice.data ? <Opened of={practice.data} onClose={onClose} /> : <Waiting what="Asking…" />}
+      {practice.data ? <Opened of={practice.data} payers={() => setPayers(true)} onClose={onClose} /> : <Waiting what="Asking…" />}
     </Sheet>
   );
 }
 
 type Practice = NonNullable<ReturnType<typeof usePractice>["data"]>;
 
-function Opened({ of, onClose }: { of: Practice; onClose: () => void }) {
+type OpenedProps = { of: Practice; payers: () => void; onClose: () => void };
+
+function Opened({ of, payers, onClose }: OpenedProps) {
   const queries = useQueryClient();
   const may = useWho().data?.role === "administrator";
   const keep = useMutation({
@@ -71,6 +78,7 @@ function Opened({ of, onClose }: { of: Practice; onClose: () => void }) {
             Keep
           </Button>
         )}
+        <Button onClick={payers}>Known payers…</Button>
         <Button onClick={onClose}>Close</Button>
         {!may && <p className="self-center text-soft">An administrator changes this.</p>}
       </div>

@@ -1,8 +1,8 @@
 // The boxes of one paper. Tab and Enter walk them in the printed order; a box is stored when it is left.
 
 import { useNavigate } from "@tanstack/react-router";
-import { Fragment, useState } from "react";
-import type { Entry, Field, Paper, PaperKind, Point } from "../api/types";
+import { Fragment, useId, useState } from "react";
+import type { Command, Entry, Field, Paper, PaperKind, Point } from "../api/types";
 import { type How, useDesk } from "../desk/useDesk";
 import { EntryBox } from "../entry/EntryBox";
 import { field } from "../entry/field";
@@ -13,6 +13,8 @@ import { Removing } from "../ui/Removing";
 import { markBox } from "../ways/useCurve";
 import { Owners } from "./Owners";
 import { checkOf } from "./PaperList";
+import { PayerOptions } from "./PayerOptions";
+import { useOffered } from "./payers";
 import { Receipts } from "./Receipts";
 
 type At = { field: string | undefined; row: string | undefined };
@@ -48,14 +50,7 @@ export function PaperForm({ paper, kind, at }: { paper: Paper; kind: PaperKind; 
       </p>
       <div className="mb-4 grid grid-cols-2 gap-x-7 max-md:grid-cols-1">
         <BoxLine label={kind.title} wide>
-          <EntryBox
-            field={TITLE(kind.title)}
-            label={kind.title}
-            value={paper.title || undefined}
-            people={[]}
-            focus={at.field === "title"}
-            keep={(v, how) => edit([{ do: "set_paper", paper: paper.id, title: String(v ?? "") }], how)}
-          />
+          <Title paper={paper} kind={kind} focus={at.field === "title"} />
         </BoxLine>
         <Owners paper={paper} kind={kind} />
       </div>
@@ -63,6 +58,38 @@ export function PaperForm({ paper, kind, at }: { paper: Paper; kind: PaperKind; 
       {kind.boxes.length > 0 && <Boxes paper={paper} kind={kind} points={points} at={at} />}
       {kind.columns.length > 0 && <Receipts paper={paper} kind={kind} points={ofList} at={at} />}
     </div>
+  );
+}
+
+/** What the title means; a payer's name brings its number along, where both are known. */
+function Title({ paper, kind, focus }: { paper: Paper; kind: PaperKind; focus: boolean }) {
+  const { pack, edit } = useDesk();
+  const { known, setTyped, one } = useOffered();
+  const list = useId();
+  const names = pack.payer_titles.includes(kind.title);
+  const number = kind.boxes.find((box) => box.payer === "number")?.id;
+  const keep = (value: Entry | null, how: How) => {
+    const commands: Command[] = [{ do: "set_paper", paper: paper.id, title: String(value ?? "") }];
+    const payer = one(value, "name");
+    if (names && number && payer?.number && paper.boxes?.[number] === undefined) {
+      commands.push({ do: "set_box", paper: paper.id, field: number, value: payer.number });
+    }
+    return edit(commands, how);
+  };
+  return (
+    <>
+      <EntryBox
+        field={TITLE(kind.title)}
+        label={kind.title}
+        value={paper.title || undefined}
+        people={[]}
+        focus={focus}
+        list={names ? list : undefined}
+        typing={names ? setTyped : undefined}
+        keep={keep}
+      />
+      {names && <PayerOptions id={list} known={known} by="name" />}
+    </>
   );
 }
 
@@ -131,8 +158,15 @@ type BoxProps = { paper: Paper; field: Field; offered: string | undefined; point
 
 function Box({ paper, field, offered, points, focus }: BoxProps) {
   const { opened, edit } = useDesk();
-  const keep = (value: Entry | null, how?: How) =>
-    edit([{ do: "set_box", paper: paper.id, field: field.id, value }], how);
+  const { known, setTyped, one } = useOffered();
+  const list = useId();
+  const isNumber = field.payer === "number";
+  const keep = (value: Entry | null, how?: How) => {
+    const commands: Command[] = [{ do: "set_box", paper: paper.id, field: field.id, value }];
+    const payer = isNumber ? one(value, "number") : undefined;
+    if (payer && !paper.title) commands.push({ do: "set_paper", paper: paper.id, title: payer.name });
+    return edit(commands, how);
+  };
   const help = `help-${field.id}`;
   return (
     <>
@@ -153,9 +187,12 @@ function Box({ paper, field, offered, points, focus }: BoxProps) {
           focus={focus}
           keep={keep}
           secretAt={{ paper: paper.id, field: field.id }}
+          list={isNumber ? list : undefined}
+          typing={isNumber ? setTyped : undefined}
           describedBy={field.help || paper.before?.[field.id] ? help : undefined}
         />
       </BoxLine>
+      {isNumber && <PayerOptions id={list} known={known} by="number" />}
       {points.map((point) => (
         <PointNote
           key={point.id}

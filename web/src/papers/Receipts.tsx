@@ -1,11 +1,13 @@
 // A list of receipts: a line a receipt, the last one empty for the next.
-import { type ReactNode, useState } from "react";
+import { type ReactNode, useId, useState } from "react";
 import type { Entry, Field, Paper, PaperKind, PaperRow, Point } from "../api/types";
 import { type How, useDesk } from "../desk/useDesk";
 import { EntryBox, FaultPlace } from "../entry/EntryBox";
 import { count, exact, isZero } from "../ui/format";
 import { Button } from "../ui/pieces";
 import { PointNote } from "./PaperForm";
+import { PayerOptions } from "./PayerOptions";
+import { useOffered } from "./payers";
 
 type Props = {
   paper: Paper;
@@ -92,9 +94,17 @@ export function Receipts({ paper, kind, points, at }: Props) {
       if (there.some((r) => r.id === row)) return [{ do: "set_cell", paper: paper.id, row, field, value }];
       return value === null ? [] : [{ do: "add_row", paper: paper.id, id: row, row: { [field]: value } }];
     }, how);
+  const { known, setTyped } = useOffered();
+  const lists = useId();
   const told = `${count(rows.length, "line")}. The last, empty one is for the next.`;
   return (
     <>
+      {kind.columns.some((column) => column.payer) && (
+        <>
+          <PayerOptions id={`${lists}-name`} known={known} by="name" />
+          <PayerOptions id={`${lists}-number`} known={known} by="number" />
+        </>
+      )}
       <div className="relative overflow-x-auto desk:scroll-pl-56">
         <table className="border-collapse">
           <thead>
@@ -132,6 +142,8 @@ export function Receipts({ paper, kind, points, at }: Props) {
                       focus={at.row === line.id && at.field === column.id}
                       keep={keep(line.id ?? "", column.id)}
                       secretAt={{ paper: paper.id, row: line.id, field: column.id }}
+                      list={column.payer ? `${lists}-${column.payer}` : undefined}
+                      typing={column.payer ? setTyped : undefined}
                     />
                   </td>
                 ))}

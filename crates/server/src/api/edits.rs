@@ -12,6 +12,7 @@ use crate::{
     auth::By,
     error::{Answer, Problem},
     store::{
+        payers,
         households::{self as store, Heading, NewRevision, Revision},
         progress,
     },
@@ -25,10 +26,12 @@ use hembo_core::{
     Fault, Household, Outcome,
     check::LARGEST_FILE,
     command::{Command, conflicts},
+    payer::{self, Payer},
     point::Place,
     secret,
 };
 use serde::Deserialize;
+use std::collections::BTreeSet;
 use serde_json::{Value, json};
 use time::OffsetDateTime;
 use utoipa::ToSchema;
@@ -284,6 +287,7 @@ impl Change<'_> {
             key: step.key,
         };
         store::write(&mut transaction, new).await?;
+        payers::learn(&mut transaction, &worked.household.country, &stored.payers, self.by).await?;
         progress::changed(&mut transaction, self.id, after, step.back_to, self.by).await?;
         transaction.commit().await?;
         let at = OffsetDateTime::now_utc();
@@ -335,6 +339,8 @@ pub struct Stored {
     search: String,
     digits: Vec<String>,
     rules: String,
+    /// The payers that its papers name.
+    pub payers: BTreeSet<Payer>,
 }
 
 impl Stored {
@@ -360,6 +366,7 @@ impl Stored {
             search: work::search_text(household, pack, &worked.summary),
             digits: work::last_digits(app, household),
             rules: worked.rules.clone(),
+            payers: payer::payers(household, pack),
         })
     }
 

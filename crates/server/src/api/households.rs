@@ -11,7 +11,10 @@ use crate::{
     auth::By,
     error::{Answer, Problem},
     stage::Stage,
-    store::households::{self as store, Mark, NewRevision},
+    store::{
+        households::{self as store, Mark, NewRevision},
+        payers,
+    },
     work,
 };
 use axum::{
@@ -316,6 +319,7 @@ async fn add(
         key: None,
     };
     store::write(transaction, new).await?;
+    payers::learn(transaction, &worked.household.country, &stored.payers, by).await?;
     Ok(id)
 }
 

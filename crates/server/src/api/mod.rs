@@ -9,6 +9,7 @@ pub mod history;
 pub mod households;
 pub mod letters;
 pub mod packs;
+pub mod payers;
 pub mod practice;
 pub mod progress;
 pub mod views;

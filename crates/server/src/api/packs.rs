@@ -33,6 +33,8 @@ pub struct PackInfo {
     pub household_questions: &'static [Field],
     /// What may be chosen beside the return and is weighed for nobody.
     pub elections: &'static [Election],
+    /// What titles of papers mean that name a payer.
+    pub payer_titles: &'static [&'static str],
 }
 
 /// The rule packs.
@@ -48,6 +50,7 @@ pub async fn known(State(app): State<App>, _: By) -> Json<Vec<PackInfo>> {
         person_questions: pack.person_questions(),
         household_questions: pack.household_questions(),
         elections: pack.elections(),
+        payer_titles: pack.payer_titles(),
     };
     Json(app.registry.packs().map(info).collect())
 }

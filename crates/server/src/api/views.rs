@@ -15,9 +15,11 @@ use axum::{
 };
 use hembo_core::{
     Household, Outcome, Pack,
+    about_box::{AboutBox, about_box},
     asking::{self, Asked},
     effect::{self, Curve, Effect},
     outcome::{self, Comparison, DecisionOutcome, Line, NAMED_WAYS, NamedWay, ReturnSchedules, Wanted},
+    point::Place,
     search::Stop,
     secret,
 };
@@ -264,6 +266,39 @@ pub async fn curve(
     let registry = app.rules.now(&app.database).await?;
     let run = move |stop: &Stop| effect::curve(&household, &registry, &at.paper, &field, POINTS, stop);
     Ok(Json(work::on_a_core(&app, run).await?))
+}
+
+/// Where a box, a cell of a list or a question stands.
+#[derive(Deserialize, IntoParams)]
+pub struct BoxAt {
+    /// The person whose question it is; the household's where neither this nor a paper is named.
+    #[serde(default)]
+    person: Option<String>,
+    /// The paper.
+    #[serde(default)]
+    paper: Option<String>,
+    /// The line of its list.
+    #[serde(default)]
+    row: Option<String>,
+    /// The box, column or question.
+    field: String,
+}
+
+/// What a box, a cell of a list or a question is: which lines it goes to and by which rule, tried with an example.
+#[utoipa::path(get, path = "/api/households/{id}/about-box", params(("id" = Uuid, Path), BoxAt),
+    responses((status = 200, body = AboutBox), (status = 404, body = Problem)))]
+pub async fn about(
+    State(app): State<App>,
+    _: By,
+    Path(id): Path<Uuid>,
+    Query(at): Query<BoxAt>,
+) -> Answer<Json<AboutBox>> {
+    let (_, household) = work::load(&app, id).await?;
+    let registry = app.rules.now(&app.database).await?;
+    let BoxAt { person, paper, row, field } = at;
+    let place = Place { person, paper, row, field: Some(field), decision: None };
+    let run = move |stop: &Stop| about_box(&household, &registry, &place, stop);
+    work::on_a_core(&app, run).await?.map(Json).ok_or_else(|| Problem::not_found("box"))
 }
 
 /// Whose questions.

@@ -5,6 +5,7 @@ pub mod figures;
 pub mod households;
 pub mod letters;
 pub mod packs;
+pub mod payers;
 pub mod practice;
 pub mod progress;
 pub mod tries;

@@ -97,7 +97,7 @@ const TUITION: PaperKind = PaperKind {
     shared: false,
     headline: "1",
     boxes: &[
-        Field::text("f", "f", "School's EIN", 10).lasts().shape("00-0000000"),
+        Field::text("f", "f", "School's EIN", 10).lasts().shape("00-0000000").payer_number(),
         Field::amount("1", "1", "Payments received"),
         Field::amount("4", "4", "Adjustments for an earlier year"),
         Field::amount("5", "5", "Scholarships and grants"),

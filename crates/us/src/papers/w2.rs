@@ -277,7 +277,7 @@ const WAGES: PaperKind = PaperKind {
     shared: false,
     headline: "1",
     boxes: &[
-        Field::text("b", "b", "Employer's EIN", 10).lasts().shape("00-0000000"),
+        Field::text("b", "b", "Employer's EIN", 10).lasts().shape("00-0000000").payer_number(),
         Field::text("d", "d", "Control number", 30),
         Field::amount("1", "1", "Wages, tips, other pay"),
         Field::amount("2", "2", "Federal tax withheld"),
