@@ -33,7 +33,7 @@ pub struct NewNote<'a> {
     pub by: Uuid,
 }
 
-/// The notes of a household, the oldest first.
+/// The notes of a household that is not deleted, the oldest first.
 ///
 /// # Errors
 /// When the database fails.
@@ -43,6 +43,7 @@ pub async fn notes(database: &PgPool, household: Uuid) -> Result<Vec<Note>, sqlx
         r#"select n.id, n.place, n.about, n.words, n.answers, n.by_user, u.name as by_name, n.at,
              (select s.name from users s where s.id = n.settled_by) as settled_by, n.settled_at
          from notes n join users u on u.id = n.by_user
+         join households h on h.id = n.household and h.deleted_at is null
          where n.household = $1 and n.removed_at is null order by n.at, n.id limit 1000"#,
         household
     )
@@ -133,7 +134,7 @@ pub struct Tick {
     pub at: OffsetDateTime,
 }
 
-/// The lines of a household that were found right.
+/// The lines of a household that is not deleted that were found right.
 ///
 /// # Errors
 /// When the database fails.
@@ -141,7 +142,8 @@ pub async fn ticks(database: &PgPool, household: Uuid) -> Result<Vec<Tick>, sqlx
     sqlx::query_as!(
         Tick,
         r#"select t.line, t.scope, t.amount::text as "amount!", u.name as by_name, t.at
-         from ticks t join users u on u.id = t.by_user where t.household = $1 and t.ended_at is null"#,
+         from ticks t join users u on u.id = t.by_user
+         join households h on h.id = t.household and h.deleted_at is null where t.household = $1 and t.ended_at is null"#,
         household
     )
     .fetch_all(database)

@@ -60,7 +60,7 @@ pub async fn add(database: &PgPool, new: NewPack<'_>) -> Result<Uuid, sqlx::Erro
     Ok(id)
 }
 
-/// The packs of a household, the newest first.
+/// The packs of a household that is not deleted, the newest first.
 ///
 /// # Errors
 /// When the database fails.
@@ -68,7 +68,8 @@ pub async fn of(database: &PgPool, household: Uuid) -> Result<Vec<Made>, sqlx::E
     sqlx::query_as!(
         Made,
         r#"select p.id, p.revision, p.parts, p.pages, p.unsettled, u.name as "by", p.at
-         from packs p join users u on u.id = p.by_user where p.household = $1 order by p.at desc limit 100"#,
+         from packs p join users u on u.id = p.by_user
+         join households h on h.id = p.household and h.deleted_at is null where p.household = $1 order by p.at desc limit 100"#,
         household
     )
     .fetch_all(database)

@@ -1,6 +1,7 @@
 //! Where households stand in the practice's hands: their states of work, who works on them and who reviews them.
 
 use crate::stage::Stage;
+use serde_json::Value;
 use sqlx::{PgPool, PgTransaction};
 use time::{Date, OffsetDateTime};
 use uuid::Uuid;
@@ -15,6 +16,8 @@ pub struct Standing {
     pub reviewer: Option<Uuid>,
     pub held_until: Option<Date>,
     pub filed_revision: Option<i64>,
+    /// What lists show of it.
+    pub summary: Value,
 }
 
 /// A step from one state of work to another.
@@ -52,7 +55,7 @@ pub struct NewMove<'a> {
 pub async fn standing(database: &PgPool, id: Uuid) -> Result<Option<Standing>, sqlx::Error> {
     sqlx::query_as!(
         Standing,
-        "select revision, stage, worked_by, reviewer, held_until, filed_revision from households
+        "select revision, stage, worked_by, reviewer, held_until, filed_revision, summary from households
          where id = $1 and deleted_at is null",
         id
     )
