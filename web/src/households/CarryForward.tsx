@@ -7,10 +7,10 @@ import type { HouseholdRow, PackInfo } from "../api/types";
 import { count } from "../ui/format";
 import { Button, Meter } from "../ui/pieces";
 import { Sheet } from "../ui/Sheet";
-import { hasYear } from "./HouseholdTable";
+import { hasYear, OpenPoints } from "./HouseholdTable";
 
 /** What became of one household. */
-type Result = { id?: string; year: number; told: string };
+type Result = { id?: string; year: number; told: string; open?: { blocking: number; looking: number } };
 
 async function carry(row: HouseholdRow, packs: PackInfo[]): Promise<Result> {
   const year = row.year + 1;
@@ -19,8 +19,10 @@ async function carry(row: HouseholdRow, packs: PackInfo[]): Promise<Result> {
   }
   const path = { params: { path: { id: row.id } } };
   try {
-    const { id, made } = await ask(api.POST("/api/households/{id}/carry-forward", path));
-    return { id, year, told: made ? "carried forward" : "was there already" };
+    const carried = await ask(api.POST("/api/households/{id}/carry-forward", path));
+    const { id, made, blocking, looking } = carried;
+    const open = made ? { blocking: blocking ?? 0, looking: looking ?? 0 } : undefined;
+    return { id, year, told: made ? "carried forward" : "was there already", open };
   } catch (error) {
     return { year, told: (error as Refusal).message };
   }
@@ -68,7 +70,14 @@ export function CarryForward({ rows, packs, onClose }: Props) {
               </span>
               {result?.id ? (
                 <span>
-                  {result.told} ·{" "}
+                  {result.open ? (
+                    <>
+                      needs a look: <OpenPoints {...result.open} />
+                    </>
+                  ) : (
+                    result.told
+                  )}{" "}
+                  ·{" "}
                   <Link
                     to="/h/$id/points"
                     params={{ id: result.id }}

@@ -364,6 +364,9 @@ pub struct Carried {
     year: i32,
     /// Whether it was made just now; otherwise it was there already.
     made: bool,
+    /// How many of its open points block, and how many are worth a look, where it was made just now.
+    blocking: Option<usize>,
+    looking: Option<usize>,
 }
 
 /// Carry a household forward into the next year. One that was carried forward already is not carried again.
@@ -381,11 +384,12 @@ pub async fn carry_forward(
     let worked = work::out(&app, next).await?;
     let mut transaction = app.database.begin().await?;
     if let Some(there) = store::carried_to(&mut transaction, id).await? {
-        return Ok((StatusCode::OK, Json(Carried { id: there, year, made: false })));
+        return Ok((StatusCode::OK, Json(Carried { id: there, year, made: false, blocking: None, looking: None })));
     }
     let made = add(&app, &mut transaction, &worked, "carried", by, Some(id)).await?;
     transaction.commit().await?;
-    Ok((StatusCode::CREATED, Json(Carried { id: made, year, made: true })))
+    let (blocking, looking) = (Some(worked.summary.blocking), Some(worked.summary.looking));
+    Ok((StatusCode::CREATED, Json(Carried { id: made, year, made: true, blocking, looking })))
 }
 
 /// The same household in the years around.
