@@ -279,7 +279,9 @@ test("single letters can be turned off", async ({ page }) => {
   await expect(page).toHaveURL(/ways/);
 });
 
-test("a payer comes back by its first letters, with its number, and a box says what it is", async ({ page }) => {
+test("a payer comes back by its first letters, with its number, and a box says what it is", async ({
+  page,
+}) => {
   await openCopy(page, "Vreeland-Mbeki");
   await type(page, "n", "W-2", "<Enter>");
   const title = page.getByLabel("Employer", { exact: true });

@@ -1,6 +1,6 @@
 // Carried forward: one household and many, what stands beside the boxes, and what is other than last year.
 import { expect, test } from "@playwright/test";
-import { choose, more, noFindings, openCopy, saved, signIn } from "./desk";
+import { choose, noFindings, openCopy, saved, signIn } from "./desk";
 
 test("a household is carried forward in one action, and last year stands beside the boxes", async ({
   page,
@@ -72,7 +72,9 @@ test("many households are carried forward together; what cannot be says why, wha
   await expect(sheet.getByRole("status")).toContainText("1 household of 2 in the next year.");
   await expect(sheet).toContainText("The figures of 2026 are not here yet");
   await sheet.getByRole("button", { name: "Close" }).click();
-  await more(page, "Abernathy-Solis (copy)", "Carry forward to 2025");
+  const menu = page.getByRole("button", { name: "More about Abernathy-Solis (copy) 2024" });
+  await menu.first().click();
+  await page.getByRole("menuitem", { name: "Carry forward to 2025" }).click();
   await expect(sheet).toContainText("was there already");
 });
 

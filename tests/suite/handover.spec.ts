@@ -218,7 +218,7 @@ test("a template that is wrong is refused with its line", async ({ page }) => {
   await noFindings(page, "Templates");
   await page.getByLabel("Text", { exact: true }).fill("Dear {{ first_names }},\n\n{{ tax }}");
   await page.getByRole("button", { name: "Keep", exact: true }).click();
-  await page.getByLabel("Template").selectOption("Short");
+  await page.getByLabel("Template", { exact: true }).selectOption("Short");
   await page.getByRole("button", { name: "Write the letter" }).click();
   await expect(page.getByRole("textbox", { name: "Letter" })).toContainText("Dear Delphine");
 });

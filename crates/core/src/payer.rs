@@ -31,7 +31,7 @@ pub struct Payer {
 /// The payers that a household's papers name. A number that could be a person's own is left out.
 pub fn payers(household: &Household, pack: &dyn Pack) -> BTreeSet<Payer> {
     let named = |name: &str, number: &str| {
-        let number = if pack.check_id_number(number).is_ok() { "" } else { number.trim() };
+        let number = if could_be_own(number, pack) { "" } else { number.trim() };
         let payer = Payer { name: name.trim().into(), number: number.into() };
         (!payer.name.is_empty()).then_some(payer)
     };
@@ -51,6 +51,15 @@ pub fn payers(household: &Household, pack: &dyn Pack) -> BTreeSet<Payer> {
         }
     }
     found
+}
+
+/// Whether a number could be a person's own: one that is written as such, or that has the right digits and no marks that
+/// tell otherwise, as `00-0000000` does.
+pub fn could_be_own(number: &str, pack: &dyn Pack) -> bool {
+    let number = number.trim();
+    let shape: String = number.chars().map(|c| if c.is_ascii_digit() { '0' } else { c }).collect();
+    let bare = !number.is_empty() && number.chars().all(|c| c.is_ascii_digit());
+    shape == pack.about().id_shape || (bare && pack.check_id_number(number).is_ok())
 }
 
 /// Whether the title of such a paper names a payer.

@@ -3,8 +3,8 @@
 use crate::{
     App,
     api::{
-        checking, edits, figures, handover, health, history, households, letters, packs, payers, practice, progress,
-        views,
+        checking, edits, figures, handover, health, history, households, letters, packs, payers, practice,
+        progress, views,
     },
     auth::{self, sessions::Sessions},
     error::Problem,

@@ -9,7 +9,8 @@ use serde_json::{Value, json};
 
 async fn find(client: &Client, text: &str) -> Vec<(String, String)> {
     let found = client.get(&format!("/api/payers?country=us&text={text}")).await.ok(200);
-    let pair = |payer: &Value| (payer["name"].as_str().unwrap().into(), payer["number"].as_str().unwrap().into());
+    let pair =
+        |payer: &Value| (payer["name"].as_str().unwrap().into(), payer["number"].as_str().unwrap().into());
     found.as_array().unwrap().iter().map(pair).collect()
 }
 

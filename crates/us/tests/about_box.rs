@@ -46,7 +46,7 @@ fn a_box_with_an_amount_says_its_line_its_rule_and_what_a_thousand_more_does() {
 fn a_box_that_goes_to_no_line_says_what_it_moves_and_words_say_nothing() {
     let household = vreeland();
     // Of a question what its other answer moves.
-    let about = told(&household, &Place::person("osric", "us.blind")).unwrap();
+    let about = told(&household, &Place::person("osric", "blind")).unwrap();
     assert_eq!(about.example, Some(Entry::Flag(true)));
     assert!(!about.direct && !about.lines.is_empty());
     let number = told(&household, &Place::paper(first_paper(&household, "W-2"), "b")).unwrap();

@@ -74,6 +74,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{id}/about-box": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a box, a cell of a list or a question is: which lines it goes to and by which rule, tried with an example. */
+        get: operations["about"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{id}/archive": {
         parameters: {
             query?: never;
@@ -833,6 +850,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/payers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Known payers by first letters or number. */
+        get: operations["payers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/payers/{payer}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Correct a payer; the answer says which households have it as it was. */
+        put: operations["correct_payer"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practice": {
         parameters: {
             query?: never;
@@ -896,6 +947,15 @@ export interface components {
             relationship: string;
             /** @description How amounts are marked where currencies meet. */
             symbol: string;
+        };
+        /** @description What a box is, by an example. */
+        AboutBox: {
+            /** @description It goes to these lines itself; otherwise it only moves their amounts. */
+            direct: boolean;
+            example?: components["schemas"]["Entry"] | null;
+            /** @description The lines that it goes to with the example, or whose amounts it moves. */
+            lines: components["schemas"]["BoxLine"][];
+            total?: components["schemas"]["Money"] | null;
         };
         /** @description A note to add. */
         AddNote: {
@@ -1007,6 +1067,24 @@ export interface components {
             /** @description What it is read as: "No", "0", "Yes", a choice. */
             read_as: string;
         };
+        /** @description A line that a box goes to, or moves. */
+        BoxLine: {
+            /** @description The rule. */
+            cite: string;
+            /** @description How it is made. */
+            how: string;
+            /** @description What it is called. */
+            label: string;
+            /** @description The line. */
+            line: string;
+            now?: components["schemas"]["Money"] | null;
+            /** @description Where it stands on the official forms; empty where on none. */
+            place: string;
+            /** @description Whose: `return/0`, `person/ID`. */
+            scope: string;
+            /** @description Its amount with the example. */
+            then: components["schemas"]["Money"];
+        };
         /** @description The revision to bring back, and the newest one that was seen. */
         BringBack: {
             /** Format: int64 */
@@ -1016,11 +1094,14 @@ export interface components {
         };
         /** @description A household that was carried forward. */
         Carried: {
+            /** @description How many of its open points block, and how many are worth a look, where it was made just now. */
+            blocking?: number | null;
             /**
              * Format: uuid
              * @description The household of the next year.
              */
             id: string;
+            looking?: number | null;
             /** @description Whether it was made just now; otherwise it was there already. */
             made: boolean;
             /**
@@ -1258,6 +1339,22 @@ export interface components {
             /** @description What stands there now; nothing where it is empty or was removed. */
             theirs?: Record<string, never> | null;
         };
+        /** @description A payer as it should be. */
+        CorrectPayer: {
+            /** @description The law. */
+            country: string;
+            /** @description Its name. */
+            name: string;
+            /** @description Its number; may be empty. */
+            number?: string;
+        };
+        /** @description What a payer was, and where it stands under that name. */
+        Corrected: {
+            /** @description The households whose papers have it so: they stay as they are until somebody changes them. */
+            uses: components["schemas"]["Use"][];
+            /** @description As it was. */
+            was: components["schemas"]["Payer"];
+        };
         /** @description Boxes of a kind of paper whose amounts come by themselves to where another kind's papers go: shown there as counted already. */
         Counted: {
             /** @description The kind beside whose papers they are shown. */
@@ -1461,6 +1558,7 @@ export interface components {
             only?: components["schemas"]["Only"] | null;
             /** @description The kinds of papers that a yes calls for, by their codes. */
             opens: string[];
+            payer?: components["schemas"]["PayerPart"] | null;
             /** @description An identification or account number: sealed where it is stored, hidden on the screen and in the history. */
             secret: boolean;
             /** @description How the digits of a number are printed, such as `00-0000000`; empty where the text has no shape. */
@@ -2121,6 +2219,8 @@ export interface components {
             household_questions: components["schemas"]["Field"][];
             /** @description The kinds of papers. */
             paper_kinds: components["schemas"]["PaperKind"][];
+            /** @description What titles of papers mean that name a payer. */
+            payer_titles: string[];
             /** @description The questions about people. */
             person_questions: components["schemas"]["Question"][];
             /** @description Those that are for planning only. */
@@ -2252,6 +2352,19 @@ export interface components {
             part: components["schemas"]["PackPart"];
             title: string;
         };
+        /** @description A payer that is known. */
+        Payer: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** @description The number under which the authority knows it; may be empty. */
+            number: string;
+        };
+        /**
+         * @description What of a payer a box or column holds.
+         * @enum {string}
+         */
+        PayerPart: "name" | "number";
         /** @description One person of a household. */
         Person: {
             /** @description Answers to the country's questions about a person. */
@@ -2657,6 +2770,24 @@ export interface components {
             /** @description The option from the amount on. */
             to: string;
         };
+        /** @description A household in which a payer stands. */
+        Use: {
+            /** Format: uuid */
+            household: string;
+            name: string;
+            papers: components["schemas"]["UsedOn"][];
+            /** Format: int64 */
+            revision: number;
+            /** Format: int32 */
+            year: number;
+        };
+        /** @description A paper on which a payer stands. */
+        UsedOn: {
+            /** @description The box that has the payer's number. */
+            number_box?: string | null;
+            /** @description The paper. */
+            paper: string;
+        };
         /** @description How the lowest ways differ, and what amounts cost. */
         WaysOpened: {
             /** @description The chosen way beside others. */
@@ -2923,6 +3054,44 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    about: {
+        parameters: {
+            query: {
+                /** @description The person whose question it is; the household's where neither this nor a paper is named. */
+                person?: string | null;
+                /** @description The paper. */
+                paper?: string | null;
+                /** @description The line of its list. */
+                row?: string | null;
+                /** @description The box, column or question. */
+                field: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AboutBox"];
+                };
             };
             404: {
                 headers: {
@@ -4679,6 +4848,79 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    payers: {
+        parameters: {
+            query: {
+                /** @description The law. */
+                country: string;
+                /** @description The first letters of a name or of a word in it, or of a number. */
+                text?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Payer"][];
+                };
+            };
+        };
+    };
+    correct_payer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                payer: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CorrectPayer"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Corrected"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

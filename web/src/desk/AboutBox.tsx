@@ -79,7 +79,9 @@ function Told({ at, close }: { at: Secret; close: () => void }) {
     queryFn: ({ signal }) => {
       const { person, paper, row } = at;
       const query = { field: at.field ?? "", person, paper, row };
-      return ask(api.GET("/api/households/{id}/about-box", { params: { path: { id: opened.id }, query }, signal }));
+      return ask(
+        api.GET("/api/households/{id}/about-box", { params: { path: { id: opened.id }, query }, signal }),
+      );
     },
   });
   if (!field) return null;
@@ -97,7 +99,8 @@ function Told({ at, close }: { at: Secret; close: () => void }) {
 function Goes({ about, field }: { about: About; field: Field }) {
   const { opened } = useDesk();
   const { example, lines, direct, total } = about;
-  if (!example) return <p className="mt-2 text-soft">It goes to no line: it tells papers and people apart.</p>;
+  if (!example)
+    return <p className="mt-2 text-soft">It goes to no line: it tells papers and people apart.</p>;
   const shown = shownEntry(field, opened.household.people, example);
   return (
     <>

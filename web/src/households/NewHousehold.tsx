@@ -95,7 +95,7 @@ export function NewHousehold({ packs, onClose }: { packs: PackInfo[]; onClose: (
   return (
     <Sheet title="New household" about="Its people and papers follow on the desk." onClose={onClose}>
       <form onSubmit={submit} className="grid grid-cols-[1fr_10rem] gap-x-3 gap-y-2.5">
-        <label>
+        <label className="col-span-2">
           Household
           <input
             ref={focusAtOnce}
@@ -104,16 +104,6 @@ export function NewHousehold({ packs, onClose }: { packs: PackInfo[]; onClose: (
             required
             maxLength={120}
             data-box="name"
-            onKeyDown={enterGoesOn}
-          />
-        </label>
-        <label>
-          Own number
-          <input
-            name="reference"
-            className="box"
-            maxLength={40}
-            data-box="reference"
             onKeyDown={enterGoesOn}
           />
         </label>
@@ -169,6 +159,10 @@ export function NewHousehold({ packs, onClose }: { packs: PackInfo[]; onClose: (
           <input name="filer2" className="box" maxLength={120} data-box="filer2" onKeyDown={enterGoesOn} />
         </label>
         {bornBox(2)}
+        <label className="col-span-2">
+          Own number of the practice, if any
+          <input name="reference" className="box" maxLength={40} />
+        </label>
         <label className="col-span-2">
           Dependents, one a line: name, born, relationship
           <textarea

@@ -91,7 +91,9 @@ function Correcting({ payer, country, done, leave }: CorrectingProps) {
   const queries = useQueryClient();
   const correct = useMutation({
     mutationFn: (now: Now) =>
-      ask(api.PUT("/api/payers/{payer}", { params: { path: { payer: payer.id } }, body: { country, ...now } })),
+      ask(
+        api.PUT("/api/payers/{payer}", { params: { path: { payer: payer.id } }, body: { country, ...now } }),
+      ),
     onSuccess: (answer, now) => {
       void queries.invalidateQueries({ queryKey: ["payers"] });
       done(now, answer);
@@ -106,7 +108,14 @@ function Correcting({ payer, country, done, leave }: CorrectingProps) {
         correct.mutate({ name: String(form.get("name")), number: String(form.get("number")) });
       }}
     >
-      <input name="name" aria-label="Name" className="box" defaultValue={payer.name} required maxLength={120} />
+      <input
+        name="name"
+        aria-label="Name"
+        className="box"
+        defaultValue={payer.name}
+        required
+        maxLength={120}
+      />
       <input name="number" aria-label="Number" className="box" defaultValue={payer.number} maxLength={40} />
       <Button type="submit">Keep</Button>
       <Button tone="quiet" onClick={leave}>

@@ -22,7 +22,11 @@ export function Practice({ packs, onClose }: { packs: PackInfo[]; onClose: () =>
       about="Its name stands on what goes to families. How it reviews decides who may clear a return."
       onClose={onClose}
     >
-      {practice.data ? <Opened of={practice.data} payers={() => setPayers(true)} onClose={onClose} /> : <Waiting what="Asking…" />}
+      {practice.data ? (
+        <Opened of={practice.data} payers={() => setPayers(true)} onClose={onClose} />
+      ) : (
+        <Waiting what="Asking…" />
+      )}
     </Sheet>
   );
 }

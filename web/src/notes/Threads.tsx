@@ -122,7 +122,7 @@ export function Writing({ place, about, answers, done, atOnce }: WritingProps) {
           if (atOnce) element?.focus();
         }}
         data-note={answers ? undefined : true}
-        aria-label={answers ? "Answer" : `Note on ${about}`}
+        aria-label={answers ? "Answer" : "Note for the practice"}
         placeholder={answers ? "Answer" : "Note for the practice"}
         className="box h-auto! py-1"
         rows={2}

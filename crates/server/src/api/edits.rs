@@ -12,9 +12,8 @@ use crate::{
     auth::By,
     error::{Answer, Problem},
     store::{
-        payers,
         households::{self as store, Heading, NewRevision, Revision},
-        progress,
+        payers, progress,
     },
     work,
 };
@@ -31,8 +30,8 @@ use hembo_core::{
     secret,
 };
 use serde::Deserialize;
-use std::collections::BTreeSet;
 use serde_json::{Value, json};
+use std::collections::BTreeSet;
 use time::OffsetDateTime;
 use utoipa::ToSchema;
 use uuid::Uuid;

@@ -384,7 +384,10 @@ pub async fn carry_forward(
     let worked = work::out(&app, next).await?;
     let mut transaction = app.database.begin().await?;
     if let Some(there) = store::carried_to(&mut transaction, id).await? {
-        return Ok((StatusCode::OK, Json(Carried { id: there, year, made: false, blocking: None, looking: None })));
+        return Ok((
+            StatusCode::OK,
+            Json(Carried { id: there, year, made: false, blocking: None, looking: None }),
+        ));
     }
     let made = add(&app, &mut transaction, &worked, "carried", by, Some(id)).await?;
     transaction.commit().await?;

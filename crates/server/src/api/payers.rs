@@ -32,12 +32,9 @@ pub struct Sought {
 
 /// Known payers by first letters or number.
 #[utoipa::path(get, path = "/api/payers", params(Sought), responses((status = 200, body = Vec<Known>)))]
-pub async fn payers(
-    State(app): State<App>,
-    _: By,
-    Query(sought): Query<Sought>,
-) -> Answer<Json<Vec<Known>>> {
-    let text: String = sought.text.trim().chars().filter(|c| !c.is_control()).take(check::LONGEST_NAME).collect();
+pub async fn payers(State(app): State<App>, _: By, Query(sought): Query<Sought>) -> Answer<Json<Vec<Known>>> {
+    let text: String =
+        sought.text.trim().chars().filter(|c| !c.is_control()).take(check::LONGEST_NAME).collect();
     Ok(Json(store::find(&app.database, &sought.country, &text, MOST).await?))
 }
 
@@ -97,7 +94,7 @@ pub async fn correct_payer(
     let name = sensible("name", &name, 1, check::LONGEST_NAME)?;
     let number = sensible("number", &number, 0, LONGEST_NUMBER)?;
     let pack = app.registry.pack(&country).ok_or_else(|| Problem::not_found("country"))?;
-    if pack.check_id_number(number).is_ok() {
+    if payer::could_be_own(number, pack) {
         let message = "This could be a person's own number: it is kept with their papers only.";
         return Err(Problem::invalid(vec![Fault::new("number", message)]));
     }
@@ -110,7 +107,8 @@ pub async fn correct_payer(
     })?;
     let was = was.ok_or_else(|| Problem::not_found("payer"))?;
     let using = store::using(&app.database, &country, &was.name).await?;
-    let uses = using.into_iter().map(|using| used(using, &was.name, pack)).filter(|used| !used.papers.is_empty());
+    let uses =
+        using.into_iter().map(|using| used(using, &was.name, pack)).filter(|used| !used.papers.is_empty());
     Ok(Json(Corrected { uses: uses.collect(), was }))
 }
 
@@ -134,5 +132,11 @@ fn used(using: Using, name: &str, pack: &dyn Pack) -> Use {
         };
         payer::is_payer(kind, pack).then_some(on)
     });
-    Use { household: using.id, year: using.year, revision: using.revision, papers: on.collect(), name: using.name }
+    Use {
+        household: using.id,
+        year: using.year,
+        revision: using.revision,
+        papers: on.collect(),
+        name: using.name,
+    }
 }
