@@ -1,7 +1,7 @@
 // What is typed: read as it was meant, kept whatever happens, refused at its place.
 import { expect, type Page, test } from "@playwright/test";
 import { typedDay } from "../../web/src/entry/dates";
-import { answer, openCopy, saved, signIn, type } from "./desk";
+import { answer, noFindings, openCopy, saved, signIn, type } from "./desk";
 
 test("a day is read in the order of its country, with or without separators", () => {
   const us = (text: string) => typedDay(text, "month_day_year", 2025);
@@ -215,8 +215,8 @@ test("Enter goes on through a form and a list, and ends the edit", async ({ page
   await expect(amount).toHaveValue("180.00");
   // Escape after Enter takes nothing back, in the last box of a paper as well.
   await type(page, "n", "1099-int", "<Enter>");
-  await page.getByRole("textbox", { name: "Payer" }).waitFor();
-  const last = page.getByRole("textbox").last();
+  await page.getByRole("combobox", { name: "Payer" }).waitFor();
+  const last = page.getByRole("region", { name: "Boxes" }).getByRole("textbox").last();
   await last.fill("12");
   await type(page, "<Enter>");
   await saved(page);
@@ -249,7 +249,7 @@ test("a day and a number take their shape; what is no day is refused", async ({ 
   await born.press("Enter");
   await expect(born).toHaveValue("14 Feb 2015");
   await page.goto(`/h/${id}/papers?paper=w2`);
-  const ein = page.getByRole("textbox", { name: "b Employer's EIN" });
+  const ein = page.getByLabel("b Employer's EIN");
   await ein.fill("934410927");
   await ein.press("Enter");
   await expect(ein).toHaveValue("93-4410927");
@@ -296,7 +296,7 @@ test("a payer comes back by its first letters, with its number, and a box says w
   await saved(page);
   await expect(page.getByLabel("b Employer's EIN")).toHaveValue(number);
 
-  await page.getByLabel("1 Wages, tips, other compensation").focus();
+  await page.getByLabel("1 Wages, tips, other pay").focus();
   await page.keyboard.press("F1");
   const told = page.getByRole("dialog");
   await expect(told).toContainText("An amount, not below zero.");
@@ -304,5 +304,5 @@ test("a payer comes back by its first letters, with its number, and a box says w
   await expect(told).toContainText("changes by +2");
   await noFindings(page, "What a box is");
   await page.keyboard.press("Escape");
-  await expect(page.getByLabel("1 Wages, tips, other compensation")).toBeFocused();
+  await expect(page.getByLabel("1 Wages, tips, other pay")).toBeFocused();
 });

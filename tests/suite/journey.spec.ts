@@ -45,7 +45,7 @@ test("a household is made, keyed, weighed, pinned and explained without a mouse"
     state: string,
   ) => {
     await type(page, "n", "w-2", "<Enter>");
-    await expect(page.getByRole("textbox", { name: "Employer", exact: true })).toBeFocused();
+    await expect(page.getByRole("combobox", { name: "Employer", exact: true })).toBeFocused();
     await type(page, employer);
     await tabTo(page, "Whose");
     await type(page, who);
@@ -74,7 +74,7 @@ test("a household is made, keyed, weighed, pinned and explained without a mouse"
 
   // A home loan in both names, and two gifts.
   await type(page, "n", "1098", "<Enter>");
-  await expect(page.getByRole("textbox", { name: "Lender", exact: true })).toBeFocused();
+  await expect(page.getByRole("combobox", { name: "Lender", exact: true })).toBeFocused();
   await type(page, "Ledge Savings");
   await tabTo(page, "Whose");
   await type(page, "Both");

@@ -33,7 +33,7 @@ test("a couple is made and keyed by keyboard; the split is chosen, pinned at zer
   await saved(page);
 
   await type(page, "n", "t4a", "<Enter>");
-  await expect(page.getByRole("textbox", { name: "Payer", exact: true })).toBeFocused();
+  await expect(page.getByRole("combobox", { name: "Payer", exact: true })).toBeFocused();
   await type(page, "Glass-blowers' Guild Plan");
   await tabTo(page, "016 Pension or superannuation");
   await type(page, "64000");
@@ -42,7 +42,7 @@ test("a couple is made and keyed by keyboard; the split is chosen, pinned at zer
   await saved(page);
   await page.getByRole("heading", { level: 1 }).click();
   await type(page, "n", "t4", "<Enter>");
-  await expect(page.getByRole("textbox", { name: "Employer", exact: true })).toBeFocused();
+  await expect(page.getByRole("combobox", { name: "Employer", exact: true })).toBeFocused();
   await type(page, "Harbour Kiosk");
   await tabTo(page, "Whose");
   await type(page, "Greta");

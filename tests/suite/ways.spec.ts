@@ -182,7 +182,7 @@ test("a paper is added for the person chosen with it", async ({ page }) => {
   await page.getByRole("combobox", { name: "Paper" }).fill("interest");
   await page.getByRole("option", { name: /1099-INT/ }).click();
   await expect(page.getByRole("heading", { name: "Osric 2 papers" })).toBeVisible();
-  await expect(page.getByRole("textbox", { name: "Payer" })).toBeFocused();
+  await expect(page.getByRole("combobox", { name: "Payer" })).toBeFocused();
 });
 
 test("the trail of a household with two returns shows both", async ({ page }) => {

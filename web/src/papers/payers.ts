@@ -1,5 +1,5 @@
 // Payers that the practice knows: offered where a payer's name or number is typed.
-import { useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
 import { api, ask } from "../api/client";
 import type { Payer } from "../api/types";
@@ -10,6 +10,7 @@ export function useKnownPayers(country: string, text: string, all = false) {
     queryKey: ["payers", country, text],
     queryFn: () => ask(api.GET("/api/payers", { params: { query: { country, text } } })),
     enabled: all || text.length > 0,
+    placeholderData: keepPreviousData,
   });
 }
 
