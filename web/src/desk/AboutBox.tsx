@@ -25,12 +25,11 @@ export function AboutBox() {
     window.addEventListener("keydown", listen);
     return () => window.removeEventListener("keydown", listen);
   }, []);
-  if (!at) return null;
-  const close = () => {
-    setAt(null);
-    from?.focus();
-  };
-  return <Told at={at} close={close} />;
+  // When the sheet is gone one goes on where one was.
+  useEffect(() => {
+    if (!at) from?.focus();
+  }, [at, from]);
+  return at && <Told at={at} close={() => setAt(null)} />;
 }
 
 function useField(at: Secret): { field: Field | undefined; stands: string } {
