@@ -285,7 +285,7 @@ test("a payer comes back by its first letters, with its number, and a box says w
   await openCopy(page, "Vreeland-Mbeki");
   await type(page, "n", "W-2", "<Enter>");
   const title = page.getByLabel("Employer", { exact: true });
-  await title.pressSequentially("clover");
+  await title.pressSequentially("kiln");
   // What is offered is chosen as a list offers it: its words stand in the box.
   const offered = page.locator("datalist option").first();
   await expect(offered).toBeAttached();

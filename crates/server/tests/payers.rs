@@ -21,7 +21,9 @@ async fn with_employer(client: &Client, name: &str, number: Value) -> (String, i
     let paper = json!({ "id": "w2", "kind": "W-2", "owners": [{ "person": "filer1", "percent": "100" }], "title": name });
     let commands = json!([{ "do": "add_paper", "paper": paper },
         { "do": "set_box", "paper": "w2", "field": "b", "value": number }]);
-    let opened = client.edit(&id, 1, commands).await.ok(200);
+    client.edit(&id, 1, commands).await.ok(200);
+    let wages = json!([{ "do": "set_box", "paper": "w2", "field": "1", "value": "40000" }]);
+    let opened = client.edit(&id, 2, wages).await.ok(200);
     (id, opened["revision"].as_i64().unwrap())
 }
 
@@ -50,6 +52,8 @@ async fn what_could_be_a_persons_number_is_not_learnt() {
     let paper = json!({ "id": "care", "kind": "Care", "owners": [{ "person": "filer1", "percent": "100" }],
         "title": "Marnie Alder", "boxes": { "number": "412-55-9073" } });
     client.edit(&id, revision, json!([{ "do": "add_paper", "paper": paper }])).await.ok(200);
+    assert_eq!(find(&client, "marnie").await, [], "not before one goes on after it");
+    client.edit(&id, revision + 1, json!([{ "do": "rename", "name": "Alder" }])).await.ok(200);
     assert_eq!(find(&client, "marnie").await, [("Marnie Alder".to_owned(), String::new())]);
 }
 

@@ -286,7 +286,10 @@ impl Change<'_> {
             key: step.key,
         };
         store::write(&mut transaction, new).await?;
-        payers::learn(&mut transaction, &worked.household.country, &stored.payers, self.by).await?;
+        // What stood there before this edit, too: a name that is still being typed is none yet.
+        let stood = step.before.as_ref().map(|before| payer::payers(before, pack)).unwrap_or_default();
+        let settled = stored.payers.intersection(&stood).cloned().collect();
+        payers::learn(&mut transaction, &worked.household.country, &settled, self.by).await?;
         progress::changed(&mut transaction, self.id, after, step.back_to, self.by).await?;
         transaction.commit().await?;
         let at = OffsetDateTime::now_utc();
