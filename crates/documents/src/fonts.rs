@@ -50,12 +50,12 @@ impl Fonts {
         advance as f32 * size / shape.units_per_em() as f32
     }
 
-    /// Words with only those signs that the faces have: an arrow is written as one, what cannot be is a question mark.
+    /// Words with only those signs that the faces have: an arrow is written as one, what cannot be is a question mark; line ends stay.
     pub fn drawable(&self, words: &str) -> String {
         let shape = &self.of(Face::Plain).1;
         let sign = |c: char| match c {
             '→' => "›".to_owned(),
-            '\u{a0}' => c.to_string(),
+            '\u{a0}' | '\n' => c.to_string(),
             c if c.is_whitespace() => " ".to_owned(),
             c if shape.glyph_index(c).is_some() => c.to_string(),
             _ => "?".to_owned(),
