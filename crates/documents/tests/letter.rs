@@ -98,7 +98,8 @@ fn what_the_editor_keeps_is_read_and_given_back() {
     let with_more = json!({ "type": "doc", "content": [{ "type": "paragraph", "content": [
         { "type": "text", "text": "one", "marks": [{ "type": "italic" }] }, { "type": "hardBreak" },
         { "type": "text", "text": "two" }] }, { "type": "paragraph" }] });
-    assert_eq!(plain(&Letter::read(with_more).unwrap()), ["one two", ""]);
+    assert_eq!(Letter::read(with_more.clone()).unwrap().value(), with_more, "line ends come back");
+    assert_eq!(plain(&Letter::read(with_more).unwrap()), ["one\ntwo", ""]);
     for wrong in [
         json!({ "type": "paragraph" }),
         json!({ "type": "doc", "content": [{ "type": "image", "attrs": { "src": "http://elsewhere" } }] }),
@@ -114,7 +115,9 @@ fn what_the_editor_keeps_is_read_and_given_back() {
 
 #[test]
 fn a_letter_is_written_as_docx_and_as_pdf() {
-    let letter = merge("Dear {{ names }},\n\n- **one**\n- two & <three>", &fields()).unwrap();
+    let letter = merge("Dear {{ names }},\n\n- **one**\n- two & <three>\n-", &fields()).unwrap();
+    let LetterBlock::List(items) = &letter.blocks[1] else { unreachable!() };
+    assert_eq!(items.len(), 3, "the last entry waits for its words");
     let file = docx(&letter, "Quay Street Practice").unwrap();
     // A zip with the document in it.
     assert!(file.starts_with(b"PK\x03\x04"));

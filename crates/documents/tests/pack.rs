@@ -114,6 +114,30 @@ fn a_pack_with_blocking_points_says_on_every_page_that_it_is_not_final() {
 }
 
 #[test]
+fn a_year_for_planning_and_a_way_that_costs_more_say_so() {
+    let (household, outcome) = demo("us/thornquist-abara.json");
+    assert!(outcome.planning);
+    let document = pack_of(&household, &outcome, &[Part::Summary]);
+    assert!(document.watermark.is_some());
+    let mut clean = outcome.clone();
+    clean.points.clear();
+    clean.covered = true;
+    let document = pack_of(&household, &clean, &[Part::Summary]);
+    assert_eq!(document.watermark.as_deref(), Some("For planning: 2026 is not over"));
+
+    let (mut household, _) = demo("us/vreeland-mbeki.json");
+    household.pins.insert("us.deduction".into(), "standard".into());
+    let held = outcome::reckon(&household, &registry()).unwrap();
+    let told = words(&pack_of(&household, &held, &[Part::Summary]), Part::Summary).join(" ");
+    assert!(told.contains("this one is held by choice and costs $\u{a0}214 more"), "{told}");
+    // What was not weighed is said where the lowest is.
+    let mut part = outcome.clone();
+    part.complete = false;
+    let told = words(&pack_of(&household, &part, &[Part::Ways]), Part::Ways).join(" ");
+    assert!(told.contains("not all could be weighed. This is the lowest of those that were."), "{told}");
+}
+
+#[test]
 fn parts_stand_in_the_order_in_which_they_are_chosen_and_forms_without_worksheets() {
     let (household, outcome) = demo("us/winterbourne-adeyemi.json");
     let document = pack_of(&household, &outcome, &[Part::Forms, Part::Worksheets, Part::Summary]);

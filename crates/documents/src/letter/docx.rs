@@ -1,9 +1,9 @@
 //! The letter as a file of a word processor.
 
-use super::{Letter, LetterBlock, Words};
+use super::{Letter, LetterBlock, Words, editor::BREAK};
 use docx_rs::{
-    AbstractNumbering, Docx, IndentLevel, Level, LevelJc, LevelText, NumberFormat, Numbering, NumberingId,
-    Paragraph, Run, RunFonts, SpecialIndentType, Start,
+    AbstractNumbering, BreakType, Docx, IndentLevel, Level, LevelJc, LevelText, NumberFormat, Numbering,
+    NumberingId, Paragraph, Run, RunFonts, SpecialIndentType, Start,
 };
 use std::io::Cursor;
 
@@ -50,6 +50,9 @@ pub fn docx(letter: &Letter, practice: &str) -> Result<Vec<u8>, String> {
 
 fn paragraph(words: &[Words], face: impl Fn(Run) -> Run) -> Paragraph {
     words.iter().fold(Paragraph::new(), |paragraph, words| {
+        if words.text == BREAK {
+            return paragraph.add_run(Run::new().add_break(BreakType::TextWrapping));
+        }
         let mut run = face(Run::new().add_text(&words.text));
         if words.bold {
             run = run.bold();

@@ -11,6 +11,8 @@ pub struct NotALetter(String);
 
 /// How long a letter is at the most, in bytes of text.
 const LONGEST: usize = 100_000;
+/// The words that end a line within a paragraph.
+pub(super) const BREAK: &str = "\n";
 
 #[derive(Serialize, Deserialize, Default)]
 #[serde(deny_unknown_fields)]
@@ -87,7 +89,7 @@ fn block(node: Node) -> Result<LetterBlock, NotALetter> {
     }
 }
 
-/// One entry of a list: its paragraphs as one.
+/// One entry of a list: its paragraphs as one, a line each.
 fn item(node: Node) -> Result<Vec<Words>, NotALetter> {
     if node.kind != "listItem" {
         return Err(NotALetter(format!("a list has entries, not '{}'", node.kind)));
@@ -98,7 +100,7 @@ fn item(node: Node) -> Result<Vec<Words>, NotALetter> {
             return Err(NotALetter(format!("an entry of a list has words, not '{}'", paragraph.kind)));
         }
         if !all.is_empty() {
-            all.push(Words { text: " ".into(), ..Words::default() });
+            all.push(Words { text: BREAK.into(), ..Words::default() });
         }
         all.extend(words(paragraph.content)?);
     }
@@ -108,7 +110,7 @@ fn item(node: Node) -> Result<Vec<Words>, NotALetter> {
 fn words(nodes: Vec<Node>) -> Result<Vec<Words>, NotALetter> {
     let one = |node: Node| match (node.kind.as_str(), node.text) {
         ("text", Some(text)) => Ok(marked(text, &node.marks)),
-        ("hardBreak", None) => Ok(Words { text: " ".into(), ..Words::default() }),
+        ("hardBreak", None) => Ok(Words { text: BREAK.into(), ..Words::default() }),
         (other, _) => Err(NotALetter(format!("'{other}' are no words"))),
     };
     nodes.into_iter().map(one).collect()
@@ -142,6 +144,9 @@ fn node(block: &LetterBlock) -> Node {
 
 fn texts(words: &[Words]) -> Vec<Node> {
     let text = |words: &Words| {
+        if words.text == BREAK {
+            return Node { kind: "hardBreak".into(), ..Node::default() };
+        }
         let plain = |kind: &str| Mark { kind: kind.into(), attrs: None };
         let figure = words
             .figure

@@ -21,7 +21,7 @@ const fn field(name: &'static str, what: &'static str) -> FieldInfo {
 }
 
 /// Every field.
-pub static FIELDS: [FieldInfo; 18] = [
+pub static FIELDS: [FieldInfo; 20] = [
     field("practice", "The practice's name"),
     field("today", "The day on which the letter is made"),
     field("names", "Who files, with full names"),
@@ -36,13 +36,15 @@ pub static FIELDS: [FieldInfo; 18] = [
     field("refund", "Whether something comes back: {% if refund %}"),
     field("due", "Whether something is due"),
     field("ways", "How many ways are lawful"),
+    field("all_weighed", "Whether all of them were weighed, and the law leaves nothing open beside them"),
+    field("lowest", "Whether the way that was chosen is the lowest of them"),
     field("next_way", "How the next dearer way differs; empty where there is none"),
     field("next_more", "What the next dearer way would cost more"),
     field(
         "changes",
         "What moved against last year: {% for change in changes %} with change.what and change.by",
     ),
-    field("final", "Whether nothing blocks and the figures are a result"),
+    field("final", "Whether nothing blocks, the figures are a result, and the year is over"),
 ];
 
 /// The values of the fields for a return.
@@ -74,6 +76,7 @@ impl Fields {
             ("ways", outcome.lawful_ways.to_string()),
             ("next_more", next.map_or_else(String::new, |way| of.money(way.more))),
         ]);
+        let left_open = outcome.points.iter().any(|point| point.unweighed && point.dismissed.is_none());
         let text = |text: &str| Value::from(text.replace([BEGIN, NAMED, END], ""));
         let mut values = BTreeMap::from([
             ("practice", text(of.practice)),
@@ -87,6 +90,8 @@ impl Fields {
             ("refund", Value::from(outcome.balance.is_negative())),
             ("due", Value::from(!outcome.balance.is_negative() && !outcome.balance.is_zero())),
             ("next_way", text(next.map_or("", |way| if way.but.is_empty() { &way.name } else { &way.but }))),
+            ("all_weighed", Value::from(outcome.complete && !left_open)),
+            ("lowest", Value::from(outcome.total == outcome.lowest)),
             ("changes", changes(of)),
             ("final", Value::from(of.unsettled().is_none())),
         ]);

@@ -66,7 +66,7 @@ fn blocks(text: &str) -> Vec<LetterBlock> {
         } else if let Some(title) = line.strip_prefix("# ") {
             blocks.push(LetterBlock::Heading(words(title)));
             open = false;
-        } else if let Some(entry) = line.strip_prefix("- ") {
+        } else if let Some(entry) = line.strip_prefix("- ").or((line == "-").then_some("")) {
             match blocks.last_mut() {
                 Some(LetterBlock::List(items)) if open => items.push(words(entry)),
                 _ => blocks.push(LetterBlock::List(vec![words(entry)])),

@@ -182,6 +182,9 @@ impl Source<'_> {
         if !self.outcome.covered {
             return Some("The figures are not a result".into());
         }
+        if self.outcome.planning {
+            return Some(format!("For planning: {} is not over", self.outcome.year));
+        }
         let words = if blocking == 1 { "open point blocks" } else { "open points block" };
         (blocking > 0).then(|| format!("Not final: {blocking} {words}"))
     }

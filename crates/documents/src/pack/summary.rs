@@ -108,6 +108,7 @@ pub(super) fn weighed(of: Source<'_>) -> String {
         n => format!("There are {n} lawful ways to file; not all could be weighed."),
     };
     let held = outcome.total - outcome.lowest;
+    let among = if outcome.complete { "" } else { " of those that were" };
     let place = if held > Money::ZERO {
         format!(
             " The lowest would come to {}; this one is held by choice and costs {} more.",
@@ -115,11 +116,17 @@ pub(super) fn weighed(of: Source<'_>) -> String {
             of.money(held)
         )
     } else if outcome.lawful_ways > 1 {
-        " This is the lowest.".to_owned()
+        format!(" This is the lowest{among}.")
     } else {
         String::new()
     };
-    ways + &place
+    let left_open = outcome.points.iter().any(|point| point.unweighed && point.dismissed.is_none());
+    let open = if left_open {
+        " The law leaves more open, which is not weighed: it is told where the ways are."
+    } else {
+        ""
+    };
+    ways + &place + open
 }
 
 /// The chosen way and the next ones as bars; none where taxes below zero make their lengths meaningless.
