@@ -107,6 +107,10 @@ fn example(field: &Field, household: &Household, at: &Place) -> Option<Entry> {
         let amount = now.and_then(Entry::money).unwrap_or_default() + EXAMPLE;
         return Some(Entry::Text(amount.to_string()));
     }
+    if let FieldKind::Date = field.kind {
+        let days = ["07-01", "02-01"].map(|day| Entry::Text(format!("{}-{day}", household.year)));
+        return days.into_iter().find(|day| Some(day) != now);
+    }
     let blank = field.blank_entry();
     values(field, household).into_iter().find(|value| Some(value) != now.or(blank.as_ref()))
 }
@@ -120,6 +124,10 @@ fn with(household: &Household, at: &Place, field: &Field, example: &Entry) -> Op
             let paper = changed.papers.iter_mut().find(|one| one.id == *paper)?;
             match row {
                 Some(row) => {
+                    // The last, empty line of a list is not stored yet.
+                    if paper.row(row).is_none() {
+                        paper.rows.push(Row { id: row.clone(), ..Row::default() });
+                    }
                     let row: &mut Row = paper.rows.iter_mut().find(|one| one.id == *row)?;
                     row.cells.insert(id, entry);
                 }

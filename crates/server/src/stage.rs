@@ -151,6 +151,8 @@ pub struct Standing {
     pub blocking: usize,
     /// The figures are a result.
     pub covered: bool,
+    /// The year is not over: its forms are not out.
+    pub planning: bool,
     /// Filing is held until a day that has not come.
     pub held: bool,
 }
@@ -158,12 +160,15 @@ pub struct Standing {
 impl Step {
     /// Why a step cannot be taken; none where it can.
     pub fn why_not(&self, standing: Standing) -> Option<String> {
-        let Standing { is_reviewer, is_own, own_review, blocking, covered, held } = standing;
+        let Standing { is_reviewer, is_own, own_review, blocking, covered, planning, held } = standing;
         if self.review && !own_review && !is_reviewer {
             return Some("Only a reviewer or an administrator does this.".into());
         }
         if self.review && !own_review && is_own {
             return Some("This is your own work: somebody else reviews it.".into());
+        }
+        if self.clean && planning {
+            return Some("The year is for planning: it is not over, and its forms are not out.".into());
         }
         if self.clean && !covered {
             return Some("The figures are not a result: an open point says what is not computed.".into());
@@ -190,6 +195,7 @@ mod tests {
         own_review: false,
         blocking: 0,
         covered: true,
+        planning: false,
         held: false,
     };
 
@@ -223,6 +229,7 @@ mod tests {
             assert_eq!(step.why_not(CLEAN), None);
             assert!(step.why_not(Standing { blocking: 1, ..CLEAN }).is_some());
             assert!(step.why_not(Standing { covered: false, ..CLEAN }).is_some());
+            assert!(step.why_not(Standing { planning: true, ..CLEAN }).is_some());
             assert_eq!(step.why_not(Standing { held: true, ..CLEAN }).is_some(), step.to == Sent);
         }
         assert_eq!(find(InReview, Remarks).why_not(Standing { blocking: 3, ..CLEAN }), None);

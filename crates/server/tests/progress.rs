@@ -200,3 +200,14 @@ async fn the_list_finds_by_hands_state_number_and_last_digits() {
     preparer.post(&format!("/api/households/{id}/unarchive"), json!({})).await.ok(204);
     assert_eq!(names(&preparer, "search=q-20").await, ["Clean"]);
 }
+
+#[tokio::test]
+async fn a_return_of_a_year_that_is_not_over_is_not_cleared() {
+    let preparer = Client::signed_in("planning").await;
+    let reviewer = preparer.other(demo::REVIEWER).await;
+    let id = preparer.household("Thornquist-Abara").await;
+    step(&preparer, &id, 1, "in_work", "ready", "").await.ok(200);
+    step(&reviewer, &id, 1, "ready", "in_review", "").await.ok(200);
+    let refused = step(&reviewer, &id, 1, "in_review", "cleared", "").await.ok(403);
+    assert!(refused["detail"].as_str().unwrap().contains("for planning"), "{refused}");
+}

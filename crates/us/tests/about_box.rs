@@ -54,6 +54,20 @@ fn a_box_that_goes_to_no_line_says_what_it_moves_and_words_say_nothing() {
 }
 
 #[test]
+fn a_line_that_is_not_stored_yet_and_a_day_are_tried_as_well() {
+    let household = vreeland();
+    let gifts = first_paper(&household, "Gifts").to_owned();
+    let at = Place { paper: Some(gifts.clone()), row: Some("fresh".into()), ..Place::household("amount") };
+    let about = told(&household, &at).unwrap();
+    assert_eq!(about.example, Some(Entry::Text("1000.00".into())));
+    assert!(!about.lines.is_empty() && about.total.is_some_and(|total| total < Money::ZERO), "{about:?}");
+    let day = Place { field: Some("date".into()), ..at };
+    assert!(
+        matches!(told(&household, &day).unwrap().example, Some(Entry::Text(day)) if day.starts_with("2025-"))
+    );
+}
+
+#[test]
 fn what_is_not_there_is_not_told() {
     let household = vreeland();
     for at in [

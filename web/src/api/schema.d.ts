@@ -1110,6 +1110,17 @@ export interface components {
              */
             year: number;
         };
+        /** @description An amount that is carried over into the next year. */
+        CarriedOver: {
+            /** @description How much. */
+            amount: components["schemas"]["Money"];
+            /** @description What it is. */
+            label: string;
+            /** @description The kind of paper that it goes into, by its code. */
+            paper: string;
+            /** @description Whose, by name. */
+            whose: string;
+        };
         /** @description A cell of the Spread. */
         Cell: {
             /** @description The amount. */
@@ -2147,6 +2158,8 @@ export interface components {
             balance: components["schemas"]["Money"];
             /** @description What is left blank, and what it is read as. */
             blanks: components["schemas"]["Blank"][];
+            /** @description What is carried over into the next year. */
+            carried: components["schemas"]["CarriedOver"][];
             /** @description The people as columns. */
             columns: components["schemas"]["Column"][];
             /** @description The chosen way beside others; nothing where that was not asked for. */

@@ -98,8 +98,14 @@ function Told({ at, close }: { at: Secret; close: () => void }) {
 function Goes({ about, field }: { about: About; field: Field }) {
   const { opened } = useDesk();
   const { example, lines, direct, total } = about;
-  if (!example)
-    return <p className="mt-2 text-soft">It goes to no line: it tells papers and people apart.</p>;
+  if (!example) {
+    const words = field.kind.type === "text";
+    return (
+      <p className="mt-2 text-soft">
+        {words ? "Words go to no line of the computation." : "No example of it can be tried here and now."}
+      </p>
+    );
+  }
   const shown = shownEntry(field, opened.household.people, example);
   return (
     <>

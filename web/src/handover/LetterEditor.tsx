@@ -1,4 +1,5 @@
 // The letter in an editor: kept after a rest and when it is left, with the figures in it that have changed since.
+import { ListItem } from "@tiptap/extension-list";
 import { EditorContent, useEditor, useEditorState } from "@tiptap/react";
 import StarterKit from "@tiptap/starter-kit";
 import { useCallback, useEffect, useRef, useState } from "react";
@@ -13,7 +14,11 @@ import { useLetterChanges } from "./useLetter";
 /** Typing is kept after so many milliseconds of rest. */
 const REST = 1_200;
 
+/** An entry of a list has words, and no list of its own. */
+const Entry = ListItem.extend({ content: "paragraph+" });
+
 const KIT = StarterKit.configure({
+  listItem: false,
   blockquote: false,
   code: false,
   codeBlock: false,
@@ -40,7 +45,7 @@ export default function LetterEditor({ letter, figures, theirs }: Props) {
   const rest = useRef<number>(undefined);
 
   const editor = useEditor({
-    extensions: [KIT, Figure.configure({ now: () => now.current })],
+    extensions: [KIT, Entry, Figure.configure({ now: () => now.current })],
     content: letter.body,
     editable: !past,
     editorProps: { attributes: { "aria-label": "Letter", role: "textbox", "aria-multiline": "true" } },
@@ -53,9 +58,11 @@ export default function LetterEditor({ letter, figures, theirs }: Props) {
     onBlur: () => flush.current(),
   });
 
-  const keep = useCallback(async () => {
+  const kept = useRef<LetterBody | null>(letter.body as unknown as LetterBody);
+  // One after the other: the next one is kept after the version that the one before made.
+  const queue = useRef<Promise<void>>(Promise.resolve());
+  const send = useCallback(async () => {
     if (!editor || !dirty(editor.getJSON(), kept.current)) return;
-    clearTimeout(rest.current);
     const body = editor.getJSON() as LetterBody;
     kept.current = body;
     try {
@@ -70,10 +77,17 @@ export default function LetterEditor({ letter, figures, theirs }: Props) {
       kept.current = null;
       setRefused((error as Error).message);
     }
+    if (dirty(editor.getJSON(), body)) return;
     stopTyping(flush.current);
     setWaiting(false);
   }, [changes.keep, editor, opened.revision]);
-  const kept = useRef<LetterBody | null>(letter.body as unknown as LetterBody);
+  const keep = () => {
+    clearTimeout(rest.current);
+    queue.current = queue.current.then(() => newest.current());
+    return queue.current;
+  };
+  const newest = useRef(send);
+  newest.current = send;
   const latest = useRef(keep);
   latest.current = keep;
   const flush = useRef(() => void latest.current());

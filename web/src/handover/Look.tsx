@@ -34,7 +34,7 @@ function Block({ block }: { block: DocumentBlock }) {
       return <h3 className="mt-5 mb-1 font-semibold">{block.of}</h3>;
     case "text":
       return (
-        <p className="my-1.5">
+        <p className="my-1.5 whitespace-pre-line">
           {block.of.map((run, at) => (run.bold ? <b key={at}>{run.words}</b> : run.words))}
         </p>
       );
@@ -42,7 +42,9 @@ function Block({ block }: { block: DocumentBlock }) {
       return (
         <ul className="my-1.5 ml-5 list-disc">
           {block.of.map((item, at) => (
-            <li key={at}>{item.map((run) => run.words).join("")}</li>
+            <li key={at} className="whitespace-pre-line">
+              {item.map((run) => run.words).join("")}
+            </li>
           ))}
         </ul>
       );

@@ -27,7 +27,14 @@ export function useLetterChanges(id: string, revision: number) {
   });
   const keep = useMutation({
     mutationFn: (body: { base_version: number; revision: number; body: LetterBody }) =>
-      ask(api.PUT("/api/households/{id}/letter", { params, body: body as never })),
+      // A page that goes away still sends it; a large body cannot be sent so.
+      ask(
+        api.PUT("/api/households/{id}/letter", {
+          params,
+          body: body as never,
+          keepalive: JSON.stringify(body).length < 50_000,
+        }),
+      ),
     ...kept,
   });
   const again = () => queries.invalidateQueries({ queryKey: ["letter", id] });

@@ -1,6 +1,7 @@
 // Threads of notes, and the box in which one is begun or answered.
 import { useRef, useState } from "react";
 import type { Note, NotePlace } from "../api/types";
+import { useDesk } from "../desk/useDesk";
 import { touched } from "../ui/format";
 import { Button } from "../ui/pieces";
 import { type Thread, useNoting } from "./useNotes";
@@ -93,7 +94,10 @@ type WritingProps = {
 /** Enter keeps a note, Shift with it begins a new line. */
 export function Writing({ place, about, answers, done, atOnce }: WritingProps) {
   const { add, change } = useNoting();
+  const { opened } = useDesk();
   const box = useRef<HTMLTextAreaElement>(null);
+  // What was typed and not kept yet waits here until one comes back.
+  const draft = `hembo.note ${opened.id} ${JSON.stringify(place)} ${answers ?? ""}`;
   const keep = () => {
     const words = box.current?.value.trim();
     if (!words || add.isPending) return;
@@ -102,6 +106,7 @@ export function Writing({ place, about, answers, done, atOnce }: WritingProps) {
       {
         onSuccess: () => {
           if (box.current) box.current.value = "";
+          sessionStorage.removeItem(draft);
           done?.();
         },
       },
@@ -127,6 +132,8 @@ export function Writing({ place, about, answers, done, atOnce }: WritingProps) {
         className="box h-auto! py-1"
         rows={2}
         maxLength={4000}
+        defaultValue={sessionStorage.getItem(draft) ?? ""}
+        onChange={(event) => sessionStorage.setItem(draft, event.target.value)}
         onKeyDown={(event) => {
           if (event.key === "Escape") event.currentTarget.blur();
           if (event.key !== "Enter" || event.shiftKey) return;

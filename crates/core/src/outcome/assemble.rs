@@ -2,7 +2,7 @@
 
 use super::{
     AmountOutcome, Authority, Comparison, DecisionOutcome, Kink, MOST_WAYS, NAMED_WAYS, OptionOutcome,
-    Outcome, Wanted, compare, last_year, schedules, shown::Shown,
+    Outcome, Wanted, compare, forward, last_year, schedules, shown::Shown,
 };
 use crate::{
     asking,
@@ -151,6 +151,7 @@ fn assemble(household: &Household, pack: &dyn Pack, wanted: Wanted, stop: &Stop)
         points,
         blanks: Vec::new(),
         papers: view.papers(),
+        carried: forward::carried(household, pack, &trail, &case.returns(&chosen)),
     };
     outcome.blanks = asking::blanks(keyed, pack, &outcome);
     Ok(outcome)

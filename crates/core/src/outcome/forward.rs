@@ -13,7 +13,9 @@ use crate::{
     trail::{Recorder, Scope},
 };
 use hembo_money::{Money, Rate};
+use serde::Serialize;
 use std::{collections::BTreeMap, fmt};
+use utoipa::ToSchema;
 
 /// A line whose amount goes into a paper of the next year.
 #[derive(Debug, Clone, Copy)]
@@ -40,6 +42,19 @@ pub enum CarriedTo {
         /// What tells its lines from others, as column and entry.
         says: Option<(&'static str, &'static str)>,
     },
+}
+
+/// An amount that is carried over into the next year.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, ToSchema)]
+pub struct CarriedOver {
+    /// What it is.
+    pub label: String,
+    /// Whose, by name.
+    pub whose: String,
+    /// How much.
+    pub amount: Money,
+    /// The kind of paper that it goes into, by its code.
+    pub paper: String,
 }
 
 /// The column of the year of origin in a list of amounts carried over.
@@ -227,6 +242,30 @@ fn owners(people: Vec<String>, kind: &PaperKind) -> Vec<Share> {
     let shares = Money::whole(100).split(&parts);
     let percent = |share: Money| Rate::from_billionths(share.cents() * Rate::ONE.billionths() / 100);
     people.into_iter().zip(shares).map(|(person, share)| Share { person, percent: percent(share) }).collect()
+}
+
+/// What the chosen way leaves to the next year.
+pub(super) fn carried(
+    household: &Household,
+    pack: &dyn Pack,
+    trail: &Recorder,
+    returns: &[Return],
+) -> Vec<CarriedOver> {
+    let name = |id: &String| household.person(id).map_or_else(|| id.clone(), |person| person.name.clone());
+    let of_carry = |carry: &Carry| {
+        let kind = pack.paper_kinds().iter().find(|kind| kind.id == carry.paper);
+        let found = kind.map(|kind| left(carry.line, trail, kind, returns, household)).unwrap_or_default();
+        let label = pack.declared().line(carry.line).map_or(carry.line, |line| line.label);
+        let found = found.into_iter().filter(|(_, amount)| *amount > Money::ZERO);
+        let one = |(people, amount): (Vec<String>, Money)| CarriedOver {
+            label: label.to_owned(),
+            whose: people.iter().map(name).collect::<Vec<_>>().join(", "),
+            amount,
+            paper: carry.paper.to_owned(),
+        };
+        found.map(one).collect::<Vec<_>>()
+    };
+    pack.declared().carries.iter().flat_map(of_carry).collect()
 }
 
 /// What a line leaves, and to whom: by person where the line is a person's, else by return.

@@ -10,7 +10,7 @@ mod schedules;
 mod shown;
 
 pub use assemble::{Unreckoned, age_on, headline, paid_back, pins_of, reckon, reckon_until};
-pub use forward::{CarriedTo, Carry, NotForward, next_year};
+pub use forward::{CarriedOver, CarriedTo, Carry, NotForward, next_year};
 pub use schedules::{FormOutcome, FormRow, ReturnSchedules};
 
 use crate::{asking::Blank, check::Fault, limit::Limit, pack::Suggestion, point::Point};
@@ -109,6 +109,8 @@ pub struct Outcome {
     pub blanks: Vec<Blank>,
     /// What each paper brings.
     pub papers: Vec<PaperOutcome>,
+    /// What is carried over into the next year.
+    pub carried: Vec<CarriedOver>,
 }
 
 /// What the filers' returns and those of their dependents come to for one authority.

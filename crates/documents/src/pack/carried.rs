@@ -2,21 +2,14 @@
 
 use super::{Source, plain};
 use crate::document::{Block, Column, Row, Table};
-use hembo_money::Money;
+use hembo_core::outcome::CarriedOver;
 
 pub(super) fn blocks(of: Source<'_>) -> Vec<Block> {
-    let declared = of.rules.declared();
-    let mut rows: Vec<Row> = Vec::new();
-    for carry in &declared.carries {
-        let label = declared.line(carry.line).map_or(carry.line, |line| line.label);
-        let lines = of.outcome.lines.iter().filter(|line| line.id == carry.line && line.amount > Money::ZERO);
-        for line in lines {
-            let row = Row::of([label.into(), line.whose.clone(), plain(line.amount), carry.paper.into()]);
-            if !rows.contains(&row) {
-                rows.push(row);
-            }
-        }
-    }
+    let row = |carried: &CarriedOver| {
+        let CarriedOver { label, whose, amount, paper } = carried;
+        Row::of([label.clone(), whose.clone(), plain(*amount), paper.clone()])
+    };
+    let rows: Vec<Row> = of.outcome.carried.iter().map(row).collect();
     if rows.is_empty() {
         return vec![Block::text("Nothing is carried over into the next year.")];
     }

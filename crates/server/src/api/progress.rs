@@ -129,6 +129,7 @@ impl<'a> Desk<'a> {
     }
 
     async fn standing_with(&self, summary: &work::Summary) -> Answer<Standing> {
+        let country = self.stands.country.as_str();
         let today = OffsetDateTime::now_utc().date();
         Ok(Standing {
             is_reviewer: self.member.is_reviewer(),
@@ -136,6 +137,7 @@ impl<'a> Desk<'a> {
             own_review: practice::of(&self.app.database).await?.own_review,
             blocking: summary.blocking,
             covered: summary.covered,
+            planning: self.app.registry.pack(country).is_some_and(|pack| pack.is_planning(self.stands.year)),
             held: self.stands.held_until.is_some_and(|day| today < day),
         })
     }

@@ -16,6 +16,8 @@ pub struct Standing {
     pub reviewer: Option<Uuid>,
     pub held_until: Option<Date>,
     pub filed_revision: Option<i64>,
+    pub country: String,
+    pub year: i32,
     /// What lists show of it.
     pub summary: Value,
 }
@@ -55,7 +57,8 @@ pub struct NewMove<'a> {
 pub async fn standing(database: &PgPool, id: Uuid) -> Result<Option<Standing>, sqlx::Error> {
     sqlx::query_as!(
         Standing,
-        "select revision, stage, worked_by, reviewer, held_until, filed_revision, summary from households
+        "select revision, stage, worked_by, reviewer, held_until, filed_revision, country, year, summary
+         from households
          where id = $1 and deleted_at is null",
         id
     )
