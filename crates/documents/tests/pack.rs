@@ -94,6 +94,14 @@ fn the_summary_tells_tax_balance_and_what_the_next_way_costs() {
         "{told}"
     );
     assert!(document.watermark.is_none());
+    // Credits beyond the tax, and two ways.
+    let (household, outcome) = demo("us/fennimore.json");
+    let told = words(&pack_of(&household, &outcome, &[Part::Summary]), Part::Summary).join(" ");
+    assert!(
+        told.starts_with("For 2025, no tax is left to pay: credits bring Delphine Fennimore $\u{a0}9,690."),
+        "{told}"
+    );
+    assert!(told.contains("Both lawful ways to file were weighed."), "{told}");
 }
 
 #[test]

@@ -24,10 +24,10 @@ insert into letter_templates (name, body) values ('Covering letter',
 
 Dear {{ first_names }},
 
-for {{ year }} your total tax comes to **{{ tax }}**. {{ paid }} was paid during the year.
+for {{ year }} {% if no_tax %}no tax is left to pay: credits bring you **{{ credits }}**.{% else %}your total tax comes to **{{ tax }}**.{% endif %} {{ paid }} was paid during the year.
 {% if refund %}**{{ balance }} comes back** to your account.{% elif due %}**{{ balance }} is still to be paid.**{% else %}Nothing is due and nothing comes back.{% endif %}
 
-{% if all_weighed %}We weighed all {{ ways }} ways in which the law lets you file.{% else %}We weighed the ways to file that our figures cover.{% endif %} {% if lowest %}The one that we chose is the lowest{% if next_way %}; the next ({{ next_way }}) would cost {{ next_more }} more{% endif %}.{% else %}We chose one that is not the lowest, as we agreed.{% endif %}
+{% if all_weighed %}We weighed every way in which the law lets you file, {{ ways }} in all.{% else %}We weighed the ways to file that our figures cover.{% endif %} {% if lowest %}The one that we chose is the lowest{% if next_way %}; the next ({{ next_way }}) would cost {{ next_more }} more{% endif %}.{% else %}We chose one that is not the lowest, as we agreed.{% endif %}
 
 {% if changes %}What moved against last year:
 

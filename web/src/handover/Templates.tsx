@@ -79,7 +79,7 @@ export function Templates({ of, close }: Props) {
         </div>
       </form>
       <h3 className="mt-4 mb-1">What a template can name</h3>
-      <dl className="grid grid-cols-[10rem_1fr] gap-y-0.5">
+      <dl className="grid grid-cols-[13rem_1fr] gap-y-0.5">
         {of.fields.map((one) => (
           <div key={one.name} className="contents">
             <dt>

@@ -161,7 +161,8 @@ function Elsewhere({ done: { now, answer }, close }: { done: Done; close: () => 
           .slice(0, 8)
           .map((use) => `${use.name} ${use.year}`)
           .join(", ")}
-        {uses.length > 8 && ` and ${uses.length - 8} more`}.
+        {uses.length > 8 && ` and ${uses.length - 8} more`}. A return among them that was cleared goes back
+        into work when it is changed.
       </p>
       {change.error && <p className="text-ochre">{change.error.message}</p>}
       <div className="mt-1 flex gap-3">

@@ -21,7 +21,7 @@ const fn field(name: &'static str, what: &'static str) -> FieldInfo {
 }
 
 /// Every field.
-pub static FIELDS: [FieldInfo; 20] = [
+pub static FIELDS: [FieldInfo; 22] = [
     field("practice", "The practice's name"),
     field("today", "The day on which the letter is made"),
     field("names", "Who files, with full names"),
@@ -31,6 +31,8 @@ pub static FIELDS: [FieldInfo; 20] = [
     field("year", "The return year"),
     field("law", "Country, and the part of it"),
     field("tax", "Total tax"),
+    field("no_tax", "Whether no tax is left: credits are more than it"),
+    field("credits", "By how much they are more; empty where they are not"),
     field("paid", "What was paid during the year"),
     field("balance", "What is due or comes back, without a sign"),
     field("refund", "Whether something comes back: {% if refund %}"),
@@ -69,8 +71,10 @@ impl Fields {
         let first = |name: &&str| name.split(' ').next().unwrap_or_default().to_owned();
         let firsts: Vec<String> = filers.iter().map(first).collect();
         let next = outcome.ways.iter().find(|way| !way.more.is_zero());
+        let no_tax = outcome.total.is_negative();
         let figures = BTreeMap::from([
             ("tax", of.money(outcome.total)),
+            ("credits", if no_tax { of.money(size(outcome.total)) } else { String::new() }),
             ("paid", of.money(outcome.paid)),
             ("balance", of.money(size(outcome.balance))),
             ("ways", outcome.lawful_ways.to_string()),
@@ -87,6 +91,7 @@ impl Fields {
             ("number", text(&of.household.reference)),
             ("year", Value::from(outcome.year)),
             ("law", text(&of.law())),
+            ("no_tax", Value::from(no_tax)),
             ("refund", Value::from(outcome.balance.is_negative())),
             ("due", Value::from(!outcome.balance.is_negative() && !outcome.balance.is_zero())),
             ("next_way", text(next.map_or("", |way| if way.but.is_empty() { &way.name } else { &way.but }))),

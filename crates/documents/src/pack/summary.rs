@@ -37,7 +37,8 @@ fn result(of: Source<'_>) -> String {
         outcome.columns.iter().filter(|c| c.files.is_some()).map(|c| c.name.as_str()).collect();
     let names = and(&names);
     let tax = if outcome.total.is_negative() {
-        format!("For {}, {names} pay no tax: credits bring *{}*", outcome.year, of.money(size(outcome.total)))
+        let credits = of.money(size(outcome.total));
+        format!("For {}, no tax is left to pay: credits bring {names} *{credits}*", outcome.year)
     } else {
         format!("For {}, the tax of {names} is *{}*", outcome.year, of.money(outcome.total))
     };
@@ -104,6 +105,7 @@ pub(super) fn weighed(of: Source<'_>) -> String {
     let outcome = of.outcome;
     let ways = match outcome.lawful_ways {
         1 => "The law leaves one way to file, and this is it.".to_owned(),
+        2 if outcome.complete => "Both lawful ways to file were weighed.".to_owned(),
         n if outcome.complete => format!("All {n} lawful ways to file were weighed."),
         n => format!("There are {n} lawful ways to file; not all could be weighed."),
     };
