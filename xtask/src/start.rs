@@ -9,7 +9,7 @@ use std::{
     env, fs,
     net::TcpListener,
     path::{Path, PathBuf},
-    process::Command,
+    process::{Command, Stdio},
 };
 
 const PORT: u16 = 4310;
@@ -55,7 +55,7 @@ pub fn start(words: &[&str]) -> Done {
     let data = data_folder();
     let database = data.join("database");
     if options.fresh {
-        for old in [&database, &data.join("key")] {
+        for old in [&database, &data.join("key"), &data.join("authority.json")] {
             remove(old)?;
         }
     }
@@ -64,6 +64,13 @@ pub fn start(words: &[&str]) -> Done {
     let outcome = serve(&cluster, &data, port);
     drop(cluster);
     outcome
+}
+
+/// The built program; it ends with this one.
+fn hembo() -> Command {
+    let mut command = Command::new("setpriv");
+    command.current_dir(root()).args(["--pdeathsig", "TERM", "--"]).arg(root().join("target/release/hembo"));
+    command
 }
 
 fn remove(path: &Path) -> Done {
@@ -93,9 +100,15 @@ fn free_port(wanted: u16) -> Done<u16> {
 fn serve(cluster: &Cluster, data: &Path, port: u16) -> Done {
     cluster.create("hembo").map_err(|e| format!("The database cannot be made: {e}"))?;
     let log = data.join("server.log");
-    let mut server = Command::new("setpriv");
-    server.current_dir(root()).env("HEMBO_DATABASE", cluster.url("hembo"));
-    server.args(["--pdeathsig", "TERM", "--"]).arg(root().join("target/release/hembo"));
+    let outside = free_port(port + 40)?;
+    let mut stand_in = hembo();
+    stand_in.args(["authority", "--listen", &format!("127.0.0.1:{outside}"), "--books"]);
+    stand_in.arg(data.join("authority.json")).stdout(Stdio::null());
+    let mut stand_in =
+        stand_in.spawn().map_err(|e| format!("The stand-in for the authority does not start: {e}"))?;
+    let mut server = hembo();
+    server.env("HEMBO_DATABASE", cluster.url("hembo"));
+    server.env("HEMBO_AUTHORITY", format!("http://127.0.0.1:{outside}"));
     server
         .args(["serve", "--listen", &format!("127.0.0.1:{port}"), "--demo", "demo", "--key"])
         .arg(data.join("key"));
@@ -103,8 +116,11 @@ fn serve(cluster: &Cluster, data: &Path, port: u16) -> Done {
     println!(
         "\n   Hembo     http://127.0.0.1:{port}\n   sign in   demo, quay-street-12\n   administrator   office, quay-street-12"
     );
+    println!("   authority (simulated) http://127.0.0.1:{outside}");
     println!("   log       {}\n   Ctrl-C stops it.\n", log.display());
-    let status = server.status().map_err(|e| format!("The server does not start: {e}"))?;
+    let status = server.status().map_err(|e| format!("The server does not start: {e}"));
+    let _ = stand_in.kill().and_then(|()| stand_in.wait());
+    let status = status?;
     if status.success() {
         Ok(())
     } else {

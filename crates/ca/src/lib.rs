@@ -161,6 +161,14 @@ impl Pack for Canada {
         &["Employer", "Payer", "School", "From", "Trustee", "Fund"]
     }
 
+    fn held_kinds(&self) -> &'static [&'static str] {
+        &["T4", "T4A", "T4A(OAS)", "T4A(P)", "T5", "T2202", "RRSP", "Instalments", "Tuition carried"]
+    }
+
+    fn withheld_box(&self, kind: &str) -> Option<&'static str> {
+        matches!(kind, "T4" | "T4A" | "T4A(OAS)" | "T4A(P)").then_some("22")
+    }
+
     fn version(&self) -> &str {
         self.book().version()
     }

@@ -3,6 +3,7 @@
 
 use crate::{
     field::{Field, FieldKind},
+    held::Held,
     household::{Answers, Before, Entry, FORMAT, Household, Paper, Person, Role},
     pack::{Pack, Registry},
     paper::PaperKind,
@@ -32,6 +33,8 @@ const MOST_RETIRED: usize = 20_000;
 pub const LONGEST_NAME: usize = 120;
 /// How many characters the practice's own number of a household has at the most.
 pub const LONGEST_REFERENCE: usize = 40;
+/// How many characters a reason has at the most.
+pub const LONGEST_REASON: usize = 500;
 const OLDEST: i32 = 130;
 
 /// Something that cannot be right.
@@ -119,9 +122,14 @@ impl Check<'_> {
         }
         let pins = household.pins.iter().map(|(key, value)| ("/pins", key, value));
         let reasons = household.dismissed.iter().map(|(key, value)| ("/dismissed", key, &value.reason));
-        for (at, key, value) in pins.chain(reasons) {
-            if key.chars().count() > LONGEST_NAME * 2 || value.chars().count() > 500 {
-                self.fault(at, "A pin or a reason is too long: at most 500 characters.");
+        let refused = household.refused.iter().map(|(key, value)| ("/refused", key, &value.reason));
+        if household.refused.len() > MOST_PAPERS {
+            self.fault("/refused", format!("At most {MOST_PAPERS} refused slips are kept."));
+        }
+        for (at, key, value) in pins.chain(reasons).chain(refused) {
+            if key.chars().count() > LONGEST_NAME * 2 || value.chars().count() > LONGEST_REASON {
+                let message = format!("A pin or a reason is too long: at most {LONGEST_REASON} characters.");
+                self.fault(at, message);
             }
             for text in [key, value] {
                 self.plain_text(&format!("{at}/{}", key.escape_default()), text);
@@ -253,6 +261,9 @@ impl Check<'_> {
             self.answers(format_args!("{at}/boxes"), kind.boxes.iter(), &paper.boxes);
             self.years(format_args!("{at}/boxes"), kind.boxes, &paper.boxes);
             self.before(&at, paper, kind);
+            if let Some(held) = &paper.held {
+                self.held(&at, held, kind);
+            }
             if !paper.rows.is_empty() && kind.columns.is_empty() {
                 self.fault(format!("{at}/rows"), format!("A {} has boxes, not a list.", kind.id));
             }
@@ -273,6 +284,21 @@ impl Check<'_> {
         let fields = kind.boxes.iter().chain(kind.columns);
         let amounts = fields.filter(|field| matches!(field.kind, FieldKind::Amount { .. }));
         self.answers(format_args!("{at}/before"), amounts, &paper.before);
+    }
+
+    /// What the authority or the payer holds of a paper: no secrets, and no texts that only a paper has.
+    fn held(&mut self, at: &str, held: &Held, kind: &PaperKind) {
+        let at = format!("{at}/held");
+        let open = kind.boxes.iter().filter(|field| !field.secret);
+        self.answers(format_args!("{at}/boxes"), open, &held.boxes);
+        let short = [("slip", held.slip.as_str(), LONGEST_NAME), ("by", &held.by, LONGEST_NAME)];
+        let kept = held.kept.as_deref().map(|kept| ("kept", kept, LONGEST_REASON));
+        for (part, text, most) in short.into_iter().chain(kept) {
+            if text.trim().is_empty() || text.chars().count() > most {
+                self.fault(format!("{at}/{part}"), format!("1 to {most} characters are possible here."));
+            }
+            self.plain_text(&format!("{at}/{part}"), text);
+        }
     }
 
     fn owners(&mut self, at: &str, paper: &Paper, kind: &PaperKind) {

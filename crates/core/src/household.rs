@@ -2,6 +2,7 @@
 //!
 //! This is the open format: field by field it is described by [`crate::schema`]. Unknown fields are refused.
 
+use crate::held::Held;
 use hembo_money::{Money, Rate};
 use serde::{Deserialize, Serialize};
 use std::{
@@ -43,6 +44,9 @@ pub struct Household {
     /// Open points put aside: point → reason.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub dismissed: BTreeMap<String, Dismissal>,
+    /// Slips that the authority or a payer offers and that were refused: slip → reason.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub refused: BTreeMap<String, Dismissal>,
     /// The ids of papers that were removed: none of them is used again.
     #[serde(default, skip_serializing_if = "BTreeSet::is_empty")]
     pub retired: BTreeSet<String>,
@@ -190,6 +194,9 @@ pub struct Paper {
     /// The amounts of the year before, of a paper that was carried forward: by box, of a list its sum under the column.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub before: Answers,
+    /// What the authority or the payer holds of it, where it was fetched.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub held: Option<Held>,
 }
 
 fn is_zero(count: &u32) -> bool {
@@ -235,12 +242,17 @@ pub mod date {
     mod serde_iso {
         time::serde::format_description!(iso, Date, "[year]-[month]-[day]");
 
+        pub mod day {
+            //! A date.
+            pub use super::iso::{deserialize, serialize};
+        }
+
         pub mod option {
             //! A date that may be left out.
             pub use super::iso::option::{deserialize, serialize};
         }
     }
-    pub use serde_iso::option;
+    pub use serde_iso::{day, option};
 
     /// A date from its ISO 8601 text, if there is such a day.
     pub fn parse(text: &str) -> Option<Date> {

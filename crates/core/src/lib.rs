@@ -18,6 +18,7 @@ pub mod figures;
 pub mod file;
 pub mod forms;
 pub mod gathered;
+pub mod held;
 pub mod household;
 pub mod limit;
 pub mod line;

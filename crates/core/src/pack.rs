@@ -115,6 +115,16 @@ pub trait Pack: Send + Sync {
         &[]
     }
 
+    /// The kinds of papers that the law's authority or a payer holds and gives out: all others only the family has.
+    fn held_kinds(&self) -> &'static [&'static str] {
+        &[]
+    }
+
+    /// The box of a kind of paper that claims tax withheld.
+    fn withheld_box(&self, _kind: &str) -> Option<&'static str> {
+        None
+    }
+
     /// What may be chosen beside the return and is weighed for nobody, because no paper tells of it.
     fn elections(&self) -> &'static [Election] {
         &[]

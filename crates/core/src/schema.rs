@@ -57,6 +57,7 @@ fn country(pack: &dyn Pack) -> Value {
         ("country", json!({ "description": about.name, "const": about.id }), true),
         ("year", json!({ "description": "The return year.", "enum": pack.years() }), true),
         ("name", text("What the household is called in lists.", 120), true),
+        ("reference", text("The practice's own number of it.", 40), false),
         ("people", json!({ "type": "array", "minItems": 1, "items": person(pack) }), true),
         ("answers", fields("Answers about the household.", pack.household_questions().iter()), false),
         (
@@ -66,7 +67,8 @@ fn country(pack: &dyn Pack) -> Value {
         ),
         ("before", before(), false),
         ("pins", map("Options held: decision → option."), false),
-        ("dismissed", dismissals(), false),
+        ("dismissed", dismissals("Open points put aside: point"), false),
+        ("refused", dismissals("Slips that were offered and refused: slip"), false),
         (
             "retired",
             json!({
@@ -122,6 +124,7 @@ fn paper(kind: &PaperKind) -> Value {
         ),
     ];
     properties.push(("before", json!({ "$ref": "#/$defs/before" }), false));
+    properties.push(("held", held(kind), false));
     if !kind.columns.is_empty() {
         let mut row = fields("A line of the list.", kind.columns.iter());
         row["properties"]["id"] = json!({ "$ref": "#/$defs/id" });
@@ -130,6 +133,20 @@ fn paper(kind: &PaperKind) -> Value {
         properties.push(("rows_made", made, false));
     }
     object(&properties)
+}
+
+/// What the authority or the payer holds of a paper.
+fn held(kind: &PaperKind) -> Value {
+    let open = kind.boxes.iter().filter(|field| !field.secret);
+    let mut of = object(&[
+        ("slip", text("The name of the slip where it is held.", 120), true),
+        ("by", text("Who holds it.", 120), true),
+        ("on", json!({ "description": "The day on which it was fetched.", "$ref": "#/$defs/date" }), true),
+        ("boxes", fields("What stands in its boxes there.", open), false),
+        ("kept", text("Why what was keyed stays, where it differs.", 500), false),
+    ]);
+    of["description"] = json!("What the authority or the payer holds of it, as it was fetched.");
+    of
 }
 
 fn fields<'f>(description: &str, fields: impl Iterator<Item = &'f Field>) -> Value {
@@ -179,14 +196,14 @@ fn before() -> Value {
     of
 }
 
-/// Open points put aside: the reason alone, or with the facts that it is about.
-fn dismissals() -> Value {
+/// What was put aside: the reason alone, or with the facts that it is about.
+fn dismissals(what: &str) -> Value {
     let about = object(&[
         ("reason", json!({ "type": "string" }), true),
         ("about", json!({ "description": "A fingerprint of the facts.", "type": ["string", "null"] }), false),
     ]);
     json!({
-        "description": "Open points put aside: point → reason, or reason and what it is about.",
+        "description": format!("{what} → reason, or reason and what it is about."),
         "type": "object", "additionalProperties": { "oneOf": [{ "type": "string" }, about] }
     })
 }

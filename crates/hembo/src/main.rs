@@ -1,5 +1,6 @@
-//! The binary: `serve` the application, `reckon` household files, carry them `forward`, write the `pack` or the `letter` of one, print the `schema`, the `openapi` description or what is covered.
+//! The binary: `serve` the application, play the `authority`, `reckon` household files, carry them `forward`, write the `pack` or the `letter` of one, print the `schema`, the `openapi` description or what is covered.
 
+mod authority;
 mod forward;
 mod hand;
 mod reckon;
@@ -29,6 +30,8 @@ struct Arguments {
 enum Task {
     /// Serve the application.
     Serve(hembo_server::Settings),
+    /// Play the tax authority and the payers, with made-up data.
+    Authority(authority::Arguments),
     /// Compute household files and print their outcomes as JSON.
     Reckon(reckon::Arguments),
     /// Carry household files forward into the next year and print them as JSON.
@@ -47,13 +50,8 @@ enum Task {
 
 fn main() -> ExitCode {
     match Arguments::parse().command {
-        Task::Serve(settings) => match hembo_server::serve(settings, REGISTRY.clone()) {
-            Ok(()) => ExitCode::SUCCESS,
-            Err(error) => {
-                eprintln!("hembo: {error}");
-                ExitCode::FAILURE
-            }
-        },
+        Task::Serve(settings) => ended(hembo_server::serve(settings, REGISTRY.clone())),
+        Task::Authority(arguments) => ended(authority::run(arguments, REGISTRY.clone())),
         Task::Reckon(arguments) => reckon::run(&arguments, &REGISTRY),
         Task::Forward(arguments) => forward::run(&arguments, &REGISTRY),
         Task::Pack(arguments) => hand::pack(&arguments, &REGISTRY),
@@ -61,6 +59,16 @@ fn main() -> ExitCode {
         Task::Schema => print(&format!("{:#}", schema::household(&REGISTRY))),
         Task::Coverage => print(coverage::page(&REGISTRY).trim_end()),
         Task::Openapi => print(&hembo_server::openapi_json()),
+    }
+}
+
+fn ended(with: io::Result<()>) -> ExitCode {
+    match with {
+        Ok(()) => ExitCode::SUCCESS,
+        Err(error) => {
+            eprintln!("hembo: {error}");
+            ExitCode::FAILURE
+        }
     }
 }
 

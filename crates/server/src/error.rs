@@ -1,6 +1,6 @@
 //! Errors as problem documents (RFC 9457), each with the place of the fault where there is one.
 
-use crate::auth::sessions::BUSY;
+use crate::{auth::sessions::BUSY, outside::Trouble};
 use axum::{
     Json,
     http::{StatusCode, header},
@@ -136,6 +136,11 @@ impl Problem {
         Problem::new(StatusCode::CONFLICT, "urn:hembo:moved", "Changed meanwhile", detail)
     }
 
+    /// The authority's service says no, or cannot be asked as things stand.
+    pub fn outside(why: impl Into<String>) -> Problem {
+        Problem::new(StatusCode::CONFLICT, "urn:hembo:outside", "Not done by the authority", why)
+    }
+
     /// Nothing to undo or redo.
     pub fn nothing_to(what: &str) -> Problem {
         let detail = format!("There is nothing to {what}.");
@@ -176,6 +181,19 @@ impl From<sqlx::Error> for Problem {
                 Problem::busy()
             }
             _ => Problem::internal(error),
+        }
+    }
+}
+
+impl From<Trouble> for Problem {
+    fn from(trouble: Trouble) -> Problem {
+        tracing::warn!(%trouble, "asking outside failed");
+        match trouble {
+            Trouble::Refused(why) => Problem::outside(why),
+            trouble => {
+                let (status, kind) = (StatusCode::BAD_GATEWAY, "urn:hembo:outside-trouble");
+                Problem::new(status, kind, "No answer from the authority", trouble.to_string())
+            }
         }
     }
 }

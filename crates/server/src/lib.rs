@@ -7,6 +7,7 @@ pub mod api;
 pub mod auth;
 pub mod demo;
 pub mod error;
+pub mod outside;
 pub mod rules;
 pub mod seal;
 pub mod stage;
@@ -20,6 +21,7 @@ pub use routes::{openapi_json, router};
 
 use auth::sessions::Sessions;
 use hembo_core::Registry;
+use outside::{Http, Outside};
 use rules::Rules;
 use seal::Sealer;
 use sqlx::PgPool;
@@ -53,6 +55,8 @@ pub struct App {
     pub turns: Turns,
     /// The lines of late revisions.
     pub trails: Trails,
+    /// The service of the authorities and payers, where one is connected.
+    pub outside: Option<Arc<dyn Outside>>,
     /// The server ends: what is still being computed is stopped.
     pub ending: CancellationToken,
 }
@@ -78,6 +82,9 @@ pub struct Settings {
     /// Load the demo sign-in and the households of this folder into an empty database.
     #[arg(long)]
     pub demo: Option<PathBuf>,
+    /// The service of the authorities and payers, such as http://127.0.0.1:4311; without it nothing is fetched or filed.
+    #[arg(long, env = "HEMBO_AUTHORITY")]
+    pub authority: Option<String>,
     /// Send cookies over HTTPS only: for a server behind a proxy that speaks HTTPS.
     #[arg(long)]
     pub secure_cookies: bool,
@@ -117,6 +124,8 @@ pub fn serve(settings: Settings, registry: Registry) -> io::Result<()> {
 pub async fn app(settings: &Settings, registry: Registry) -> io::Result<App> {
     let database = store::connect(&settings.database).await.map_err(io::Error::other)?;
     let sealer = sealer(&settings.key, &database, &registry).await?;
+    let outside = settings.authority.as_deref().map(Http::at).transpose().map_err(io::Error::other)?;
+    let outside = outside.map(|service| Arc::new(service) as Arc<dyn Outside>);
     let cores = std::thread::available_parallelism().map_or(2, usize::from);
     Ok(App {
         database,
@@ -126,6 +135,7 @@ pub async fn app(settings: &Settings, registry: Registry) -> io::Result<App> {
         cores: Arc::new(Semaphore::new(cores)),
         turns: Turns::default(),
         trails: Trails::default(),
+        outside,
         ending: CancellationToken::new(),
     })
 }

@@ -3,8 +3,8 @@
 use crate::{
     App,
     api::{
-        checking, edits, figures, handover, health, history, households, letters, packs, payers, practice,
-        progress, views,
+        checking, edits, figures, handover, health, history, households, letters, outside, packs, payers,
+        practice, progress, views,
     },
     auth::{self, sessions::Sessions},
     error::Problem,
@@ -83,6 +83,13 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(letters::letter_pdf))
         .routes(routes!(letters::keep_template))
         .routes(routes!(letters::drop_template))
+        .routes(routes!(outside::outside_view))
+        .routes(routes!(outside::ask_consent))
+        .routes(routes!(outside::look_at_consent, outside::end_consent))
+        .routes(routes!(outside::fetch))
+        .routes(routes!(outside::settle_slips))
+        .routes(routes!(outside::if_taken))
+        .routes(routes!(outside::set_asked))
         .routes(routes!(edits::edit))
         .routes(routes!(edits::undo))
         .routes(routes!(edits::redo))

@@ -87,6 +87,7 @@ async fn a_missing_or_wrong_key_stops_the_start() {
         web: PathBuf::new(),
         key: folder.join(key),
         demo: None,
+        authority: None,
         secure_cookies: false,
     };
     let database = Cluster::test_database("keys").unwrap();

@@ -151,6 +151,32 @@ impl UnitedStates {
     }
 }
 
+/// What the wage and income transcripts give out, and what the account transcript does.
+static HELD: [&str; 22] = [
+    "W-2",
+    "W-2G",
+    "1040-ES",
+    "1095-A",
+    "1098",
+    "1098-E",
+    "1098-T",
+    "1099-DIV",
+    "1099-G",
+    "1099-INT",
+    "1099-LTC",
+    "1099-NEC",
+    "1099-OID",
+    "1099-Q",
+    "1099-R",
+    "1099-SA",
+    "2439",
+    "5498",
+    "K-1 1041",
+    "K-1 1065",
+    "K-1 1120-S",
+    "SSA-1099",
+];
+
 /// What titles of papers mean that name a payer.
 static PAYERS: [&str; 14] = [
     "Employer",
@@ -289,6 +315,19 @@ impl Pack for UnitedStates {
 
     fn payer_titles(&self) -> &'static [&'static str] {
         &PAYERS
+    }
+
+    fn held_kinds(&self) -> &'static [&'static str] {
+        &HELD
+    }
+
+    fn withheld_box(&self, kind: &str) -> Option<&'static str> {
+        match kind {
+            "W-2" => Some("2"),
+            "SSA-1099" => Some("6"),
+            "W-2G" | "1099-DIV" | "1099-G" | "1099-INT" | "1099-NEC" | "1099-OID" | "1099-R" => Some("4"),
+            _ => None,
+        }
     }
 
     fn elections(&self) -> &'static [Election] {

@@ -108,6 +108,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{id}/asked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Note that the family was asked for a kind of paper. */
+        put: operations["set_asked"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{id}/bring-back": {
         parameters: {
             query?: never;
@@ -137,6 +154,41 @@ export interface paths {
         /** Carry a household forward into the next year. One that was carried forward already is not carried again. */
         post: operations["carry_forward"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/consents": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ask the family for its consent. */
+        post: operations["ask_consent"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/consents/{consent}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Look again how a consent stands. */
+        post: operations["look_at_consent"];
+        /** End a consent. */
+        delete: operations["end_consent"];
         options?: never;
         head?: never;
         patch?: never;
@@ -207,6 +259,23 @@ export interface paths {
         get: operations["effect"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/fetches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Fetch what the authority and the payers hold. */
+        post: operations["fetch"];
         delete?: never;
         options?: never;
         head?: never;
@@ -346,6 +415,57 @@ export interface paths {
         put?: never;
         /** Settle a note or open it again, remove one's own or bring it back. */
         post: operations["change_note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/offered": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take, keep against or refuse offered slips; the answer is the household's new outcome. */
+        post: operations["settle_slips"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/offered/effect": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the household would come to, were a slip taken. */
+        get: operations["if_taken"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/outside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is held outside, as it stands to what was keyed. */
+        get: operations["outside_view"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1000,6 +1120,27 @@ export interface components {
             /** @description The answer. */
             value: Record<string, never>;
         };
+        /** @description A kind of paper to ask the family for. */
+        Ask: {
+            /** Format: date-time */
+            asked_at?: string | null;
+            asked_by?: string | null;
+            /** @description An answer or last year calls for it, and none is there. */
+            called_for: boolean;
+            kind: string;
+            name: string;
+            /** @description How many are filled. */
+            papers: number;
+        };
+        /** @description A consent to ask for. */
+        AskConsent: {
+            /** @description Whose: people of the household who have numbers. */
+            people: string[];
+            /** @description To see what is held, to file, or both. */
+            scope: string[];
+            /** @description The last day, ISO 8601. */
+            until: string;
+        };
         /** @description A question of a person or the household with what its answers would do. */
         Asked: {
             /** @description What each answer would do, for questions of yes or no and of a few choices. */
@@ -1057,6 +1198,18 @@ export interface components {
              * @description The return year.
              */
             year: number;
+        };
+        /** @description A box as it is held and as it was keyed. */
+        Beside: {
+            /** @description Whether both say the same; a blank says the same as what it is read as, and what is not held says nothing. */
+            agrees: boolean;
+            apart?: components["schemas"]["Money"] | null;
+            /** @description The box. */
+            field: string;
+            held?: components["schemas"]["Entry"] | null;
+            /** @description What may have gone wrong in keying. */
+            hint?: string | null;
+            keyed?: components["schemas"]["Entry"] | null;
         };
         /** @description A blank that is read as something. */
         Blank: {
@@ -1280,6 +1433,21 @@ export interface components {
             /** @description The paper's id. */
             paper: string;
         } | {
+            /** @enum {string} */
+            do: "set_held";
+            held?: components["schemas"]["Held"] | null;
+            /** @description The paper's id. */
+            paper: string;
+        } | {
+            /** @description The fingerprint of what the slip says: another one is offered anew. */
+            about?: string | null;
+            /** @enum {string} */
+            do: "refuse_slip";
+            /** @description The reason; nothing takes it up again. */
+            reason?: string | null;
+            /** @description The slip. */
+            slip: string;
+        } | {
             /** @description The decision. */
             decision: string;
             /** @enum {string} */
@@ -1349,6 +1517,24 @@ export interface components {
             place: components["schemas"]["Place"];
             /** @description What stands there now; nothing where it is empty or was removed. */
             theirs?: Record<string, never> | null;
+        };
+        /** @description A family's consent. */
+        Consent: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            /** @description ISO 8601. */
+            from: string;
+            /** Format: uuid */
+            id: string;
+            number: string;
+            people: string[];
+            /** @description papers, filing. */
+            scope: string[];
+            /** @description pending, granted, refused or ended. */
+            state: string;
+            until: string;
+            words: string;
         };
         /** @description A payer as it should be. */
         CorrectPayer: {
@@ -1550,6 +1736,22 @@ export interface components {
             /** @description Whose. */
             scopes: string[];
         };
+        /** @description A fetch, and what it found otherwise than the one before. */
+        Fetched: {
+            /** @description There is one before it. */
+            again: boolean;
+            /** Format: date-time */
+            at: string;
+            by: string;
+            changed: string[];
+            gone: string[];
+            new: string[];
+            /**
+             * Format: int32
+             * @description Slips of people who are not in the household: they were left out.
+             */
+            strangers: number;
+        };
         /** @description One field, as a rule pack declares it. */
         Field: {
             /** @description What a blank is read as, where it is not No or zero: `true`, a number, a choice's id. */
@@ -1667,6 +1869,22 @@ export interface components {
             /** @description Its parts; one of them may have a list. */
             parts: components["schemas"]["Part"][];
         };
+        /** @description What is held of a paper, as it was fetched. */
+        Held: {
+            /** @description What stands in its boxes there. */
+            boxes?: components["schemas"]["BTreeMap"];
+            /** @description Who issued it, and sent it in. */
+            by: string;
+            /** @description Why what was keyed stays, where it differs. */
+            kept?: string | null;
+            /**
+             * Format: date
+             * @description The day on which it was fetched.
+             */
+            on: string;
+            /** @description The name of the slip where it is held. */
+            slip: string;
+        };
         /** @description An entry of the history. */
         HistoryEntry: {
             /** Format: date-time */
@@ -1714,6 +1932,10 @@ export interface components {
             };
             /** @description The practice's own number of it; may be left out. */
             reference?: string;
+            /** @description Slips that the authority or a payer offers and that were refused: slip → reason. */
+            refused?: {
+                [key: string]: components["schemas"]["Dismissal"];
+            };
             /** @description The ids of papers that were removed: none of them is used again. */
             retired?: string[];
             /**
@@ -1763,6 +1985,11 @@ export interface components {
             worked_by?: string | null;
             /** Format: int32 */
             year: number;
+        };
+        /** @description What the household would come to, were a slip taken. */
+        IfTaken: {
+            now: components["schemas"]["Then"];
+            then: components["schemas"]["Then"];
         };
         /** @description Into whose hands to put a household. */
         InHands: {
@@ -2108,6 +2335,26 @@ export interface components {
             /** @description Whose line: `return/0`. */
             scope?: string | null;
         };
+        /** @description A slip that is offered. */
+        Offered: {
+            boxes: components["schemas"]["Beside"][];
+            /** @description ISO 8601. */
+            issued: string;
+            kind: string;
+            /** @description The keyed paper that it is. */
+            paper?: string | null;
+            /** @description Whose it is. */
+            person: string;
+            /** @description Why it was refused, what was keyed stays, or it cannot be used. */
+            reason?: string | null;
+            /** @description It is marked on the paper, or was refused: nothing is left to decide. */
+            settled: boolean;
+            slip: string;
+            /** @description Who sent it in: authority, employer, bank, broker, lender, payer. */
+            source: string;
+            state: components["schemas"]["Stands"];
+            title: string;
+        };
         /** @description A question about the household with the answers that call for a field. */
         Only: {
             /** @description The choices. */
@@ -2220,6 +2467,17 @@ export interface components {
              */
             year: number;
         };
+        /** @description What is held outside, as it stands to what was keyed. */
+        OutsideView: {
+            /** @description What only the family has. */
+            ask: components["schemas"]["Ask"][];
+            /** @description A service is connected. */
+            connected: boolean;
+            /** @description The family's consents, the newest first. */
+            consents: components["schemas"]["Consent"][];
+            fetched?: components["schemas"]["Fetched"] | null;
+            offered: components["schemas"]["Offered"][];
+        };
         /** @description What a pack declares. */
         PackInfo: components["schemas"]["About"] & {
             /** @description What papers bring by themselves to where another kind's papers go. */
@@ -2292,6 +2550,7 @@ export interface components {
             changed?: string[];
             /** @description Checked against the original. */
             checked?: boolean;
+            held?: components["schemas"]["Held"] | null;
             /** @description Short name within the file. */
             id: string;
             /** @description The kind, by its code, such as the printed form number. */
@@ -2611,6 +2870,37 @@ export interface components {
             /** @description The heading. */
             title: string;
         };
+        /** @description A kind of paper that the family is asked for. */
+        SetAsked: {
+            /** @description Asked, or not. */
+            asked: boolean;
+            /** @description The kind. */
+            kind: string;
+        };
+        /** @description Slips to settle against a revision; all of them, or none. */
+        Settle: {
+            /**
+             * Format: int64
+             * @description The revision that was seen.
+             */
+            base_revision: number;
+            /** @description What becomes of them. */
+            how: components["schemas"]["Settling"];
+            /**
+             * Format: uuid
+             * @description Names the edit: sent again after an answer that was lost, it is made once.
+             */
+            key?: string | null;
+            /** @description Why. */
+            reason?: string;
+            /** @description The slips. */
+            slips: string[];
+        };
+        /**
+         * @description What becomes of a slip.
+         * @enum {string}
+         */
+        Settling: "take" | "keep" | "refuse" | "take_up";
         /**
          * @description The shape of a limit.
          * @enum {string}
@@ -2667,6 +2957,11 @@ export interface components {
          * @enum {string}
          */
         Standing: "lowest" | "held" | "let_go" | "dearer";
+        /**
+         * @description How a slip stands to what was keyed.
+         * @enum {string}
+         */
+        Stands: "new" | "agrees" | "differs" | "kept" | "refused" | "gone" | "unusable";
         /**
          * @description How sure a figure is.
          * @enum {string}
@@ -3143,6 +3438,47 @@ export interface operations {
             };
         };
     };
+    set_asked: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetAsked"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutsideView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     bring_back: {
         parameters: {
             query?: never;
@@ -3220,6 +3556,131 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ask_consent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskConsent"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutsideView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_at_consent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                consent: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutsideView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    end_consent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                consent: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutsideView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            502: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3366,6 +3827,51 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fetch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutsideView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            502: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3741,6 +4247,124 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Note"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    settle_slips: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Settle"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    if_taken: {
+        parameters: {
+            query: {
+                /** @description The slip. */
+                slip: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IfTaken"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    outside_view: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutsideView"];
                 };
             };
             404: {

@@ -7,6 +7,7 @@ pub use touch::{Conflict, conflicts};
 
 use crate::{
     check::Fault,
+    held::Held,
     household::{Answers, Dismissal, Entry, Household, Paper, Person, Role, Share, date},
 };
 use serde::{Deserialize, Serialize};
@@ -144,6 +145,23 @@ pub enum Command {
         /// The paper's id.
         paper: String,
     },
+    /// Sets what the authority or the payer holds of a paper, as it was fetched; nothing takes the mark away.
+    SetHeld {
+        /// The paper's id.
+        paper: String,
+        /// What is held.
+        held: Option<Held>,
+    },
+    /// Refuses a slip that the authority or a payer offers, or takes it up again.
+    RefuseSlip {
+        /// The slip.
+        slip: String,
+        /// The reason; nothing takes it up again.
+        reason: Option<String>,
+        /// The fingerprint of what the slip says: another one is offered anew.
+        #[serde(default)]
+        about: Option<String>,
+    },
     /// Holds an option, or lets go.
     Pin {
         /// The decision.
@@ -243,6 +261,10 @@ impl Command {
                 find_paper(to, &paper)?;
                 to.papers.retain(|p| p.id != paper);
                 to.retired.insert(paper);
+            }
+            Command::SetHeld { paper, held } => find_paper(to, &paper)?.held = held,
+            Command::RefuseSlip { slip, reason, about } => {
+                set(&mut to.refused, slip, reason.map(|reason| Dismissal { reason, about }));
             }
             Command::Pin { decision, option } => set(&mut to.pins, decision, option),
             Command::Dismiss { point, reason, about } => {

@@ -167,6 +167,12 @@ fn touches(command: &Command) -> Vec<Touch<'_>> {
         Command::RemovePaper { paper } => {
             touch(Place::paper(paper, "title"), vec![Key("papers"), Id(paper)], Value::Null)
         }
+        Command::SetHeld { paper, held } => {
+            touch(Place::paper(paper, "held"), vec![Key("papers"), Id(paper), Key("held")], json(held))
+        }
+        Command::RefuseSlip { slip, reason, .. } => {
+            touch(Place::default(), vec![Key("refused"), Key(slip), Key("reason")], json(reason))
+        }
         Command::Pin { decision, option } => {
             touch(Place::decision(decision), vec![Key("pins"), Key(decision)], json(option))
         }

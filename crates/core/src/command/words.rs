@@ -3,6 +3,7 @@
 use super::Command;
 use crate::{
     field::{Field, FieldKind},
+    held::Held,
     household::{Answers, Entry, Household, Paper, Person, date},
     outcome::Outcome,
     pack::Pack,
@@ -108,6 +109,20 @@ impl Telling<'_> {
                 format!("Removed line {} of {}{cells}", self.line(found, row), self.paper(paper))
             }
             Command::RemovePaper { paper } => format!("Removed {}", self.paper(paper)),
+            Command::SetHeld { paper, held } => {
+                let name = self.paper(paper);
+                match held {
+                    Some(Held { by, kept: Some(reason), .. }) => {
+                        format!("{name}: stays as it was keyed, though {by} holds something else ({reason})")
+                    }
+                    Some(held) => format!("{name}: held by {}", held.by),
+                    None => format!("{name}: no longer marked as held"),
+                }
+            }
+            Command::RefuseSlip { slip, reason, .. } => match reason {
+                Some(reason) => format!("Refused the slip {slip} ({reason})"),
+                None => format!("Took the slip {slip} up again"),
+            },
             Command::Pin { decision, option } => {
                 let about = self.after.decisions.iter().find(|d| d.id == *decision);
                 let name = about.map_or(decision.as_str(), |d| d.label.as_str());

@@ -9,7 +9,7 @@ use crate::{
     check::{Fault, faults},
     decision::{Amount, Decision, More, Taken, Way},
     field::{Field, FieldKind},
-    gathered,
+    gathered, held,
     household::{Entry, Household, Paper},
     pack::{Case, Pack, Registry},
     search::{Ends, Stop, Stopped, View, Weighed, along, search, search_with_ends},
@@ -103,7 +103,9 @@ fn assemble(household: &Household, pack: &dyn Pack, wanted: Wanted, stop: &Stop)
     let trail = case.record(&chosen);
     let view = Shown::of(household, pack, &*case, &chosen, &trail);
     let total = weighed.ranking.first().map_or(Money::ZERO, |r| r.total);
-    let points = view.points(&weighed, last_year::points(keyed, pack, &view.columns()));
+    let mut beside = last_year::points(keyed, pack, &view.columns());
+    beside.extend(held::points(keyed, pack));
+    let points = view.points(&weighed, beside);
     let authorities = view.authorities();
     let all = |amount: fn(&Authority) -> Money| authorities.iter().map(amount).sum();
     let mut decisions = decisions(&view, &weighed, total);

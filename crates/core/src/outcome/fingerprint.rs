@@ -6,6 +6,11 @@ use serde_json::{Value, json};
 /// A fingerprint of a point's words and of the facts at its place.
 pub(super) fn of(point: &Point, household: &Household) -> String {
     let facts = json!([point.message, point.suggested, at(point, household)]);
+    of_facts(&facts)
+}
+
+/// A fingerprint of facts.
+pub fn of_facts(facts: &Value) -> String {
     format!("{:016x}", hash(facts.to_string().as_bytes()))
 }
 

@@ -111,6 +111,7 @@ pub fn next_year(household: &Household, pack: &dyn Pack, stop: &Stop) -> Result<
         papers: Vec::new(),
         pins: BTreeMap::new(),
         dismissed: BTreeMap::new(),
+        refused: BTreeMap::new(),
         retired: Default::default(),
         before: None,
         ..household.clone()
@@ -213,6 +214,7 @@ fn again(paper: &Paper, next: &Household, pack: &dyn Pack) -> Option<Paper> {
         checked: false,
         changed: Default::default(),
         before: amounts(paper, kind, next.year, pack),
+        held: None,
     })
 }
 
@@ -321,6 +323,7 @@ fn put(
             checked: false,
             changed: Default::default(),
             before: Answers::new(),
+            held: None,
         });
         papers.len() - 1
     });

@@ -10,6 +10,7 @@ mod schedules;
 mod shown;
 
 pub use assemble::{Unreckoned, age_on, headline, paid_back, pins_of, reckon, reckon_until};
+pub use fingerprint::of_facts as fingerprint_of;
 pub use forward::{CarriedOver, CarriedTo, Carry, NotForward, next_year};
 pub use schedules::{FormOutcome, FormRow, ReturnSchedules};
 

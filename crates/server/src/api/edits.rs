@@ -79,16 +79,24 @@ pub async fn edit(
     Path(id): Path<Uuid>,
     Input(edit): Input<Edit>,
 ) -> Answer<Json<Opened>> {
-    let change = Change { app: &app, id, by };
+    make(&app, by, id, edit).await.map(Json)
+}
+
+/// Makes an edit of a household by someone.
+///
+/// # Errors
+/// What is wrong with it; then nothing was changed.
+pub async fn make(app: &App, by: Uuid, id: Uuid, edit: Edit) -> Answer<Opened> {
+    let change = Change { app, id, by };
     let _turn = app.turns.take(id).await;
     loop {
         if let Some(key) = edit.key
             && store::has_edit(&app.database, id, key).await?
         {
-            return views::newest(&app, id).await.map(Json);
+            return views::newest(app, id).await;
         }
         let newest = change.newest().await?;
-        let mut household = work::read(&app, id, &newest.state)?;
+        let mut household = work::read(app, id, &newest.state)?;
         if newest.revision != edit.base_revision {
             change.check_conflicts(&edit, newest.revision, &household).await?;
         }
@@ -97,17 +105,17 @@ pub async fn edit(
             command.clone().apply(&mut household).map_err(|fault| Problem::invalid(vec![fault]))?;
         }
         if household == before {
-            return views::newest(&app, id).await.map(Json);
+            return views::newest(app, id).await;
         }
         let goes_on = newest.undo_to.filter(|_| edit.continues == Some(newest.revision));
         if let Some(start) = goes_on {
-            before = work::read(&app, id, &change.earlier(start).await?.state)?;
+            before = work::read(app, id, &change.earlier(start).await?.state)?;
         }
         let step =
             Step { kind: "edited", commands: edit.commands.clone(), before: Some(before), ..Step::default() };
         let step = Step { undo_to: goes_on.or(Some(newest.revision)), key: edit.key, ..step };
         if let Some(opened) = change.write(newest.revision, household, step).await? {
-            return Ok(Json(opened));
+            return Ok(opened);
         }
     }
 }

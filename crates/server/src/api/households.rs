@@ -249,6 +249,7 @@ pub async fn make(
         papers: Vec::new(),
         pins: Default::default(),
         dismissed: Default::default(),
+        refused: Default::default(),
         retired: Default::default(),
         before: None,
     };

@@ -8,6 +8,7 @@ pub mod health;
 pub mod history;
 pub mod households;
 pub mod letters;
+pub mod outside;
 pub mod packs;
 pub mod payers;
 pub mod practice;

@@ -4,6 +4,7 @@ pub mod checking;
 pub mod figures;
 pub mod households;
 pub mod letters;
+pub mod outside;
 pub mod packs;
 pub mod payers;
 pub mod practice;

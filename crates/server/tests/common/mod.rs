@@ -7,12 +7,14 @@ use axum::{
     extract::ConnectInfo,
     http::{HeaderMap, Request, StatusCode, header},
 };
+use hembo_authority::{data::Data, stand_in::StandIn};
 use hembo_cluster::Cluster;
 use hembo_core::Registry;
 use hembo_server::{App, Settings, demo, router};
 use serde_json::{Value, json};
 use std::sync::{Arc, LazyLock};
 use std::{net::SocketAddr, path::PathBuf};
+use tokio::net::TcpListener;
 use tower::ServiceExt;
 
 pub static REGISTRY: LazyLock<Registry> = LazyLock::new(|| {
@@ -52,6 +54,22 @@ impl Answer {
 
 impl Client {
     pub async fn new(name: &str) -> Client {
+        Client::beside(name, None).await
+    }
+
+    /// A server beside a stand-in for the authority of its own, signed in, and the stand-in's address.
+    pub async fn with_authority(name: &str) -> (Client, String) {
+        let folder = PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("../authority/data");
+        let stand_in = StandIn::new(Data::read(&folder).unwrap(), REGISTRY.clone(), None).unwrap();
+        let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
+        let address = format!("http://{}", listener.local_addr().unwrap());
+        tokio::spawn(async move { axum::serve(listener, stand_in.router()).await });
+        let mut client = Client::beside(name, Some(address.clone())).await;
+        client.sign_in(demo::PASSWORD).await.ok(200);
+        (client, address)
+    }
+
+    async fn beside(name: &str, authority: Option<String>) -> Client {
         let key = std::env::temp_dir().join(format!("hembo-key-{name}-{}", std::process::id()));
         let settings = Settings {
             database: Cluster::test_database(name).unwrap(),
@@ -59,6 +77,7 @@ impl Client {
             web: PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("tests/site"),
             key: key.clone(),
             demo: None,
+            authority,
             secure_cookies: false,
         };
         let app = hembo_server::app(&settings, REGISTRY.clone()).await.unwrap();

@@ -1,0 +1,112 @@
+//! The authority's own assessment of a return: the return computed again with what is held in place of what was filed.
+
+use crate::{
+    data::Data,
+    wire::{Assessment, Line, Package},
+};
+use hembo_core::{
+    Household, Pack, Registry,
+    check::digits,
+    held::{self, Held},
+    household::{Paper, Share},
+    outcome::{self, NAMED_WAYS, Wanted},
+    search::Stop,
+};
+use hembo_money::{Money, Rate};
+use std::collections::BTreeSet;
+use time::Date;
+
+/// An assessment; nothing where what is held makes no return that can be computed.
+pub fn assess(package: &Package, data: &Data, registry: &Registry, on: Date) -> Option<Assessment> {
+    let pack = registry.pack(&package.household.country)?;
+    let (mut household, otherwise) = with_what_is_held(package, data, pack, on);
+    household.pins = package.way.clone();
+    let reckoned =
+        outcome::reckon_until(&household, registry, Wanted::all(NAMED_WAYS), &Stop::default()).ok()?;
+    let forms = reckoned.schedules.iter().find(|of| of.scope == package.scope)?;
+    let mut seen = BTreeSet::new();
+    let lines: Vec<Line> = forms
+        .forms
+        .iter()
+        .flat_map(|form| &form.rows)
+        .filter(|row| row.amount.is_some() && seen.insert((row.line.clone(), row.scope.clone())))
+        .map(|row| Line {
+            line: row.line.clone(),
+            scope: row.scope.clone(),
+            number: row.number.clone(),
+            title: row.title.clone(),
+            amount: row.amount.unwrap_or_default(),
+        })
+        .collect();
+    let amount = |id: &str| {
+        let of_return = reckoned.lines.iter().filter(|line| line.id == id && line.scope == package.scope);
+        of_return.map(|line| line.amount).sum::<Money>()
+    };
+    let total = pack.totals().iter().map(|of| amount(of.tax)).sum();
+    let balance = pack.totals().iter().map(|of| amount(of.balance)).sum();
+    Some(Assessment { on: on.to_string(), total, balance, lines, otherwise })
+}
+
+/// The household with the boxes that are held, and with papers that it did not file; what was taken otherwise in words.
+fn with_what_is_held(package: &Package, data: &Data, pack: &dyn Pack, on: Date) -> (Household, Vec<String>) {
+    let mut household = package.household.clone();
+    let mut otherwise = Vec::new();
+    let whose: Vec<(String, String)> = package
+        .household
+        .people
+        .iter()
+        .filter(|person| {
+            package
+                .filers
+                .iter()
+                .any(|filer| Some(&*filer.number) == person.id_number.as_deref().map(digits).as_deref())
+        })
+        .filter_map(|person| Some((person.id.clone(), digits(person.id_number.as_deref()?))))
+        .collect();
+    let mut taken = BTreeSet::new();
+    for (person, number) in whose {
+        let Some(known) = data.find(&package.household.country, &number) else { continue };
+        let of_year = known.slips.iter().filter(|slip| slip.year == package.household.year);
+        for slip in of_year.filter_map(|slip| slip.at(u32::MAX, &number)) {
+            let Some(kind) = pack.paper_kinds().iter().find(|kind| kind.id == slip.kind) else { continue };
+            let held = Held { slip: slip.id, by: slip.title.clone(), on, boxes: slip.boxes, kept: None };
+            let name = format!("{} {}", kind.id, slip.title);
+            let at = held::find(&held, kind, &person, &household, &taken).map(|paper| paper.id.clone());
+            let Some(at) = at.and_then(|id| household.papers.iter().position(|paper| paper.id == id)) else {
+                otherwise.push(format!("{name} was not filed."));
+                household.papers.push(new_paper(held, kind.id, &person, &slip.title, household.papers.len()));
+                continue;
+            };
+            let paper = &mut household.papers[at];
+            taken.insert(paper.id.clone());
+            let apart = held::beside(kind, &held.boxes, Some(&paper.boxes));
+            for of in
+                apart.iter().filter(|of| of.held.is_some() && of.apart.is_some_and(|apart| !apart.is_zero()))
+            {
+                let number = kind.field(&of.field).map_or("", |field| field.number);
+                otherwise.push(format!("{name}, box {number}: the payer sent in something else."));
+                paper.boxes.extend(of.held.clone().map(|held| (of.field.clone(), held)));
+            }
+        }
+    }
+    (household, otherwise)
+}
+
+fn new_paper(held: Held, kind: &str, person: &str, title: &str, number: usize) -> Paper {
+    Paper {
+        id: format!("held-{number}"),
+        kind: kind.into(),
+        title: title.into(),
+        owners: vec![Share {
+            person: person.into(),
+            percent: Rate::from_billionths(100 * Rate::ONE.billionths()),
+        }],
+        boxes: held.boxes,
+        rows: Vec::new(),
+        rows_made: 0,
+        checked: false,
+        changed: Default::default(),
+        before: Default::default(),
+        held: None,
+    }
+}
