@@ -2,6 +2,7 @@ import { createRootRoute, createRoute, createRouter, Link, Outlet, redirect } fr
 import { Desk } from "./desk/Desk";
 import { FiguresView } from "./figures/FiguresView";
 import { HandOverView } from "./handover/HandOverView";
+import { HeldView } from "./held/HeldView";
 import { type Filter, Households } from "./households/Households";
 import { PapersView } from "./papers/PapersView";
 import { PointsView } from "./points/PointsView";
@@ -23,6 +24,7 @@ export type Standing = {
   scopes?: string;
   trail?: boolean;
   form?: string;
+  slip?: string;
 };
 
 const text = (value: unknown) => (typeof value === "string" ? value : undefined);
@@ -38,6 +40,7 @@ function standing(search: Record<string, unknown>): Standing {
     scopes: text(search.scopes),
     trail: search.trail === true || undefined,
     form: text(search.form),
+    slip: text(search.slip),
   };
 }
 
@@ -96,6 +99,7 @@ const start = createRoute({
 
 const spread = createRoute({ getParentRoute: () => desk, path: "spread", component: SpreadView });
 const papers = createRoute({ getParentRoute: () => desk, path: "papers", component: PapersView });
+const held = createRoute({ getParentRoute: () => desk, path: "held", component: HeldView });
 const ways = createRoute({ getParentRoute: () => desk, path: "ways", component: WaysView });
 const points = createRoute({ getParentRoute: () => desk, path: "points", component: PointsView });
 const schedules = createRoute({ getParentRoute: () => desk, path: "schedules", component: SchedulesView });
@@ -105,7 +109,7 @@ export const router = createRouter({
   routeTree: root.addChildren([
     households,
     figures,
-    desk.addChildren([start, spread, papers, ways, points, schedules, handOver]),
+    desk.addChildren([start, spread, papers, held, ways, points, schedules, handOver]),
   ]),
 });
 

@@ -189,7 +189,7 @@ async fn what_was_keyed_stays_with_a_reason_until_what_is_held_changes() {
     let view = family.fetch().await;
     let told = |what: &str| view["fetched"][what].clone();
     assert_eq!(told("changed"), json!(["1099-INT Cottonwood Savings"]));
-    assert_eq!(told("new"), json!(["1099-G Nebraska"]));
+    assert_eq!(told("new"), json!(["1099-G Illinois"]));
     assert_eq!(told("gone"), json!(["1098-E Sandhills Loan Service"]));
     let corrected = find(&view, "1099INT-2025-isolde-9");
     assert_eq!((&corrected["state"], &corrected["issued"]), (&json!("differs"), &json!("2026-03-09")));

@@ -2486,6 +2486,8 @@ export interface components {
             elections: components["schemas"]["Election"][];
             /** @description Papers that have others as their parts. */
             gathered: components["schemas"]["Gathered"][];
+            /** @description The kinds of papers that the authority or a payer holds. */
+            held_kinds: string[];
             /** @description The questions about the household. */
             household_questions: components["schemas"]["Field"][];
             /** @description The kinds of papers. */

@@ -50,7 +50,13 @@ export function Desk() {
   const changes =
     past === undefined
       ? edits
-      : { ...edits, edit: async () => PAST, undo: () => setPast(undefined), redo: () => setPast(undefined) };
+      : {
+          ...edits,
+          edit: async () => PAST,
+          change: async () => PAST,
+          undo: () => setPast(undefined),
+          redo: () => setPast(undefined),
+        };
   return (
     <DeskContext
       value={{
@@ -80,7 +86,7 @@ function Open({ opened, look, bar }: OpenProps) {
   const [history, setHistory] = useState(false);
   const { undo, redo, problem, clearProblem, clash, notice, clearNotice, past } = useDesk();
   const navigate = useNavigate();
-  const go = (view: "spread" | "papers" | "ways" | "points" | "schedules" | "hand-over") => () =>
+  const go = (view: "spread" | "papers" | "held" | "ways" | "points" | "schedules" | "hand-over") => () =>
     void navigate({ to: `/h/$id/${view}`, params: { id: opened.id }, search: {} });
   useKeys({
     "/": () => setFinding("all"),
@@ -88,6 +94,7 @@ function Open({ opened, look, bar }: OpenProps) {
     N: () => setFinding("papers"),
     s: go("spread"),
     p: go("papers"),
+    a: go("held"),
     w: go("ways"),
     o: go("points"),
     f: go("schedules"),
@@ -389,7 +396,7 @@ function Tabs({ opened }: { opened: Opened }) {
         <Link to="/h/$id/spread" {...to} className={tab("spread")}>
           Spread
         </Link>
-        <Link to="/h/$id/papers" {...to} className={tab("papers")}>
+        <Link to="/h/$id/papers" {...to} className={tab(here === "held" ? "held" : "papers")}>
           Papers <span className="font-normal">{household.papers?.length ?? 0}</span>
         </Link>
         <Link to="/h/$id/ways" {...to} className={tab("ways")}>

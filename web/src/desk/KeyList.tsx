@@ -10,6 +10,7 @@ const KEYS: [string[], string][] = [
   [["T"], "open or close the trail"],
   [["S"], "Spread"],
   [["P"], "Papers; there ] and [ walk them"],
+  [["A"], "what the authority holds, beside the papers; there ] and [ walk the slips"],
   [["Y"], "yes, in a box for yes or no; N no, Delete empties it"],
   [["Alt", "↓"], "show the list of a box; typing searches it"],
   [["W"], "Ways"],

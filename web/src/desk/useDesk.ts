@@ -41,6 +41,8 @@ export type Desk = {
   unanswered: boolean;
   /** Stores an edit; the answer is what is wrong with it, or nothing. */
   edit: (edit: Edit, how?: How) => Promise<Refused>;
+  /** Makes a change that is not told in commands; the answer is what is wrong with it, or nothing. */
+  change: (send: (now: Opened) => Promise<Opened>) => Promise<Refused>;
   /** What an undo, a redo or another window just did, in words. */
   notice: string | null;
   say: (words: string) => void;
@@ -230,6 +232,7 @@ export function useEdits(id: string) {
   });
   return {
     edit: store,
+    change: (send: Send) => inTurn(send),
     undo: () =>
       void inTurn(
         (now) =>

@@ -24,8 +24,8 @@ export function groups(people: Person[], papers: Paper[]): Group[] {
 }
 
 /** Whether a paper is checked, and what of it changed since. */
-export function checkOf({ checked, changed = [] }: Paper): string {
-  if (!checked) return "not checked";
+export function checkOf({ checked, changed = [], held }: Paper): string {
+  if (!checked) return held ? `held by ${held.by}, not checked against the original` : "not checked";
   const told = changed.map((c) => (c === "rows" ? "its list" : c === "owners" ? "its owners" : `box ${c}`));
   return told.length > 0 ? `checked, ${told.join(", ")} changed since` : "checked against the original";
 }
@@ -48,6 +48,14 @@ export function PaperList({ chosen }: { chosen: string | undefined }) {
   };
   return (
     <>
+      <Link
+        to="/h/$id/held"
+        params={{ id: opened.id }}
+        search={{}}
+        className="flex h-[30px] items-center justify-between border-b border-rule px-4 text-petrol hover:bg-lilac"
+      >
+        Held by the authority <Key>A</Key>
+      </Link>
       {groups(household.people, household.papers ?? []).map((group) => (
         <div key={group.key}>
           <h2 className="flex justify-between px-4 pt-4 pb-1 text-plum">
@@ -72,9 +80,9 @@ export function PaperList({ chosen }: { chosen: string | undefined }) {
                     className="text-petrol"
                     role="img"
                     aria-label={checkOf(paper)}
-                    title={paper.changed?.length ? checkOf(paper) : undefined}
+                    title={paper.changed?.length || paper.held ? checkOf(paper) : undefined}
                   >
-                    {paper.changed?.length ? "!" : paper.checked ? "✓" : ""}
+                    {paper.changed?.length ? "!" : paper.checked ? "✓" : paper.held ? "⌂" : ""}
                   </span>
                 </Link>
               </li>
@@ -83,8 +91,11 @@ export function PaperList({ chosen }: { chosen: string | undefined }) {
         </div>
       ))}
       <p className="px-4 pt-4 text-soft">
-        <Key>N</Key> new paper · <Key>[</Key> <Key>]</Key> walk <span className="ml-2 text-petrol">✓</span>{" "}
-        checked against the original
+        <Key>N</Key> new paper · <Key>[</Key> <Key>]</Key> walk
+        <span className="block">
+          <span className="text-petrol">✓</span> checked against the original{" "}
+          <span className="ml-2 text-petrol">⌂</span> held by the authority
+        </span>
       </p>
     </>
   );

@@ -96,6 +96,12 @@ export function today() {
   return dated.format(new Date());
 }
 
+/** A day of a file: "2026-01-28" is "28 Jan 2026". */
+export function dayOf(iso: string) {
+  const day = new Date(`${iso}T12:00:00`);
+  return Number.isNaN(day.getTime()) ? iso : dated.format(day);
+}
+
 /** A moment: "12 Nov 14:02". */
 export function moment(iso: string) {
   const then = new Date(iso);

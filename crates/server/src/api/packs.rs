@@ -35,6 +35,8 @@ pub struct PackInfo {
     pub elections: &'static [Election],
     /// What titles of papers mean that name a payer.
     pub payer_titles: &'static [&'static str],
+    /// The kinds of papers that the authority or a payer holds.
+    pub held_kinds: &'static [&'static str],
 }
 
 /// The rule packs.
@@ -51,6 +53,7 @@ pub async fn known(State(app): State<App>, _: By) -> Json<Vec<PackInfo>> {
         household_questions: pack.household_questions(),
         elections: pack.elections(),
         payer_titles: pack.payer_titles(),
+        held_kinds: pack.held_kinds(),
     };
     Json(app.registry.packs().map(info).collect())
 }
