@@ -12,7 +12,7 @@ use hembo_core::{
     outcome::{self, NAMED_WAYS, Wanted},
     search::Stop,
 };
-use hembo_money::{Money, Rate};
+use hembo_money::Rate;
 use std::collections::BTreeSet;
 use time::Date;
 
@@ -28,6 +28,7 @@ pub fn assess(package: &Package, data: &Data, registry: &Registry, on: Date) -> 
     let lines: Vec<Line> = forms
         .forms
         .iter()
+        .filter(|form| form.required && !form.kept)
         .flat_map(|form| &form.rows)
         .filter(|row| row.amount.is_some() && seen.insert((row.line.clone(), row.scope.clone())))
         .map(|row| Line {
@@ -38,12 +39,7 @@ pub fn assess(package: &Package, data: &Data, registry: &Registry, on: Date) -> 
             amount: row.amount.unwrap_or_default(),
         })
         .collect();
-    let amount = |id: &str| {
-        let of_return = reckoned.lines.iter().filter(|line| line.id == id && line.scope == package.scope);
-        of_return.map(|line| line.amount).sum::<Money>()
-    };
-    let total = pack.totals().iter().map(|of| amount(of.tax)).sum();
-    let balance = pack.totals().iter().map(|of| amount(of.balance)).sum();
+    let (total, balance) = reckoned.of_return(&package.scope, pack);
     Some(Assessment { on: on.to_string(), total, balance, lines, otherwise })
 }
 

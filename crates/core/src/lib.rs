@@ -16,6 +16,7 @@ pub mod effect;
 pub mod field;
 pub mod figures;
 pub mod file;
+pub mod filing;
 pub mod forms;
 pub mod gathered;
 pub mod held;

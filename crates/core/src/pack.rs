@@ -4,6 +4,7 @@ use crate::{
     decision::Way,
     field::{Choice, Field},
     figures::Replacement,
+    filing::FilingNeeds,
     forms::{Forms, Required},
     household::{Entry, Household, Paper, Person, Role},
     line::{LineId, SpreadSection},
@@ -118,6 +119,11 @@ pub trait Pack: Send + Sync {
     /// The kinds of papers that the law's authority or a payer holds and gives out: all others only the family has.
     fn held_kinds(&self) -> &'static [&'static str] {
         &[]
+    }
+
+    /// What filing needs beside what every law's does.
+    fn filing_needs(&self) -> FilingNeeds {
+        FilingNeeds::default()
     }
 
     /// The box of a kind of paper that claims tax withheld.

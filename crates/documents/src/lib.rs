@@ -1,6 +1,6 @@
 //! What a practice hands over: the pack of a return as one PDF, tagged for screen readers, with its fonts; the letter to the
 //! family, made by a template and edited;
-//! figures and papers as sheets of a spreadsheet.
+//! receipts of what was filed; figures and papers as sheets of a spreadsheet.
 //!
 //! A document is plain data ([`document`]); [`layout`] breaks it into lines and pages, [`pdf`] draws these. What stands in
 //! a pack is said in [`pack`], a module a part. No amount is computed here.
@@ -14,7 +14,8 @@ mod layout;
 pub mod letter;
 pub mod pack;
 mod pdf;
+pub mod receipt;
 pub mod sheets;
 
 pub use layout::Sheet;
-pub use pdf::{NotWritten, write};
+pub use pdf::{NotWritten, Written, write};

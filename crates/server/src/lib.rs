@@ -7,6 +7,7 @@ pub mod api;
 pub mod auth;
 pub mod demo;
 pub mod error;
+pub mod filing;
 pub mod outside;
 pub mod rules;
 pub mod seal;

@@ -3,8 +3,8 @@
 use crate::{
     App,
     api::{
-        checking, edits, figures, handover, health, history, households, letters, outside, packs, payers,
-        practice, progress, views,
+        checking, edits, figures, filing, handover, health, history, households, letters, outside, packs,
+        payers, practice, progress, views,
     },
     auth::{self, sessions::Sessions},
     error::Problem,
@@ -90,6 +90,10 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(outside::settle_slips))
         .routes(routes!(outside::if_taken))
         .routes(routes!(outside::set_asked))
+        .routes(routes!(filing::filings, filing::file_returns))
+        .routes(routes!(filing::look_at_filing))
+        .routes(routes!(filing::send_document))
+        .routes(routes!(filing::receipt_file))
         .routes(routes!(edits::edit))
         .routes(routes!(edits::undo))
         .routes(routes!(edits::redo))

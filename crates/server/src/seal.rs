@@ -102,6 +102,19 @@ impl Sealer {
         })
     }
 
+    /// Seals a text at a place.
+    pub fn seal_text(&self, place: &str, text: &str) -> String {
+        self.seal_one(place, text)
+    }
+
+    /// Opens a text that was sealed at a place.
+    ///
+    /// # Errors
+    /// A text that was sealed with another key or at another place.
+    pub fn open_text(&self, place: &str, sealed: &str) -> Result<String, Unsealable> {
+        self.open_one(place, sealed)
+    }
+
     fn seal_one(&self, place: &str, number: &str) -> String {
         let nonce = XNonce::generate();
         let payload = Payload { msg: number.as_bytes(), aad: place.as_bytes() };

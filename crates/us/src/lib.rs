@@ -123,6 +123,7 @@ use hembo_core::{
     Case, Household, Pack, Paper, Person,
     field::Field,
     figures::{Book, Replacement},
+    filing::FilingNeeds,
     forms::Forms,
     household::{Entry, Role},
     line::SpreadSection,
@@ -319,6 +320,10 @@ impl Pack for UnitedStates {
 
     fn held_kinds(&self) -> &'static [&'static str] {
         &HELD
+    }
+
+    fn filing_needs(&self) -> FilingNeeds {
+        FilingNeeds { settled: signing::SETTLED, refund_account: Some(refund::ACCOUNT.id) }
     }
 
     fn withheld_box(&self, kind: &str) -> Option<&'static str> {

@@ -34,7 +34,8 @@ open_points! {
         "The lines of the list count, and the single account is not used.";
 }
 
-const ACCOUNT: Field = Field::text("refund_account", "35d", "Account for a refund", 40)
+/// The account for a refund.
+pub const ACCOUNT: Field = Field::text("refund_account", "35d", "Account for a refund", 40)
     .help("Routing and account number, of an account in a filer's name; hidden like a taxpayer number.")
     .secret();
 

@@ -72,6 +72,15 @@ open_points! {
         "An executor signs with the court's certificate; else whoever claims the refund attaches Form 1310.";
 }
 
+/// What filing needs, with the codes of the points that tell when it is not settled.
+pub const SETTLED: &[(&str, &[&str])] = &[
+    ("Signatures", &["K-161", "K-161-day"]),
+    ("PINs", &["K-162", "K-162-earlier"]),
+    ("Preparer's number", &["K-163"]),
+    ("Address and telephone", &["K-164"]),
+    ("How the balance is paid", &["K-166"]),
+];
+
 const WAYS: &[Choice] = &[
     Choice::new("preparer", "Electronically, the preparer enters the PINs"),
     Choice::new("filers", "Electronically, the filers enter their PINs"),

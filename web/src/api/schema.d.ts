@@ -299,6 +299,75 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{id}/filings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What filing needs, and what was filed. */
+        get: operations["filings"];
+        put?: never;
+        /** File every return that was not filed as it is. One whose answer was lost is sent again under the same name. */
+        post: operations["file_returns"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/filings/{filing}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ask what became of a return. */
+        post: operations["look_at_filing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/filings/{filing}/documents": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Send a document that was asked for. */
+        post: operations["send_document"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/filings/{filing}/receipt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The receipt of a return, to print. */
+        get: operations["receipt_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{id}/hands": {
         parameters: {
             query?: never;
@@ -1150,6 +1219,38 @@ export interface components {
             /** @description The question. */
             field: string;
         };
+        /** @description A document that is asked for. */
+        AskedDocument: {
+            /** @description The last day, ISO 8601. */
+            due: string;
+            id: string;
+            /** @description What was sent. */
+            sent?: string | null;
+            words: string;
+        };
+        /** @description An assessment beside what was filed. */
+        Assessed: {
+            balance: components["schemas"]["Money"];
+            filed_balance: components["schemas"]["Money"];
+            filed_total: components["schemas"]["Money"];
+            /** @description The lines that differ. */
+            lines: components["schemas"]["AssessedLine"][];
+            on: string;
+            /** @description What it took otherwise than it was filed. */
+            otherwise: string[];
+            total: components["schemas"]["Money"];
+        };
+        /** @description A line that was assessed otherwise than it was filed. */
+        AssessedLine: {
+            assessed?: components["schemas"]["Money"] | null;
+            filed?: components["schemas"]["Money"] | null;
+            /** @description The form and the printed number. */
+            form: string;
+            line: string;
+            number: string;
+            scope: string;
+            title: string;
+        };
         /** @description What the filers' returns and those of their dependents come to for one authority. */
         Authority: {
             /** @description Due (above zero) or back (below). */
@@ -1822,6 +1923,38 @@ export interface components {
             /** @description The figure as it stands in the rules, by year; none where a year has not it. */
             values: (string | null)[];
         };
+        /** @description The revision to file. */
+        File: {
+            /**
+             * Format: int64
+             * @description The revision that was seen.
+             */
+            base_revision: number;
+        };
+        /** @description Something that filing needs. */
+        FilingNeed: {
+            /** @description Without it nothing is filed. */
+            blocks: boolean;
+            place?: components["schemas"]["Place"] | null;
+            /** @description It is there. */
+            ready: boolean;
+            /** @description What. */
+            what: string;
+            /** @description What there is of it, or what is missing. */
+            words: string;
+        };
+        /** @description What filing needs, and what was filed. */
+        FilingView: {
+            /** @description A service is connected. */
+            connected: boolean;
+            /** @description What was filed, the newest first. */
+            filings: components["schemas"]["ReturnFiled"][];
+            needs: components["schemas"]["FilingNeed"][];
+            /** @description The returns of the chosen way. */
+            returns: components["schemas"]["OneReturn"][];
+            /** @description Why nothing can be filed now; none where it can. */
+            why_not?: string | null;
+        };
         /** @description One official form of a return. */
         FormOutcome: {
             /** @description The id. */
@@ -2355,6 +2488,16 @@ export interface components {
             state: components["schemas"]["Stands"];
             title: string;
         };
+        /** @description A return of the chosen way. */
+        OneReturn: {
+            balance: components["schemas"]["Money"];
+            /** @description How many forms go out. */
+            forms: number;
+            scope: string;
+            sending: components["schemas"]["Sending"];
+            total: components["schemas"]["Money"];
+            whose: string;
+        };
         /** @description A question about the household with the answers that call for a field. */
         Only: {
             /** @description The choices. */
@@ -2760,6 +2903,8 @@ export interface components {
             moves: components["schemas"]["Move"][];
             /** @description The steps that lead on from here. */
             next: components["schemas"]["Next"][];
+            /** @description Why the authority refused what was filed last, and where. */
+            refusals: components["schemas"]["Refused"][];
             reviewer?: components["schemas"]["Someone"] | null;
             stage: components["schemas"]["Stage"];
             worked_by?: components["schemas"]["Someone"] | null;
@@ -2779,6 +2924,11 @@ export interface components {
          * @example 0.075
          */
         Rate: string;
+        /** @description Why a return was refused, and where. */
+        Refused: {
+            place: components["schemas"]["Place"];
+            words: string;
+        };
         /** @description A figure of the practice's own. */
         Replaced: {
             /** Format: date-time */
@@ -2800,10 +2950,36 @@ export interface components {
             /** Format: int32 */
             year: number;
         };
+        /** @description A return that was filed. */
+        ReturnFiled: {
+            /** @description The receipt of the return that it amends. */
+            amends?: string | null;
+            assessment?: components["schemas"]["Assessed"] | null;
+            /** Format: date-time */
+            at: string;
+            by: string;
+            checksum: string;
+            documents: components["schemas"]["AskedDocument"][];
+            /** Format: uuid */
+            id: string;
+            /** @description The receipt's number. */
+            number?: string | null;
+            /** @description RFC 3339, by the authority's clock. */
+            received_at?: string | null;
+            refusals: components["schemas"]["Refused"][];
+            /** Format: int64 */
+            revision: number;
+            scope: string;
+            /** @description sending, received, accepted, refused or assessed. */
+            state: string;
+            whose: string;
+        };
         /** @description The forms of one return. */
         ReturnSchedules: {
             /** @description Every form of the year, in official order. */
             forms: components["schemas"]["FormOutcome"][];
+            /** @description The people who file it. */
+            people: string[];
             /** @description The return: `return/0`. */
             scope: string;
             /** @description Whose it is and what: "Ada Reef · joint". */
@@ -2872,6 +3048,18 @@ export interface components {
             /** @description The heading. */
             title: string;
         };
+        /** @description A document that is sent. */
+        SendAskedDocument: {
+            /** @description Which. */
+            document: string;
+            /** @description What is sent, in words. */
+            words: string;
+        };
+        /**
+         * @description How a return stands to what was filed.
+         * @enum {string}
+         */
+        Sending: "new" | "as_filed" | "amended";
         /** @description A kind of paper that the family is asked for. */
         SetAsked: {
             /** @description Asked, or not. */
@@ -3903,6 +4091,202 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Household"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    filings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilingView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    file_returns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["File"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilingView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_at_filing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                filing: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilingView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    send_document: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                filing: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SendAskedDocument"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilingView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    receipt_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                filing: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
                 };
             };
             404: {

@@ -14,7 +14,13 @@ pub use fingerprint::of_facts as fingerprint_of;
 pub use forward::{CarriedOver, CarriedTo, Carry, NotForward, next_year};
 pub use schedules::{FormOutcome, FormRow, ReturnSchedules};
 
-use crate::{asking::Blank, check::Fault, limit::Limit, pack::Suggestion, point::Point};
+use crate::{
+    asking::Blank,
+    check::Fault,
+    limit::Limit,
+    pack::{Pack, Suggestion, Totals},
+    point::Point,
+};
 use hembo_money::Money;
 use serde::Serialize;
 use std::collections::{BTreeMap, BTreeSet, HashMap};
@@ -530,6 +536,17 @@ impl Outcome {
             Some(why) => Err(Fault::new(at, format!("{} is not lawful here: {why}.", found.label))),
             None => Ok(()),
         }
+    }
+
+    /// The tax and the balance of one return: `return/0`.
+    pub fn of_return(&self, scope: &str, pack: &dyn Pack) -> (Money, Money) {
+        let sum = |line: fn(&Totals) -> &'static str| {
+            let ids: Vec<&str> = pack.totals().iter().map(line).collect();
+            let lines =
+                self.lines.iter().filter(|line| line.scope == scope && ids.contains(&line.id.as_str()));
+            lines.map(|line| line.amount).sum::<Money>()
+        };
+        (sum(|of| of.tax), sum(|of| of.balance))
     }
 
     /// The same outcome without what each line was made from.

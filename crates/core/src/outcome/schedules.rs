@@ -17,6 +17,8 @@ pub struct ReturnSchedules {
     pub scope: String,
     /// Whose it is and what: "Ada Reef · joint".
     pub whose: String,
+    /// The people who file it.
+    pub people: Vec<String>,
     /// Every form of the year, in official order.
     pub forms: Vec<FormOutcome>,
 }
@@ -89,6 +91,7 @@ fn of_return(shown: &Shown<'_>, forms: &Forms, place: usize) -> ReturnSchedules 
     ReturnSchedules {
         scope: shown.scope(scope),
         whose: shown.whose(scope),
+        people: shown.returns[place].people.iter().map(|&p| shown.household.people[p].id.clone()).collect(),
         forms: decided.filter(|(_, required)| **required != Required::Elsewhere).map(outcome).collect(),
     }
 }

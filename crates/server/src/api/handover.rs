@@ -21,7 +21,8 @@ use axum::{
 };
 use hembo_core::{Fault, Household, Outcome, Pack, outcome::NAMED_WAYS, outcome::Wanted};
 use hembo_documents::{
-    document::Block,
+    Written,
+    document::{Block, Document},
     letter::Letter,
     pack::{self, Note, Part, Source},
     sheets,
@@ -175,8 +176,7 @@ pub async fn make_pack(
     let rules = work::pack(&app, &worked.household)?;
     let document = pack::document(worked.source(rules), &wanted.parts);
     let unsettled = document.watermark.is_some();
-    let written = work::on_a_core(&app, move |_| hembo_documents::write(&document)).await?;
-    let written = written.map_err(Problem::internal)?;
+    let written = written(&app, document).await?;
     let parts: Vec<String> = wanted.parts.iter().map(|part| part.name().to_owned()).collect();
     let new = NewPack {
         household: id,
@@ -190,6 +190,14 @@ pub async fn make_pack(
     };
     store::add(&app.database, new).await?;
     Ok((StatusCode::CREATED, shown(&app, id).await?))
+}
+
+/// A document as a PDF.
+///
+/// # Errors
+/// When it cannot be written, which must not happen.
+pub async fn written(app: &App, document: Document) -> Answer<Written> {
+    work::on_a_core(app, move |_| hembo_documents::write(&document)).await?.map_err(Problem::internal)
 }
 
 fn check_parts(parts: &[Part]) -> Answer<()> {

@@ -1,6 +1,9 @@
 //! The letter to the family: made by a template of the practice, edited on the desk, written as DOCX and PDF.
 
-use super::{Input, handover::Worked};
+use super::{
+    Input,
+    handover::{self, Worked},
+};
 use crate::{
     App,
     auth::By,
@@ -200,8 +203,7 @@ pub async fn letter_pdf(State(app): State<App>, _: By, Path(id): Path<Uuid>) -> 
     let (worked, letter) = written(&app, id).await?;
     let sheet = pack::sheet(work::pack(&app, &worked.household)?);
     let document = letter.document(&worked.practice, "Letter", sheet);
-    let written = work::on_a_core(&app, move |_| hembo_documents::write(&document)).await?;
-    Ok(file("application/pdf", "letter.pdf", written.map_err(Problem::internal)?.bytes))
+    Ok(file("application/pdf", "letter.pdf", handover::written(&app, document).await?.bytes))
 }
 
 /// A template to keep.

@@ -3,6 +3,7 @@
 pub mod checking;
 pub mod edits;
 pub mod figures;
+pub mod filing;
 pub mod handover;
 pub mod health;
 pub mod history;

@@ -1,6 +1,9 @@
 //! Where a return stands: its states of work, who has it in hand, and the steps that can be taken.
 
-use super::Input;
+use super::{
+    Input,
+    filing::{self, Refused},
+};
 use crate::{
     App,
     auth::Member,
@@ -39,6 +42,8 @@ pub struct Progress {
     pub held_until: Option<String>,
     /// The revision that was sent.
     pub filed_revision: Option<i64>,
+    /// Why the authority refused what was filed last, and where.
+    pub refusals: Vec<Refused>,
     /// The steps that lead on from here.
     pub next: Vec<Next>,
     /// The last step can be taken back by who asks.
@@ -88,7 +93,7 @@ impl Move {
 }
 
 /// A household in the practice's hands, as someone sees it.
-struct Desk<'a> {
+pub(super) struct Desk<'a> {
     app: &'a App,
     id: Uuid,
     member: &'a Member,
@@ -97,14 +102,14 @@ struct Desk<'a> {
 }
 
 impl<'a> Desk<'a> {
-    async fn of(app: &'a App, id: Uuid, member: &'a Member) -> Answer<Desk<'a>> {
+    pub(super) async fn of(app: &'a App, id: Uuid, member: &'a Member) -> Answer<Desk<'a>> {
         let stands = store::standing(&app.database, id).await?;
         let stands = stands.ok_or_else(|| Problem::not_found("household"))?;
         let moves = store::moves(&app.database, id).await?;
         Ok(Desk { app, id, member, stands, moves })
     }
 
-    fn stage(&self) -> Stage {
+    pub(super) fn stage(&self) -> Stage {
         Stage::read(&self.stands.stage)
     }
 
@@ -123,7 +128,7 @@ impl<'a> Desk<'a> {
     }
 
     /// The same by the rules of the moment.
-    async fn standing_now(&self) -> Answer<Standing> {
+    pub(super) async fn standing_now(&self) -> Answer<Standing> {
         let (_, household) = work::load(self.app, self.id).await?;
         self.standing_with(&work::out(self.app, household).await?.summary).await
     }
@@ -164,6 +169,7 @@ impl<'a> Desk<'a> {
             reviewer: someone(self.stands.reviewer),
             held_until: self.stands.held_until.map(|day| day.to_string()),
             filed_revision: self.stands.filed_revision,
+            refusals: filing::refusals(self.app, self.id).await?,
             next: next.collect(),
             can_take_back: self.last_of_mine().is_some(),
             moves: self.moves.into_iter().map(Move::of).collect(),

@@ -1,0 +1,589 @@
+//! Filing: what it needs, the returns that go out as packages, and what the authority makes of them.
+
+use super::{Input, handover, outside, progress::Desk};
+use crate::{
+    App,
+    auth::Member,
+    error::{Answer, Problem},
+    filing::{AssessedLine, otherwise, package},
+    outside::Trouble,
+    stage::{STEPS, Stage},
+    store::{
+        filings::{self as store, NewFiling},
+        practice,
+        progress::{self, NewMove},
+    },
+    work,
+};
+use axum::{
+    Json,
+    extract::{Path, State},
+    http::header,
+    response::IntoResponse,
+};
+use hembo_authority::wire::{self, Filed, Package, Receipt, Scope, SendDocument, checksum};
+use hembo_core::{
+    Fault, Household, Outcome,
+    filing::Need,
+    outcome::{ReturnSchedules, Wanted},
+    point::Place,
+};
+use hembo_documents::receipt;
+use hembo_money::Money;
+use serde::{Deserialize, Serialize};
+use time::OffsetDateTime;
+use utoipa::ToSchema;
+use uuid::Uuid;
+
+/// How much is said about a document that is sent.
+const LONGEST_DOCUMENT: usize = 300;
+
+/// What filing needs, and what was filed.
+#[derive(Serialize, ToSchema)]
+#[schema(as = FilingView)]
+#[allow(missing_docs)]
+pub struct View {
+    /// A service is connected.
+    pub connected: bool,
+    pub needs: Vec<Need>,
+    /// The returns of the chosen way.
+    pub returns: Vec<OneReturn>,
+    /// Why nothing can be filed now; none where it can.
+    pub why_not: Option<String>,
+    /// What was filed, the newest first.
+    pub filings: Vec<Filing>,
+}
+
+/// How a return stands to what was filed.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Sending {
+    /// It was not filed, or refused: it goes out.
+    New,
+    /// It was filed as it is.
+    AsFiled,
+    /// It is other than what was filed: an amended one goes out.
+    Amended,
+}
+
+/// A return of the chosen way.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct OneReturn {
+    pub scope: String,
+    pub whose: String,
+    /// How many forms go out.
+    pub forms: usize,
+    pub total: Money,
+    pub balance: Money,
+    pub sending: Sending,
+}
+
+/// A return that was filed.
+#[derive(Serialize, ToSchema)]
+#[schema(as = ReturnFiled)]
+#[allow(missing_docs)]
+pub struct Filing {
+    pub id: Uuid,
+    pub scope: String,
+    pub whose: String,
+    pub revision: i64,
+    /// sending, received, accepted, refused or assessed.
+    pub state: String,
+    /// The receipt's number.
+    pub number: Option<String>,
+    /// RFC 3339, by the authority's clock.
+    pub received_at: Option<String>,
+    pub checksum: String,
+    /// The receipt of the return that it amends.
+    pub amends: Option<String>,
+    pub by: String,
+    #[serde(with = "time::serde::rfc3339")]
+    pub at: OffsetDateTime,
+    pub refusals: Vec<Refused>,
+    pub assessment: Option<Assessed>,
+    pub documents: Vec<Document>,
+}
+
+/// Why a return was refused, and where.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct Refused {
+    pub words: String,
+    pub place: Place,
+}
+
+/// An assessment beside what was filed.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct Assessed {
+    pub on: String,
+    pub filed_total: Money,
+    pub filed_balance: Money,
+    pub total: Money,
+    pub balance: Money,
+    /// What it took otherwise than it was filed.
+    pub otherwise: Vec<String>,
+    /// The lines that differ.
+    pub lines: Vec<AssessedLine>,
+}
+
+/// A document that is asked for.
+#[derive(Serialize, ToSchema)]
+#[schema(as = AskedDocument)]
+#[allow(missing_docs)]
+pub struct Document {
+    pub id: String,
+    pub words: String,
+    /// The last day, ISO 8601.
+    pub due: String,
+    /// What was sent.
+    pub sent: Option<String>,
+}
+
+/// The refusals that stand: those of the latest filing of each return.
+///
+/// # Errors
+/// When the database fails.
+pub async fn refusals(app: &App, id: Uuid) -> Answer<Vec<Refused>> {
+    let filings = store::of(&app.database, id).await?;
+    let latest = latest(&filings).filter(|filing| filing.state == "refused");
+    Ok(latest.filter_map(receipt_of).flat_map(|receipt| receipt.refusals).map(refused).collect())
+}
+
+/// The latest filing of each return.
+fn latest(filings: &[store::Filing]) -> impl Iterator<Item = &store::Filing> {
+    let mut seen = std::collections::BTreeSet::new();
+    filings.iter().filter(move |filing| seen.insert(filing.scope.clone()))
+}
+
+fn receipt_of(filing: &store::Filing) -> Option<Receipt> {
+    filing.receipt.clone().and_then(|json| serde_json::from_value(json).ok())
+}
+
+fn refused(refusal: wire::Refusal) -> Refused {
+    let wire::Refusal { words, person, paper, field } = refusal;
+    Refused { words, place: Place { person, paper, field, ..Place::default() } }
+}
+
+/// A household with its outcome and what was filed of it.
+struct Table<'a> {
+    app: &'a App,
+    id: Uuid,
+    revision: i64,
+    household: Household,
+    outcome: Outcome,
+    filings: Vec<store::Filing>,
+}
+
+impl<'a> Table<'a> {
+    async fn of(app: &'a App, id: Uuid) -> Answer<Table<'a>> {
+        let (found, household) = work::load(app, id).await?;
+        let wanted = Wanted { schedules: true, ..Wanted::least(1) };
+        let (household, outcome, _) = work::whole(app, household, wanted).await?;
+        let filings = store::of(&app.database, id).await?;
+        Ok(Table { app, id, revision: found.revision, household, outcome, filings })
+    }
+
+    /// The package that was filed.
+    fn filed(&self, filing: &store::Filing) -> Answer<Package> {
+        let text =
+            self.app.sealer.open_text(&at(self.id, filing.id), &filing.package).map_err(Problem::internal)?;
+        serde_json::from_str(&text).map_err(Problem::internal)
+    }
+
+    /// The latest return of a scope that counts as filed.
+    fn standing(&self, scope: &str) -> Option<&store::Filing> {
+        self.filings.iter().find(|filing| filing.scope == scope && filing.state != "refused")
+    }
+
+    /// How a return stands to what was filed, with the receipt that an amended one names.
+    fn sending(&self, of: &ReturnSchedules) -> Answer<(Sending, Option<String>)> {
+        let Some(filing) = self.standing(&of.scope) else { return Ok((Sending::New, None)) };
+        let earlier = self.filed(filing)?;
+        let pack = work::pack(self.app, &self.household)?;
+        let now = package(&self.household, &self.outcome, pack, of, earlier.amends.as_deref())?;
+        // What it says counts, not how the papers behind it are kept.
+        let same = (&now.forms, &now.filers, now.total, now.balance)
+            == (&earlier.forms, &earlier.filers, earlier.total, earlier.balance);
+        match (same, filing.number.clone()) {
+            (true, _) => Ok((Sending::AsFiled, earlier.amends)),
+            (false, Some(number)) => Ok((Sending::Amended, Some(number))),
+            // It is on its way: what becomes of it is asked first.
+            (false, None) => Ok((Sending::AsFiled, None)),
+        }
+    }
+
+    fn shown(&self, filing: &store::Filing) -> Answer<Filing> {
+        let receipt = receipt_of(filing);
+        let assessment = receipt.as_ref().and_then(|receipt| receipt.assessment.as_ref());
+        let assessed = assessment.map(|assessment| {
+            let package = self.filed(filing)?;
+            Ok::<_, Problem>(Assessed {
+                on: assessment.on.clone(),
+                filed_total: package.total,
+                filed_balance: package.balance,
+                total: assessment.total,
+                balance: assessment.balance,
+                otherwise: assessment.otherwise.clone(),
+                lines: otherwise(&package, assessment),
+            })
+        });
+        let document =
+            |of: wire::Document| Document { id: of.id, words: of.words, due: of.due, sent: of.sent };
+        let receipt_or = |of: fn(Receipt) -> Vec<wire::Refusal>| receipt.clone().map(of).unwrap_or_default();
+        Ok(Filing {
+            id: filing.id,
+            scope: filing.scope.clone(),
+            whose: filing.whose.clone(),
+            revision: filing.revision,
+            state: filing.state.clone(),
+            number: filing.number.clone(),
+            received_at: receipt.as_ref().map(|receipt| receipt.received_at.clone()),
+            checksum: filing.checksum.clone(),
+            amends: filing.amends.clone(),
+            by: filing.by_name.clone(),
+            at: filing.at,
+            refusals: receipt_or(|receipt| receipt.refusals).into_iter().map(refused).collect(),
+            assessment: assessed.transpose()?,
+            documents: receipt.map(|r| r.documents).unwrap_or_default().into_iter().map(document).collect(),
+        })
+    }
+
+    /// The returns that are filed: those with forms.
+    fn returns(&self) -> impl Iterator<Item = &ReturnSchedules> {
+        let goes_out = |of: &&ReturnSchedules| of.forms.iter().any(|form| form.required && !form.kept);
+        self.outcome.schedules.iter().filter(goes_out)
+    }
+}
+
+/// The place at which a package is sealed.
+fn at(household: Uuid, filing: Uuid) -> String {
+    format!("{household}/filings/{filing}")
+}
+
+async fn shown(app: &App, id: Uuid, member: &Member) -> Answer<Json<View>> {
+    let table = Table::of(app, id).await?;
+    let pack = work::pack(app, &table.household)?;
+    let mut needs = hembo_core::filing::needs(&table.household, &table.outcome, pack);
+    needs.push(consent(app, id).await?);
+    let mut returns = Vec::new();
+    for of in table.returns() {
+        let (total, balance) = table.outcome.of_return(&of.scope, pack);
+        let forms = of.forms.iter().filter(|form| form.required && !form.kept).count();
+        // Without a number nothing was filed of it, and nothing can be.
+        let sending = table.sending(of).map_or(Sending::New, |(sending, _)| sending);
+        returns.push(OneReturn {
+            scope: of.scope.clone(),
+            whose: of.whose.clone(),
+            forms,
+            total,
+            balance,
+            sending,
+        });
+    }
+    let why_not = why_not(app, id, member, &table, &needs).await?;
+    let filings = table.filings.iter().map(|filing| table.shown(filing)).collect::<Answer<_>>()?;
+    Ok(Json(View { connected: app.outside.is_some(), needs, returns, why_not, filings }))
+}
+
+/// The family's consent to file, by what was last heard of it.
+async fn consent(app: &App, id: Uuid) -> Answer<Need> {
+    let all = crate::store::outside::consents(&app.database, id).await?;
+    let given =
+        all.iter().find(|one| one.state == "granted" && one.scope.iter().any(|scope| scope == "filing"));
+    let words = match given {
+        Some(one) => format!("given by {}, until {}", one.people.join(" and "), one.until_day),
+        None => "not given: ask for it where the papers are held".to_owned(),
+    };
+    Ok(Need { what: "Consent to file".into(), ready: given.is_some(), blocks: true, words, place: None })
+}
+
+/// Why nothing can be filed as things stand.
+async fn why_not(
+    app: &App,
+    id: Uuid,
+    member: &Member,
+    table: &Table<'_>,
+    needs: &[Need],
+) -> Answer<Option<String>> {
+    if app.outside.is_none() {
+        return Ok(Some("No service of an authority is connected to this server.".into()));
+    }
+    let desk = Desk::of(app, id, member).await?;
+    let step = STEPS.iter().find(|step| step.from == desk.stage() && step.to == Stage::Sent);
+    let Some(step) = step else {
+        return Ok(Some(match desk.stage() {
+            stage if stage > Stage::HandedOver => format!("It is {stage} already."),
+            stage => format!("It is {stage}: it is filed once it is handed over to the family."),
+        }));
+    };
+    let missing = needs.iter().find(|need| need.blocks && !need.ready);
+    let missing = missing.map(|need| format!("{}: {}.", need.what, need.words));
+    let step = step.why_not(desk.standing_now().await?);
+    let nothing = table.returns().next().is_none().then(|| "No return is filed in this way.".to_owned());
+    Ok(step.or(missing).or(nothing))
+}
+
+/// What filing needs, and what was filed.
+#[utoipa::path(get, path = "/api/households/{id}/filings", params(("id" = Uuid, Path)),
+    responses((status = 200, body = View), (status = 404, body = Problem)))]
+pub async fn filings(State(app): State<App>, member: Member, Path(id): Path<Uuid>) -> Answer<Json<View>> {
+    shown(&app, id, &member).await
+}
+
+/// The revision to file.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct File {
+    /// The revision that was seen.
+    base_revision: i64,
+}
+
+/// File every return that was not filed as it is. One whose answer was lost is sent again under the same name.
+#[utoipa::path(post, path = "/api/households/{id}/filings", params(("id" = Uuid, Path)), request_body = File,
+    responses((status = 200, body = View), (status = 404, body = Problem), (status = 409, body = Problem),
+        (status = 502, body = Problem)))]
+pub async fn file_returns(
+    State(app): State<App>,
+    member: Member,
+    Path(id): Path<Uuid>,
+    Input(File { base_revision }): Input<File>,
+) -> Answer<Json<View>> {
+    let table = Table::of(&app, id).await?;
+    if table.revision != base_revision {
+        let detail = format!("Revision {} came meanwhile. Look at what changed first.", table.revision);
+        return Err(Problem::moved(detail));
+    }
+    let pack = work::pack(&app, &table.household)?;
+    let mut needs = hembo_core::filing::needs(&table.household, &table.outcome, pack);
+    let granted = outside::granted(&app, id, Scope::Filing).await?;
+    needs.push(consent(&app, id).await?);
+    if let Some(why) = why_not(&app, id, &member, &table, &needs).await? {
+        return Err(Problem::cannot_move(why));
+    }
+    resend(&table, &granted.number).await?;
+    let table = Table { filings: store::of(&app.database, id).await?, ..table };
+    for of in table.returns() {
+        let (sending, amends) = table.sending(of)?;
+        if sending != Sending::AsFiled {
+            let out = package(&table.household, &table.outcome, pack, of, amends.as_deref())?;
+            send(&table, of, &out, &granted, member.0.id).await?;
+        }
+    }
+    let table = Table { filings: store::of(&app.database, id).await?, ..table };
+    settle(&table, &member).await?;
+    shown(&app, id, &member).await
+}
+
+/// Returns whose answer was lost go out once more, under the names that they had.
+async fn resend(table: &Table<'_>, consent: &str) -> Answer<()> {
+    for filing in table.filings.iter().filter(|filing| filing.state == "sending") {
+        let sealed = table.app.sealer.open_text(&at(table.id, filing.id), &filing.package);
+        let package = sealed.map_err(Problem::internal)?;
+        send_one(table.app, filing.id, consent, package, &filing.checksum).await?;
+    }
+    Ok(())
+}
+
+async fn send(
+    table: &Table<'_>,
+    of: &ReturnSchedules,
+    package: &Package,
+    consent: &crate::store::outside::Consent,
+    by: Uuid,
+) -> Answer<()> {
+    let id = Uuid::new_v4();
+    let text = serde_json::to_string(package).map_err(Problem::internal)?;
+    let sum = checksum(&text);
+    let new = NewFiling {
+        id,
+        household: table.id,
+        revision: table.revision,
+        scope: &of.scope,
+        whose: &of.whose,
+        consent: consent.id,
+        package: &table.app.sealer.seal_text(&at(table.id, id), &text),
+        checksum: &sum,
+        amends: package.amends.as_deref(),
+        by,
+    };
+    store::begin(&table.app.database, &new).await?;
+    send_one(table.app, id, &consent.number, text, &sum).await
+}
+
+async fn send_one(app: &App, id: Uuid, consent: &str, package: String, checksum: &str) -> Answer<()> {
+    let filing =
+        wire::Filing { key: id, consent: consent.to_owned(), package, checksum: checksum.to_owned() };
+    match outside::outside(app)?.file(&filing).await {
+        Ok(receipt) if receipt.checksum == checksum => keep(app, id, &receipt).await,
+        Ok(_) => Err(Trouble::Nonsense.into()),
+        Err(Trouble::Refused(why)) => {
+            store::forget(&app.database, id).await?;
+            Err(Problem::outside(why))
+        }
+        // Nobody knows whether it came in: it is sent again under the same name.
+        Err(trouble) => Err(trouble.into()),
+    }
+}
+
+async fn keep(app: &App, id: Uuid, receipt: &Receipt) -> Answer<()> {
+    let state = serde_json::to_value(receipt.state).map_err(Problem::internal)?;
+    let json = serde_json::to_value(receipt).map_err(Problem::internal)?;
+    let state = state.as_str().unwrap_or("received");
+    Ok(store::keep(&app.database, id, &receipt.number, state, &json).await?)
+}
+
+/// Moves the return on to where all that was filed of it stands.
+async fn settle(table: &Table<'_>, member: &Member) -> Answer<()> {
+    let Table { app, id, .. } = table;
+    let scopes: Vec<&str> = table.returns().map(|of| of.scope.as_str()).collect();
+    let of_now: Vec<&store::Filing> =
+        latest(&table.filings).filter(|filing| scopes.contains(&filing.scope.as_str())).collect();
+    let states: Vec<Filed> = of_now.iter().filter_map(|filing| receipt_of(filing)).map(|r| r.state).collect();
+    if states.len() < scopes.len() || scopes.is_empty() {
+        return Ok(());
+    }
+    let numbers: Vec<&str> = of_now.iter().filter_map(|filing| filing.number.as_deref()).collect();
+    let all = |least: &[Filed]| states.iter().all(|state| least.contains(state));
+    let reasons: Vec<String> =
+        of_now.iter().filter_map(|f| receipt_of(f)).flat_map(|r| r.refusals).map(|r| r.words).collect();
+    // Each step where the return stands at its beginning: several may follow one another.
+    let steps = [
+        (Stage::HandedOver, Stage::Sent, true, format!("Filed: {}", numbers.join(", "))),
+        (Stage::Sent, Stage::Refused, states.contains(&Filed::Refused), reasons.join(" ")),
+        (Stage::Sent, Stage::Accepted, all(&[Filed::Accepted, Filed::Assessed]), numbers.join(", ")),
+        (Stage::Accepted, Stage::Assessed, all(&[Filed::Assessed]), numbers.join(", ")),
+    ];
+    for (from, to, holds, words) in steps {
+        if !holds {
+            continue;
+        }
+        let words: String = words.chars().take(2000).collect();
+        let step = NewMove {
+            household: *id,
+            kind: "moved",
+            from,
+            to,
+            revision: table.revision,
+            words: &words,
+            by: member.0.id,
+        };
+        progress::take(&app.database, &step).await?;
+    }
+    Ok(())
+}
+
+fn filing_of<'t>(table: &'t Table<'_>, filing: Uuid) -> Answer<(&'t store::Filing, &'t str)> {
+    let found = table.filings.iter().find(|one| one.id == filing);
+    let found = found.ok_or_else(|| Problem::not_found("filing"))?;
+    let number = found.number.as_deref();
+    Ok((found, number.ok_or_else(|| Problem::outside("It has no receipt yet: send it again."))?))
+}
+
+/// Ask what became of a return.
+#[utoipa::path(post, path = "/api/households/{id}/filings/{filing}",
+    params(("id" = Uuid, Path), ("filing" = Uuid, Path)),
+    responses((status = 200, body = View), (status = 404, body = Problem), (status = 502, body = Problem)))]
+pub async fn look_at_filing(
+    State(app): State<App>,
+    member: Member,
+    Path((id, filing)): Path<(Uuid, Uuid)>,
+) -> Answer<Json<View>> {
+    let table = Table::of(&app, id).await?;
+    let (_, number) = filing_of(&table, filing)?;
+    let receipt = outside::outside(&app)?.filed(number).await?;
+    after(&app, table, filing, &receipt, &member).await
+}
+
+async fn after(
+    app: &App,
+    table: Table<'_>,
+    filing: Uuid,
+    receipt: &Receipt,
+    member: &Member,
+) -> Answer<Json<View>> {
+    keep(app, filing, receipt).await?;
+    let id = table.id;
+    let table = Table { filings: store::of(&app.database, id).await?, ..table };
+    settle(&table, member).await?;
+    shown(app, id, member).await
+}
+
+/// A document that is sent.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+#[schema(as = SendAskedDocument)]
+pub struct Send {
+    /// Which.
+    document: String,
+    /// What is sent, in words.
+    words: String,
+}
+
+/// Send a document that was asked for.
+#[utoipa::path(post, path = "/api/households/{id}/filings/{filing}/documents",
+    params(("id" = Uuid, Path), ("filing" = Uuid, Path)), request_body = Send,
+    responses((status = 200, body = View), (status = 404, body = Problem), (status = 422, body = Problem),
+        (status = 502, body = Problem)))]
+pub async fn send_document(
+    State(app): State<App>,
+    member: Member,
+    Path((id, filing)): Path<(Uuid, Uuid)>,
+    Input(Send { document, words }): Input<Send>,
+) -> Answer<Json<View>> {
+    let words = words.trim();
+    if words.is_empty() || words.chars().count() > LONGEST_DOCUMENT || words.chars().any(char::is_control) {
+        let message = format!("Say what is sent, in at most {LONGEST_DOCUMENT} letters.");
+        return Err(Problem::invalid(vec![Fault::new("words", message)]));
+    }
+    let table = Table::of(&app, id).await?;
+    let (_, number) = filing_of(&table, filing)?;
+    let sent = SendDocument { id: document, words: words.to_owned() };
+    let receipt = outside::outside(&app)?.send_document(number, &sent).await?;
+    after(&app, table, filing, &receipt, &member).await
+}
+
+/// The receipt of a return, to print.
+#[utoipa::path(get, path = "/api/households/{id}/filings/{filing}/receipt",
+    params(("id" = Uuid, Path), ("filing" = Uuid, Path)),
+    responses((status = 200, content_type = "application/pdf"), (status = 404, body = Problem)))]
+pub async fn receipt_file(
+    State(app): State<App>,
+    _: Member,
+    Path((id, filing)): Path<(Uuid, Uuid)>,
+) -> Answer<impl IntoResponse> {
+    let table = Table::of(&app, id).await?;
+    let (found, number) = filing_of(&table, filing)?;
+    let package = table.filed(found)?;
+    let receipt = receipt_of(found).ok_or_else(|| Problem::not_found("receipt"))?;
+    let pack = work::pack(&app, &table.household)?;
+    let symbol = pack.about().symbol;
+    let row = |what: &str, words: String| (what.to_owned(), words);
+    let mut rows = vec![
+        row("Receipt", number.to_owned()),
+        row("Came in", receipt.received_at.clone()),
+        row("State", found.state.clone()),
+        row("Total tax", format!("{symbol} {:#}", package.total)),
+        row("Balance", format!("{symbol} {:#}", package.balance)),
+        row("Forms", package.forms.iter().map(|form| form.name.as_str()).collect::<Vec<_>>().join(", ")),
+        row("From revision", found.revision.to_string()),
+        row("Sent by", found.by_name.clone()),
+        row("Checksum", receipt.checksum.clone()),
+    ];
+    rows.extend(found.amends.clone().map(|amends| row("Amends", amends)));
+    let told = receipt::Receipt {
+        about: format!("{} household · {}", table.household.name, table.household.year),
+        whose: found.whose.clone(),
+        rows,
+        refusals: receipt.refusals.into_iter().map(|refusal| refusal.words).collect(),
+    };
+    let name = practice::of(&app.database).await?.name;
+    let document = receipt::document(&told, &name, hembo_documents::pack::sheet(pack));
+    let file = handover::written(&app, document).await?.bytes;
+    let headers = [
+        (header::CONTENT_TYPE, "application/pdf"),
+        (header::CONTENT_DISPOSITION, "attachment; filename=\"receipt.pdf\""),
+    ];
+    Ok((headers, file))
+}
