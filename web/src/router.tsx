@@ -25,6 +25,7 @@ export type Standing = {
   trail?: boolean;
   form?: string;
   slip?: string;
+  filing?: boolean;
 };
 
 const text = (value: unknown) => (typeof value === "string" ? value : undefined);
@@ -41,6 +42,7 @@ function standing(search: Record<string, unknown>): Standing {
     trail: search.trail === true || undefined,
     form: text(search.form),
     slip: text(search.slip),
+    filing: search.filing === true || undefined,
   };
 }
 

@@ -112,7 +112,10 @@ fn payers(household: &Household, pack: &dyn Pack) -> Option<Need> {
             Some(Need::missing(what, words.trim_end(), Place::paper(&paper.id, number)))
         }
         None if claims.is_empty() => None,
-        None => Some(Need::there(what, format!("on all {} papers that claim tax withheld", claims.len()))),
+        None => {
+            let papers = if claims.len() == 1 { "the paper that claims" } else { "all papers that claim" };
+            Some(Need::there(what, format!("on {papers} tax withheld")))
+        }
     }
 }
 

@@ -1,24 +1,26 @@
-// Hand-over: where the return stands, the pack that goes to the family, and how each of its parts looks.
+// Hand-over: where the return stands; the pack that goes to the family with how each part looks, or filing with what
+// became of it.
+import { Link, useSearch } from "@tanstack/react-router";
 import { useState } from "react";
 import type { PackPart } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 import { Blank, Waiting } from "../ui/pieces";
+import { Filing } from "./Filing";
 import { LetterPane } from "./LetterPane";
 import { Look } from "./Look";
 import { Pack } from "./Pack";
+import { Receipt } from "./Receipt";
 import { Standing } from "./Standing";
+import { useFiling, useFilings } from "./useFilings";
 import { usePackParts } from "./usePacks";
 import { useProgress } from "./useProgress";
 
 export function HandOverView() {
   const { opened } = useDesk();
   const progress = useProgress(opened.id, opened.revision);
-  const packs = usePackParts(opened.id);
-  const [looked, setLooked] = useState<PackPart>("summary");
-  const failed = progress.error ?? packs.error;
-  if (failed) return <Blank title="This cannot be shown">{failed.message}</Blank>;
-  if (!progress.data || !packs.data) return <Waiting what="Asking where it stands…" />;
-  const title = packs.data.parts.find((one) => one.part === looked)?.title ?? "";
+  const { filing } = useSearch({ from: "/h/$id" });
+  if (progress.error) return <Blank title="This cannot be shown">{progress.error.message}</Blank>;
+  if (!progress.data) return <Waiting what="Asking where it stands…" />;
   return (
     <div className="grid h-full grid-cols-[250px_minmax(340px,0.8fr)_1fr] max-desk:block max-desk:overflow-auto">
       <aside
@@ -28,7 +30,52 @@ export function HandOverView() {
       >
         <Standing progress={progress.data} />
       </aside>
+      {filing ? <FilingPanes /> : <PackPanes />}
+    </div>
+  );
+}
+
+/** The pack or filing. */
+function Which() {
+  const { opened } = useDesk();
+  const { filing } = useSearch({ from: "/h/$id" });
+  const tab = (here: boolean) =>
+    here ? "border-b-2 border-petrol font-bold" : "text-soft underline-offset-4 hover:underline";
+  return (
+    <nav aria-label="Pack or filing" className="mb-3 flex gap-5 text-[15px]">
+      <Link
+        to="/h/$id/hand-over"
+        params={{ id: opened.id }}
+        search={{}}
+        aria-current={filing ? undefined : "page"}
+        className={tab(!filing)}
+      >
+        The pack
+      </Link>
+      <Link
+        to="/h/$id/hand-over"
+        params={{ id: opened.id }}
+        search={{ filing: true }}
+        aria-current={filing ? "page" : undefined}
+        className={tab(filing === true)}
+      >
+        Filing
+      </Link>
+    </nav>
+  );
+}
+
+function PackPanes() {
+  const { opened } = useDesk();
+  const packs = usePackParts(opened.id);
+  const [looked, setLooked] = useState<PackPart>("summary");
+  if (packs.error) return <Blank title="This cannot be shown">{packs.error.message}</Blank>;
+  if (!packs.data) return <Waiting what="Looking at the pack…" />;
+  const title = packs.data.parts.find((one) => one.part === looked)?.title ?? "";
+  return (
+    <>
       <section aria-label="The pack" tabIndex={0} className="min-h-0 overflow-auto px-4.5 py-3.5">
+        <Which />
         <Pack packs={packs.data} looked={looked} look={setLooked} />
       </section>
       <aside
@@ -38,6 +85,38 @@ export function HandOverView() {
       >
         {looked === "letter" ? <LetterPane /> : <Look part={looked} title={title} />}
       </aside>
-    </div>
+    </>
+  );
+}
+
+function FilingPanes() {
+  const { opened } = useDesk();
+  const filings = useFilings(opened.id, opened.revision);
+  const deeds = useFiling(opened.id, opened.revision);
+  const [at, setAt] = useState<string>();
+  if (filings.error) return <Blank title="This cannot be shown">{filings.error.message}</Blank>;
+  if (!filings.data) return <Waiting what="Looking at what filing needs…" />;
+  const looked = filings.data.filings.find((one) => one.id === at) ?? filings.data.filings[0];
+  return (
+    <>
+      <section aria-label="Filing" tabIndex={0} className="min-h-0 overflow-auto px-4.5 py-3.5">
+        <Which />
+        <Filing view={filings.data} deeds={deeds} looked={looked} look={setAt} />
+      </section>
+      <aside
+        aria-label="What became of it"
+        tabIndex={0}
+        className="min-h-0 overflow-auto border-l border-ink bg-lilac p-4"
+      >
+        {looked ? (
+          <Receipt key={looked.id} filing={looked} deeds={deeds} />
+        ) : (
+          <Blank title="Nothing was filed yet">
+            What goes out is a package of the schedules' values with the papers behind them, under a checksum.
+            The authority's receipt, what it refuses and its assessment stand here.
+          </Blank>
+        )}
+      </aside>
+    </>
   );
 }

@@ -28,8 +28,7 @@ export function Pack({ packs, looked, look }: Props) {
   useKeys({ d: make });
   return (
     <>
-      <div className="flex items-baseline justify-between">
-        <h2 className="text-[15px]">The pack</h2>
+      <div className="flex items-baseline justify-end">
         <Sets packs={packs} chosen={chosen} choose={setChosen} making={making} />
       </div>
       <ul className="mt-2">

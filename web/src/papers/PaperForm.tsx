@@ -16,6 +16,7 @@ import { checkOf } from "./PaperList";
 import { PayerOptions } from "./PayerOptions";
 import { useOffered } from "./payers";
 import { Receipts } from "./Receipts";
+import { RefusedHere } from "./RefusedHere";
 
 type At = { field: string | undefined; row: string | undefined };
 
@@ -54,6 +55,7 @@ export function PaperForm({ paper, kind, at }: { paper: Paper; kind: PaperKind; 
         </BoxLine>
         <Owners paper={paper} kind={kind} />
       </div>
+      <RefusedHere place={{ paper: paper.id }} but={kind.boxes.map((box) => box.id)} />
       {kind.columns.length === 0 && ofList.map((point) => <PointNote key={point.id} point={point} />)}
       {kind.boxes.length > 0 && <Boxes paper={paper} kind={kind} points={points} at={at} />}
       {kind.columns.length > 0 && <Receipts paper={paper} kind={kind} points={ofList} at={at} />}
@@ -193,6 +195,7 @@ function Box({ paper, field, offered, points, focus }: BoxProps) {
         />
       </BoxLine>
       {isNumber && <PayerOptions id={list} known={known} by="number" />}
+      <RefusedHere place={{ paper: paper.id, field: field.id }} />
       {points.map((point) => (
         <PointNote
           key={point.id}

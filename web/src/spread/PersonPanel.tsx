@@ -4,6 +4,7 @@ import type { Command, Paper, Person } from "../api/types";
 import { equalShares } from "../desk/newPaper";
 import { useDesk, words } from "../desk/useDesk";
 import { NotesAt } from "../notes/NotesAt";
+import { RefusedHere } from "../papers/RefusedHere";
 import { Questions } from "../points/Questions";
 import { count } from "../ui/format";
 import { Line } from "../ui/Line";
@@ -29,6 +30,7 @@ export function PersonPanel({ person, at }: { person: Person; at: string | undef
             <PersonBox of={own} person={person} focus={at === own} />
           </Line>
         ))}
+        <RefusedHere place={{ person: person.id }} />
         {person.role === "dependent" &&
           filers.map((filer) => (
             <Line key={filer.id} label={`Months with ${filer.name.split(" ")[0]}`}>

@@ -31,10 +31,11 @@ use hembo_core::{
 use hembo_documents::receipt;
 use hembo_money::Money;
 use serde::{Deserialize, Serialize};
-use time::OffsetDateTime;
+use time::{OffsetDateTime, format_description::BorrowedFormatItem, macros::format_description};
 use utoipa::ToSchema;
 use uuid::Uuid;
 
+const UNTIL: &[BorrowedFormatItem<'_>] = format_description!("[day padding:none] [month repr:short] [year]");
 /// How much is said about a document that is sent.
 const LONGEST_DOCUMENT: usize = 300;
 
@@ -293,7 +294,10 @@ async fn consent(app: &App, id: Uuid) -> Answer<Need> {
     let given =
         all.iter().find(|one| one.state == "granted" && one.scope.iter().any(|scope| scope == "filing"));
     let words = match given {
-        Some(one) => format!("given by {}, until {}", one.people.join(" and "), one.until_day),
+        Some(one) => {
+            let until = one.until_day.format(UNTIL).map_err(Problem::internal)?;
+            format!("given by {} until {until}", one.people.join(" and "))
+        }
         None => "not given: ask for it where the papers are held".to_owned(),
     };
     Ok(Need { what: "Consent to file".into(), ready: given.is_some(), blocks: true, words, place: None })

@@ -1,0 +1,202 @@
+// What was filed: its receipt, why it was refused and where, what is asked for, and the assessment beside it.
+import type { ReturnFiled } from "../api/types";
+import { useDesk } from "../desk/useDesk";
+import { balance, capital, dayOf, isZero, moment, precise, units } from "../ui/format";
+import { Button } from "../ui/pieces";
+import { type FilingDeeds, GoTo } from "./Filing";
+
+export function Receipt({ filing, deeds }: { filing: ReturnFiled; deeds: FilingDeeds }) {
+  const { opened, past } = useDesk();
+  const waits = filing.state === "received" || filing.state === "accepted";
+  return (
+    <article className="bg-sheet p-5">
+      <h2 className="text-[17px]">
+        {capital(filing.state === "sending" ? "on its way" : filing.state)}
+        {filing.number && ` · receipt ${filing.number}`}
+      </h2>
+      <p className="mb-3 text-soft">{filing.whose}</p>
+      <dl className="grid grid-cols-[8rem_1fr] gap-y-1">
+        <Told what="Came in" words={filing.received_at ? moment(filing.received_at) : "no answer yet"} />
+        <Told what="Sent" words={`${moment(filing.at)}, ${filing.by}, from revision ${filing.revision}`} />
+        {filing.amends && <Told what="Amends" words={filing.amends} />}
+        <Told what="Checksum" words={filing.checksum} />
+      </dl>
+      <div className="mt-3 flex flex-wrap gap-2">
+        {waits && !past && (
+          <Button tone="main" disabled={deeds.busy} onClick={() => deeds.look.mutate(filing.id)}>
+            {deeds.look.isPending ? "Asking…" : "Ask what became of it"}
+          </Button>
+        )}
+        {filing.number && (
+          <a
+            className="border border-rule bg-sheet px-3 py-1.5 hover:border-plum"
+            href={`/api/households/${opened.id}/filings/${filing.id}/receipt`}
+          >
+            Receipt as PDF
+          </a>
+        )}
+      </div>
+      {filing.refusals.length > 0 && (
+        <section className="mt-4">
+          <h3 className="mb-1 border-b border-ink pb-1">Why it was refused</h3>
+          <ul>
+            {filing.refusals.map((refusal) => (
+              <li key={refusal.words} className="row-line grid grid-cols-[1fr_auto] gap-x-3 py-1">
+                <b className="font-semibold">{refusal.words}</b>
+                <GoTo place={refusal.place} />
+              </li>
+            ))}
+          </ul>
+          <p className="mt-1 text-soft">
+            A refused return counts as not filed. What is changed goes through the review again.
+          </p>
+        </section>
+      )}
+      {filing.documents.length > 0 && <Documents filing={filing} deeds={deeds} />}
+      {filing.assessment && <Assessment filing={filing} />}
+    </article>
+  );
+}
+
+function Told({ what, words }: { what: string; words: string }) {
+  return (
+    <>
+      <dt className="text-soft">{what}</dt>
+      <dd className="break-all">{words}</dd>
+    </>
+  );
+}
+
+function Documents({ filing, deeds }: { filing: ReturnFiled; deeds: FilingDeeds }) {
+  return (
+    <section className="mt-4">
+      <h3 className="mb-1 border-b border-ink pb-1">Asked for by the authority</h3>
+      {filing.documents.map((document) => (
+        <div key={document.id} className="row-line py-1">
+          <p className="flex justify-between gap-3">
+            <b className="font-semibold">{document.words}</b>
+            <span className="text-soft">by {dayOf(document.due)}</span>
+          </p>
+          {document.sent ? (
+            <p>
+              <span className="text-petrol">✓</span> Sent: {document.sent}
+            </p>
+          ) : (
+            <form
+              className="mt-1 flex gap-2"
+              onSubmit={(event) => {
+                event.preventDefault();
+                const words = String(new FormData(event.currentTarget).get("words"));
+                deeds.send.mutate({ filing: filing.id, document: document.id, words });
+              }}
+            >
+              <input
+                name="words"
+                className="box"
+                aria-label={`What is sent: ${document.words}`}
+                placeholder="What is sent, and how"
+                required
+                maxLength={300}
+              />
+              <Button type="submit" disabled={deeds.busy}>
+                Sent
+              </Button>
+            </form>
+          )}
+        </div>
+      ))}
+    </section>
+  );
+}
+
+/** The assessment beside what was filed: only the lines that differ, and why. */
+function Assessment({ filing }: { filing: ReturnFiled }) {
+  const assessed = filing.assessment;
+  if (!assessed) return null;
+  const apart = String(Number(assessed.balance) - Number(assessed.filed_balance));
+  return (
+    <section className="mt-4">
+      <h3 className="mb-1 border-b border-ink pb-1">Assessed on {dayOf(assessed.on)}</h3>
+      {isZero(apart) && assessed.lines.length === 0 ? (
+        <p>
+          As it was filed: {units(assessed.total)} tax, {balance(assessed.balance)}.
+        </p>
+      ) : (
+        <>
+          <table className="w-full">
+            <thead>
+              <tr className="text-soft">
+                <th scope="col" className="text-left font-normal">
+                  Line
+                </th>
+                <th scope="col" className="w-28 text-right font-normal">
+                  filed
+                </th>
+                <th scope="col" className="w-28 text-right font-normal">
+                  assessed
+                </th>
+                <th scope="col" className="w-20 text-right font-normal">
+                  differs
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {assessed.lines.map((line) => (
+                <tr key={`${line.line} ${line.scope}`} className="row-line h-[27px]">
+                  <th scope="row" className="text-left font-normal">
+                    <b className="text-soft">{[line.form, line.number].filter(Boolean).join(" ")}</b>{" "}
+                    {line.title}
+                  </th>
+                  <td className="text-right">{line.filed ? precise(line.filed) : ""}</td>
+                  <td className="text-right">{line.assessed ? precise(line.assessed) : ""}</td>
+                  <td className="text-right">{apartBy(line.filed, line.assessed)}</td>
+                </tr>
+              ))}
+              <Total what="Total tax" filed={assessed.filed_total} assessed={assessed.total} told={precise} />
+              <Total
+                what="Balance"
+                filed={assessed.filed_balance}
+                assessed={assessed.balance}
+                told={exactBalance}
+              />
+            </tbody>
+          </table>
+          {assessed.otherwise.length > 0 && (
+            <ul className="mt-2">
+              {assessed.otherwise.map((words) => (
+                <li key={words}>{words}</li>
+              ))}
+            </ul>
+          )}
+        </>
+      )}
+    </section>
+  );
+}
+
+/** What was assessed less what was filed, to the cent. */
+function apartBy(filed: string | null | undefined, assessed: string | null | undefined) {
+  const apart = (Number(assessed ?? 0) - Number(filed ?? 0)).toFixed(2);
+  return Number(apart) > 0 ? `+${precise(apart)}` : precise(apart);
+}
+
+function exactBalance(amount: string) {
+  const value = Number(amount);
+  if (value === 0) return "even";
+  return `${precise(String(Math.abs(value)))} ${value > 0 ? "due" : "back"}`;
+}
+
+type TotalProps = { what: string; filed: string; assessed: string; told: (amount: string) => string };
+
+function Total({ what, filed, assessed, told }: TotalProps) {
+  return (
+    <tr className="h-[27px] border-b border-ink font-bold">
+      <th scope="row" className="text-left">
+        {what}
+      </th>
+      <td className="text-right">{told(filed)}</td>
+      <td className="text-right">{told(assessed)}</td>
+      <td className="text-right">{apartBy(filed, assessed)}</td>
+    </tr>
+  );
+}
