@@ -72,6 +72,14 @@ pub fn faults(household: &Household, registry: &Registry) -> Vec<Fault> {
     check.faults
 }
 
+/// Whether an entry can stand in a field.
+///
+/// # Errors
+/// Why it cannot, and what could.
+pub fn entry(field: &Field, entry: &Entry, household: &Household, pack: &dyn Pack) -> Result<(), String> {
+    Check { household, pack, faults: Vec::new() }.entry(field, entry)
+}
+
 struct Check<'a> {
     household: &'a Household,
     pack: &'a dyn Pack,

@@ -35,6 +35,7 @@ pub mod search;
 pub mod secret;
 pub mod settled;
 pub mod trail;
+pub mod typed;
 pub mod words;
 
 pub use check::Fault;

@@ -3,8 +3,8 @@
 use crate::{
     App,
     api::{
-        checking, edits, figures, filing, handover, health, history, households, letters, outside, packs,
-        payers, practice, progress, views,
+        checking, edits, figures, filing, handover, health, history, households, letters, lists, outside,
+        packs, payers, practice, progress, views,
     },
     auth::{self, sessions::Sessions},
     error::Problem,
@@ -94,6 +94,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(filing::look_at_filing))
         .routes(routes!(filing::send_document))
         .routes(routes!(filing::receipt_file))
+        .routes(routes!(lists::look_at_table, lists::table))
         .routes(routes!(edits::edit))
         .routes(routes!(edits::undo))
         .routes(routes!(edits::redo))

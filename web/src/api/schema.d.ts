@@ -593,6 +593,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{id}/papers/{paper}/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A list as CSV, as it can be taken in again. */
+        get: operations["table"];
+        put?: never;
+        /** Look at a table as lines of a list; nothing is stored. */
+        post: operations["look_at_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{id}/progress": {
         parameters: {
             query?: never;
@@ -2290,6 +2308,16 @@ export interface components {
             /** @description How it was worked out, with its figures. */
             workings?: string[];
         };
+        /** @description What is wrong with a line. */
+        LineFault: {
+            heading: string;
+            /**
+             * Format: int64
+             * @description The line of the file, its headings being the first.
+             */
+            line: number;
+            message: string;
+        };
         /** @description What a line was made from. */
         LineInput: {
             /** @description Its amount. */
@@ -2352,6 +2380,12 @@ export interface components {
             base_revision: number;
             /** @description The parts in their order. */
             parts: components["schemas"]["PackPart"][];
+        };
+        /** @description A column of a table. */
+        MatchedColumn: {
+            /** @description The column of the list; none where it is left out. */
+            column?: string | null;
+            heading: string;
         };
         /**
          * @description An amount in the currency of the country: a decimal string with two places.
@@ -3211,6 +3245,30 @@ export interface components {
             used_for: string[];
             /** @description Where the law has them and how sure they are, by year; none where a year has not the table. */
             years: (components["schemas"]["Source"] | null)[];
+        };
+        /** @description A table to look at. */
+        TableIn: {
+            /**
+             * @description Which column of the list each of its columns is, in its order; nothing leaves one out. Matched by the headings
+             *     where this is left out.
+             */
+            columns?: (string | null)[] | null;
+            /** @description The CSV, with its headings in the first line. */
+            text: string;
+        };
+        /** @description A table as the lines of a list. */
+        TableRead: {
+            /** @description Its columns, with the column of the list that each is. */
+            columns: components["schemas"]["MatchedColumn"][];
+            /** @description What is wrong with them, the first hundred. */
+            faults: components["schemas"]["LineFault"][];
+            /** @description Lines that cannot be taken. */
+            faulty: number;
+            /** @description The lines that can be taken. */
+            rows: components["schemas"]["BTreeMap"][];
+            sum?: components["schemas"]["Money"] | null;
+            /** @description Lines that stand in the list already, word for word. */
+            there: number;
         };
         /** @description A step to take, from where it was seen to begin. */
         Take: {
@@ -4886,6 +4944,86 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                paper: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_at_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                paper: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableIn"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableRead"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

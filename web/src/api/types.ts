@@ -60,6 +60,7 @@ export type Consent = Schemas["Consent"];
 export type Offered = Schemas["Offered"];
 export type Beside = Schemas["Beside"];
 export type AskFamily = Schemas["Ask"];
+export type TableRead = Schemas["TableRead"];
 export type FilingView = Schemas["FilingView"];
 export type FilingNeed = Schemas["FilingNeed"];
 export type OneReturn = Schemas["OneReturn"];

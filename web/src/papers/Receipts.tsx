@@ -8,6 +8,7 @@ import { Button } from "../ui/pieces";
 import { PointNote } from "./PaperForm";
 import { PayerOptions } from "./PayerOptions";
 import { useOffered } from "./payers";
+import { TableIn } from "./TableIn";
 
 type Props = {
   paper: Paper;
@@ -185,11 +186,36 @@ export function Receipts({ paper, kind, points, at }: Props) {
           </p>
         )}
       </div>
+      <TableLinks paper={paper} kind={kind} />
       <div className="mt-3 grid grid-cols-2">
         {points.map((point) => (
           <PointNote key={point.id} point={point} />
         ))}
       </div>
     </>
+  );
+}
+
+/** A table in, and the list out as one. */
+function TableLinks({ paper, kind }: { paper: Paper; kind: PaperKind }) {
+  const { opened, past } = useDesk();
+  const [taking, setTaking] = useState(false);
+  return (
+    <p className="mt-3 -ml-1 flex gap-4">
+      {!past && (
+        <Button tone="quiet" onClick={() => setTaking(true)}>
+          Lines from a table…
+        </Button>
+      )}
+      {(paper.rows ?? []).length > 0 && (
+        <a
+          className="text-petrol underline decoration-1 underline-offset-2 hover:text-ink"
+          href={`/api/households/${opened.id}/papers/${paper.id}/table`}
+        >
+          The list as CSV
+        </a>
+      )}
+      {taking && <TableIn paper={paper} kind={kind} close={() => setTaking(false)} />}
+    </p>
   );
 }

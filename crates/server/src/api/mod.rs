@@ -9,6 +9,7 @@ pub mod health;
 pub mod history;
 pub mod households;
 pub mod letters;
+pub mod lists;
 pub mod outside;
 pub mod packs;
 pub mod payers;
