@@ -17,12 +17,12 @@ test("receipts come in from a table after a look, and go back in one step", asyn
   await noFindings(page, "Lines from a table");
   await page.getByRole("button", { name: "Take 2 lines" }).click();
   await saved(page);
-  await expect(page.getByText(/^7 lines/)).toBeVisible();
+  await expect(page.getByText(/^8 lines/)).toBeVisible();
   const download = page.waitForEvent("download");
   await page.getByRole("link", { name: "The list as CSV" }).click();
   expect((await download).suggestedFilename()).toBe("list.csv");
   await page.getByRole("button", { name: /^Undo/ }).click();
-  await expect(page.getByText(/^5 lines/)).toBeVisible();
+  await expect(page.getByText(/^6 lines/)).toBeVisible();
 
   // What is no table is refused with the reason.
   await page.getByRole("button", { name: "Lines from a table…" }).click();

@@ -25,7 +25,8 @@ export type Standing = {
   trail?: boolean;
   form?: string;
   slip?: string;
-  filing?: boolean;
+  /** Of Hand-over: filing or the next year; else the pack. */
+  side?: "filing" | "next";
 };
 
 const text = (value: unknown) => (typeof value === "string" ? value : undefined);
@@ -42,7 +43,7 @@ function standing(search: Record<string, unknown>): Standing {
     trail: search.trail === true || undefined,
     form: text(search.form),
     slip: text(search.slip),
-    filing: search.filing === true || undefined,
+    side: search.side === "filing" || search.side === "next" ? search.side : undefined,
   };
 }
 

@@ -10,6 +10,7 @@ pub mod bringing;
 mod case;
 pub mod contributions;
 pub mod cpp_ei;
+pub mod dates;
 pub mod deducting;
 pub mod dividend_election;
 pub mod dividends;
@@ -52,7 +53,8 @@ pub mod workers_benefit;
 
 use figures::{COMMITTED, Figures, SOURCES, VERSION};
 use hembo_core::{
-    Case, Household, Pack, Paper, Person,
+    Case, Household, Outcome, Pack, Paper, Person,
+    dates::DueDate,
     figures::{Book, Replacement},
     forms::Forms,
     household::Entry,
@@ -165,8 +167,17 @@ impl Pack for Canada {
         &["T4", "T4A", "T4A(OAS)", "T4A(P)", "T5", "T2202", "RRSP", "Instalments", "Tuition carried"]
     }
 
+    fn dates(&self, outcome: &Outcome) -> Vec<DueDate> {
+        let figures = self.book().of(outcome.year).map(AsRef::as_ref);
+        figures.map(|figures| dates::dates(outcome, figures)).unwrap_or_default()
+    }
+
     fn withheld_box(&self, kind: &str) -> Option<&'static str> {
-        matches!(kind, "T4" | "T4A" | "T4A(OAS)" | "T4A(P)").then_some("22")
+        match kind {
+            "T4" | "T4A(OAS)" | "T4A(P)" => Some("22"),
+            "T4A" => Some("022"),
+            _ => None,
+        }
     }
 
     fn version(&self) -> &str {

@@ -24,7 +24,7 @@ use hembo_money::Money;
 
 /// What this provision declares.
 pub static PROVISION: Provision =
-    Provision { papers: &[PAID_BY_INSTALMENTS], lines: LINES, ..Provision::NONE };
+    Provision { papers: &[PAID_BY_INSTALMENTS], lines: LINES, figures: &["dates"], ..Provision::NONE };
 
 lines! {
     pub REPAYMENT = "ca.42200", "Social benefits repayment", "ITA 180.2",

@@ -11,6 +11,7 @@ pub mod check;
 pub mod choice;
 pub mod command;
 pub mod coverage;
+pub mod dates;
 pub mod decision;
 pub mod effect;
 pub mod field;

@@ -1,6 +1,7 @@
 //! What a rule pack is.
 
 use crate::{
+    dates::DueDate,
     decision::Way,
     field::{Choice, Field},
     figures::Replacement,
@@ -8,6 +9,7 @@ use crate::{
     forms::{Forms, Required},
     household::{Entry, Household, Paper, Person, Role},
     line::{LineId, SpreadSection},
+    outcome::Outcome,
     paper::{Counted, PaperKind},
     point::{NotComputed, Point},
     provision::Declared,
@@ -124,6 +126,11 @@ pub trait Pack: Send + Sync {
     /// What filing needs beside what every law's does.
     fn filing_needs(&self) -> FilingNeeds {
         FilingNeeds::default()
+    }
+
+    /// What is due when, by the day.
+    fn dates(&self, _outcome: &Outcome) -> Vec<DueDate> {
+        Vec::new()
     }
 
     /// The box of a kind of paper that claims tax withheld.

@@ -8,6 +8,7 @@
 // Places on a page are fractions of points; money stays in whole cents and is only written.
 #![allow(clippy::float_arithmetic)]
 
+pub mod calendar;
 pub mod document;
 mod fonts;
 mod layout;
@@ -16,6 +17,15 @@ pub mod pack;
 mod pdf;
 pub mod receipt;
 pub mod sheets;
+
+use time::{Date, format_description::BorrowedFormatItem, macros::format_description};
+
+const DAY: &[BorrowedFormatItem<'_>] = format_description!("[day padding:none] [month repr:short] [year]");
+
+/// A day as people read it: "14 May 2026".
+pub fn words_of_day(day: Date) -> String {
+    day.format(DAY).unwrap_or_else(|_| day.to_string())
+}
 
 pub use layout::Sheet;
 pub use pdf::{NotWritten, Written, write};

@@ -3,8 +3,8 @@
 use crate::{
     App,
     api::{
-        checking, edits, figures, filing, handover, health, history, households, letters, lists, outside,
-        packs, payers, practice, progress, views,
+        checking, dates, edits, figures, filing, handover, health, history, households, letters, lists,
+        outside, packs, payers, practice, progress, views,
     },
     auth::{self, sessions::Sessions},
     error::Problem,
@@ -95,6 +95,8 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(filing::send_document))
         .routes(routes!(filing::receipt_file))
         .routes(routes!(lists::look_at_table, lists::table))
+        .routes(routes!(dates::due_dates))
+        .routes(routes!(dates::calendar_file))
         .routes(routes!(edits::edit))
         .routes(routes!(edits::undo))
         .routes(routes!(edits::redo))

@@ -21,6 +21,7 @@ pub mod claims;
 pub mod clean_vehicles;
 pub mod community;
 pub mod credits;
+pub mod dates;
 pub mod deduction;
 pub mod dependents;
 pub mod due_diligence;
@@ -120,7 +121,8 @@ pub mod who_files;
 
 use figures::{COMMITTED, Figures, SOURCES, VERSION};
 use hembo_core::{
-    Case, Household, Pack, Paper, Person,
+    Case, Household, Outcome, Pack, Paper, Person,
+    dates::DueDate,
     field::Field,
     figures::{Book, Replacement},
     filing::FilingNeeds,
@@ -324,6 +326,12 @@ impl Pack for UnitedStates {
 
     fn filing_needs(&self) -> FilingNeeds {
         FilingNeeds { settled: signing::SETTLED, refund_account: Some(refund::ACCOUNT.id) }
+    }
+
+    fn dates(&self, outcome: &Outcome) -> Vec<DueDate> {
+        let of = |year| self.book().of(year).map(AsRef::as_ref);
+        let figures = of(outcome.year);
+        figures.map(|figures| dates::dates(outcome, figures, of(outcome.year + 1))).unwrap_or_default()
     }
 
     fn withheld_box(&self, kind: &str) -> Option<&'static str> {

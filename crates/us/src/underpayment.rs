@@ -45,7 +45,7 @@ const CARRIES: &[Carry] = &[
 ];
 
 lines! {
-    CURRENT = "us.2210.4", "Tax of the year for instalments", "IRC §6654(f)",
+    pub CURRENT = "us.2210.4", "Tax of the year for instalments", "IRC §6654(f)",
         "Line 24 less refundable credits, and less payroll taxes on tips and of employers and the taxes on accounts.";
     OF_CURRENT = "us.2210.5", "The part of it that is due in the year", "IRC §6654(d)(1)(B)(i)",
         "90 %.";

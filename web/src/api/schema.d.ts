@@ -228,6 +228,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{id}/dates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is due when. */
+        get: operations["due_dates"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/dates.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as a calendar file. */
+        get: operations["calendar_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{id}/edits": {
         parameters: {
             query?: never;
@@ -1800,6 +1834,23 @@ export interface components {
             /** @description Its rows, a cell each column. */
             rows: components["schemas"]["DocumentRow"][];
         };
+        /** @description Something that is due on a day. */
+        DueDate: {
+            amount?: components["schemas"]["Money"] | null;
+            /** @description The rule. */
+            cite: string;
+            /**
+             * Format: date
+             * @description The day, ISO 8601.
+             */
+            day: string;
+            /** @description What. */
+            what: string;
+            /** @description Whose. */
+            whose: string;
+            /** @description On what it rests. */
+            words: string;
+        };
         /** @description Commands against a revision: all of them happen, or none. */
         Edit: {
             /** Format: int64 */
@@ -2697,7 +2748,7 @@ export interface components {
          * @description A part of the pack.
          * @enum {string}
          */
-        PackPart: "letter" | "summary" | "forms" | "worksheets" | "ways" | "limits" | "papers" | "carried" | "points" | "notes";
+        PackPart: "letter" | "summary" | "forms" | "worksheets" | "ways" | "limits" | "papers" | "carried" | "dates" | "points" | "notes";
         /** @description A choice of parts under a name. */
         PackSet: {
             /** Format: uuid */
@@ -3989,6 +4040,64 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Curve"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    due_dates: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DueDate"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    calendar_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": unknown;
                 };
             };
             404: {

@@ -1,5 +1,5 @@
-// Hand-over: where the return stands; the pack that goes to the family with how each part looks, or filing with what
-// became of it.
+// Hand-over: where the return stands; the pack that goes to the family with how each part looks, filing with what became
+// of it, or what the next year needs.
 import { Link, useSearch } from "@tanstack/react-router";
 import { useState } from "react";
 import type { PackPart } from "../api/types";
@@ -8,6 +8,7 @@ import { Blank, Waiting } from "../ui/pieces";
 import { Filing } from "./Filing";
 import { LetterPane } from "./LetterPane";
 import { Look } from "./Look";
+import { NextYear, NextYearSide } from "./NextYear";
 import { Pack } from "./Pack";
 import { Receipt } from "./Receipt";
 import { Standing } from "./Standing";
@@ -18,7 +19,7 @@ import { useProgress } from "./useProgress";
 export function HandOverView() {
   const { opened } = useDesk();
   const progress = useProgress(opened.id, opened.revision);
-  const { filing } = useSearch({ from: "/h/$id" });
+  const { side } = useSearch({ from: "/h/$id" });
   if (progress.error) return <Blank title="This cannot be shown">{progress.error.message}</Blank>;
   if (!progress.data) return <Waiting what="Asking where it stands…" />;
   return (
@@ -30,38 +31,58 @@ export function HandOverView() {
       >
         <Standing progress={progress.data} />
       </aside>
-      {filing ? <FilingPanes /> : <PackPanes />}
+      {side === "filing" ? <FilingPanes /> : side === "next" ? <NextYearPanes /> : <PackPanes />}
     </div>
   );
 }
 
-/** The pack or filing. */
+const SIDES = [
+  { side: undefined, title: "The pack" },
+  { side: "filing", title: "Filing" },
+  { side: "next", title: "Next year" },
+] as const;
+
+/** The pack, filing or the next year. */
 function Which() {
   const { opened } = useDesk();
-  const { filing } = useSearch({ from: "/h/$id" });
-  const tab = (here: boolean) =>
-    here ? "border-b-2 border-petrol font-bold" : "text-soft underline-offset-4 hover:underline";
+  const here = useSearch({ from: "/h/$id" }).side;
   return (
-    <nav aria-label="Pack or filing" className="mb-3 flex gap-5 text-[15px]">
-      <Link
-        to="/h/$id/hand-over"
-        params={{ id: opened.id }}
-        search={{}}
-        aria-current={filing ? undefined : "page"}
-        className={tab(!filing)}
-      >
-        The pack
-      </Link>
-      <Link
-        to="/h/$id/hand-over"
-        params={{ id: opened.id }}
-        search={{ filing: true }}
-        aria-current={filing ? "page" : undefined}
-        className={tab(filing === true)}
-      >
-        Filing
-      </Link>
+    <nav aria-label="Pack, filing, next year" className="mb-3 flex gap-5 text-[15px]">
+      {SIDES.map(({ side, title }) => (
+        <Link
+          key={title}
+          to="/h/$id/hand-over"
+          params={{ id: opened.id }}
+          search={{ side }}
+          aria-current={side === here ? "page" : undefined}
+          className={
+            side === here
+              ? "border-b-2 border-petrol font-bold"
+              : "text-soft underline-offset-4 hover:underline"
+          }
+        >
+          {title}
+        </Link>
+      ))}
     </nav>
+  );
+}
+
+function NextYearPanes() {
+  return (
+    <>
+      <section aria-label="Next year" tabIndex={0} className="min-h-0 overflow-auto px-4.5 py-3.5">
+        <Which />
+        <NextYear />
+      </section>
+      <aside
+        aria-label="What it rests on"
+        tabIndex={0}
+        className="min-h-0 overflow-auto border-l border-ink bg-lilac p-4"
+      >
+        <NextYearSide />
+      </aside>
+    </>
   );
 }
 

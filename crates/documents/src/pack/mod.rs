@@ -1,6 +1,7 @@
 //! The pack of a return: its parts, which may be chosen and ordered, made from the outcome.
 
 mod carried;
+mod dates;
 mod forms;
 mod limits;
 mod notes;
@@ -45,6 +46,8 @@ pub enum Part {
     Papers,
     /// What is carried over into the next year.
     Carried,
+    /// What is due when, with the instalments of the next year.
+    Dates,
     /// Open points, and what was put aside with which reason.
     Points,
     /// Notes of the practice: internal, and in a pack only where somebody chooses them.
@@ -53,7 +56,7 @@ pub enum Part {
 
 impl Part {
     /// All of them, in their usual order.
-    pub const ALL: [Part; 10] = [
+    pub const ALL: [Part; 11] = [
         Part::Letter,
         Part::Summary,
         Part::Forms,
@@ -61,6 +64,7 @@ impl Part {
         Part::Limits,
         Part::Papers,
         Part::Carried,
+        Part::Dates,
         Part::Worksheets,
         Part::Points,
         Part::Notes,
@@ -82,6 +86,7 @@ impl Part {
             Part::Limits => "limits",
             Part::Papers => "papers",
             Part::Carried => "carried",
+            Part::Dates => "dates",
             Part::Points => "points",
             Part::Notes => "notes",
         }
@@ -98,6 +103,7 @@ impl Part {
             Part::Limits => "What limits took",
             Part::Papers => "Papers",
             Part::Carried => "Carried to next year",
+            Part::Dates => "Days and instalments",
             Part::Points => "Open points",
             Part::Notes => "Notes",
         }
@@ -261,6 +267,7 @@ pub fn chapter(of: Source<'_>, part: Part) -> Chapter {
         Part::Limits => limits::blocks(of),
         Part::Papers => papers::blocks(of),
         Part::Carried => carried::blocks(of),
+        Part::Dates => dates::blocks(of),
         Part::Points => points::blocks(of),
         Part::Notes => notes::blocks(of),
     };

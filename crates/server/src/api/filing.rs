@@ -31,11 +31,10 @@ use hembo_core::{
 use hembo_documents::receipt;
 use hembo_money::Money;
 use serde::{Deserialize, Serialize};
-use time::{OffsetDateTime, format_description::BorrowedFormatItem, macros::format_description};
+use time::OffsetDateTime;
 use utoipa::ToSchema;
 use uuid::Uuid;
 
-const UNTIL: &[BorrowedFormatItem<'_>] = format_description!("[day padding:none] [month repr:short] [year]");
 /// How much is said about a document that is sent.
 const LONGEST_DOCUMENT: usize = 300;
 
@@ -295,7 +294,7 @@ async fn consent(app: &App, id: Uuid) -> Answer<Need> {
         all.iter().find(|one| one.state == "granted" && one.scope.iter().any(|scope| scope == "filing"));
     let words = match given {
         Some(one) => {
-            let until = one.until_day.format(UNTIL).map_err(Problem::internal)?;
+            let until = hembo_documents::words_of_day(one.until_day);
             format!("given by {} until {until}", one.people.join(" and "))
         }
         None => "not given: ask for it where the papers are held".to_owned(),

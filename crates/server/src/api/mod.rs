@@ -1,6 +1,7 @@
 //! The API, a module a resource.
 
 pub mod checking;
+pub mod dates;
 pub mod edits;
 pub mod figures;
 pub mod filing;
