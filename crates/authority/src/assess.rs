@@ -101,6 +101,7 @@ fn new_paper(held: Held, kind: &str, person: &str, title: &str, number: usize) -
         rows: Vec::new(),
         rows_made: 0,
         checked: false,
+        proof: false,
         changed: Default::default(),
         before: Default::default(),
         held: None,

@@ -60,6 +60,7 @@ use hembo_core::{
     household::Entry,
     line::SpreadSection,
     pack::{About, DayOrder, Page, Suggestion, Totals, calendar_year, caption_of},
+    paper::{Keeping, PaperKind},
     point::NotComputed,
     provision::Declared,
     words::label_of,
@@ -165,6 +166,21 @@ impl Pack for Canada {
 
     fn held_kinds(&self) -> &'static [&'static str] {
         &["T4", "T4A", "T4A(OAS)", "T4A(P)", "T5", "T2202", "RRSP", "Instalments", "Tuition carried"]
+    }
+
+    fn proof(&self, kind: &PaperKind) -> &'static str {
+        match kind.id {
+            "Gifts" => "The official receipts, with the charity's registration number (Reg. 3501).",
+            "Medical" => "Receipts that name the patient, and what was paid back.",
+            "RRSP" => "The contribution receipts of each half of the year.",
+            "T2202" => "The certificate of the school.",
+            _ => kind.usual_proof(),
+        }
+    }
+
+    fn keeping(&self, year: i32) -> Keeping {
+        // Six years from the end of the last year to which they relate.
+        Keeping { until: format!("{}-12-31", year + 6), cite: "ITA 230(4)(b)" }
     }
 
     fn dates(&self, outcome: &Outcome) -> Vec<DueDate> {

@@ -188,6 +188,9 @@ pub struct Paper {
     /// Checked against the original.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub checked: bool,
+    /// What proves it is at hand: the original slip, the receipts.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub proof: bool,
     /// The boxes that changed since it was checked, `owners` and `rows` for its owners and its list: it counts as not checked.
     #[serde(default, skip_serializing_if = "BTreeSet::is_empty")]
     pub changed: BTreeSet<String>,

@@ -10,7 +10,7 @@ use crate::{
     household::{Entry, Household, Paper, Person, Role},
     line::{LineId, SpreadSection},
     outcome::Outcome,
-    paper::{Counted, PaperKind},
+    paper::{Counted, Keeping, PaperKind},
     point::{NotComputed, Point},
     provision::Declared,
     search::Weighable,
@@ -127,6 +127,14 @@ pub trait Pack: Send + Sync {
     fn filing_needs(&self) -> FilingNeeds {
         FilingNeeds::default()
     }
+
+    /// Which proof of a kind of paper the authority may ask for.
+    fn proof(&self, kind: &PaperKind) -> &'static str {
+        kind.usual_proof()
+    }
+
+    /// Until when the papers of a return year are kept.
+    fn keeping(&self, year: i32) -> Keeping;
 
     /// What is due when, by the day.
     fn dates(&self, _outcome: &Outcome) -> Vec<DueDate> {

@@ -82,6 +82,15 @@ pub enum Back {
     },
 }
 
+/// How long a year's papers are kept, and by which rule.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct Keeping {
+    /// The last day, ISO 8601.
+    pub until: String,
+    /// The rule.
+    pub cite: &'static str,
+}
+
 /// Boxes of a kind of paper whose amounts come by themselves to where another kind's papers go: shown there as counted already.
 #[derive(Debug, Clone, Copy, Serialize, ToSchema)]
 pub struct Counted {
@@ -97,6 +106,15 @@ impl PaperKind {
     /// The box of that id.
     pub fn field(&self, id: &str) -> Option<&Field> {
         self.boxes.iter().find(|f| f.id == id)
+    }
+
+    /// What proves such a paper where its law says nothing more of it.
+    pub fn usual_proof(&self) -> &'static str {
+        if self.columns.is_empty() {
+            "The slip or statement as it came."
+        } else {
+            "The receipts, line by line."
+        }
     }
 
     /// What a line of its list adds to its sum, and what of that was paid back.

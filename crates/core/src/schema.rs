@@ -114,6 +114,7 @@ fn paper(kind: &PaperKind) -> Value {
         ("owners", json!({ "$ref": "#/$defs/owners" }), true),
         ("boxes", fields("What stands in the boxes.", kind.boxes.iter()), false),
         ("checked", json!({ "description": "Checked against the original.", "type": "boolean" }), false),
+        ("proof", json!({ "description": "What proves it is at hand.", "type": "boolean" }), false),
         (
             "changed",
             json!({

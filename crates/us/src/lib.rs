@@ -132,6 +132,7 @@ use hembo_core::{
     pack::{
         About, DayOrder, Election, Page, Question, Renamed, Suggestion, Totals, calendar_year, caption_of,
     },
+    paper::{Keeping, PaperKind},
     point::NotComputed,
     provision::Declared,
     words::label_of,
@@ -326,6 +327,30 @@ impl Pack for UnitedStates {
 
     fn filing_needs(&self) -> FilingNeeds {
         FilingNeeds { settled: signing::SETTLED, refund_account: Some(refund::ACCOUNT.id) }
+    }
+
+    fn proof(&self, kind: &PaperKind) -> &'static str {
+        match kind.id {
+            "Gifts" => {
+                "A bank record or receipt of each gift of money; the charity's acknowledgment of each of 250 or more (§170(f)(8), (17))."
+            }
+            "Medical" => "The bills with what they were for, and what was paid back.",
+            "Care" => "Form W-10 or the provider's number, and what was paid to whom.",
+            "Schedule C" | "Schedule E" => "The books with the receipts behind them (§6001).",
+            "HSA" => "Form 5498-SA, and bills for what was taken out.",
+            "Educator" => "The receipts, and the hours at the school.",
+            _ => kind.usual_proof(),
+        }
+    }
+
+    fn keeping(&self, year: i32) -> Keeping {
+        // Three years after the return was filed, and one filed early counts as filed on the day that it is due.
+        let due = self.book().of(year).map(|figures| figures.underpayment.until.0);
+        let until = due.and_then(|due| due.replace_year(due.year() + 3).ok());
+        Keeping {
+            until: until.map(|day| day.to_string()).unwrap_or_default(),
+            cite: "IRC §§6001, 6501(a), (b)(1)",
+        }
     }
 
     fn dates(&self, outcome: &Outcome) -> Vec<DueDate> {

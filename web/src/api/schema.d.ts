@@ -1544,6 +1544,8 @@ export interface components {
             owners?: components["schemas"]["Share"][] | null;
             /** @description The paper's id. */
             paper: string;
+            /** @description What proves it is at hand. */
+            proof?: boolean | null;
             /** @description A new title. */
             title?: string | null;
         } | {
@@ -2262,6 +2264,13 @@ export interface components {
              */
             try_with: string;
         };
+        /** @description How long a year's papers are kept, and by which rule. */
+        Keeping: {
+            /** @description The rule. */
+            cite: string;
+            /** @description The last day, ISO 8601. */
+            until: string;
+        };
         /** @description A point at which the tax along an amount bends. */
         Kink: {
             /** @description The amount. */
@@ -2718,6 +2727,10 @@ export interface components {
             held_kinds: string[];
             /** @description The questions about the household. */
             household_questions: components["schemas"]["Field"][];
+            /** @description Until when the papers of a return year are kept. */
+            keeping: {
+                [key: string]: components["schemas"]["Keeping"];
+            };
             /** @description The kinds of papers. */
             paper_kinds: components["schemas"]["PaperKind"][];
             /** @description What titles of papers mean that name a payer. */
@@ -2726,6 +2739,10 @@ export interface components {
             person_questions: components["schemas"]["Question"][];
             /** @description Those that are for planning only. */
             planning: number[];
+            /** @description What proves a paper, by its kind. */
+            proofs: {
+                [key: string]: string;
+            };
             /** @description The years whose figures it has, latest first. */
             years: number[];
         };
@@ -2787,6 +2804,8 @@ export interface components {
             kind: string;
             /** @description Whose it is: the owners' shares in per cent add up to 100. */
             owners: components["schemas"]["Share"][];
+            /** @description What proves it is at hand: the original slip, the receipts. */
+            proof?: boolean;
             /** @description The lines of a list of receipts. */
             rows?: components["schemas"]["PaperRow"][];
             /**

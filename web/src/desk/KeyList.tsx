@@ -14,7 +14,7 @@ const KEYS: [string[], string][] = [
   [["Y"], "yes, in a box for yes or no; N no, Delete empties it"],
   [["Alt", "↓"], "show the list of a box; typing searches it"],
   [["W"], "Ways"],
-  [["O"], "Open points"],
+  [["O"], "Open points; there ] and [ walk them"],
   [
     ["F"],
     "Schedules, the official forms; there ↑ ↓ walk the lines, Space ticks one off, ] and [ walk the forms",

@@ -1,7 +1,10 @@
 import { Link } from "@tanstack/react-router";
 import type { Paper, Person } from "../api/types";
+import { paperName } from "../desk/newPaper";
 import { useDesk } from "../desk/useDesk";
+import { paperFar } from "../points/far";
 import { count, isZero, units } from "../ui/format";
+import { FAR, Mark } from "../ui/Mark";
 import { Key } from "../ui/pieces";
 
 type Group = { key: string; title: string; papers: Paper[] };
@@ -69,10 +72,11 @@ export function PaperList({ chosen }: { chosen: string | undefined }) {
                   params={{ id: opened.id }}
                   search={{ paper: paper.id }}
                   aria-current={paper.id === chosen ? "true" : undefined}
-                  className={`grid h-[26px] grid-cols-[96px_1fr_auto_16px] items-center gap-x-2 border-l-3 px-3.5 ${
+                  className={`grid h-[26px] grid-cols-[13px_86px_1fr_auto_16px] items-center gap-x-2 border-l-3 px-3.5 ${
                     paper.id === chosen ? "border-petrol bg-wash" : "border-transparent hover:bg-lilac"
                   }`}
                 >
+                  <Mark far={paperFar(paper, opened)} of={paperName(paper)} />
                   <b className={`truncate ${paper.title ? "" : "col-span-2"}`}>{paper.kind}</b>
                   {paper.title && <span className="truncate">{paper.title}</span>}
                   <span>{amount(paper)}</span>
@@ -82,7 +86,7 @@ export function PaperList({ chosen }: { chosen: string | undefined }) {
                     aria-label={checkOf(paper)}
                     title={paper.changed?.length || paper.held ? checkOf(paper) : undefined}
                   >
-                    {paper.changed?.length ? "!" : paper.checked ? "✓" : paper.held ? "⌂" : ""}
+                    {paper.changed?.length ? "!" : paper.held ? "⌂" : ""}
                   </span>
                 </Link>
               </li>
@@ -92,9 +96,15 @@ export function PaperList({ chosen }: { chosen: string | undefined }) {
       ))}
       <p className="px-4 pt-4 text-soft">
         <Key>N</Key> new paper · <Key>[</Key> <Key>]</Key> walk
-        <span className="block">
-          <span className="text-petrol">✓</span> checked against the original{" "}
-          <span className="ml-2 text-petrol">⌂</span> held by the authority
+        <span className="mt-1 flex flex-wrap items-center gap-x-3">
+          {(["empty", "begun", "complete", "checked"] as const).map((far) => (
+            <span key={far} className="flex items-center gap-1">
+              <Mark far={far} of="Mark" /> {FAR[far]}
+            </span>
+          ))}
+          <span>
+            <span className="text-petrol">⌂</span> held by the authority
+          </span>
         </span>
       </p>
     </>

@@ -8,6 +8,7 @@ import { paperName } from "../desk/newPaper";
 import { useDesk } from "../desk/useDesk";
 import { NotesAt } from "../notes/NotesAt";
 import { difference, isZero, units } from "../ui/format";
+import { Proof } from "./Proof";
 
 export function PaperSide({ paper }: { paper: Paper }) {
   const { opened } = useDesk();
@@ -51,6 +52,7 @@ export function PaperSide({ paper }: { paper: Paper }) {
         <Pair label={outcome.together} value={units(outcome.total)} />
         {next && <Pair label={next.but || next.name} value={difference(next.more)} />}
       </section>
+      <Proof paper={paper} />
       <NotesAt place={{ paper: paper.id }} about={paperName(paper)} />
     </div>
   );

@@ -5,10 +5,12 @@ import { useState } from "react";
 import { api, ask } from "../api/client";
 import type { Authority, FormOutcome, FormRow, Opened, ReturnSchedules } from "../api/types";
 import { useDesk } from "../desk/useDesk";
+import { formFar } from "../points/far";
 import type { Standing } from "../router";
 import { Trail } from "../trail/Trail";
 import { balance, count, units } from "../ui/format";
 import { useKeys } from "../ui/keys";
+import { Mark } from "../ui/Mark";
 import { Blank, Button, Key, Waiting } from "../ui/pieces";
 import { amountThere, type Beside, useBeside } from "./compare";
 import { FormSheet } from "./FormSheet";
@@ -207,6 +209,7 @@ type ListProps = { of: ReturnSchedules; here: Filed; open: (form: Filed) => void
 
 /** The forms of a return: those filed, those kept, and the others with the reason. */
 function FormList({ of, here, open, ticked }: ListProps) {
+  const { opened } = useDesk();
   const filed = of.forms.filter((f) => f.required && !f.kept);
   const kept = of.forms.filter((f) => f.required && f.kept);
   const others = of.forms.filter((f) => !f.required);
@@ -220,7 +223,10 @@ function FormList({ of, here, open, ticked }: ListProps) {
         onClick={() => open({ of, form })}
         className={`row-line grid min-h-[26px] w-full grid-cols-[124px_1fr] items-center gap-x-2 px-3.5 text-left hover:bg-wash ${chosen ? "bg-wash" : ""}`}
       >
-        <b className="font-semibold">{form.name}</b>
+        <b className="flex items-center gap-1.5 font-semibold">
+          <Mark far={formFar(form, opened, ticked)} of={form.name} />
+          {form.name}
+        </b>
         <span className="flex justify-between gap-2">
           {form.title}
           <Ticks form={form} ticked={ticked} />

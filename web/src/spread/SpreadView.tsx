@@ -3,10 +3,12 @@ import { useNavigate, useSearch } from "@tanstack/react-router";
 import { type KeyboardEvent, useRef, useState } from "react";
 import type { Cell, Outcome, Row, Section } from "../api/types";
 import { useDesk } from "../desk/useDesk";
+import { personFar } from "../points/far";
 import type { Standing } from "../router";
 import { Trail } from "../trail/Trail";
 import { balance, difference, isZero, units } from "../ui/format";
 import { useKeys } from "../ui/keys";
+import { Mark } from "../ui/Mark";
 import { Notch } from "../ui/pieces";
 import { AddPerson } from "./AddPerson";
 import { CellPanel } from "./CellPanel";
@@ -136,7 +138,9 @@ function SpreadTable({ outcome, standing, stand }: { outcome: Outcome; standing:
                 className="text-right hover:underline"
                 onClick={() => stand({ person: column.person })}
               >
-                <span className="block font-bold">{column.name.split(" ")[0]}</span>
+                <span className="block font-bold">
+                  <HowFar person={column.person} /> {column.name.split(" ")[0]}
+                </span>
                 <span className="block text-[12px] font-normal text-soft">
                   {column.caption}
                   {column.files && column.files !== "joint" ? ` · ${column.files}` : ""}
@@ -373,4 +377,11 @@ export function PanelHead({
       {children}
     </div>
   );
+}
+
+/** How far a person and the person's papers are. */
+function HowFar({ person }: { person: string }) {
+  const { opened } = useDesk();
+  const found = opened.household.people.find((one) => one.id === person);
+  return found && <Mark far={personFar(found, opened)} of={found.name} />;
 }

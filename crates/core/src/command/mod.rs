@@ -89,7 +89,7 @@ pub enum Command {
         /// The paper.
         paper: Paper,
     },
-    /// Sets a paper's title, owners or check mark; what is left out stays.
+    /// Sets a paper's title, owners or marks; what is left out stays.
     SetPaper {
         /// The paper's id.
         paper: String,
@@ -102,6 +102,9 @@ pub enum Command {
         /// Checked against the original.
         #[serde(default)]
         checked: Option<bool>,
+        /// What proves it is at hand.
+        #[serde(default)]
+        proof: Option<bool>,
     },
     /// Fills a box, or empties it.
     SetBox {
@@ -219,7 +222,7 @@ impl Command {
                 to.papers.push(paper);
                 to.name_rows();
             }
-            Command::SetPaper { paper, title, owners, checked } => {
+            Command::SetPaper { paper, title, owners, checked, proof } => {
                 let paper = find_paper(to, &paper)?;
                 replace(&mut paper.title, title);
                 if owners.as_ref().is_some_and(|owners| *owners != paper.owners) {
@@ -230,6 +233,7 @@ impl Command {
                     paper.changed.clear();
                 }
                 replace(&mut paper.checked, checked);
+                replace(&mut paper.proof, proof);
             }
             Command::SetBox { paper, field, value } => {
                 let paper = find_paper(to, &paper)?;

@@ -131,7 +131,7 @@ fn touches(command: &Command) -> Vec<Touch<'_>> {
         Command::AddPaper { paper } => {
             touch(Place::paper(&paper.id, "title"), vec![Key("papers"), Id(&paper.id)], json(paper))
         }
-        Command::SetPaper { paper, title, owners, checked } => {
+        Command::SetPaper { paper, title, owners, checked, proof } => {
             let one = |field: &'static str, value: Option<Value>| {
                 let path = vec![Key("papers"), Id(paper), Key(field)];
                 Some(Touch { place: Place::paper(paper, field), path, mine: value? })
@@ -140,6 +140,7 @@ fn touches(command: &Command) -> Vec<Touch<'_>> {
                 one("title", title.as_ref().map(json)),
                 one("owners", owners.as_ref().map(json)),
                 one("checked", checked.as_ref().map(json)),
+                one("proof", proof.as_ref().map(json)),
             ];
             all.into_iter().flatten().collect()
         }

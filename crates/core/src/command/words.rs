@@ -69,7 +69,7 @@ impl Telling<'_> {
             }
             Command::RemovePerson { person } => format!("Removed {}", self.person(person)),
             Command::AddPaper { paper } => format!("Added {}", title(paper)),
-            Command::SetPaper { paper, title, owners, checked } => {
+            Command::SetPaper { paper, title, owners, checked, proof } => {
                 let name = self.paper(paper);
                 let people = owners.as_ref().map(|owners| {
                     let all = owners.iter().map(|o| format!("{} {} %", self.person(&o.person), o.percent));
@@ -81,6 +81,10 @@ impl Telling<'_> {
                     checked.map(|checked| {
                         let done = if checked { "checked against the original" } else { "no longer checked" };
                         format!("{name}: {done}")
+                    }),
+                    proof.map(|there| {
+                        let told = if there { "is at hand" } else { "is not at hand" };
+                        format!("{name}: what proves it {told}")
                     }),
                 ];
                 parts.into_iter().flatten().collect::<Vec<_>>().join(", ")

@@ -12,7 +12,7 @@ use hembo_core::{
     line::{LineId, SpreadRow, SpreadSection},
     lines,
     pack::{About, Question, Renamed, Return, Suggestion, Totals},
-    paper::{Back, NextYear, PaperKind},
+    paper::{Back, Keeping, NextYear, PaperKind},
     point::{Place, PointDef},
     provision::{Declared, Provision},
     search::{Law, View, Weighable},
@@ -144,6 +144,10 @@ impl Pack for Atoll {
     }
     fn with(&self, _: &[Replacement]) -> Result<Arc<dyn Pack>, String> {
         Err("The atoll has no figures.".into())
+    }
+
+    fn keeping(&self, year: i32) -> Keeping {
+        Keeping { until: format!("{}-12-31", year + 1), cite: "Act §9" }
     }
 
     fn about(&self) -> About {

@@ -193,6 +193,7 @@ impl Kept {
             rows: Vec::new(),
             rows_made: 0,
             checked: false,
+            proof: false,
             changed: BTreeSet::new(),
             before: Answers::new(),
             held: Some(held),

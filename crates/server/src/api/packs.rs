@@ -6,9 +6,10 @@ use hembo_core::{
     field::Field,
     gathered::Gathered,
     pack::{About, Election, Pack, Question},
-    paper::{Counted, PaperKind},
+    paper::{Counted, Keeping, PaperKind},
 };
 use serde::Serialize;
+use std::collections::BTreeMap;
 use utoipa::ToSchema;
 
 /// What a pack declares.
@@ -37,6 +38,10 @@ pub struct PackInfo {
     pub payer_titles: &'static [&'static str],
     /// The kinds of papers that the authority or a payer holds.
     pub held_kinds: &'static [&'static str],
+    /// What proves a paper, by its kind.
+    pub proofs: BTreeMap<&'static str, &'static str>,
+    /// Until when the papers of a return year are kept.
+    pub keeping: BTreeMap<i32, Keeping>,
 }
 
 /// The rule packs.
@@ -54,6 +59,8 @@ pub async fn known(State(app): State<App>, _: By) -> Json<Vec<PackInfo>> {
         elections: pack.elections(),
         payer_titles: pack.payer_titles(),
         held_kinds: pack.held_kinds(),
+        proofs: pack.paper_kinds().iter().map(|kind| (kind.id, pack.proof(kind))).collect(),
+        keeping: pack.years().into_iter().map(|year| (year, pack.keeping(year))).collect(),
     };
     Json(app.registry.packs().map(info).collect())
 }
