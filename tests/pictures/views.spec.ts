@@ -1,17 +1,15 @@
 // One picture of each main view, from fresh demo data: PICTURES=1 with a server that was just started.
 import { test } from "@playwright/test";
-import { cell, signIn } from "../suite/desk";
+import { cell, handOver, signIn } from "../suite/desk";
 
 const FOLDER = "../docs/screenshots";
 
-test("pictures of the views", async ({ page }) => {
+test("pictures of the views", async ({ page, browser }) => {
   const picture = async (name: string) => {
     await page.waitForTimeout(400);
     await page.screenshot({ path: `${FOLDER}/${name}.png` });
   };
   await page.goto("/");
-  await page.getByLabel("Name").waitFor();
-  await picture("sign-in");
   await signIn(page);
   await picture("households");
   await page.getByRole("link", { name: "Rule figures" }).click();
@@ -54,6 +52,15 @@ test("pictures of the views", async ({ page }) => {
   await page.getByRole("textbox", { name: "Letter" }).waitFor();
   await picture("letter");
   await page.getByRole("link", { name: "Hembo, all households" }).click();
+  await page.getByRole("link", { name: /^Okonjo-Farrell/ }).click();
+  await page.getByText("Mark a figure").waitFor();
+  await page.keyboard.press("a");
+  await page.getByRole("button", { name: "Ask for it" }).click();
+  await page.getByRole("button", { name: "Fetch what is held" }).click();
+  await page.getByText("Two digits changed places").waitFor();
+  await page.getByText("4,044 back").waitFor();
+  await picture("held");
+  await page.getByRole("link", { name: "Hembo, all households" }).click();
   await page.keyboard.press("n");
   await page.getByLabel("Household", { exact: true }).fill("Plover");
   await page.getByLabel("First filer").fill("Nell Plover");
@@ -63,10 +70,29 @@ test("pictures of the views", async ({ page }) => {
   await picture("points");
   await page.getByRole("button", { name: /^No to the \d+ questions/ }).click();
   await page.getByText("rev 2").waitFor();
-  await page.keyboard.press("h");
-  await page.getByRole("heading", { name: "History" }).waitFor();
-  await picture("history");
-  await page.keyboard.press("Escape");
+  await page.getByRole("link", { name: "Hembo, all households" }).click();
+  await page.getByRole("link", { name: /^Pell-Achterberg/ }).click();
+  await page.getByText("Mark a figure").waitFor();
+  await page.keyboard.press("a");
+  await page.getByRole("button", { name: "Ask for it" }).click();
+  await page.getByRole("button", { name: "Look whether it is given" }).click();
+  await page.getByRole("button", { name: "Fetch what is held" }).click();
+  await page.getByRole("button", { name: /^Take what is held/ }).click();
+  await page.getByRole("heading", { name: "T5 · Grand River Savings" }).waitFor();
+  await handOver(page, browser, page.url().split("/h/")[1]?.split("/")[0] ?? "");
+  await page.getByRole("link", { name: "Filing" }).click();
+  await page.getByRole("button", { name: "File 2 returns" }).click();
+  for (const name of ["Linus Pell", "Marit Achterberg"]) {
+    await page.getByRole("button", { name: new RegExp(`R-.*${name}`) }).click();
+    await page.getByRole("button", { name: "Ask what became of it" }).click();
+    await page.getByRole("heading", { name: /Accepted/ }).waitFor();
+  }
+  await page.getByLabel(/What is sent/).fill("Five receipts, by post");
+  await page.getByRole("button", { name: "Sent", exact: true }).click();
+  await page.getByText("Sent: Five receipts").waitFor();
+  await page.getByRole("button", { name: "Ask what became of it" }).click();
+  await page.getByRole("heading", { name: /Assessed/ }).waitFor();
+  await picture("filing");
   await page.getByRole("link", { name: "Hembo, all households" }).click();
   await page.getByRole("link", { name: /^Marchbank-Oyelaran/ }).click();
   await cell(page, "Split pension received", 1).getByRole("button").click();

@@ -1,6 +1,6 @@
 // What several specs do: sign in, make a household, walk by keyboard.
 import AxeBuilder from "@axe-core/playwright";
-import { expect, type Locator, type Page } from "@playwright/test";
+import { type Browser, expect, type Locator, type Page } from "@playwright/test";
 
 type Cookies = Awaited<ReturnType<ReturnType<Page["context"]>["cookies"]>>;
 
@@ -112,4 +112,21 @@ export async function noFindings(page: Page, view: string) {
   const { violations } = await new AxeBuilder({ page }).withTags(tags).analyze();
   const told = violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target).join(" ")}`);
   expect(told, view).toEqual([]);
+}
+
+/** Through the reviewer's hands to the family. */
+export async function handOver(page: Page, browser: Browser, id: string) {
+  await page.goto(`/h/${id}/hand-over`);
+  await page.getByRole("button", { name: "Ready for review" }).click();
+  const context = await browser.newContext();
+  const other = await context.newPage();
+  await signInAs(other, "review");
+  await other.goto(`/h/${id}/hand-over`);
+  await other.getByRole("button", { name: "Begin the review" }).click();
+  await other.getByRole("button", { name: "Clear it" }).click();
+  await expect(other.getByRole("banner").getByText("Cleared")).toBeVisible();
+  await context.close();
+  await page.reload();
+  await page.getByRole("button", { name: "Handed over to the family" }).click();
+  await expect(page.getByRole("banner").getByText("Handed over")).toBeVisible();
 }

@@ -1,23 +1,6 @@
 // From what is held to the receipt: fetched, reviewed by a second person, filed, refused at a box, mended, assessed.
-import { type Browser, expect, type Page, test } from "@playwright/test";
-import { noFindings, openCopy, saved, signInAs } from "./desk";
-
-/** Through the reviewer's hands to the family. */
-async function handOver(page: Page, browser: Browser, id: string) {
-  await page.goto(`/h/${id}/hand-over`);
-  await page.getByRole("button", { name: "Ready for review" }).click();
-  const context = await browser.newContext();
-  const other = await context.newPage();
-  await signInAs(other, "review");
-  await other.goto(`/h/${id}/hand-over`);
-  await other.getByRole("button", { name: "Begin the review" }).click();
-  await other.getByRole("button", { name: "Clear it" }).click();
-  await expect(other.getByRole("banner").getByText("Cleared")).toBeVisible();
-  await context.close();
-  await page.reload();
-  await page.getByRole("button", { name: "Handed over to the family" }).click();
-  await expect(page.getByRole("banner").getByText("Handed over")).toBeVisible();
-}
+import { expect, test } from "@playwright/test";
+import { handOver, noFindings, openCopy, saved } from "./desk";
 
 test("a return is filed, refused at its box, mended, filed again and assessed", async ({ page, browser }) => {
   const id = await openCopy(page, "Fennimore");
@@ -103,6 +86,17 @@ test("a Canadian couple: each return alone, a document sent, an assessment that 
   await expect(side.getByText("T5 Grand River Savings was not filed.")).toBeVisible();
   await expect(side.getByRole("row", { name: /12100/ })).toContainText("66");
   await noFindings(page, "Assessment");
+  await filed.getByRole("button", { name: /R-.*Linus/ }).click();
+  await side.getByRole("button", { name: "Ask what became of it" }).click();
+  await expect(page.getByRole("banner").getByText("Assessed")).toBeVisible();
+
+  // The schedules beside the assessment: only what differs.
+  await page.keyboard.press("f");
+  await page.getByLabel("Beside it").selectOption("Beside the authority's assessment");
+  await page.getByLabel("Lines shown").selectOption("Only what differs");
+  await expect(
+    page.getByRole("button", { name: /Interest and other investment income/ }).first(),
+  ).toBeVisible();
 
   // Taken after all: what goes out now amends her return alone.
   await page.keyboard.press("a");

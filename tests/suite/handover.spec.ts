@@ -87,7 +87,7 @@ test("a household is put away, and found by its own number", async ({ page }) =>
 test("notes stand where they belong, are answered and settled", async ({ page, browser }) => {
   const id = await openCopy(page, "Vreeland-Mbeki");
   await page.keyboard.press("p");
-  await page.getByRole("navigation", { name: "Papers" }).getByRole("link").first().click();
+  await page.getByRole("navigation", { name: "Papers" }).getByRole("link", { name: /W-2/ }).first().click();
   await expect(page.getByRole("heading", { name: "Notes" })).toBeVisible();
   await page.getByRole("heading", { level: 2 }).first().click();
   await page.keyboard.press("m");

@@ -26,13 +26,11 @@ test("receipts come in from a table after a look, and go back in one step", asyn
 
   // What is no table is refused with the reason.
   await page.getByRole("button", { name: "Lines from a table…" }).click();
-  await page
-    .getByLabel("A CSV file")
-    .setInputFiles({
-      name: "book.xlsm",
-      mimeType: "application/zip",
-      buffer: Buffer.from("PK\u0003\u0004\u0000macro"),
-    });
+  await page.getByLabel("A CSV file").setInputFiles({
+    name: "book.xlsm",
+    mimeType: "application/zip",
+    buffer: Buffer.from("PK\u0003\u0004\u0000macro"),
+  });
   await expect(page.getByRole("alert")).toContainText("This is no CSV");
   await page
     .getByLabel("A CSV file")

@@ -94,6 +94,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(filing::look_at_filing))
         .routes(routes!(filing::send_document))
         .routes(routes!(filing::receipt_file))
+        .routes(routes!(filing::schedules_filed))
         .routes(routes!(lists::look_at_table, lists::table))
         .routes(routes!(dates::due_dates))
         .routes(routes!(dates::calendar_file))

@@ -851,6 +851,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{id}/schedules-filed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The forms as they were filed last, or as they were assessed: of the returns that were. */
+        get: operations["schedules_filed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{id}/sheets.xlsx": {
         parameters: {
             query?: never;
@@ -5594,6 +5611,38 @@ export interface operations {
     schedules_before: {
         parameters: {
             query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReturnSchedules"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    schedules_filed: {
+        parameters: {
+            query: {
+                /** @description Those that were assessed; else those that were filed. */
+                assessed: boolean;
+            };
             header?: never;
             path: {
                 id: string;

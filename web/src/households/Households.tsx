@@ -90,6 +90,12 @@ export function Households() {
   });
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
   const first = list.data?.pages[0];
+  /** Every household that is found, those of the pages that were not shown yet too. */
+  const chooseAll = async () => {
+    let { data, hasNextPage } = list;
+    while (hasNextPage) ({ data, hasNextPage } = await list.fetchNextPage());
+    setChosen(new Set(data?.pages.flatMap((page) => page.rows.map((row) => row.id))));
+  };
   return (
     <div className="min-h-screen">
       <TopBar sought={sought} setSought={setSought} search={search} practice={() => setPractice(true)} />
@@ -102,6 +108,11 @@ export function Households() {
             <p className="text-soft">{first ? told(first, sought) : " "}</p>
           </div>
           <div className="flex gap-2">
+            {chosen.size > 0 && chosen.size < (first?.count ?? 0) && (
+              <Button tone="quiet" disabled={list.isFetchingNextPage} onClick={() => void chooseAll()}>
+                Choose all {first?.count}
+              </Button>
+            )}
             {chosen.size > 0 && (
               <Button onClick={() => setForward(rows.filter((row) => chosen.has(row.id)))}>
                 Carry {count(chosen.size, "household")} forward…

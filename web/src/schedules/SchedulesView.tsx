@@ -5,6 +5,7 @@ import { useState } from "react";
 import { api, ask } from "../api/client";
 import type { Authority, FormOutcome, FormRow, Opened, ReturnSchedules } from "../api/types";
 import { useDesk } from "../desk/useDesk";
+import { useProgress } from "../handover/useProgress";
 import { formFar } from "../points/far";
 import type { Standing } from "../router";
 import { Trail } from "../trail/Trail";
@@ -140,8 +141,16 @@ type Only = "all" | "open" | "differing";
 
 function titleOf(beside: Beside, opened: Opened) {
   if (beside === "before") return String(opened.household.year - 1);
+  if (beside === "filed") return "as filed";
+  if (beside === "assessed") return "as assessed";
   const way = typeof beside === "number" ? opened.outcome.ways[beside] : undefined;
   return way?.but || way?.name || "";
+}
+
+/** What is chosen in the list. */
+function besideOf(value: string): Beside {
+  if (value === "") return undefined;
+  return value === "before" || value === "filed" || value === "assessed" ? value : Number(value);
 }
 
 type CheckingProps = {
@@ -156,6 +165,7 @@ type CheckingProps = {
 /** What the form stands beside, which lines are shown, and ticking off all of them. */
 function Checking({ filed, ticked, beside, setBeside, only, setOnly }: CheckingProps) {
   const { opened } = useDesk();
+  const progress = useProgress(opened.id, opened.revision).data;
   const ways = opened.outcome.ways.slice(1, 8);
   const rows = filed.form.rows.filter(isToTick);
   const open = rows.filter((row) => !ticked.of(row));
@@ -167,11 +177,15 @@ function Checking({ filed, ticked, beside, setBeside, only, setOnly }: CheckingP
         value={beside ?? ""}
         onChange={(event) => {
           const { value } = event.target;
-          setBeside(value === "" ? undefined : value === "before" ? value : Number(value));
+          setBeside(besideOf(value));
           if (value === "" && only === "differing") setOnly("all");
         }}
       >
         <option value="">Beside nothing</option>
+        {progress?.filed_revision && <option value="filed">Beside what was filed</option>}
+        {progress?.moves.some((move) => move.to === "assessed") && (
+          <option value="assessed">Beside the authority's assessment</option>
+        )}
         {opened.household.before && <option value="before">Beside {opened.household.year - 1}</option>}
         {ways.map((way, at) => (
           <option key={`${way.name} ${way.but} ${way.total}`} value={at + 1}>

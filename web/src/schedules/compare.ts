@@ -1,11 +1,11 @@
-// The forms beside those of last year or of another way: the amount of the same line there.
+// The forms beside those of last year, of another way, or of what the authority has: the amount of the same line there.
 import { useQuery } from "@tanstack/react-query";
 import { api, ask } from "../api/client";
 import type { FormRow, NamedWay, ReturnSchedules } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 
-/** What the forms stand beside: last year, or another way by its place among the ways. */
-export type Beside = "before" | number | undefined;
+/** What the forms stand beside: last year, what was filed or assessed, or another way by its place among the ways. */
+export type Beside = "before" | "filed" | "assessed" | number | undefined;
 
 /** The options of a way as the address has them. */
 function wayOf(way: NamedWay | undefined) {
@@ -23,6 +23,10 @@ export function useBeside(beside: Beside) {
     queryFn: ({ signal }) => {
       if (beside === "before") {
         return ask(api.GET("/api/households/{id}/schedules-before", { params: { path: { id } }, signal }));
+      }
+      if (beside === "filed" || beside === "assessed") {
+        const params = { path: { id }, query: { assessed: beside === "assessed" } };
+        return ask(api.GET("/api/households/{id}/schedules-filed", { params, signal }));
       }
       const params = { path: { id, revision }, query: { way } };
       return ask(api.GET("/api/households/{id}/revisions/{revision}/schedules", { params, signal }));

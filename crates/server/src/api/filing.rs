@@ -17,7 +17,7 @@ use crate::{
 };
 use axum::{
     Json,
-    extract::{Path, State},
+    extract::{Path, Query, State},
     http::header,
     response::IntoResponse,
 };
@@ -25,14 +25,14 @@ use hembo_authority::wire::{self, Filed, Package, Receipt, Scope, SendDocument, 
 use hembo_core::{
     Fault, Household, Outcome,
     filing::Need,
-    outcome::{ReturnSchedules, Wanted},
+    outcome::{FormOutcome, FormRow, ReturnSchedules, Wanted},
     point::Place,
 };
 use hembo_documents::receipt;
 use hembo_money::Money;
 use serde::{Deserialize, Serialize};
 use time::OffsetDateTime;
-use utoipa::ToSchema;
+use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
 
 /// How much is said about a document that is sent.
@@ -511,6 +511,62 @@ async fn after(
     let table = Table { filings: store::of(&app.database, id).await?, ..table };
     settle(&table, member).await?;
     shown(app, id, member).await
+}
+
+/// Which figures of what was filed.
+#[derive(Deserialize, IntoParams)]
+pub struct Which {
+    /// Those that were assessed; else those that were filed.
+    assessed: bool,
+}
+
+/// The forms as they were filed last, or as they were assessed: of the returns that were.
+#[utoipa::path(get, path = "/api/households/{id}/schedules-filed", params(("id" = Uuid, Path), Which),
+    responses((status = 200, body = Vec<ReturnSchedules>), (status = 404, body = Problem)))]
+pub async fn schedules_filed(
+    State(app): State<App>,
+    _: Member,
+    Path(id): Path<Uuid>,
+    Query(Which { assessed }): Query<Which>,
+) -> Answer<Json<Vec<ReturnSchedules>>> {
+    let table = Table::of(&app, id).await?;
+    let mut all = Vec::new();
+    for filing in latest(&table.filings).filter(|filing| filing.state != "refused") {
+        let forms = if assessed {
+            let Some(assessment) = receipt_of(filing).and_then(|receipt| receipt.assessment) else {
+                continue;
+            };
+            vec![form("Assessment", assessment.lines)]
+        } else {
+            table.filed(filing)?.forms.into_iter().map(|of| form(&of.name, of.lines)).collect()
+        };
+        let (scope, whose) = (filing.scope.clone(), filing.whose.clone());
+        all.push(ReturnSchedules { scope, whose, people: Vec::new(), forms });
+    }
+    Ok(Json(all))
+}
+
+/// A form of the wire as views read it.
+fn form(name: &str, lines: Vec<wire::Line>) -> FormOutcome {
+    let row = |line: wire::Line| FormRow {
+        number: line.number,
+        title: line.title,
+        line: line.line,
+        scope: line.scope,
+        amount: Some(line.amount),
+        lost: Money::ZERO,
+        result: false,
+        from: None,
+    };
+    FormOutcome {
+        id: name.to_owned(),
+        name: name.to_owned(),
+        title: String::new(),
+        kept: false,
+        required: true,
+        why_not: String::new(),
+        rows: lines.into_iter().map(row).collect(),
+    }
 }
 
 /// A document that is sent.
