@@ -178,7 +178,7 @@ test("the pack is made, its text read back, and the letter edited and taken away
   await page.getByLabel("Name of this choice").fill("With papers");
   await page.keyboard.press("Enter");
   await expect(page.getByLabel("Choice of parts")).toContainText("With papers");
-  await page.getByRole("heading", { name: "The pack" }).click();
+  await page.getByRole("heading", { name: "Where it stands" }).click();
   await page.keyboard.press("d");
   const made = page.getByRole("link", { name: /pages$/ });
   await expect(made).toBeVisible();
