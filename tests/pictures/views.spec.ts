@@ -91,7 +91,7 @@ test("pictures of the views", async ({ page, browser }) => {
   await page.getByRole("button", { name: "Sent", exact: true }).click();
   await page.getByText("Sent: Five receipts").waitFor();
   await page.getByRole("button", { name: "Ask what became of it" }).click();
-  await page.getByRole("heading", { name: /Assessed/ }).waitFor();
+  await page.getByRole("heading", { name: /Assessed · receipt/ }).waitFor();
   await picture("filing");
   await page.getByRole("link", { name: "Hembo, all households" }).click();
   await page.getByRole("link", { name: /^Marchbank-Oyelaran/ }).click();

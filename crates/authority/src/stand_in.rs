@@ -269,7 +269,7 @@ fn check_once(books: &Books, package: &Package) -> Result<(), Response> {
                     && earlier.filers.iter().any(|filer| package.filers.contains(filer))
             })
     };
-    let latest = books.returns.values().filter(same).next_back().map(|there| there.receipt.number.as_str());
+    let latest = books.returns.values().rfind(same).map(|there| there.receipt.number.as_str());
     match (latest, package.amends.as_deref()) {
         (Some(there), None) => {
             let why = format!("A return for the year was filed already, under {there}: send an amended one.");

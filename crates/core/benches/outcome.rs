@@ -37,6 +37,10 @@ static SPREAD: LazyLock<[SpreadSection; 1]> = LazyLock::new(|| {
 });
 
 impl<const LINES: usize> Pack for Wide<LINES> {
+    fn keeping(&self, _: i32) -> hembo_core::paper::Keeping {
+        hembo_core::paper::Keeping { until: String::new(), cite: "" }
+    }
+
     fn about(&self) -> About {
         Atoll.about()
     }

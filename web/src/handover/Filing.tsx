@@ -92,7 +92,7 @@ export function Filing({ view, deeds, looked, look }: Props) {
 /** What filing needs: a tick where it is there, a diamond where it is not. */
 function OneNeed({ need }: { need: FilingNeed }) {
   return (
-    <li className="row-line grid min-h-[27px] grid-cols-[20px_minmax(0,0.8fr)_minmax(0,1fr)_6rem] items-center gap-x-2 px-1">
+    <li className="row-line grid min-h-[27px] grid-cols-[20px_minmax(0,0.75fr)_minmax(0,1fr)_6.5rem] items-center gap-x-2 px-1">
       <span
         role="img"
         aria-label={need.ready ? "there" : need.blocks ? "missing, blocks" : "missing"}
