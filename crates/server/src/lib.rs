@@ -8,6 +8,7 @@ pub mod auth;
 pub mod demo;
 pub mod error;
 pub mod filing;
+pub mod offered;
 pub mod outside;
 pub mod rules;
 pub mod seal;

@@ -196,6 +196,22 @@ async fn what_was_keyed_stays_with_a_reason_until_what_is_held_changes() {
 }
 
 #[tokio::test]
+async fn a_slip_that_is_gone_leaves_its_paper_once_its_mark_is_taken_away() {
+    let family = Family::of("gone", "Okonjo-Farrell").await;
+    family.consents(&["isolde", "bram"]).await;
+    family.fetch().await;
+    family.settle(&["1098E-2025-isolde-1"], "take", "").await.ok(200);
+    family.fetch().await;
+    assert_eq!(family.offered("1098E-2025-isolde-1").await["state"], "gone");
+    let opened = family.settle(&["1098E-2025-isolde-1"], "take_up", "").await.ok(200);
+    let papers = opened["household"]["papers"].as_array().unwrap();
+    let loan = papers.iter().find(|paper| paper["kind"] == "1098-E").unwrap();
+    assert_eq!((&loan["boxes"]["1"], &loan["held"]), (&json!("96.00"), &Value::Null));
+    let view = family.client.get(&family.at("outside")).await.ok(200);
+    assert!(view["offered"].as_array().unwrap().iter().all(|one| one["slip"] != "1098E-2025-isolde-1"));
+}
+
+#[tokio::test]
 async fn an_outage_nonsense_and_no_service_change_nothing_and_say_so() {
     let family = Family::of("faults", "Fennimore").await;
     family.consents(&["delphine"]).await;

@@ -109,7 +109,10 @@ function ahead() {
 
 function AskForIt({ asking, done }: { asking: Asking; done: () => void }) {
   const { opened } = useDesk();
-  const filers = opened.household.people.filter((person) => person.role === "filer");
+  const { household, outcome } = opened;
+  // Whoever files a return of the chosen way has to agree to it, a child with a return of its own too.
+  const files = (id: string) => outcome.columns.some((column) => column.person === id && column.files);
+  const filers = household.people.filter((person) => person.role === "filer" || files(person.id));
   const [people, setPeople] = useState(filers.filter((one) => one.id_number).map((one) => one.id));
   const [scope, setScope] = useState(["papers", "filing"]);
   const [until, setUntil] = useState(ahead);

@@ -173,6 +173,7 @@ function Deeds({ offered, next }: { offered: Offered; next: () => void }) {
         {(state === "refused" || state === "kept") && (
           <Button onClick={() => void deed("take_up")}>Take it up again</Button>
         )}
+        {state === "gone" && <Button onClick={() => void deed("take_up")}>The paper stays, unmarked</Button>}
       </div>
       {asking && (
         <form

@@ -10,31 +10,26 @@ use crate::{
     App,
     auth::By,
     error::{Answer, Problem},
-    outside::Outside,
+    offered::{Offered, Settling, Slip, Table, of_household, slips_of},
+    outside::{Outside, Trouble},
     store::outside as store,
     work::{self, Then},
 };
 use axum::{
     Json,
-    extract::{Path, State},
+    extract::{Path, Query, State},
 };
-use hembo_authority::wire::{self, Scope, Source, Taxpayer};
+use hembo_authority::wire::{self, Scope, Taxpayer};
 use hembo_core::{
-    Fault, Household, Pack,
-    check::{self, LONGEST_NAME, LONGEST_REASON, digits},
-    command::Command,
-    held::{self, Beside, Held},
-    household::{Answers, Dismissal, Paper, Role, Share, date},
-    paper::PaperKind,
+    Fault,
+    check::{LONGEST_NAME, digits},
+    held,
+    household::date,
 };
-use hembo_money::Rate;
 use serde::{Deserialize, Serialize};
-use std::{
-    collections::{BTreeMap, BTreeSet},
-    sync::Arc,
-};
-use time::{Date, OffsetDateTime};
-use utoipa::ToSchema;
+use std::{collections::BTreeSet, sync::Arc};
+use time::OffsetDateTime;
+use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
 
 /// How many slips are taken from a fetch.
@@ -102,49 +97,6 @@ pub struct Fetched {
     pub gone: Vec<String>,
 }
 
-/// How a slip stands to what was keyed.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum Stands {
-    /// No such paper was keyed.
-    New,
-    /// It says what was keyed.
-    Agrees,
-    /// It says something else.
-    Differs,
-    /// It says something else, and what was keyed stays, with a reason.
-    Kept,
-    /// It was refused with a reason.
-    Refused,
-    /// It was taken, and is no longer held.
-    Gone,
-    /// It is no paper of this law and year, or cannot be right.
-    Unusable,
-}
-
-/// A slip that is offered.
-#[derive(Serialize, ToSchema)]
-#[allow(missing_docs)]
-pub struct Offered {
-    pub slip: String,
-    pub kind: String,
-    pub title: String,
-    /// Whose it is.
-    pub person: String,
-    /// Who sent it in: authority, employer, bank, broker, lender, payer.
-    pub source: String,
-    /// ISO 8601.
-    pub issued: String,
-    pub state: Stands,
-    /// It is marked on the paper, or was refused: nothing is left to decide.
-    pub settled: bool,
-    /// The keyed paper that it is.
-    pub paper: Option<String>,
-    pub boxes: Vec<Beside>,
-    /// Why it was refused, what was keyed stays, or it cannot be used.
-    pub reason: Option<String>,
-}
-
 /// A kind of paper to ask the family for.
 #[derive(Serialize, ToSchema)]
 #[allow(missing_docs)]
@@ -160,191 +112,14 @@ pub struct Ask {
     pub asked_at: Option<OffsetDateTime>,
 }
 
-/// A slip as it was fetched, with a person of the household in the number's place.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-struct Kept {
-    id: String,
-    person: String,
-    kind: String,
-    title: String,
-    source: Source,
-    issued: String,
-    boxes: Answers,
-}
-
-impl Kept {
-    fn name(&self) -> String {
-        format!("{} {}", self.kind, self.title).trim_end().to_owned()
-    }
-
-    fn held(&self, on: Date) -> Held {
-        Held { slip: self.id.clone(), by: self.title.clone(), on, boxes: self.boxes.clone(), kept: None }
-    }
-
-    /// The paper that it makes.
-    fn paper(&self, id: &str, held: Held) -> Paper {
-        let hundred = Rate::from_billionths(100 * Rate::ONE.billionths());
-        Paper {
-            id: id.to_owned(),
-            kind: self.kind.clone(),
-            title: self.title.clone(),
-            owners: vec![Share { person: self.person.clone(), percent: hundred }],
-            boxes: self.boxes.clone(),
-            rows: Vec::new(),
-            rows_made: 0,
-            checked: false,
-            proof: false,
-            changed: BTreeSet::new(),
-            before: Answers::new(),
-            held: Some(held),
-        }
-    }
-
-    fn fingerprint(&self) -> String {
-        held::fingerprint(&self.kind, &self.title, &self.boxes)
-    }
-}
-
-/// A household beside what was fetched last.
-struct Table<'a> {
-    app: &'a App,
-    household: Household,
-    pack: &'a dyn Pack,
-    slips: Vec<Kept>,
-    on: Date,
-}
-
-impl<'a> Table<'a> {
-    /// A household with the slips of its last fetch; none where nothing was fetched.
-    async fn of(app: &'a App, id: Uuid) -> Answer<(Table<'a>, Vec<store::Fetch>)> {
-        let (_, household) = work::load(app, id).await?;
-        let pack = work::pack(app, &household)?;
-        let fetches = store::fetches(&app.database, id).await?;
-        let slips = fetches.first().map(kept).transpose()?.unwrap_or_default();
-        let on = fetches.first().map_or_else(OffsetDateTime::now_utc, |fetch| fetch.at).date();
-        Ok((Table { app, household, pack, slips, on }, fetches))
-    }
-
-    fn kind(&self, slip: &Kept) -> Option<&'static PaperKind> {
-        self.pack.paper_kinds().iter().find(|kind| kind.id == slip.kind)
-    }
-
-    /// Why a slip cannot be used.
-    fn unusable(&self, slip: &Kept) -> Option<String> {
-        let probe = slip.paper("offered-slip", slip.held(self.on));
-        let at = format!("/papers/{}/", self.household.papers.len());
-        let mut household = self.household.clone();
-        household.papers.push(probe);
-        let found = check::faults(&household, &self.app.registry);
-        found.into_iter().find(|fault| fault.at.starts_with(&at)).map(|fault| fault.message)
-    }
-
-    /// The keyed paper that each slip is, where there is one: no paper is two slips'.
-    fn papers(&self) -> BTreeMap<&str, &Paper> {
-        let mut found: BTreeMap<&str, &Paper> = BTreeMap::new();
-        let mut others: BTreeSet<String> = BTreeSet::new();
-        let marked = |slip: &&Kept| {
-            self.household.papers.iter().any(|p| p.held.as_ref().is_some_and(|held| held.slip == slip.id))
-        };
-        let (first, then): (Vec<_>, Vec<_>) = self.slips.iter().partition(marked);
-        for slip in first.into_iter().chain(then) {
-            let Some(kind) = self.kind(slip) else { continue };
-            let paper = held::find(&slip.held(self.on), kind, &slip.person, &self.household, &others);
-            if let Some(paper) = paper {
-                others.insert(paper.id.clone());
-                found.insert(&slip.id, paper);
-            }
-        }
-        found
-    }
-
-    fn offered(&self) -> Vec<Offered> {
-        let papers = self.papers();
-        let mut all: Vec<Offered> =
-            self.slips.iter().map(|slip| self.one(slip, papers.get(slip.id.as_str()).copied())).collect();
-        all.extend(self.household.papers.iter().filter_map(|paper| self.gone(paper)));
-        all
-    }
-
-    fn one(&self, slip: &Kept, paper: Option<&Paper>) -> Offered {
-        let kind = self.kind(slip);
-        let boxes = kind.map(|kind| held::beside(kind, &slip.boxes, paper.map(|paper| &paper.boxes)));
-        let boxes = boxes.unwrap_or_default();
-        let refused = self.household.refused.get(&slip.id).filter(|refused| {
-            refused.about.is_none() || refused.about.as_deref() == Some(&slip.fingerprint())
-        });
-        let marked = paper.and_then(|paper| paper.held.as_ref()).filter(|held| held.slip == slip.id);
-        let as_marked = marked.filter(|held| held.boxes == slip.boxes);
-        let kept = as_marked.and_then(|held| held.kept.clone());
-        let unusable = self.unusable(slip);
-        let (state, reason) = match (unusable, refused, paper) {
-            (Some(why), ..) => (Stands::Unusable, Some(why)),
-            (_, Some(Dismissal { reason, .. }), _) => (Stands::Refused, Some(reason.clone())),
-            (_, _, None) => (Stands::New, None),
-            _ if boxes.iter().all(|of| of.agrees) => (Stands::Agrees, None),
-            _ if kept.is_some() => (Stands::Kept, kept),
-            _ => (Stands::Differs, None),
-        };
-        let settled = match state {
-            Stands::Refused | Stands::Kept => true,
-            Stands::Agrees => as_marked.is_some(),
-            _ => false,
-        };
-        Offered {
-            slip: slip.id.clone(),
-            kind: slip.kind.clone(),
-            title: slip.title.clone(),
-            person: slip.person.clone(),
-            source: source(slip.source),
-            issued: slip.issued.clone(),
-            state,
-            settled,
-            paper: paper.map(|paper| paper.id.clone()),
-            boxes,
-            reason,
-        }
-    }
-
-    /// A paper that was taken from a slip that is no longer held.
-    fn gone(&self, paper: &Paper) -> Option<Offered> {
-        let held = paper.held.as_ref()?;
-        if self.slips.is_empty() || self.slips.iter().any(|slip| slip.id == held.slip) {
-            return None;
-        }
-        let kind = self.pack.paper_kinds().iter().find(|kind| kind.id == paper.kind)?;
-        Some(Offered {
-            slip: held.slip.clone(),
-            kind: paper.kind.clone(),
-            title: paper.title.clone(),
-            person: paper.owners.first().map(|owner| owner.person.clone()).unwrap_or_default(),
-            source: String::new(),
-            issued: held.on.to_string(),
-            state: Stands::Gone,
-            settled: false,
-            paper: Some(paper.id.clone()),
-            boxes: held::beside(kind, &Answers::new(), Some(&paper.boxes)),
-            reason: None,
-        })
-    }
-}
-
-fn source(source: Source) -> String {
-    let json = serde_json::to_value(source).unwrap_or_default();
-    json.as_str().unwrap_or_default().to_owned()
-}
-
-fn kept(fetch: &store::Fetch) -> Answer<Vec<Kept>> {
-    serde_json::from_value(fetch.slips.clone()).map_err(Problem::internal)
-}
-
 /// What the last fetch found otherwise than the one before.
 fn fetched(fetches: &[store::Fetch]) -> Answer<Option<Fetched>> {
     let Some(last) = fetches.first() else { return Ok(None) };
-    let now = kept(last)?;
-    let then = fetches.get(1).map(kept).transpose()?;
+    let now = slips_of(last)?;
+    let then = fetches.get(1).map(slips_of).transpose()?;
     let then_or_none = then.as_deref().unwrap_or_default();
-    let earlier = |slip: &Kept| then_or_none.iter().find(|other| other.id == slip.id);
-    let names = |slips: Vec<&Kept>| slips.into_iter().map(Kept::name).collect();
+    let earlier = |slip: &Slip| then_or_none.iter().find(|other| other.id == slip.id);
+    let names = |slips: Vec<&Slip>| slips.into_iter().map(Slip::name).collect();
     let again = then.is_some();
     Ok(Some(Fetched {
         at: last.at,
@@ -437,8 +212,8 @@ pub async fn ask_consent(
         return Err(wrong("scope", "Say who agrees, and to what.".into()));
     }
     let find = |id: &String| {
-        let person = household.person(id).filter(|person| person.role == Role::Filer);
-        let person = person.ok_or_else(|| wrong("people", format!("There is no filer '{id}'.")))?;
+        let person = household.person(id);
+        let person = person.ok_or_else(|| wrong("people", format!("There is no person '{id}'.")))?;
         let number = person.id_number.as_deref();
         let number = number
             .ok_or_else(|| wrong("people", format!("{} has no identification number.", person.name)))?;
@@ -527,7 +302,14 @@ pub async fn granted(app: &App, id: Uuid, scope: Scope) -> Answer<store::Consent
         one.scope.contains(&scope) && (one.state == "granted" || one.state == "pending")
     };
     for mut consent in all.into_iter().filter(open) {
-        let answer = outside(app)?.consent(&consent.number).await?;
+        let answer = match outside(app)?.consent(&consent.number).await {
+            // It is not known there any more: another one may be.
+            Err(Trouble::Refused(words)) => {
+                let number = consent.number.clone();
+                wire::Consent { number, state: wire::Consenting::Ended, words }
+            }
+            answer => answer?,
+        };
         keep_answer(app, consent.id, &answer).await?;
         if answer.state == wire::Consenting::Granted {
             consent.state = word(&answer.state);
@@ -553,36 +335,14 @@ pub async fn fetch(State(app): State<App>, By(by): By, Path(id): Path<Uuid>) -> 
     };
     let ids: BTreeSet<&String> = slips.iter().map(|slip| &slip.id).collect();
     if slips.len() > MOST_SLIPS || ids.len() < slips.len() || !slips.iter().all(sensible) {
-        return Err(crate::outside::Trouble::Nonsense.into());
+        return Err(Trouble::Nonsense.into());
     }
     let all = slips.len();
-    let ours: Vec<Kept> = slips.into_iter().filter_map(|slip| of_household(slip, &household)).collect();
+    let ours: Vec<Slip> = slips.into_iter().filter_map(|slip| of_household(slip, &household)).collect();
     let strangers = i32::try_from(all - ours.len()).unwrap_or(i32::MAX);
     let json = serde_json::to_value(&ours).map_err(Problem::internal)?;
     store::add_fetch(&app.database, (id, consent.id), &json, strangers, by).await?;
     shown(&app, id).await
-}
-
-fn of_household(slip: wire::Slip, household: &Household) -> Option<Kept> {
-    let number = digits(&slip.number);
-    let is_it = |text: Option<&str>| text.is_some_and(|text| digits(text) == number);
-    let person = household.people.iter().find(|person| is_it(person.id_number.as_deref()))?;
-    let wire::Slip { id, kind, title, source, issued, boxes, .. } = slip;
-    Some(Kept { id, person: person.id.clone(), kind, title, source, issued, boxes })
-}
-
-/// What becomes of a slip.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum Settling {
-    /// It is taken: a new paper, or its boxes on the one that was keyed.
-    Take,
-    /// What was keyed stays, with a reason.
-    Keep,
-    /// It is refused with a reason.
-    Refuse,
-    /// It is offered again.
-    TakeUp,
 }
 
 /// Slips to settle against a revision; all of them, or none.
@@ -614,7 +374,7 @@ pub async fn settle_slips(
     Input(wanted): Input<Settle>,
 ) -> Answer<Json<Opened>> {
     let (table, _) = Table::of(&app, id).await?;
-    let commands = table.commands(&wanted)?;
+    let commands = table.commands(&wanted.slips, wanted.how, &wanted.reason)?;
     let edit = Edit { base_revision: wanted.base_revision, commands, key: wanted.key, continues: None };
     edits::make(&app, by, id, edit).await.map(Json)
 }
@@ -628,7 +388,7 @@ pub struct IfTaken {
 }
 
 /// A slip to look at.
-#[derive(Deserialize, ToSchema, utoipa::IntoParams)]
+#[derive(Deserialize, ToSchema, IntoParams)]
 pub struct OfSlip {
     /// The slip.
     slip: String,
@@ -641,97 +401,16 @@ pub async fn if_taken(
     State(app): State<App>,
     _: By,
     Path(id): Path<Uuid>,
-    axum::extract::Query(OfSlip { slip }): axum::extract::Query<OfSlip>,
+    Query(OfSlip { slip }): Query<OfSlip>,
 ) -> Answer<Json<IfTaken>> {
     let (table, _) = Table::of(&app, id).await?;
-    let wanted =
-        Settle { base_revision: 0, key: None, slips: vec![slip], how: Settling::Take, reason: String::new() };
     let mut household = table.household.clone();
-    for command in table.commands(&wanted)? {
+    for command in table.commands(&[slip], Settling::Take, "")? {
         command.apply(&mut household).map_err(|fault| Problem::invalid(vec![fault]))?;
     }
     let rules = app.rules.now(&app.database).await?;
     let now = work::comes_to(&app, table.household, &rules).await?;
     Ok(Json(IfTaken { now, then: work::comes_to(&app, household, &rules).await? }))
-}
-
-impl Table<'_> {
-    /// The commands that settle slips.
-    fn commands(&self, wanted: &Settle) -> Answer<Vec<Command>> {
-        let reason = wanted.reason.trim();
-        let needs_reason = matches!(wanted.how, Settling::Keep | Settling::Refuse);
-        if needs_reason && (reason.is_empty() || reason.chars().count() > LONGEST_REASON) {
-            let message = format!("Say why, in at most {LONGEST_REASON} letters.");
-            return Err(Problem::invalid(vec![Fault::new("reason", message)]));
-        }
-        let papers = self.papers();
-        let mut commands = Vec::new();
-        let mut new = 0;
-        for id in &wanted.slips {
-            let slip =
-                self.slips.iter().find(|slip| slip.id == *id).ok_or_else(|| Problem::not_found("slip"))?;
-            let paper = papers.get(slip.id.as_str()).copied();
-            match wanted.how {
-                Settling::Take => {
-                    if let Some(why) = self.unusable(slip) {
-                        return Err(Problem::invalid(vec![Fault::new("slips", why)]));
-                    }
-                    commands.extend(self.take(slip, paper, &mut new));
-                }
-                Settling::Keep => {
-                    let paper = paper.ok_or_else(|| Problem::not_found("paper for this slip"))?;
-                    let held = Held { kept: Some(reason.into()), ..slip.held(self.on) };
-                    commands.push(Command::SetHeld { paper: paper.id.clone(), held: Some(held) });
-                }
-                Settling::Refuse => commands.push(Command::RefuseSlip {
-                    slip: slip.id.clone(),
-                    reason: Some(reason.into()),
-                    about: Some(slip.fingerprint()),
-                }),
-                Settling::TakeUp => {
-                    let marked = paper.filter(|paper| paper.held.is_some());
-                    commands
-                        .extend(marked.map(|paper| Command::SetHeld { paper: paper.id.clone(), held: None }));
-                    commands.push(Command::RefuseSlip { slip: slip.id.clone(), reason: None, about: None });
-                }
-            }
-        }
-        Ok(commands)
-    }
-
-    /// A slip taken: into the paper that was keyed, or as a new one.
-    fn take(&self, slip: &Kept, paper: Option<&Paper>, new: &mut usize) -> Vec<Command> {
-        let held = slip.held(self.on);
-        let again = self.household.refused.contains_key(&slip.id);
-        let taken_up =
-            again.then(|| Command::RefuseSlip { slip: slip.id.clone(), reason: None, about: None });
-        let mut commands: Vec<Command> = taken_up.into_iter().collect();
-        let Some(paper) = paper else {
-            let id = self.free_id(new);
-            commands.push(Command::AddPaper { paper: slip.paper(&id, held) });
-            return commands;
-        };
-        let boxes = self.kind(slip).map(|kind| held::beside(kind, &slip.boxes, Some(&paper.boxes)));
-        let apart = boxes.unwrap_or_default().into_iter().filter(|of| !of.agrees);
-        commands.extend(apart.map(|of| Command::SetBox {
-            paper: paper.id.clone(),
-            field: of.field,
-            value: of.held,
-        }));
-        commands.push(Command::SetHeld { paper: paper.id.clone(), held: Some(held) });
-        commands
-    }
-
-    /// An id that no paper has or had.
-    fn free_id(&self, new: &mut usize) -> String {
-        loop {
-            *new += 1;
-            let id = format!("held-{new}");
-            if self.household.paper(&id).is_none() && !self.household.retired.contains(&id) {
-                return id;
-            }
-        }
-    }
 }
 
 /// A kind of paper that the family is asked for.
