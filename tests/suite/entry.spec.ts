@@ -288,9 +288,12 @@ test("a payer comes back by its first letters, with its number, and a box says w
   await title.pressSequentially("kiln");
   // What is offered is chosen as a list offers it: its words stand in the box.
   const offered = page.locator("datalist option").first();
-  await expect(offered).toBeAttached();
-  const name = (await offered.getAttribute("value")) ?? "";
-  const number = (await offered.textContent()) ?? "";
+  await expect(offered).toHaveAttribute("value", /kiln/i);
+  // Both at once: the list may still be narrowing.
+  const [name, number] = await offered.evaluate((option) => [
+    (option as HTMLOptionElement).value,
+    option.textContent ?? "",
+  ]);
   await title.fill(name);
   await title.press("Tab");
   await saved(page);

@@ -1,0 +1,93 @@
+//! What is held beside what was keyed: when they agree, what may have gone wrong, and which paper a slip is.
+#![allow(missing_docs, clippy::unwrap_used)]
+
+use hembo_core::{
+    Household, Pack,
+    held::{self, Beside, Held},
+    household::{Answers, Entry},
+    paper::PaperKind,
+};
+use hembo_us::UnitedStates;
+use serde_json::json;
+use std::collections::BTreeSet;
+
+fn wage_statement() -> &'static PaperKind {
+    UnitedStates::COMMITTED.paper_kinds().iter().find(|kind| kind.id == "W-2").unwrap()
+}
+
+fn boxes(of: serde_json::Value) -> Answers {
+    serde_json::from_value(of).unwrap()
+}
+
+/// The one box of a W-2 that was keyed otherwise than it is held.
+fn apart(held: serde_json::Value, keyed: serde_json::Value) -> Option<Beside> {
+    let all = held::beside(wage_statement(), &boxes(held), Some(&boxes(keyed)));
+    all.into_iter().find(|of| !of.agrees)
+}
+
+#[test]
+fn the_same_amount_number_or_blank_agrees_however_it_is_written() {
+    for (held, keyed) in [
+        (json!({ "1": "1000.00" }), json!({ "1": "1000" })),
+        (json!({ "4": "0.00" }), json!({})),
+        (json!({ "b": "36-4410927" }), json!({ "b": "364410927" })),
+        (json!({ "13.statutory": false }), json!({})),
+        // Of what is not held nothing is said.
+        (json!({ "1": "5.00" }), json!({ "1": "5.00", "17": "90.00" })),
+    ] {
+        assert_eq!(apart(held.clone(), keyed.clone()), None, "{held} {keyed}");
+    }
+}
+
+#[test]
+fn what_may_have_gone_wrong_in_keying_is_told() {
+    let hint = |held, keyed| apart(held, keyed).unwrap().hint;
+    let told = |words: &str| Some(words.to_owned());
+    assert_eq!(
+        hint(json!({ "2": "6911.20" }), json!({ "2": "6191.20" })),
+        told("Two digits changed places.")
+    );
+    assert_eq!(
+        hint(json!({ "2": "6911.20" }), json!({ "2": "69112.00" })),
+        told("The decimal point stands elsewhere.")
+    );
+    assert_eq!(
+        hint(json!({ "1": "80000", "2": "900" }), json!({ "1": "80000", "2": "80000" })),
+        told("That is what box 1 holds.")
+    );
+    assert_eq!(hint(json!({ "2": "900" }), json!({ "17": "900" })), told("It was keyed in box 17."));
+    assert_eq!(hint(json!({ "2": "900" }), json!({ "2": "735" })), None);
+    let by = apart(json!({ "2": "900" }), json!({ "2": "735" })).unwrap();
+    assert_eq!(
+        (by.apart.unwrap().to_string(), by.keyed),
+        ("165.00".to_owned(), Some(Entry::Text("735".into())))
+    );
+}
+
+#[test]
+fn a_slip_is_the_paper_of_its_payer_and_owner_and_no_other_slips() {
+    let paper = |id: &str, owner: &str, title: &str, number: &str| json!({ "id": id, "kind": "W-2", "title": title, "owners": [{ "person": owner, "percent": "100" }], "boxes": { "b": number } });
+    let household: Household = serde_json::from_value(json!({
+        "hembo": 1, "country": "us", "year": 2025, "name": "Reef",
+        "people": [{ "id": "ada", "name": "Ada Reef", "role": "filer" }, { "id": "bo", "name": "Bo Reef", "role": "filer" }],
+        "papers": [paper("one", "ada", "Kelp Works", "36-0000001"), paper("two", "ada", "Kelp works", "36-0000002"),
+            paper("three", "bo", "Kelp Works", "36-0000003")],
+    }))
+    .unwrap();
+    let slip = |number: &str| Held {
+        slip: "s".into(),
+        by: "KELP WORKS".into(),
+        on: time::macros::date!(2026 - 02 - 01),
+        boxes: boxes(json!({ "b": number })),
+        kept: None,
+    };
+    let find = |number: &str, owner: &str, others: &[&str]| {
+        let others: BTreeSet<String> = others.iter().map(|&one| one.to_owned()).collect();
+        held::find(&slip(number), wage_statement(), owner, &household, &others).map(|paper| paper.id.clone())
+    };
+    assert_eq!(find("360000002", "ada", &[]).as_deref(), Some("two"));
+    assert_eq!(find("360000003", "bo", &[]).as_deref(), Some("three"));
+    // Of two with that name the one that agrees more; once that is another slip's, the other.
+    assert_eq!(find("36-0000001", "ada", &["one"]).as_deref(), Some("two"));
+    assert_eq!(find("36-0000001", "ada", &["one", "two"]), None);
+}
