@@ -155,7 +155,7 @@ impl UnitedStates {
     }
 }
 
-/// What the wage and income transcripts give out, and what the account transcript does.
+/// The information returns that the authority gives out, and the payments on a taxpayer's account.
 static HELD: [&str; 22] = [
     "W-2",
     "W-2G",
