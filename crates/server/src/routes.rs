@@ -3,8 +3,8 @@
 use crate::{
     App,
     api::{
-        checking, dates, edits, figures, filing, handover, health, history, households, letters, lists,
-        outside, packs, payers, practice, progress, views,
+        checking, dates, edits, figures, filed, filing, handover, health, history, households, letters,
+        lists, outside, packs, payers, practice, progress, views,
     },
     auth::{self, sessions::Sessions},
     error::Problem,
@@ -93,8 +93,8 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(filing::filings, filing::file_returns))
         .routes(routes!(filing::look_at_filing))
         .routes(routes!(filing::send_document))
-        .routes(routes!(filing::receipt_file))
-        .routes(routes!(filing::schedules_filed))
+        .routes(routes!(filed::receipt_file))
+        .routes(routes!(filed::schedules_filed))
         .routes(routes!(lists::look_at_table, lists::table))
         .routes(routes!(dates::due_dates))
         .routes(routes!(dates::calendar_file))

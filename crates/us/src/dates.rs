@@ -9,7 +9,7 @@ use hembo_core::{
 };
 use hembo_money::{Money, Rounding};
 
-/// The dates of every return of the chosen way that is a filer's.
+/// The dates of every return of the chosen way.
 pub fn dates(outcome: &Outcome, figures: &Figures, next: Option<&Figures>) -> Vec<DueDate> {
     let balances = outcome.lines.iter().filter(|line| line.id == payments::BALANCE);
     let mut all: Vec<DueDate> =

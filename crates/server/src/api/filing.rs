@@ -1,6 +1,6 @@
 //! Filing: what it needs, the returns that go out as packages, and what the authority makes of them.
 
-use super::{Input, handover, outside, progress::Desk};
+use super::{Input, outside, progress::Desk};
 use crate::{
     App,
     auth::Member,
@@ -10,29 +10,25 @@ use crate::{
     stage::{STEPS, Stage},
     store::{
         filings::{self as store, NewFiling},
-        practice,
         progress::{self, NewMove},
     },
     work,
 };
 use axum::{
     Json,
-    extract::{Path, Query, State},
-    http::header,
-    response::IntoResponse,
+    extract::{Path, State},
 };
 use hembo_authority::wire::{self, Filed, Package, Receipt, Scope, SendDocument, checksum};
 use hembo_core::{
     Fault, Household, Outcome,
     filing::Need,
-    outcome::{FormOutcome, FormRow, ReturnSchedules, Wanted},
+    outcome::{ReturnSchedules, Wanted},
     point::Place,
 };
-use hembo_documents::receipt;
 use hembo_money::Money;
 use serde::{Deserialize, Serialize};
 use time::OffsetDateTime;
-use utoipa::{IntoParams, ToSchema};
+use utoipa::ToSchema;
 use uuid::Uuid;
 
 /// How much is said about a document that is sent.
@@ -152,12 +148,12 @@ pub async fn refusals(app: &App, id: Uuid) -> Answer<Vec<Refused>> {
 }
 
 /// The latest filing of each return.
-fn latest(filings: &[store::Filing]) -> impl Iterator<Item = &store::Filing> {
+pub(super) fn latest(filings: &[store::Filing]) -> impl Iterator<Item = &store::Filing> {
     let mut seen = std::collections::BTreeSet::new();
     filings.iter().filter(move |filing| seen.insert(filing.scope.clone()))
 }
 
-fn receipt_of(filing: &store::Filing) -> Option<Receipt> {
+pub(super) fn receipt_of(filing: &store::Filing) -> Option<Receipt> {
     filing.receipt.clone().and_then(|json| serde_json::from_value(json).ok())
 }
 
@@ -167,17 +163,17 @@ fn refused(refusal: wire::Refusal) -> Refused {
 }
 
 /// A household with its outcome and what was filed of it.
-struct Table<'a> {
+pub(super) struct Table<'a> {
     app: &'a App,
     id: Uuid,
     revision: i64,
-    household: Household,
+    pub(super) household: Household,
     outcome: Outcome,
-    filings: Vec<store::Filing>,
+    pub(super) filings: Vec<store::Filing>,
 }
 
 impl<'a> Table<'a> {
-    async fn of(app: &'a App, id: Uuid) -> Answer<Table<'a>> {
+    pub(super) async fn of(app: &'a App, id: Uuid) -> Answer<Table<'a>> {
         let (found, household) = work::load(app, id).await?;
         let wanted = Wanted { schedules: true, ..Wanted::least(1) };
         let (household, outcome, _) = work::whole(app, household, wanted).await?;
@@ -186,7 +182,7 @@ impl<'a> Table<'a> {
     }
 
     /// The package that was filed.
-    fn filed(&self, filing: &store::Filing) -> Answer<Package> {
+    pub(super) fn filed(&self, filing: &store::Filing) -> Answer<Package> {
         let text =
             self.app.sealer.open_text(&at(self.id, filing.id), &filing.package).map_err(Problem::internal)?;
         serde_json::from_str(&text).map_err(Problem::internal)
@@ -477,7 +473,7 @@ async fn settle(table: &Table<'_>, member: &Member) -> Answer<()> {
     Ok(())
 }
 
-fn filing_of<'t>(table: &'t Table<'_>, filing: Uuid) -> Answer<(&'t store::Filing, &'t str)> {
+pub(super) fn filing_of<'t>(table: &'t Table<'_>, filing: Uuid) -> Answer<(&'t store::Filing, &'t str)> {
     let found = table.filings.iter().find(|one| one.id == filing);
     let found = found.ok_or_else(|| Problem::not_found("filing"))?;
     let number = found.number.as_deref();
@@ -513,62 +509,6 @@ async fn after(
     shown(app, id, member).await
 }
 
-/// Which figures of what was filed.
-#[derive(Deserialize, IntoParams)]
-pub struct Which {
-    /// Those that were assessed; else those that were filed.
-    assessed: bool,
-}
-
-/// The forms as they were filed last, or as they were assessed: of the returns that were.
-#[utoipa::path(get, path = "/api/households/{id}/schedules-filed", params(("id" = Uuid, Path), Which),
-    responses((status = 200, body = Vec<ReturnSchedules>), (status = 404, body = Problem)))]
-pub async fn schedules_filed(
-    State(app): State<App>,
-    _: Member,
-    Path(id): Path<Uuid>,
-    Query(Which { assessed }): Query<Which>,
-) -> Answer<Json<Vec<ReturnSchedules>>> {
-    let table = Table::of(&app, id).await?;
-    let mut all = Vec::new();
-    for filing in latest(&table.filings).filter(|filing| filing.state != "refused") {
-        let forms = if assessed {
-            let Some(assessment) = receipt_of(filing).and_then(|receipt| receipt.assessment) else {
-                continue;
-            };
-            vec![form("Assessment", assessment.lines)]
-        } else {
-            table.filed(filing)?.forms.into_iter().map(|of| form(&of.name, of.lines)).collect()
-        };
-        let (scope, whose) = (filing.scope.clone(), filing.whose.clone());
-        all.push(ReturnSchedules { scope, whose, people: Vec::new(), forms });
-    }
-    Ok(Json(all))
-}
-
-/// A form of the wire as views read it.
-fn form(name: &str, lines: Vec<wire::Line>) -> FormOutcome {
-    let row = |line: wire::Line| FormRow {
-        number: line.number,
-        title: line.title,
-        line: line.line,
-        scope: line.scope,
-        amount: Some(line.amount),
-        lost: Money::ZERO,
-        result: false,
-        from: None,
-    };
-    FormOutcome {
-        id: name.to_owned(),
-        name: name.to_owned(),
-        title: String::new(),
-        kept: false,
-        required: true,
-        why_not: String::new(),
-        rows: lines.into_iter().map(row).collect(),
-    }
-}
-
 /// A document that is sent.
 #[derive(Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -601,48 +541,4 @@ pub async fn send_document(
     let sent = SendDocument { id: document, words: words.to_owned() };
     let receipt = outside::outside(&app)?.send_document(number, &sent).await?;
     after(&app, table, filing, &receipt, &member).await
-}
-
-/// The receipt of a return, to print.
-#[utoipa::path(get, path = "/api/households/{id}/filings/{filing}/receipt",
-    params(("id" = Uuid, Path), ("filing" = Uuid, Path)),
-    responses((status = 200, content_type = "application/pdf"), (status = 404, body = Problem)))]
-pub async fn receipt_file(
-    State(app): State<App>,
-    _: Member,
-    Path((id, filing)): Path<(Uuid, Uuid)>,
-) -> Answer<impl IntoResponse> {
-    let table = Table::of(&app, id).await?;
-    let (found, number) = filing_of(&table, filing)?;
-    let package = table.filed(found)?;
-    let receipt = receipt_of(found).ok_or_else(|| Problem::not_found("receipt"))?;
-    let pack = work::pack(&app, &table.household)?;
-    let symbol = pack.about().symbol;
-    let row = |what: &str, words: String| (what.to_owned(), words);
-    let mut rows = vec![
-        row("Receipt", number.to_owned()),
-        row("Came in", receipt.received_at.clone()),
-        row("State", found.state.clone()),
-        row("Total tax", format!("{symbol} {:#}", package.total)),
-        row("Balance", format!("{symbol} {:#}", package.balance)),
-        row("Forms", package.forms.iter().map(|form| form.name.as_str()).collect::<Vec<_>>().join(", ")),
-        row("From revision", found.revision.to_string()),
-        row("Sent by", found.by_name.clone()),
-        row("Checksum", receipt.checksum.clone()),
-    ];
-    rows.extend(found.amends.clone().map(|amends| row("Amends", amends)));
-    let told = receipt::Receipt {
-        about: format!("{} household · {}", table.household.name, table.household.year),
-        whose: found.whose.clone(),
-        rows,
-        refusals: receipt.refusals.into_iter().map(|refusal| refusal.words).collect(),
-    };
-    let name = practice::of(&app.database).await?.name;
-    let document = receipt::document(&told, &name, hembo_documents::pack::sheet(pack));
-    let file = handover::written(&app, document).await?.bytes;
-    let headers = [
-        (header::CONTENT_TYPE, "application/pdf"),
-        (header::CONTENT_DISPOSITION, "attachment; filename=\"receipt.pdf\""),
-    ];
-    Ok((headers, file))
 }

@@ -4,6 +4,7 @@ pub mod checking;
 pub mod dates;
 pub mod edits;
 pub mod figures;
+pub mod filed;
 pub mod filing;
 pub mod handover;
 pub mod health;
