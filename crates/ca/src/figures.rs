@@ -65,8 +65,8 @@ pub static COMMITTED: LazyLock<Book<Figures>> =
 tables! {
     /// Rates on slices: the upper ends of all but the last.
     Brackets { rates: Vec<Rate>, tops: Vec<Money> }
-    /// ITA 150(1)(d)(i), 156(1), 156.1: a day on which no office is open moves to the next.
-    Dates { due: Day, instalments: Vec<Day>, instalments_above: Money }
+    /// ITA 150(1)(d)(i), 156(1), 156.1, 230(4)(b): a day on which no office is open moves to the next.
+    Dates { due: Day, instalments: Vec<Day>, instalments_above: Money, kept_years: i32 }
     /// ITA 118(1.1).
     Basic { most: Money, least: Money, from: Money, to: Money }
     /// ITA 118(2).

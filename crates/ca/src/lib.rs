@@ -179,8 +179,10 @@ impl Pack for Canada {
     }
 
     fn keeping(&self, year: i32) -> Keeping {
-        // Six years from the end of the last year to which they relate.
-        Keeping { until: format!("{}-12-31", year + 6), cite: "ITA 230(4)(b)" }
+        // So many years from the end of the last year to which they relate.
+        let figures = self.book().of(year);
+        let until = figures.map(|figures| format!("{}-12-31", year + figures.dates.kept_years));
+        Keeping { until: until.unwrap_or_default(), cite: "ITA 230(4)(b)" }
     }
 
     fn dates(&self, outcome: &Outcome) -> Vec<DueDate> {

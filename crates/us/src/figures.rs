@@ -70,6 +70,7 @@ pub struct Figures {
     pub social_security: Cited<SocialSecurity>,
     pub child_credit: Cited<ChildCredit>,
     pub earned_income_credit: Cited<EarnedIncomeCredit>,
+    pub records: Cited<Records>,
     pub underpayment: Cited<Underpayment>,
     pub interest: Cited<Interest>,
     pub capital_gains: Cited<CapitalGains>,
@@ -241,6 +242,8 @@ tables! {
     EarnedIncomeClass {
         rate_in: Rate, rate_out: Rate, earned: Money, most: Money, out_from: Money, out_from_joint: Money,
     }
+    /// §§6001, 6501(a), (b)(1): years after the return was due.
+    Records { kept_years: i32 }
     /// §6654.
     Underpayment {
         no_penalty_below: Money, current_part: Rate, last_part_high: Rate, high_above: Money, high_above_separate: Money,

@@ -344,9 +344,11 @@ impl Pack for UnitedStates {
     }
 
     fn keeping(&self, year: i32) -> Keeping {
-        // Three years after the return was filed, and one filed early counts as filed on the day that it is due.
-        let due = self.book().of(year).map(|figures| figures.underpayment.until.0);
-        let until = due.and_then(|due| due.replace_year(due.year() + 3).ok());
+        // From the day of filing, and a return filed early counts as filed on the day that it is due.
+        let until = self.book().of(year).and_then(|figures| {
+            let due = figures.underpayment.until.0;
+            due.replace_year(due.year() + figures.records.kept_years).ok()
+        });
         Keeping {
             until: until.map(|day| day.to_string()).unwrap_or_default(),
             cite: "IRC §§6001, 6501(a), (b)(1)",

@@ -22,7 +22,7 @@ pub static PROVISION: Provision = Provision {
     household_questions: &[READY],
     person_questions: &[OLD_DEBTS],
     points: POINTS,
-    figures: &["underpayment"],
+    figures: &["records", "underpayment"],
     ..Provision::NONE
 };
 
