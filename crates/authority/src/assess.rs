@@ -105,5 +105,6 @@ fn new_paper(held: Held, kind: &str, person: &str, title: &str, number: usize) -
         changed: Default::default(),
         before: Default::default(),
         held: None,
+        files: Vec::new(),
     }
 }

@@ -126,6 +126,14 @@ impl Data {
         self.0.get(&(law.to_owned(), number.to_owned()))
     }
 
+    /// A slip by its name, with whom it is held of.
+    pub fn slip(&self, law: &str, id: &str) -> Option<(&Known, &HeldSlip)> {
+        let known = self.everyone().filter(|(of, _)| *of == law).map(|(_, known)| known);
+        known
+            .flat_map(|known| known.slips.iter().map(move |slip| (known, slip)))
+            .find(|(_, slip)| slip.id == id)
+    }
+
     /// Everyone with their law.
     pub fn everyone(&self) -> impl Iterator<Item = (&str, &Known)> {
         self.0.iter().map(|((law, _), known)| (law.as_str(), known))

@@ -11,3 +11,6 @@ pub mod wire;
 mod assess;
 mod books;
 mod examine;
+mod printed;
+
+pub use printed::Camera;

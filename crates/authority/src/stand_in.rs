@@ -3,18 +3,20 @@
 use crate::{
     assess::assess,
     books::{Asked, Books, Return},
-    data::{Answering, Data},
+    data::{Answering, Data, HeldSlip},
     examine::refusals,
+    printed::{self, Camera},
     wire::{
-        AskConsent, Consent, Consenting, Document, Fault, Filed, Filing, No, Package, Receipt, Scope,
+        AskConsent, Consent, Consenting, Document, Fault, Filed, Filing, No, Package, Receipt, Scan, Scope,
         SendDocument, Slip, TryFault, checksum,
     },
 };
 use axum::{
     Json, Router,
-    extract::{Path, Query, State},
-    http::StatusCode,
-    response::{IntoResponse, Response},
+    body::Bytes,
+    extract::{DefaultBodyLimit, Path, Query, State},
+    http::{StatusCode, header},
+    response::{Html, IntoResponse, Response},
     routing::{get, post, put},
 };
 use hembo_core::{Registry, household::date};
@@ -34,6 +36,9 @@ pub const SLOW: Duration = Duration::from_secs(20);
 /// Within how many days a document that is asked for is to be sent.
 const DAYS_FOR_A_DOCUMENT: i64 = 30;
 
+/// The largest thing that is sent to it, in bytes: a picture.
+const LARGEST_BODY: usize = 16 * 1024 * 1024;
+
 /// The stand-in with what it knows and was told.
 #[derive(Clone)]
 pub struct StandIn {
@@ -41,6 +46,7 @@ pub struct StandIn {
     registry: Registry,
     books: Arc<Mutex<Books>>,
     faults: Arc<Mutex<BTreeMap<Uuid, Fault>>>,
+    camera: Option<Camera>,
 }
 
 /// What the stand-in answers, or why not.
@@ -61,7 +67,12 @@ impl StandIn {
     /// A file that cannot be read.
     pub fn new(data: Data, registry: Registry, file: Option<PathBuf>) -> io::Result<StandIn> {
         let books = Arc::new(Mutex::new(Books::open(file)?));
-        Ok(StandIn { data: Arc::new(data), registry, books, faults: Arc::default() })
+        Ok(StandIn { data: Arc::new(data), registry, books, faults: Arc::default(), camera: None })
+    }
+
+    /// The same, with a camera: without one it issues no pictures and reads none.
+    pub fn with_camera(self, camera: Camera) -> StandIn {
+        StandIn { camera: Some(camera), ..self }
     }
 
     /// Its routes.
@@ -73,7 +84,11 @@ impl StandIn {
             .route("/returns", post(file))
             .route("/returns/{number}", get(look_at_return))
             .route("/returns/{number}/documents", post(send_document))
+            .route("/slips", get(issued))
+            .route("/slips/{law}/{file}", get(slip_file))
+            .route("/scans", post(scan))
             .route("/faults", put(try_fault))
+            .layer(DefaultBodyLimit::max(LARGEST_BODY))
             .with_state(self)
     }
 
@@ -359,4 +374,58 @@ async fn try_fault(
         None => faults.remove(&household),
     };
     StatusCode::NO_CONTENT
+}
+
+/// A page with every slip that is issued, as a PDF and as a picture.
+async fn issued(State(here): State<StandIn>) -> Html<String> {
+    let row = |law: &str, name: &str, slip: &HeldSlip| {
+        let HeldSlip { id, kind, title, year, .. } = slip;
+        format!(
+            "<tr><td>{name}</td><td>{year}</td><td>{kind}</td><td>{title}</td>\
+             <td><a href=\"slips/{law}/{id}.pdf\" download>PDF</a></td>\
+             <td><a href=\"slips/{law}/{id}.png\" download>picture</a></td></tr>"
+        )
+    };
+    let of_one = |(law, known): (&str, &crate::data::Known)| -> String {
+        known.slips.iter().map(|slip| row(law, &known.name, slip)).collect()
+    };
+    let rows: String = here.data.everyone().map(of_one).collect();
+    Html(format!("<!doctype html><title>Slips</title><h1>Slips that were issued</h1><table>{rows}</table>"))
+}
+
+/// A slip as a file: `W2-2025-ignacio-1.pdf`, or `.png` for a picture of it.
+async fn slip_file(
+    State(here): State<StandIn>,
+    Path((law, file)): Path<(String, String)>,
+) -> Result<Response, Response> {
+    let (id, form) = file.rsplit_once('.').ok_or_else(unknown)?;
+    let pdf = here.pdf(&law, id)?;
+    match form {
+        "pdf" => Ok(([(header::CONTENT_TYPE, "application/pdf")], pdf).into_response()),
+        "png" => {
+            let (png, _) = here.camera.and_then(|camera| camera(&pdf)).ok_or_else(unknown)?;
+            let picture = printed::picture(png, &format!("{law}/{id}"));
+            Ok(([(header::CONTENT_TYPE, "image/png")], picture).into_response())
+        }
+        _ => Err(unknown()),
+    }
+}
+
+impl StandIn {
+    fn pdf(&self, law: &str, id: &str) -> Result<Vec<u8>, Response> {
+        let (known, slip) = self.data.slip(law, id).ok_or_else(unknown)?;
+        let pack = self.registry.pack(law).ok_or_else(unknown)?;
+        let written = printed::pdf(known, slip, pack);
+        let written = written.map_err(|why| no(StatusCode::INTERNAL_SERVER_ERROR, &why.to_string()))?;
+        written.ok_or_else(unknown)
+    }
+}
+
+/// Reads a picture: of those that it issued the text stands beside it.
+async fn scan(State(here): State<StandIn>, picture: Bytes) -> Answer<Scan> {
+    let strange = || no(StatusCode::UNPROCESSABLE_ENTITY, "The scanner finds no text on this picture.");
+    let (law, id) = printed::name_of(&picture).and_then(|name| name.split_once('/')).ok_or_else(strange)?;
+    let pdf = here.pdf(law, id)?;
+    let (_, words) = here.camera.and_then(|camera| camera(&pdf)).ok_or_else(strange)?;
+    Ok(Json(Scan { words }))
 }

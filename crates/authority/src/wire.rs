@@ -1,6 +1,6 @@
 //! What is said between a practice and an authority, as JSON over HTTP. Days are ISO 8601.
 
-use hembo_core::{Household, household::Answers};
+use hembo_core::{Household, household::Answers, slip::Word};
 use hembo_money::Money;
 use serde::{Deserialize, Serialize};
 use sha2::{Digest, Sha256};
@@ -101,6 +101,14 @@ pub struct Slip {
     pub issued: String,
     /// What stands in its boxes.
     pub boxes: Answers,
+}
+
+/// What a scanner read of a picture.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct Scan {
+    /// The words on it.
+    pub words: Vec<Word>,
 }
 
 /// A return that is filed.

@@ -4,7 +4,7 @@
 use crate::{
     field::{Field, FieldKind},
     held::Held,
-    household::{Answers, Before, Entry, FORMAT, Household, Paper, Person, Role},
+    household::{Answers, Before, Entry, FORMAT, Household, Paper, Person, Role, SlipFile},
     pack::{Pack, Registry},
     paper::PaperKind,
 };
@@ -22,6 +22,8 @@ pub const MOST_PEOPLE: usize = 20;
 pub const MOST_PAPERS: usize = 500;
 /// The most lines in a list of receipts.
 pub const MOST_ROWS: usize = 2_000;
+/// The most files of a paper.
+pub const MOST_FILES: usize = 20;
 /// The most lines in all lists of a household together.
 pub const MOST_ROWS_TOGETHER: usize = 50_000;
 /// The largest amount in a box: so small that no sum over all boxes and lines comes near the end of [`Money`].
@@ -272,6 +274,7 @@ impl Check<'_> {
             if let Some(held) = &paper.held {
                 self.held(&at, held, kind);
             }
+            self.files(&at, &paper.files);
             if !paper.rows.is_empty() && kind.columns.is_empty() {
                 self.fault(format!("{at}/rows"), format!("A {} has boxes, not a list.", kind.id));
             }
@@ -306,6 +309,28 @@ impl Check<'_> {
                 self.fault(format!("{at}/{part}"), format!("1 to {most} characters are possible here."));
             }
             self.plain_text(&format!("{at}/{part}"), text);
+        }
+    }
+
+    /// The files of a paper.
+    fn files(&mut self, at: &str, files: &[SlipFile]) {
+        if files.len() > MOST_FILES {
+            self.fault(format!("{at}/files"), format!("A paper has at most {MOST_FILES} files."));
+        }
+        let mut seen = BTreeSet::new();
+        for (n, file) in files.iter().enumerate() {
+            let at = format!("{at}/files/{n}");
+            let hash = file.id.len() == 64 && file.id.bytes().all(|b| b"0123456789abcdef".contains(&b));
+            if !hash || !seen.insert(&file.id) {
+                self.fault(format!("{at}/id"), "A file is told by its SHA-256, and stands here once.");
+            }
+            if file.name.trim().is_empty() || file.name.chars().count() > LONGEST_NAME {
+                self.fault(
+                    format!("{at}/name"),
+                    format!("1 to {LONGEST_NAME} characters are possible here."),
+                );
+            }
+            self.plain_text(&format!("{at}/name"), &file.name);
         }
     }
 

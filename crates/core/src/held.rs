@@ -162,16 +162,19 @@ pub fn find<'h>(
             && !others.contains(&paper.id)
             && paper.owners.iter().any(|one| one.person == owner)
     };
-    let number = crate::payer::number_box(kind);
-    let same_payer = |paper: &Paper| {
-        let of = |boxes: &Answers| letters(number.and_then(|id| boxes.get(id)));
-        let by_number = !of(&slip.boxes).is_empty() && of(&slip.boxes) == of(&paper.boxes);
-        let name = |text: &str| letters(Some(&Entry::Text(text.into())));
-        by_number || (!name(&slip.by).is_empty() && name(&slip.by) == name(&paper.title))
-    };
     let agreeing =
         |paper: &&Paper| beside(kind, &slip.boxes, Some(&paper.boxes)).iter().filter(|of| of.agrees).count();
-    household.papers.iter().filter(open).filter(|paper| same_payer(paper)).max_by_key(agreeing)
+    let same_payer = |paper: &&Paper| same_payer(kind, (&slip.by, &slip.boxes), paper);
+    household.papers.iter().filter(open).filter(same_payer).max_by_key(agreeing)
+}
+
+/// Whether a slip with this title and these boxes is of the payer of a paper: by its number, else by its name.
+pub(crate) fn same_payer(kind: &PaperKind, (title, boxes): (&str, &Answers), paper: &Paper) -> bool {
+    let number = crate::payer::number_box(kind);
+    let of = |boxes: &Answers| letters(number.and_then(|id| boxes.get(id)));
+    let by_number = !of(boxes).is_empty() && of(boxes) == of(&paper.boxes);
+    let name = |text: &str| letters(Some(&Entry::Text(text.into())));
+    by_number || (!name(title).is_empty() && name(title) == name(&paper.title))
 }
 
 /// A fingerprint of what is held: a refusal holds for this only.

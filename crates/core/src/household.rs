@@ -200,6 +200,21 @@ pub struct Paper {
     /// What the authority or the payer holds of it, where it was fetched.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub held: Option<Held>,
+    /// The slips that were added to it as files.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub files: Vec<SlipFile>,
+}
+
+/// A slip as a file: a PDF or a picture. Its pages are kept by the server, not in the household's file.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SlipFile {
+    /// What tells it: the SHA-256 of its bytes, in hexadecimal digits.
+    pub id: String,
+    /// What it was called when it was added.
+    pub name: String,
+    /// How many pages it has.
+    pub pages: u32,
 }
 
 fn is_zero(count: &u32) -> bool {

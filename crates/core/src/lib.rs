@@ -35,6 +35,7 @@ pub mod schema;
 pub mod search;
 pub mod secret;
 pub mod settled;
+pub mod slip;
 pub mod trail;
 pub mod typed;
 pub mod words;

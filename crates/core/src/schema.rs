@@ -126,6 +126,7 @@ fn paper(kind: &PaperKind) -> Value {
     ];
     properties.push(("before", json!({ "$ref": "#/$defs/before" }), false));
     properties.push(("held", held(kind), false));
+    properties.push(("files", json!({ "type": "array", "items": file() }), false));
     if !kind.columns.is_empty() {
         let mut row = fields("A line of the list.", kind.columns.iter());
         row["properties"]["id"] = json!({ "$ref": "#/$defs/id" });
@@ -148,6 +149,15 @@ fn held(kind: &PaperKind) -> Value {
     ]);
     of["description"] = json!("What the authority or the payer holds of it, as it was fetched.");
     of
+}
+
+/// A slip that was added as a file.
+fn file() -> Value {
+    object(&[
+        ("id", text("The SHA-256 of its bytes, in hexadecimal digits.", 64), true),
+        ("name", text("What it was called.", 120), true),
+        ("pages", json!({ "description": "How many pages it has.", "type": "integer", "minimum": 0 }), true),
+    ])
 }
 
 fn fields<'f>(description: &str, fields: impl Iterator<Item = &'f Field>) -> Value {

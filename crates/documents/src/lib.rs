@@ -1,6 +1,6 @@
 //! What a practice hands over: the pack of a return as one PDF, tagged for screen readers, with its fonts; the letter to the
 //! family, made by a template and edited;
-//! receipts of what was filed; figures and papers as sheets of a spreadsheet.
+//! receipts of what was filed; a slip as its issuer prints it; figures and papers as sheets of a spreadsheet.
 //!
 //! A document is plain data ([`document`]); [`layout`] breaks it into lines and pages, [`pdf`] draws these. What stands in
 //! a pack is said in [`pack`], a module a part. No amount is computed here.
@@ -17,6 +17,7 @@ pub mod pack;
 mod pdf;
 pub mod receipt;
 pub mod sheets;
+pub mod slip;
 
 use time::{Date, format_description::BorrowedFormatItem, macros::format_description};
 

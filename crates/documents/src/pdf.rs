@@ -30,6 +30,12 @@ use std::num::NonZeroU16;
 #[error("the document cannot be written: {0}")]
 pub struct NotWritten(String);
 
+impl NotWritten {
+    pub(crate) fn because(why: impl std::fmt::Debug) -> NotWritten {
+        NotWritten(format!("{why:?}"))
+    }
+}
+
 /// A document as PDF.
 ///
 /// # Errors
@@ -38,13 +44,13 @@ pub fn write(document: &Document) -> Result<Written, NotWritten> {
     let fonts = Fonts::read();
     let laid = lay(document, &fonts);
     let configuration = ConfigurationBuilder::new().with_accessibility_validator(Accessibility::UA1).finish();
-    let configuration = configuration.map_err(|why| NotWritten(format!("{why:?}")))?;
+    let configuration = configuration.map_err(NotWritten::because)?;
     let settings = SerializeSettings { configuration, ..SerializeSettings::default() };
     let mut pdf = krilla::Document::new_with(settings);
     let mut leaves: Vec<Vec<Identifier>> = vec![Vec::new(); laid.leaves];
     let (width, height) = document.sheet.size();
     let size =
-        PageSettings::from_wh(width, height).ok_or_else(|| NotWritten("a page without size".into()))?;
+        PageSettings::from_wh(width, height).ok_or_else(|| NotWritten::because("a page without size"))?;
     for marks in &laid.pages {
         let mut page = pdf.start_page_with(size.clone());
         let mut surface = page.surface();
@@ -60,7 +66,7 @@ pub fn write(document: &Document) -> Result<Written, NotWritten> {
     let metadata = Metadata::new().title(document.title.clone()).language("en".into());
     let authors = Some(document.author.clone()).filter(|author| !author.is_empty()).into_iter().collect();
     pdf.set_metadata(metadata.creator("Hembo".into()).authors(authors));
-    let bytes = pdf.finish().map_err(|why| NotWritten(format!("{why:?}")))?;
+    let bytes = pdf.finish().map_err(NotWritten::because)?;
     Ok(Written { bytes, pages: laid.pages.len() })
 }
 

@@ -1,7 +1,7 @@
 //! `hembo authority`: the stand-in for tax authorities and payers, on loopback beside the server.
 
 use hembo_authority::{data::Data, stand_in::StandIn};
-use hembo_core::Registry;
+use hembo_core::{Registry, slip::Word};
 use std::{
     io::{self, Write},
     net::SocketAddr,
@@ -23,15 +23,25 @@ pub struct Arguments {
     books: Option<PathBuf>,
 }
 
+/// A picture of a PDF's first page, with its words.
+fn camera(pdf: &[u8]) -> Option<(Vec<u8>, Vec<Word>)> {
+    let page = hembo_reader::read(pdf).ok()?.into_iter().next()?;
+    Some((page.png(), page.words))
+}
+
 /// Plays the authority until the process is stopped.
 ///
 /// # Errors
 /// Data, a file or an address that cannot be used.
 pub fn run(arguments: Arguments, registry: Registry) -> io::Result<()> {
-    let stand_in = StandIn::new(Data::read(&arguments.data)?, registry, arguments.books)?;
+    let stand_in = StandIn::new(Data::read(&arguments.data)?, registry, arguments.books)?.with_camera(camera);
     tokio::runtime::Builder::new_multi_thread().enable_all().build()?.block_on(async {
         let listener = TcpListener::bind(arguments.listen).await?;
-        let _ = writeln!(io::stdout(), "the stand-in listens on http://{}", listener.local_addr()?);
+        let _ = writeln!(
+            io::stdout(),
+            "the stand-in listens on http://{0}; the slips it issues: http://{0}/slips",
+            listener.local_addr()?
+        );
         axum::serve(listener, stand_in.router()).await
     })
 }

@@ -46,6 +46,9 @@ enum Task {
     Coverage,
     /// Print the OpenAPI description of the server.
     Openapi,
+    /// Read a slip from the standard input and print its pages as JSON: what the server starts for each file.
+    #[command(hide = true)]
+    Read,
 }
 
 fn main() -> ExitCode {
@@ -58,6 +61,7 @@ fn main() -> ExitCode {
         Task::Letter(arguments) => hand::letter(&arguments, &REGISTRY),
         Task::Schema => print(&format!("{:#}", schema::household(&REGISTRY))),
         Task::Coverage => print(coverage::page(&REGISTRY).trim_end()),
+        Task::Read => ended(hembo_reader::child::run()),
         Task::Openapi => print(&hembo_server::openapi_json()),
     }
 }

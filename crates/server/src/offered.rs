@@ -120,6 +120,7 @@ impl Slip {
             changed: BTreeSet::new(),
             before: Answers::new(),
             held: Some(held),
+            files: Vec::new(),
         }
     }
 

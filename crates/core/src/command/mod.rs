@@ -8,7 +8,7 @@ pub use touch::{Conflict, conflicts};
 use crate::{
     check::Fault,
     held::Held,
-    household::{Answers, Dismissal, Entry, Household, Paper, Person, Role, Share, date},
+    household::{Answers, Dismissal, Entry, Household, Paper, Person, Role, Share, SlipFile, date},
 };
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -155,6 +155,20 @@ pub enum Command {
         /// What is held.
         held: Option<Held>,
     },
+    /// Adds a slip as a file to a paper.
+    AddFile {
+        /// The paper's id.
+        paper: String,
+        /// The file.
+        file: SlipFile,
+    },
+    /// Takes a file away from a paper.
+    RemoveFile {
+        /// The paper's id.
+        paper: String,
+        /// The file's id.
+        file: String,
+    },
     /// Refuses a slip that the authority or a payer offers, or takes it up again.
     RefuseSlip {
         /// The slip.
@@ -267,6 +281,18 @@ impl Command {
                 to.retired.insert(paper);
             }
             Command::SetHeld { paper, held } => find_paper(to, &paper)?.held = held,
+            Command::AddFile { paper, file } => {
+                let paper = find_paper(to, &paper)?;
+                paper.files.retain(|there| there.id != file.id);
+                paper.files.push(file);
+            }
+            Command::RemoveFile { paper, file } => {
+                let files = &mut find_paper(to, &paper)?.files;
+                if !files.iter().any(|there| there.id == file) {
+                    return Err(Fault::new("/papers", "There is no such file at that paper."));
+                }
+                files.retain(|there| there.id != file);
+            }
             Command::RefuseSlip { slip, reason, about } => {
                 set(&mut to.refused, slip, reason.map(|reason| Dismissal { reason, about }));
             }

@@ -171,6 +171,14 @@ fn touches(command: &Command) -> Vec<Touch<'_>> {
         Command::SetHeld { paper, held } => {
             touch(Place::paper(paper, "held"), vec![Key("papers"), Id(paper), Key("held")], json(held))
         }
+        Command::AddFile { paper, file } => {
+            let path = vec![Key("papers"), Id(paper), Key("files"), Id(&file.id)];
+            touch(Place::paper(paper, "files"), path, json(file))
+        }
+        Command::RemoveFile { paper, file } => {
+            let path = vec![Key("papers"), Id(paper), Key("files"), Id(file)];
+            touch(Place::paper(paper, "files"), path, Value::Null)
+        }
         Command::RefuseSlip { slip, reason, .. } => {
             touch(Place::default(), vec![Key("refused"), Key(slip), Key("reason")], json(reason))
         }

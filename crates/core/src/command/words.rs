@@ -123,6 +123,14 @@ impl Telling<'_> {
                     None => format!("{name}: no longer marked as held"),
                 }
             }
+            Command::AddFile { paper, file } => {
+                format!("Added the file {} to {}", file.name, self.paper(paper))
+            }
+            Command::RemoveFile { paper, file } => {
+                let files = self.before.paper(paper).into_iter().flat_map(|paper| &paper.files);
+                let name = files.filter(|there| there.id == *file).map(|there| there.name.as_str()).next();
+                format!("Took the file {} from {}", name.unwrap_or("away"), self.paper(paper))
+            }
             Command::RefuseSlip { slip, reason, .. } => match reason {
                 Some(reason) => format!("Refused the slip {slip} ({reason})"),
                 None => format!("Took the slip {slip} up again"),

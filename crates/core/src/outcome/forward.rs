@@ -216,6 +216,7 @@ fn again(paper: &Paper, next: &Household, pack: &dyn Pack) -> Option<Paper> {
         changed: Default::default(),
         before: amounts(paper, kind, next.year, pack),
         held: None,
+        files: Vec::new(),
     })
 }
 
@@ -326,6 +327,7 @@ fn put(
             changed: Default::default(),
             before: Answers::new(),
             held: None,
+            files: Vec::new(),
         });
         papers.len() - 1
     });

@@ -1,0 +1,82 @@
+//! Slips as their issuers print them: a PDF with its text, and a picture of it for the scanner.
+
+use crate::data::{HeldSlip, Known};
+use hembo_core::{
+    Pack,
+    field::{Field, FieldKind},
+    household::Entry,
+    paper::PaperKind,
+    slip::Word,
+};
+use hembo_documents::{
+    NotWritten,
+    pack::sheet,
+    slip::{Cell, Printed, print},
+};
+
+/// Makes a picture of a PDF's first page, with its words.
+pub type Camera = fn(&[u8]) -> Option<(Vec<u8>, Vec<Word>)>;
+
+/// What stands behind a picture, before the name of its slip.
+const BESIDE: &[u8] = b"\nslip:";
+
+/// The slip of someone as a PDF.
+///
+/// Nothing of a kind that the law does not have.
+///
+/// # Errors
+/// When it cannot be written, which must not happen.
+pub fn pdf(known: &Known, slip: &HeldSlip, pack: &dyn Pack) -> Result<Option<Vec<u8>>, NotWritten> {
+    let Some(kind) = pack.paper_kinds().iter().find(|kind| kind.id == slip.kind) else { return Ok(None) };
+    let printed = Printed {
+        code: kind.id.into(),
+        name: format!("{} {}", kind.name, slip.year),
+        cells: cells(known, slip, kind, pack),
+        foot: format!("Made up, to try things out. {}, issued {}", slip.id, slip.issued),
+        sheet: sheet(pack),
+    };
+    print(&printed).map(Some)
+}
+
+fn cells(known: &Known, slip: &HeldSlip, kind: &PaperKind, pack: &dyn Pack) -> Vec<Cell> {
+    let cell = |label: &str, value: &str| Cell { label: label.into(), value: value.into() };
+    let mut cells = vec![
+        cell(kind.title, &slip.title),
+        cell("Issued to", &known.name),
+        cell(pack.about().id_number, &known.number),
+    ];
+    let of_year = kind.boxes.iter().filter(|field| !field.secret && field.years.hold(slip.year));
+    cells.extend(of_year.map(|field| {
+        let label = format!("{} {}", field.number, field.label);
+        cell(label.trim(), &slip.boxes.get(field.id).map(|entry| told(field, entry)).unwrap_or_default())
+    }));
+    cells
+}
+
+/// What stands in a box as it is printed: amounts by threes, choices in words.
+fn told(field: &Field, entry: &Entry) -> String {
+    match (field.kind, entry) {
+        (FieldKind::Amount { .. }, entry) => {
+            entry.money().map_or_else(String::new, |money| format!("{money:#}"))
+        }
+        (FieldKind::Choice { options }, Entry::Text(id)) => options
+            .iter()
+            .find(|option| option.id == id)
+            .map_or(id.as_str(), |option| option.label)
+            .to_owned(),
+        (_, Entry::Flag(yes)) => if *yes { "X" } else { "" }.to_owned(),
+        (_, Entry::Count(count)) => count.to_string(),
+        (_, Entry::Text(text)) => text.clone(),
+    }
+}
+
+/// A picture with the name of its slip beside it.
+pub fn picture(png: Vec<u8>, name: &str) -> Vec<u8> {
+    [png, BESIDE.to_vec(), name.as_bytes().to_vec()].concat()
+}
+
+/// The name that stands beside a picture.
+pub fn name_of(picture: &[u8]) -> Option<&str> {
+    let at = picture.windows(BESIDE.len()).rposition(|window| window == BESIDE)?;
+    std::str::from_utf8(&picture[at + BESIDE.len()..]).ok()
+}
