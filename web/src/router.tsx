@@ -25,6 +25,8 @@ export type Standing = {
   trail?: boolean;
   form?: string;
   slip?: string;
+  /** The slip as a file that is shown beside the boxes of its paper. */
+  file?: string;
   /** Of Hand-over: filing or the next year; else the pack. */
   side?: "filing" | "next";
 };
@@ -43,6 +45,7 @@ function standing(search: Record<string, unknown>): Standing {
     trail: search.trail === true || undefined,
     form: text(search.form),
     slip: text(search.slip),
+    file: text(search.file),
     side: search.side === "filing" || search.side === "next" ? search.side : undefined,
   };
 }

@@ -1,5 +1,6 @@
 //! `hembo authority`: the stand-in for tax authorities and payers, on loopback beside the server.
 
+use base64::{Engine, engine::general_purpose::STANDARD};
 use hembo_authority::{data::Data, stand_in::StandIn};
 use hembo_core::{Registry, slip::Word};
 use std::{
@@ -26,7 +27,7 @@ pub struct Arguments {
 /// A picture of a PDF's first page, with its words.
 fn camera(pdf: &[u8]) -> Option<(Vec<u8>, Vec<Word>)> {
     let page = hembo_reader::read(pdf).ok()?.into_iter().next()?;
-    Some((page.png(), page.words))
+    Some((STANDARD.decode(&page.picture).ok()?, page.words))
 }
 
 /// Plays the authority until the process is stopped.

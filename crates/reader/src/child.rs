@@ -1,7 +1,8 @@
 //! The process that reads one file: it takes the file on its standard input and writes its pages, or why it cannot be read,
 //! as JSON on its standard output.
 
-use crate::{LARGEST, Page, Unreadable, read};
+use crate::read;
+use hembo_core::slip::file::{LARGEST, Page, Unreadable};
 use rustix::process::{Resource, Rlimit, setrlimit};
 use std::io::{self, Read, Write};
 

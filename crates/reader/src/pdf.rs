@@ -1,6 +1,6 @@
 //! PDF files: each page drawn as a picture, its words with their places.
 
-use crate::{MOST_PAGES, Page, TALLEST, Unreadable, WIDTH};
+use crate::{TALLEST, WIDTH, page_of};
 use hayro::{
     PixmapSettings, RenderCache, RenderSettings,
     hayro_interpret::{
@@ -16,7 +16,10 @@ use hayro::{
     render,
     vello_cpu::color::palette::css::WHITE,
 };
-use hembo_core::slip::{Area, PAGE_WIDTH, Word};
+use hembo_core::slip::{
+    Area, PAGE_WIDTH, Word,
+    file::{MOST_PAGES, Page, Unreadable},
+};
 
 /// The most words that are read of a page.
 const MOST_WORDS: usize = 20_000;
@@ -65,7 +68,7 @@ fn page<'a>(
     let pixels = PixmapSettings { x_scale: scale, y_scale: scale, bg_color: WHITE };
     let drawn = render(page, cache, settings, &RenderSettings::default(), &pixels);
     let png = drawn.into_png().map_err(|why| Unreadable(format!("A page cannot be drawn: {why}")))?;
-    Ok(Page::of(&png, words(page, settings, f64::from(width), f64::from(height))))
+    Ok(page_of(&png, words(page, settings, f64::from(width), f64::from(height))))
 }
 
 fn words<'a>(page: &'a PdfPage<'a>, settings: &InterpreterSettings, width: f64, height: f64) -> Vec<Word> {

@@ -1,6 +1,7 @@
 //! Pictures: drawn anew in a size to look at, so that nothing but what is seen is kept of the page.
 
-use crate::{Page, TALLEST, Unreadable, WIDTH};
+use crate::{TALLEST, WIDTH, page_of};
+use hembo_core::slip::file::{Page, Unreadable};
 use image::{ImageFormat, ImageReader, Limits, imageops::FilterType};
 use std::io::Cursor;
 
@@ -28,5 +29,5 @@ pub fn page(file: &[u8]) -> Result<Page, Unreadable> {
     let sized = picture.resize_exact(width_to, height_to.max(1), FilterType::Triangle).into_rgb8();
     let mut png = Vec::new();
     sized.write_to(&mut Cursor::new(&mut png), ImageFormat::Png).map_err(|why| broken(&why))?;
-    Ok(Page::of(&png, Vec::new()))
+    Ok(page_of(&png, Vec::new()))
 }

@@ -10,6 +10,7 @@ pub mod error;
 pub mod filing;
 pub mod offered;
 pub mod outside;
+pub mod reading;
 pub mod rules;
 pub mod seal;
 pub mod stage;
@@ -24,6 +25,7 @@ pub use routes::{openapi_json, router};
 use auth::sessions::Sessions;
 use hembo_core::Registry;
 use outside::{Http, Outside};
+use reading::{Program, Reader};
 use rules::Rules;
 use seal::Sealer;
 use sqlx::PgPool;
@@ -59,6 +61,8 @@ pub struct App {
     pub trails: Trails,
     /// The service of the authorities and payers, where one is connected.
     pub outside: Option<Arc<dyn Outside>>,
+    /// What reads slips that come as files.
+    pub reader: Arc<dyn Reader>,
     /// The server ends: what is still being computed is stopped.
     pub ending: CancellationToken,
 }
@@ -138,6 +142,7 @@ pub async fn app(settings: &Settings, registry: Registry) -> io::Result<App> {
         turns: Turns::default(),
         trails: Trails::default(),
         outside,
+        reader: Arc::new(Program(std::env::current_exe()?)),
         ending: CancellationToken::new(),
     })
 }

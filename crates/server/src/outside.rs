@@ -2,7 +2,7 @@
 //! does.
 
 use async_trait::async_trait;
-use hembo_authority::wire::{AskConsent, Consent, Filing, No, Receipt, SendDocument, Slip};
+use hembo_authority::wire::{AskConsent, Consent, Filing, No, Receipt, Scan, SendDocument, Slip};
 use reqwest::{Client, RequestBuilder, StatusCode};
 use serde::de::DeserializeOwned;
 use std::{fmt, time::Duration};
@@ -45,6 +45,8 @@ pub trait Outside: Send + Sync + fmt::Debug {
     async fn end_consent(&self, number: &str) -> Result<Consent, Trouble>;
     /// What is held for a year.
     async fn slips(&self, consent: &str, year: i32) -> Result<Vec<Slip>, Trouble>;
+    /// The words on a picture, as a scanner reads them.
+    async fn scan(&self, picture: &[u8]) -> Result<Scan, Trouble>;
     /// Files a return; the same one again is filed once.
     async fn file(&self, filing: &Filing) -> Result<Receipt, Trouble>;
     /// What became of a return.
@@ -116,6 +118,10 @@ impl Outside for Http {
     async fn slips(&self, consent: &str, year: i32) -> Result<Vec<Slip>, Trouble> {
         let path = self.to(&["consents", consent, "slips"]);
         self.ask(self.client.get(format!("{path}?year={year}"))).await
+    }
+
+    async fn scan(&self, picture: &[u8]) -> Result<Scan, Trouble> {
+        self.ask(self.client.post(self.to(&["scans"])).body(picture.to_vec())).await
     }
 
     async fn file(&self, filing: &Filing) -> Result<Receipt, Trouble> {

@@ -3,7 +3,7 @@
 use crate::{
     App,
     api::{
-        checking, dates, edits, figures, filed, filing, handover, health, history, households, letters,
+        checking, dates, edits, figures, filed, files, filing, handover, health, history, households, letters,
         lists, outside, packs, payers, practice, progress, views,
     },
     auth::{self, sessions::Sessions},
@@ -31,7 +31,10 @@ use tower_http::{
 };
 use tower_sessions::{Expiry, SessionManagerLayer, cookie::SameSite};
 use utoipa::OpenApi;
-use utoipa_axum::{router::OpenApiRouter, routes};
+use utoipa_axum::{
+    router::{OpenApiRouter, UtoipaMethodRouterExt},
+    routes,
+};
 
 /// How many sign-in tries one address has at once, and after how many seconds it gets another.
 const TRIES: u32 = 10;
@@ -96,6 +99,9 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(filed::receipt_file))
         .routes(routes!(filed::schedules_filed))
         .routes(routes!(lists::look_at_table, lists::table))
+        .routes(routes!(files::look_at_file, files::keep_file).layer(DefaultBodyLimit::max(files::LARGEST_BODY)))
+        .routes(routes!(files::file))
+        .routes(routes!(files::file_page))
         .routes(routes!(dates::due_dates))
         .routes(routes!(dates::calendar_file))
         .routes(routes!(edits::edit))

@@ -115,20 +115,33 @@ impl Sealer {
         self.open_one(place, sealed)
     }
 
-    fn seal_one(&self, place: &str, number: &str) -> String {
+    /// Seals bytes at a place.
+    pub fn seal_bytes(&self, place: &str, bytes: &[u8]) -> Vec<u8> {
         let nonce = XNonce::generate();
-        let payload = Payload { msg: number.as_bytes(), aad: place.as_bytes() };
-        let sealed = self.cipher.encrypt(&nonce, payload).expect("a short text can always be encrypted");
-        format!("{MARK}{}", STANDARD_NO_PAD.encode([nonce.as_slice(), &sealed].concat()))
+        let payload = Payload { msg: bytes, aad: place.as_bytes() };
+        let sealed = self.cipher.encrypt(&nonce, payload).expect("what fits into memory can be encrypted");
+        [nonce.as_slice(), &sealed].concat()
+    }
+
+    /// Opens bytes that were sealed at a place.
+    ///
+    /// # Errors
+    /// Bytes that were sealed with another key or at another place.
+    pub fn open_bytes(&self, place: &str, sealed: &[u8]) -> Result<Vec<u8>, Unsealable> {
+        let (nonce, bytes) = sealed.split_at_checked(NONCE).ok_or(Unsealable)?;
+        let nonce = XNonce::try_from(nonce).map_err(|_| Unsealable)?;
+        let open = self.cipher.decrypt(&nonce, Payload { msg: bytes, aad: place.as_bytes() });
+        open.map_err(|_| Unsealable)
+    }
+
+    fn seal_one(&self, place: &str, number: &str) -> String {
+        format!("{MARK}{}", STANDARD_NO_PAD.encode(self.seal_bytes(place, number.as_bytes())))
     }
 
     fn open_one(&self, place: &str, sealed: &str) -> Result<String, Unsealable> {
         let bytes =
             STANDARD_NO_PAD.decode(sealed.strip_prefix(MARK).ok_or(Unsealable)?).map_err(|_| Unsealable)?;
-        let (nonce, text) = bytes.split_at_checked(NONCE).ok_or(Unsealable)?;
-        let nonce = XNonce::try_from(nonce).map_err(|_| Unsealable)?;
-        let open = self.cipher.decrypt(&nonce, Payload { msg: text, aad: place.as_bytes() });
-        String::from_utf8(open.map_err(|_| Unsealable)?).map_err(|_| Unsealable)
+        String::from_utf8(self.open_bytes(place, &bytes)?).map_err(|_| Unsealable)
     }
 }
 

@@ -333,6 +333,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{id}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep a slip as a file, sealed; an edit (`add_file`) adds it to its paper. */
+        put: operations["keep_file"];
+        /** Look at a slip as a file: its pages, and what it seems to be. Nothing is stored. */
+        post: operations["look_at_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/files/{file}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A file as it came. */
+        get: operations["file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/files/{file}/pages/{page}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A page of a file as a picture. */
+        get: operations["file_page"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{id}/filings": {
         parameters: {
             query?: never;
@@ -1611,6 +1663,20 @@ export interface components {
             /** @description The paper's id. */
             paper: string;
         } | {
+            /** @enum {string} */
+            do: "add_file";
+            /** @description The file. */
+            file: components["schemas"]["SlipFile"];
+            /** @description The paper's id. */
+            paper: string;
+        } | {
+            /** @enum {string} */
+            do: "remove_file";
+            /** @description The file's id. */
+            file: string;
+            /** @description The paper's id. */
+            paper: string;
+        } | {
             /** @description The fingerprint of what the slip says: another one is offered anew. */
             about?: string | null;
             /** @enum {string} */
@@ -2804,6 +2870,17 @@ export interface components {
          * @enum {string}
          */
         Page: "letter" | "a4";
+        /** @description A place on a page, in parts of [`PAGE_WIDTH`] from the top left. */
+        PageArea: {
+            /** Format: int32 */
+            height: number;
+            /** Format: int32 */
+            left: number;
+            /** Format: int32 */
+            top: number;
+            /** Format: int32 */
+            width: number;
+        };
         /** @description One paper: an official slip, or a list of receipts. */
         Paper: {
             /** @description The amounts of the year before, of a paper that was carried forward: by box, of a list its sum under the column. */
@@ -2814,6 +2891,8 @@ export interface components {
             changed?: string[];
             /** @description Checked against the original. */
             checked?: boolean;
+            /** @description The slips that were added to it as files. */
+            files?: components["schemas"]["SlipFile"][];
             held?: components["schemas"]["Held"] | null;
             /** @description Short name within the file. */
             id: string;
@@ -3242,6 +3321,57 @@ export interface components {
             role: string;
             /** @description What every change must carry in the header `x-hembo-token`. */
             token: string;
+        };
+        /** @description A box that was read. */
+        SlipBox: {
+            entry?: components["schemas"]["Entry"] | null;
+            /** @description Why it cannot. */
+            fault?: string | null;
+            /** @description The box. */
+            field: string;
+            /** @description What it says, and where. */
+            read: components["schemas"]["SlipRead"];
+        };
+        /** @description A slip as a file: a PDF or a picture. Its pages are kept by the server, not in the household's file. */
+        SlipFile: {
+            /** @description What tells it: the SHA-256 of its bytes, in hexadecimal digits. */
+            id: string;
+            /** @description What it was called when it was added. */
+            name: string;
+            /**
+             * Format: int32
+             * @description How many pages it has.
+             */
+            pages: number;
+        };
+        /** @description A slip as a file, before it is kept. */
+        SlipLook: {
+            /** @description Why nothing was read of it, where nothing was. */
+            no_words?: string | null;
+            /** @description Its pages as PNG, in base64. */
+            pages: string[];
+            /** @description What it seems to be. */
+            proposal: components["schemas"]["SlipProposal"];
+        };
+        /** @description What a slip seems to be. */
+        SlipProposal: {
+            /** @description Its boxes, in the paper's order; without those whose texts are secrets, which are typed. */
+            boxes: components["schemas"]["SlipBox"][];
+            kind?: components["schemas"]["SlipRead"] | null;
+            other_year?: components["schemas"]["SlipRead"] | null;
+            owner?: components["schemas"]["SlipRead"] | null;
+            /** @description The paper of the household that it seems to be. */
+            paper?: string | null;
+            title?: components["schemas"]["SlipRead"] | null;
+        };
+        /** @description Something that was read, and where it stands. */
+        SlipRead: {
+            /** @description Its place. */
+            at: components["schemas"]["PageArea"];
+            /** @description The page, from 0. */
+            page: number;
+            /** @description What it says: a box's words as they stand there, a kind's code, a person's id. */
+            words: string;
         };
         /** @description Someone of the practice, as others see them. */
         Someone: {
@@ -4294,6 +4424,155 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Household"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_file: {
+        parameters: {
+            query: {
+                /** @description The name. */
+                name: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SlipFile"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_at_file: {
+        parameters: {
+            query?: {
+                /** @description The kind, by its code. */
+                kind?: string | null;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SlipLook"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                file: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    file_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                file: string;
+                page: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": unknown;
                 };
             };
             404: {

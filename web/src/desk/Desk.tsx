@@ -9,6 +9,7 @@ import { useProgress } from "../handover/useProgress";
 import { usePacks } from "../households/Households";
 import { OpenPoints } from "../households/HouseholdTable";
 import { NotesButton } from "../notes/NotesButton";
+import { DropHere } from "../slips/DropHere";
 import { AddPersonSheet } from "../spread/AddPerson";
 import { balance, count, time, touched, units, yearOf } from "../ui/format";
 import { useKeys } from "../ui/keys";
@@ -126,6 +127,7 @@ function Open({ opened, look, bar }: OpenProps) {
       {adding !== null && <AddPersonSheet called={adding} close={() => setAdding(null)} />}
       {keys && <KeyList close={() => setKeys(false)} />}
       <AboutBox />
+      <DropHere />
       {history && <History id={opened.id} look={look} close={() => setHistory(false)} />}
     </div>
   );

@@ -47,7 +47,7 @@ export function History({ id, look, close }: Props) {
     <Sheet
       title="History"
       about="Newest first. Any revision can be looked at, and brought back as a new one."
-      wide
+      size="wide"
       onClose={close}
     >
       {pages.isPending && <Waiting what="Fetching the history…" />}

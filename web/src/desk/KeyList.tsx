@@ -32,7 +32,7 @@ const KEYS: [string[], string][] = [
 export function KeyList({ close }: { close: () => void }) {
   const on = useKeysOn();
   return (
-    <Sheet title="Keys" about="Letters work wherever nothing can be typed." wide onClose={close}>
+    <Sheet title="Keys" about="Letters work wherever nothing can be typed." size="wide" onClose={close}>
       <label className="mb-3 flex items-center gap-2">
         <input type="checkbox" checked={on} onChange={(e) => turnKeys(e.target.checked)} />
         Single letters and signs do something

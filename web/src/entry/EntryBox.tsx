@@ -104,7 +104,7 @@ export function EntryBox(props: Props) {
 }
 
 /** Whether two entries say the same: of amounts the amount, however it was written. */
-function isSame(field: Field, one: Entry | null, other: Entry | null): boolean {
+export function isSame(field: Field, one: Entry | null, other: Entry | null): boolean {
   if (field.kind.type !== "amount" || one === null || other === null) return one === other;
   return Number(one) === Number(other);
 }

@@ -23,7 +23,7 @@ export function Replacing({ law, place, record, may, onClose }: Props) {
           ? "A figure of the practice's own counts here."
           : "The figure of the rules counts here; nothing was replaced."
       }
-      wide
+      size="wide"
       onClose={onClose}
     >
       <ol className="mb-4">

@@ -17,7 +17,7 @@ export function Templates({ of, close }: Props) {
     <Sheet
       title="Templates"
       about="A blank line ends a paragraph, # begins a heading, - an entry of a list; ** stands around bold words."
-      wide
+      size="wide"
       onClose={close}
     >
       <form

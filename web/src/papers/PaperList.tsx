@@ -3,6 +3,7 @@ import type { Paper, Person } from "../api/types";
 import { paperName } from "../desk/newPaper";
 import { useDesk } from "../desk/useDesk";
 import { paperFar } from "../points/far";
+import { ChooseFile } from "../slips/ChooseFile";
 import { count, isZero, units } from "../ui/format";
 import { FAR, Mark } from "../ui/Mark";
 import { Key } from "../ui/pieces";
@@ -59,6 +60,9 @@ export function PaperList({ chosen }: { chosen: string | undefined }) {
       >
         Held by the authority <Key>A</Key>
       </Link>
+      <ChooseFile className="flex h-[30px] w-full items-center justify-between border-b border-rule px-4 text-petrol hover:bg-lilac">
+        A slip as a file <span className="text-soft">or drop it here</span>
+      </ChooseFile>
       {groups(household.people, household.papers ?? []).map((group) => (
         <div key={group.key}>
           <h2 className="flex justify-between px-4 pt-4 pb-1 text-plum">

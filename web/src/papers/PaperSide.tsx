@@ -7,6 +7,7 @@ import type { Paper } from "../api/types";
 import { paperName } from "../desk/newPaper";
 import { useDesk } from "../desk/useDesk";
 import { NotesAt } from "../notes/NotesAt";
+import { Files } from "../slips/Files";
 import { difference, isZero, units } from "../ui/format";
 import { Proof } from "./Proof";
 
@@ -53,6 +54,7 @@ export function PaperSide({ paper }: { paper: Paper }) {
         {next && <Pair label={next.but || next.name} value={difference(next.more)} />}
       </section>
       <Proof paper={paper} />
+      <Files paper={paper} />
       <NotesAt place={{ paper: paper.id }} about={paperName(paper)} />
     </div>
   );

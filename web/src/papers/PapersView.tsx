@@ -1,6 +1,7 @@
 // Papers: the list by owner, the boxes in the paper's own order, and where they go.
 import { useNavigate, useSearch } from "@tanstack/react-router";
 import { useDesk } from "../desk/useDesk";
+import { FilePages } from "../slips/Files";
 import { useKeys } from "../ui/keys";
 import { Blank, Key } from "../ui/pieces";
 import { PaperForm } from "./PaperForm";
@@ -20,6 +21,26 @@ export function PapersView() {
     if (next) void navigate({ to: "/h/$id/papers", params: { id: opened.id }, search: { paper: next.id } });
   };
   useKeys({ "]": walk(1), "[": walk(-1) });
+  const file = paper?.files?.find((one) => one.id === search.file);
+  const form = paper && kind && (
+    <PaperForm key={paper.id} paper={paper} kind={kind} at={{ field: search.field, row: search.row }} />
+  );
+  if (paper && file) {
+    return (
+      <div className="grid h-full grid-cols-2 max-desk:grid-cols-1 max-desk:overflow-auto">
+        <section
+          aria-label="The slip"
+          tabIndex={0}
+          className="min-h-0 overflow-auto border-r border-ink bg-paper"
+        >
+          <FilePages paper={paper} file={file} />
+        </section>
+        <section aria-label="Boxes" tabIndex={0} className="min-h-0 overflow-auto bg-sheet">
+          {form}
+        </section>
+      </div>
+    );
+  }
   return (
     <div className="grid h-full grid-cols-[310px_1fr_272px] max-desk:block max-desk:overflow-auto">
       <nav
@@ -30,9 +51,7 @@ export function PapersView() {
         <PaperList chosen={paper?.id} />
       </nav>
       <section aria-label="Boxes" tabIndex={0} className="min-h-0 overflow-auto bg-sheet">
-        {paper && kind ? (
-          <PaperForm key={paper.id} paper={paper} kind={kind} at={{ field: search.field, row: search.row }} />
-        ) : (
+        {form ?? (
           <Blank title="No paper yet">
             <Key>N</Key> adds one: type its code, such as the number printed on the form, or its name.
           </Blank>

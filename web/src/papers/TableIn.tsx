@@ -65,7 +65,7 @@ export function TableIn({ paper, kind, close }: Props) {
     <Sheet
       title={`Lines from a table for ${kind.id}`}
       about="A CSV with its headings in the first line. Nothing is stored before you take it."
-      wide
+      size="wide"
       onClose={close}
     >
       <div className="flex flex-wrap items-center gap-3">

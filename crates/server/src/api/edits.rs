@@ -4,7 +4,7 @@
 //! is the newest; else it is computed again on top of what came between. Nothing is locked while rules compute.
 
 use super::{
-    Input,
+    Input, files,
     views::{self, Opened},
 };
 use crate::{
@@ -104,6 +104,7 @@ pub async fn make(app: &App, by: Uuid, id: Uuid, edit: Edit) -> Answer<Opened> {
         for command in &edit.commands {
             command.clone().apply(&mut household).map_err(|fault| Problem::invalid(vec![fault]))?;
         }
+        files::check_kept(app, &edit.commands).await?;
         if household == before {
             return views::newest(app, id).await;
         }

@@ -5,6 +5,7 @@ pub mod dates;
 pub mod edits;
 pub mod figures;
 pub mod filed;
+pub mod files;
 pub mod filing;
 pub mod handover;
 pub mod health;

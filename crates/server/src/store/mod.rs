@@ -2,6 +2,7 @@
 
 pub mod checking;
 pub mod figures;
+pub mod files;
 pub mod filings;
 pub mod households;
 pub mod letters;

@@ -1,6 +1,8 @@
 //! A slip as a file: what the words on its pages say of a paper, each with its place. Nothing here is taken for certain:
 //! what is read is proposed, and somebody looks at it.
 
+pub mod file;
+
 use crate::{
     check::digits,
     field::{Field, FieldKind},
@@ -59,6 +61,7 @@ pub struct Word {
 
 /// Something that was read, and where it stands.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, ToSchema)]
+#[schema(as = SlipRead)]
 pub struct Read {
     /// What it says: a box's words as they stand there, a kind's code, a person's id.
     pub words: String,
@@ -70,6 +73,7 @@ pub struct Read {
 
 /// A box that was read.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+#[schema(as = SlipBox)]
 pub struct ReadBox {
     /// The box.
     pub field: String,
