@@ -2,6 +2,7 @@
 
 use crate::layout::Sheet;
 use serde::Serialize;
+use std::sync::Arc;
 use utoipa::ToSchema;
 
 /// A document.
@@ -49,6 +50,35 @@ pub enum Block {
     Table(Table),
     /// Amounts as bars, the first one the reference.
     Bars(Vec<Bar>),
+    /// A picture that fills a page, or as much of it as it needs.
+    Picture(Picture),
+}
+
+/// A picture.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, ToSchema)]
+#[schema(as = DocumentPicture)]
+pub struct Picture {
+    /// It, as PNG.
+    #[serde(skip)]
+    pub png: Arc<Vec<u8>>,
+    /// What it shows, in words.
+    pub words: String,
+    /// Which page of which file it is.
+    pub file: String,
+    /// The page, from 0.
+    pub page: i32,
+}
+
+impl Picture {
+    /// Its width and height, as its first chunk tells them; nothing of what is no PNG.
+    pub fn size(&self) -> Option<(u32, u32)> {
+        let number = |at: usize| {
+            let bytes: [u8; 4] = self.png.get(at..at + 4)?.try_into().ok()?;
+            Some(u32::from_be_bytes(bytes)).filter(|&length| length > 0)
+        };
+        // The signature, and the length and name of the header, take sixteen bytes.
+        Some((number(16)?, number(20)?))
+    }
 }
 
 /// A run of words in one face.

@@ -10,7 +10,8 @@ use krilla::{
     color::rgb,
     configure::{Accessibility, ConfigurationBuilder},
     destination::XyzDestination,
-    geom::{PathBuilder, Point, Transform},
+    geom::{PathBuilder, Point, Size, Transform},
+    image::Image,
     metadata::Metadata,
     num::NormalizedF32,
     outline::{Outline, OutlineNode},
@@ -23,7 +24,7 @@ use krilla::{
     },
     text::TextDirection,
 };
-use std::num::NonZeroU16;
+use std::{num::NonZeroU16, sync::Arc};
 
 /// A document that cannot be written.
 #[derive(Debug, thiserror::Error)]
@@ -97,7 +98,11 @@ fn fill(ink: Ink, opacity: f32) -> Option<Fill> {
 fn draw(surface: &mut Surface<'_>, fonts: &Fonts, marks: &[Placed], leaves: &mut [Vec<Identifier>]) {
     for together in marks.chunk_by(|one, other| one.leaf == other.leaf) {
         match together.first().and_then(|placed| placed.leaf) {
-            Some(leaf) => leaves[leaf].push(surface.start_tagged(ContentTag::Span(SpanTag::empty()))),
+            Some(leaf) => {
+                let is_picture = together.iter().any(|placed| matches!(placed.mark, Mark::Picture { .. }));
+                let tag = if is_picture { ContentTag::Other } else { ContentTag::Span(SpanTag::empty()) };
+                leaves[leaf].push(surface.start_tagged(tag));
+            }
             None => {
                 let artifact = Artifact::with_kind(ArtifactType::Layout);
                 surface.start_tagged(ContentTag::Artifact(artifact));
@@ -127,6 +132,14 @@ fn draw_mark(surface: &mut Surface<'_>, fonts: &Fonts, mark: &Mark) {
             path.line_to(*to, *y);
             if let Some(path) = path.finish() {
                 surface.draw_path(&path);
+            }
+        }
+        Mark::Picture { x, y, width, height, png } => {
+            let image = Image::from_png(Arc::clone(png).into(), true);
+            if let (Ok(image), Some(size)) = (image, Size::from_wh(*width, *height)) {
+                surface.push_transform(&Transform::from_translate(*x, *y));
+                surface.draw_image(image, size);
+                surface.pop();
             }
         }
         Mark::Bar { x, y, width, height, ink } => {
@@ -206,5 +219,6 @@ fn tag(kind: &Kind) -> TagKind {
         Kind::Row => Tag::TR.into(),
         Kind::HeadCell => Tag::TH(TableHeaderScope::Column).into(),
         Kind::Cell => Tag::TD.into(),
+        Kind::Figure(words) => Tag::Figure(Some(words.clone())).into(),
     }
 }

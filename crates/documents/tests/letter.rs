@@ -29,6 +29,7 @@ fn fields() -> Fields {
         made,
         notes: &[],
         letter: None,
+        slips: &[],
     })
 }
 

@@ -30,7 +30,17 @@ fn pack_of(household: &Household, outcome: &Outcome, parts: &[Part]) -> Document
         settled: true,
     }];
     let (practice, made) = ("Quay Street Practice", "3 March 2026");
-    let source = Source { household, outcome, rules, practice, revision: Some(7), made, notes, letter: None };
+    let source = Source {
+        household,
+        outcome,
+        rules,
+        practice,
+        revision: Some(7),
+        made,
+        notes,
+        letter: None,
+        slips: &[],
+    };
     pack::document(source, parts)
 }
 

@@ -26,6 +26,7 @@ fn sheets_of(change: impl Fn(&mut Household)) -> ([Sheet; 4], Outcome) {
         made,
         notes: &[],
         letter: None,
+        slips: &[],
     };
     (sheets(source), outcome)
 }

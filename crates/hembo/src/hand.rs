@@ -120,6 +120,7 @@ fn hand(
         made: &handed.day,
         notes: &[],
         letter: None,
+        slips: &[],
     };
     let written = make(source).and_then(|bytes| put(handed.out.as_deref(), &bytes));
     match written {

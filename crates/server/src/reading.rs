@@ -22,7 +22,8 @@ pub struct Program(pub PathBuf);
 #[async_trait]
 impl Reader for Program {
     async fn read(&self, file: &[u8]) -> Result<Vec<Page>, Unreadable> {
-        let failed = || Unreadable("The file could not be read just now. Nothing was changed; try again.".into());
+        let failed =
+            || Unreadable("The file could not be read just now. Nothing was changed; try again.".into());
         let mut command = Command::new(&self.0);
         command.arg("read").env_clear().kill_on_drop(true);
         command.stdin(Stdio::piped()).stdout(Stdio::piped()).stderr(Stdio::null());

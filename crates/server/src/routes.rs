@@ -3,8 +3,8 @@
 use crate::{
     App,
     api::{
-        checking, dates, edits, figures, filed, files, filing, handover, health, history, households, letters,
-        lists, outside, packs, payers, practice, progress, views,
+        checking, dates, edits, figures, filed, files, filing, handover, health, history, households,
+        letters, lists, outside, packs, payers, practice, progress, views,
     },
     auth::{self, sessions::Sessions},
     error::Problem,
@@ -99,7 +99,9 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(filed::receipt_file))
         .routes(routes!(filed::schedules_filed))
         .routes(routes!(lists::look_at_table, lists::table))
-        .routes(routes!(files::look_at_file, files::keep_file).layer(DefaultBodyLimit::max(files::LARGEST_BODY)))
+        .routes(
+            routes!(files::look_at_file, files::keep_file).layer(DefaultBodyLimit::max(files::LARGEST_BODY)),
+        )
         .routes(routes!(files::file))
         .routes(routes!(files::file_page))
         .routes(routes!(dates::due_dates))

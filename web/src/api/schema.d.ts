@@ -1885,6 +1885,11 @@ export interface components {
             is: "bars";
             /** @description Amounts as bars, the first one the reference. */
             of: components["schemas"]["DocumentBar"][];
+        } | {
+            /** @enum {string} */
+            is: "picture";
+            /** @description A picture that fills a page, or as much of it as it needs. */
+            of: components["schemas"]["DocumentPicture"];
         };
         /** @description A column of a table. */
         DocumentColumn: {
@@ -1897,6 +1902,18 @@ export interface components {
             share: number;
             /** @description Its heading; a table whose headings are all empty has none. */
             title: string;
+        };
+        /** @description A picture. */
+        DocumentPicture: {
+            /** @description Which page of which file it is. */
+            file: string;
+            /**
+             * Format: int32
+             * @description The page, from 0.
+             */
+            page: number;
+            /** @description What it shows, in words. */
+            words: string;
         };
         /** @description A row of a table. */
         DocumentRow: {
@@ -2848,7 +2865,7 @@ export interface components {
          * @description A part of the pack.
          * @enum {string}
          */
-        PackPart: "letter" | "summary" | "forms" | "worksheets" | "ways" | "limits" | "papers" | "carried" | "dates" | "points" | "notes";
+        PackPart: "letter" | "summary" | "forms" | "worksheets" | "ways" | "limits" | "papers" | "slips" | "carried" | "dates" | "points" | "notes";
         /** @description A choice of parts under a name. */
         PackSet: {
             /** Format: uuid */

@@ -2,6 +2,8 @@
 import type { DocumentBlock, PackPart } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 import { usePractice } from "../households/Practice";
+import { PageShown } from "../slips/PageShown";
+import { pageSource } from "../slips/useSlip";
 import { Waiting } from "../ui/pieces";
 import { usePart } from "./usePacks";
 
@@ -64,7 +66,19 @@ function Block({ block }: { block: DocumentBlock }) {
           ))}
         </ul>
       );
+    case "picture":
+      return <Picture of={block.of} />;
   }
+}
+
+function Picture({ of }: { of: Extract<DocumentBlock, { is: "picture" }>["of"] }) {
+  const { opened } = useDesk();
+  return (
+    <figure className="my-3">
+      <figcaption className="mb-1">{of.words}</figcaption>
+      <PageShown src={pageSource(opened.id, of.file, of.page)} label={of.words} />
+    </figure>
+  );
 }
 
 type TableOf = Extract<DocumentBlock, { is: "table" }>["of"];

@@ -58,7 +58,9 @@ pub fn kind_of(file: &[u8]) -> Result<FileKind, Unreadable> {
         [b'%', b'P', b'D', b'F', b'-', ..] => Ok(FileKind::Pdf),
         [0x89, b'P', b'N', b'G', 0x0d, 0x0a, 0x1a, 0x0a, ..] => Ok(FileKind::Png),
         [0xff, 0xd8, 0xff, ..] => Ok(FileKind::Jpeg),
-        [b'P', b'K', ..] => no("This is an archive or a document of an office program, which may hold macros."),
+        [b'P', b'K', ..] => {
+            no("This is an archive or a document of an office program, which may hold macros.")
+        }
         [0xd0, 0xcf, 0x11, 0xe0, ..] => no("This is a document of an office program, which may hold macros."),
         [b'M', b'Z', ..] | [0x7f, b'E', b'L', b'F', ..] => no("This is a program."),
         _ => no("This is neither a PDF nor a picture."),

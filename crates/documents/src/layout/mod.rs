@@ -5,10 +5,11 @@ mod lines;
 mod table;
 
 use crate::{
-    document::{Bar, Block, Document, Part, Run},
+    document::{Bar, Block, Document, Part, Picture, Run},
     fonts::{Face, Fonts},
 };
 use serde::Serialize;
+use std::sync::Arc;
 use utoipa::ToSchema;
 
 /// The size of pages.
@@ -39,6 +40,8 @@ pub enum Mark {
     Rule { y: f32, from: f32, to: f32, heavy: bool },
     /// A bar: its upper left corner.
     Bar { x: f32, y: f32, width: f32, height: f32, ink: Ink },
+    /// A picture as PNG: its upper left corner.
+    Picture { x: f32, y: f32, width: f32, height: f32, png: Arc<Vec<u8>> },
 }
 
 /// A colour.
@@ -79,6 +82,8 @@ pub enum Kind {
     Row,
     HeadCell,
     Cell,
+    /// A picture with what it shows.
+    Figure(String),
 }
 
 /// A part as the contents have it.
@@ -191,6 +196,7 @@ impl Layout<'_> {
                 Block::List(items) => nodes.push(self.list(items)),
                 Block::Table(table) => nodes.push(self.table(table)),
                 Block::Bars(bars) => nodes.push(self.bars(bars)),
+                Block::Picture(picture) => nodes.extend(self.picture(picture)),
             }
         }
         Node::Group(Kind::Section, nodes)
@@ -244,6 +250,23 @@ impl Layout<'_> {
         }
         self.y += 4.0;
         Node::Group(Kind::List, nodes)
+    }
+
+    /// A picture with its words above, as large as the page allows.
+    fn picture(&mut self, picture: &Picture) -> Option<Node> {
+        let (wide, tall) = picture.size()?;
+        let below = LEADING + 6.0;
+        let most = self.height - BOTTOM - TOP - below - TITLE * 2.0;
+        let scale = (self.inner() / wide as f32).min(most / tall as f32);
+        let (width, height) = (wide as f32 * scale, tall as f32 * scale);
+        self.room(below + height);
+        let words = self.paragraph(&[Run { words: picture.words.clone(), bold: false }]);
+        let leaf = self.leaf();
+        let png = Arc::clone(&picture.png);
+        self.put(Mark::Picture { x: MARGIN, y: self.y, width, height, png }, Some(leaf));
+        self.y += height + GAP;
+        let figure = Node::Group(Kind::Figure(picture.words.clone()), vec![Node::Leaf(leaf)]);
+        Some(Node::Group(Kind::Section, vec![words, figure]))
     }
 
     /// Bars, each with its words beside it: a table of one column for a screen reader.

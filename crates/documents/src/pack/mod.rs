@@ -7,13 +7,14 @@ mod limits;
 mod notes;
 mod papers;
 mod points;
+mod slips;
 mod summary;
 mod ways;
 
 use crate::letter::Letter;
 use crate::{
     Sheet,
-    document::{Block, Document, Part as Chapter},
+    document::{Block, Document, Part as Chapter, Picture},
 };
 use hembo_core::{
     Household, Outcome, Pack,
@@ -44,6 +45,8 @@ pub enum Part {
     Limits,
     /// The list of papers.
     Papers,
+    /// The slips that were added to papers as files.
+    Slips,
     /// What is carried over into the next year.
     Carried,
     /// What is due when, with the instalments of the next year.
@@ -56,13 +59,14 @@ pub enum Part {
 
 impl Part {
     /// All of them, in their usual order.
-    pub const ALL: [Part; 11] = [
+    pub const ALL: [Part; 12] = [
         Part::Letter,
         Part::Summary,
         Part::Forms,
         Part::Ways,
         Part::Limits,
         Part::Papers,
+        Part::Slips,
         Part::Carried,
         Part::Dates,
         Part::Worksheets,
@@ -85,6 +89,7 @@ impl Part {
             Part::Ways => "ways",
             Part::Limits => "limits",
             Part::Papers => "papers",
+            Part::Slips => "slips",
             Part::Carried => "carried",
             Part::Dates => "dates",
             Part::Points => "points",
@@ -102,6 +107,7 @@ impl Part {
             Part::Ways => "Ways weighed",
             Part::Limits => "What limits took",
             Part::Papers => "Papers",
+            Part::Slips => "Slips as files",
             Part::Carried => "Carried to next year",
             Part::Dates => "Days and instalments",
             Part::Points => "Open points",
@@ -129,6 +135,8 @@ pub struct Source<'a> {
     pub notes: &'a [Note],
     /// The letter to the family, where one was written.
     pub letter: Option<&'a Letter>,
+    /// The pages of the slips that were added to papers as files; read only where they are wanted.
+    pub slips: &'a [Picture],
 }
 
 /// A note of the practice.
@@ -266,6 +274,7 @@ pub fn chapter(of: Source<'_>, part: Part) -> Chapter {
         Part::Ways => ways::blocks(of),
         Part::Limits => limits::blocks(of),
         Part::Papers => papers::blocks(of),
+        Part::Slips => slips::blocks(of),
         Part::Carried => carried::blocks(of),
         Part::Dates => dates::blocks(of),
         Part::Points => points::blocks(of),

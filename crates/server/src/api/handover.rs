@@ -1,6 +1,6 @@
 //! What goes to the family: the pack as PDF, its parts to look at, what was made so far, and choices kept under a name.
 
-use super::{Input, letters};
+use super::{Input, files, letters};
 use crate::{
     App,
     auth::By,
@@ -22,7 +22,7 @@ use axum::{
 use hembo_core::{Fault, Household, Outcome, Pack, outcome::NAMED_WAYS, outcome::Wanted};
 use hembo_documents::{
     Written,
-    document::{Block, Document},
+    document::{Block, Document, Picture},
     letter::Letter,
     pack::{self, Note, Part, Source},
     sheets,
@@ -79,6 +79,7 @@ pub(super) struct Worked {
     made: String,
     notes: Vec<Note>,
     letter: Option<Letter>,
+    slips: Vec<Picture>,
 }
 
 impl Worked {
@@ -96,11 +97,20 @@ impl Worked {
             made,
             notes: notes(app, id).await?,
             letter: letters::newest(app, id).await?,
+            slips: Vec::new(),
         })
     }
 
+    /// The same with the pages of its slips, where these parts have them.
+    async fn with_slips(mut self, app: &App, parts: &[Part]) -> Answer<Worked> {
+        if parts.contains(&Part::Slips) {
+            self.slips = slips(app, &self.household).await?;
+        }
+        Ok(self)
+    }
+
     pub(super) fn source<'a>(&'a self, rules: &'a dyn Pack) -> Source<'a> {
-        let Worked { revision, household, outcome, practice, made, notes, letter, .. } = self;
+        let Worked { revision, household, outcome, practice, made, notes, letter, slips, .. } = self;
         Source {
             household,
             outcome,
@@ -110,8 +120,27 @@ impl Worked {
             made,
             notes,
             letter: letter.as_ref(),
+            slips,
         }
     }
+}
+
+/// The pages of a household's slips that were added as files, paper by paper.
+async fn slips(app: &App, household: &Household) -> Answer<Vec<Picture>> {
+    let mut pages = Vec::new();
+    for paper in &household.papers {
+        for file in &paper.files {
+            for page in 0..i32::try_from(file.pages).map_err(Problem::internal)? {
+                // A household that came from elsewhere names files that are not here.
+                let Some(png) = files::picture(app, &file.id, page).await? else { continue };
+                let name = format!("{} {}", paper.kind, paper.title);
+                let words =
+                    format!("{}: {}, page {} of {}", name.trim_end(), file.name, page + 1, file.pages);
+                pages.push(Picture { png: png.into(), words, file: file.id.clone(), page });
+            }
+        }
+    }
+    Ok(pages)
 }
 
 /// The notes on a household, as a pack has them.
@@ -140,7 +169,7 @@ pub async fn pack_part(
     Path(id): Path<Uuid>,
     Query(look): Query<Look>,
 ) -> Answer<Json<Vec<Block>>> {
-    let worked = Worked::of(&app, id).await?;
+    let worked = Worked::of(&app, id).await?.with_slips(&app, &[look.part]).await?;
     let rules = work::pack(&app, &worked.household)?;
     Ok(Json(pack::chapter(worked.source(rules), look.part).blocks))
 }
@@ -166,7 +195,7 @@ pub async fn make_pack(
     Input(wanted): Input<MakePack>,
 ) -> Answer<(StatusCode, Json<Packs>)> {
     check_parts(&wanted.parts)?;
-    let worked = Worked::of(&app, id).await?;
+    let worked = Worked::of(&app, id).await?.with_slips(&app, &wanted.parts).await?;
     if worked.revision != wanted.base_revision {
         return Err(Problem::moved(format!(
             "Revision {} came meanwhile. Look at what changed first.",

@@ -1,0 +1,129 @@
+//! The slips that the stand-in issues, read back: every box, the owner and the payer, from the PDF and from a picture.
+
+use axum::{
+    body::{Body, Bytes, to_bytes},
+    http::{Request, StatusCode},
+};
+use base64::{Engine, engine::general_purpose::STANDARD};
+use hembo_authority::{data::Data, stand_in::StandIn, wire::Scan};
+use hembo_core::{
+    Household, Pack, Registry,
+    household::{Answers, Entry},
+    slip::{Proposal, Word, propose},
+};
+use serde_json::json;
+use std::{path::Path, sync::Arc};
+use tower::ServiceExt;
+
+fn registry() -> Registry {
+    Registry::of([Arc::new(hembo_us::UnitedStates::COMMITTED), Arc::new(hembo_ca::Canada::COMMITTED)])
+}
+
+fn data() -> Data {
+    Data::read(&Path::new(env!("CARGO_MANIFEST_DIR")).join("data")).expect("the made-up data")
+}
+
+fn camera(pdf: &[u8]) -> Option<(Vec<u8>, Vec<Word>)> {
+    let page = hembo_reader::read(pdf).ok()?.into_iter().next()?;
+    Some((STANDARD.decode(&page.picture).ok()?, page.words))
+}
+
+async fn ask(request: Request<Body>) -> (StatusCode, Bytes) {
+    let stand_in = StandIn::new(data(), registry(), None).expect("no file").with_camera(camera);
+    let answer = stand_in.router().oneshot(request).await.expect("an answer");
+    let status = answer.status();
+    (status, to_bytes(answer.into_body(), usize::MAX).await.expect("a body"))
+}
+
+async fn get(path: &str) -> (StatusCode, Bytes) {
+    ask(Request::get(path).body(Body::empty()).expect("a request")).await
+}
+
+/// A household of one, and of somebody else whom no slip is.
+fn household(law: &str, year: i32, name: &str, number: &str) -> Household {
+    let people = json!([
+        { "id": "other", "name": "Wilhelmina Overwater", "role": "dependent" },
+        { "id": "whose", "name": name, "role": "filer", "id_number": number }
+    ]);
+    let household = json!({ "hembo": 1, "country": law, "year": year, "name": "A", "people": people });
+    serde_json::from_value(household).expect("a household")
+}
+
+fn boxes(proposal: &Proposal) -> Answers {
+    let entry = |of: &hembo_core::slip::ReadBox| {
+        assert_eq!(of.fault, None, "{of:?}");
+        Some((of.field.clone(), of.entry.clone()?))
+    };
+    proposal.boxes.iter().filter_map(entry).collect()
+}
+
+/// Amounts by their worth, so that `204.00` is `204`.
+fn plain(boxes: &Answers) -> Vec<(&str, String)> {
+    let text = |entry: &Entry| match entry.money() {
+        Some(money) => money.to_string(),
+        None => format!("{entry:?}"),
+    };
+    boxes.iter().map(|(field, entry)| (field.as_str(), text(entry))).collect()
+}
+
+#[tokio::test]
+async fn every_slip_that_is_issued_as_a_pdf_is_read_back_whole() {
+    let (data, registry) = (data(), registry());
+    let mut read = 0;
+    for (law, known) in data.everyone() {
+        let pack: &dyn Pack = registry.pack(law).expect("a law");
+        for slip in &known.slips {
+            let (status, pdf) = get(&format!("/slips/{law}/{}.pdf", slip.id)).await;
+            assert_eq!(status, StatusCode::OK, "{}", slip.id);
+            let pages: Vec<Vec<Word>> =
+                hembo_reader::read(&pdf).expect(&slip.id).into_iter().map(|page| page.words).collect();
+            let household = household(law, slip.year, &known.name, &known.number);
+            let proposal = propose(&pages, &household, pack, None);
+            let words = |read: &Option<hembo_core::slip::Read>| read.clone().map(|read| read.words);
+            assert_eq!(words(&proposal.kind).as_deref(), Some(slip.kind.as_str()), "{}", slip.id);
+            assert_eq!(words(&proposal.owner).as_deref(), Some("whose"), "{}", slip.id);
+            assert_eq!(words(&proposal.title).unwrap_or_default(), slip.title, "{}", slip.id);
+            assert_eq!(proposal.other_year, None, "{}", slip.id);
+            let kind = pack.paper_kinds().iter().find(|kind| kind.id == slip.kind).expect("a kind");
+            let said_nothing = |field: &str| {
+                kind.field(field).is_none_or(|of| of.secret) || slip.boxes[field] == Entry::Flag(false)
+            };
+            let mut issued = slip.boxes.clone();
+            issued.retain(|field, _| !said_nothing(field));
+            assert_eq!(plain(&boxes(&proposal)), plain(&issued), "{}", slip.id);
+            read += 1;
+        }
+    }
+    assert!(read > 60, "{read} slips");
+}
+
+#[tokio::test]
+async fn a_picture_is_read_by_the_scanner_and_another_one_is_not() {
+    let (status, png) = get("/slips/us/W2-2025-delphine-1.png").await;
+    assert_eq!(status, StatusCode::OK);
+    assert!(png.starts_with(b"\x89PNG"));
+    let pages = hembo_reader::read(&png).expect("a picture");
+    assert_eq!((pages.len(), pages[0].words.len()), (1, 0));
+    let (status, scan) =
+        ask(Request::post("/scans").body(Body::from(png.clone())).expect("a request")).await;
+    assert_eq!(status, StatusCode::OK);
+    let scan: Scan = serde_json::from_slice(&scan).expect("words");
+    let registry = registry();
+    let household = household("us", 2025, "Delphine Fennimore", "831-26-3358");
+    let pack = registry.pack("us").expect("the law");
+    let proposal = propose(&[scan.words], &household, pack, None);
+    assert_eq!(proposal.kind.map(|read| read.words).as_deref(), Some("W-2"));
+    assert!(proposal.boxes.iter().any(|of| of.field == "2" && of.entry == Some(Entry::Text("204".into()))));
+
+    let own = &png[..png.windows(6).rposition(|part| part == b"\nslip:").expect("its text beside it")];
+    let (status, why) =
+        ask(Request::post("/scans").body(Body::from(own.to_vec())).expect("a request")).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert!(String::from_utf8_lossy(&why).contains("finds no text"));
+    for path in ["/slips/us/nothing.pdf", "/slips/us/W2-2025-delphine-1.doc", "/slips/xx/W2-2025-delphine-1.pdf"] {
+        assert_eq!(get(path).await.0, StatusCode::NOT_FOUND, "{path}");
+    }
+    let (status, list) = get("/slips").await;
+    assert_eq!(status, StatusCode::OK);
+    assert!(String::from_utf8_lossy(&list).contains("slips/us/W2-2025-delphine-1.pdf"));
+}
