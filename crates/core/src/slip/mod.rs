@@ -199,6 +199,8 @@ struct Sheet<'p> {
     words: Vec<(usize, &'p Word, String)>,
     runs: Vec<Run>,
     used: BTreeSet<usize>,
+    /// The owner's name and number: they stand in no box, but a title may be the owner's name.
+    names: BTreeSet<usize>,
 }
 
 /// The letters and digits of a word, small.
@@ -212,7 +214,8 @@ fn tokens(text: &str) -> Vec<String> {
 
 impl<'p> Sheet<'p> {
     fn of(pages: &'p [Vec<Word>]) -> Sheet<'p> {
-        let mut sheet = Sheet { words: Vec::new(), runs: Vec::new(), used: BTreeSet::new() };
+        let mut sheet =
+            Sheet { words: Vec::new(), runs: Vec::new(), used: BTreeSet::new(), names: BTreeSet::new() };
         for (page, words) in pages.iter().enumerate() {
             let mut sorted: Vec<&Word> = words.iter().filter(|word| !word.text.trim().is_empty()).collect();
             sorted.sort_by_key(|word| (word.at.middle(), word.at.left));
@@ -253,13 +256,13 @@ impl<'p> Sheet<'p> {
         Some(self.read(&words))
     }
 
-    /// How much speaks for a kind: the code on the page, and the labels of its boxes.
-    fn score(&self, kind: &PaperKind) -> Option<usize> {
+    /// How much speaks for a kind: the code on the page, then the labels of its boxes.
+    fn score(&self, kind: &PaperKind) -> Option<(bool, usize)> {
         let code = self.find(&tokens(kind.id), false).is_some();
         let labels = kind.boxes.iter().filter(|field| self.find(&tokens(field.label), false).is_some());
         let labels = labels.count();
         let told = code && kind.id.chars().any(|c| c.is_ascii_digit());
-        ((told && labels > 0) || labels >= 3).then_some(2 * labels + if told { 5 } else { 0 })
+        ((told && labels > 0) || labels >= 3).then_some((told, labels))
     }
 
     fn year(&self) -> Option<Read> {
@@ -282,7 +285,7 @@ impl<'p> Sheet<'p> {
         let (person, words) = by_number.or_else(by_name)?;
         let id = person.id.clone();
         let name = self.find(&tokens(&person.name), false);
-        self.used.extend(words.iter().chain(name.iter().flatten()));
+        self.names.extend(words.iter().chain(name.iter().flatten()));
         Some(Read { words: id, ..self.read(&words) })
     }
 
@@ -372,9 +375,9 @@ impl<'p> Sheet<'p> {
         for (l, label) in labels.iter().enumerate() {
             for (p, piece) in pieces.iter().enumerate() {
                 let read = self.read(piece);
-                let cost = (read.page == label.page && label.what.suits(&read.words))
-                    .then(|| cost(label.at, read.at))
-                    .flatten();
+                let is_name = piece.iter().any(|at| self.names.contains(at));
+                let fits = label.what.suits(&read.words) && (!is_name || matches!(label.what, What::Title));
+                let cost = (read.page == label.page && fits).then(|| cost(label.at, read.at)).flatten();
                 pairs.extend(cost.map(|cost| (cost, l, p)));
             }
         }
