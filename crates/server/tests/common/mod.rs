@@ -9,8 +9,14 @@ use axum::{
 };
 use hembo_authority::{data::Data, stand_in::StandIn};
 use hembo_cluster::Cluster;
-use hembo_core::Registry;
-use hembo_server::{App, Settings, demo, router};
+use hembo_core::{
+    Registry,
+    slip::{
+        Area, Word,
+        file::{Page, Unreadable},
+    },
+};
+use hembo_server::{App, Settings, demo, reading::Reader, router};
 use serde_json::{Value, json};
 use std::sync::{Arc, LazyLock};
 use std::{net::SocketAddr, path::PathBuf};
@@ -26,6 +32,32 @@ pub fn demo_households() -> usize {
     let folder = PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("../../demo");
     let files = |country: std::fs::DirEntry| std::fs::read_dir(country.path()).unwrap().count();
     std::fs::read_dir(folder).unwrap().map(|country| files(country.unwrap())).sum()
+}
+
+/// Reads files whose text has a word a line with its place, `1200 400 W-2`; each is one page.
+#[derive(Debug)]
+struct Lines;
+
+/// A picture of one dot.
+pub const DOT: &str =
+    "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==";
+
+#[async_trait::async_trait]
+impl Reader for Lines {
+    async fn read(&self, file: &[u8]) -> Result<Vec<Page>, Unreadable> {
+        let text = String::from_utf8_lossy(file);
+        if text.contains("broken") {
+            return Err(Unreadable("The PDF is damaged.".into()));
+        }
+        let word = |line: &str| {
+            let (left, rest) = line.split_once(' ')?;
+            let (top, text) = rest.split_once(' ')?;
+            let (left, top) = (left.parse().ok()?, top.parse().ok()?);
+            let width = 60 * i32::try_from(text.len()).ok()?;
+            Some(Word { text: text.into(), at: Area { left, top, width, height: 120 } })
+        };
+        Ok(vec![Page { picture: DOT.into(), words: text.lines().filter_map(word).collect() }])
+    }
 }
 
 /// A server with the demo data, signed in or not.
@@ -80,7 +112,8 @@ impl Client {
             authority,
             secure_cookies: false,
         };
-        let app = hembo_server::app(&settings, REGISTRY.clone()).await.unwrap();
+        let mut app = hembo_server::app(&settings, REGISTRY.clone()).await.unwrap();
+        app.reader = Arc::new(Lines);
         std::fs::remove_file(key).unwrap();
         let folder = PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("../../demo");
         demo::load(&app, &folder).await.unwrap();
