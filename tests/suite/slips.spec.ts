@@ -38,6 +38,7 @@ test("a slip as a PDF is confirmed box by box, kept beside the boxes and goes in
   await dialog(page)
     .getByRole("button", { name: "Keep it with W-2 Clover Ridge Apiaries with 3 boxes" })
     .click();
+  await expect(dialog(page)).toHaveCount(0);
   await saved(page);
   await expect(page.getByLabel("2 Federal tax withheld")).toHaveValue("205.00");
   await expect(page.getByLabel("It is at hand")).toBeChecked();
@@ -53,7 +54,7 @@ test("a slip as a PDF is confirmed box by box, kept beside the boxes and goes in
 
   await page.keyboard.press("Escape");
   await page.keyboard.press("g");
-  await page.getByRole("button", { name: "Slips as files", exact: true }).click();
+  await page.getByRole("button", { name: "Look at Slips as files" }).click();
   await expect(
     page.getByAltText("W-2 Clover Ridge Apiaries: W2-2025-delphine-1.pdf, page 1 of 2"),
   ).toBeVisible();
@@ -68,7 +69,7 @@ test("a slip as a PDF is confirmed box by box, kept beside the boxes and goes in
 });
 
 test("a picture dropped on the desk goes through the scanner and makes a new paper", async ({ page }) => {
-  await openCopy(page, "Marchbank");
+  await openCopy(page, "Marchbank-Oyelaran");
   const { name, mimeType, buffer } = await issued(page, "ca/T4AP-2025-ottilie-1.png");
   const papers = await page.getByRole("link", { name: /^Papers/ }).innerText();
   const transfer = await page.evaluateHandle(
@@ -87,6 +88,7 @@ test("a picture dropped on the desk goes through the scanner and makes a new pap
   await expect(dialog(page).getByLabel("Whose")).toHaveValue("ottilie");
   await dialog(page).getByRole("checkbox").first().check();
   await dialog(page).getByRole("button", { name: "Add the T4A(P) with 1 box" }).click();
+  await expect(dialog(page)).toHaveCount(0);
   await saved(page);
   await expect(page.getByRole("link", { name: /^Papers/ })).not.toHaveText(papers);
   await expect(page.getByText(name, { exact: true })).toBeVisible();
@@ -113,7 +115,10 @@ test("what is no slip is refused with the reason, and a scan without text is typ
   await choose.setInputFiles({ ...scan, buffer: scan.buffer.subarray(0, mark) });
   await expect(dialog(page).getByText("Type its boxes beside it.")).toBeVisible();
   await dialog(page).getByLabel("What it is").selectOption("1099-INT");
+  await expect(dialog(page).getByText("Say whose it is first.")).toBeVisible();
+  await dialog(page).getByLabel("Whose").selectOption("delphine");
   await dialog(page).getByRole("button", { name: "Add the 1099-INT" }).click();
+  await expect(dialog(page)).toHaveCount(0);
   await saved(page);
   await expect(page.getByRole("heading", { name: "1099-INT" })).toBeVisible();
 });

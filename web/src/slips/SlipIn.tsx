@@ -5,6 +5,7 @@ import { useEffect, useMemo, useState } from "react";
 import type { Command, Entry, Paper, PaperKind, SlipBox, SlipLook, SlipRead } from "../api/types";
 import { newPaper, paperName } from "../desk/newPaper";
 import { useDesk, words } from "../desk/useDesk";
+import { isSame } from "../entry/EntryBox";
 import { count } from "../ui/format";
 import { Button, Key, Waiting } from "../ui/pieces";
 import { Sheet } from "../ui/Sheet";
@@ -203,6 +204,7 @@ function Choose({ label, value, choose, read, see, children }: ChooseProps) {
       <span className="text-soft">{label}</span>
       <select
         className="box"
+        aria-label={label}
         value={value}
         onChange={(event) => choose(event.target.value)}
         onFocus={() => see(read ?? undefined)}
@@ -228,7 +230,11 @@ function useKeep(file: File, close: () => void) {
     boxes: Confirmed,
   ): Promise<string | null> => {
     const kept = await keepFile(file);
-    const confirmed = Object.entries(boxes).filter(([, box]) => box.seen);
+    const differs = ([id, box]: [string, Confirmed[string]]) => {
+      const field = kind.boxes.find((one) => one.id === id);
+      return box.seen && field && !isSame(field, box.value, paper?.boxes?.[id] ?? null);
+    };
+    const confirmed = Object.entries(boxes).filter(differs);
     const fresh = newPaper(kind, opened.household, owners);
     const id = paper?.id ?? fresh.id;
     const commands: Command[] = paper
