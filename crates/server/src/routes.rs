@@ -4,7 +4,7 @@ use crate::{
     App,
     api::{
         checking, dates, edits, figures, filed, files, filing, handover, health, history, households,
-        letters, lists, outside, packs, payers, practice, progress, views,
+        letters, lists, outside, packs, payers, practice, progress, rereckoned, views,
     },
     auth::{self, sessions::Sessions},
     error::Problem,
@@ -56,6 +56,8 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(figures::rule_figures, figures::keep))
         .routes(routes!(figures::weigh))
         .routes(routes!(figures::take_back))
+        .routes(routes!(rereckoned::rereckoned))
+        .routes(routes!(rereckoned::see_rereckoned))
         .routes(routes!(households::list, households::make))
         .routes(routes!(households::import))
         .routes(routes!(households::open, households::delete))

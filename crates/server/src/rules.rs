@@ -3,10 +3,14 @@
 use crate::{
     App,
     error::{Answer, Problem},
-    store::figures::{self as store, AtWork},
-    work,
+    store::{
+        figures::{self as store, AtWork},
+        rereckoned,
+    },
+    work::{self, Summary, Then},
 };
 use hembo_core::{Registry, figures::Replacement};
+use serde_json::Value;
 use sqlx::PgPool;
 use std::sync::{Arc, Mutex, PoisonError};
 use uuid::Uuid;
@@ -123,5 +127,12 @@ async fn one(app: &App, id: Uuid) -> Answer<()> {
     let worked = work::out(app, household).await?;
     let summary = serde_json::to_value(&worked.summary).map_err(Problem::internal)?;
     let digits = work::last_digits(app, &worked.household);
-    Ok(store::renew(&app.database, id, revision.revision, &summary, &worked.rules, &digits).await?)
+    let (revision, rules, digits) = (revision.revision, &*worked.rules, &*digits);
+    let new = rereckoned::Renewed { household: id, revision, summary: &summary, rules, digits };
+    let then = |summary: &Value| {
+        let summary: Option<Summary> = serde_json::from_value(summary.clone()).ok();
+        summary.as_ref().map(Then::of)
+    };
+    let moves = |was: &Value, came: &Value| then(was) != then(came);
+    Ok(rereckoned::renew(&app.database, &new, moves).await?)
 }

@@ -67,6 +67,13 @@ pub struct Then {
     pub covered: bool,
 }
 
+impl Then {
+    /// What a list shows of it.
+    pub fn of(summary: &Summary) -> Then {
+        Then { total: summary.total, balance: summary.balance, covered: summary.covered }
+    }
+}
+
 /// Of how many revisions the lines are kept at hand.
 const KEPT: NonZeroUsize = NonZeroUsize::new(64).expect("it is not zero");
 

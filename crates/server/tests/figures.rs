@@ -87,12 +87,21 @@ async fn what_a_replacement_changes_is_told_before_it_is_kept_and_undone_as_easi
     assert_eq!(then["total"], before, "what came out before is told");
     rules::renew(preparer.app.clone()).await;
     assert_eq!(listed().await, raised);
+    let moved = preparer.get("/api/rereckoned").await.ok(200);
+    let row = moved["rows"].as_array().unwrap().iter().find(|row| row["household"] == id.as_str()).unwrap();
+    assert_eq!((&row["before"]["total"], &row["after"]["total"]), (&before, &raised));
+    assert_eq!((&row["name"], &row["year"]), (&json!("Fennimore"), &json!(2025)));
+    assert_eq!(moved["moved"].as_u64().unwrap() as usize, moved["rows"].as_array().unwrap().len());
+    assert_eq!(moved["waiting"], 0);
 
     let gone = office.delete(&format!("{FIGURES}/{}", replaced["id"].as_str().unwrap())).await.ok(200);
     assert_eq!(gone["replaced"][0]["ended_by"], "K. Ravndal");
     assert_eq!(total().await, (before.clone(), Value::Null));
     rules::renew(preparer.app.clone()).await;
     assert_eq!(listed().await, before);
+    // What moved there and back has not moved since somebody last looked.
+    let moved = preparer.get("/api/rereckoned").await.ok(200);
+    assert_eq!((&moved["moved"], &moved["rows"]), (&json!(0), &json!([])));
     office.delete(&format!("{FIGURES}/{}", replaced["id"].as_str().unwrap())).await.ok(404);
 }
 
@@ -157,4 +166,22 @@ async fn what_no_longer_fits_the_rules_is_left_out() {
     .await
     .unwrap();
     assert_eq!(opened().await, before);
+}
+
+#[tokio::test]
+async fn what_moved_is_told_until_somebody_has_looked() {
+    let (preparer, office) = practice("rereckoned").await;
+    assert_eq!(preparer.get("/api/rereckoned").await.ok(200)["moved"], 0);
+    office.post(FIGURES, kept("20000")).await.ok(200);
+    rules::renew(preparer.app.clone()).await;
+    let told = preparer.get("/api/rereckoned").await.ok(200);
+    let rows = told["rows"].as_array().unwrap();
+    assert!(!rows.is_empty() && rows.iter().all(|row| row["before"] != row["after"]), "{told:#}");
+    let latest = rows[0]["at"].clone();
+    preparer.post("/api/rereckoned/seen", json!({ "at": "2020-01-01T00:00:00Z" })).await.ok(204);
+    assert_eq!(preparer.get("/api/rereckoned").await.ok(200)["moved"], told["moved"]);
+    preparer.post("/api/rereckoned/seen", json!({ "at": latest })).await.ok(204);
+    assert_eq!(preparer.get("/api/rereckoned").await.ok(200)["moved"], 0);
+    preparer.post("/api/rereckoned/seen", json!({ "at": "soon" })).await.ok(422);
+    preparer.without_token().post("/api/rereckoned/seen", json!({ "at": latest })).await.ok(403);
 }

@@ -1212,6 +1212,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rereckoned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What moved when households were reckoned by other rules. */
+        get: operations["rereckoned"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rereckoned/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Note that what moved was looked at. */
+        post: operations["see_rereckoned"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -3167,6 +3201,34 @@ export interface components {
             /** Format: int32 */
             year: number;
         };
+        /** @description What moved when households were reckoned by other rules, and nobody has looked at yet. */
+        Rereckoned: {
+            /**
+             * Format: int64
+             * @description How many moved.
+             */
+            moved: number;
+            /** @description The latest of those that moved. */
+            rows: components["schemas"]["RereckonedRow"][];
+            /**
+             * Format: int64
+             * @description How many still wait for their turn.
+             */
+            waiting: number;
+        };
+        /** @description A household whose result moved. */
+        RereckonedRow: {
+            after: components["schemas"]["Then"];
+            /** Format: date-time */
+            at: string;
+            before: components["schemas"]["Then"];
+            country: string;
+            /** Format: uuid */
+            household: string;
+            name: string;
+            /** Format: int32 */
+            year: number;
+        };
         /** @description A return that was filed. */
         ReturnFiled: {
             /** @description The receipt of the return that it amends. */
@@ -3264,6 +3326,14 @@ export interface components {
             rows: components["schemas"]["Row"][];
             /** @description The heading. */
             title: string;
+        };
+        /** @description Up to when somebody has looked. */
+        SeenUntil: {
+            /**
+             * Format: date-time
+             * @description The moment of the latest that was shown.
+             */
+            at: string;
         };
         /** @description A document that is sent. */
         SendAskedDocument: {
@@ -6619,6 +6689,46 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Problem"];
                 };
+            };
+        };
+    };
+    rereckoned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rereckoned"];
+                };
+            };
+        };
+    };
+    see_rereckoned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeenUntil"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -70,6 +70,7 @@ export type FilingNeed = Schemas["FilingNeed"];
 export type OneReturn = Schemas["OneReturn"];
 export type ReturnFiled = Schemas["ReturnFiled"];
 export type Refused = Schemas["Refused"];
+export type RereckonedRow = Schemas["RereckonedRow"];
 export type Progress = Schemas["Progress"];
 export type HouseholdRow = Schemas["HouseholdRow"];
 export type SignedIn = Schemas["SignedIn"];

@@ -13,6 +13,7 @@ import { Filters } from "./Filters";
 import { HouseholdTable } from "./HouseholdTable";
 import { NewHousehold } from "./NewHousehold";
 import { Practice } from "./Practice";
+import { Rereckoned } from "./Rereckoned";
 
 export function usePacks() {
   return useQuery({
@@ -125,6 +126,7 @@ export function Households() {
           </div>
         </div>
         {packs.data && <Filters packs={packs.data} filter={filter} show={show} />}
+        <Rereckoned />
         {notice && <NoticeBar notice={notice} close={() => setNotice(null)} />}
         {list.isPending && <Waiting what="Fetching the households…" />}
         {list.isError && (

@@ -18,6 +18,7 @@ pub mod packs;
 pub mod payers;
 pub mod practice;
 pub mod progress;
+pub mod rereckoned;
 pub mod views;
 
 use crate::error::{Answer, Problem};

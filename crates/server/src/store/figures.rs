@@ -1,7 +1,6 @@
 //! Figures of the practice's own, and the households that they reach. Nothing is overwritten: a replacement ends, and stays.
 
 use hembo_core::figures::Replacement;
-use serde_json::Value;
 use sqlx::PgPool;
 use time::OffsetDateTime;
 use uuid::Uuid;
@@ -222,29 +221,4 @@ pub async fn next_outdated(
     )
     .fetch_optional(database)
     .await
-}
-
-/// Renews what lists show of a revision, if it still is the newest.
-///
-/// # Errors
-/// When the database fails.
-pub async fn renew(
-    database: &PgPool,
-    id: Uuid,
-    revision: i64,
-    summary: &Value,
-    rules: &str,
-    digits: &[String],
-) -> Result<(), sqlx::Error> {
-    sqlx::query!(
-        "update households set summary = $3, rules = $4, digits = $5 where id = $1 and revision = $2",
-        id,
-        revision,
-        summary,
-        rules,
-        digits
-    )
-    .execute(database)
-    .await?;
-    Ok(())
 }

@@ -11,6 +11,7 @@ pub mod packs;
 pub mod payers;
 pub mod practice;
 pub mod progress;
+pub mod rereckoned;
 pub mod tries;
 pub mod users;
 
