@@ -64,6 +64,45 @@ test("an administrator weighs a figure of the practice's own, keeps it, and take
   await expect(page.getByText("by K. Ravndal", { exact: false }).last()).toContainText("Ended");
 });
 
+test("results that moved when a figure was replaced are listed until somebody has looked", async ({
+  page,
+}) => {
+  await signInAsAdministrator(page);
+  await page.goto("/figures");
+  const basic = page.getByRole("row", { name: /^Basic, single/i });
+  await basic.getByRole("button", { name: "15,750" }).click();
+  await page.getByLabel("The practice's figure").fill("16,000");
+  await page.getByRole("textbox", { name: "Source" }).fill("Notice 2026-15");
+  await page.getByLabel("Why").fill("Raised in June");
+  await page.getByRole("button", { name: "Weigh the change" }).click();
+  await page.getByRole("button", { name: "Count 16,000 from now on" }).click();
+  await expect(basic).toContainText("16,000the practice's own");
+  const moved = async () => {
+    await page.getByRole("link", { name: "Households" }).click();
+    await page.reload();
+    await expect(async () => {
+      await page.getByRole("button", { name: /^Look at (it|them)$/ }).click({ timeout: 2_000 });
+    }).toPass();
+    await expect(page.getByRole("dialog").getByRole("row", { name: /^Tregarth-Osei 2025/ })).toContainText(
+      "30",
+    );
+  };
+  const seen = async () => {
+    await page.getByRole("button", { name: "All of it is seen" }).click();
+    await expect(page.getByText("The rules changed", { exact: false })).toHaveCount(0);
+  };
+  await moved();
+  await noFindings(page, "What moved");
+  await seen();
+  await page.goto("/figures");
+  await basic.getByRole("button", { name: /16,000/ }).click();
+  await page.getByRole("button", { name: "Back to the figure of the rules" }).click();
+  await page.getByRole("button", { name: "Count 15,750 of the rules again" }).click();
+  await expect(basic).not.toContainText("the practice's own");
+  await moved();
+  await seen();
+});
+
 test("papers are offered by subject, and those added last come first", async ({ page }) => {
   await openCopy(page, "Fennimore");
   await page.keyboard.press("n");
