@@ -68,4 +68,9 @@ test("an outage is told, nothing is lost, and trying again works", async ({ page
   await page.getByRole("button", { name: /All \d+ kinds/ }).click();
   await page.getByRole("button", { name: "Asked: Gifts" }).click();
   await expect(page.getByRole("button", { name: "Not asked: Gifts" })).toBeVisible();
+  await page.getByRole("link", { name: "A letter that asks for these" }).click();
+  await expect(page.getByLabel("Template").locator("option:checked")).toHaveText("Papers to bring");
+  await page.getByRole("button", { name: "Write the letter" }).click();
+  await expect(page.getByRole("textbox", { name: "Letter" })).toContainText("we still need these papers");
+  await expect(page.getByRole("textbox", { name: "Letter" })).toContainText("(Gifts)");
 });

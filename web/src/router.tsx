@@ -29,6 +29,8 @@ export type Standing = {
   file?: string;
   /** Of Hand-over: filing or the next year; else the pack. */
   side?: "filing" | "next";
+  /** Of Hand-over: the letter, and whether it asks for papers. */
+  letter?: "wanted";
 };
 
 const text = (value: unknown) => (typeof value === "string" ? value : undefined);
@@ -46,6 +48,7 @@ function standing(search: Record<string, unknown>): Standing {
     form: text(search.form),
     slip: text(search.slip),
     file: text(search.file),
+    letter: search.letter === "wanted" ? "wanted" : undefined,
     side: search.side === "filing" || search.side === "next" ? search.side : undefined,
   };
 }

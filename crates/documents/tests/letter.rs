@@ -13,6 +13,11 @@ use std::{fs, path::PathBuf, sync::Arc};
 
 /// The fields of a demo household.
 fn fields() -> Fields {
+    fields_asked(&[])
+}
+
+/// The same where the family was asked for kinds of papers.
+fn fields_asked(asked: &[String]) -> Fields {
     let registry = Registry::of([Arc::new(hembo_us::UnitedStates::COMMITTED)]);
     let path = PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("../../demo/us/vreeland-mbeki.json");
     let household = file::read(&fs::read(path).unwrap(), &registry).unwrap();
@@ -30,6 +35,7 @@ fn fields() -> Fields {
         notes: &[],
         letter: None,
         slips: &[],
+        asked,
     })
 }
 
@@ -66,6 +72,18 @@ fn a_template_is_merged_with_its_conditions() {
     assert_eq!((words[0].bold, words[0].figure.as_deref()), (true, Some("balance")));
     assert_eq!((words[1].bold, words[1].figure.as_deref()), (false, None));
     assert_eq!(fields.figures["balance"], "$\u{a0}2,833");
+}
+
+#[test]
+fn papers_that_only_the_family_has_are_asked_for_with_what_proves_them() {
+    let template = "{% for paper in wanted %}\n- {{ paper.what }}: {{ paper.proof }}\n{% endfor %}";
+    let nothing = merge(template, &fields()).unwrap();
+    assert_eq!(nothing.blocks, []);
+    // Gifts are there; nobody asks for them again.
+    let asked = fields_asked(&["Care".into(), "Gifts".into(), "no such kind".into()]);
+    assert_eq!(plain(&merge(template, &asked).unwrap()).len(), 1);
+    let told = plain(&merge(template, &asked).unwrap())[0].clone();
+    assert!(told.starts_with("- ") && told.contains("(Care)"), "{told}");
 }
 
 #[test]

@@ -40,6 +40,7 @@ fn pack_of(household: &Household, outcome: &Outcome, parts: &[Part]) -> Document
         notes,
         letter: None,
         slips: &[],
+        asked: &[],
     };
     pack::document(source, parts)
 }

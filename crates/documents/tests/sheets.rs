@@ -27,6 +27,7 @@ fn sheets_of(change: impl Fn(&mut Household)) -> ([Sheet; 4], Outcome) {
         notes: &[],
         letter: None,
         slips: &[],
+        asked: &[],
     };
     (sheets(source), outcome)
 }

@@ -121,6 +121,7 @@ fn hand(
         notes: &[],
         letter: None,
         slips: &[],
+        asked: &[],
     };
     let written = make(source).and_then(|bytes| put(handed.out.as_deref(), &bytes));
     match written {

@@ -89,7 +89,8 @@ function NextYearPanes() {
 function PackPanes() {
   const { opened } = useDesk();
   const packs = usePackParts(opened.id);
-  const [looked, setLooked] = useState<PackPart>("summary");
+  const { letter } = useSearch({ from: "/h/$id" });
+  const [looked, setLooked] = useState<PackPart>(letter ? "letter" : "summary");
   if (packs.error) return <Blank title="This cannot be shown">{packs.error.message}</Blank>;
   if (!packs.data) return <Waiting what="Looking at the pack…" />;
   const title = packs.data.parts.find((one) => one.part === looked)?.title ?? "";

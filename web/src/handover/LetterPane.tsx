@@ -1,4 +1,5 @@
 // The letter: made by a template, edited, taken away as DOCX or PDF; and the templates themselves.
+import { useSearch } from "@tanstack/react-router";
 import { lazy, Suspense, useState } from "react";
 import type { LetterOpened } from "../api/types";
 import { useDesk } from "../desk/useDesk";
@@ -19,7 +20,9 @@ export function LetterPane() {
 function Opened({ of }: { of: LetterOpened }) {
   const { opened, past } = useDesk();
   const [templates, setTemplates] = useState(false);
-  const [template, setTemplate] = useState(of.templates[0]?.id ?? "");
+  const { letter } = useSearch({ from: "/h/$id" });
+  const asks = letter && of.templates.find((one) => one.body.includes(letter));
+  const [template, setTemplate] = useState((asks ?? of.templates[0])?.id ?? "");
   // A letter made anew is another one for the editor.
   const [made, setMade] = useState(0);
   const changes = useLetterChanges(opened.id, opened.revision);

@@ -1,4 +1,5 @@
 // What nobody but the family has: what an answer or last year calls for first, then what is there.
+import { Link } from "@tanstack/react-router";
 import { useState } from "react";
 import type { AskFamily as Ask } from "../api/types";
 import { useDesk } from "../desk/useDesk";
@@ -8,7 +9,7 @@ import type { Asking } from "./Consents";
 
 export function AskFamily({ ask, asking }: { ask: Ask[]; asking: Asking }) {
   const [all, setAll] = useState(false);
-  const { past } = useDesk();
+  const { opened, past } = useDesk();
   const near = ask.filter((one) => one.called_for || one.papers > 0 || one.asked_at);
   const shown = all ? ask : near;
   return (
@@ -46,6 +47,18 @@ export function AskFamily({ ask, asking }: { ask: Ask[]; asking: Asking }) {
           </li>
         ))}
       </ul>
+      {ask.some((one) => one.called_for || (one.asked_at && one.papers === 0)) && (
+        <p className="px-4 pt-1.5">
+          <Link
+            to="/h/$id/hand-over"
+            params={{ id: opened.id }}
+            search={{ letter: "wanted" }}
+            className="text-petrol underline"
+          >
+            A letter that asks for these
+          </Link>
+        </p>
+      )}
       {ask.length > near.length && (
         <p className="px-3 pt-1">
           <Button tone="quiet" onClick={() => setAll(!all)}>

@@ -1,6 +1,7 @@
 //! What a template can name: the family, the practice, and the figures of the return.
 
 use crate::pack::{Source, size};
+use hembo_core::{held, paper::PaperKind};
 use minijinja::Value;
 use serde::Serialize;
 use std::collections::BTreeMap;
@@ -21,7 +22,7 @@ const fn field(name: &'static str, what: &'static str) -> FieldInfo {
 }
 
 /// Every field.
-pub static FIELDS: [FieldInfo; 22] = [
+pub static FIELDS: [FieldInfo; 23] = [
     field("practice", "The practice's name"),
     field("today", "The day on which the letter is made"),
     field("names", "Who files, with full names"),
@@ -45,6 +46,10 @@ pub static FIELDS: [FieldInfo; 22] = [
     field(
         "changes",
         "What moved against last year: {% for change in changes %} with change.what and change.by",
+    ),
+    field(
+        "wanted",
+        "Papers that only the family has and that are not there: {% for paper in wanted %} with paper.what and paper.proof",
     ),
     field("final", "Whether nothing blocks, the figures are a result, and the year is over"),
 ];
@@ -98,6 +103,7 @@ impl Fields {
             ("all_weighed", Value::from(outcome.complete && !left_open)),
             ("lowest", Value::from(outcome.total == outcome.lowest)),
             ("changes", changes(of)),
+            ("wanted", wanted(of)),
             ("final", Value::from(of.unsettled().is_none())),
         ]);
         for (name, figure) in &figures {
@@ -112,4 +118,18 @@ fn changes(of: Source<'_>) -> Value {
         Value::from(BTreeMap::from([("what", what.replace([BEGIN, NAMED, END], "")), ("by", by)]))
     };
     of.changes().into_iter().map(change).collect()
+}
+
+/// What nobody but the family holds and is not there, where an answer or last year calls for it or it was asked for.
+fn wanted(of: Source<'_>) -> Value {
+    let asked = |one: &held::FromFamily| one.papers == 0 && of.asked.contains(&one.kind);
+    let missing = held::from_family(of.household, of.rules).into_iter();
+    let missing = missing.filter(|one| one.called_for || asked(one));
+    let kinds = missing.filter_map(|one| of.rules.paper_kinds().iter().find(|kind| kind.id == one.kind));
+    let paper = |kind: &PaperKind| {
+        let what =
+            if kind.id == kind.name { kind.id.to_owned() } else { format!("{} ({})", kind.name, kind.id) };
+        Value::from(BTreeMap::from([("what", what), ("proof", of.rules.proof(kind).to_owned())]))
+    };
+    kinds.map(paper).collect()
 }

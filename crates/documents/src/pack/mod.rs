@@ -137,6 +137,8 @@ pub struct Source<'a> {
     pub letter: Option<&'a Letter>,
     /// The pages of the slips that were added to papers as files; read only where they are wanted.
     pub slips: &'a [Picture],
+    /// The kinds of papers that the family was asked for, by their codes.
+    pub asked: &'a [String],
 }
 
 /// A note of the practice.

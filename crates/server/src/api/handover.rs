@@ -7,7 +7,7 @@ use crate::{
     error::{Answer, Problem},
     seal::masked,
     store::{
-        checking,
+        checking, outside,
         packs::{self as store, Made, NewPack, Set},
         practice,
     },
@@ -80,6 +80,7 @@ pub(super) struct Worked {
     notes: Vec<Note>,
     letter: Option<Letter>,
     slips: Vec<Picture>,
+    asked: Vec<String>,
 }
 
 impl Worked {
@@ -98,6 +99,7 @@ impl Worked {
             notes: notes(app, id).await?,
             letter: letters::newest(app, id).await?,
             slips: Vec::new(),
+            asked: outside::asked(&app.database, id).await?.into_iter().map(|asked| asked.kind).collect(),
         })
     }
 
@@ -110,7 +112,7 @@ impl Worked {
     }
 
     pub(super) fn source<'a>(&'a self, rules: &'a dyn Pack) -> Source<'a> {
-        let Worked { revision, household, outcome, practice, made, notes, letter, slips, .. } = self;
+        let Worked { revision, household, outcome, practice, made, notes, letter, slips, asked, .. } = self;
         Source {
             household,
             outcome,
@@ -121,6 +123,7 @@ impl Worked {
             notes,
             letter: letter.as_ref(),
             slips,
+            asked,
         }
     }
 }
