@@ -13,6 +13,7 @@ pub mod command;
 pub mod coverage;
 pub mod dates;
 pub mod decision;
+pub mod divide;
 pub mod effect;
 pub mod field;
 pub mod figures;

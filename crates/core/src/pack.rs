@@ -3,6 +3,7 @@
 use crate::{
     dates::DueDate,
     decision::Way,
+    divide::Rule,
     field::{Choice, Field},
     figures::Replacement,
     filing::FilingNeeds,
@@ -153,6 +154,14 @@ pub trait Pack: Send + Sync {
 
     /// What else changes with the year for a household that was carried forward: who is a widow now.
     fn settle_next(&self, _before: &Household, _next: &mut Household) {}
+
+    /// What else changes for one of the two into which a household is divided: what was of both together.
+    fn settle_divided(&self, _before: &Household, _half: &mut Household) {}
+
+    /// Kinds of papers that are divided by a rule of their own where a household is divided in two.
+    fn divides(&self) -> &'static [Rule] {
+        &[]
+    }
 
     /// What of stored files has another name today, oldest first.
     fn renamed(&self) -> &'static [Renamed] {

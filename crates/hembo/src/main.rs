@@ -1,9 +1,10 @@
-//! The binary: `serve` the application, play the `authority`, `reckon` household files, carry them `forward`, write the `pack` or the `letter` of one, print the `schema`, the `openapi` description or what is covered.
+//! The binary: `serve` the application, play the `authority`, `reckon` household files, carry them `forward`, `split` them, write the `pack` or the `letter` of one, print the `schema`, the `openapi` description or what is covered.
 
 mod authority;
 mod forward;
 mod hand;
 mod reckon;
+mod split;
 
 use clap::{Parser, Subcommand};
 use hembo_core::{Registry, coverage, schema};
@@ -36,6 +37,8 @@ enum Task {
     Reckon(reckon::Arguments),
     /// Carry household files forward into the next year and print them as JSON.
     Forward(forward::Arguments),
+    /// Divide household files with two filers in two and print these as JSON.
+    Split(split::Arguments),
     /// Write the pack of a household file as PDF.
     Pack(hand::PackArguments),
     /// Write the letter of a household file as DOCX, by a template.
@@ -57,6 +60,7 @@ fn main() -> ExitCode {
         Task::Authority(arguments) => ended(authority::run(arguments, REGISTRY.clone())),
         Task::Reckon(arguments) => reckon::run(&arguments, &REGISTRY),
         Task::Forward(arguments) => forward::run(&arguments, &REGISTRY),
+        Task::Split(arguments) => split::run(&arguments, &REGISTRY),
         Task::Pack(arguments) => hand::pack(&arguments, &REGISTRY),
         Task::Letter(arguments) => hand::letter(&arguments, &REGISTRY),
         Task::Schema => print(&format!("{:#}", schema::household(&REGISTRY))),

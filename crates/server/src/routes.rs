@@ -3,7 +3,7 @@
 use crate::{
     App,
     api::{
-        checking, dates, edits, figures, filed, files, filing, handover, health, history, households,
+        checking, dates, divide, edits, figures, filed, files, filing, handover, health, history, households,
         letters, lists, outside, packs, payers, practice, progress, rereckoned, views,
     },
     auth::{self, sessions::Sessions},
@@ -63,6 +63,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(households::open, households::delete))
         .routes(routes!(households::copy))
         .routes(routes!(households::carry_forward))
+        .routes(routes!(divide::dividing, divide::divide_household))
         .routes(routes!(households::years))
         .routes(routes!(households::restore))
         .routes(routes!(households::archive))

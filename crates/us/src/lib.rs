@@ -123,6 +123,7 @@ use figures::{COMMITTED, Figures, SOURCES, VERSION};
 use hembo_core::{
     Case, Household, Outcome, Pack, Paper, Person,
     dates::DueDate,
+    divide::Rule,
     field::Field,
     figures::{Book, Replacement},
     filing::FilingNeeds,
@@ -315,6 +316,14 @@ impl Pack for UnitedStates {
 
     fn settle_next(&self, before: &Household, next: &mut Household) {
         status::settle_next(before, next);
+    }
+
+    fn settle_divided(&self, _: &Household, half: &mut Household) {
+        status::settle_divided(half);
+    }
+
+    fn divides(&self) -> &'static [Rule] {
+        &status::DIVIDES
     }
 
     fn payer_titles(&self) -> &'static [&'static str] {

@@ -12,6 +12,7 @@ use crate::{
 use hembo_core::{
     choice::{Chosen, Open},
     decision::{Bar, Decision, Opt},
+    divide::Rule,
     field::{Choice, Field},
     household::{Entry, Role},
     open_points,
@@ -98,6 +99,41 @@ pub fn settle_next(before: &hembo_core::Household, next: &mut hembo_core::Househ
     for filer in next.people.iter_mut().filter(|person| person.role == Role::Filer) {
         filer.answers.insert(ask::SPOUSE_DIED.into(), Entry::Count(died.year().into()));
     }
+}
+
+/// What a joint return held together is divided by a rule of its own, not by who is named on the paper.
+pub static DIVIDES: [Rule; 6] = [
+    Rule {
+        kind: "1040-ES",
+        words: "joint payments are divided as the two agree, else by each one's own tax",
+        cite: "Reg. §1.6654-2(e)(5)(ii)(B)",
+    },
+    Rule {
+        kind: "Losses carried",
+        words: "each takes the losses that were their own",
+        cite: "Reg. §1.1212-1(c)(1)(iii)",
+    },
+    Rule {
+        kind: "Business losses carried",
+        words: "each takes the loss that their own business made",
+        cite: "Reg. §1.172-7(d)",
+    },
+    Rule {
+        kind: "Gift carryover",
+        words: "each takes what would have been left on separate returns",
+        cite: "Reg. §1.170A-10(d)(4)(i)",
+    },
+    Rule { kind: "1098", words: "each deducts the interest that each paid", cite: "IRC §163(a)" },
+    Rule {
+        kind: "Property tax",
+        words: "each deducts the tax that each paid and owed",
+        cite: "IRC §164(a)(1)",
+    },
+];
+
+/// What each says of the other is asked anew: whether the spouse, who is elsewhere now, itemizes (§63(c)(6)(A)).
+pub fn settle_divided(half: &mut hembo_core::Household) {
+    half.answers.remove(ask::SPOUSE_ITEMIZES);
 }
 
 /// The status of someone who does not file jointly: the facts fix it, it is not a choice.

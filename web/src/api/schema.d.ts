@@ -262,6 +262,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{id}/divide": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How a household would be divided, and whether it was. */
+        get: operations["dividing"];
+        put?: never;
+        /** Divide a household in two; it stays as it is. */
+        post: operations["divide_household"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{id}/edits": {
         parameters: {
             query?: never;
@@ -1883,6 +1901,33 @@ export interface components {
             /** @description The reason. */
             reason: string;
         };
+        /** @description How to divide. */
+        Divide: {
+            /**
+             * Format: int64
+             * @description The revision that was seen.
+             */
+            base_revision: number;
+            /** @description Whether the two take the place of those that were made before, which are deleted and can be brought back. */
+            replace?: boolean;
+        };
+        /** @description How a household would be divided, and whether it was. */
+        Dividing: {
+            from?: components["schemas"]["NamedHousehold"] | null;
+            /** @description The ones into which it was divided. */
+            into: components["schemas"]["NamedHousehold"][];
+            /** @description What the two would be called. */
+            names: string[];
+            /** @description Why it cannot be divided. */
+            refused?: string | null;
+            /**
+             * Format: int64
+             * @description The revision that is looked at.
+             */
+            revision: number;
+            /** @description What would go where. */
+            went: components["schemas"]["WentWhere"][];
+        };
         /** @description A bar. */
         DocumentBar: {
             /** @description What it stands for. */
@@ -2603,6 +2648,12 @@ export interface components {
         Moved: {
             after: components["schemas"]["Then"];
             before: components["schemas"]["Then"];
+            /** Format: uuid */
+            id: string;
+            name: string;
+        };
+        /** @description A household by its name. */
+        NamedHousehold: {
             /** Format: uuid */
             id: string;
             name: string;
@@ -3702,6 +3753,17 @@ export interface components {
          * @enum {string}
          */
         Weight: "blocks" | "look";
+        /** @description Where something went. */
+        WentWhere: {
+            /** @description Somebody has to decide whether that is right. */
+            decide: boolean;
+            /** @description How: by its owner, half, or by which rule. */
+            how: string;
+            /** @description To whom, by first names; both where it was divided. */
+            to: string;
+            /** @description What: a person's name, a paper. */
+            what: string;
+        };
         /** @description Return years, both ends included; an end that is not named is open. */
         Years: {
             /**
@@ -4354,6 +4416,84 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    dividing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Dividing"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    divide_household: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Divide"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamedHousehold"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -293,7 +293,7 @@ pub async fn store_new(app: &App, household: Household, kind: &str, by: Uuid) ->
     Ok(id)
 }
 
-async fn add(
+pub(super) async fn add(
     app: &App,
     transaction: &mut PgTransaction<'_>,
     worked: &work::Worked,

@@ -2,6 +2,7 @@
 
 pub mod checking;
 pub mod dates;
+pub mod divide;
 pub mod edits;
 pub mod figures;
 pub mod filed;

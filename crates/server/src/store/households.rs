@@ -303,6 +303,70 @@ pub async fn carried_to(
     .await
 }
 
+/// From which household one was divided, with its name, and into which two it was, as far as they are not deleted.
+#[derive(Debug)]
+#[allow(missing_docs)]
+pub struct DividedBefore {
+    pub from: Option<Uuid>,
+    pub from_name: Option<String>,
+    pub into: Vec<Uuid>,
+    pub into_names: Vec<String>,
+}
+
+/// From which household one was divided, and into which.
+///
+/// # Errors
+/// When the database fails.
+pub async fn divided(database: &PgPool, id: Uuid) -> Result<Option<DividedBefore>, sqlx::Error> {
+    sqlx::query_as!(
+        DividedBefore,
+        r#"select h.divided_from as "from", f.name as "from_name?",
+             array(select d.id from households d where d.divided_from = h.id and d.deleted_at is null
+                 order by d.created_at, d.name) as "into!",
+             array(select d.name from households d where d.divided_from = h.id and d.deleted_at is null
+                 order by d.created_at, d.name) as "into_names!"
+         from households h left join households f on f.id = h.divided_from
+         where h.id = $1 and h.deleted_at is null"#,
+        id
+    )
+    .fetch_optional(database)
+    .await
+}
+
+/// Notes that a household is one of the two into which another was divided.
+///
+/// # Errors
+/// When the database fails.
+pub async fn note_divided(
+    transaction: &mut PgTransaction<'_>,
+    half: Uuid,
+    from: Uuid,
+) -> Result<(), sqlx::Error> {
+    sqlx::query!("update households set divided_from = $2 where id = $1", half, from)
+        .execute(&mut **transaction)
+        .await?;
+    Ok(())
+}
+
+/// Deletes the households into which one was divided before, but for these; they can be brought back.
+///
+/// # Errors
+/// When the database fails.
+pub async fn replace_divided(
+    transaction: &mut PgTransaction<'_>,
+    from: Uuid,
+    but: &[Uuid],
+) -> Result<(), sqlx::Error> {
+    sqlx::query!(
+        "update households set deleted_at = now() where divided_from = $1 and deleted_at is null and id <> all($2)",
+        from,
+        but
+    )
+    .execute(&mut **transaction)
+    .await?;
+    Ok(())
+}
+
 /// The same household in the years around: the one that it was carried forward from, and the one that it was carried to.
 #[derive(Debug)]
 #[allow(missing_docs)]
