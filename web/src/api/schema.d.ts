@@ -2274,7 +2274,7 @@ export interface components {
             at: string;
             by: string;
             /**
-             * @description created, imported, copied, carried, edited, undone, redone or brought_back; deleted, restored, archived or unarchived;
+             * @description created, imported, copied, carried, divided, edited, undone, redone or brought_back; deleted, restored, archived or unarchived;
              *     of a state of work moved, changed, unchanged or taken_back.
              */
             kind: string;

@@ -12,6 +12,7 @@ const KINDS: Record<string, string> = {
   imported: "Imported",
   copied: "Copied from another",
   carried: "Carried forward from the year before",
+  divided: "Divided from a household of two",
   undone: "Undone",
   redone: "Redone",
   brought_back: "Brought back",

@@ -9,6 +9,7 @@ import { count, touched } from "../ui/format";
 import { useKeys } from "../ui/keys";
 import { Blank, Button, Key, Waiting } from "../ui/pieces";
 import { CarryForward } from "./CarryForward";
+import { Divide } from "./Divide";
 import { Filters } from "./Filters";
 import { HouseholdTable } from "./HouseholdTable";
 import { NewHousehold } from "./NewHousehold";
@@ -81,7 +82,8 @@ export function Households() {
   const search = useRef<HTMLInputElement>(null);
   const [forward, setForward] = useState<HouseholdRow[] | null>(null);
   const [chosen, setChosen] = useState(new Set<string>());
-  const act = { ...useActions(setNotice), forward: setForward };
+  const [dividing, setDividing] = useState<HouseholdRow | null>(null);
+  const act = { ...useActions(setNotice), forward: setForward, divide: setDividing };
   const deleted = useDeleted();
   useKeys({
     n: () => setMaking(true),
@@ -177,6 +179,7 @@ export function Households() {
         )}
         {deleted.length > 0 && <Deleted rows={deleted} restore={act.restore} />}
       </main>
+      {dividing && <Divide row={dividing} onClose={() => setDividing(null)} />}
       {forward && packs.data && (
         <CarryForward
           rows={forward}
@@ -205,7 +208,10 @@ function told({ count: found, blocked, years }: HouseholdPage, sought: string) {
   return sought ? `${all} · found by “${sought}”` : all;
 }
 
-export type Actions = ReturnType<typeof useActions> & { forward: (rows: HouseholdRow[]) => void };
+export type Actions = ReturnType<typeof useActions> & {
+  forward: (rows: HouseholdRow[]) => void;
+  divide: (row: HouseholdRow) => void;
+};
 
 function useActions(say: (notice: Notice | null) => void) {
   const queries = useQueryClient();

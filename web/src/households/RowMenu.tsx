@@ -25,6 +25,7 @@ export function RowMenu({ row, packs, act, rename }: Props) {
           {hasYear(packs, row.country, next) && (
             <Item act={() => act.forward([row])}>Carry forward to {next}</Item>
           )}
+          <Item act={() => act.divide(row)}>Divide in two…</Item>
           <Item act={rename}>Rename</Item>
           <Item act={() => act.copy(row)}>Copy</Item>
           <Item act={() => act.archive(row, !away)}>{away ? "Take out again" : "Put away"}</Item>

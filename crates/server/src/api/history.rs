@@ -28,7 +28,7 @@ const PAGE: i64 = 50;
 pub struct HistoryEntry {
     /// The revision; none where the household was deleted or restored.
     pub revision: Option<i64>,
-    /// created, imported, copied, carried, edited, undone, redone or brought_back; deleted, restored, archived or unarchived;
+    /// created, imported, copied, carried, divided, edited, undone, redone or brought_back; deleted, restored, archived or unarchived;
     /// of a state of work moved, changed, unchanged or taken_back.
     pub kind: String,
     /// What was done, in words.
