@@ -170,7 +170,14 @@ impl<'h> Dividing<'h> {
             let whole = Some(self.without_strangers(paper.clone(), kind, half));
             return if half == 0 { [whole, None] } else { [None, whole] };
         }
-        let how = by(if weights[0] == weights[1] { "half each" } else { "by their shares" });
+        let has_amounts = kind.is_none_or(|kind| {
+            kind.boxes.iter().chain(kind.columns).any(|field| matches!(field.kind, FieldKind::Amount { .. }))
+        });
+        let how = match (has_amounts, weights[0] == weights[1]) {
+            (false, _) => by("stands in both"),
+            (true, true) => by("half each"),
+            (true, false) => by("by their shares"),
+        };
         self.went.push(Went { what, to: self.both(), how, decide });
         [0, 1].map(|half| Some(self.part(paper, kind, weights, half)))
     }

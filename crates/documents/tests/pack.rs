@@ -3,11 +3,18 @@
 
 use hembo_core::{Household, Outcome, Registry, file, outcome};
 use hembo_documents::{
-    document::{Block, Document},
+    document::{Block, Document, Picture},
     pack::{self, Note, Part, Source},
     write,
 };
 use std::{fs, path::PathBuf, sync::Arc};
+
+/// A picture of two by three dots.
+const PICTURE: &[u8] = b"\
+    \x89\x50\x4e\x47\x0d\x0a\x1a\x0a\x00\x00\x00\x0d\x49\x48\x44\x52\x00\x00\x00\x02\x00\x00\x00\x03\
+    \x08\x02\x00\x00\x00\x36\x88\x49\xd6\x00\x00\x00\x10\x49\x44\x41\x54\x78\x9c\x63\x68\x48\x70\x00\
+    \x22\x06\x14\x0a\x00\x48\x75\x06\xc1\x6b\x94\x47\xc8\x00\x00\x00\x00\x49\x45\x4e\x44\xae\x42\x60\
+    \x82";
 
 fn registry() -> Registry {
     Registry::of([Arc::new(hembo_us::UnitedStates::COMMITTED), Arc::new(hembo_ca::Canada::COMMITTED)])
@@ -39,7 +46,12 @@ fn pack_of(household: &Household, outcome: &Outcome, parts: &[Part]) -> Document
         made,
         notes,
         letter: None,
-        slips: &[],
+        slips: &[Picture {
+            png: Arc::new(PICTURE.to_vec()),
+            words: "W-2: wages.pdf, page 1 of 1".into(),
+            file: "ab".into(),
+            page: 0,
+        }],
         asked: &[],
     };
     pack::document(source, parts)
@@ -54,6 +66,7 @@ fn words(document: &Document, part: Part) -> Vec<String> {
         Block::List(items) => items.iter().flatten().map(|run| run.words.clone()).collect(),
         Block::Table(table) => table.rows.iter().flat_map(|row| row.cells.clone()).collect(),
         Block::Bars(bars) => bars.iter().map(|bar| bar.label.clone()).collect(),
+        Block::Picture(picture) => vec![picture.words.clone()],
     };
     found.blocks.iter().flat_map(of_block).collect()
 }
@@ -71,6 +84,7 @@ fn every_demo_household_has_a_pack_that_can_be_written() {
             assert!(written.bytes.starts_with(b"%PDF-"), "{name}");
             assert!(written.pages >= Part::ALL.len(), "{name}: {} pages", written.pages);
             assert_eq!(document.parts.len(), Part::ALL.len() - 1, "no letter was written");
+            assert_eq!(words(&document, Part::Slips), ["W-2: wages.pdf, page 1 of 1"]);
             let tax = format!("{:#}", outcome.total.max(-outcome.total));
             assert!(words(&document, Part::Summary)[0].contains(&tax), "{name}");
             for paper in household.papers.iter().filter(|paper| !paper.title.is_empty()) {

@@ -102,7 +102,7 @@ pub fn settle_next(before: &hembo_core::Household, next: &mut hembo_core::Househ
 }
 
 /// What a joint return held together is divided by a rule of its own, not by who is named on the paper.
-pub static DIVIDES: [Rule; 6] = [
+pub static DIVIDES: [Rule; 7] = [
     Rule {
         kind: "1040-ES",
         words: "joint payments are divided as the two agree, else by each one's own tax",
@@ -122,6 +122,11 @@ pub static DIVIDES: [Rule; 6] = [
         kind: "Gift carryover",
         words: "each takes what would have been left on separate returns",
         cite: "Reg. §1.170A-10(d)(4)(i)",
+    },
+    Rule {
+        kind: "Sales tax",
+        words: "each deducts what each paid, or uses the tables for their own income",
+        cite: "IRC §164(b)(5)(H)",
     },
     Rule { kind: "1098", words: "each deducts the interest that each paid", cite: "IRC §163(a)" },
     Rule {

@@ -234,3 +234,30 @@ fn nothing_carried_over_is_lost() {
         assert_eq!(found.iter().flat_map(amounts).collect::<Vec<_>>(), wanted, "{kind}");
     }
 }
+
+/// Of what earlier years left it is told how much came in and how much is left, also where nothing is.
+#[test]
+fn what_came_in_is_told_beside_what_is_left() {
+    let carried = |family: &Family, paper: &str| -> Vec<(String, String)> {
+        let outcome = outcome::reckon(&family.household(), &REGISTRY).unwrap();
+        let here = outcome.carried.iter().filter(|one| one.paper == paper);
+        here.map(|one| (one.came.to_string(), one.amount.to_string())).collect()
+    };
+    let told = |came: &str, left: &str| vec![(came.to_owned(), left.to_owned())];
+    let losses = |amount: &str| {
+        let family = Family::single(2024).wages("ada", 60_000);
+        family.paper("Losses carried", &["ada"], json!({ "long": amount }), json!(null))
+    };
+    // 3,000 are taken (§1211(b)): at 3,000 nothing is left, a cent above it a cent (whole dollars).
+    assert_eq!(carried(&losses("9000"), "Losses carried"), told("9000.00", "6000.00"));
+    assert_eq!(carried(&losses("3001"), "Losses carried"), told("3001.00", "1.00"));
+    assert_eq!(carried(&losses("3000"), "Losses carried"), told("3000.00", "0.00"));
+    let gifts = |earlier: &str| {
+        let rows = json!([{ "year": 2022, "class": "cash", "amount": earlier }]);
+        let family = Family::single(2024).wages("ada", 20_000).cash_gift(&["ada"], 15_000);
+        family.paper("Gift carryover", &["ada"], json!({}), rows)
+    };
+    // The year's own 15,000 fill the 12,000: 3,000 of them are left beside the 500.
+    assert_eq!(carried(&gifts("500"), "Gift carryover"), told("500.00", "3500.00"));
+    assert_eq!(carried(&Family::single(2024).wages("ada", 60_000), "Losses carried"), []);
+}

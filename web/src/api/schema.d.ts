@@ -1539,8 +1539,10 @@ export interface components {
         };
         /** @description An amount that is carried over into the next year. */
         CarriedOver: {
-            /** @description How much. */
+            /** @description How much is left for the next year. */
             amount: components["schemas"]["Money"];
+            /** @description How much of it came in from earlier years. */
+            came: components["schemas"]["Money"];
             /** @description What it is. */
             label: string;
             /** @description The kind of paper that it goes into, by its code. */

@@ -42,6 +42,7 @@ export function PaperSide({ paper }: { paper: Paper }) {
         ))}
       </section>
       <CountedAlready paper={paper} />
+      <CarriedOver paper={paper} />
       <section>
         <h2 className="mb-1.5">Since you opened this paper</h2>
         <Pair label="Total tax" value={since(outcome.total, before.total)} />
@@ -58,6 +59,28 @@ export function PaperSide({ paper }: { paper: Paper }) {
       <NotesAt place={{ paper: paper.id }} about={paperName(paper)} />
     </div>
   );
+}
+
+/** What of an amount that earlier years left was used this year, and what goes on into the next. */
+function CarriedOver({ paper }: { paper: Paper }) {
+  const { opened } = useDesk();
+  const names = paper.owners.map((one) => opened.household.people.find((p) => p.id === one.person)?.name);
+  const here = opened.outcome.carried.filter(
+    (one) => one.paper === paper.kind && names.every((name) => name && one.whose.split(", ").includes(name)),
+  );
+  return here.map((one) => (
+    <section key={`${one.label} ${one.whose}`}>
+      <h2 className="mb-1.5">{one.label}</h2>
+      <Pair label="Came in from earlier years" value={units(one.came)} />
+      {Number(one.came) > Number(one.amount) && (
+        <Pair label="Used this year" value={units(String(Number(one.came) - Number(one.amount)))} />
+      )}
+      {Number(one.amount) > Number(one.came) && (
+        <Pair label="More this year" value={units(String(Number(one.amount) - Number(one.came)))} />
+      )}
+      <Pair label="Left for the next year" value={units(one.amount)} />
+    </section>
+  ));
 }
 
 /** What other papers bring by themselves to where this one goes: it is not entered again. */

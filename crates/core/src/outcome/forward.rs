@@ -51,8 +51,10 @@ pub struct CarriedOver {
     pub label: String,
     /// Whose, by name.
     pub whose: String,
-    /// How much.
+    /// How much is left for the next year.
     pub amount: Money,
+    /// How much of it came in from earlier years.
+    pub came: Money,
     /// The kind of paper that it goes into, by its code.
     pub paper: String,
 }
@@ -260,16 +262,34 @@ pub(super) fn carried(
         let kind = pack.paper_kinds().iter().find(|kind| kind.id == carry.paper);
         let found = kind.map(|kind| left(carry.line, trail, kind, returns, household)).unwrap_or_default();
         let label = pack.declared().line(carry.line).map_or(carry.line, |line| line.label);
-        let found = found.into_iter().filter(|(_, amount)| *amount > Money::ZERO);
         let one = |(people, amount): (Vec<String>, Money)| CarriedOver {
             label: label.to_owned(),
             whose: people.iter().map(name).collect::<Vec<_>>().join(", "),
             amount,
+            came: came(household, carry, &people),
             paper: carry.paper.to_owned(),
         };
-        found.map(one).collect::<Vec<_>>()
+        let moved = |of: &CarriedOver| of.amount > Money::ZERO || of.came > Money::ZERO;
+        found.into_iter().map(one).filter(moved).collect::<Vec<_>>()
     };
     pack.declared().carries.iter().flat_map(of_carry).collect()
+}
+
+/// What came in from earlier years where a line's amount goes, on the papers of these people alone.
+fn came(household: &Household, carry: &Carry, people: &[String]) -> Money {
+    let theirs = |paper: &&Paper| {
+        paper.kind == carry.paper && paper.owners.iter().all(|owner| people.contains(&owner.person))
+    };
+    let of_row = |row: &Row, column: &str, says: Option<(&str, &str)>| {
+        let meant = says.is_none_or(|(column, entry)| row.get(column).and_then(Entry::text) == Some(entry));
+        row.get(column).and_then(Entry::money).filter(|_| meant).unwrap_or_default()
+    };
+    let of_paper = |paper: &Paper| match carry.into {
+        CarriedTo::Box(field) => paper.amount(field),
+        CarriedTo::Rows { column, says } => paper.rows.iter().map(|row| of_row(row, column, says)).sum(),
+        CarriedTo::ByHand => Money::ZERO,
+    };
+    household.papers.iter().filter(theirs).map(of_paper).sum()
 }
 
 /// What a line leaves, and to whom: by person where the line is a person's, else by return.

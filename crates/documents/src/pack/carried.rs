@@ -3,20 +3,25 @@
 use super::{Source, plain};
 use crate::document::{Block, Column, Row, Table};
 use hembo_core::outcome::CarriedOver;
+use hembo_money::Money;
 
 pub(super) fn blocks(of: Source<'_>) -> Vec<Block> {
     let row = |carried: &CarriedOver| {
-        let CarriedOver { label, whose, amount, paper } = carried;
-        Row::of([label.clone(), whose.clone(), plain(*amount), paper.clone()])
+        let CarriedOver { label, whose, amount, came, paper } = carried;
+        let used = (*came - *amount).max(Money::ZERO);
+        let shown = |amount: Money| if amount.is_zero() { String::new() } else { plain(amount) };
+        Row::of([label.clone(), whose.clone(), shown(*came), shown(used), plain(*amount), paper.clone()])
     };
     let rows: Vec<Row> = of.outcome.carried.iter().map(row).collect();
     if rows.is_empty() {
         return vec![Block::text("Nothing is carried over into the next year.")];
     }
     let columns = vec![
-        Column::words("What", 3.4),
-        Column::words("Whose", 2.4),
-        Column::amounts("Amount", 1.2),
+        Column::words("What", 3.0),
+        Column::words("Whose", 2.0),
+        Column::amounts("Came in", 1.1),
+        Column::amounts("Used", 1.1),
+        Column::amounts("Left", 1.1),
         Column::words("Goes into", 1.6),
     ];
     vec![Block::Table(Table { columns, rows })]
