@@ -28,7 +28,10 @@ test("a joint return is divided in two, and done again the two are replaced", as
   await page.keyboard.press("o");
   await expect(page.getByText("Does the spouse itemize?", { exact: false }).first()).toBeVisible();
   await page.getByRole("link", { name: "Hembo, all households" }).click();
-  await page.getByRole("button", { name: /^More about .*\(Osric\) 2025$/ }).first().click();
+  await page
+    .getByRole("button", { name: /^More about .*\(Osric\) 2025$/ })
+    .first()
+    .click();
   await page.getByRole("menuitem", { name: "Divide in two…" }).click();
   await expect(page.getByRole("alert")).toContainText("not divided again");
 });
