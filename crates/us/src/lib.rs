@@ -318,8 +318,8 @@ impl Pack for UnitedStates {
         status::settle_next(before, next);
     }
 
-    fn settle_divided(&self, _: &Household, half: &mut Household) {
-        status::settle_divided(half);
+    fn settle_divided(&self, before: &Household, half: &mut Household) {
+        status::settle_divided(before, half);
     }
 
     fn divides(&self) -> &'static [Rule] {

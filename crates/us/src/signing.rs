@@ -74,6 +74,7 @@ open_points! {
 
 /// What filing needs, with the codes of the points that tell when it is not settled.
 pub const SETTLED: &[(&str, &[&str])] = &[
+    ("Name and number of the spouse", &["K-169-named"]),
     ("Signatures", &["K-161", "K-161-day"]),
     ("PINs", &["K-162", "K-162-earlier"]),
     ("Preparer's number", &["K-163"]),

@@ -33,6 +33,11 @@ pub static PROVISION: Provision = Provision {
         Field::yes_no(ask::APART_ALL_YEAR, "", "The two lived apart all year")
             .help("It matters on separate returns: social security, IRAs, rent."),
         Field::yes_no(ask::SPOUSE_ITEMIZES, "", "A spouse outside this household itemizes"),
+        Field::text(ask::SPOUSE_NAME, "", "Name of a spouse outside this household", 120).lasts(),
+        Field::text(ask::SPOUSE_NUMBER, "", "SSN or ITIN of that spouse", 11)
+            .secret()
+            .shape("000-00-0000")
+            .lasts(),
     ],
     person_questions: &[
         Question {
@@ -60,6 +65,8 @@ pub mod ask {
     pub const APART: &str = "apart";
     pub const APART_ALL_YEAR: &str = "apart_all_year";
     pub const SPOUSE_ITEMIZES: &str = "spouse_itemizes";
+    pub const SPOUSE_NAME: &str = "spouse_name";
+    pub const SPOUSE_NUMBER: &str = "spouse_number";
 }
 
 open_points! {
@@ -74,6 +81,8 @@ open_points! {
         "Enter that one as a dependent to compare, if the other paid over half of the support.";
     SPOUSE_NOT_HERE = look "K-169", "IRC §6013(a)",
         "Add the spouse as a second filer to compare.";
+    SPOUSE_NAMED = look "K-169-named", "Instructions for Form 1040, Married filing separately",
+        "Enter them: a return that does not have them is sent on paper.";
     SPOUSE_ITEMIZES = blocks "K-106", "IRC §63(c)(6)(A)",
         "Answer for the spouse.";
     PAID_HOME = blocks "K-010", "IRC §2(b)(1)",
@@ -136,9 +145,16 @@ pub static DIVIDES: [Rule; 7] = [
     },
 ];
 
-/// What each says of the other is asked anew: whether the spouse, who is elsewhere now, itemizes (§63(c)(6)(A)).
-pub fn settle_divided(half: &mut hembo_core::Household) {
+/// Each names the other, who is elsewhere now; whether that one itemizes is asked anew (§63(c)(6)(A)).
+pub fn settle_divided(before: &hembo_core::Household, half: &mut hembo_core::Household) {
     half.answers.remove(ask::SPOUSE_ITEMIZES);
+    let married = half.answers.get(ask::MARITAL).and_then(Entry::text) == Some("married");
+    let other = before.filers().find(|(_, filer)| half.person(&filer.id).is_none());
+    let Some((_, other)) = other.filter(|_| married) else { return };
+    half.answers.insert(ask::SPOUSE_NAME.into(), Entry::Text(other.name.clone()));
+    if let Some(number) = &other.id_number {
+        half.answers.insert(ask::SPOUSE_NUMBER.into(), Entry::Text(number.clone()));
+    }
 }
 
 /// The status of someone who does not file jointly: the facts fix it, it is not a choice.
@@ -326,8 +342,14 @@ fn marriage(points: &mut Points<'_>) {
         both_by_one_child(points);
     }
     if married && points.facts.filers.len() == 1 {
-        let message = "A separate return names the spouse; joint and separate are not compared.";
+        let message = "The spouse is not here: joint and separate are not compared.";
         points.raise(&SPOUSE_NOT_HERE, Place::household(ask::MARITAL), message);
+        let named = [ask::SPOUSE_NAME, ask::SPOUSE_NUMBER].map(|asked| points.answered(asked).is_some());
+        if considered_unmarried(points.facts, points.facts.filers[0]).is_err() && named != [true, true] {
+            let message = "A separate return has the name and the number of the spouse.";
+            let missing = if named[0] { ask::SPOUSE_NUMBER } else { ask::SPOUSE_NAME };
+            points.raise(&SPOUSE_NAMED, Place::household(missing), message);
+        }
         if points.answered(ask::SPOUSE_ITEMIZES).is_none() {
             let message = "Does the spouse itemize? If so, there is no standard deduction here.";
             points.raise(&SPOUSE_ITEMIZES, Place::household(ask::SPOUSE_ITEMIZES), message);

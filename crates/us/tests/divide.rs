@@ -4,7 +4,9 @@
 use hembo_core::{
     Household, Registry,
     divide::{Divided, NotTwo, divide},
-    file, outcome,
+    file,
+    household::Entry,
+    outcome,
 };
 use hembo_us::UnitedStates;
 use serde_json::{Value, json};
@@ -32,7 +34,7 @@ fn couple(papers: Value) -> Household {
         "hembo": 1, "country": "us", "year": 2025, "name": "Quill", "reference": "Q-7",
         "people": [
             { "id": "ada", "name": "Ada Quill", "role": "filer", "born": "1980-02-01" },
-            { "id": "ben", "name": "Ben Quill", "role": "filer", "born": "1979-05-09" },
+            { "id": "ben", "name": "Ben Quill", "role": "filer", "born": "1979-05-09", "id_number": "831-26-3358" },
             { "id": "cora", "name": "Cora Quill", "role": "dependent", "born": "2012-01-05", "lived_with": { "ada": 12, "ben": 4 } },
             { "id": "dov", "name": "Dov Quill", "role": "dependent", "born": "2014-01-05", "lived_with": { "ada": 12, "ben": 12 } }
         ],
@@ -67,6 +69,10 @@ fn each_goes_with_the_dependents_who_lived_there_longer() {
     // Whether the spouse itemizes is asked anew, whether they are married is not.
     assert_eq!(ben.answers.get("marital"), ada.answers.get("marital"));
     assert!(ada.answers.contains_key("marital") && !ada.answers.contains_key("spouse_itemizes"));
+    let text = |half: &Household, asked: &str| half.answers.get(asked).and_then(Entry::text).map(str::to_owned);
+    assert_eq!(text(ada, "spouse_name").as_deref(), Some("Ben Quill"));
+    assert_eq!(text(ada, "spouse_number").as_deref(), Some("831-26-3358"));
+    assert_eq!((text(ben, "spouse_name").as_deref(), text(ben, "spouse_number")), (Some("Ada Quill"), None));
 }
 
 #[test]

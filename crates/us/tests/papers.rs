@@ -193,6 +193,12 @@ fn each_check_raises_its_point() {
         (child.answer("marital", json!("widowed")), "K-012", Weight::Blocks),
         (Family::single(2025).wages("ada", 60_000), "K-156", Weight::Look),
         (Family::single(2025).answer("marital", json!("married")), "K-169", Weight::Look),
+        (Family::single(2025).answer("marital", json!("married")), "K-169-named", Weight::Look),
+        (
+            Family::single(2025).answer("marital", json!("married")).answer("spouse_name", json!("Bo Reed")),
+            "K-169-named",
+            Weight::Look,
+        ),
     ];
     for (family, code, weight) in cases {
         let outcome = family.outcome();
