@@ -116,7 +116,9 @@ fn serve(cluster: &Cluster, data: &Path, port: u16) -> Done {
     println!(
         "\n   Hembo     http://127.0.0.1:{port}\n   sign in   demo, quay-street-12\n   administrator   office, quay-street-12"
     );
-    println!("   authority (simulated) http://127.0.0.1:{outside}, slips to drop on the desk: http://127.0.0.1:{outside}/slips");
+    println!(
+        "   authority (simulated) http://127.0.0.1:{outside}, slips to drop on the desk: http://127.0.0.1:{outside}/slips"
+    );
     println!("   log       {}\n   Ctrl-C stops it.\n", log.display());
     let status = server.status().map_err(|e| format!("The server does not start: {e}"));
     let _ = stand_in.kill().and_then(|()| stand_in.wait());

@@ -4,7 +4,6 @@ use axum::{
     body::{Body, Bytes, to_bytes},
     http::{Request, StatusCode},
 };
-use base64::{Engine, engine::general_purpose::STANDARD};
 use hembo_authority::{
     data::{Data, HeldSlip},
     stand_in::StandIn,
@@ -27,13 +26,9 @@ fn data() -> Data {
     Data::read(&Path::new(env!("CARGO_MANIFEST_DIR")).join("data")).expect("the made-up data")
 }
 
-fn camera(pdf: &[u8]) -> Option<(Vec<u8>, Vec<Word>)> {
-    let page = hembo_reader::read(pdf).ok()?.into_iter().next()?;
-    Some((STANDARD.decode(&page.picture).ok()?, page.words))
-}
-
 async fn ask(request: Request<Body>) -> (StatusCode, Bytes) {
-    let stand_in = StandIn::new(data(), registry(), None).expect("no file").with_camera(camera);
+    let stand_in =
+        StandIn::new(data(), registry(), None).expect("no file").with_camera(hembo_reader::picture_of);
     let answer = stand_in.router().oneshot(request).await.expect("an answer");
     let status = answer.status();
     (status, to_bytes(answer.into_body(), usize::MAX).await.expect("a body"))

@@ -1,8 +1,7 @@
 //! `hembo authority`: the stand-in for tax authorities and payers, on loopback beside the server.
 
-use base64::{Engine, engine::general_purpose::STANDARD};
 use hembo_authority::{data::Data, stand_in::StandIn};
-use hembo_core::{Registry, slip::Word};
+use hembo_core::Registry;
 use std::{
     io::{self, Write},
     net::SocketAddr,
@@ -24,18 +23,13 @@ pub struct Arguments {
     books: Option<PathBuf>,
 }
 
-/// A picture of a PDF's first page, with its words.
-fn camera(pdf: &[u8]) -> Option<(Vec<u8>, Vec<Word>)> {
-    let page = hembo_reader::read(pdf).ok()?.into_iter().next()?;
-    Some((STANDARD.decode(&page.picture).ok()?, page.words))
-}
-
 /// Plays the authority until the process is stopped.
 ///
 /// # Errors
 /// Data, a file or an address that cannot be used.
 pub fn run(arguments: Arguments, registry: Registry) -> io::Result<()> {
-    let stand_in = StandIn::new(Data::read(&arguments.data)?, registry, arguments.books)?.with_camera(camera);
+    let stand_in = StandIn::new(Data::read(&arguments.data)?, registry, arguments.books)?
+        .with_camera(hembo_reader::picture_of);
     tokio::runtime::Builder::new_multi_thread().enable_all().build()?.block_on(async {
         let listener = TcpListener::bind(arguments.listen).await?;
         let _ = writeln!(

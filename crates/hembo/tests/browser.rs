@@ -4,7 +4,7 @@
 use hembo_authority::{data::Data, stand_in::StandIn};
 use hembo_cluster::Cluster;
 use hembo_core::Registry;
-use hembo_server::{Settings, app, demo, run};
+use hembo_server::{Settings, app, demo, reading::Program, run};
 use std::sync::{Arc, LazyLock};
 use std::{future::pending, path::PathBuf, process::Command};
 use tokio::net::TcpListener;
@@ -22,7 +22,7 @@ async fn a_preparers_work_through_the_real_interface() {
         StandIn::new(Data::read(&root.join("crates/authority/data")).unwrap(), REGISTRY.clone(), None);
     let outside = TcpListener::bind("127.0.0.1:0").await.unwrap();
     let authority = format!("http://{}", outside.local_addr().unwrap());
-    let stand_in = stand_in.unwrap().router();
+    let stand_in = stand_in.unwrap().with_camera(hembo_reader::picture_of).router();
     let played = tokio::spawn(async move { axum::serve(outside, stand_in).await });
     let key = std::env::temp_dir().join(format!("hembo-key-browser-{}", std::process::id()));
     let settings = Settings {
@@ -34,7 +34,8 @@ async fn a_preparers_work_through_the_real_interface() {
         authority: Some(authority.clone()),
         secure_cookies: false,
     };
-    let app = app(&settings, REGISTRY.clone()).await.unwrap();
+    let mut app = app(&settings, REGISTRY.clone()).await.unwrap();
+    app.reader = Arc::new(Program(env!("CARGO_BIN_EXE_hembo").into()));
     std::fs::remove_file(key).unwrap();
     demo::load(&app, &root.join("demo")).await.unwrap();
     let listener = TcpListener::bind(settings.listen).await.unwrap();

@@ -37,3 +37,10 @@ pub fn read(file: &[u8]) -> Result<Vec<Page>, Unreadable> {
         FileKind::Png | FileKind::Jpeg => picture::page(file).map(|page| vec![page]),
     }
 }
+
+/// The first page of a file as a picture (PNG), and the words on it; nothing of a file that cannot be read. It is the camera that
+/// the stand-in of the authority is lent.
+pub fn picture_of(file: &[u8]) -> Option<(Vec<u8>, Vec<Word>)> {
+    let page = read(file).ok()?.into_iter().next()?;
+    Some((STANDARD.decode(&page.picture).ok()?, page.words))
+}

@@ -69,7 +69,8 @@ fn each_goes_with_the_dependents_who_lived_there_longer() {
     // Whether the spouse itemizes is asked anew, whether they are married is not.
     assert_eq!(ben.answers.get("marital"), ada.answers.get("marital"));
     assert!(ada.answers.contains_key("marital") && !ada.answers.contains_key("spouse_itemizes"));
-    let text = |half: &Household, asked: &str| half.answers.get(asked).and_then(Entry::text).map(str::to_owned);
+    let text =
+        |half: &Household, asked: &str| half.answers.get(asked).and_then(Entry::text).map(str::to_owned);
     assert_eq!(text(ada, "spouse_name").as_deref(), Some("Ben Quill"));
     assert_eq!(text(ada, "spouse_number").as_deref(), Some("831-26-3358"));
     assert_eq!((text(ben, "spouse_name").as_deref(), text(ben, "spouse_number")), (Some("Ada Quill"), None));
