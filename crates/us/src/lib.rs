@@ -320,6 +320,8 @@ impl Pack for UnitedStates {
 
     fn settle_divided(&self, before: &Household, half: &mut Household) {
         status::settle_divided(before, half);
+        // An account of both is asked for anew.
+        half.answers.remove(refund::ACCOUNT.id);
     }
 
     fn divides(&self) -> &'static [Rule] {

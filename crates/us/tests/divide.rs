@@ -38,7 +38,7 @@ fn couple(papers: Value) -> Household {
             { "id": "cora", "name": "Cora Quill", "role": "dependent", "born": "2012-01-05", "lived_with": { "ada": 12, "ben": 4 } },
             { "id": "dov", "name": "Dov Quill", "role": "dependent", "born": "2014-01-05", "lived_with": { "ada": 12, "ben": 12 } }
         ],
-        "answers": { "marital": "married", "state": "ME", "spouse_itemizes": false },
+        "answers": { "marital": "married", "state": "ME", "spouse_itemizes": false, "refund_account": "011000015 1234567" },
         "papers": papers,
         "pins": { "us.status": "joint" },
     });
