@@ -17,6 +17,7 @@ const WIDTH = 10_000;
 
 export function PageShown({ src, label, reads = [], at }: Props) {
   const [tall, setTall] = useState(0);
+  const [missing, setMissing] = useState(false);
   const marked = useRef<SlipRead>(undefined);
   const style = ({ at: { left, top, width, height } }: SlipRead) => ({
     left: `${left / 100}%`,
@@ -29,12 +30,14 @@ export function PageShown({ src, label, reads = [], at }: Props) {
     marked.current = at;
     element.scrollIntoView({ block: "nearest" });
   };
+  if (missing) return <p className="text-ochre">{label} is not kept here, or cannot be fetched just now.</p>;
   return (
     <div className="relative border border-rule bg-white">
       <img
         src={src}
         alt={label}
         className="block w-full"
+        onError={() => setMissing(true)}
         onLoad={({ currentTarget: { naturalHeight, naturalWidth } }) =>
           setTall(naturalHeight / Math.max(1, naturalWidth))
         }

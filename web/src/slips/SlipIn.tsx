@@ -76,8 +76,9 @@ function Looked({ file, look, to, close, as }: LookedProps) {
   const papers = (household.papers ?? []).filter((paper) => paper.kind === kind?.id);
   const paper = papers.find((one) => one.id === into);
   const { keep, wrong, keeping } = useKeep(file, close);
-  const seen = Object.values(boxes).filter((box) => box.seen).length;
+  const seen = Object.values(boxes).filter((box) => box.seen && box.value !== null).length;
   const reads = useMemo(() => allReads(look), [look]);
+  const whose = people.find((person) => person.id === proposal.owner?.words);
   const who = paper ? paper.owners.map((one) => one.person) : owner ? [owner] : [];
   return (
     <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,27rem)] gap-5 max-desk:grid-cols-1">
@@ -121,6 +122,9 @@ function Looked({ file, look, to, close, as }: LookedProps) {
                 </option>
               ))}
             </Choose>
+          )}
+          {paper && whose && !paper.owners.some((one) => one.person === whose.id) && (
+            <Told>It says {whose.name}, who is no owner of that paper.</Told>
           )}
           {kind && !paper && (
             <Choose label="Whose" value={owner} choose={setOwner} read={proposal.owner} see={setAt}>
@@ -232,7 +236,9 @@ function useKeep(file: File, close: () => void) {
     const kept = await keepFile(file);
     const differs = ([id, box]: [string, Confirmed[string]]) => {
       const field = kind.boxes.find((one) => one.id === id);
-      return box.seen && field && !isSame(field, box.value, paper?.boxes?.[id] ?? null);
+      // What could not be read empties nothing.
+      if (!box.seen || box.value === null || !field) return false;
+      return !isSame(field, box.value, paper?.boxes?.[id] ?? null);
     };
     const confirmed = Object.entries(boxes).filter(differs);
     const fresh = newPaper(kind, opened.household, owners);
