@@ -118,7 +118,7 @@ impl<'h> Dividing<'h> {
     }
 
     /// The household of a half, without its papers.
-    fn people(&self, half: usize) -> Household {
+    fn people(&mut self, half: usize) -> Household {
         let gone = &self.filers[1 - half].id;
         let mut people: Vec<Person> = self
             .household
@@ -127,8 +127,16 @@ impl<'h> Dividing<'h> {
             .filter(|person| self.half_of[person.id.as_str()] == half)
             .cloned()
             .collect();
+        let asked: Vec<Field> = self.pack.person_questions().iter().map(|question| question.field).collect();
         for person in &mut people {
             person.lived_with.remove(gone);
+            if self.take_strangers(&mut person.answers, &asked, half) {
+                self.tell_stranger(person.name.clone(), half);
+            }
+        }
+        let mut answers = self.household.answers.clone();
+        if self.take_strangers(&mut answers, self.pack.household_questions(), half) {
+            self.tell_stranger(self.household.name.clone(), half);
         }
         let mark = first_name(self.filers[half]);
         let kept: String = self
@@ -140,6 +148,7 @@ impl<'h> Dividing<'h> {
         Household {
             name: format!("{kept} ({mark})"),
             people,
+            answers,
             papers: Vec::new(),
             pins: BTreeMap::new(),
             dismissed: BTreeMap::new(),
@@ -152,7 +161,7 @@ impl<'h> Dividing<'h> {
     /// What of a paper goes to each half.
     fn paper(&mut self, paper: &Paper) -> [Option<Paper>; 2] {
         let kind = self.pack.paper_kinds().iter().find(|kind| kind.id == paper.kind);
-        let what = format!("{} {}", paper.kind, paper.title).trim_end().to_owned();
+        let what = name(paper);
         let weight = |half: usize| -> i64 {
             let own =
                 paper.owners.iter().filter(|owner| self.half_of.get(owner.person.as_str()) == Some(&half));
@@ -183,7 +192,7 @@ impl<'h> Dividing<'h> {
     }
 
     /// A half's part of a paper that both own: its amounts by their shares; what else stands on it, on both.
-    fn part(&self, paper: &Paper, kind: Option<&PaperKind>, weights: [i64; 2], half: usize) -> Paper {
+    fn part(&mut self, paper: &Paper, kind: Option<&PaperKind>, weights: [i64; 2], half: usize) -> Paper {
         let owners: Vec<Share> = paper
             .owners
             .iter()
@@ -206,20 +215,38 @@ impl<'h> Dividing<'h> {
         self.without_strangers(part, kind, half)
     }
 
-    /// A paper without the names of people who are in the other half.
-    fn without_strangers(&self, mut paper: Paper, kind: Option<&PaperKind>, half: usize) -> Paper {
+    /// A paper without the names of people who are in the other half; that is told.
+    fn without_strangers(&mut self, mut paper: Paper, kind: Option<&PaperKind>, half: usize) -> Paper {
         let Some(kind) = kind else { return paper };
-        let here = |fields: &[Field], id: &str, entry: &Entry| {
-            let is_person =
-                fields.iter().any(|field| field.id == id && matches!(field.kind, FieldKind::Person));
-            !is_person || entry.text().and_then(|id| self.half_of.get(id)) == Some(&half)
-        };
-        paper.boxes.retain(|id, entry| here(kind.boxes, id, entry));
+        let mut named = self.take_strangers(&mut paper.boxes, kind.boxes, half);
         for row in &mut paper.rows {
-            row.cells.retain(|id, entry| here(kind.columns, id, entry));
+            named |= self.take_strangers(&mut row.cells, kind.columns, half);
+        }
+        if named {
+            self.tell_stranger(name(&paper), half);
         }
         paper
     }
+
+    /// Takes the names of people who are in the other half out of entries. Whether there was one.
+    fn take_strangers(&self, entries: &mut Answers, fields: &[Field], half: usize) -> bool {
+        let before = entries.len();
+        entries.retain(|id, entry| {
+            let is_person =
+                fields.iter().any(|field| field.id == id && matches!(field.kind, FieldKind::Person));
+            !is_person || entry.text().and_then(|id| self.half_of.get(id)) == Some(&half)
+        });
+        entries.len() < before
+    }
+
+    fn tell_stranger(&mut self, what: String, half: usize) {
+        let how = "names someone who is in the other household: left empty here".to_owned();
+        self.went.push(Went { what, to: self.to(half), how, decide: true });
+    }
+}
+
+fn name(paper: &Paper) -> String {
+    format!("{} {}", paper.kind, paper.title).trim_end().to_owned()
 }
 
 fn parts(entries: &Answers, fields: &[Field], weights: [i64; 2], half: usize) -> Answers {

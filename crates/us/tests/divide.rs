@@ -2,7 +2,7 @@
 #![allow(missing_docs, clippy::unwrap_used)]
 
 use hembo_core::{
-    Household, Registry,
+    Household, Registry, check,
     divide::{Divided, NotTwo, divide},
     file,
     household::Entry,
@@ -119,6 +119,38 @@ fn what_has_a_rule_of_its_own_is_told_with_it_to_be_decided() {
     let (_, how, decide) = told(&divided, "1040-ES");
     assert!(decide && how.contains("as the two agree") && how.contains("§1.6654-2(e)(5)"), "{how}");
     assert!(told(&divided, "Losses carried").1.contains("§1.1212-1(c)"));
+}
+
+/// Whoever is named and goes elsewhere is taken out and told: what is left has nobody in it who is not there.
+#[test]
+fn nobody_is_named_who_is_in_the_other_household() {
+    let mut household = couple(json!([
+        { "id": "care", "kind": "Medical", "title": "Family", "owners": "both",
+          "rows": [{ "id": "r1", "date": "2025-03-01", "patient": "cora", "amount": "10.00" },
+                   { "id": "r2", "date": "2025-03-01", "patient": "ben", "amount": "20.00" }] }
+    ]));
+    let cora = household.people.iter_mut().find(|person| person.id == "cora").unwrap();
+    cora.answers.insert("supported_alone_by".into(), Entry::Text("ben".into()));
+    assert_eq!(check::faults(&household, &registry()), vec![]);
+    let divided = divide(&household, registry().pack("us").unwrap()).unwrap();
+    let [ada, ben] = &divided.halves;
+    let patients = |half: &Household| -> Vec<Option<String>> {
+        let rows = &half.paper("care").unwrap().rows;
+        rows.iter().map(|row| row.get("patient").and_then(Entry::text).map(str::to_owned)).collect()
+    };
+    assert_eq!(patients(ada), [Some("cora".to_owned()), None]);
+    assert_eq!(patients(ben), [None, Some("ben".to_owned())]);
+    assert!(!ada.person("cora").unwrap().answers.contains_key("supported_alone_by"));
+    let told: Vec<&str> = divided
+        .went
+        .iter()
+        .filter(|one| one.decide && one.how.contains("left empty here"))
+        .map(|one| one.what.as_str())
+        .collect();
+    assert_eq!(told, ["Cora Quill", "Medical Family", "Medical Family"]);
+    for half in &divided.halves {
+        assert_eq!(check::faults(half, &registry()), vec![], "{}", half.name);
+    }
 }
 
 /// Both halves can be worked with, each files separately, and together they hold what was there.
