@@ -22,7 +22,7 @@ use hembo_core::slip::{
 };
 
 /// The most words that are read of a page.
-const MOST_WORDS: usize = 20_000;
+const MOST_WORDS: usize = 2_000;
 /// How wide a sign is taken to be that does not say so, as a part of its height.
 const USUAL_ADVANCE: f64 = 0.5;
 /// The gap, as a part of the height, that parts two words where no blank is written.

@@ -52,6 +52,11 @@ async fn a_household_is_divided_linked_replaced_and_its_halves_are_not_divided_a
     client.post(&path, json!({ "base_revision": base, "replace": true })).await.ok(201);
     assert_eq!(client.count().await, count + 2);
     client.get(&format!("/api/households/{half}")).await.ok(404);
+    let noted: i64 = sqlx::query_scalar("select count(*) from marks where kind = 'deleted'")
+        .fetch_one(&client.app.database)
+        .await
+        .unwrap();
+    assert_eq!(noted, 4, "who put new ones in their place is noted at each");
     client.post(&format!("/api/households/{half}/restore"), json!({})).await.ok(204);
     assert_eq!(client.get(&path).await.ok(200)["into"].as_array().unwrap().len(), 3);
 

@@ -177,11 +177,13 @@ async fn what_moved_is_told_until_somebody_has_looked() {
     let told = preparer.get("/api/rereckoned").await.ok(200);
     let rows = told["rows"].as_array().unwrap();
     assert!(!rows.is_empty() && rows.iter().all(|row| row["before"] != row["after"]), "{told:#}");
-    let latest = rows[0]["at"].clone();
-    preparer.post("/api/rereckoned/seen", json!({ "at": "2020-01-01T00:00:00Z" })).await.ok(204);
+    let (latest, earliest) = (&rows[0]["at"], &rows[rows.len() - 1]["at"]);
+    let long_ago = json!({ "from": "2020-01-01T00:00:00Z", "until": "2020-01-02T00:00:00Z" });
+    preparer.post("/api/rereckoned/seen", long_ago).await.ok(204);
     assert_eq!(preparer.get("/api/rereckoned").await.ok(200)["moved"], told["moved"]);
-    preparer.post("/api/rereckoned/seen", json!({ "at": latest })).await.ok(204);
+    let shown = json!({ "from": earliest, "until": latest });
+    preparer.without_token().post("/api/rereckoned/seen", shown.clone()).await.ok(403);
+    preparer.post("/api/rereckoned/seen", shown).await.ok(204);
     assert_eq!(preparer.get("/api/rereckoned").await.ok(200)["moved"], 0);
-    preparer.post("/api/rereckoned/seen", json!({ "at": "soon" })).await.ok(422);
-    preparer.without_token().post("/api/rereckoned/seen", json!({ "at": latest })).await.ok(403);
+    preparer.post("/api/rereckoned/seen", json!({ "from": "soon", "until": "later" })).await.ok(422);
 }

@@ -133,6 +133,10 @@ async fn what_is_no_slip_is_refused_with_the_reason_and_stores_nothing() {
             assert!(problem["detail"].as_str().unwrap().contains(says), "{problem:#}");
         }
     }
+    // One that is larger than a household's file may be, and not too large for a slip, is read.
+    for bytes in [6 * 1024 * 1024, 10 * 1024 * 1024] {
+        look(&client, &id, large(bytes)).await.ok(200);
+    }
     // A file that was never kept can be added to no paper, not even to a new one.
     let file = json!({ "id": "ab".repeat(32), "name": "a.pdf", "pages": 1 });
     let owners = json!([{ "person": "delphine", "percent": "100" }]);

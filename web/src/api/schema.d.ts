@@ -3380,13 +3380,18 @@ export interface components {
             /** @description The heading. */
             title: string;
         };
-        /** @description Up to when somebody has looked. */
-        SeenUntil: {
+        /** @description What somebody has looked at. */
+        Seen: {
             /**
              * Format: date-time
-             * @description The moment of the latest that was shown.
+             * @description The moment of the earliest that was shown.
              */
-            at: string;
+            from: string;
+            /**
+             * Format: date-time
+             * @description The moment of the latest.
+             */
+            until: string;
         };
         /** @description A document that is sent. */
         SendAskedDocument: {
@@ -6862,7 +6867,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SeenUntil"];
+                "application/json": components["schemas"]["Seen"];
             };
         };
         responses: {

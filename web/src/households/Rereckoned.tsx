@@ -23,8 +23,8 @@ export function Rereckoned() {
   const { moved = 0, waiting = 0, rows = [] } = found.data ?? {};
   if (moved === 0 && waiting === 0) return null;
   const seen = async () => {
-    const at = rows[0]?.at;
-    if (at) await ask(api.POST("/api/rereckoned/seen", { body: { at } }));
+    const [until, from] = [rows[0]?.at, rows.at(-1)?.at];
+    if (from && until) await ask(api.POST("/api/rereckoned/seen", { body: { from, until } }));
     setLooking(false);
     await queries.invalidateQueries({ queryKey: KEY });
   };

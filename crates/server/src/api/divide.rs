@@ -5,7 +5,10 @@ use crate::{
     App,
     auth::By,
     error::{Answer, Problem},
-    store::households as store,
+    store::{
+        divided as store,
+        households::{Mark, mark_in},
+    },
     work,
 };
 use axum::{
@@ -63,9 +66,9 @@ pub async fn dividing(State(app): State<App>, _: By, Path(id): Path<Uuid>) -> An
 }
 
 /// The newest revision divided, or why it is not, and what was divided before.
-async fn looked(app: &App, id: Uuid) -> Answer<(i64, store::DividedBefore, Result<Divided, String>)> {
+async fn looked(app: &App, id: Uuid) -> Answer<(i64, store::Divided, Result<Divided, String>)> {
     let (revision, household) = work::load(app, id).await?;
-    let before = store::divided(&app.database, id).await?.ok_or_else(|| Problem::not_found("household"))?;
+    let before = store::of(&app.database, id).await?.ok_or_else(|| Problem::not_found("household"))?;
     let divided = if before.from.is_some() {
         Err("It is itself one of two into which a household was divided: that is not divided again.".into())
     } else {
@@ -95,7 +98,7 @@ pub async fn divide_household(
     Path(id): Path<Uuid>,
     Input(wanted): Input<Divide>,
 ) -> Answer<(StatusCode, Json<Vec<Named>>)> {
-    let (revision, _, divided) = looked(&app, id).await?;
+    let (revision, before, divided) = looked(&app, id).await?;
     if revision != wanted.base_revision {
         return Err(Problem::moved(format!("Revision {revision} came meanwhile. Look at it again.")));
     }
@@ -106,12 +109,11 @@ pub async fn divide_household(
     let mut made = Vec::new();
     for half in &worked {
         let new = add(&app, &mut transaction, half, "divided", by, None).await?;
-        store::note_divided(&mut transaction, new, id).await?;
+        store::note(&mut transaction, new, id).await?;
         made.push(Named { id: new, name: half.household.name.clone() });
     }
-    if wanted.replace {
-        let now: Vec<Uuid> = made.iter().map(|half| half.id).collect();
-        store::replace_divided(&mut transaction, id, &now).await?;
+    for earlier in before.into.into_iter().filter(|_| wanted.replace) {
+        mark_in(&mut transaction, earlier, Mark::Deleted, by).await?;
     }
     transaction.commit().await?;
     Ok((StatusCode::CREATED, Json(made)))

@@ -20,6 +20,7 @@ use hembo_core::{
     check::LONGEST_NAME,
     command::Command,
     household::SlipFile,
+    search::Stop,
     slip::{
         Proposal, Word,
         file::{self, FileKind, Page, Unreadable},
@@ -70,8 +71,12 @@ pub async fn look_at_file(
     let (_, household) = work::load(&app, id).await?;
     let (media, pages, file) = read(&app, body).await?;
     let (words, no_words) = words(&app, media, &file, &pages).await;
-    let pack = work::pack(&app, &household)?;
-    let proposal = propose(&words, &household, pack, kind.as_deref());
+    let registry = app.registry.clone();
+    let read = move |_: &Stop| {
+        let pack = registry.pack(&household.country)?;
+        Some(propose(&words, &household, pack, kind.as_deref()))
+    };
+    let proposal = work::on_a_core(&app, read).await?.ok_or_else(|| Problem::not_found("country"))?;
     Ok(Json(Look { pages: pages.into_iter().map(|page| page.picture).collect(), proposal, no_words }))
 }
 

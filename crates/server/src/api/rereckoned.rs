@@ -63,22 +63,25 @@ fn row(moved: store::Moved) -> Answer<Row> {
     Ok(Row { household, name, year, country, before: then(was)?, after: then(came)?, at })
 }
 
-/// Up to when somebody has looked.
+/// What somebody has looked at.
 #[derive(Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
-pub struct SeenUntil {
-    /// The moment of the latest that was shown.
+pub struct Seen {
+    /// The moment of the earliest that was shown.
     #[serde(with = "time::serde::rfc3339")]
-    at: OffsetDateTime,
+    from: OffsetDateTime,
+    /// The moment of the latest.
+    #[serde(with = "time::serde::rfc3339")]
+    until: OffsetDateTime,
 }
 
 /// Note that what moved was looked at.
-#[utoipa::path(post, path = "/api/rereckoned/seen", request_body = SeenUntil, responses((status = 204)))]
+#[utoipa::path(post, path = "/api/rereckoned/seen", request_body = Seen, responses((status = 204)))]
 pub async fn see_rereckoned(
     State(app): State<App>,
     By(by): By,
-    Input(seen): Input<SeenUntil>,
+    Input(seen): Input<Seen>,
 ) -> Answer<StatusCode> {
-    store::see(&app.database, seen.at, by).await?;
+    store::see(&app.database, (seen.from, seen.until), by).await?;
     Ok(StatusCode::NO_CONTENT)
 }

@@ -303,70 +303,6 @@ pub async fn carried_to(
     .await
 }
 
-/// From which household one was divided, with its name, and into which two it was, as far as they are not deleted.
-#[derive(Debug)]
-#[allow(missing_docs)]
-pub struct DividedBefore {
-    pub from: Option<Uuid>,
-    pub from_name: Option<String>,
-    pub into: Vec<Uuid>,
-    pub into_names: Vec<String>,
-}
-
-/// From which household one was divided, and into which.
-///
-/// # Errors
-/// When the database fails.
-pub async fn divided(database: &PgPool, id: Uuid) -> Result<Option<DividedBefore>, sqlx::Error> {
-    sqlx::query_as!(
-        DividedBefore,
-        r#"select h.divided_from as "from", f.name as "from_name?",
-             array(select d.id from households d where d.divided_from = h.id and d.deleted_at is null
-                 order by d.created_at, d.name) as "into!",
-             array(select d.name from households d where d.divided_from = h.id and d.deleted_at is null
-                 order by d.created_at, d.name) as "into_names!"
-         from households h left join households f on f.id = h.divided_from
-         where h.id = $1 and h.deleted_at is null"#,
-        id
-    )
-    .fetch_optional(database)
-    .await
-}
-
-/// Notes that a household is one of the two into which another was divided.
-///
-/// # Errors
-/// When the database fails.
-pub async fn note_divided(
-    transaction: &mut PgTransaction<'_>,
-    half: Uuid,
-    from: Uuid,
-) -> Result<(), sqlx::Error> {
-    sqlx::query!("update households set divided_from = $2 where id = $1", half, from)
-        .execute(&mut **transaction)
-        .await?;
-    Ok(())
-}
-
-/// Deletes the households into which one was divided before, but for these; they can be brought back.
-///
-/// # Errors
-/// When the database fails.
-pub async fn replace_divided(
-    transaction: &mut PgTransaction<'_>,
-    from: Uuid,
-    but: &[Uuid],
-) -> Result<(), sqlx::Error> {
-    sqlx::query!(
-        "update households set deleted_at = now() where divided_from = $1 and deleted_at is null and id <> all($2)",
-        from,
-        but
-    )
-    .execute(&mut **transaction)
-    .await?;
-    Ok(())
-}
-
 /// The same household in the years around: the one that it was carried forward from, and the one that it was carried to.
 #[derive(Debug)]
 #[allow(missing_docs)]
@@ -511,6 +447,21 @@ impl Mark {
 /// When the database fails.
 pub async fn mark(database: &PgPool, id: Uuid, mark: Mark, by: Uuid) -> Result<bool, sqlx::Error> {
     let mut transaction = database.begin().await?;
+    let done = mark_in(&mut transaction, id, mark, by).await?;
+    transaction.commit().await?;
+    Ok(done)
+}
+
+/// The same, as a part of something larger.
+///
+/// # Errors
+/// When the database fails.
+pub async fn mark_in(
+    transaction: &mut PgTransaction<'_>,
+    id: Uuid,
+    mark: Mark,
+    by: Uuid,
+) -> Result<bool, sqlx::Error> {
     let kind = mark.stored();
     let done = sqlx::query!(
         "update households set touched_at = now(),
@@ -521,15 +472,14 @@ pub async fn mark(database: &PgPool, id: Uuid, mark: Mark, by: Uuid) -> Result<b
         id,
         kind
     )
-    .execute(&mut *transaction)
+    .execute(&mut **transaction)
     .await?;
     if done.rows_affected() == 0 {
         return Ok(false);
     }
     sqlx::query!("insert into marks (household, kind, by_user) values ($1, $2, $3)", id, kind, by)
-        .execute(&mut *transaction)
+        .execute(&mut **transaction)
         .await?;
-    transaction.commit().await?;
     Ok(true)
 }
 

@@ -1,6 +1,7 @@
 //! What stands in PostgreSQL.
 
 pub mod checking;
+pub mod divided;
 pub mod figures;
 pub mod files;
 pub mod filings;

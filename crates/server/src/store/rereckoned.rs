@@ -113,13 +113,18 @@ pub async fn counts(database: &PgPool, rules: &[String]) -> Result<(i64, i64), s
     Ok((counted.moved, counted.waiting))
 }
 
-/// Notes that someone has looked at those up to a moment.
+/// Notes that someone has looked at those between two moments, both included.
 ///
 /// # Errors
 /// When the database fails.
-pub async fn see(database: &PgPool, until: OffsetDateTime, by: Uuid) -> Result<(), sqlx::Error> {
+pub async fn see(
+    database: &PgPool,
+    (from, until): (OffsetDateTime, OffsetDateTime),
+    by: Uuid,
+) -> Result<(), sqlx::Error> {
     sqlx::query!(
-        "update rereckoned set seen_by = $2, seen_at = now() where seen_at is null and at <= $1",
+        "update rereckoned set seen_by = $3, seen_at = now() where seen_at is null and at between $1 and $2",
+        from,
         until,
         by
     )
