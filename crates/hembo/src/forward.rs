@@ -2,7 +2,7 @@
 //!
 //! Exit codes: 0 all carried forward; 1 a file could not be read, is no household, or cannot be carried forward.
 
-use crate::reckon::{household, print, tell_faults};
+use crate::reckon::each;
 use hembo_core::{Registry, check::Fault, outcome::next_year, search::Stop};
 use std::{path::PathBuf, process::ExitCode};
 
@@ -16,21 +16,8 @@ pub struct Arguments {
 
 /// Carries every file forward, one JSON document a file on standard output; messages go to standard error.
 pub fn run(arguments: &Arguments, registry: &Registry) -> ExitCode {
-    let mut failed = false;
-    for file in &arguments.files {
-        let carried = household(file, registry).and_then(|household| {
-            let pack = registry.pack(&household.country).ok_or_else(Vec::new)?;
-            next_year(&household, pack, &Stop::default())
-                .map_err(|why| vec![Fault::new("/year", why.to_string())])
-        });
-        match carried {
-            Ok(next) if print(&next).is_err() => return ExitCode::SUCCESS,
-            Ok(_) => {}
-            Err(faults) => {
-                failed = true;
-                tell_faults(file, &faults);
-            }
-        }
-    }
-    ExitCode::from(u8::from(failed))
+    each(&arguments.files, registry, |household, pack| {
+        let next = next_year(&household, pack, &Stop::default());
+        next.map(|next| vec![next]).map_err(|why| vec![Fault::new("/year", why.to_string())])
+    })
 }

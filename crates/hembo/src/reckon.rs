@@ -5,7 +5,7 @@
 //! `"covered": false` or `"complete": false`).
 
 use hembo_core::{
-    Household, Outcome, Registry, check,
+    Household, Outcome, Pack, Registry, check,
     check::Fault,
     file,
     outcome::{self, Unreckoned, Wanted},
@@ -156,4 +156,29 @@ fn bytes(file: &PathBuf) -> Result<Vec<u8>, Vec<Fault>> {
     let read = source.take(check::LARGEST_FILE as u64 + 1).read_to_end(&mut bytes);
     read.map_err(|e| fault(format!("The file cannot be read: {e}.")))?;
     Ok(bytes)
+}
+
+/// Makes households of every household file and prints them, one JSON document each; faults go to standard error. Exit codes: 0
+/// all made; 1 a file could not be read, is no household, or nothing can be made of it.
+pub fn each(
+    files: &[PathBuf],
+    registry: &Registry,
+    make: impl Fn(Household, &dyn Pack) -> Result<Vec<Household>, Vec<Fault>>,
+) -> ExitCode {
+    let mut failed = false;
+    for file in files {
+        let made = household(file, registry).and_then(|household| {
+            let pack = registry.pack(&household.country).ok_or_else(Vec::new)?;
+            make(household, pack)
+        });
+        match made {
+            Ok(made) if made.iter().any(|one| print(one).is_err()) => return ExitCode::SUCCESS,
+            Ok(_) => {}
+            Err(faults) => {
+                failed = true;
+                tell_faults(file, &faults);
+            }
+        }
+    }
+    ExitCode::from(u8::from(failed))
 }

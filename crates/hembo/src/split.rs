@@ -3,12 +3,8 @@
 //!
 //! Exit codes: 0 all divided; 1 a file could not be read, is no household, or has not two filers.
 
-use crate::reckon::{household, print, tell_faults};
-use hembo_core::{
-    Registry,
-    check::Fault,
-    divide::{Divided, divide},
-};
+use crate::reckon::{each, tell};
+use hembo_core::{Registry, check::Fault, divide::divide};
 use std::{path::PathBuf, process::ExitCode};
 
 /// What `split` is asked to do.
@@ -21,27 +17,12 @@ pub struct Arguments {
 
 /// Divides every file, two JSON documents a file on standard output; what went where goes to standard error.
 pub fn run(arguments: &Arguments, registry: &Registry) -> ExitCode {
-    let mut failed = false;
-    for file in &arguments.files {
-        let divided = household(file, registry).and_then(|household| {
-            let pack = registry.pack(&household.country).ok_or_else(Vec::new)?;
-            divide(&household, pack).map_err(|why| vec![Fault::new("/people", why.to_string())])
-        });
-        match divided {
-            Ok(Divided { halves, went }) => {
-                for one in went {
-                    let decide = if one.decide { ": to be decided" } else { "" };
-                    eprintln!("{} to {}, {}{decide}", one.what, one.to, one.how);
-                }
-                if halves.iter().any(|half| print(half).is_err()) {
-                    return ExitCode::SUCCESS;
-                }
-            }
-            Err(faults) => {
-                failed = true;
-                tell_faults(file, &faults);
-            }
+    each(&arguments.files, registry, |household, pack| {
+        let divided = divide(&household, pack).map_err(|why| vec![Fault::new("/people", why.to_string())])?;
+        for one in divided.went {
+            let decide = if one.decide { ": to be decided" } else { "" };
+            tell(&format!("{} to {}, {}{decide}", one.what, one.to, one.how));
         }
-    }
-    ExitCode::from(u8::from(failed))
+        Ok(divided.halves.into())
+    })
 }

@@ -297,3 +297,27 @@ fn households_are_carried_forward() {
         message(&refused)
     );
 }
+
+/// Every demo household of two is divided into two files that reckon; one of one is refused at its place.
+#[test]
+fn households_of_two_are_split() {
+    for file in [demo("vreeland-mbeki"), demo("marrowby-castellanos"), of_partners("marchbank-oyelaran")] {
+        let split = hembo(&["split", &file], None);
+        assert_eq!(split.status.code(), Some(0), "{file}: {}", message(&split));
+        assert!(message(&split).contains("its owner"), "{}", message(&split));
+        let halves: Vec<Value> =
+            serde_json::Deserializer::from_slice(&split.stdout).into_iter().map(Result::unwrap).collect();
+        assert_eq!(halves.len(), 2, "{file}");
+        for half in halves {
+            let reckoned = hembo(&["reckon", "-"], Some(half.to_string().as_bytes()));
+            assert!(matches!(reckoned.status.code(), Some(0 | 3)), "{file}: {}", message(&reckoned));
+        }
+    }
+    let refused = hembo(&["split", &demo("fennimore")], None);
+    assert_eq!(refused.status.code(), Some(1));
+    assert!(
+        message(&refused).contains("/people: Only a household in which two people file"),
+        "{}",
+        message(&refused)
+    );
+}
