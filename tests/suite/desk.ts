@@ -36,6 +36,10 @@ export async function signInAs(page: Page, login: string) {
 /** Opens a household of the demo data through a copy, so that specs do not meet in one. */
 export async function openCopy(page: Page, name: string) {
   await signIn(page);
+  // The list shows a hundred at first, and the specs make many.
+  await page.getByPlaceholder(/^Name, own number/).fill(name);
+  const others = page.getByRole("table").getByRole("row").filter({ hasNotText: name });
+  await expect(others, "only the heading").toHaveCount(1);
   const copied = page.waitForResponse((r) => r.url().endsWith("/copy"));
   await more(page, name, "Copy");
   const { id } = await (await copied).json();

@@ -66,6 +66,7 @@ test("a Canadian couple: each return alone, a document sent, an assessment that 
   await page.getByRole("button", { name: "Refuse the slip…" }).click();
   await page.getByLabel("Reason").fill("She says that it is her sister's");
   await page.getByRole("button", { name: "Refuse the slip", exact: true }).click();
+  await expect(page.getByText("refused", { exact: true })).toBeVisible();
 
   await handOver(page, browser, id);
   await page.getByRole("link", { name: "Filing" }).click();

@@ -28,7 +28,7 @@ test("a couple is made and keyed by keyboard; the split is chosen, pinned at zer
   await type(page, "n");
   await tabTo(page, "Foreign property that cost over 100,000");
   await type(page, "n");
-  await tabTo(page, "No to the 5 questions still open");
+  await tabTo(page, "No to the 4 questions still open");
   await type(page, "<Enter>", "<Escape>");
   await saved(page);
 

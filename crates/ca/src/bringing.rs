@@ -1,7 +1,11 @@
 //! One paper on its way to the facts of its owners.
 
 use crate::facts::Facts;
-use hembo_core::{brought::Brought, reading::Reading};
+use hembo_core::{
+    brought::Brought,
+    household::{Answers, Entry},
+    reading::Reading,
+};
 use hembo_money::Money;
 
 /// What papers of several provisions bring.
@@ -13,6 +17,13 @@ pub mod brings {
 
     /// All tax withheld.
     pub static WITHHELD: Brought = Brought::new();
+}
+
+/// Whether the year of a row is one of so many before that of the return; also where none is told.
+pub fn of_years_before(facts: &Facts, carried_years: i64, cells: &Answers) -> bool {
+    let of = i64::from(facts.figures.year);
+    let year = cells.get("year").and_then(Entry::count);
+    year.is_none_or(|year| (of - carried_years..of).contains(&year))
 }
 
 /// One paper on its way to its owners.
@@ -35,6 +46,11 @@ impl Bringing<'_> {
     /// What stands in a box.
     pub fn amount(&self, field: &str) -> Money {
         self.paper.paper.amount(field)
+    }
+
+    /// The whole number in a box, or zero.
+    pub fn count(&self, field: &str) -> i64 {
+        self.paper.paper.boxes.get(field).and_then(Entry::count).unwrap_or(0)
     }
 
     /// Whether anything stands in a box.

@@ -1,13 +1,15 @@
 //! A household as the core asks for it: its returns, what they are made from, what is unsettled.
 
 use crate::{
-    forms, law,
+    discount_note, family_benefits, forms, law, medical,
     plan::{Filed, On},
     points::Points,
     returns::CanadianCase,
+    shares,
 };
 use hembo_core::{
-    Case, Point, Recorder, Scope, Way, forms::Required, line::LineId, pack::Return, search::View,
+    Case, Point, Recorder, Scope, Way, drawn::Drawn, forms::Required, line::LineId, pack::Return,
+    search::View,
 };
 
 impl Case for CanadianCase<'_> {
@@ -19,6 +21,7 @@ impl Case for CanadianCase<'_> {
     fn record(&self, way: &Way) -> Recorder {
         let mut recorder = Recorder::default();
         self.reckon(&View::of(way), &mut recorder);
+        family_benefits::record(&self.facts, &mut recorder);
         recorder
     }
 
@@ -30,6 +33,13 @@ impl Case for CanadianCase<'_> {
 
     fn counts(&self, _: &Way, _: LineId, _: Scope) -> bool {
         true
+    }
+
+    fn drawn(&self, way: &Way) -> Vec<(usize, Drawn)> {
+        let (household, facts) = (self.household, &self.facts);
+        let plan = self.plan(&View::of(way));
+        let of_medical = medical::drawn(facts, plan.medical.as_ref().map(|medical| medical.window));
+        [shares::drawn(household, facts), discount_note::drawn(household, facts), of_medical].concat()
     }
 
     fn required(&self, form: &str, place: usize, way: &Way, trail: &Recorder) -> Required {

@@ -2,13 +2,16 @@
 
 use crate::{
     bringing::Bringing,
+    business,
     facts::{Facts, PersonFacts},
+    figures::Rrsp,
     papers::{
         t4::{self, T4},
         t4a::T4A,
     },
     plan::{Filed, On},
     points::Points,
+    rental,
     rounding::cents,
 };
 use hembo_core::{
@@ -17,6 +20,7 @@ use hembo_core::{
     forms::Required,
     household::{Answers, Entry},
     limit, limits, lines, open_points,
+    outcome::{CarriedTo, Carry},
     paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
@@ -32,8 +36,12 @@ pub static PROVISION: Provision = Provision {
     limits: LIMITS,
     points: POINTS,
     figures: &["rrsp"],
+    carries: CARRIES,
     ..Provision::NONE
 };
+
+/// What is left goes into the next year.
+const CARRIES: &[Carry] = &[Carry { line: CARRIED, paper: "RRSP", into: CarriedTo::Box("unused") }];
 
 lines! {
     AVAILABLE = "ca.rrsp.available", "Contributions to deduct", "ITA 146(5), (5.1)",
@@ -42,6 +50,8 @@ lines! {
         "From the last notice of assessment.";
     pub DEDUCTED = "ca.20800", "Retirement contributions deducted", "ITA 146(5), (5.1)",
         "As much of what is there as the way deducts now, within the deduction limit.";
+    pub MISSED = "ca.12900.missed", "Repayments of plans that were missed", "ITA 146.01(4), 146.02(4)",
+        "What was due to the Home Buyers' and Lifelong Learning Plans and not contributed: income.";
     CARRIED = "ca.rrsp.carried", "Contributions kept for later", "ITA 146(5)",
         "What is not deducted now can be deducted in any later year.";
 }
@@ -59,6 +69,8 @@ open_points! {
         "It stands on the last notice of assessment.";
     OVER_THE_LIMIT = look "C-40", "ITA 204.1(2.1), 204.2(1.1)",
         "Form T1-OVP, or take it out again.";
+    MISSED_REPAYMENT = look "C-43", "ITA 146.01(4), 146.02(4)",
+        "Tell the family: contributed in the first 60 days it would not be income.";
     TOO_LATE = blocks "C-42", "ITA 146(5), (5.1)",
         "Check the plan and the day.";
 }
@@ -73,13 +85,36 @@ pub mod brings {
     /// Contributions designated as repayments.
     pub static REPAID: Brought = Brought::new();
 
+    /// Contributions of this year and its first 60 days after alone.
+    pub static OF_YEAR: Brought = Brought::new();
+
+    /// Repayments that are due to the Home Buyers' and Lifelong Learning Plans.
+    pub static DUE: Brought = Brought::new();
+
     /// The deduction limit of the assessment notice.
     pub static LIMIT: Brought = Brought::new();
 }
 
 /// What may be deducted of contributions: those of all years less what was designated as repayment.
 fn available(who: &PersonFacts) -> Money {
-    settled::or_zero(sum(who.own.of(&brings::PAID)) - sum(who.own.of(&brings::REPAID)))
+    settled::or_zero(sum(who.own.of(&brings::PAID)) - designated(who))
+}
+
+/// What of the year's contributions is designated as repayment: what is due as far as they go, or more where that is said. Less
+/// would be income in its place (ITA 146.01(3), (4), 146.02(3), (4)).
+fn designated(who: &PersonFacts) -> Money {
+    let due = settled::lesser(sum(who.own.of(&brings::DUE)), sum(who.own.of(&brings::OF_YEAR)));
+    settled::greater(sum(who.own.of(&brings::REPAID)), due)
+}
+
+/// What was due and not contributed, income of line 12900.
+pub fn missed(on: On<'_>, trail: &mut impl Trail) -> Money {
+    let due = on.own().of(&brings::DUE);
+    let designated = designated(on.who());
+    let missed = settled::or_zero(sum(due) - designated);
+    trail.line(MISSED, on.scope, missed, |i| {
+        i.items(due).figure("Designated", designated);
+    })
 }
 
 /// The most that a person may deduct this year.
@@ -92,15 +127,14 @@ fn allowed(facts: &Facts, person: usize, trail: &mut impl Trail, scope: Scope) -
     limit::cap(trail, RRSP_LIMIT.at(scope), available(who), sum(who.own.of(&brings::LIMIT)))
 }
 
-/// Line 20800: as much as the way deducts of what is there, within the deduction limit; the rest is carried.
-pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
+/// Line 20800: as much of what is there, within the deduction limit, as the way deducts, `wanted` at the most; the rest is carried.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, wanted: Money) -> Money {
     let own = on.own();
     let available = available(on.who());
     trail.line(AVAILABLE, on.scope, available, |i| {
-        i.items(own.of(&brings::PAID)).items(own.of(&brings::REPAID));
+        i.items(own.of(&brings::PAID)).figure("Designated as repayment", designated(on.who()));
     });
     let most = allowed(on.facts, on.person, trail, on.scope);
-    let wanted = on.plan.contributions[on.person].unwrap_or(Money::LARGEST);
     let deducted = limit::lesser(trail, wanted, most);
     let limit = on.gather(trail, LIMIT, own.of(&brings::LIMIT));
     on.made(trail, DEDUCTED, deducted, &[(AVAILABLE, available), (LIMIT, limit)], &[]);
@@ -111,7 +145,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
 /// Schedule 7: where there are contributions, or repayments among them.
 pub fn schedule_7(filed: Filed<'_>) -> Required {
     let own = filed.on.own();
-    let any = own.has(&brings::PAID) || own.has(&brings::REPAID);
+    let any = own.has(&brings::PAID) || own.has(&brings::REPAID) || own.has(&brings::DUE);
     Required::if_so(any, "no retirement contributions")
 }
 
@@ -127,9 +161,17 @@ const RRSP: PaperKind = PaperKind {
     headline: "amount",
     boxes: &[
         Field::amount("limit", "", "Deduction limit").help("From the notice of assessment."),
+        Field::amount("room", "", "Or: unused room at the end of last year"),
+        Field::amount("earned", "", "Earned income of last year")
+            .help("Pay, business, rents; the limit is made from these four."),
+        Field::amount("adjustment", "", "Pension adjustment of last year").help("Box 52 of its T4."),
+        Field::amount("past_service", "", "Past-service pension adjustment"),
         Field::amount("unused", "", "Unused contributions").help("Made in earlier years, not deducted."),
-        Field::amount("repaid", "", "Designated as repayment")
-            .help("To the Home Buyers' or Lifelong Learning Plan; not deductible."),
+        Field::amount("hbp", "", "Home Buyers' Plan: due this year")
+            .help("From the notice of assessment; contributions are designated for it first."),
+        Field::amount("llp", "", "Lifelong Learning Plan: due this year"),
+        Field::amount("repaid", "", "Designated as repayment, if more than is due")
+            .help("To either plan; not deductible."),
     ],
     columns: &[
         Field::date("date", "", "Paid on"),
@@ -142,9 +184,32 @@ const RRSP: PaperKind = PaperKind {
     next_year: NextYear::Again,
 };
 
+/// The deduction limit as the boxes of last year make it (146(1)): unused room, and a part of earned income up to a most, less the
+/// pension adjustment; less that of past service.
+fn made_limit(figures: &Rrsp, paper: &Paper) -> Money {
+    let of_earned = settled::lesser(cents(paper.amount("earned"), figures.rate), figures.most);
+    let of_year = settled::or_zero(of_earned - paper.amount("adjustment"));
+    settled::or_zero(paper.amount("room") + of_year - paper.amount("past_service"))
+}
+
+/// Whether a paper tells the deduction limit, or what makes it.
+fn tells_limit(paper: &Paper) -> bool {
+    ["limit", "room", "earned"].iter().any(|field| paper.boxes.contains_key(*field))
+}
+
 /// Gives its boxes to the owners.
 pub fn read(paper: &mut Bringing<'_>) {
-    paper.give_all(&[("limit", &brings::LIMIT), ("unused", &brings::PAID), ("repaid", &brings::REPAID)]);
+    paper.give_all(&[
+        ("unused", &brings::PAID),
+        ("repaid", &brings::REPAID),
+        ("hbp", &brings::DUE),
+        ("llp", &brings::DUE),
+    ]);
+    let (field, limit) = match paper.has("limit") {
+        true => ("limit", paper.amount("limit")),
+        false => ("room", made_limit(&paper.facts.figures.rrsp, paper.paper.paper)),
+    };
+    paper.put(field, None, limit, &brings::LIMIT);
     let figures = &paper.facts.figures.rrsp;
     let counted = figures.first_day.0..=figures.last_day.0;
     for (row, cells, amount) in paper.paper.lines("amount") {
@@ -152,6 +217,7 @@ pub fn read(paper: &mut Bringing<'_>) {
         let counts = date.is_none_or(|date| counted.contains(&date));
         if counts && !too_old(paper, cells, date) {
             paper.put("amount", Some(row), amount, &brings::PAID);
+            paper.put("amount", Some(row), amount, &brings::OF_YEAR);
         }
     }
 }
@@ -183,11 +249,16 @@ fn of_person(points: &mut Points<'_>, person: usize) {
     let papers: Vec<_> = points.household.papers.iter().filter(mine).collect();
     let Some(paper) = papers.first() else { return };
     let place = Place::paper(&paper.id, "limit");
-    if let Some(second) = papers.iter().filter(|p| p.boxes.contains_key("limit")).nth(1) {
+    let missed = settled::or_zero(sum(facts.own.of(&brings::DUE)) - designated(facts));
+    if !missed.is_zero() {
+        let message = format!("{missed:#} that was due to a plan was not contributed: it is income.");
+        points.raise(&MISSED_REPAYMENT, Place::paper(&paper.id, "hbp"), message);
+    }
+    if let Some(second) = papers.iter().filter(|p| tells_limit(p)).nth(1) {
         let message = format!("The deduction limit of {} stands on two papers and counts twice.", who.name);
         points.raise(&TWO_LIMITS, Place::paper(&second.id, "limit"), message);
     }
-    if !available.is_zero() && !facts.own.has(&brings::LIMIT) {
+    if !available.is_zero() && !papers.iter().any(|p| tells_limit(p)) {
         let message = format!("The deduction limit of {}?", who.name);
         points.raise(&LIMIT_UNKNOWN, place.clone(), message);
     } else if let Some(over) = over_the_limit(points, person, &papers, available, limit) {
@@ -224,7 +295,9 @@ fn over_the_limit(
     };
     let rows = papers.iter().flat_map(|p| &p.rows).filter(|cells| later(cells));
     let next: Money = rows.filter_map(|cells| cells.get("amount").and_then(Entry::money)).sum();
-    let earned = sum(facts.own.of(&t4::brings::EMPLOYMENT)) - sum(facts.own.of(&t4::brings::DUES));
+    let of_business = business::net(points.facts, person) + rental::net(&facts.own);
+    let earned =
+        sum(facts.own.of(&t4::brings::EMPLOYMENT)) - sum(facts.own.of(&t4::brings::DUES)) + of_business;
     let adjustment: Money = points
         .household
         .papers

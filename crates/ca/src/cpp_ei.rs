@@ -2,6 +2,7 @@
 //! the base as a credit, the enhancement as a deduction, what was paid too much back.
 
 use crate::{
+    business,
     facts::{Contributions, Facts},
     papers::t4,
     plan::{Filed, On},
@@ -46,8 +47,12 @@ pub fn read(facts: &Facts, person: usize) -> Contributions {
     let own = &facts.people[person].own;
     let cpp = &facts.figures.cpp;
     let (first, second) = (sum(own.of(&t4::brings::CPP)), sum(own.of(&t4::brings::CPP_SECOND)));
-    let over = [first - required_first(facts, person), second - required_second(facts, person)];
-    let back = if facts.figures.cpp_overpaid.both_together {
+    // What employment paid too much counts for a business before it comes back.
+    let of_business = business::earned(facts, person);
+    let earnings = pensionable(facts, person) + of_business;
+    let over =
+        [first - required_first(facts, person, earnings), second - required_second(facts, person, earnings)];
+    let back = if facts.figures.cpp_overpaid.both_together && of_business.is_zero() {
         settled::or_zero(over[0] + over[1])
     } else {
         settled::or_zero(over[0]) + settled::or_zero(over[1])
@@ -69,6 +74,13 @@ pub fn read(facts: &Facts, person: usize) -> Contributions {
         cpp_back: back,
         ei: counted,
         ei_back: premiums - counted,
+        ..business::contributions(
+            facts,
+            person,
+            pensionable(facts, person),
+            [first, second],
+            prorated(facts, person),
+        )
     }
 }
 
@@ -77,18 +89,18 @@ fn pensionable(facts: &Facts, person: usize) -> Money {
     facts.people[person].own.of(&t4::brings::PENSIONABLE).iter().copied().sum()
 }
 
-/// What the law asks of pensionable earnings up to the first ceiling, for the months in which the plan applies.
-pub fn required_first(facts: &Facts, person: usize) -> Money {
+/// What the law asks of earnings up to the first ceiling, for the months in which the plan applies.
+pub fn required_first(facts: &Facts, person: usize, earnings: Money) -> Money {
     let cpp = &facts.figures.cpp;
     let [exemption, ceiling, _] = prorated(facts, person);
-    let earnings = settled::lesser(pensionable(facts, person), ceiling);
+    let earnings = settled::lesser(earnings, ceiling);
     settled::or_zero(earnings - exemption).times(cpp.rate, Money::CENT, Rounding::HalfUp)
 }
 
 /// The same between the first and the second ceiling.
-pub fn required_second(facts: &Facts, person: usize) -> Money {
+pub fn required_second(facts: &Facts, person: usize, earnings: Money) -> Money {
     let [_, first, second] = prorated(facts, person);
-    let earnings = settled::lesser(pensionable(facts, person), second);
+    let earnings = settled::lesser(earnings, second);
     settled::or_zero(earnings - first).times(facts.figures.cpp.second_rate, Money::CENT, Rounding::HalfUp)
 }
 
@@ -150,7 +162,7 @@ pub fn credits(on: On<'_>, trail: &mut impl Trail) -> (Money, Money) {
 
 /// Schedule 8: where there are contributions.
 pub fn schedule_8(filed: Filed<'_>) -> Required {
-    let any = filed.has(CPP) || filed.has(ENHANCED) || filed.has(CPP_BACK);
+    let any = filed.has(CPP) || filed.has(ENHANCED) || filed.has(CPP_BACK) || filed.has(business::PAYABLE);
     Required::if_so(any, "no contributions")
 }
 

@@ -1,13 +1,14 @@
 //! What is due when (ITA 150, 156, 156.1, 248): each return with its balance, and the instalments of the year after by this year's
 //! tax, where that year owes as much again.
 
-use crate::{figures::Figures, payments};
+use crate::{business, figures::Figures, foreign_property, payments};
 use hembo_core::{
     Outcome,
     dates::{DueDate, instalments},
     outcome::Line,
 };
 use hembo_money::Money;
+use time::Date;
 
 /// The dates of every return.
 pub fn dates(outcome: &Outcome, figures: &Figures) -> Vec<DueDate> {
@@ -20,14 +21,31 @@ pub fn dates(outcome: &Outcome, figures: &Figures) -> Vec<DueDate> {
 fn of_return(outcome: &Outcome, balance: &Line, figures: &Figures) -> Vec<DueDate> {
     let rules = &figures.dates;
     let is_due = balance.amount > Money::ZERO;
+    let business = outcome.lines.iter().any(|line| line.id == business::NET && !line.amount.is_zero());
     let mut all = vec![DueDate {
-        day: rules.due.0,
-        what: if is_due { "Return and balance".into() } else { "Return".into() },
+        day: if business && !is_due { rules.due_business.0 } else { rules.due.0 },
+        what: match (is_due, business) {
+            (true, true) => "Balance".into(),
+            (true, false) => "Return and balance".into(),
+            _ => "Return".into(),
+        },
         whose: balance.whose.clone(),
         amount: is_due.then_some(balance.amount),
         words: "Filed and paid by this day.".into(),
         cite: "ITA 150(1)(d)(i), 156.1(4), 248(1) “balance-due day”".into(),
     }];
+    if is_due && business {
+        all.push(DueDate {
+            day: rules.due_business.0,
+            what: "Return".into(),
+            whose: balance.whose.clone(),
+            amount: None,
+            words: "Filed by this day, as one of the couple has a business; the balance is due before."
+                .into(),
+            cite: "ITA 150(1)(d)(ii)".into(),
+        });
+    }
+    all.extend(statement(outcome, balance, figures, all[all.len() - 1].day));
     let amount = |id: &str| {
         let found = outcome.lines.iter().find(|line| line.id == id && line.scope == balance.scope);
         found.map_or(Money::ZERO, |line| line.amount)
@@ -50,4 +68,23 @@ fn of_return(outcome: &Outcome, balance: &Line, figures: &Figures) -> Vec<DueDat
         cite: "ITA 156(1)(b), 156.1(1), (2)".into(),
     }));
     all
+}
+
+/// The statement of foreign property, due with the return.
+fn statement(outcome: &Outcome, balance: &Line, figures: &Figures, with: Date) -> Option<DueDate> {
+    let rules = &figures.foreign_property;
+    let found =
+        outcome.lines.iter().find(|line| line.id == foreign_property::COST && line.scope == balance.scope);
+    let due = found.is_some_and(|line| line.amount > rules.above);
+    due.then(|| DueDate {
+        day: with,
+        what: "Statement of foreign property".into(),
+        whose: balance.whose.clone(),
+        amount: None,
+        words: format!(
+            "Form T1135, filed with the return; a day too late costs {:#}, at least {:#}, at most {:#}.",
+            rules.late_day, rules.late_least, rules.late_most
+        ),
+        cite: "ITA 233.3(3), 162(7)".into(),
+    })
 }

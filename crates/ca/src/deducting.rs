@@ -1,12 +1,15 @@
-//! How much of retirement contributions is deducted now, and how much kept for a later year (ITA 146(5), (5.1)).
+//! How much of retirement contributions, first home savings and the capital cost of lets is deducted now, and how much kept for a later
+//! year (ITA 20(1)(a), 146(5), (5.1), 146.6(5)).
 
 use crate::{
-    contributions, dividend_election,
+    caregivers, child_care, contributions, dividend_election,
     facts::Facts,
-    gifts, income, net_income,
+    first_home, gifts, income,
+    net_income::{self, care_may_change},
+    papers::benefits,
     plan::{On, Plan, World},
-    province,
-    rounding::STEEPEST,
+    province, rental,
+    rounding::{STEEPEST, cents},
 };
 use hembo_core::{
     Scope,
@@ -20,24 +23,34 @@ use hembo_money::Money;
 
 /// Contributions that a person deducts now, by the person's place.
 pub static NOW: Open<Facts> = Open::new(
-    |facts| facts.returns.iter().copied().filter(|&p| !contributions::most(facts, p).is_zero()).collect(),
+    |facts| facts.returns.iter().copied().filter(|&p| !most(facts, p).is_zero()).collect(),
     |facts, person| {
         let first = facts.first_name(person);
         let amount = Amount {
-            most: contributions::most(facts, person),
+            most: most(facts, person),
             short: format!("deduction of {first}"),
-            more: if facts.people[person].filer && may_cost(facts) {
-                More::NeverCostsInWorlds
-            } else {
-                More::NeverCosts
+            more: match facts.people[person].filer {
+                true if two_orders(facts) => More::MayCost,
+                true if may_cost(facts) => More::NeverCostsInWorlds,
+                _ => More::NeverCosts,
             },
             steepest: STEEPEST,
         };
         let id = format!("ca.rrsp.{}", facts.people[person].id);
-        let label = format!("Contributions that {first} deducts now");
-        Decision::amount(id, label, "ITA 146(5), (5.1); Schedule 7", amount)
+        let lets = !rental::most(&facts.people[person].own).is_zero();
+        let what = if lets { "Contributions and capital cost" } else { "Contributions" };
+        let label = format!("{what} that {first} deducts now");
+        Decision::amount(id, label, "ITA 20(1)(a), 146(5), (5.1), 146.6(5); Schedules 7 and 15", amount)
     },
 );
+
+/// Retirement contributions, first home savings and capital cost of lets: all lower net income alike, and of all the rest is kept
+/// without an end.
+fn most(facts: &Facts, person: usize) -> Money {
+    contributions::most(facts, person)
+        + first_home::most(facts, person)
+        + rental::most(&facts.people[person].own)
+}
 
 /// What each person deducts in a way; all where nothing is said.
 pub fn chosen(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Vec<Option<Money>> {
@@ -45,10 +58,21 @@ pub fn chosen(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Vec<Option<Money>> {
 }
 
 /// A larger deduction lowers net income. That never costs, but where gifts may come to the part of net income that
-/// limits them, where it may decide with whom the province counts the children, and where an election of dividends hangs on
-/// it; a [`World`] is without these.
+/// limits them, where it may decide with whom the province counts the children or who claims child care, and where an election of
+/// dividends hangs on it; a [`World`] is without these.
 fn may_cost(facts: &Facts) -> bool {
-    gifts_may_be_limited(facts) || children_may_change(facts) || dividend_election::possible(facts)
+    gifts_may_be_limited(facts) || partners_may_change(facts) || dividend_election::possible(facts)
+}
+
+/// Whether the order of the partners before child care may be another than that of their net incomes, as a repayment of benefits
+/// lies between: then no two worlds hold all ways.
+fn two_orders(facts: &Facts) -> bool {
+    let repays = |&f: &usize| facts.people[f].own.has(&benefits::brings::OAS);
+    care_may_change(facts) && children_may_change(facts) && facts.filers.iter().any(repays)
+}
+
+fn partners_may_change(facts: &Facts) -> bool {
+    children_may_change(facts) || care_may_change(facts)
 }
 
 fn gifts_may_be_limited(facts: &Facts) -> bool {
@@ -56,15 +80,19 @@ fn gifts_may_be_limited(facts: &Facts) -> bool {
     facts.filers.iter().any(limited)
 }
 
-/// Into how many worlds the amounts fall: two where the province may count the children with either partner. In none of them
+/// Into how many worlds the amounts fall: two where either partner may have the higher net income and something hangs on it. In none of them
 /// are gifts limited or is an election of dividends tested.
 pub fn worlds(facts: &Facts) -> usize {
-    if children_may_change(facts) { 2 } else { 1 }
+    if partners_may_change(facts) { 2 } else { 1 }
 }
 
 /// One of them.
 pub fn world(facts: &Facts, world: usize) -> World {
-    World { children_with: children_may_change(facts).then(|| facts.filers[world]) }
+    let higher = facts.pair().map(|pair| pair[world]);
+    World {
+        children_with: higher.filter(|_| children_may_change(facts)),
+        care_by: higher.filter(|_| care_may_change(facts)).and_then(|higher| facts.partner(higher)),
+    }
 }
 
 /// How far inside a world a way is. Where the province counts the children with a partner, that one has the higher net income, of
@@ -80,14 +108,29 @@ pub fn inside_world(facts: &Facts, world: World, plan: &Plan, edges: &mut Edges)
     if let Some(margin) = world.children_with.and_then(|person| more(person, edges)) {
         inside = margin;
     }
+    if let Some(lower) = world.care_by {
+        let margin = lower_before_care(facts, plan, lower, edges);
+        inside = limit::lesser(edges, inside, margin);
+    }
     if let Some(election) = plan.dividends {
-        let below = facts.figures.basic.most - net(facts, plan, election.from, edges) - Money::CENT;
+        let base = facts.figures.basic.most + caregivers::addition(facts, election.from);
+        let below = base - net(facts, plan, election.from, edges) - Money::CENT;
         inside = limit::lesser(edges, inside, below);
-        if let Some(margin) = more(election.to, edges) {
+        if let (None, Some(margin)) = (plan.spouse_with, more(election.to, edges)) {
             inside = limit::lesser(edges, inside, margin);
         }
     }
     inside
+}
+
+/// By how much a partner's net income before child care is the lower one; of equals the first's is.
+fn lower_before_care(facts: &Facts, plan: &Plan, lower: usize, edges: &mut Edges) -> Money {
+    let before = |person: usize, edges: &mut Edges| {
+        income::net_before_care(On { facts, plan, person, scope: Scope::Person(person) }, edges)
+    };
+    let other = facts.partner(lower).unwrap_or(lower);
+    let first = facts.filers[0] == lower;
+    before(other, edges) - before(lower, edges) - if first { Money::ZERO } else { Money::CENT }
 }
 
 fn net(facts: &Facts, plan: &Plan, person: usize, edges: &mut Edges) -> Money {
@@ -95,8 +138,14 @@ fn net(facts: &Facts, plan: &Plan, person: usize, edges: &mut Edges) -> Money {
 }
 
 /// Whose deduction leads out of a world: it lowers the income that is to be the higher one.
-pub fn leads_out_of_world(world: World, plan: &Plan) -> Option<usize> {
-    world.children_with.or(plan.dividends.map(|election| election.to))
+pub fn leads_out_of_world(facts: &Facts, world: World, plan: &Plan) -> Option<usize> {
+    let of_care = world.care_by.and_then(|lower| facts.partner(lower));
+    world.children_with.or(of_care).or(plan.dividends.map(|election| election.to))
+}
+
+/// By how much the tax of a couple jumps at the most where child care moves to the other partner.
+pub fn jump_of_care(facts: &Facts) -> Money {
+    if care_may_change(facts) { cents(child_care::most_claimed(facts), STEEPEST) } else { Money::ZERO }
 }
 
 /// By how much the tax of a couple jumps at the most where the province counts the children with the other partner.
@@ -106,9 +155,8 @@ pub fn jump_of_children(facts: &Facts) -> Money {
 
 /// Whether partners may change places in net income, and the province count the children with the other.
 fn children_may_change(facts: &Facts) -> bool {
-    if !facts.couple || province::jump_of_children(facts).is_zero() {
-        return false;
-    }
-    let [one, other] = [0, 1].map(|place| net_income::widest(facts, facts.filers[place]));
+    let counted = !province::jump_of_children(facts).is_zero();
+    let Some(pair) = facts.pair().filter(|_| counted) else { return false };
+    let [one, other] = pair.map(|person| net_income::widest(facts, person));
     one.0 <= other.1 && other.0 <= one.1
 }

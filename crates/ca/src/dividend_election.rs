@@ -1,6 +1,6 @@
 //! The election by which one partner reports the dividends of the other (ITA 82(3)): where it is lawful.
 
-use crate::{dividends, facts::Facts, net_income, plan::Election};
+use crate::{caregivers, dividends, facts::Facts, net_income, plan::Election};
 use hembo_core::{
     choice::{Chosen, Open},
     decision::{Bar, Decision, Opt},
@@ -29,7 +29,7 @@ fn bar(facts: &Facts, election: Election) -> Option<Bar> {
         return Some(Bar::Borrowed("no dividends of the partner"));
     }
     let without = net_income::range(facts, election.from, Some(election)).0;
-    let base = facts.figures.basic.most;
+    let base = facts.figures.basic.most + caregivers::addition(facts, election.from);
     (without >= base).then_some(Bar::Borrowed("it would not raise the amount for a partner"))
 }
 

@@ -1,8 +1,9 @@
 //! The household's loose papers as typed amounts, each with its box.
 
-use crate::figures::Figures;
+use crate::{days::PartYear, figures::Figures};
 use hembo_core::{
     brought::Records,
+    decision::Opt,
     household::{Answers, Entry},
     outcome::age_on,
     trail::Item,
@@ -29,6 +30,10 @@ pub struct Facts {
     pub returns: Vec<usize>,
     /// The two filers are married or live common-law on the last day of the year.
     pub couple: bool,
+    /// The partner of the one filer, whose return is not prepared here.
+    pub elsewhere: Option<usize>,
+    /// Net income, until the separation in this year, of a former partner.
+    pub former: Option<Money>,
     /// A filer is married or lives common-law, here or elsewhere.
     pub partnered: bool,
     /// Months of the year as a couple.
@@ -37,8 +42,20 @@ pub struct Facts {
     pub province: Option<&'static str>,
     /// The code of the province of residence.
     pub province_code: Option<String>,
+    /// Nothing moves the net incomes of a couple, which are the same: who claims child care is left to them.
+    pub care_by_agreement: bool,
+    /// Weeks, and months of part-time studies, in which both of a couple studied.
+    pub care_weeks_both: i64,
+    /// Benefits count in what is minimised.
+    pub counts_benefits: bool,
+    /// Whose income assistance is does not depend on a way.
+    pub assistance_settled: bool,
+    /// Months in a rented home of the province.
+    pub rented_months: i64,
     /// Medical receipts for the filers and their children under 18, by date.
     pub medical: Vec<Receipt>,
+    /// Medical receipts of other dependants, by person and date.
+    pub medical_of_others: Vec<Vec<Receipt>>,
     /// The windows of twelve months for which they may be claimed.
     pub windows: Vec<Window>,
     /// Gifts of both partners, of this year and of the five before.
@@ -87,6 +104,46 @@ pub struct Contributions {
     pub ei: Money,
     /// Line 45000.
     pub ei_back: Money,
+    /// Line 42100.
+    pub of_business: Money,
+    /// Line 31000.
+    pub of_business_credited: Money,
+    /// Line 22200.
+    pub of_business_deducted: Money,
+}
+
+/// What is told of a partner whose return is not prepared here.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub struct Told {
+    /// Pay and own business.
+    pub working: Money,
+    /// Line 32600 of this return, from the partner.
+    pub handed_federal: Money,
+    /// Line 58640.
+    pub handed_provincial: Money,
+    /// Line 21400 of the partner.
+    pub care: Money,
+    /// The partner claims the workers benefit.
+    pub benefit: bool,
+}
+
+/// An emergency volunteer.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[allow(missing_docs)]
+pub enum Volunteer {
+    Firefighter,
+    Search,
+}
+
+impl Volunteer {
+    /// As it is answered.
+    pub fn read(answer: &str) -> Option<Volunteer> {
+        match answer {
+            "fire" => Some(Volunteer::Firefighter),
+            "search" => Some(Volunteer::Search),
+            _ => None,
+        }
+    }
 }
 
 /// One person's facts.
@@ -98,7 +155,9 @@ pub struct PersonFacts {
     pub filer: bool,
     pub born: Option<Date>,
     pub died: Option<Date>,
-    /// Age at the end of the year.
+    /// Of the year outside Canada.
+    pub part_year: PartYear,
+    /// Age at the end of the year, or at death.
     pub age: Option<i32>,
     /// A child, own or a partner's.
     pub child: bool,
@@ -110,14 +169,32 @@ pub struct PersonFacts {
     pub young_relative: bool,
     /// A full-time student for over 13 weeks; none where it was not said.
     pub full_time_student: Option<bool>,
+    /// A relative for whom caregiver amounts can be claimed (ITA 118(1)B(d), 118(6)).
+    pub related: bool,
     pub infirm: bool,
+    /// With an approved certificate T2201, and no full-time care claimed among medical expenses.
+    pub disabled: bool,
+    /// An emergency volunteer of enough hours.
+    pub volunteer: Option<Volunteer>,
+    /// Care of this child in anyone's claim.
+    pub care_claimed: Money,
+    /// Weeks in which this filer could not care for children.
+    pub care_weeks: i64,
+    /// Months as a part-time student.
+    pub care_months: i64,
     pub support_paid: bool,
     pub claimed_elsewhere: bool,
     pub maintains_home: bool,
+    /// Half of the time with another household.
+    pub shared_custody: bool,
     /// Lived with a filer at some time in the year.
     pub lives_here: bool,
     /// Net income that is not among the papers.
     pub other_net_income: Money,
+    /// What of it is taken off again at line 25000.
+    pub not_taxed: Money,
+    /// Of a partner whose return is not prepared here.
+    pub told: Told,
     /// Any paper at all that makes income, or tuition.
     pub files: bool,
     /// What papers bring to this person.
@@ -144,17 +221,66 @@ impl Facts {
         first_name(&self.people[person].name)
     }
 
+    /// Whether someone is a child, own or a partner's, who has not reached an age by the end of the year.
+    pub fn is_child_under(&self, person: usize, age: i32) -> bool {
+        let who = &self.people[person];
+        !who.filer && who.child && who.born.is_some() && !self.reached(person, age)
+    }
+
+    /// How many such children there are.
+    pub fn children_under(&self, age: i32) -> i64 {
+        (0..self.people.len()).filter(|&p| self.is_child_under(p, age)).count() as i64
+    }
+
+    /// The filers as options of a decision between them, each named in a way by `short` of the first name.
+    pub fn filer_options(&self, short: impl Fn(&str) -> String) -> Vec<Opt> {
+        self.options(&self.filers, short)
+    }
+
+    /// People as options of a decision between them.
+    pub fn options(&self, people: &[usize], short: impl Fn(&str) -> String) -> Vec<Opt> {
+        let option = |&p: &usize| {
+            let person = &self.people[p];
+            Opt::new(person.id.as_str(), person.name.as_str(), short(self.first_name(p)))
+        };
+        people.iter().map(option).collect()
+    }
+
     /// Whether someone files a return.
     pub fn files(&self, person: usize) -> bool {
         self.returns.contains(&person)
     }
 
+    /// The two of a couple, the first filer first.
+    pub fn pair(&self) -> Option<[usize; 2]> {
+        let second = if self.couple { self.filers.get(1).copied() } else { self.elsewhere };
+        Some([*self.filers.first()?, second?])
+    }
+
+    /// The filers, and the partner whose return is not prepared here.
+    pub fn adults(&self) -> impl Iterator<Item = usize> + '_ {
+        self.filers.iter().copied().chain(self.elsewhere)
+    }
+
+    /// Whether someone has died by the end of the year.
+    pub fn died(&self, person: usize) -> bool {
+        self.people[person].died.is_some_and(|died| died <= self.year_end)
+    }
+
+    /// The day on which the only filer died, without a partner.
+    pub fn sole_death(&self) -> Option<Date> {
+        let only = self.filers.first().filter(|_| self.filers.len() == 1 && !self.partnered)?;
+        self.people[*only].died.filter(|_| self.died(*only))
+    }
+
     /// The other of a couple.
     pub fn partner(&self, person: usize) -> Option<usize> {
-        if !self.couple || !self.filers.contains(&person) {
-            return None;
+        let [first, second] = self.pair()?;
+        match person {
+            _ if person == first => Some(second),
+            _ if person == second => Some(first),
+            _ => None,
         }
-        self.filers.iter().copied().find(|&f| f != person)
     }
 
     /// Whether a contribution of `owner` came after the year in which its annuitant, the owner or the partner, reaches
@@ -172,6 +298,6 @@ impl Facts {
     pub fn medical_counts(&self, patient: usize) -> bool {
         let facts = &self.people[patient];
         let young = !self.reached(patient, self.figures.medical.child_under);
-        facts.filer || (facts.child && young)
+        facts.filer || self.elsewhere == Some(patient) || (facts.child && young)
     }
 }

@@ -1,14 +1,22 @@
 //! Federal tax and its credits: step 5 of the T1, lines 30000 to 42900.
 
 use crate::{
-    cpp_ei, dividends, gifts,
-    income::{self, Income},
-    medical,
-    personal::{self, Incomes, Personal},
+    adoption, business, caregivers, cpp_ei,
+    credits::{CREDIT, DIVIDENDS, FEDERAL_TAX, TAX},
+    disability, dividends,
+    foreign_tax::{self, Left},
+    gifts, home_credits,
+    income::{self, Income, Incomes},
+    loan_interest, medical,
+    minimum_tax::{self, Ordinary},
+    others_medical,
+    personal::{self, Personal},
     plan::On,
-    rounding::share,
+    rounding::{cents, share},
+    split_income,
     transfers::{self, Offer},
     tuition::{self, Tuition},
+    volunteers,
 };
 use hembo_core::{limit, limits, lines, provision::Provision, trail::Trail};
 use hembo_money::Money;
@@ -17,25 +25,21 @@ use hembo_money::Money;
 pub static PROVISION: Provision = Provision {
     lines: LINES,
     limits: LIMITS,
-    figures: &["brackets", "top_up", "dividends"],
+    figures: &["brackets", "top_up", "dividends", "medical"],
     ..Provision::NONE
 };
 
 lines! {
-    pub TAX = "ca.40400", "Tax on taxable income", "ITA 117(2)",
-        "Each rate on its slice of taxable income.";
     pub AMOUNTS = "ca.33500", "Amounts together", "ITA 118-118.9",
         "All non-refundable amounts.";
     pub FOR_AMOUNTS = "ca.33800", "Credit for amounts", "ITA 118",
         "Amounts at the lowest rate.";
     pub TOP_UP = "ca.34990", "Top-up credit", "2025 budget legislation",
         "Amounts above the first bracket keep the rate of the years before.";
-    pub CREDIT = "ca.35000", "Non-refundable credits", "ITA 118-118.9",
-        "Credits for amounts and gifts.";
-    pub DIVIDENDS = "ca.40425", "Dividend tax credit", "ITA 121",
-        "A part of the taxable amount of dividends.";
-    pub FEDERAL_TAX = "ca.42900", "Federal tax", "ITA 117-127",
-        "Tax less the credits, never below zero.";
+    BEFORE_LEAST = "ca.42900.before", "Federal tax before the least of split income", "ITA 117-121",
+        "Tax with that on split income, less the credits, never below zero.";
+    pub MORE_FOR_SPLIT = "ca.42900.split", "More for split income", "ITA 120.4(3)",
+        "What the tax on split income less its own credits is above the tax with all of them.";
 }
 
 limits! {
@@ -75,14 +79,39 @@ pub struct Credits<'a> {
     pub tax: Money,
 }
 
-/// Lines 32400 to 42900, and the medical supplement that is paid out: (basic federal tax, line 45200).
-pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: Credits<'_>) -> (Money, Money) {
+/// What a return comes to.
+#[derive(Debug, Clone)]
+pub struct Federal {
+    /// Line 42900.
+    pub tax: Money,
+    /// What the amounts of the return make that the minimum tax takes a half of.
+    pub credits: Money,
+    /// Line 40427.
+    pub of_earlier: Money,
+    /// Line 31900, which the province has as well.
+    pub interest: Money,
+    /// Line 34900.
+    pub gifts: Money,
+    /// Line 45200.
+    pub supplement: Money,
+    /// Line 40600.
+    pub after_foreign: Money,
+    /// Foreign tax that the federal credit leaves.
+    pub foreign: Vec<Left>,
+}
+
+/// Lines 32400 to 42900, and the medical supplement that is paid out.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: Credits<'_>) -> Federal {
     let income: &Income = &from.incomes[on.person];
     let own = from.personal;
     let used = from.tuition[on.person].used;
-    let from_child = tuition::from_child(on, trail, from.tuition);
+    let from_child = tuition::from_child(on, trail, tuition::FEDERAL, from.tuition);
     let from_partner = transfers::reckon(on, trail, transfers::FEDERAL, from.offer);
-    let medical = medical::federal(on, trail, income.net);
+    let interest = loan_interest::reckon(on, trail);
+    let own_medical = medical::federal(on, trail, income.net);
+    let of_others = others_medical::reckon(on, trail, from.incomes, true, on.facts.figures.medical.most);
+    let both = [(medical::ALLOWED, own_medical), (others_medical::ALLOWED, of_others)];
+    let medical = on.add(trail, medical::TOGETHER, &both);
     let amounts = on.add(
         trail,
         AMOUNTS,
@@ -91,41 +120,84 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: Credits<'_>) -> (Money, 
             (personal::AGE_AMOUNT, own.age),
             (personal::SPOUSE, own.spouse),
             (personal::DEPENDANT, own.dependant),
+            (caregivers::TOPPED_UP, own.topped_up),
+            (caregivers::CAREGIVER, own.caregiver),
+            (caregivers::CHILDREN, own.children),
             (cpp_ei::CPP, own.cpp),
+            (business::CREDITED, own.cpp_business),
             (cpp_ei::EI, own.ei),
             (personal::EMPLOYED, own.employment),
+            (volunteers::AMOUNT, own.volunteer),
+            (home_credits::CLAIMED, own.home),
+            (adoption::CLAIMED, own.adoption),
             (personal::PENSION, own.pension),
+            (disability::OWN, own.disability),
+            (disability::TRANSFERRED, own.disability_transferred),
+            (loan_interest::CLAIMED, interest),
             (tuition::USED, used),
             (tuition::FROM_CHILD, from_child),
             (transfers::FROM_PARTNER, from_partner),
-            (medical::ALLOWED, medical),
+            (medical::TOGETHER, medical),
         ],
     );
     let rate = on.facts.figures.brackets.rates[0];
     let credit = share(trail, amounts, rate);
     on.made(trail, FOR_AMOUNTS, credit, &[(AMOUNTS, amounts)], &[("Rate", &rate)]);
     let given = gifts::credit(on, trail, from.gifts, income.taxable);
-    let top_up = top_up(on, trail, amounts);
-    let credits = on.add(trail, CREDIT, &[(FOR_AMOUNTS, credit), (gifts::CREDIT, given), (TOP_UP, top_up)]);
-    let taken = limit::cap(trail, CREDITS.at(on.scope), credits, from.tax);
+    let mut credits = vec![(FOR_AMOUNTS, credit), (gifts::CREDIT, given)];
+    credits.extend(top_up(on, trail, amounts).map(|top_up| (TOP_UP, top_up)));
+    let credits = on.add(trail, CREDIT, &credits);
+    let split = split_income::tax(on, trail);
+    let taken = limit::cap(trail, CREDITS.at(on.scope), credits, from.tax + split);
     let dividends = dividend_credit(on, trail, income);
-    let basic = limit::or_zero(trail, from.tax - taken - dividends);
-    on.made(trail, FEDERAL_TAX, basic, &[(TAX, from.tax), (CREDIT, credits), (DIVIDENDS, dividends)], &[]);
-    (basic, medical::supplement(on, trail, medical, from.incomes))
+    let transferred = own.pension + own.disability_transferred + from_child + from_partner;
+    let halved = credit - cents(transferred, rate);
+    let without = limit::or_zero(trail, from.tax + split - taken - dividends);
+    let ordinary = Ordinary { credits: halved, gifts: given, tax: without, of_earlier: Money::ZERO };
+    let of_earlier = minimum_tax::of_earlier_years(on, trail, income, ordinary);
+    let before = on.made(
+        trail,
+        BEFORE_LEAST,
+        without - of_earlier,
+        &[
+            (TAX, from.tax),
+            (split_income::TAX, split),
+            (CREDIT, credits),
+            (DIVIDENDS, dividends),
+            (minimum_tax::OF_EARLIER_YEARS, of_earlier),
+        ],
+        &[],
+    );
+    let more = split_income::more(on, trail, before, split, own.disability);
+    on.made(trail, MORE_FOR_SPLIT, more, &[(BEFORE_LEAST, before)], &[]);
+    let basic = on.add(trail, FEDERAL_TAX, &[(BEFORE_LEAST, before), (MORE_FOR_SPLIT, more)]);
+    let (foreign, left) = foreign_tax::federal(on, trail, income, basic, dividends);
+    let made = [(FEDERAL_TAX, basic), (foreign_tax::CREDIT, foreign)];
+    let after_foreign = on.made(trail, foreign_tax::AFTER, basic - foreign, &made, &[]);
+    Federal {
+        tax: basic,
+        credits: halved,
+        of_earlier,
+        interest,
+        gifts: given,
+        after_foreign,
+        foreign: left,
+        supplement: medical::supplement(on, trail, medical, from.incomes),
+    }
 }
 
 /// Line 34990: amounts above the first bracket keep the credit rate of the years before.
-fn top_up(on: On<'_>, trail: &mut impl Trail, amounts: Money) -> Money {
-    let figures = &on.facts.figures.top_up;
+fn top_up(on: On<'_>, trail: &mut impl Trail, amounts: Money) -> Option<Money> {
+    let figures = on.facts.figures.top_up.as_ref()?;
     let above = limit::or_zero(trail, amounts - figures.above);
     let credit = share(trail, above, figures.rate);
-    on.made(
+    Some(on.made(
         trail,
         TOP_UP,
         credit,
         &[(AMOUNTS, amounts)],
         &[("Above", &figures.above), ("Rate", &figures.rate)],
-    )
+    ))
 }
 
 /// Line 40425 (ITA 121): a part of the taxable amount of dividends.

@@ -3,7 +3,7 @@
 use crate::{
     bringing::Bringing,
     facts::Facts,
-    figures::Provincial,
+    figures::{Provincial, TopUp},
     income,
     papers::t4::T4,
     plan::{Filed, On},
@@ -33,7 +33,7 @@ pub static PROVISION: Provision = Provision {
     lines: LINES,
     limits: LIMITS,
     points: POINTS,
-    figures: &["gifts"],
+    figures: &["gifts", "year_of_death"],
     carries: CARRIES,
     ..Provision::NONE
 };
@@ -52,7 +52,7 @@ lines! {
         "What neither partner claims, for five years.";
     pub CREDIT = "ca.34900", "Credit for gifts", "ITA 118.1(3)",
         "The first tier at the lowest rate, the rest at the higher ones.";
-    pub PROVINCIAL_CREDIT = "ca.58969", "Credit for gifts, province", "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act",
+    pub PROVINCIAL_CREDIT = "ca.58969", "Credit for gifts, province", "Income tax acts of the provinces; form 428",
         "The same gifts at the rates of the province.";
 }
 
@@ -74,7 +74,8 @@ open_points! {
 
 /// The most that can be claimed at a net income.
 pub fn most(facts: &Facts, net: Money) -> Money {
-    cents(net, facts.figures.gifts.part)
+    let of_death = facts.sole_death().map(|_| facts.figures.year_of_death.gifts_part);
+    cents(net, of_death.unwrap_or(facts.figures.gifts.part))
 }
 
 /// What a return claims of the pool.
@@ -142,19 +143,35 @@ pub fn credit(on: On<'_>, trail: &mut impl Trail, gifts: Money, taxable: Money) 
     on.made(trail, CREDIT, credit, &[(CLAIMED, gifts), (income::TAXABLE, taxable)], &[])
 }
 
-/// Line 58969: the same gifts at the rates of the province.
-pub fn provincial_credit(on: On<'_>, trail: &mut impl Trail, gifts: Money, figures: &Provincial) -> Money {
+/// Line 58969: the same gifts at the rates of the province; `top` is the rate out of income in the top bracket, where it has
+/// one.
+pub fn provincial_credit(
+    on: On<'_>,
+    trail: &mut impl Trail,
+    gifts: Money,
+    figures: &Provincial,
+    taxable: Money,
+    top: Option<&TopUp>,
+) -> Money {
     if on.facts.gifts.is_empty() {
         return Money::ZERO;
     }
     let first = limit::lesser(trail, gifts, on.facts.figures.gifts.first);
-    let tiers = [(first, figures.gift_first_rate), (gifts - first, figures.gift_rate)];
+    let above = gifts - first;
+    let (in_top, top_rate) = match top {
+        None => (Money::ZERO, figures.gift_rate),
+        Some(top) => {
+            let in_top = limit::or_zero(trail, taxable - top.above);
+            (limit::lesser(trail, above, in_top), top.rate)
+        }
+    };
+    let tiers = [(first, figures.gift_first_rate), (in_top, top_rate), (above - in_top, figures.gift_rate)];
     let credit = Money::sum_of_products(tiers, Money::CENT, Rounding::HalfUp);
     on.made(
         trail,
         PROVINCIAL_CREDIT,
         credit,
-        &[(CLAIMED, gifts)],
+        &[(CLAIMED, gifts), (income::TAXABLE, taxable)],
         &[("First tier", &figures.gift_first_rate), ("Above it", &figures.gift_rate)],
     )
 }
@@ -179,7 +196,7 @@ const RECEIPTS: PaperKind = PaperKind {
         Field::text("number", "", "Registration", 20).payer_number(),
         Field::amount("amount", "", "Eligible amount"),
         Field::yes_no("used", "", "In an earlier claim")
-            .help("A gift of January or February 2025 that was claimed for 2024."),
+            .help("A gift of January or February that was claimed for the year before."),
     ],
     back: Back::Nothing,
     years: Years::ALL,
@@ -201,12 +218,20 @@ const BROUGHT_IN: PaperKind = PaperKind {
     next_year: NextYear::Once,
 };
 
+/// Whether a gift of a day counts for this year: for 2024 to the end of February after it.
+fn counts_on(facts: &Facts, date: time::Date) -> bool {
+    let last = facts.figures.gifts.last_day.map_or(facts.year_end, |day| day.0);
+    (facts.year_begin..=last).contains(&date)
+}
+
 /// Gifts of this year and of the years from which they are carried.
 pub fn read(paper: &mut Bringing<'_>) {
     let year = i64::from(paper.facts.figures.year);
     let counted = year - paper.facts.figures.gifts.carried_years..=year;
     for (row, cells, amount) in paper.paper.lines("amount") {
-        let given = cells.get("date").and_then(Entry::date).map(|d| i64::from(d.year()));
+        let date = cells.get("date").and_then(Entry::date);
+        let late = date.is_some_and(|date| date > paper.facts.year_end && counts_on(paper.facts, date));
+        let given = date.filter(|_| !late).map(|d| i64::from(d.year()));
         let given = cells.get("year").and_then(Entry::count).or(given).unwrap_or(year);
         let used = cells.get("used").and_then(Entry::flag).unwrap_or(false);
         if counted.contains(&given) && !used {
@@ -221,9 +246,7 @@ pub fn points(points: &mut Points<'_>) {
         of_dependant(points, paper, "46");
     }
     for paper in points.papers(RECEIPTS.id) {
-        points.dates(paper, &OTHER_DAYS, "no day of this return year", |facts, date| {
-            (facts.year_begin..=facts.year_end).contains(&date)
-        });
+        points.dates(paper, &OTHER_DAYS, "no day of this return year", counts_on);
         of_dependant(points, paper, "title");
         for cells in &paper.rows {
             if cells.get("number").and_then(Entry::text).is_none_or(str::is_empty) {

@@ -1,6 +1,6 @@
-//! Who keeps the home of a dependant: it decides on line 30400, and in Alberta on line 58400.
+//! Who keeps the home of a dependant: it decides on line 30400, and in most provinces on line 58400.
 
-use crate::{personal, points::Points, province};
+use crate::{dependants, points::Points, province};
 use hembo_core::{
     field::Field,
     open_points,
@@ -28,7 +28,7 @@ pub mod ask {
 }
 
 open_points! {
-    KEPT = blocks "C-50", "ITA 118(1)(b)", "It may bring line 30400, and in Alberta line 58400.";
+    KEPT = blocks "C-50", "ITA 118(1)(b)", "It may bring line 30400, and in most provinces line 58400.";
 }
 
 /// Filers with someone whose home they may keep.
@@ -42,7 +42,8 @@ fn one(points: &mut Points<'_>, person: usize) {
     let who = &points.household.people[person];
     let facts = &points.facts.people[person];
     let alone = facts.filer && !points.facts.partnered;
-    let anyone = (0..points.facts.people.len()).any(|p| p != person && personal::qualifies(points.facts, p));
+    let anyone =
+        (0..points.facts.people.len()).any(|p| p != person && dependants::qualifies(points.facts, p));
     let relative = province::counts_keepers(points.facts);
     if facts.filer && ((alone && anyone) || relative) && !points.said(person, ask::MAINTAINS_HOME) {
         let message = format!("Did {} keep the home of a dependant?", who.name);

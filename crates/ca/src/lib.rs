@@ -1,55 +1,102 @@
-//! Canada: the federal income tax of a household with that of its province, Ontario or Alberta.
+//! Canada: the federal income tax of a household with that of its province or territory; Quebec is not here.
 //!
 //! The modules stand in the order of the computation and are named after the provision or form; [`t1`] is that order.
-//! Papers become [`facts`] once; every rule takes facts. Figures are in `rules/YEAR.toml`.
+//! Papers become [`facts`] once; every rule takes facts. Figures are in `rules/YEAR`: the federal file, and one of each province.
 
 #![warn(clippy::disallowed_methods)]
 
+pub mod adoption;
 pub mod alberta;
 pub mod bringing;
+pub mod british_columbia;
+pub mod business;
+pub mod capital_gains;
+pub mod caregivers;
 mod case;
+pub mod child_care;
 pub mod contributions;
 pub mod cpp_ei;
+pub mod credits;
 pub mod dates;
+pub mod days;
 pub mod deducting;
+pub mod dependants;
+pub mod disability;
+pub mod disability_supports;
+pub mod discount_note;
 pub mod dividend_election;
 pub mod dividends;
+pub mod employment_expenses;
 pub mod facts;
+pub mod family_benefits;
 pub mod federal;
 pub mod figures;
+pub mod first_home;
+pub mod foreign_income;
+pub mod foreign_property;
+pub mod foreign_tax;
 pub mod form_428;
 pub mod forms;
+pub mod gains_exemption;
 pub mod gifts;
+pub mod home_credits;
 pub mod homes;
 pub mod income;
 pub mod intake;
 pub mod law;
+pub mod loan_interest;
+pub mod manitoba;
 pub mod medical;
 pub mod medical_division;
 pub mod minimum_tax;
 pub mod net_income;
+pub mod new_brunswick;
+pub mod newfoundland;
+pub mod non_capital;
+pub mod northern;
+pub mod northwest;
 pub mod not_computed;
+pub mod nova_scotia;
+pub mod nunavut;
 pub mod ontario;
+pub mod other_deductions;
+pub mod others_medical;
 pub mod papers;
+pub mod part_year;
+pub mod partner_elsewhere;
 pub mod payments;
 pub mod pension_split;
 pub mod people;
 pub mod personal;
 pub mod plan;
 pub mod points;
+pub mod prince_edward;
 pub mod province;
 pub mod provinces;
 pub mod provincial;
+pub mod provincial_adoption;
+pub mod provincial_credits;
 pub mod provincial_law;
+pub mod provincial_tuition;
+pub mod rental;
 pub mod residence;
 pub mod returns;
 pub mod rounding;
+pub mod saskatchewan;
+pub mod separation;
+pub mod shares;
 pub mod sin;
+pub mod small_credits;
+pub mod split_income;
 pub mod spread;
 pub mod t1;
 pub mod transfers;
 pub mod tuition;
+pub mod volunteers;
 pub mod workers_benefit;
+pub mod year_of_death;
+pub mod young_children;
+pub mod yukon;
 
 use figures::{COMMITTED, Figures, SOURCES, VERSION};
 use hembo_core::{
@@ -59,7 +106,7 @@ use hembo_core::{
     forms::Forms,
     household::Entry,
     line::SpreadSection,
-    pack::{About, DayOrder, Page, Suggestion, Totals, calendar_year, caption_of},
+    pack::{About, DayOrder, Page, Question, Suggestion, Totals, calendar_year, caption_of},
     paper::{Keeping, PaperKind},
     point::NotComputed,
     provision::Declared,
@@ -94,7 +141,7 @@ impl Pack for Canada {
             id_shape: "000 000 000",
             days: DayOrder::YearMonthDay,
             page: Page::Letter,
-            locality: residence::ask::PROVINCE,
+            locality: provinces::ask::PROVINCE,
             relationship: people::ask::RELATIONSHIP,
         }
     }
@@ -144,8 +191,13 @@ impl Pack for Canada {
     }
 
     fn locality(&self, household: &Household) -> String {
-        let province = household.answers.get(residence::ask::PROVINCE).and_then(Entry::text);
+        let province = household.answers.get(provinces::ask::PROVINCE).and_then(Entry::text);
         province.and_then(|p| label_of(provinces::PROVINCES, p)).unwrap_or_default().into()
+    }
+
+    fn is_asked(&self, household: &Household, person: &Person, question: &Question) -> bool {
+        let id = question.field.id;
+        partner_elsewhere::is_asked(person, id) && part_year::is_asked(household, id)
     }
 
     fn caption(&self, person: &Person) -> String {
@@ -161,11 +213,27 @@ impl Pack for Canada {
     }
 
     fn payer_titles(&self) -> &'static [&'static str] {
-        &["Employer", "Payer", "School", "From", "Trustee", "Fund"]
+        &["Employer", "Payer", "School", "From", "Trustee", "Fund", "Issuer"]
     }
 
     fn held_kinds(&self) -> &'static [&'static str] {
-        &["T4", "T4A", "T4A(OAS)", "T4A(P)", "T5", "T2202", "RRSP", "Instalments", "Tuition carried"]
+        &[
+            "T4",
+            "T4A",
+            "T4A(OAS)",
+            "T4A(P)",
+            "T4E",
+            "T4RSP",
+            "T4RIF",
+            "T3",
+            "T5",
+            "T5007",
+            "T2202",
+            "RRSP",
+            "Instalments",
+            "Tuition carried",
+            "Capital losses",
+        ]
     }
 
     fn proof(&self, kind: &PaperKind) -> &'static str {
@@ -192,10 +260,19 @@ impl Pack for Canada {
 
     fn withheld_box(&self, kind: &str) -> Option<&'static str> {
         match kind {
-            "T4" | "T4A(OAS)" | "T4A(P)" => Some("22"),
+            "T4" | "T4A(OAS)" | "T4A(P)" | "T4E" => Some("22"),
             "T4A" => Some("022"),
+            "T4RSP" => Some("30"),
+            "T4RIF" => Some("28"),
             _ => None,
         }
+    }
+
+    /// A note that was sold or has matured does not come again.
+    fn settle_next(&self, before: &Household, next: &mut Household) {
+        let (_, year_end) = calendar_year(before.year);
+        let ended = |paper: &Paper| discount_note::has_ended(paper, year_end);
+        next.papers.retain(|paper| !before.paper(&paper.id).is_some_and(ended));
     }
 
     fn version(&self) -> &str {

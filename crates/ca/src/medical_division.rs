@@ -2,13 +2,12 @@
 
 use crate::{
     facts::Facts,
-    federal, medical, net_income,
+    medical, net_income,
     plan::Medical,
     points::Points,
     rounding::{STEEPEST, cents},
 };
 use hembo_core::{
-    Scope,
     choice::{Chosen, Open},
     decision::{Amount, Bar, Decision, More, Opt},
     open_points,
@@ -38,10 +37,7 @@ pub fn points(points: &mut Points<'_>) {
 /// the supplement, and with the same months.
 fn medical_divided(points: &mut Points<'_>) {
     let facts = points.facts;
-    let lost = |place: usize| {
-        let line = |id: &'static str| points.trail.amount(id, Scope::Return(place)).unwrap_or_default();
-        !line(medical::ALLOWED).is_zero() && line(federal::CREDIT) > line(federal::TAX)
-    };
+    let lost = |place: usize| !points.amount(medical::ALLOWED, place).is_zero() && points.credits_lost(place);
     let open = facts.windows.len() > 1 || (0..facts.filers.len()).any(lost);
     if !facts.couple || !open || !both_above_threshold(facts) {
         return;
@@ -55,11 +51,7 @@ fn medical_divided(points: &mut Points<'_>) {
 
 /// Which of the partners claims medical receipts: options by place among the filers, then both.
 pub static BY: Open<Facts> = Open::new(of_couples, |facts, _| {
-    let option = |&f: &usize| {
-        let person = &facts.people[f];
-        Opt::new(person.id.as_str(), person.name.as_str(), format!("medical with {}", facts.first_name(f)))
-    };
-    let mut options: Vec<_> = facts.filers.iter().map(option).collect();
+    let mut options = facts.filer_options(|name| format!("medical with {name}"));
     if both_may_be_supplemented(facts) {
         options.push(Opt::new("both", "Divided between them", "medical divided"));
     }

@@ -1,47 +1,210 @@
-//! The minimum tax (ITA 127.5, form T691): not computed, so it must be told where it may be due.
+//! The minimum tax (ITA 127.5 to 127.55; form T691): what it is above the ordinary federal tax is paid beside it, with a part of the
+//! province.
 
-use crate::{cpp_ei, dividends, federal, figures::Figures, gifts, income, points::Points, rounding::cents};
-use hembo_core::{line::LineId, open_points, point::Gather, provision::Provision, settled};
+use crate::{
+    bringing::{Bringing, of_years_before},
+    credits,
+    facts::Facts,
+    foreign_tax,
+    income::{self, Income},
+    plan::{Filed, On},
+    points::Points,
+    rounding::cents,
+};
+use hembo_core::{
+    field::{Field, Years},
+    forms::Required,
+    household::Answers,
+    limit, lines, open_points,
+    outcome::{CarriedTo, Carry},
+    paper::{Back, NextYear, PaperKind, subject},
+    point::{Gather, Place},
+    provision::Provision,
+    reading::sum,
+    trail::{Trail, Unseen},
+};
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { points: POINTS, figures: &["minimum_tax", "dividends"], ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    papers: &[BROUGHT_IN],
+    lines: LINES,
+    points: POINTS,
+    figures: &["minimum_tax", "dividends", "capital_gains"],
+    carries: CARRIES,
+    ..Provision::NONE
+};
+
+/// What is left goes into the next year.
+const CARRIES: &[Carry] =
+    &[Carry { line: CARRIED, paper: "Minimum tax", into: CarriedTo::Rows { column: "amount", says: None } }];
+
+lines! {
+    pub OF_EARLIER_YEARS = "ca.40427", "Minimum tax of earlier years", "ITA 120.2",
+        "Taken from tax as far as it is above the minimum of this year.";
+    CARRIED = "ca.t691.carried", "Minimum tax kept for later", "ITA 120.2(1)",
+        "What is left of earlier years, with that of this year, for seven years.";
+    ADJUSTED = "ca.t691.adjusted", "Income of the minimum tax", "ITA 127.52",
+        "Taxable income with whole gains and options and a half of some deductions, without the gross-up of dividends.";
+    MINIMUM = "ca.t691.minimum", "Minimum tax", "ITA 127.51, 127.531",
+        "The rate on what is above the exemption, less a half of most credits and a part of that for gifts.";
+    pub ADDITIONAL = "ca.t691.additional", "Minimum tax above the ordinary tax", "ITA 127.5",
+        "Paid beside the ordinary tax; it can be recovered in the seven years after.";
+}
 
 open_points! {
-    MAY_BE_DUE = not_covered "C-92", "ITA 127.5";
+    FOREIGN = not_covered "foreign-minimum", "ITA 127.54";
+    TOO_OLD = blocks "minimum-year", "ITA 120.2(1)", "Correct the year, or remove it.";
+    DUE = look "C-92", "ITA 120.2, 127.5",
+        "Keep form T691: in the seven years after it takes from tax above the minimum (line 40427).";
 }
 
-/// Returns of which the minimum tax may be above the ordinary one.
-pub fn points(points: &mut Points<'_>) {
-    if points.facts.province.is_none() {
-        return;
-    }
-    for (place, &person) in points.facts.returns.iter().enumerate() {
-        let line = |id: LineId| points.amount(id, place);
-        if minimum_tax(&points.facts.figures, &line) > line(federal::FEDERAL_TAX) {
-            let name = &points.facts.people[person].name;
-            let message = format!("Minimum tax (form T691) may be due from {name}: not computed yet.");
-            points.raise(&MAY_BE_DUE, points.at(person, "name"), message);
+/// What its papers bring.
+pub mod brings {
+    use hembo_core::brought::Brought;
+
+    /// Minimum tax of earlier years.
+    pub static EARLIER: Brought = Brought::new();
+}
+
+const BROUGHT_IN: PaperKind = PaperKind {
+    id: "Minimum tax",
+    subject: subject::CREDITS,
+    name: "Minimum tax of earlier years",
+    words: "t691 amt carryover 40427",
+    title: "About",
+    shared: false,
+    headline: "amount",
+    boxes: &[],
+    columns: &[
+        Field::count("year", "", "Paid for", 2100),
+        Field::amount("amount", "", "Left to take")
+            .help("From form T691 of that year, or the notice of assessment."),
+    ],
+    back: Back::Nothing,
+    years: Years::ALL,
+    next_year: NextYear::Once,
+};
+
+/// Whether the minimum tax of a year may still be taken; also where the year is not told.
+fn counts(facts: &Facts, cells: &Answers) -> bool {
+    of_years_before(facts, facts.figures.minimum_tax.carried_years, cells)
+}
+
+/// Minimum tax of years that count.
+pub fn read(paper: &mut Bringing<'_>) {
+    for (row, cells, amount) in paper.paper.lines("amount") {
+        if counts(paper.facts, cells) {
+            paper.put("amount", Some(row), amount, &brings::EARLIER);
         }
     }
+    paper.files();
 }
 
-/// Whether the minimum tax (ITA 127.5) could be above the ordinary one: as form T691 makes it from what this pack
-/// knows, without the credits that would lower it further.
-fn minimum_tax(figures: &Figures, line: &impl Fn(&'static str) -> Money) -> Money {
-    let figures_of = &figures.minimum_tax;
-    let gross_up = line(dividends::ALL) - actual_dividends(figures, line);
-    let adjusted =
-        line(income::TAXABLE) + cents(line(cpp_ei::ENHANCED), figures_of.deductions_part) - gross_up;
-    let tax = cents(settled::or_zero(adjusted - figures_of.exemption), figures_of.rate);
-    let credits = cents(line(federal::FOR_AMOUNTS), figures_of.credits_part);
-    settled::or_zero(tax - credits - cents(line(gifts::CREDIT), figures_of.gifts_part))
+/// What of a return the minimum tax asks for.
+#[derive(Debug, Clone, Copy)]
+pub struct Ordinary {
+    /// Line 33800 without pension income and what is transferred.
+    pub credits: Money,
+    /// Line 34900.
+    pub gifts: Money,
+    /// Line 42900, or what it would be without line 40427.
+    pub tax: Money,
+    /// Line 40427.
+    pub of_earlier: Money,
 }
 
-fn actual_dividends(figures: &Figures, line: &impl Fn(&'static str) -> Money) -> Money {
-    let (all, other) = (line(dividends::ALL), line(dividends::OTHER));
-    let figures = &figures.dividends;
+/// Line 40427: what earlier years paid takes from the tax as far as it is above the minimum of this one; not of who died.
+pub fn of_earlier_years(on: On<'_>, trail: &mut impl Trail, income: &Income, ordinary: Ordinary) -> Money {
+    let earlier = on.own().of(&brings::EARLIER);
+    if earlier.is_empty() || on.facts.died(on.person) {
+        return Money::ZERO;
+    }
+    let least = minimum(on, &mut Unseen(trail), income, ordinary);
+    let above = limit::or_zero(trail, ordinary.tax - least);
+    let taken = limit::lesser(trail, sum(earlier), above);
+    trail.line(OF_EARLIER_YEARS, on.scope, taken, |i| {
+        i.items(earlier).figure("Tax", ordinary.tax).figure("Minimum tax of this year", least);
+    })
+}
+
+/// What the minimum tax is above the ordinary one.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income, ordinary: Ordinary) -> Money {
+    if on.facts.died(on.person) {
+        return Money::ZERO;
+    }
+    let minimum = minimum(on, trail, income, ordinary);
+    let additional = limit::or_zero(trail, minimum - ordinary.tax);
+    let earlier = sum(on.own().of(&brings::EARLIER));
+    let left = earlier - ordinary.of_earlier + additional;
+    on.made(trail, CARRIED, left, &[], &[("Of earlier years", &earlier), ("Of this year", &additional)]);
+    if minimum.is_zero() {
+        return Money::ZERO;
+    }
+    let made = [(MINIMUM, minimum), (credits::FEDERAL_TAX, ordinary.tax)];
+    on.made(trail, ADDITIONAL, additional, &made, &[])
+}
+
+/// The minimum tax.
+fn minimum(on: On<'_>, trail: &mut impl Trail, income: &Income, ordinary: Ordinary) -> Money {
+    let figures = &on.facts.figures.minimum_tax;
+    let adjusted = adjusted(on, income);
+    let above = limit::or_zero(trail, adjusted - figures.exemption);
+    if above.is_zero() {
+        return Money::ZERO;
+    }
+    on.made(trail, ADJUSTED, adjusted, &[(income::TAXABLE, income.taxable)], &[]);
+    let tax = limit::share(trail, above, figures.rate, Money::CENT);
+    let credits = cents(ordinary.credits, figures.credits_part) + cents(ordinary.gifts, figures.gifts_part);
+    let minimum = limit::or_zero(trail, tax - credits);
+    on.made(
+        trail,
+        MINIMUM,
+        minimum,
+        &[(ADJUSTED, adjusted)],
+        &[("Exemption", &figures.exemption), ("Rate", &figures.rate), ("Less of credits", &credits)],
+    )
+}
+
+/// Taxable income with the other part of gains and of options, a half of some deductions, and without the gross-up of dividends.
+fn adjusted(on: On<'_>, income: &Income) -> Money {
+    let (figures, dividends) = (&on.facts.figures.minimum_tax, &on.facts.figures.dividends);
     let actual = |taxable: Money, factor| taxable.divided_by(factor, Money::CENT, Rounding::HalfUp);
-    actual(all - other, figures.eligible) + actual(other, figures.other)
+    let gross_up = income.eligible_dividends + income.other_dividends
+        - actual(income.eligible_dividends, dividends.eligible)
+        - actual(income.other_dividends, dividends.other);
+    let halves = income.enhanced_cpp + income.child_care + income.losses_used + income.halved;
+    // Of exempt gains a part stays in: what the other part of them is above it comes off.
+    let exempt = cents(income.exempt_gains, figures.exempt_gains_part);
+    income.taxable + income.taxable_gains - exempt + income.options + cents(halves, figures.deductions_part)
+        - gross_up
+}
+
+/// Form T691: where it comes to more than the ordinary tax, or did in earlier years.
+pub fn form_t691(filed: Filed<'_>) -> Required {
+    let any = [ADDITIONAL, OF_EARLIER_YEARS, CARRIED].into_iter().any(|line| filed.has(line));
+    Required::if_so(any, "not above the ordinary tax")
+}
+
+/// Where it is due, and what is too old.
+pub fn points(points: &mut Points<'_>) {
+    for paper in points.papers(BROUGHT_IN.id) {
+        for cells in paper.rows.iter().filter(|cells| !counts(points.facts, cells)) {
+            let years = points.facts.figures.minimum_tax.carried_years;
+            let message = format!("Minimum tax may be taken in the {years} years after it.");
+            points.raise(&TOO_OLD, Place::row(&paper.id, cells, "year"), message);
+        }
+    }
+    for (place, &person) in points.facts.returns.iter().enumerate() {
+        let additional = points.amount(ADDITIONAL, place);
+        if !additional.is_zero() {
+            let name = &points.facts.people[person].name;
+            let message = format!("{name} pays {additional:#} of minimum tax beside the ordinary tax.");
+            points.raise(&DUE, points.at(person, "name"), message);
+            if !points.amount(foreign_tax::CREDIT, place).is_zero() {
+                let message = "The special foreign credit of the minimum tax is not computed yet.";
+                points.raise(&FOREIGN, points.at(person, "name"), message);
+            }
+        }
+    }
 }

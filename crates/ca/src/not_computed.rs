@@ -11,41 +11,34 @@ use hembo_core::{
 pub static PROVISION: Provision = Provision { household_questions: &ASKED, ..Provision::NONE };
 
 /// What the law has and this pack does not compute yet, asked about so that its absence is known.
-pub const NOT_COMPUTED: [NotComputed; 5] = [
+pub const NOT_COMPUTED: [NotComputed; 4] = [
     NotComputed::new(
         "other_income",
         "Income that is on none of these papers",
-        "Employment insurance, retirement savings taken out, a trust, a business, rent, support, compensation…",
+        "A partnership, farming or fishing, a disability savings plan, foreign pensions…",
         "Such income is",
         "ITA 9, 56",
     ),
     NotComputed::new(
         "sales",
-        "Sold securities, a home or other property",
-        "By anyone in the household, at a gain or a loss; also losses of other years.",
-        "Sales (Schedule 3) are",
-        "ITA 38 to 40",
+        "Sales with rules of their own",
+        "Flow-through shares, gifts in kind, reserves, a change of use, options, listed personal property…",
+        "Such sales and losses are",
+        "ITA 38 to 45, 110.6, 111",
     ),
     NotComputed::new(
         "other_deductions",
-        "Child care, moving, employment or carrying expenses",
-        "Also support paid, contributions to a first-home account, other deductions.",
+        "Other deductions",
+        "Business investment losses, exploration, the clergy, limited partnerships, legal costs of support, lump sums of earlier years…",
         "Such deductions are",
-        "ITA 8, 60, 62, 63",
+        "ITA 8, 60, 110.2",
     ),
     NotComputed::new(
         "other_credits",
         "Other credits",
-        "Student loan interest, a home bought or made accessible, adoption, volunteers, educators, politics…",
+        "Labour funds, logging, graduate retention, credits of the province that are on no paper here…",
         "Such credits are",
-        "ITA 118.05 to 118.07, 118.62, 127(3)",
-    ),
-    NotComputed::new(
-        "advance_benefit",
-        "Workers benefit paid in advance",
-        "Slip RC210, box 10.",
-        "Advance payments (line 41500) are",
-        "ITA 122.7(5), 122.72",
+        "ITA 127.4; forms 428 and 479",
     ),
 ];
 

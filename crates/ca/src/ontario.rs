@@ -1,15 +1,15 @@
 //! Ontario (Taxation Act, 2007; ON428): surtax, tax reduction, the credit for low-income workers, health premium.
 
 use crate::{
+    child_care,
     facts::Facts,
-    figures::{Figures, Provincial},
-    form_428, income,
-    medical::{self, family_net},
-    personal::Incomes,
-    plan::{Filed, FormRule, On},
-    provincial_law::ProvincialLaw,
+    figures::{Figures, OntarioChildCare, ProvincialBenefit},
+    form_428,
+    income::{self, Incomes, family_net},
+    medical, net_income,
+    plan::{Filed, On},
+    provincial_law::{Caring, ProvincialLaw, Shared, Taxed, common},
     rounding::cents,
-    transfers, tuition,
 };
 use hembo_core::{
     forms::Required,
@@ -18,9 +18,10 @@ use hembo_core::{
     line::LineId,
     lines,
     provision::Provision,
+    settled,
     trail::Trail,
 };
-use hembo_money::Money;
+use hembo_money::{Money, Rate};
 
 /// What this provision declares.
 pub static PROVISION: Provision = Provision {
@@ -28,12 +29,16 @@ pub static PROVISION: Provision = Provision {
     limits: LIMITS,
     figures: &[
         "ontario",
+        "ontario_relatives",
+        "ontario_benefits",
         "ontario_reduction",
         "ontario_surtax",
         "ontario_health",
         "basic",
         "ontario_lift",
         "ontario_care",
+        "ontario_child_care",
+        "minimum_tax",
         "age",
     ],
     ..Provision::NONE
@@ -50,7 +55,9 @@ lines! {
         "A part of employment income, less a part of income above thresholds.";
     pub HEALTH = "ca.ontario.health", "Ontario health premium", "Taxation Act, 2007, s. 24.1",
         "By ramps of taxable income; no credit takes from it.";
-    pub CARE = "ca.47900", "Seniors' care at home", "Taxation Act, 2007; ON479",
+    CHILD_CARE = "ca.ontario.child_care", "Ontario child care credit", "Taxation Act, 2007; ON479-A",
+        "A part of child care deducted, which falls in steps of family income; refundable.";
+    CARE = "ca.ontario.care", "Seniors' care at home", "Taxation Act, 2007; ON479",
         "A part of the medical expenses claimed, less a part of family income; refundable.";
 }
 
@@ -66,25 +73,26 @@ limits! {
 pub struct Ontario;
 
 impl ProvincialLaw for Ontario {
-    const CODE: &'static str = "ON";
-    const FORMS: &'static [(&'static str, FormRule)] = &[
-        ("on428", |_| Required::Yes),
-        ("on428-a", form_on428_a),
-        ("on479", form_on479),
-        ("on-s2", transfers::provincial_schedule_2),
-        ("on-s11", tuition::provincial_schedule_11),
-    ];
+    common!("ON", "on", ontario, ontario_relatives, ontario_credits, "on428-a" => form_on428_a, "on479" => form_428::form_479);
 
-    fn figures(figures: &Figures) -> &Provincial {
-        &figures.ontario
+    fn benefits(figures: &Figures) -> Option<&ProvincialBenefit> {
+        Some(&figures.ontario_benefits)
+    }
+    const CARING: Caring = Caring::OneLine;
+
+    fn tax(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, taxed: Taxed<'_>, _: &mut Shared) -> Money {
+        reckon(on, trail, incomes, taxed)
     }
 
-    fn tax(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, basic: Money, dividends: Money) -> Money {
-        reckon(on, trail, incomes, basic, dividends)
+    fn paid_out(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Vec<(LineId, Money)> {
+        let care = seniors_care(on, trail, incomes);
+        let child_care = child_care_credit(on, trail, incomes);
+        vec![(CARE, care), (CHILD_CARE, child_care)]
     }
 
-    fn paid_out(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Option<(LineId, Money)> {
-        Some((CARE, seniors_care(on, trail, incomes)))
+    fn jump(facts: &Facts) -> Money {
+        cents(child_care::most_claimed(facts), facts.figures.ontario_child_care.rate)
+            + jump_of_minimum_tax(facts)
     }
 
     fn jump_of_children(facts: &Facts) -> Money {
@@ -93,7 +101,8 @@ impl ProvincialLaw for Ontario {
 }
 
 /// Line 42800 from basic Ontario tax and the dividend credit, which comes after the surtax.
-fn reckon(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, basic: Money, dividends: Money) -> Money {
+fn reckon(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, taxed: Taxed<'_>) -> Money {
+    let Taxed { basic, dividends, minimum, .. } = taxed;
     let figures = &on.facts.figures;
     let income = &incomes[on.person];
     let mut surtax = Money::ZERO;
@@ -101,30 +110,59 @@ fn reckon(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, basic: Money, d
         surtax += cents(limit::or_zero(trail, basic - step.above), step.rate);
     }
     on.made(trail, SURTAX, surtax, &[(form_428::BASIC_TAX, basic)], &[]);
-    let before = limit::or_zero(trail, basic + surtax - dividends);
+    let before = limit::or_zero(trail, basic + surtax - dividends) + minimum;
     on.made(
         trail,
         BEFORE,
         before,
-        &[(form_428::BASIC_TAX, basic), (SURTAX, surtax), (form_428::DIVIDENDS, dividends)],
+        &[
+            (form_428::BASIC_TAX, basic),
+            (SURTAX, surtax),
+            (form_428::DIVIDENDS, dividends),
+            (form_428::MINIMUM, minimum),
+        ],
         &[],
     );
-    let reduction = reduction(on, trail, incomes, before);
-    let lift = lift(on, trail, incomes, before - reduction);
+    // Neither is for who pays the minimum tax.
+    trail.step(minimum - Money::CENT, !before.is_zero());
+    let (mut reduction, mut lift) = (Money::ZERO, Money::ZERO);
+    if minimum.is_zero() {
+        reduction = self::reduction(on, trail, incomes, before);
+    }
+    let foreign = taxed.foreign_credit(on, trail, before - reduction);
+    if minimum.is_zero() {
+        lift = self::lift(on, trail, incomes, before - reduction - foreign);
+    }
     let premium = limit::by_brackets(
         trail,
         income.taxable,
         &figures.ontario_health.tops,
         figures.ontario_health.rates.iter().copied(),
     );
+    let premium = on.who().part_year.days.map_or(premium, |days| days.part(premium));
     on.made(trail, HEALTH, premium, &[(income::TAXABLE, income.taxable)], &[]);
     on.made(
         trail,
-        form_428::PROVINCIAL_TAX,
-        before - reduction - lift + premium,
-        &[(BEFORE, before), (REDUCTION, reduction), (LIFTED, lift), (HEALTH, premium)],
+        form_428::LEFT,
+        before - reduction - foreign - lift + premium,
+        &[
+            (BEFORE, before),
+            (REDUCTION, reduction),
+            (form_428::FOREIGN, foreign),
+            (LIFTED, lift),
+            (HEALTH, premium),
+        ],
         &[],
     )
+}
+
+/// What who comes to pay the minimum tax loses at the most: nobody comes to it below its exemption.
+fn jump_of_minimum_tax(facts: &Facts) -> Money {
+    let exemption = facts.figures.minimum_tax.exemption;
+    let may = |&&f: &&usize| net_income::widest(facts, f).1 > exemption;
+    let reduction = &facts.figures.ontario_reduction;
+    let of_one = (reduction.basic + reduction.child * children(facts)) * 2 + facts.figures.ontario_lift.most;
+    of_one * facts.filers.iter().filter(may).count() as i64
 }
 
 /// The tax reduction (s. 21): twice the basic amounts less the tax, at most the tax. The adult with the higher net
@@ -176,7 +214,7 @@ fn children(facts: &Facts) -> i64 {
 fn lift(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, tax: Money) -> Money {
     let figures = &on.facts.figures.ontario_lift;
     let income = &incomes[on.person];
-    if income.employment.is_zero() {
+    if income.employment.is_zero() || on.who().part_year.days.is_some() {
         return Money::ZERO;
     }
     let earned = limit::lesser(trail, cents(income.employment, figures.earned_rate), figures.most);
@@ -195,12 +233,12 @@ fn lift(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, tax: Money) -> Mo
     )
 }
 
-/// Line 47900, the seniors' care at home credit (ON479): a part of the medical expenses that a couple claims together, up
+/// The seniors' care at home credit (ON479): a part of the medical expenses that a couple claims together, up
 /// to a most, less a part of family income above a threshold; from 70 on, own age or the partner's. Of a couple the first
 /// has it on the return.
 fn seniors_care(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Money {
     let figures = &on.facts.figures.ontario_care;
-    let aged = on.facts.filers.iter().any(|&f| on.facts.reached(f, figures.age));
+    let aged = on.facts.adults().any(|person| on.facts.reached(person, figures.age));
     let Some(medical) = on.plan.medical.as_ref().filter(|_| aged && on.facts.filers[0] == on.person) else {
         return Money::ZERO;
     };
@@ -217,12 +255,48 @@ fn seniors_care(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Money 
     })
 }
 
+/// The child care credit (ON479-A): of what is deducted a part, which loses a step with each started slice of family income.
+fn child_care_credit(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Money {
+    let deducted = incomes[on.person].child_care;
+    if deducted.is_zero() {
+        return Money::ZERO;
+    }
+    let family = family_net(on, incomes);
+    let rate = child_care_rate(&on.facts.figures.ontario_child_care, trail, family);
+    let credit = cents(deducted, rate);
+    let made = [(child_care::DEDUCTED, deducted)];
+    on.made(trail, CHILD_CARE, credit, &made, &[("Net income of the family", &family), ("Rate", &rate)])
+}
+
+fn child_care_rate(figures: &OntarioChildCare, trail: &mut impl Trail, family: Money) -> Rate {
+    let above = family - figures.to - Money::CENT;
+    trail.step(above, true);
+    if !above.is_negative() {
+        return Rate::from_billionths(0);
+    }
+    let mut steps = 0;
+    for (place, (&from, &each)) in figures.from.iter().zip(&figures.each).enumerate() {
+        let to = figures.from.get(place + 1).copied().unwrap_or(figures.to);
+        trail.step(family - from - Money::CENT, true);
+        let within = settled::lesser(settled::or_zero(family - from), to - from);
+        let begun = slices(within, each);
+        if within > Money::ZERO && within < to - from {
+            // The slice in which family income lies, from its beginning to its end.
+            let past = within - each * (begun - 1) - Money::CENT;
+            trail.step(past, true);
+            trail.step(past - each, true);
+        }
+        steps += begun;
+    }
+    Rate::from_billionths(figures.rate.billionths() - figures.step.billionths() * steps)
+}
+
+/// How many slices an amount starts.
+fn slices(amount: Money, each: Money) -> i64 {
+    (amount.cents() + each.cents() - 1) / each.cents()
+}
+
 /// ON428-A: where the credit for low-income workers is claimed.
 fn form_on428_a(filed: Filed<'_>) -> Required {
     Required::if_so(filed.has(LIFTED), "no such credit")
-}
-
-/// ON479: where a credit is paid out.
-fn form_on479(filed: Filed<'_>) -> Required {
-    Required::if_so(filed.has(CARE), "no such credit")
 }

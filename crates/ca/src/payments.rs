@@ -2,13 +2,13 @@
 
 use crate::{
     bringing::{self, Bringing},
-    cpp_ei, federal, form_428,
+    business, cpp_ei, family_benefits, foreign_tax, form_428,
     income::{self, Income},
-    medical,
-    papers::{t4, t4a},
+    medical, minimum_tax,
+    papers::{t3, t4, t4a},
     pension_split,
     plan::On,
-    workers_benefit,
+    small_credits, tuition, workers_benefit,
 };
 use hembo_core::{
     field::{Field, Years},
@@ -29,8 +29,14 @@ pub static PROVISION: Provision =
 lines! {
     pub REPAYMENT = "ca.42200", "Social benefits repayment", "ITA 180.2",
         "The amount of line 23500 is payable.";
+    AFTER_PARTIES = "ca.41700", "Federal tax after gifts to parties", "ITA 127(3)",
+        "Line 40600 less line 41000.";
+    NET_FEDERAL = "ca.42000", "Net federal tax", "ITA 117-127.55",
+        "Line 41700 with the minimum tax above it.";
+    OF_TRUSTS = "ca.45600", "Part XII.2 credit", "ITA 210.2(3)",
+        "Box 38 of every T3; refundable.";
     PAYABLE = "ca.43500", "Total payable", "ITA 2, 180.2",
-        "Federal and provincial tax and the repayment.";
+        "Federal and provincial tax, contributions of a business and the repayment.";
     pub NET_TAX = "ca.net_tax", "Total tax", "ITA 2, 122.51",
         "What the return costs for good.";
     MOVED = "ca.withheld.moved", "Withheld tax that moves with the split", "ITA 60.03",
@@ -63,7 +69,9 @@ pub mod brings {
 #[derive(Debug, Clone, Copy)]
 #[allow(missing_docs)]
 pub struct Payable {
+    /// Line 40600.
     pub federal: Money,
+    pub minimum: Money,
     pub provincial: Money,
     pub supplement: Money,
     /// The workers benefit.
@@ -72,24 +80,53 @@ pub struct Payable {
     pub paid_out: Option<(LineId, Money)>,
 }
 
-/// Lines 43500 to 48500; the result is the total payable less refundable credits.
-pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income, payable: Payable) -> Money {
-    let Payable { federal, provincial, supplement, benefit, paid_out } = payable;
+/// Lines 43500 to 48500; the result is the total payable less refundable credits, and less benefits that are counted.
+pub fn reckon(
+    on: On<'_>,
+    trail: &mut impl Trail,
+    income: &Income,
+    payable: Payable,
+    benefits: Money,
+) -> Money {
+    let Payable { federal, minimum, provincial, supplement, benefit, paid_out } = payable;
     let out: Vec<(LineId, Money)> = [(medical::PAID_OUT, supplement), (workers_benefit::BENEFIT, benefit)]
         .into_iter()
+        .chain(small_credits::paid_out(on, trail))
+        .chain([(tuition::TRAINING, tuition::training(on, trail))])
+        .chain([(OF_TRUSTS, on.gather(trail, OF_TRUSTS, on.own().of(&t3::brings::PART_XII_2)))])
         .chain(paid_out)
         .collect();
+    let parties = small_credits::parties(on, trail, federal);
     let repayment = on.made(trail, REPAYMENT, income.recovered, &[(income::RECOVERY, income.recovered)], &[]);
+    let pension_plan = business::payable(on, trail);
+    let after = on.made(
+        trail,
+        AFTER_PARTIES,
+        federal - parties,
+        &[(foreign_tax::AFTER, federal), (small_credits::PARTIES, parties)],
+        &[],
+    );
+    let advanced = workers_benefit::advanced(on, trail, benefit);
+    let net_federal = on.add(
+        trail,
+        NET_FEDERAL,
+        &[(AFTER_PARTIES, after), (workers_benefit::ADVANCE, advanced), (minimum_tax::ADDITIONAL, minimum)],
+    );
     let total = on.add(
         trail,
         PAYABLE,
-        &[(federal::FEDERAL_TAX, federal), (form_428::PROVINCIAL_TAX, provincial), (REPAYMENT, repayment)],
+        &[
+            (NET_FEDERAL, net_federal),
+            (form_428::PROVINCIAL_TAX, provincial),
+            (business::PAYABLE, pension_plan),
+            (REPAYMENT, repayment),
+        ],
     );
     let net = on.made(
         trail,
         NET_TAX,
-        total - out.iter().map(|(_, amount)| *amount).sum::<Money>(),
-        &[&[(PAYABLE, total)][..], &out].concat(),
+        total - out.iter().map(|(_, amount)| *amount).sum::<Money>() - benefits,
+        &[&[(PAYABLE, total), (family_benefits::COUNTED, benefits)][..], &out].concat(),
         &[],
     );
     let withheld = withheld(on, trail);
@@ -119,7 +156,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income, payable: Paya
     for (line, amount) in [(REFUND, credits - total), (OWING, total - credits)] {
         on.made(trail, line, settled::or_zero(amount), &[(PAYABLE, total), (CREDITS, credits)], &[]);
     }
-    on.made(trail, BALANCE, net - paid, &[(NET_TAX, net), (PAID, paid)], &[]);
+    let beside = [(NET_TAX, net), (family_benefits::COUNTED, benefits), (PAID, paid)];
+    on.made(trail, BALANCE, net + benefits - paid, &beside, &[]);
     net
 }
 

@@ -2,7 +2,7 @@
 
 use crate::{
     facts::Facts,
-    papers::t4a,
+    papers::{savings, t4a},
     plan::{Filed, On, Split},
     rounding::STEEPEST,
 };
@@ -24,7 +24,7 @@ pub static PROVISION: Provision =
 
 lines! {
     pub PENSIONS = "ca.11500", "Pensions", "ITA 56(1)(a)(i)",
-        "Box 016 of every T4A; from 65 on, or on a spouse's death, boxes 024, 133 and 194 too.";
+        "Box 016 of every T4A; from 65 on, or on a spouse's death, annuities and what comes out of retirement funds too.";
     pub RECEIVED = "ca.11600", "Split pension received", "ITA 56(1)(a.2)",
         "The amount that the partner gives by joint election.";
     pub GIVEN = "ca.21000", "Split pension given", "ITA 60(c), 60.03",
@@ -66,8 +66,9 @@ pub fn eligible(facts: &Facts, person: usize) -> Money {
 
 /// Pension income that can be split and that the pension amount takes, at an age at the end of the year.
 pub fn pensions(own: &Records, aged: bool) -> impl Iterator<Item = &Item> + Clone {
-    let by_age = if aged { own.of(&t4a::brings::AGE_PENSIONS) } else { &[] };
-    own.of(&t4a::brings::LIFE_PENSIONS).iter().chain(by_age)
+    let by_age = [&t4a::brings::AGE_PENSIONS, &savings::brings::ANNUITIES, &savings::brings::FUNDS];
+    let of_age = by_age.into_iter().filter(move |_| aged).flat_map(|kind| own.of(kind));
+    own.of(&t4a::brings::LIFE_PENSIONS).iter().chain(of_age)
 }
 
 /// Lines 11600 and 21000, the same amount on both returns.

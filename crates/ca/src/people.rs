@@ -31,6 +31,19 @@ pub static PROVISION: Provision = Provision {
             field: Field::amount(ask::NET_INCOME, "", "Net income not among the papers").help("Line 23600."),
         },
         Question {
+            of: DEPENDENT,
+            from_age: 0,
+            field: Field::amount(ask::NOT_TAXED, "", "Of it supplements, compensation or assistance")
+                .help("Line 25000: in net income, and not taxed."),
+        },
+        Question {
+            of: DEPENDENT,
+            from_age: 0,
+            field: Field::yes_no(ask::SHARED_CUSTODY, "", "Shared custody with another household")
+                .lasts()
+                .help("Benefits come by halves to both (ITA 122.61(1.1), 122.5(3.01))."),
+        },
+        Question {
             of: ANYONE,
             from_age: 0,
             field: Field::yes_no(ask::INFIRM, "", "Infirm in mind or body")
@@ -48,11 +61,18 @@ pub static PROVISION: Provision = Provision {
         Field::count(ask::MONTHS_TOGETHER, "", "Months of the year as a couple", 12)
             .blank_is("12")
             .help("Twelve where nothing is said; pension income is split for these months."),
-        Field::yes_no(ask::PART_YEAR, "", "Came to or left Canada in the year"),
-        Field::yes_no(ask::FOREIGN_PROPERTY, "", "Foreign property that cost over 100,000").lasts(),
+        Field::date(ask::SEPARATED_ON, "", "Living apart since")
+            .help("Where it began in this year or late in the one before.")
+            .only_for(ask::MARITAL, &["separated"]),
+        Field::amount(ask::FORMER_NET, "", "Net income of the former partner until then")
+            .help("Of this year, before the separation: the amount for a partner is weighed against support paid.")
+            .only_for(ask::MARITAL, &["separated"]),
+        Field::yes_no(ask::FOREIGN_PROPERTY, "", "Foreign property that cost over 100,000")
+            .lasts()
+            .opens(&["T1135"]),
     ],
     points: POINTS,
-    figures: &["medical"],
+    figures: &["medical", "foreign_property"],
     ..Provision::NONE
 };
 
@@ -62,12 +82,15 @@ pub mod ask {
     pub const OCCUPATION: &str = "occupation";
     pub const MARITAL: &str = "marital";
     pub const MONTHS_TOGETHER: &str = "months_together";
-    pub const PART_YEAR: &str = "part_year";
     pub const FOREIGN_PROPERTY: &str = "foreign_property";
+    pub const FORMER_NET: &str = "former_net";
+    pub const SEPARATED_ON: &str = "separated_on";
     pub const RELATIONSHIP: &str = "relationship";
+    pub const SHARED_CUSTODY: &str = "shared_custody";
     pub const INFIRM: &str = "infirm";
     pub const DISABILITY: &str = "disability";
     pub const NET_INCOME: &str = "net_income";
+    pub const NOT_TAXED: &str = "not_taxed";
 }
 
 open_points! {
@@ -75,12 +98,12 @@ open_points! {
         "Answer the question.";
     NO_COUPLE = not_covered "C-9", "ITA 150(1)";
     PARTNER_ELSEWHERE = not_known "C-7", "ITA 118(1)(a), 118.8",
-        "Add the partner as a second filer.";
-    PART_YEAR = not_covered "C-14", "ITA 114, 118.91";
+        "Add the partner: as a second filer, or as a person with the relationship 'Partner' and a few facts.";
+    SEPARATED = not_weighed "C-13", "ITA 118(5), 60(b)",
+        "Enter the net income of the former partner until then: the amount for a partner may be claimed in place of deducting support paid.";
+    SEPARATED_ASKED = blocks "C-13-day", "ITA 118(5)", "Enter the first day apart; it may lie years back.";
     FOREIGN_PROPERTY_ASKED = blocks "C-17", "ITA 233.3",
         "Line 26600 must be answered.";
-    FOREIGN_PROPERTY = look "C-18", "ITA 233.3",
-        "Prepare it beside the return.";
     BORN = blocks "C-5", "ITA 118(2)",
         "Ages decide many amounts.";
     NO_NUMBER = blocks "C-1", "ITA 237(1)",
@@ -89,8 +112,8 @@ open_points! {
         "Compare it with the filing day.";
     NO_SIN = look "C-3", "ITA 237(1)",
         "Apply for a SIN.";
-    DIED = not_covered "C-16", "ITA 70(1), 150(1)(b)";
-    CAREGIVER_OR_DISABILITY = not_covered "C-53", "ITA 118(1)(d), 118.3";
+    CERTIFICATE = look "C-53", "ITA 118(1), 118.3(1)(a.2), (a.3)",
+        "Keep the statement of a practitioner, or the notice that approved form T2201.";
     RELATIONSHIP = blocks "C-51", "ITA 118(1)(b), 118(6)",
         "It decides what can be claimed.";
     YOUNGER_PARENT = blocks "C-51-younger", "ITA 118(1)(b), 118(6)",
@@ -116,7 +139,9 @@ pub const RELATIONSHIPS: &[Choice] = &[
     Choice::new("sibling", "Sibling, brother or sister"),
     Choice::new("parent", "Parent"),
     Choice::new("grandparent", "Grandparent"),
-    Choice::new("other", "Other relative"),
+    Choice::new("kin", "Uncle, aunt, nephew or niece"),
+    Choice::new("partner", "Partner, return not prepared here"),
+    Choice::new("other", "Someone else"),
 ];
 
 /// What is missing of the household and its people, and who cannot file these returns.
@@ -136,30 +161,32 @@ fn household(points: &mut Points<'_>) {
     }
     if two && !points.facts.partnered {
         points.raise(&NO_COUPLE, marital, "Two filers who are no couple are two households here.");
-    } else if !two && points.facts.partnered {
+    } else if !two && points.facts.partnered && points.facts.elsewhere.is_none() {
         let message = "The partner's return is not here: net income, transfers and splits are not weighed.";
         points.raise(&PARTNER_ELSEWHERE, marital, message);
     }
-    let [part_year, foreign] =
-        [ask::PART_YEAR, ask::FOREIGN_PROPERTY].map(|field| points.answered(field).and_then(Entry::flag));
-    if part_year == Some(true) {
-        let message = "A part of the year in Canada: amounts by days are not computed yet.";
-        points.raise(&PART_YEAR, Place::household(ask::PART_YEAR), message);
+    separation(points);
+    let foreign = points.answered(ask::FOREIGN_PROPERTY).and_then(Entry::flag);
+    if foreign.is_none() {
+        let place = Place::household(ask::FOREIGN_PROPERTY);
+        let above = points.facts.figures.foreign_property.above;
+        let message = format!("Foreign property that cost over {above:#}: yes or no?");
+        points.raise(&FOREIGN_PROPERTY_ASKED, place, message);
     }
-    match foreign {
-        None => {
-            let place = Place::household(ask::FOREIGN_PROPERTY);
-            points.raise(
-                &FOREIGN_PROPERTY_ASKED,
-                place,
-                "Foreign property that cost over 100,000: yes or no?",
-            );
+}
+
+/// Who lives apart: since this year, the year's own amount for the partner is a choice.
+fn separation(points: &mut Points<'_>) {
+    if points.answered(ask::MARITAL).and_then(Entry::text) != Some("separated") {
+        return;
+    }
+    let place = Place::household(ask::SEPARATED_ON);
+    match points.answered(ask::SEPARATED_ON).and_then(Entry::date) {
+        None => points.raise(&SEPARATED_ASKED, place, "Since when apart?"),
+        Some(day) if day >= points.facts.year_begin && points.facts.former.is_none() => {
+            points.raise(&SEPARATED, Place::household(ask::FORMER_NET), "Separated in this year.");
         }
-        Some(true) => {
-            let place = Place::household(ask::FOREIGN_PROPERTY);
-            points.raise(&FOREIGN_PROPERTY, place, "Form T1135 is due.");
-        }
-        Some(false) => {}
+        Some(_) => {}
     }
 }
 
@@ -187,19 +214,10 @@ fn one(points: &mut Points<'_>, person: usize) {
         }
         _ => {}
     }
-    if who.died.is_some_and(|died| died <= points.facts.year_end) {
-        let message = "The return of a year of death is not computed yet.";
-        points.raise(&DIED, Place::person(id, "died"), message);
-    }
-    for (field, what) in
-        [(ask::INFIRM, "Canada caregiver amounts"), (ask::DISABILITY, "the disability amount")]
-    {
+    for field in [ask::INFIRM, ask::DISABILITY] {
         if who.answers.get(field).and_then(Entry::flag) == Some(true) {
-            points.raise(
-                &CAREGIVER_OR_DISABILITY,
-                Place::person(id, field),
-                format!("Not computed yet: {what}."),
-            );
+            let message = format!("The impairment of {} needs its proof.", who.name);
+            points.raise(&CERTIFICATE, Place::person(id, field), message);
         }
     }
 }

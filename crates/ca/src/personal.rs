@@ -2,10 +2,13 @@
 //! in the same form for a province with its figures.
 
 use crate::{
-    facts::Facts,
+    adoption, business, caregivers,
     figures::Provincial,
-    income::{self, Income},
+    home_credits,
+    income::{self, Income, Incomes},
     plan::{Election, On},
+    provincial_law::Changed,
+    volunteers,
 };
 use hembo_core::{
     field::Field,
@@ -24,7 +27,7 @@ pub static PROVISION: Provision = Provision {
     person_questions: QUESTIONS,
     lines: LINES,
     limits: LIMITS,
-    figures: &["basic", "age", "employment", "pension", "medical"],
+    figures: &["basic", "age", "employment", "pension"],
     ..Provision::NONE
 };
 
@@ -48,15 +51,15 @@ lines! {
         "Employment income up to a most.";
     pub PENSION = "ca.31400", "Pension income amount", "ITA 118(3)",
         "Eligible pension income after the split, up to a most.";
-    pub PROVINCIAL_BASIC = "ca.58040", "Basic personal amount, province", "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act",
+    pub PROVINCIAL_BASIC = "ca.58040", "Basic personal amount, province", "Income tax acts of the provinces; form 428",
         "The figure of the province.";
-    pub PROVINCIAL_AGE = "ca.58080", "Age amount, province", "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act",
+    pub PROVINCIAL_AGE = "ca.58080", "Age amount, province", "Income tax acts of the provinces; form 428",
         "From 65 on; shrinks with net income.";
-    pub PROVINCIAL_SPOUSE = "ca.58120", "Spouse or partner amount, province", "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act",
+    pub PROVINCIAL_SPOUSE = "ca.58120", "Spouse or partner amount, province", "Income tax acts of the provinces; form 428",
         "A base less the partner's net income, at most so much.";
-    pub PROVINCIAL_DEPENDANT = "ca.58160", "Eligible dependant, province", "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act",
+    pub PROVINCIAL_DEPENDANT = "ca.58160", "Eligible dependant, province", "Income tax acts of the provinces; form 428",
         "A base less the dependant's net income, at most so much.";
-    pub PROVINCIAL_PENSION = "ca.58360", "Pension income amount, province", "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act",
+    pub PROVINCIAL_PENSION = "ca.58360", "Pension income amount, province", "Income tax acts of the provinces; form 428",
         "Eligible pension income after the split, up to a most.";
 }
 
@@ -66,7 +69,7 @@ limits! {
     AGE = "ca.limit.age" on AGE_AMOUNT, "Age amount", "shrinks with net income",
         "ITA 118(2)";
     AGE_PROVINCIAL = "ca.limit.age_provincial" on PROVINCIAL_AGE, "Age amount, province", "shrinks with net income",
-        "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act";
+        "Income tax acts of the provinces; form 428";
 }
 
 /// The amounts of a return that depend on no other return's credits.
@@ -80,60 +83,90 @@ pub struct Personal {
     pub spouse: Money,
     /// Line 30400, or 58160.
     pub dependant: Money,
-    /// Line 58400; none on the federal side.
+    /// Line 30425; a province has none.
+    pub topped_up: Money,
+    /// Line 30450, or what a province has for relatives cared for.
     pub caregiver: Money,
+    /// Line 30500; a province has none.
+    pub children: Money,
     /// Line 30800.
     pub cpp: Money,
+    /// Line 31000.
+    pub cpp_business: Money,
     /// Line 31200.
     pub ei: Money,
     /// Line 31260; a province has none.
     pub employment: Money,
+    /// Line 31220 or 31240; of a province among its further ones.
+    pub volunteer: Money,
+    /// Lines 31270, 31285 and 31350; a province has none.
+    pub home: Money,
+    /// Line 31300; of a province among its further ones.
+    pub adoption: Money,
     /// Line 31400, or 58360.
     pub pension: Money,
+    /// Line 31600, or 58440.
+    pub disability: Money,
+    /// Line 31800, or 58480.
+    pub disability_transferred: Money,
+    /// What a province has beside these.
+    pub further: Money,
 }
 
 impl Personal {
     /// All of them.
     pub fn sum(self) -> Money {
-        let for_others = self.spouse + self.dependant + self.caregiver;
-        self.without_spouse_and_transferable() + self.age + for_others + self.pension
+        let beside = self.volunteer + self.home + self.adoption;
+        self.before_transfers() + beside + self.disability + self.disability_transferred + self.further
+    }
+
+    /// Those of ITA 118 and 118.7.
+    pub fn before_transfers(self) -> Money {
+        let for_others = self.spouse + self.dependant + self.topped_up + self.caregiver + self.children;
+        self.of_work() + self.age + for_others + self.pension
     }
 
     /// Those that a person's income is covered with before anything is transferred (ITA 118.8, C).
     pub fn without_spouse_and_transferable(self) -> Money {
-        self.basic + self.cpp + self.ei + self.employment
+        self.of_work() + self.volunteer + self.home + self.adoption
+    }
+
+    /// The basic amount with those of pay and of a business.
+    fn of_work(self) -> Money {
+        self.basic + self.cpp + self.cpp_business + self.ei + self.employment
     }
 }
 
 /// Line 30000 (118(1.1)): the larger amount up to one net income, the smaller from another, in proportion between.
-pub fn basic(on: On<'_>, trail: &mut impl Trail, net: Money) -> Money {
+fn whole_basic(on: On<'_>, trail: &mut impl Trail, net: Money) -> Money {
     let figures = &on.facts.figures.basic;
     let width = figures.to - figures.from;
     let above = limit::or_zero(trail, net - figures.from);
     let over = limit::lesser(trail, above, width);
     let lost = (figures.most - figures.least).in_proportion(over, width, Money::CENT, Rounding::HalfUp);
-    let allowed = limit::given(trail, BASIC.at(on.scope), Shape::PhaseOut, figures.most, figures.most - lost);
-    on.made(trail, BASIC_AMOUNT, allowed, &[(income::NET, net)], &[("Full amount", &figures.most)])
+    limit::given(trail, BASIC.at(on.scope), Shape::PhaseOut, figures.most, figures.most - lost)
 }
 
-/// Lines 30100 and 58080 (118(2)): less a part of net income above a threshold.
-fn age(
-    on: On<'_>,
-    trail: &mut impl Trail,
-    at: LimitAt,
-    net: Money,
+/// An amount that shrinks with net income.
+#[derive(Debug, Clone, Copy)]
+struct Shrunk {
     full: Money,
     from: Money,
     rate: Rate,
-) -> Money {
-    let full = if on.reached(on.facts.figures.age.age) { full } else { Money::ZERO };
-    let allowed = limit::phase_out(trail, at, full, net, PhaseOut::continuous(from, rate, Money::CENT));
-    on.made(
+}
+
+/// Lines 30100 and 58080 (118(2)): less a part of net income above a threshold, and what does not shrink with it.
+fn age(on: On<'_>, trail: &mut impl Trail, at: LimitAt, net: Money, of: Shrunk, more: Money) -> Money {
+    let aged = on.reached(on.facts.figures.age.age);
+    let (full, more) = if aged { (of.full, more) } else { (Money::ZERO, Money::ZERO) };
+    let rule = PhaseOut::continuous(of.from, of.rate, Money::CENT);
+    let allowed = limit::phase_out(trail, at, full, net, rule) + more;
+    on.made_by_days(
         trail,
         at.def.line,
         allowed,
         &[(income::NET, net)],
-        &[("Full amount", &full), ("Shrinks from", &from)],
+        &[("Full amount", &full), ("Shrinks from", &of.from)],
     )
 }
 
@@ -151,9 +184,12 @@ impl Reduced {
         let left = limit::lesser(trail, left, self.most);
         let claims = partners.is_none_or(|p| p.claims(trail, self.base - net));
         let (base, allowed) = if claims { (self.base, left) } else { (Money::ZERO, Money::ZERO) };
-        trail.line(line, on.scope, allowed, |i| {
+        trail.line(line, on.scope, on.by_days(allowed), |i| {
             i.figure("Base", base);
-            if on.facts.returns.contains(&person) {
+            if let Some(days) = on.who().part_year.reduces() {
+                i.figure("In Canada", days);
+            }
+            if let Some(person) = person.filter(|person| on.facts.returns.contains(person)) {
                 i.line(income::NET, on.of(person).scope, net);
             }
         })
@@ -163,31 +199,70 @@ impl Reduced {
 /// For whom an amount is claimed, with the net income.
 #[derive(Debug, Clone, Copy)]
 struct Other {
-    person: usize,
+    /// None of a former partner.
+    person: Option<usize>,
     net: Money,
     partners: Option<Partners>,
 }
-
-/// The incomes of everyone, by person.
-pub type Incomes = [Income];
 
 /// The federal amounts.
 pub fn federal(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Personal {
     let figures = &on.facts.figures;
     let Income { net, employment, pension, .. } = incomes[on.person];
-    let basic = basic(on, trail, net);
-    let age = age(on, trail, AGE.at(on.scope), net, figures.age.amount, figures.age.from, figures.age.rate);
-    let reduced = Reduced { base: basic, most: basic };
+    let whole = whole_basic(on, trail, net);
+    let most = figures.basic.most;
+    let basic = on.made_by_days(trail, BASIC_AMOUNT, whole, &[(income::NET, net)], &[("Full amount", &most)]);
+    let full = Shrunk { full: figures.age.amount, from: figures.age.from, rate: figures.age.rate };
+    let age = age(on, trail, AGE.at(on.scope), net, full, Money::ZERO);
     let other = spouse(on, incomes);
-    let spouse = reduced.by(on, trail, SPOUSE, other);
-    let dependant = reduced.by(on, trail, DEPENDANT, dependant(on.facts, on.person, incomes));
+    let for_partner = of_infirm(on, whole, other);
+    let spouse = for_partner.by(on, trail, SPOUSE, other);
+    let child = dependant(on, incomes);
+    let dependant = of_infirm(on, whole, child).by(on, trail, DEPENDANT, child);
+    let claimed = match other.filter(|o| o.claims()) {
+        Some(partner) => Some((partner, spouse)),
+        None => child.map(|child| (child, dependant)),
+    };
+    let topped_up = match claimed {
+        Some((other, claimed)) => caregivers::topped_up(on, trail, incomes, other.person, claimed),
+        None => Money::ZERO,
+    };
+    let (caregiver, children) = caregivers::federal(on, trail, incomes);
     let (cpp, ei) = crate::cpp_ei::credits(on, trail);
+    let cpp_business = business::credited(on, trail);
     let most = figures.employment.most;
     let employed = limit::lesser(trail, most, employment);
     on.made(trail, EMPLOYED, employed, &[(income::EMPLOYMENT, employment)], &[("At most", &most)]);
+    let volunteer = volunteers::reckon(on, trail);
+    let home = home_credits::reckon(on, trail);
+    let adoption = adoption::reckon(on, trail);
     let pension = crate::pension_split::amount(trail, pension, figures.pension.most);
     on.made(trail, PENSION, pension, &[], &[("At most", &figures.pension.most)]);
-    Personal { basic, age, spouse, dependant, cpp, ei, employment: employed, pension, ..Personal::default() }
+    Personal {
+        basic,
+        age,
+        spouse,
+        dependant,
+        topped_up,
+        caregiver,
+        children,
+        cpp,
+        cpp_business,
+        ei,
+        employment: employed,
+        volunteer,
+        home,
+        adoption,
+        pension,
+        ..Personal::default()
+    }
+}
+
+/// The basis of lines 30300 and 30400, more for someone infirm.
+fn of_infirm(on: On<'_>, basic: Money, other: Option<Other>) -> Reduced {
+    let person = other.and_then(|other| other.person);
+    let base = basic + person.map_or(Money::ZERO, |person| caregivers::addition(on.facts, person));
+    Reduced { base, most: base }
 }
 
 /// The same amounts with the figures of a province, which has none for employment.
@@ -196,35 +271,69 @@ pub fn provincial(
     trail: &mut impl Trail,
     incomes: &Incomes,
     figures: &Provincial,
+    changed: Changed,
     federal: Personal,
 ) -> Personal {
     let Income { net, pension, .. } = incomes[on.person];
-    let basic = on.made(trail, PROVINCIAL_BASIC, figures.basic, &[], &[("Of the province", &figures.basic)]);
+    let of_province = [("Of the province", &figures.basic as &dyn ToString)];
+    let basic = on.made_by_days(trail, PROVINCIAL_BASIC, changed.basic, &[], &of_province);
     let at = AGE_PROVINCIAL.at(on.scope);
-    let age = age(on, trail, at, net, figures.age_amount, figures.age_from, figures.age_rate);
-    let reduced = Reduced { base: figures.spouse_base, most: figures.spouse_most };
-    let other = spouse(on, incomes);
-    let spouse = reduced.by(on, trail, PROVINCIAL_SPOUSE, other);
-    let other = dependant(on.facts, on.person, incomes);
-    let dependant = reduced.by(on, trail, PROVINCIAL_DEPENDANT, other);
+    let full = Shrunk { full: figures.age_amount, from: figures.age_from, rate: figures.age_rate };
+    let age = age(on, trail, at, net, full, changed.age);
+    let reduced =
+        Reduced { base: figures.spouse_base + changed.others, most: figures.spouse_most + changed.others };
+    let spouse = reduced.by(on, trail, PROVINCIAL_SPOUSE, spouse(on, incomes));
+    let dependant = reduced.by(on, trail, PROVINCIAL_DEPENDANT, dependant(on, incomes));
     let pension = crate::pension_split::amount(trail, pension, figures.pension);
     on.made(trail, PROVINCIAL_PENSION, pension, &[], &[("At most", &figures.pension)]);
-    Personal { basic, age, spouse, dependant, pension, employment: Money::ZERO, ..federal }
+    Personal {
+        basic,
+        age,
+        spouse,
+        dependant,
+        pension,
+        cpp: federal.cpp,
+        cpp_business: federal.cpp_business,
+        ei: federal.ei,
+        ..Personal::default()
+    }
+}
+
+/// The federal amounts on the lines of a province that has the same.
+pub fn mirrored(on: On<'_>, trail: &mut impl Trail, federal: Personal) -> Personal {
+    let federal = Personal { volunteer: Money::ZERO, home: Money::ZERO, adoption: Money::ZERO, ..federal };
+    let same = [
+        (PROVINCIAL_BASIC, BASIC_AMOUNT, federal.basic),
+        (PROVINCIAL_AGE, AGE_AMOUNT, federal.age),
+        (PROVINCIAL_SPOUSE, SPOUSE, federal.spouse),
+        (PROVINCIAL_DEPENDANT, DEPENDANT, federal.dependant),
+        (PROVINCIAL_PENSION, PENSION, federal.pension),
+    ];
+    for (line, of, amount) in same {
+        on.made(trail, line, amount, &[(of, amount)], &[]);
+    }
+    federal
 }
 
 /// Of partners one may claim: the one with more net income, of equals the first. The other, whose income is then below
-/// the base as well, has no tax to take it from, so that the total does not jump where the two change places.
+/// the base as well, has no tax to take it from, so that the total does not jump where the two change places. Where one is
+/// infirm the way says who claims.
 #[derive(Debug, Clone, Copy)]
 struct Partners {
     /// Net income of the first less that of the second.
     more: Money,
     /// Whether this return is the first's.
     first: bool,
+    /// Whether the way says that this return claims.
+    said: Option<bool>,
 }
 
 impl Partners {
     /// `below` is how far the partner's net income is below the base.
     fn claims(self, trail: &mut impl Trail, below: Money) -> bool {
+        if let Some(said) = self.said {
+            return said;
+        }
         let own_below = below - if self.first { self.more } else { -self.more };
         trail.edge(own_below, true);
         trail.step(self.more, below > Money::ZERO && own_below > Money::ZERO);
@@ -232,38 +341,32 @@ impl Partners {
     }
 }
 
+impl Other {
+    /// Whether the way says that the amount for a partner is claimed here.
+    fn claims(self) -> bool {
+        self.partners.is_some_and(|partners| partners.said == Some(true))
+    }
+}
+
 /// The partner, whose net income reduces the amount on this return.
 fn spouse(on: On<'_>, incomes: &Incomes) -> Option<Other> {
-    let partner = on.facts.partner(on.person)?;
-    let (first, second) = (on.facts.filers[0], on.facts.filers[1]);
-    let partners = Partners { more: incomes[first].net - incomes[second].net, first: on.person == first };
-    Some(Other { person: partner, net: incomes[partner].net, partners: Some(partners) })
-}
-
-/// For whom line 30400 is claimed.
-pub fn eligible_dependant(on: On<'_>, incomes: &Incomes) -> Option<usize> {
-    dependant(on.facts, on.person, incomes).map(|other| other.person)
-}
-
-/// The dependant for whom line 30400 is claimed: of those who qualify the one with the least net income.
-fn dependant(facts: &Facts, filer: usize, incomes: &Incomes) -> Option<Other> {
-    let alone = !facts.partnered && facts.filers.len() == 1 && facts.filers[0] == filer;
-    if !alone || !facts.people[filer].maintains_home {
-        return None;
+    if let Some(net) = on.facts.former.filter(|_| on.plan.former && on.who().filer) {
+        return Some(Other { person: None, net, partners: None });
     }
-    let qualified = (0..facts.people.len()).filter(|&p| p != filer && qualifies(facts, p));
-    let other = |person| Other { person, net: incomes[person].net, partners: None };
-    qualified.map(other).min_by_key(|o| o.net)
+    let partner = on.facts.partner(on.person)?;
+    let [first, second] = on.facts.pair()?;
+    let said = on.plan.spouse_with.map(|with| with == on.person);
+    let partners =
+        Partners { more: incomes[first].net - incomes[second].net, first: on.person == first, said };
+    // Income of a time outside Canada that is not on the partner's return reduces the amount all the same.
+    let net = incomes[partner].net + on.facts.people[partner].part_year.elsewhere;
+    Some(Other { person: Some(partner), net, partners: Some(partners) })
 }
 
-/// Whether a person can be an eligible dependant (118(1)B(b), 118(4), (5)): lived in the home, nobody else claims or
-/// must pay support, and is a parent or grandparent, or a young or infirm relative.
-pub fn qualifies(facts: &Facts, person: usize) -> bool {
-    let who = &facts.people[person];
-    // An age is reached at the start of the birthday: who is 18 on 1 January was under 18 on no day of the year.
-    let under_18 = who.age_on(facts.year_begin).is_some_and(|age| age < facts.figures.medical.child_under);
-    let related = who.elder || (who.young_relative && (under_18 || who.infirm));
-    related && who.lives_here && !who.claimed_elsewhere && !who.support_paid
+/// The dependant for whom line 30400 is claimed.
+fn dependant(on: On<'_>, incomes: &Incomes) -> Option<Other> {
+    let person = on.plan.dependant.filter(|_| on.who().filer)?;
+    Some(Other { person: Some(person), net: incomes[person].net, partners: None })
 }
 
 /// Whether the election of one partner to report the other's dividends is lawful: it must raise or make the amount for a
@@ -273,7 +376,12 @@ pub fn raises_partner_amount(on: On<'_>, trail: &mut impl Trail, Election { from
     let mut unseen = Unseen(trail);
     let net = |who: usize, unseen: &mut Unseen<'_, _>| income::reckon(on.of(who), unseen).net;
     let (left, reporting) = (net(from, &mut unseen), net(to, &mut unseen));
-    let below = basic(on.of(to), &mut unseen, reporting) - left - Money::CENT;
+    let base = whole_basic(on.of(to), &mut unseen, reporting) + caregivers::addition(on.facts, from);
+    let below = base - left - Money::CENT;
+    if let Some(with) = on.plan.spouse_with {
+        trail.step(below, true);
+        return with == to && !below.is_negative();
+    }
     let first = on.facts.filers[0] == to;
     let more = reporting - left - if first { Money::ZERO } else { Money::CENT };
     trail.step(below, true);

@@ -17,14 +17,50 @@ pub struct Plan {
     pub split: Option<Split>,
     /// Contributions to deduct now, by person; all where nothing is said.
     pub contributions: Vec<Option<Money>>,
+    /// Net capital losses of earlier years to use, by person; all where nothing is said.
+    pub losses: Vec<Option<Money>>,
+    /// Exemption of gains to claim, by person; all where nothing is said.
+    pub exemption: Vec<Option<Money>>,
+    /// Non-capital losses of earlier years to use, by person; all where nothing is said.
+    pub non_capital: Vec<Option<Money>>,
+    /// Whose pay as a volunteer is exempt, in place of the amount.
+    pub volunteers_exempt: Vec<usize>,
+    /// The amount for a former partner is claimed, in place of support paid and an eligible dependant.
+    pub former: bool,
+    /// Who alone claims for a northern home; each for oneself where nobody does.
+    pub northern: Option<usize>,
+    /// Who of a couple with the same net income claims child care.
+    pub care_by: Option<usize>,
+    /// Child care that the partner with the higher net income claims.
+    pub care_of_higher: Option<Money>,
     /// Whose dividends the partner reports (ITA 82(3)).
     pub dividends: Option<Election>,
     /// The medical receipts that are claimed.
     pub medical: Option<Medical>,
-    /// Who claims the amount for a relative who lives along.
-    pub caregivers: Vec<Caring>,
+    /// Medical receipts of other dependants: whose, who claims them, and how much.
+    pub medical_of_others: Vec<(usize, usize, Money)>,
+    /// For whom line 30400 is claimed.
+    pub dependant: Option<usize>,
+    /// Who claims the amount for a partner, where one of them is infirm.
+    pub spouse_with: Option<usize>,
+    /// Who claims the amounts for each dependant.
+    pub claims: Vec<Caring>,
+    /// Who of a couple claims the amounts for children, where the province leaves that open.
+    pub children_by: Option<usize>,
     /// Gifts to claim, by person; all that are left where nothing is said.
     pub gifts: Vec<Option<Money>>,
+    /// Who deducts foreign tax in place of the credit.
+    pub deducts_foreign_tax: Vec<usize>,
+    /// What the first of a couple claims of a home and of news.
+    pub home_credits: Option<Money>,
+    /// What the first of a couple claims of the expenses of an adoption; all where nothing is said.
+    pub adoption: Option<Money>,
+    /// The same in the province.
+    pub adoption_provincial: Option<Money>,
+    /// Loan interest to claim, by person; all where nothing is said.
+    pub loan_interest: Vec<Option<Money>>,
+    /// Training credit to claim, by person; all where nothing is said.
+    pub training: Vec<Option<Money>>,
     /// Tuition that students hand on.
     pub tuition: Vec<Handed>,
     /// The world in which the search reckons; in the law where nothing is said.
@@ -32,11 +68,13 @@ pub struct Plan {
 }
 
 /// The law without what makes a larger deduction cost: gifts are not limited by net income, an election of dividends is not
-/// tested, and the province counts the children where it is said.
+/// tested, and the province counts the children, and child care is claimed, where it is said.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct World {
     /// With whom the province counts the children; nothing where the law leaves but one.
     pub children_with: Option<usize>,
+    /// Who claims child care; nothing where the law leaves but one.
+    pub care_by: Option<usize>,
 }
 
 /// Pension income moved from one partner to the other (form T1032).
@@ -72,7 +110,7 @@ impl Medical {
     }
 }
 
-/// A relative who lives along, and who claims the amount for it.
+/// A dependant, and who claims the amounts for it.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 #[allow(missing_docs)]
 pub struct Caring {
@@ -87,6 +125,7 @@ pub struct Handed {
     pub student: usize,
     pub receiver: usize,
     pub amount: Money,
+    pub provincial: Money,
 }
 
 /// One return of a way.
@@ -115,6 +154,11 @@ pub struct Filed<'a> {
 }
 
 impl Filed<'_> {
+    /// Filed where a line of the return is anything but zero, or not for a reason.
+    pub fn when(self, line: LineId, why_not: &'static str) -> Required {
+        Required::if_so(self.has(line), why_not)
+    }
+
     /// Whether a line of the return is anything but zero.
     pub fn has(self, line: LineId) -> bool {
         self.trail.amount(line, self.on.scope).is_some_and(|amount| !amount.is_zero())
@@ -135,6 +179,18 @@ impl<'a> On<'a> {
     /// Whether who files has reached an age by the end of the year.
     pub fn reached(self, age: i32) -> bool {
         self.facts.reached(self.person, age)
+    }
+
+    /// The adults of the family for whom a province counts amounts: who files, with the partner or the eligible dependant.
+    pub fn adults(self) -> i64 {
+        let eligible = self.who().filer && self.plan.dependant.is_some();
+        1 + i64::from(self.partner().is_some() || eligible)
+    }
+
+    /// The dependants for whom this return claims.
+    pub fn claimed(self) -> impl Iterator<Item = usize> + 'a {
+        let person = self.person;
+        self.plan.claims.iter().filter(move |c| c.claimant == person).map(|c| c.relative)
     }
 
     /// The return of the other of a couple.
@@ -168,6 +224,27 @@ impl<'a> On<'a> {
                 i.line(line, self.scope, amount);
             }
         })
+    }
+
+    /// An amount of who was resident for a part of the year only, by days (ITA 118.91).
+    pub fn by_days(self, amount: Money) -> Money {
+        self.who().part_year.reduces().map_or(amount, |days| days.part(amount))
+    }
+
+    /// A line with such an amount, from that of a whole year.
+    pub fn made_by_days(
+        self,
+        trail: &mut impl Trail,
+        id: LineId,
+        whole: Money,
+        lines: &[(LineId, Money)],
+        figures: &[(&'static str, &dyn ToString)],
+    ) -> Money {
+        let Some(days) = self.who().part_year.reduces() else {
+            return self.made(trail, id, whole, lines, figures);
+        };
+        let by_days: [(&'static str, &dyn ToString); 2] = [("Of a whole year", &whole), ("In Canada", &days)];
+        self.made(trail, id, days.part(whole), lines, &[figures, &by_days].concat())
     }
 
     /// A line of this return that is made of others and a figure or two.

@@ -1,6 +1,6 @@
 //! Open points in the making: what the checks of every provision look at, and where they put what they find.
 
-use crate::facts::Facts;
+use crate::{credits, facts::Facts};
 use hembo_core::{
     Household, Paper, Point, Recorder, Scope,
     household::Entry,
@@ -68,6 +68,11 @@ impl<'a> Points<'a> {
     /// A line of a return; zero where it has none.
     pub fn amount(&self, line: LineId, place: usize) -> Money {
         self.trail.amount(line, Scope::Return(place)).unwrap_or_default()
+    }
+
+    /// Whether a return has more credits than tax, so that some are lost.
+    pub fn credits_lost(&self, place: usize) -> bool {
+        self.amount(credits::CREDIT, place) > self.amount(credits::TAX, place)
     }
 
     /// Boxes of which the law makes something that is not computed yet.

@@ -2,6 +2,12 @@
 
 use hembo_core::field::Choice;
 
+/// The id of the question for the one of a household.
+#[allow(missing_docs)]
+pub mod ask {
+    pub const PROVINCE: &str = "province";
+}
+
 /// Where people live on 31 December.
 pub const PROVINCES: &[Choice] = &[
     Choice::new("ON", "Ontario"),

@@ -1,8 +1,10 @@
 //! A household as it is weighed: what a way takes, and what all its returns come to together.
 
 use crate::{
-    deducting, dividend_election, facts::Facts, gifts, law, medical_division, pension_split, plan::Plan,
-    province, t1, tuition,
+    adoption, capital_gains, child_care, deducting, dependants, dividend_election, facts::Facts,
+    foreign_income, gains_exemption, gifts, home_credits, law, loan_interest, medical_division, non_capital,
+    northern, others_medical, pension_split, plan::Plan, province, provincial_adoption, provincial_credits,
+    provincial_tuition, saskatchewan, separation, t1, tuition, volunteers,
 };
 use hembo_core::{
     Decision, Household, Silent, Trail,
@@ -27,14 +29,33 @@ impl<'h> CanadianCase<'h> {
     /// What a way takes, as the rules read it.
     pub(crate) fn plan(&self, view: &View<'_>) -> Plan {
         let (facts, way) = (&self.facts, self.choices.chosen(view));
+        let former = separation::chosen(way);
         Plan {
             split: pension_split::chosen(facts, way),
             contributions: deducting::chosen(facts, way),
+            losses: capital_gains::chosen(facts, way),
+            exemption: gains_exemption::chosen(facts, way),
+            non_capital: non_capital::chosen(facts, way),
+            volunteers_exempt: volunteers::chosen(facts, way),
+            northern: northern::chosen(facts, way),
+            care_by: child_care::chosen_by(facts, way),
+            care_of_higher: child_care::chosen_of_higher(way),
             dividends: dividend_election::chosen(facts, way),
             medical: medical_division::chosen(facts, way),
-            caregivers: province::caring(facts, way),
+            medical_of_others: others_medical::chosen(facts, way),
+            former,
+            dependant: dependants::chosen(facts, way).filter(|_| !former),
+            spouse_with: dependants::spouse_with(facts, way),
+            claims: dependants::claims(facts, way),
+            children_by: saskatchewan::children_by(facts, way),
+            deducts_foreign_tax: foreign_income::chosen(facts, way),
+            home_credits: home_credits::chosen(way),
+            adoption: adoption::chosen(way),
+            adoption_provincial: provincial_adoption::chosen(way),
+            loan_interest: loan_interest::chosen(facts, way),
+            training: tuition::chosen_training(facts, way),
             gifts: gifts::chosen(facts, way),
-            tuition: tuition::chosen(facts, way),
+            tuition: provincial_tuition::chosen(facts, way),
             world: None,
         }
     }
@@ -57,12 +78,16 @@ impl Weighable for CanadianCase<'_> {
         self.choices.most(decision, &self.facts, view)
     }
 
-    /// Where the partners change places in net income, Ontario counts the children with the other; and amounts may make
-    /// an election of dividends unlawful.
+    /// Where the partners change places in net income, a province may count the children with the other; it may have a credit
+    /// that ends at an income; and amounts may make an election of dividends unlawful.
     fn jump(&self) -> Money {
         let facts = &self.facts;
         let elected = if dividend_election::possible(facts) { UNLAWFUL } else { Money::ZERO };
-        elected + deducting::jump_of_children(facts)
+        elected
+            + deducting::jump_of_children(facts)
+            + deducting::jump_of_care(facts)
+            + province::jump(facts)
+            + provincial_credits::jump(facts)
     }
 
     /// Claims move between all returns: the household is one part.
@@ -89,7 +114,11 @@ impl Weighable for CanadianCase<'_> {
     }
 
     fn leads_out_of_world(&self, world: usize, view: &View<'_>, decision: usize) -> bool {
-        let out = deducting::leads_out_of_world(deducting::world(&self.facts, world), &self.plan(view));
+        let out = deducting::leads_out_of_world(
+            &self.facts,
+            deducting::world(&self.facts, world),
+            &self.plan(view),
+        );
         out.is_some_and(|person| self.choices.is(decision, &deducting::NOW, person))
     }
 

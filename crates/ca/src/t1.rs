@@ -3,15 +3,19 @@
 //! return has to be computed twice.
 
 use crate::{
+    disability,
     facts::Facts,
-    federal,
+    family_benefits, federal,
     figures::Provincial,
+    foreign_property,
     gifts::{self, Claim},
     income::{self, Income},
+    minimum_tax::{self, Ordinary},
     payments::{self, Payable},
     personal::{self, Personal},
     plan::{Election, On, Plan},
-    province, provincial,
+    province, provincial, provincial_credits,
+    provincial_law::Shared,
     transfers::Offer,
     tuition::{self, Tuition},
     workers_benefit,
@@ -23,7 +27,7 @@ use hembo_core::{
 use hembo_money::Money;
 
 /// A return before anything is transferred.
-#[derive(Debug, Clone, Copy)]
+#[derive(Debug, Clone)]
 struct Alone {
     tax: Money,
     personal: Personal,
@@ -48,9 +52,10 @@ pub fn reckon(facts: &Facts, plan: &Plan, trail: &mut impl Trail) -> Option<Mone
 fn returns(facts: &Facts, plan: &Plan, trail: &mut impl Trail) -> Money {
     let people = &facts.returns;
     let on = |person: usize| On { facts, plan, person, scope: Scope::Person(person) }.of(person);
-    let mut incomes: Vec<Income> = facts.people.iter().map(not_filing).collect();
+    let mut incomes: Vec<Income> = facts.people.iter().map(income::told).collect();
     for &person in people {
         incomes[person] = income::reckon(on(person), trail);
+        foreign_property::reckon(on(person), trail);
     }
     let Some(figures) = province::figures(facts) else { return Money::ZERO };
     let mut tuition = vec![Tuition::default(); facts.people.len()];
@@ -58,19 +63,29 @@ fn returns(facts: &Facts, plan: &Plan, trail: &mut impl Trail) -> Money {
     for &person in people {
         alone[person] = Some(before_transfers(on(person), trail, &incomes, &mut tuition, figures));
     }
+    let of_province =
+        |alone: &Option<Alone>| alone.as_ref().map(|a| a.provincial.tuition).unwrap_or_default();
+    let provincial_tuition: Vec<Tuition> = alone.iter().map(of_province).collect();
     let mut left = sum(&facts.gifts);
+    let mut shared: Shared = None;
     let mut total = Money::ZERO;
     for &person in people {
-        let Some(own) = alone[person] else { continue };
-        let partner = facts.partner(person).and_then(|p| Some((p, alone[p]?)));
+        let Some(own) = &alone[person] else { continue };
+        let partner = facts.partner(person).and_then(|p| Some((p, alone[p].as_ref()?)));
         let Claim { claimed, left: remaining } = gifts::claimed(on(person), trail, left, incomes[person].net);
         left = remaining;
-        let offer = |(p, a): (usize, Alone)| Offer {
+        let handed = |p: usize, of: Tuition| if handed_to(plan, p) == Some(person) { of } else { kept(of) };
+        let offer = |(p, a): (usize, &Alone)| Offer {
             personal: a.personal,
-            tuition: if handed_to(plan, p) == Some(person) { tuition[p] } else { kept(tuition[p]) },
+            tuition: handed(p, tuition[p]),
             to_cover: a.to_cover,
         };
-        let (federal, supplement) = federal::reckon(
+        let provincial_offer = |(p, a): (usize, &Alone)| Offer {
+            personal: a.provincial.personal,
+            tuition: handed(p, a.provincial.tuition),
+            to_cover: a.provincial.to_cover,
+        };
+        let federal = federal::reckon(
             on(person),
             trail,
             federal::Credits {
@@ -82,29 +97,48 @@ fn returns(facts: &Facts, plan: &Plan, trail: &mut impl Trail) -> Money {
                 tax: own.tax,
             },
         );
+        let ordinary = Ordinary {
+            credits: federal.credits,
+            gifts: federal.gifts,
+            tax: federal.tax,
+            of_earlier: federal.of_earlier,
+        };
+        let minimum = minimum_tax::reckon(on(person), trail, &incomes[person], ordinary);
+        // What a family has once is the filers'; a dependant's return has its own.
+        let mut own_share: Shared = None;
         let provincial = provincial::reckon(
             on(person),
             trail,
             figures,
-            provincial::Credits {
+            &provincial::Credits {
                 incomes: &incomes,
-                own: own.provincial,
-                offer: partner.map(|(_, a)| a.provincial.offer()),
+                own: &own.provincial,
+                offer: partner.map(provincial_offer),
+                tuition: &provincial_tuition,
                 gifts: claimed,
+                interest: federal.interest,
+                foreign: &federal.foreign,
+                minimum,
+                of_earlier: federal.of_earlier,
             },
+            if facts.people[person].filer { &mut shared } else { &mut own_share },
         );
         let benefit = workers_benefit::reckon(on(person), trail, &incomes);
-        let paid_out = province::paid_out(on(person), trail, &incomes);
-        let payable = Payable { federal, provincial, supplement, benefit, paid_out };
-        total += payments::reckon(on(person), trail, &incomes[person], payable);
+        let paid_out = provincial_credits::paid_out(on(person), trail, &incomes);
+        let payable = Payable {
+            federal: federal.after_foreign,
+            minimum,
+            provincial,
+            supplement: federal.supplement,
+            benefit,
+            paid_out,
+        };
+        let counted =
+            if person == people[0] { family_benefits::counted(facts, trail, &incomes) } else { Money::ZERO };
+        total += payments::reckon(on(person), trail, &incomes[person], payable, counted);
     }
     gifts::carried(on(people[0]), trail, left);
     total
-}
-
-/// Someone without a return: only the net income that was told.
-fn not_filing(who: &crate::facts::PersonFacts) -> Income {
-    Income { net: who.other_net_income, ..Income::default() }
 }
 
 fn before_transfers(
@@ -116,7 +150,9 @@ fn before_transfers(
 ) -> Alone {
     let taxable = incomes[on.person].taxable;
     let tax = federal::tax(on, trail, taxable);
-    let personal = personal::federal(on, trail, incomes);
+    let mut personal = personal::federal(on, trail, incomes);
+    personal.disability = disability::own(on, trail);
+    personal.disability_transferred = disability::transferred(on, trail, incomes);
     let to_cover = federal::to_cover(on, trail, taxable);
     tuition[on.person] = tuition::reckon(on, trail, to_cover - personal.sum());
     let provincial = provincial::own(on, trail, incomes, figures, personal);

@@ -2,6 +2,9 @@
 //! 58640 of the province.
 
 use crate::{
+    caregivers, disability,
+    facts::Told,
+    form_428,
     personal::{self, Personal},
     plan::{Filed, On},
     tuition::{self, Tuition},
@@ -14,9 +17,7 @@ pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
 
 lines! {
     pub FROM_PARTNER = "ca.32600", "Transferred from the partner", "ITA 118.8",
-        "Age, pension and tuition that the partner's income does not need.";
-    pub PROVINCIAL_FROM_PARTNER = "ca.58640", "Transferred from the partner, province", "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act",
-        "Age and pension amounts that the partner's income does not need.";
+        "Age, caregiver of children, pension, disability and tuition amounts that the partner's income does not need.";
 }
 
 /// What a partner has to offer.
@@ -24,45 +25,69 @@ lines! {
 pub struct Offer {
     /// The partner's personal amounts.
     pub personal: Personal,
-    /// The tuition that the partner uses and hands on; none in a province.
+    /// The tuition that the partner uses and hands on.
     pub tuition: Tuition,
     /// The partner's income as an amount that credits cover.
     pub to_cover: Money,
 }
 
-/// The lines of an offer: age, pension, and the result.
+/// The lines of an offer, and the result.
 #[derive(Debug, Clone, Copy)]
 #[allow(missing_docs)]
 pub struct Lines {
     pub age: LineId,
+    pub children: LineId,
     pub pension: LineId,
+    pub disability: LineId,
+    pub tuition: LineId,
     pub result: LineId,
+    /// What is told where the partner's return is not here.
+    pub told: fn(&Told) -> Money,
 }
 
 /// The federal lines.
-pub const FEDERAL: Lines =
-    Lines { age: personal::AGE_AMOUNT, pension: personal::PENSION, result: FROM_PARTNER };
+pub const FEDERAL: Lines = Lines {
+    age: personal::AGE_AMOUNT,
+    children: caregivers::CHILDREN,
+    pension: personal::PENSION,
+    disability: disability::OWN,
+    tuition: tuition::HANDED_ON,
+    result: FROM_PARTNER,
+    told: |told| told.handed_federal,
+};
 /// The provincial lines.
 pub const PROVINCIAL: Lines = Lines {
     age: personal::PROVINCIAL_AGE,
+    children: caregivers::CHILDREN,
     pension: personal::PROVINCIAL_PENSION,
-    result: PROVINCIAL_FROM_PARTNER,
+    disability: disability::PROVINCIAL_OWN,
+    tuition: form_428::TUITION_HANDED_ON,
+    result: form_428::FROM_PARTNER,
+    told: |told| told.handed_provincial,
 };
 
-/// Age, pension and tuition of the partner, less the income that the partner's other amounts leave uncovered.
+/// What the partner may hand over, less the income that the partner's other amounts leave uncovered.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, lines: Lines, offer: Option<Offer>) -> Money {
+    if let Some(partner) = on.partner().filter(|partner| !on.facts.files(partner.person)) {
+        let told = (lines.told)(&partner.who().told);
+        return on.made(trail, lines.result, told, &[], &[("Schedule 2 of the partner", &told)]);
+    }
     let (Some(partner), Some(offer)) = (on.partner(), offer) else { return Money::ZERO };
     let Offer { personal, tuition, to_cover } = offer;
     let others = personal.without_spouse_and_transferable() + tuition.used;
     let uncovered = limit::or_zero(trail, to_cover - others);
-    let transferable = personal.age + personal.pension + tuition.handed_on;
+    let moved = [
+        (lines.age, personal.age),
+        (lines.children, personal.children),
+        (lines.pension, personal.pension),
+        (lines.disability, personal.disability),
+        (lines.tuition, tuition.handed_on),
+    ];
+    let transferable: Money = moved.iter().map(|(_, amount)| *amount).sum();
     let allowed = limit::or_zero(trail, transferable - uncovered);
+    // Of a partner who came as well the amounts are by days already.
+    let allowed = if partner.who().part_year.days.is_some() { allowed } else { on.by_days(allowed) };
     trail.line(lines.result, on.scope, allowed, |i| {
-        let moved = [
-            (lines.age, personal.age),
-            (lines.pension, personal.pension),
-            (tuition::HANDED_ON, tuition.handed_on),
-        ];
         for (line, amount) in moved.into_iter().filter(|(_, amount)| !amount.is_zero() && !allowed.is_zero())
         {
             i.flow(line, partner.scope, amount);
@@ -74,9 +99,4 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, lines: Lines, offer: Option<Of
 /// Schedule 2: where anything comes from the partner.
 pub fn schedule_2(filed: Filed<'_>) -> Required {
     Required::if_so(filed.has(FROM_PARTNER), "nothing comes from a partner")
-}
-
-/// The same form of a province.
-pub fn provincial_schedule_2(filed: Filed<'_>) -> Required {
-    Required::if_so(filed.has(PROVINCIAL_FROM_PARTNER), "nothing comes from a partner")
 }

@@ -3,16 +3,20 @@
 use crate::{
     bringing::Bringing,
     facts::Facts,
+    form_428,
     plan::{Filed, Handed, On},
     points::Points,
-    rounding::STEEPEST,
+    rounding::{STEEPEST, cents},
 };
 use hembo_core::{
     choice::{Chosen, Open},
     decision::{Amount, Decision, More, Opt},
     field::{Field, Years},
     forms::Required,
-    limit, limits, lines, open_points,
+    household::Entry,
+    limit, limits,
+    line::LineId,
+    lines, open_points,
     outcome::{CarriedTo, Carry},
     paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
@@ -37,22 +41,20 @@ pub static PROVISION: Provision = Provision {
 /// What is left goes into the next year.
 const CARRIES: &[Carry] = &[
     Carry { line: CARRIED, paper: "Tuition carried", into: CarriedTo::Box("federal") },
-    Carry { line: PROVINCIAL_CARRIED, paper: "Tuition carried", into: CarriedTo::Box("provincial") },
+    Carry { line: form_428::TUITION_CARRIED, paper: "Tuition carried", into: CarriedTo::Box("provincial") },
 ];
 
 lines! {
     pub USED = "ca.32300", "Tuition used", "ITA 118.5, 118.61",
         "What covers the student's own tax comes first: unused of earlier years, then this year's.";
+    pub TRAINING = "ca.45350", "Canada training credit", "ITA 122.91",
+        "As much of the limit as the way claims, at most a half of the fees, which it takes from tuition; refundable.";
     pub HANDED_ON = "ca.32700", "Tuition handed on", "ITA 118.8, 118.9",
         "As much as the way hands on of what is left of this year's fees.";
     CARRIED = "ca.tuition.carried", "Tuition kept for later", "ITA 118.61",
         "Neither used nor handed on; only the student can use it.";
     pub FROM_CHILD = "ca.32400", "Tuition from a child", "ITA 118.9",
         "What a child or grandchild hands on.";
-    pub PROVINCIAL = "ca.58560", "Tuition of earlier years, province", "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act",
-        "Unused amounts, as far as tax is left.";
-    PROVINCIAL_CARRIED = "ca.tuition.carried_provincial", "Provincial tuition kept for later", "Taxation Act, 2007 (Ontario); Alberta Personal Income Tax Act",
-        "Unused amounts that are left.";
 }
 
 limits! {
@@ -63,8 +65,8 @@ limits! {
 open_points! {
     SCHOOL_FEES = look "C-65", "ITA 118.5(1)(a)",
         "Nothing to do.";
-    TRAINING_CREDIT = look "training-credit", "ITA 122.91",
-        "See the limit on the notice of assessment.";
+    TRAINING_LIMIT = blocks "training-credit", "ITA 122.91",
+        "Enter the training limit of the notice of assessment on the paper for unused tuition, 0 where there is none.";
 }
 
 /// What its papers bring.
@@ -74,11 +76,75 @@ pub mod brings {
     /// T2202 box 26 of schools above the least.
     pub static FEES: Brought = Brought::new();
 
+    /// T2202 box 25, months as a full-time student.
+    pub static FULL_MONTHS: Brought<i64> = Brought::new();
+
+    /// T2202 box 24, months as a part-time student.
+    pub static PART_MONTHS: Brought<i64> = Brought::new();
+
+    /// The training limit of the notice of assessment.
+    pub static TRAINING: Brought = Brought::new();
+
     /// Unused federal tuition of earlier years.
     pub static CARRIED: Brought = Brought::new();
 
     /// Unused provincial tuition of earlier years.
     pub static CARRIED_PROVINCIAL: Brought = Brought::new();
+}
+
+/// The most that a person may claim as the training credit (122.91): the limit, or a half of the fees if less, from 26 to 65.
+fn training_most(facts: &Facts, student: usize) -> Money {
+    let (who, figures) = (&facts.people[student], &facts.figures.tuition);
+    let of_age =
+        who.age.is_some_and(|age| (figures.training_from_age..=figures.training_to_age).contains(&age));
+    let half = cents(sum(who.own.of(&brings::FEES)), figures.training_part);
+    let whole_year = who.part_year.days.is_none();
+    if of_age && whole_year { settled::lesser(sum(who.own.of(&brings::TRAINING)), half) } else { Money::ZERO }
+}
+
+/// What is claimed of it.
+fn trained(on: On<'_>) -> Money {
+    let wanted = on.plan.training.get(on.person).copied().flatten().unwrap_or(Money::LARGEST);
+    settled::lesser(wanted, training_most(on.facts, on.person))
+}
+
+/// Line 45350.
+pub fn training(on: On<'_>, trail: &mut impl Trail) -> Money {
+    let most = training_most(on.facts, on.person);
+    if most.is_zero() {
+        return most;
+    }
+    let wanted = on.plan.training.get(on.person).copied().flatten().unwrap_or(Money::LARGEST);
+    let claimed = limit::lesser(trail, wanted, most);
+    trail.line(TRAINING, on.scope, claimed, |i| {
+        i.items(on.own().of(&brings::TRAINING)).items(on.own().of(&brings::FEES));
+    })
+}
+
+/// How much of it a person claims, by the person's place: it is worth more than the tuition that it takes.
+pub static TRAINED: Open<Facts> = Open::new(
+    |facts| facts.returns.iter().copied().filter(|&p| !training_most(facts, p).is_zero()).collect(),
+    |facts, person| {
+        let name = facts.first_name(person);
+        let amount = Amount {
+            most: training_most(facts, person),
+            short: format!("training credit of {name}"),
+            more: More::NeverCosts,
+            steepest: STEEPEST,
+        };
+        let id = format!("ca.training.{}", facts.people[person].id);
+        Decision::amount(id, format!("Training credit that {name} claims"), "ITA 122.91", amount)
+    },
+);
+
+/// What each person claims of the training credit in a way; all where nothing is said.
+pub fn chosen_training(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Vec<Option<Money>> {
+    (0..facts.people.len()).map(|person| way.amount(&TRAINED, person)).collect()
+}
+
+/// Fees of the year that make tuition: without what the training credit takes.
+pub fn fees(on: On<'_>) -> Money {
+    sum(on.own().of(&brings::FEES)) - trained(on)
 }
 
 /// A student's tuition.
@@ -106,7 +172,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, open: Money) -> Tuition {
     if !own.has(&brings::FEES) && !own.has(&brings::CARRIED) {
         return Tuition::default();
     }
-    let (fees, carried) = (sum(own.of(&brings::FEES)), sum(own.of(&brings::CARRIED)));
+    let (fees, carried) = (fees(on), sum(own.of(&brings::CARRIED)));
     let open = limit::or_zero(trail, open);
     let of_carried = limit::lesser(trail, carried, open);
     let of_fees = limit::lesser(trail, fees, open - of_carried);
@@ -128,31 +194,25 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, open: Money) -> Tuition {
     Tuition { used, handed_on }
 }
 
-/// Line 58560: provincial tuition of earlier years, used as far as tax is left. Neither province has a credit for
-/// the fees of this year.
-pub fn provincial(on: On<'_>, trail: &mut impl Trail, open: Money) -> Money {
-    let own = on.own();
-    if !own.has(&brings::CARRIED_PROVINCIAL) {
-        return Money::ZERO;
-    }
-    let carried = sum(own.of(&brings::CARRIED_PROVINCIAL));
-    let open = limit::or_zero(trail, open);
-    let used = limit::lesser(trail, carried, open);
-    trail.line(PROVINCIAL, on.scope, used, |i| {
-        i.items(own.of(&brings::CARRIED_PROVINCIAL)).figure("Income left to cover", open);
-    });
-    on.made(trail, PROVINCIAL_CARRIED, carried - used, &[(PROVINCIAL, used)], &[]);
-    used
+/// The lines of what a child hands on, federal or provincial.
+#[derive(Debug, Clone, Copy)]
+#[allow(missing_docs)]
+pub struct Lines {
+    pub handed_on: LineId,
+    pub received: LineId,
 }
 
-/// Line 32400: tuition that a student hands on to this return, where the student is a child or grandchild.
-pub fn from_child(on: On<'_>, trail: &mut impl Trail, tuition: &[Tuition]) -> Money {
+/// The federal lines.
+pub const FEDERAL: Lines = Lines { handed_on: HANDED_ON, received: FROM_CHILD };
+
+/// Lines 32400 and 58600: tuition that students hand on to this return who are children or grandchildren.
+pub fn from_child(on: On<'_>, trail: &mut impl Trail, lines: Lines, tuition: &[Tuition]) -> Money {
     let received = on.plan.tuition.iter().filter(|h| h.receiver == on.person);
     let from: Vec<_> = received.filter(|h| on.facts.partner(on.person) != Some(h.student)).collect();
-    let total = from.iter().map(|h| tuition[h.student].handed_on).sum();
-    trail.line(FROM_CHILD, on.scope, total, |i| {
+    let total = on.by_days(from.iter().map(|h| tuition[h.student].handed_on).sum());
+    trail.line(lines.received, on.scope, total, |i| {
         for handed in from {
-            i.flow(HANDED_ON, on.of(handed.student).scope, tuition[handed.student].handed_on);
+            i.flow(lines.handed_on, on.of(handed.student).scope, tuition[handed.student].handed_on);
         }
     })
 }
@@ -162,12 +222,6 @@ pub fn schedule_11(filed: Filed<'_>) -> Required {
     let own = filed.on.own();
     let any = own.has(&brings::FEES) || own.has(&brings::CARRIED);
     Required::if_so(any, "no tuition of one's own")
-}
-
-/// The same form of a province, for what was carried in.
-pub fn provincial_schedule_11(filed: Filed<'_>) -> Required {
-    let any = filed.on.own().has(&brings::CARRIED_PROVINCIAL);
-    Required::if_so(any, "no provincial tuition carried in")
 }
 
 /// The school's certificate.
@@ -201,6 +255,8 @@ const BROUGHT_IN: PaperKind = PaperKind {
     boxes: &[
         Field::amount("federal", "", "Federal amount left").help("From the notice of assessment."),
         Field::amount("provincial", "", "Provincial amount left").help("From the same notice."),
+        Field::amount("training", "", "Training limit")
+            .help("For the Canada training credit, from the same notice."),
     ],
     columns: &[],
     back: Back::Nothing,
@@ -211,10 +267,21 @@ const BROUGHT_IN: PaperKind = PaperKind {
 /// Fees count where they are above the least for a school.
 pub fn read(paper: &mut Bringing<'_>) {
     if paper.paper.paper.kind == BROUGHT_IN.id {
-        return paper.give_all(&[("federal", &brings::CARRIED), ("provincial", &brings::CARRIED_PROVINCIAL)]);
+        return paper.give_all(&[
+            ("federal", &brings::CARRIED),
+            ("provincial", &brings::CARRIED_PROVINCIAL),
+            ("training", &brings::TRAINING),
+        ]);
     }
     if paper.amount("26") > paper.facts.figures.tuition.school_least {
         paper.give_all(&[("26", &brings::FEES)]);
+    }
+    let months = |field: &str| paper.paper.paper.boxes.get(field).and_then(Entry::count).unwrap_or(0);
+    let (full, part) = (months("25"), months("24"));
+    for (person, _) in paper.paper.shares(Money::ZERO) {
+        let own = &mut paper.facts.people[person].own;
+        own.add(&brings::FULL_MONTHS, full);
+        own.add(&brings::PART_MONTHS, part);
     }
     paper.files();
 }
@@ -230,9 +297,13 @@ pub fn points(points: &mut Points<'_>) {
         let figures = &points.facts.figures.tuition;
         let (from, to) = (figures.training_from_age, figures.training_to_age);
         let owner = points.owner(paper);
-        if owner.and_then(|p| points.facts.people[p].age).is_some_and(|a| (from..=to).contains(&a)) {
-            let message = "There may be a Canada training credit (line 45350), which is not computed.";
-            points.raise(&TRAINING_CREDIT, Place::paper(&paper.id, "26"), message);
+        let of_age = owner.and_then(|p| points.facts.people[p].age).is_some_and(|a| (from..=to).contains(&a));
+        let told = points
+            .papers(BROUGHT_IN.id)
+            .any(|carried| points.owner(carried) == owner && carried.boxes.contains_key("training"));
+        if of_age && !fees.is_zero() && !told {
+            let message = "What training limit has the notice of assessment (line 45350)?";
+            points.raise(&TRAINING_LIMIT, Place::paper(&paper.id, "26"), message);
         }
     }
 }
@@ -268,7 +339,7 @@ pub static AMOUNT: Open<Facts> = Open::new(students, |facts, student| {
 });
 
 /// Students with something to hand on and someone to take it.
-fn students(facts: &Facts) -> Vec<usize> {
+pub fn students(facts: &Facts) -> Vec<usize> {
     let can = |&s: &usize| !most(facts, s).is_zero() && !receivers(facts, s).is_empty();
     facts.returns.iter().copied().filter(can).collect()
 }
@@ -277,7 +348,7 @@ fn students(facts: &Facts) -> Vec<usize> {
 fn receivers(facts: &Facts, student: usize) -> Vec<usize> {
     let who = &facts.people[student];
     if who.filer {
-        return facts.partner(student).into_iter().collect();
+        return facts.partner(student).filter(|&partner| facts.files(partner)).into_iter().collect();
     }
     if who.descendant { facts.filers.clone() } else { Vec::new() }
 }
@@ -286,7 +357,8 @@ fn receivers(facts: &Facts, student: usize) -> Vec<usize> {
 pub fn chosen(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Vec<Handed> {
     let handed = |student: usize| {
         let receiver = receivers(facts, student)[way.taken(&TO, student)?];
-        Some(Handed { student, receiver, amount: way.amount(&AMOUNT, student)? })
+        let amount = way.amount(&AMOUNT, student).unwrap_or_default();
+        Some(Handed { student, receiver, amount, provincial: Money::ZERO })
     };
     (0..facts.people.len()).filter_map(handed).collect()
 }

@@ -1,25 +1,27 @@
 //! The Canada workers benefit (ITA 122.7; Schedule 6): line 45300.
 
 use crate::{
+    bringing::Bringing,
+    business, child_care,
     facts::Facts,
     figures::BenefitClass,
-    income,
-    medical::family_net,
-    papers::t4,
-    personal::Incomes,
+    income::{self, Incomes, family_net},
+    medical,
+    papers::{t4, t4a},
     plan::{Filed, On},
     points::Points,
     rounding::cents,
-    tuition,
+    tuition, volunteers,
 };
 use hembo_core::{
-    Paper, Scope,
-    field::Field,
+    Paper,
+    field::{Field, Years},
     forms::Required,
     household::Entry,
     limit::{self, PhaseOut},
     limits, lines, open_points,
     pack::{ANYONE, Question},
+    paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
@@ -30,11 +32,15 @@ use hembo_money::Money;
 
 /// What this provision declares.
 pub static PROVISION: Provision = Provision {
+    household_questions: &[
+        Field::yes_no(ask::ADVANCE, "", "Workers benefit paid in advance").opens(&[ADVANCED.id])
+    ],
+    papers: &[ADVANCED],
     person_questions: QUESTIONS,
     lines: LINES,
     limits: LIMITS,
     points: POINTS,
-    figures: &["workers_benefit"],
+    figures: &["workers_benefit", "workers_disability", "year_of_death"],
     ..Provision::NONE
 };
 
@@ -42,23 +48,81 @@ pub static PROVISION: Provision = Provision {
 #[allow(missing_docs)]
 pub mod ask {
     pub const FULL_TIME_STUDENT: &str = "full_time_student";
+    pub const ADVANCE: &str = "advance_benefit";
 }
 
 lines! {
+    BASIC = "ca.workers.basic", "Workers benefit, basic", "ITA 122.7(2)",
+        "A part of working income, less a part of family income.";
+    DISABLED = "ca.workers.disability", "Workers benefit, disability supplement", "ITA 122.7(3)",
+        "For who has an approved certificate: a part of own working income, less a part of family income.";
     pub BENEFIT = "ca.45300", "Canada workers benefit", "ITA 122.7",
-        "A part of working income, less a part of family income; refundable.";
+        "The basic benefit and the disability supplement; refundable.";
+    pub ADVANCE = "ca.41500", "Workers benefit paid in advance", "ITA 122.7(2), 122.72",
+        "What was paid in advance, as far as there is a benefit: only the rest is still to come.";
 }
 
 limits! {
-    WORKERS_BENEFIT = "ca.limit.workers_benefit" on BENEFIT, "Workers benefit", "shrinks with family income",
-        "ITA 122.7";
+    WORKERS_BENEFIT = "ca.limit.workers_benefit" on BASIC, "Workers benefit", "shrinks with family income",
+        "ITA 122.7(2)";
+    SUPPLEMENT = "ca.limit.workers_disability" on DISABLED, "Workers benefit, disability", "shrinks with family income",
+        "ITA 122.7(3)";
 }
 
 open_points! {
     UNCLEAR = not_covered "C-87", "ITA 122.7(1), (2)";
     TABLE_NOT_HELD = not_covered "C-87-province", "ITA 122.71";
+    VOLUNTEER_PAY = not_covered "volunteer-earned", "ITA 63(3), 122.51(1), 122.7(1)";
+    ADVANCE_ASKED = blocks "C-88-asked", "ITA 122.72", "Answer the question; slip RC210 tells.";
+    NO_SLIP = blocks "C-88", "ITA 122.72", "Add slip RC210, box 10.";
     STUDENT = not_known "C-87-student", "ITA 122.7(1)",
         "It decides on the workers benefit.";
+}
+
+/// What its paper brings.
+pub mod brings {
+    use hembo_core::brought::Brought;
+
+    /// Paid in advance.
+    pub static ADVANCED: Brought = Brought::new();
+}
+
+const ADVANCED: PaperKind = PaperKind {
+    id: "RC210",
+    subject: subject::PAYMENTS,
+    name: "Workers benefit paid in advance",
+    words: "acwb advance canada workers benefit slip",
+    title: "About",
+    shared: false,
+    headline: "10",
+    boxes: &[Field::amount("10", "10", "Paid in advance")],
+    columns: &[],
+    back: Back::Nothing,
+    years: Years::ALL,
+    next_year: NextYear::Again,
+};
+
+/// Gives what was paid in advance to the owner.
+pub fn read(paper: &mut Bringing<'_>) {
+    paper.give_all(&[("10", &brings::ADVANCED)]);
+}
+
+/// Line 41500: what was paid in advance, as far as there is a benefit; the rest is not paid back (122.7(2), 122.72).
+pub fn advanced(on: On<'_>, trail: &mut impl Trail, benefit: Money) -> Money {
+    let facts = on.facts;
+    // Of a couple it comes back where the benefit of both is.
+    let partner = facts.partner(on.person).filter(|_| facts.filers[0] == on.person);
+    let elsewhere = partner.is_none() && facts.partner(on.person).is_some();
+    let people = [Some(on.person).filter(|_| !elsewhere), partner];
+    let all: Vec<_> =
+        people.into_iter().flatten().flat_map(|p| facts.people[p].own.of(&brings::ADVANCED)).collect();
+    if all.is_empty() {
+        return Money::ZERO;
+    }
+    let back = limit::lesser(trail, sum(all.iter().copied()), benefit);
+    trail.line(ADVANCE, on.scope, back, |i| {
+        i.items(all).line(BENEFIT, on.scope, benefit);
+    })
 }
 
 /// How a person stands to the benefit.
@@ -78,9 +142,16 @@ pub enum Standing {
 /// first has the benefit of both on the return; which of them is left to their agreement.
 pub fn standing(facts: &Facts, person: usize) -> Standing {
     let who = &facts.people[person];
+    let died_early = who.died.is_some_and(|died| {
+        died <= facts.year_end && u8::from(died.month()) < facts.figures.year_of_death.benefit_from_month
+    });
+    if who.part_year.days.is_some() || died_early {
+        return Standing::None;
+    }
     let parent = who.filer && has_child(facts);
     let excluded = |p: usize| facts.people[p].full_time_student == Some(true) && !has_child(facts);
     match facts.partner(person) {
+        Some(partner) if facts.people[partner].told.benefit => Standing::None,
         Some(partner) if facts.filers[0] == person => match (excluded(person), excluded(partner)) {
             (false, false) => Standing::Family,
             (true, true) => Standing::None,
@@ -105,7 +176,11 @@ fn has_child(facts: &Facts) -> bool {
 
 /// Working income of a person, and of the partner.
 pub fn working(facts: &Facts, person: usize) -> (Money, Money) {
-    let of = |p: usize| sum(facts.people[p].own.of(&t4::brings::EMPLOYMENT));
+    let of = |p: usize| {
+        let own = &facts.people[p].own;
+        let paid = sum(own.of(&t4::brings::EMPLOYMENT)) + sum(own.of(&t4a::brings::SCHOLARSHIPS));
+        paid + business::earned(facts, p) + facts.people[p].told.working
+    };
     (of(person), facts.partner(person).map_or(Money::ZERO, of))
 }
 
@@ -127,10 +202,20 @@ pub fn class(facts: &Facts, standing: Standing) -> &BenefitClass {
     if standing == Standing::Alone { &figures.single } else { &figures.family }
 }
 
-/// Line 45300: a part of working income above a start, up to a most, less a part of family income above a threshold.
+/// Line 45300.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Money {
+    if !held(on.facts) {
+        return Money::ZERO;
+    }
+    let basic = basic(on, trail, incomes);
+    let supplement = supplement(on, trail, incomes);
+    on.add(trail, BENEFIT, &[(BASIC, basic), (DISABLED, supplement)])
+}
+
+/// A part of working income above a start, up to a most, less a part of family income above a threshold.
+fn basic(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Money {
     let standing = standing(on.facts, on.person);
-    if !matches!(standing, Standing::Alone | Standing::Family) || !held(on.facts) {
+    if !matches!(standing, Standing::Alone | Standing::Family) {
         return Money::ZERO;
     }
     let figures = &on.facts.figures.workers_benefit;
@@ -142,12 +227,38 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Money {
     let income = limit::or_zero(trail, adjusted(on.facts, on.person, family_net(on, incomes)));
     let rule = PhaseOut::continuous(class.from, figures.rate_out, Money::CENT);
     let allowed = limit::phase_out(trail, WORKERS_BENEFIT.at(on.scope), grown, income, rule);
-    trail.line(BENEFIT, on.scope, allowed, |i| {
+    trail.line(BASIC, on.scope, allowed, |i| {
         if grown.is_zero() {
             return;
         }
         i.figure("Working income", working).figure("At most", class.most);
         i.figure("Income that counts", income).figure("Shrinks from", class.from);
+    })
+}
+
+/// The disability supplement (122.7(3)): each of a couple has one's own, which shrinks half as fast where both have one.
+fn supplement(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Money {
+    let facts = on.facts;
+    let partner = facts.partner(on.person);
+    let of_family = partner.map_or(on.person, |_| facts.filers[0]);
+    let standing = standing(facts, of_family);
+    if !on.who().disabled || !matches!(standing, Standing::Alone | Standing::Family) {
+        return Money::ZERO;
+    }
+    let figures = &facts.figures.workers_disability;
+    let (own, _) = working(facts, on.person);
+    let grown = settled::lesser(cents(settled::or_zero(own - figures.above), figures.rate_in), figures.most);
+    let both = partner.is_some_and(|p| facts.people[p].disabled);
+    let rate = if both { figures.rate_out_both } else { figures.rate_out };
+    let from = if standing == Standing::Alone { figures.single_from } else { figures.family_from };
+    let income = limit::or_zero(trail, adjusted(facts, on.person, family_net(on, incomes)));
+    let rule = PhaseOut::continuous(from, rate, Money::CENT);
+    let allowed = limit::phase_out(trail, SUPPLEMENT.at(on.scope), grown, income, rule);
+    trail.line(DISABLED, on.scope, allowed, |i| {
+        if !grown.is_zero() {
+            i.figure("Own working income", own).figure("At most", figures.most);
+            i.figure("Income that counts", income).figure("Shrinks from", from);
+        }
     })
 }
 
@@ -164,8 +275,35 @@ const QUESTIONS: &[Question] = &[Question {
 
 /// What of the benefit is not known.
 pub fn points(points: &mut Points<'_>) {
+    let said = points.answered(ask::ADVANCE).and_then(Entry::flag);
+    let mut places = 0..points.facts.returns.len();
+    if said.is_none() && places.any(|place| !points.amount(BENEFIT, place).is_zero()) {
+        let message = "Was a part of the workers benefit paid in advance?";
+        points.raise(&ADVANCE_ASKED, Place::household(ask::ADVANCE), message);
+    }
+    if said == Some(true) && points.papers(ADVANCED.id).next().is_none() {
+        points.raise(&NO_SLIP, Place::household(ask::ADVANCE), "An advance without its slip.");
+    }
     for &person in points.facts.returns.iter().filter(|_| points.facts.province.is_some()) {
         unknown(points, person);
+    }
+    volunteers_pay(points);
+}
+
+/// A volunteer's pay that is income beside the amount would be earned income here, in child care and for the medical supplement.
+fn volunteers_pay(points: &mut Points<'_>) {
+    let facts = points.facts;
+    for (place, &person) in facts.returns.iter().enumerate() {
+        let income =
+            volunteers::may_choose(facts, person) && !points.amount(volunteers::AMOUNT, place).is_zero();
+        let paid_out = [BENEFIT, medical::PAID_OUT].iter().any(|&line| !points.amount(line, place).is_zero());
+        if income && (paid_out || child_care::any(facts)) {
+            let message = format!(
+                "Pay of {} as a volunteer as earned income is not computed yet.",
+                facts.people[person].name
+            );
+            points.raise(&VOLUNTEER_PAY, points.at(person, volunteers::ask::VOLUNTEER), message);
+        }
     }
 }
 
@@ -176,10 +314,7 @@ fn unknown(points: &mut Points<'_>, person: usize) {
     let (own, partner) = working(facts, person);
     let standing = standing(facts, person);
     let class = class(facts, standing);
-    let net = |p: usize| {
-        let place = facts.returns.iter().position(|&r| r == p);
-        place.and_then(|r| points.trail.amount(income::NET, Scope::Return(r))).unwrap_or_default()
-    };
+    let net = |p: usize| income::net_shown(points, p);
     let family = net(person) + facts.partner(person).map_or(Money::ZERO, net);
     let income = adjusted(facts, person, family);
     let due = own + partner > facts.figures.workers_benefit.above && income < class.nil;

@@ -2,7 +2,7 @@
 #![allow(missing_docs, clippy::unwrap_used)]
 
 use hembo_core::{Outcome, outcome, search::Stop};
-use hembo_money::Money;
+use hembo_money::{Money, Rounding};
 use hembo_testing::ca::{Family, REGISTRY, assert_lines, has_point, line, money};
 use serde_json::json;
 
@@ -350,4 +350,103 @@ fn a_gift_that_was_claimed_for_the_year_before_is_left_out() {
     };
     assert_eq!(line(&with(false), 0, "34000"), money("500"));
     assert_eq!(line(&with(true), 0, "34000"), Money::ZERO);
+}
+
+/// Interest of 1,000 with 250 of tax from one country, 400 with 40 from another: of the first 15 % are credited and 100 deducted, or
+/// all 290 are deducted.
+#[test]
+fn foreign_tax_is_credited_by_country_or_deducted() {
+    let rows = json!([
+        { "country": "Peru", "income": "1000", "tax": "250" },
+        { "country": "Fiji", "income": "400", "tax": "40" },
+    ]);
+    let family = Family::single("ON", "1980-01-01").employed("ada", "90000").shared(
+        "Foreign income",
+        &[("ada", "100")],
+        json!({}),
+        rows,
+    );
+    let credited = family.clone().pin("ca.foreign.ada", "credit").outcome();
+    // 90,000 − 1,074 of enhanced contributions + 1,400 − 100; the federal tax on it is less than 15 %.
+    let (taxable, basic) = (line(&credited, 0, "26000"), line(&credited, 0, "42900"));
+    assert_eq!(taxable, money("90226"));
+    let of = |income: &str| basic.in_proportion(money(income), taxable, Money::CENT, Rounding::HalfUp);
+    let expected = of("900") + money("40").min(of("400"));
+    assert_eq!(line(&credited, 0, "40500"), expected);
+    assert_eq!(line(&credited, 0, "foreign.deducted"), money("100"));
+    // Ontario takes what is left of the first country's 150, and nothing of the second's.
+    assert_eq!(line(&credited, 0, "428.foreign"), money("150") - of("900"));
+    let deducted = family.clone().pin("ca.foreign.ada", "deduct").outcome();
+    assert_lines(&deducted, 0, &[("foreign.deducted", "290.00"), ("40500", "0.00"), ("428.foreign", "0.00")]);
+    assert!(family.outcome().total == credited.total && credited.total < deducted.total);
+}
+
+/// Fees of 3,000 and a limit of 1,000: the credit is a half of the fees at most, within the limit, and takes from tuition.
+#[test]
+fn the_training_credit_takes_from_tuition() {
+    let student = |born: &str, limit: &str| {
+        let family = Family::single("BC", born).employed("ada", "60000").tuition("ada", "3000");
+        family.paper("Tuition carried", "ada", json!({ "training": limit })).outcome()
+    };
+    for (born, limit, credit, used) in [
+        ("1980-01-01", "1000", "1000", "2000"),
+        ("1980-01-01", "1500", "1500", "1500"),
+        ("1980-01-01", "1500.01", "1500", "1500"),
+        ("1999-12-31", "1000", "1000", "2000"),
+        ("2000-01-01", "1000", "0", "3000"),
+        ("1959-12-31", "1000", "0", "3000"),
+        ("1960-01-01", "1000", "1000", "2000"),
+    ] {
+        assert_lines(&student(born, limit), 0, &[("45350", credit), ("32300", used), ("58560", used)]);
+    }
+    let open = Family::single("BC", "1980-01-01").employed("ada", "60000").tuition("ada", "3000").outcome();
+    assert!(has_point(&open, "training-credit") && !open.covered);
+}
+
+/// 595 too much withheld from pay of 40,000 covers 10,000 of a business: the rest of 20,000 is asked for, and nothing comes back.
+#[test]
+fn contributions_that_were_overpaid_count_for_a_business() {
+    let of = |withheld: &str, net: &str| {
+        let family = Family::single("ON", "1980-01-01");
+        let family = family.paper("T4", "ada", json!({ "14": "40000", "16": withheld, "18": "656" }));
+        family.paper("T2125", "ada", json!({ "gross": net })).outcome()
+    };
+    // 5.95 % of 36,500 is 2,171.75.
+    assert_lines(&of("2766.75", "0"), 0, &[("44800", "595"), ("42100", "0")]);
+    // 11.9 % of 20,000 less 10,000.
+    assert_lines(
+        &of("2766.75", "20000"),
+        0,
+        &[("44800", "0"), ("42100", "1190"), ("31000", "495"), ("22200", "695")],
+    );
+    assert_lines(&of("2766.75", "5000"), 0, &[("44800", "297.50"), ("42100", "0")]);
+    assert_lines(&of("2171.75", "20000"), 0, &[("44800", "0"), ("42100", "2380"), ("31000", "990")]);
+}
+
+#[test]
+fn what_was_paid_in_advance_comes_back_as_far_as_there_is_a_benefit() {
+    let family = |advance: &str| {
+        let family = Family::single("ON", "1980-01-01")
+            .employed("ada", "14000")
+            .answer("advance_benefit", json!(true));
+        family.paper("RC210", "ada", json!({ "10": advance })).outcome()
+    };
+    // 27 % of 11,000, at most 1,633.
+    for (advance, back) in [("0.01", "0.01"), ("800", "800"), ("1633", "1633"), ("1633.01", "1633")] {
+        let outcome = family(advance);
+        assert_lines(&outcome, 0, &[("45300", "1633"), ("41500", back)]);
+        assert!(!has_point(&outcome, "C-88") && !has_point(&outcome, "C-88-asked"));
+    }
+    // Of a couple the benefit of both is on the first return, and so is what the second had in advance.
+    let couple = Family::couple("ON", ["1980-01-01"; 2]).employed("ada", "9000").employed("bo", "9000");
+    let couple =
+        couple.paper("RC210", "bo", json!({ "10": "700" })).answer("advance_benefit", json!(true)).outcome();
+    assert_lines(&couple, 0, &[("41500", "700")]);
+    assert_lines(&couple, 1, &[("41500", "0")]);
+    let said =
+        Family::single("ON", "1980-01-01").employed("ada", "14000").answer("advance_benefit", json!(true));
+    assert!(has_point(&said.outcome(), "C-88"));
+    let mut silent = Family::single("ON", "1980-01-01").employed("ada", "14000");
+    silent.0["answers"].as_object_mut().unwrap().remove("advance_benefit");
+    assert!(has_point(&silent.outcome(), "C-88-asked"));
 }

@@ -116,3 +116,27 @@ fn every_row_is_a_line_of_the_return() {
     let place = |line: &str| outcome.lines.iter().find(|l| l.id == line).unwrap().place.as_str();
     assert_eq!((place("ca.20800"), place("ca.32700")), ("T1, line 20800", "Schedule 11, line 32700"));
 }
+
+#[test]
+fn returns_are_reckoned_again_from_their_lines() {
+    let couple =
+        Family::couple("ON", ["1950-01-01", "1958-01-01"]).pension("ada", "70000").employed("bo", "52000");
+    let family =
+        couple.gifts("ada", "900").medical("bo", &[("2025-03-03", "5000")]).benefits("ada", "9000", "8800");
+    for family in
+        [family.clone(), family.in_year(2024), Family::single("AB", "1980-01-01").employed("ada", "90000")]
+    {
+        for of in family.outcome().schedules {
+            assert!(of.again.sums >= 19, "{}", of.again.sums);
+            assert_eq!(of.again.apart, []);
+        }
+    }
+}
+
+#[test]
+fn a_home_that_is_sold_without_a_gain_is_reported() {
+    let sale = serde_json::json!([{ "kind": "home", "proceeds": "700000", "cost": "300000" }]);
+    let family = Family::single("AB", "1980-01-01").employed("ada", "60000");
+    let outcome = family.shared("Schedule 3", &[("ada", "100")], serde_json::json!({}), sale).outcome();
+    assert_eq!(find(&outcome, 0, "schedule-3").map(|form| form.required), Some(true));
+}

@@ -16,6 +16,9 @@ use std::collections::BTreeMap;
 /// What rounded lines add up to: no law asks for a search between two cents of it.
 const ROUNDING: i64 = 8;
 
+/// The provinces and territories whose tax is computed.
+const PROVINCES: [&str; 12] = ["ON", "BC", "AB", "SK", "MB", "NB", "NS", "NL", "PE", "YT", "NT", "NU"];
+
 prop_compose! {
     fn incomes()(
         ages in prop::array::uniform2(20_i32..80),
@@ -25,7 +28,7 @@ prop_compose! {
         old_age in prop::array::uniform2(prop::option::of(1_i64..9_000)),
         interest in prop::array::uniform2(0_i64..40_000),
         dividends in prop::option::of(1_i64..60_000),
-    ) -> (Vec<Family>, i32) {
+    ) -> Vec<Family> {
         let of = |province: &str| {
             let born = |i: usize| format!("{}-07-01", 2025 - ages[i]);
             let mut family = Family::couple(province, [&born(0), &born(1)]);
@@ -50,21 +53,33 @@ prop_compose! {
             }
             family
         };
-        (vec![of("ON"), of("AB")], ages[0])
+        PROVINCES.map(of).to_vec()
     }
 }
 
 prop_compose! {
     fn couple()(
-        (families, _) in incomes(),
-        province in 0_usize..2,
+        families in incomes(),
+        province in 0_usize..PROVINCES.len(),
+        earlier in any::<bool>(),
+        impaired in prop::array::uniform3(prop::option::weighted(0.15, any::<bool>())),
+        care in prop::option::weighted(0.4, (1_i64..14_000, prop::option::weighted(0.3, 1_i64..30))),
+        business in prop::option::weighted(0.2, -5_000_i64..90_000),
+        gains in prop::option::weighted(0.2, (1_i64..300_000, 0_i64..40_000)),
+        abroad in prop::option::weighted(0.1, (1_i64..20_000, 0_i64..40)),
+        saved in prop::option::weighted(0.2, 1_i64..8_000),
+        parent in prop::option::weighted(0.2, (any::<bool>(), any::<bool>(), 0_i64..30_000)),
         gifts in prop::option::of(1_i64..30_000),
         medical in prop::option::of(prop::collection::vec((0_i64..720, 1_i64..6_000), 1..5)),
         tuition in prop::option::of(101_i64..9_000),
         contributions in prop::array::uniform2(prop::option::weighted(0.3, 1_i64..20_000)),
         child in prop::option::weighted(0.4, 2006_i32..2025),
+        rare in prop::collection::vec((0_usize..7, any::<bool>(), 1_i64..12_000), 0..2),
     ) -> Family {
         let mut family = families[province].clone();
+        for (kind, first, amount) in rare {
+            family = with_rare(family, kind, if first { "ada" } else { "bo" }, amount);
+        }
         if let Some(amount) = gifts {
             family = family.gifts("bo", &amount.to_string());
         }
@@ -85,7 +100,70 @@ prop_compose! {
         if let Some(born) = child {
             family = family.child("cy", &format!("{born}-03-03"));
         }
-        family
+        if let (Some((paid, weeks)), Some(_)) = (care, child) {
+            let row = json!([{ "child": "cy", "number": "9", "kind": "day", "amount": paid.to_string() }]);
+            family = family.shared("T778", &[("ada", "100")], json!({}), row);
+            if let Some(weeks) = weeks {
+                family = family.answer_for("bo", "care_weeks", json!(weeks));
+                family = family.answer_for("ada", "care_weeks", json!(weeks / 3)).answer("care_weeks_both", json!(weeks / 4));
+            }
+        }
+        let people: &[&str] = if child.is_some() { &["ada", "bo", "cy"] } else { &["ada", "bo"] };
+        for (who, kind) in people.iter().zip(impaired) {
+            if let Some(certified) = kind {
+                family = family.answer_for(who, "infirm", json!(true));
+                family = family.answer_for(who, "disability", json!(certified));
+            }
+        }
+        if let Some((infirm, certified, net)) = parent {
+            family = family.person("di", "dependent", "1940-05-05").answer_for("di", "relationship", json!("parent"));
+            family = family.answer_for("di", "infirm", json!(infirm)).answer_for("di", "disability", json!(certified));
+            family = family.answer_for("di", "net_income", json!(net.to_string()));
+            family = family.answer_for("ada", "maintains_home", json!(true)).answer_for("bo", "maintains_home", json!(true));
+        }
+        if let Some(net) = business {
+            let (gross, goods) = (net.max(0).to_string(), (-net).max(0).to_string());
+            family = family.paper("T2125", "bo", json!({ "gross": gross, "goods": goods }));
+        }
+        if let Some((gain, losses)) = gains {
+            let sale = json!([{ "kind": "bonds", "proceeds": gain.to_string(), "cost": "0" }]);
+            family = family.shared("Schedule 3", &[("ada", "50"), ("bo", "50")], json!({}), sale);
+            family = family.paper("Capital losses", "ada", json!({ "left": losses.to_string() }));
+        }
+        if let Some((income, percent)) = abroad {
+            let tax = (income * percent / 100).to_string();
+            let row = json!([{ "country": "Fiji", "income": income.to_string(), "tax": tax }]);
+            family = family.shared("Foreign income", &[("ada", "100")], json!({}), row);
+        }
+        if let Some(paid) = saved {
+            family = family.paper("FHSA", "ada", json!({ "room": "8000", "paid": paid.to_string() }));
+        }
+        if earlier { family.in_year(2024) } else { family }
+    }
+}
+
+/// One of the provisions that few families have.
+fn with_rare(family: Family, kind: usize, who: &str, amount: i64) -> Family {
+    let (owner, text) = ([(who, "100")], amount.to_string());
+    let list =
+        |family: Family, paper: &str| family.shared(paper, &owner, json!({}), json!([{ "amount": text }]));
+    match kind {
+        0 => {
+            let days = json!({ "half_year": true, "days_a": 300, "keeps_home": true });
+            family.paper("Northern", "ada", days.clone()).paper("Northern", "bo", days)
+        }
+        1 => {
+            let pay = json!({ "87": (amount % 1000).to_string() });
+            family.paper("T4", who, pay).answer_for(who, "volunteer", json!("fire"))
+        }
+        2 => list(family, "Adoption"),
+        3 => list(family, "Non-capital losses"),
+        4 => list(family, "Minimum tax"),
+        5 => family.paper("Disability supports", who, json!({ "paid": text, "weeks": 5 })),
+        6 => family.paper("T776", who, json!({ "gross": "9000", "cca": text })),
+        7 => family.answer("count_benefits", json!(true)),
+        8 => family.paper("T4RSP", who, json!({ "22": text, "24": true, "contributed": "3000" })),
+        _ => family.paper("Provincial credits", who, json!({ "parties": text })),
     }
 }
 
@@ -198,7 +276,9 @@ proptest! {
         let outcome = family.outcome();
         let of_returns: i64 = outcome.lines.iter().filter(|l| l.id == "ca.net_tax").map(|l| l.amount.cents()).sum();
         prop_assert_eq!(of_returns, outcome.total.cents());
-        prop_assert_eq!((outcome.total - outcome.paid).cents(), outcome.balance.cents());
+        let counted: i64 =
+            outcome.lines.iter().filter(|l| l.id == "ca.benefits.counted").map(|l| l.amount.cents()).sum();
+        prop_assert_eq!((outcome.total - outcome.paid).cents() + counted, outcome.balance.cents());
         prop_assert_eq!(broken_trails(&outcome), Vec::<String>::new());
         for limit in &outcome.limits {
             prop_assert!(limit.lost.cents() >= 0 && limit.distance.is_none_or(|d| d.cents() >= 0), "{limit:?}");

@@ -141,9 +141,60 @@ fn the_same_couple_at_the_most_and_at_the_best() {
     assert_eq!((split.none, split.all), (Some(money("18605.44")), Some(money("15654.28"))));
 }
 
+/// The same couple with 13,500 of care: Bo, with the lower net income, deducts the limits of the children; Ontario pays a part
+/// (27 % at 101,721 of family income).
+#[test]
+fn a_low_income_partner_deducts_child_care() {
+    let care = json!([
+        { "child": "cy", "number": "900 000 000", "kind": "day", "amount": "9000" },
+        { "child": "di", "number": "900 000 000", "kind": "day", "amount": "4500" },
+    ]);
+    let outcome = Family::couple("ON", ["1985-05-05", "1986-03-03"])
+        .child("cy", "2022-02-02")
+        .child("di", "2016-02-02")
+        .employed("ada", "92000")
+        .employed("bo", "24000")
+        .shared("T778", &[("ada", "100")], json!({}), care)
+        .outcome();
+    assert_lines(
+        &outcome,
+        0,
+        &[
+            ("21400", "0.00"),
+            ("30300", "5334.00"),
+            ("33500", "27367.58"),
+            ("33800", "3968.30"),
+            ("42900", "11229.03"),
+            ("58120", "1110.00"),
+            ("58800", "18290.58"),
+            ("61500", "923.67"),
+            ("42800", "5977.73"),
+            ("43500", "17206.76"),
+        ],
+    );
+    assert_lines(
+        &outcome,
+        1,
+        &[
+            ("t778.limits", "13000.00"),
+            ("t778.expenses", "13500.00"),
+            ("t778.earned", "16000.00"),
+            ("21400", "13000.00"),
+            ("23600", "10795.00"),
+            ("33500", "19008.35"),
+            ("42900", "0.00"),
+            ("58800", "14155.35"),
+            ("42800", "0.00"),
+            ("43500", "0.00"),
+            ("ontario.child_care", "3510.00"),
+            ("47900", "3510.00"),
+        ],
+    );
+    assert_eq!(outcome.total, money("13696.76"));
+}
+
 #[test]
 fn a_low_income_partner_without_child_care() {
-    // The children stay in the example; their care is not part of these papers.
     let outcome = Family::couple("ON", ["1985-05-05", "1986-03-03"])
         .child("cy", "2022-02-02")
         .child("di", "2016-02-02")

@@ -400,6 +400,10 @@ impl Check<'_> {
             (FieldKind::Amount { .. }, _) => Err("an amount is decimal text, such as \"1234.56\"".into()),
             (FieldKind::Count { max }, Entry::Count(n)) if (0..=max).contains(n) => Ok(()),
             (FieldKind::Count { max }, _) => Err(format!("a whole number from 0 to {max}")),
+            (FieldKind::Number { places }, Entry::Text(text)) if is_number(text, places) => Ok(()),
+            (FieldKind::Number { places }, _) => {
+                Err(format!("a number from 0 up with at most {places} decimals, such as \"12.5\""))
+            }
             (FieldKind::YesNo, Entry::Flag(_)) => Ok(()),
             (FieldKind::YesNo, _) => Err("yes or no (true or false)".into()),
             (FieldKind::Text { .. }, Entry::Text(text)) if text.chars().any(char::is_control) => {
@@ -449,6 +453,12 @@ pub fn luhn(digits: &str) -> bool {
 /// A number without the marks people put between its digits.
 pub fn digits(number: &str) -> String {
     number.chars().filter(char::is_ascii_alphanumeric).collect()
+}
+
+/// Whether a text is a number from zero up with at most so many decimals.
+fn is_number(text: &str, places: u32) -> bool {
+    let decimals = text.split_once('.').map_or(0, |(_, decimals)| decimals.len());
+    text.parse::<Rate>().is_ok() && decimals <= places as usize
 }
 
 /// Why a text is no amount, with what could be meant where its groups are not of three.

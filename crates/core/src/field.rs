@@ -93,6 +93,11 @@ pub enum FieldKind {
         /// The largest number.
         max: i64,
     },
+    /// A number from zero up that may have decimals, as decimal text: how many shares, a rate of exchange.
+    Number {
+        /// At most so many decimals, nine or fewer.
+        places: u32,
+    },
     /// Yes or no.
     YesNo,
     /// Words.
@@ -159,6 +164,11 @@ impl Field {
     /// A box for a whole number.
     pub const fn count(id: &'static str, number: &'static str, label: &'static str, max: i64) -> Field {
         Field::new(id, number, label, FieldKind::Count { max })
+    }
+
+    /// A box for a number with at most so many decimals.
+    pub const fn decimal(id: &'static str, number: &'static str, label: &'static str, places: u32) -> Field {
+        Field::new(id, number, label, FieldKind::Number { places })
     }
 
     /// A box to tick.

@@ -1,6 +1,7 @@
 //! Official forms of a year, as data: which line stands where, under which number and short title.
 
 use crate::provision::Declared;
+use hembo_money::Money;
 use serde::Deserialize;
 use std::{
     borrow::Cow,
@@ -15,6 +16,8 @@ pub struct Forms {
     pub year: i32,
     /// The forms, in the order in which they are filed.
     pub forms: Vec<Form>,
+    /// How results are made of other lines, as the forms print it.
+    pub sums: Vec<Sum>,
     /// Where each line stands on its own: the form by its place among them, and its number there.
     places: HashMap<String, Vec<(usize, String)>>,
 }
@@ -24,6 +27,28 @@ pub struct Forms {
 struct File {
     year: i32,
     form: Vec<Form>,
+    #[serde(default)]
+    sum: Vec<Sum>,
+}
+
+/// A result as a form prints it: lines that add up and lines that come off. It is no part of the rules, so that a return can be
+/// reckoned again from its lines alone.
+#[derive(Debug, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct Sum {
+    /// The result.
+    pub line: String,
+    /// The form with which alone it is made so; of every return where nothing is said.
+    #[serde(default)]
+    pub form: Option<String>,
+    /// What adds up.
+    pub adds: Vec<String>,
+    /// What comes off.
+    #[serde(default)]
+    pub less: Vec<String>,
+    /// Zero where it would be below.
+    #[serde(default)]
+    pub or_zero: bool,
 }
 
 /// One official form.
@@ -91,7 +116,7 @@ impl From<File> for Forms {
                 places.entry(line.line.clone()).or_default().push((at, form.place(line)));
             }
         }
-        Forms { year: file.year, forms: file.form, places }
+        Forms { year: file.year, forms: file.form, sums: file.sum, places }
     }
 }
 
@@ -115,30 +140,51 @@ struct Added {
     line: FormLine,
 }
 
-/// What a year adds to the forms of another.
+/// A line that a later year no longer has.
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct Ended {
+    /// The form, by its id.
+    form: String,
+    /// What the line shows.
+    line: String,
+}
+
+/// What a year changes of the forms of another.
 #[derive(Deserialize)]
 #[serde(deny_unknown_fields)]
 struct Next {
     year: i32,
     added: Vec<Added>,
+    #[serde(default)]
+    ended: Vec<Ended>,
+}
+
+impl File {
+    /// Where a form shows a line.
+    fn place(&mut self, form: &str, line: &str) -> Result<(&mut Form, usize), toml::de::Error> {
+        let found = self.form.iter_mut().find(|found| found.id == form);
+        let at = |found: &Form| found.lines.iter().position(|l| l.line == line);
+        let found = found.and_then(|found| at(found).map(|at| (found, at)));
+        found.ok_or_else(|| serde::de::Error::custom(format!("{form} has no line {line}")))
+    }
 }
 
 impl Forms {
-    /// The forms of a year whose own are not out: those of `latest` with the lines that `next` adds.
+    /// The forms of a year that go by those of another: `latest` with the lines that `next` adds, without those that it ends.
     ///
     /// # Errors
-    /// A file that cannot be read, or a line that is added where nothing stands.
+    /// A file that cannot be read, or a line that is added or ended where nothing stands.
     pub fn like(latest: &str, next: &str) -> Result<Forms, toml::de::Error> {
         let (mut file, next): (File, Next) = (toml::from_str(latest)?, toml::from_str(next)?);
         file.year = next.year;
         for added in next.added {
-            let form = file.form.iter_mut().find(|form| form.id == added.form);
-            let place = |form: &Form| form.lines.iter().position(|line| line.line == added.after);
-            let Some((form, at)) = form.and_then(|form| place(form).map(|at| (form, at))) else {
-                let told = format!("{} has no line {}", added.form, added.after);
-                return Err(serde::de::Error::custom(told));
-            };
+            let (form, at) = file.place(&added.form, &added.after)?;
             form.lines.insert(at + 1, added.line);
+        }
+        for ended in next.ended {
+            let (form, at) = file.place(&ended.form, &ended.line)?;
+            form.lines.remove(at);
         }
         Ok(file.into())
     }
@@ -149,6 +195,25 @@ impl Forms {
         let places = self.places.get(line)?;
         let found = places.iter().find(|(form, _)| filed(*form)).or(places.first())?;
         Some((found.0, &found.1))
+    }
+
+    /// The results of a return from its lines alone, each with what stands there and what the others make: one that was made
+    /// again goes into the later ones in place of what stands there.
+    pub fn again(
+        &self,
+        stands: impl Fn(&str) -> Option<Money>,
+        filed: impl Fn(&str) -> bool,
+    ) -> Vec<(&str, Money, Money)> {
+        let mut made: Vec<(&str, Money, Money)> = Vec::new();
+        for sum in self.sums.iter().filter(|sum| sum.form.as_deref().is_none_or(&filed)) {
+            let Some(there) = stands(&sum.line) else { continue };
+            let again = |line: &str| made.iter().find(|(id, ..)| *id == line).map(|(.., again)| *again);
+            let of = |line: &String| again(line).or_else(|| stands(line));
+            let all = |lines: &[String]| lines.iter().filter_map(of).sum::<Money>();
+            let result = all(&sum.adds) - all(&sum.less);
+            made.push((&sum.line, there, if sum.or_zero { result.or_zero() } else { result }));
+        }
+        made
     }
 
     /// What is wrong with them, in words: a line that is not declared, a number twice on one form, a line that must
@@ -170,6 +235,9 @@ impl Forms {
                 }
             }
         }
+        let summed = self.sums.iter().flat_map(|sum| sum.adds.iter().chain(&sum.less).chain([&sum.line]));
+        let unknown = summed.filter(|line| declared.line(line).is_none());
+        faults.extend(unknown.map(|line| format!("{}: a sum has no line {line}", self.year)));
         let missing = wanted.into_iter().filter(|line| self.home(line, |_| true).is_none());
         faults.extend(missing.map(|line| format!("{}: {line} stands on no form", self.year)));
         faults

@@ -313,6 +313,11 @@ impl Entry {
         self.text()?.parse().ok()
     }
 
+    /// The number with decimals, if this is one.
+    pub fn decimal(&self) -> Option<Rate> {
+        self.text()?.parse().ok()
+    }
+
     /// The date, if this is one.
     pub fn date(&self) -> Option<Date> {
         date::parse(self.text()?)

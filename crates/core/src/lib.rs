@@ -14,6 +14,7 @@ pub mod coverage;
 pub mod dates;
 pub mod decision;
 pub mod divide;
+pub mod drawn;
 pub mod effect;
 pub mod field;
 pub mod figures;

@@ -4,6 +4,7 @@ use crate::{
     dates::DueDate,
     decision::Way,
     divide::Rule,
+    drawn::Drawn,
     field::{Choice, Field},
     figures::Replacement,
     filing::FilingNeeds,
@@ -225,6 +226,11 @@ pub trait Case: Weighable {
 
     /// Whether a line counts in a way, or only shows what another option would use.
     fn counts(&self, way: &Way, line: LineId, scope: Scope) -> bool;
+
+    /// What is worked out beside the entries of papers, by their places.
+    fn drawn(&self, _way: &Way) -> Vec<(usize, Drawn)> {
+        Vec::new()
+    }
 
     /// Whether an official form is filed with a return of a way, by its place among the returns.
     fn required(&self, form: &str, place: usize, way: &Way, trail: &Recorder) -> Required;

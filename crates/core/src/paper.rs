@@ -61,6 +61,8 @@ pub mod subject {
 pub enum NextYear {
     /// From the same payer, about the same thing: it is carried forward empty.
     Again,
+    /// A book that is kept on: its boxes and lines stay as they are.
+    Whole,
     /// It is of one year; where it holds an amount carried over, the next year's is made from the outcome.
     Once,
 }

@@ -172,6 +172,9 @@ fn field(field: &Field) -> Value {
     let mut schema = match field.kind {
         FieldKind::Amount { .. } => json!({ "$ref": "#/$defs/amount" }),
         FieldKind::Count { max } => json!({ "type": "integer", "minimum": 0, "maximum": max }),
+        FieldKind::Number { places } => {
+            json!({ "type": "string", "pattern": format!("^[0-9]{{1,9}}(\\.[0-9]{{1,{places}}})?$") })
+        }
         FieldKind::YesNo => json!({ "type": "boolean" }),
         FieldKind::Text { max } => json!({ "type": "string", "maxLength": max }),
         FieldKind::Date => json!({ "$ref": "#/$defs/date" }),

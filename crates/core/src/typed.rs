@@ -30,6 +30,7 @@ pub fn entry(
         FieldKind::Count { .. } => Entry::Count(
             text.replace([',', ' '], "").parse().map_err(|_| format!("'{text}' is no whole number"))?,
         ),
+        FieldKind::Number { .. } => Entry::Text(amount(text)),
         FieldKind::YesNo => {
             Entry::Flag(yes_no(text).ok_or_else(|| format!("'{text}' is neither yes nor no"))?)
         }

@@ -189,7 +189,19 @@ fn the_committed_schema_is_that_of_the_code() {
         "lindqvist-amadi",
     ]
     .map(demo);
-    let canadian = ["marchbank-oyelaran", "kettering-adebayo", "pell-achterberg"].map(of_partners);
+    let canadian = [
+        "marchbank-oyelaran",
+        "kettering-adebayo",
+        "pell-achterberg",
+        "lumley-okafor",
+        "fairweather-ito",
+        "wren-daigle",
+        "tolliver",
+        "crake-abernethy",
+        "obiora-leclerc",
+        "tuck-aaltonen",
+    ]
+    .map(of_partners);
     for path in american.iter().chain(&canadian) {
         let file: Value = serde_json::from_str(&std::fs::read_to_string(path).unwrap()).unwrap();
         let errors: Vec<_> = validator.iter_errors(&file).map(|e| e.to_string()).collect();

@@ -11,7 +11,7 @@ use std::{
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq, PartialOrd, Ord, Hash)]
 pub struct Rate(i64);
 
-/// Why a text is not a rate: digits with an optional point and at most nine places, below 1,000,000.
+/// Why a text is not a rate: digits with an optional point and at most nine places, below 1,000,000,000.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct ParseRateError;
 
@@ -76,7 +76,7 @@ impl FromStr for Rate {
     fn from_str(text: &str) -> Result<Rate, ParseRateError> {
         let (whole, places) = text.split_once('.').unwrap_or((text, "0"));
         let plain = |s: &str| !s.is_empty() && s.bytes().all(|b| b.is_ascii_digit());
-        if !plain(whole) || !plain(places) || whole.len() > 6 || places.len() > 9 {
+        if !plain(whole) || !plain(places) || whole.len() > 9 || places.len() > 9 {
             return Err(ParseRateError);
         }
         format!("{whole}{places:0<9}").parse().map(Rate).map_err(|_| ParseRateError)

@@ -32,11 +32,13 @@ fn what_is_not_an_amount_is_refused() {
 
 #[test]
 fn rates_are_read_and_written_exactly() {
-    for (text, billionths) in [("0.075", 75_000_000), ("1", 1_000_000_000), ("0.9235", 923_500_000)] {
+    for (text, billionths) in
+        [("0.075", 75_000_000), ("1", 1_000_000_000), ("999999999", 999_999_999_000_000_000)]
+    {
         let rate: Rate = text.parse().unwrap();
         assert_eq!((rate.billionths(), rate.to_string().as_str()), (billionths, text));
     }
-    for text in ["", "-0.1", "0.0000000001", "7.5%", "1234567"] {
+    for text in ["", "-0.1", "0.0000000001", "7.5%", "1000000000"] {
         assert!(text.parse::<Rate>().is_err(), "{text:?}");
     }
 }

@@ -20,9 +20,17 @@ impl Family {
     pub fn of(province: &str, marital: &str) -> Family {
         let family = Family(json!({
             "hembo": 1, "country": "ca", "year": 2025, "name": "Test", "people": [], "papers": [], "pins": {},
-            "answers": { "marital": marital, "province": province, "foreign_property": false },
+            "answers": {
+                "marital": marital, "province": province, "foreign_property": false, "advance_benefit": false,
+            },
         }));
         NOT_COMPUTED.iter().fold(family, |family, asked| family.answer(asked.field.id, json!(false)))
+    }
+
+    /// The same papers in another return year.
+    pub fn in_year(mut self, year: i32) -> Family {
+        self.0["year"] = json!(year);
+        self
     }
 
     pub fn single(province: &str, born: &str) -> Family {
@@ -100,7 +108,7 @@ impl Family {
 /// A line of a return to the cent; zero where the return has none.
 pub fn line(outcome: &Outcome, place: usize, id: &str) -> Money {
     let scope = format!("return/{place}");
-    let id = format!("ca.{id}");
+    let id = if id.starts_with("ca.") { id.to_owned() } else { format!("ca.{id}") };
     outcome.lines.iter().find(|l| l.id == id && l.scope == scope).map_or(Money::ZERO, |l| l.amount)
 }
 

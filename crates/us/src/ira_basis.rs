@@ -9,7 +9,7 @@ use crate::{
     unit::Filed,
 };
 use hembo_core::{
-    Paper,
+    Paper, Silent,
     field::{Field, Years},
     forms::Required,
     lines, open_points,
@@ -37,6 +37,8 @@ pub static PROVISION: Provision = Provision {
 const CARRIES: &[Carry] = &[Carry { line: L14, paper: "8606", into: CarriedTo::Box("2") }];
 
 lines! {
+    L1 = "us.8606.1", "Contributions not deducted", "IRC §408(o)(2)",
+        "What went into traditional IRAs within the limit and is not deducted.";
     L3 = "us.8606.3", "Basis in traditional IRAs", "IRC §408(o)",
         "Nondeductible contributions of this year and basis of earlier years.";
     L9 = "us.8606.9", "Value with distributions", "IRC §408(d)(2)(C)",
@@ -160,9 +162,6 @@ pub fn traditional(facts: &Facts, trail: &mut impl Trail, person: usize, given: 
     let out = trail.line(L13, scope, of_converted + of_taken, |i| {
         i.line(L3, scope, basis).line(L9, scope, all).figure("Part", ratio);
     });
-    trail.line(L14, scope, basis - out, |i| {
-        i.line(L3, scope, basis).line(L13, scope, out);
-    });
     trail.line(L15C, scope, taken - converted - of_taken, |i| {
         i.items(of(facts, person, Goes::Ira).map(|d| &d.gross)).line(L13, scope, out);
     });
@@ -172,6 +171,31 @@ pub fn traditional(facts: &Facts, trail: &mut impl Trail, person: usize, given: 
         });
     }
     taken - out
+}
+
+/// Lines 1 and 14: basis of earlier years and contributions that are not deducted, less what comes out of it. `given` went straight
+/// to charity.
+pub fn carry(facts: &Facts, trail: &mut impl Trail, person: usize, undeducted: Money, given: Money) {
+    let basis = sum(facts.people[person].own.of(&brings::BASIS)).to_whole();
+    let distributed = !basis.is_zero() && of(facts, person, Goes::Ira).next().is_some();
+    if !distributed && undeducted.is_zero() {
+        return;
+    }
+    let scope = Scope::Person(person);
+    let out = taken(facts, person, given) - traditional(facts, &mut Silent, person, given);
+    if !undeducted.is_zero() {
+        trail.line(L1, scope, undeducted, |i| {
+            i.figure("Not deducted", undeducted);
+        });
+    }
+    trail.line(L14, scope, basis + undeducted - out, |i| {
+        i.line(L1, scope, undeducted);
+        if distributed {
+            i.line(L3, scope, basis).line(L13, scope, out);
+        } else {
+            i.items(facts.people[person].own.of(&brings::BASIS));
+        }
+    });
 }
 
 /// Part III: what of a person's nonqualified Roth distributions is taxed: contributions come out first, then conversions.
@@ -199,10 +223,14 @@ pub fn form_8606(filed: Filed<'_>) -> Required {
     let needed = |&p: &usize| {
         let facts = filed.on.facts;
         facts.people[p].own.has(&brings::BASIS)
+            || filed.trail.amount(L1, Scope::Person(p)).is_some_and(|amount| !amount.is_zero())
             || of(facts, p, Goes::Roth).next().is_some()
             || of(facts, p, Goes::Ira).any(|d| !d.converted.is_zero())
     };
-    Required::if_so(filed.on.unit.people.iter().any(needed), "no basis, conversion or Roth distribution")
+    Required::if_so(
+        filed.on.unit.people.iter().any(needed),
+        "no basis, contribution not deducted, conversion or Roth distribution",
+    )
 }
 
 /// What the form asks for.

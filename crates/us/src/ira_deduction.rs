@@ -6,7 +6,7 @@ use crate::{
     facts::{Facts, Marital},
     figures::Range,
     filing_status::Status,
-    other_income,
+    ira_basis, other_income,
     papers::{retirement::Goes, w2},
     points::Points,
     retirement, self_employment, status,
@@ -272,7 +272,18 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: Money) -> Money {
         });
     }
     let each: Vec<_> = on.unit.people.iter().map(|&p| (p, of_person(on, trail, p, income))).collect();
+    for &(person, deducted) in &each {
+        not_deducted(on, trail, person, deducted);
+    }
     on.of_each(trail, L20, OF, &each)
+}
+
+/// What is contributed within the limit and not deducted is basis of the IRAs (§408(o)(2)(B)(i)).
+fn not_deducted(on: On<'_>, trail: &mut impl Trail, person: usize, deducted: Money) {
+    let (traditional, _) = paid(on.facts, person);
+    let within = settled::lesser(traditional, most(on, person));
+    let undeducted = settled::or_zero(within - deducted);
+    ira_basis::carry(on.facts, trail, person, undeducted, retirement::given_of(on.facts, person));
 }
 
 /// Contributions over what is lawful, and what is left for the preparer.

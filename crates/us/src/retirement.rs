@@ -182,7 +182,7 @@ pub fn converted_of(facts: &Facts, person: usize) -> Money {
 }
 
 /// What went straight to charity out of a person's IRAs untaxed.
-fn given_of(facts: &Facts, person: usize) -> Money {
+pub fn given_of(facts: &Facts, person: usize) -> Money {
     let given = of(facts, person).iter().filter(|d| d.goes.is_ira()).map(|d| d.given);
     let within = settled::lesser(given.sum(), facts.figures.charitable_distribution.most);
     settled::or_zero(within - facts.people[person].ira_deducted_since)

@@ -183,6 +183,15 @@ fn what_belongs_to_a_paper_that_comes_again_goes_into_it() {
         json!(null),
     );
     assert_eq!(papers(&family, "8606"), [json!(["", { "2": "4000", "22": "900" }, []])]);
+    // Covered at work and above the range nothing is deducted: 5,000 are basis beside the 4,000. Of 9,000 the limit of 7,000 is.
+    for (paid, basis) in [("5000", "9000.00"), ("9000", "11000.00")] {
+        let family =
+            family.clone().paper("W-2", &["ada"], json!({ "1": "1000", "13.retirement": true }), json!(null));
+        let family = family.paper("5498", &["ada"], json!({ "1": paid }), json!(null));
+        let next = forward(&family);
+        let carried = next.papers.iter().find(|paper| paper.kind == "8606").unwrap();
+        assert_eq!(carried.amount("2").to_string(), basis, "{paid}");
+    }
     let boxes = json!({ "kind": "single", "days": 365, "active": true, "business": false, "3": "9000", "9": "15000", "18": "0" });
     let next = forward(&Family::single(2024).wages("ada", 200_000).paper(
         "Schedule E",

@@ -1333,6 +1333,13 @@ export interface components {
             /** @description What it says. */
             words: string;
         };
+        /** @description A return reckoned again: its results from the lines of the forms alone, as these print it, and nothing of the rules. */
+        Again: {
+            /** @description Those that came out otherwise. */
+            apart: components["schemas"]["Apart"][];
+            /** @description How many results were reckoned again; none where the forms do not say how. */
+            sums: number;
+        };
         /** @description An amount that the household chooses, with what it costs. */
         AmountOutcome: {
             all?: components["schemas"]["Money"] | null;
@@ -1361,6 +1368,17 @@ export interface components {
             total?: components["schemas"]["Money"] | null;
             /** @description The answer. */
             value: Record<string, never>;
+        };
+        /** @description A result that came out otherwise. */
+        Apart: {
+            /** @description What the other lines make. */
+            again: components["schemas"]["Money"];
+            /** @description What stands there. */
+            amount: components["schemas"]["Money"];
+            /** @description What it is called. */
+            label: string;
+            /** @description The line. */
+            line: string;
         };
         /** @description A kind of paper to ask the family for. */
         Ask: {
@@ -1424,6 +1442,15 @@ export interface components {
             scope: string;
             title: string;
         };
+        /** @description A value at a day. */
+        At: {
+            /** @description The day. */
+            day: string;
+            /** @description What happened; may be empty. */
+            label: string;
+            /** @description The value. */
+            value: components["schemas"]["Rate"];
+        };
         /** @description What the filers' returns and those of their dependents come to for one authority. */
         Authority: {
             /** @description Due (above zero) or back (below). */
@@ -1450,6 +1477,15 @@ export interface components {
                 /** @description What it says. */
                 says: string;
             };
+        };
+        /** @description An amount of a day. */
+        Bar: {
+            /** @description Whether it counts. */
+            counts: boolean;
+            /** @description The day. */
+            day: string;
+            /** @description The amount. */
+            value: components["schemas"]["Money"];
         };
         /** @description What the year before came to. */
         Before: {
@@ -2017,6 +2053,15 @@ export interface components {
             /** @description Its rows, a cell each column. */
             rows: components["schemas"]["DocumentRow"][];
         };
+        /** @description What is worked out of one paper. */
+        Drawn: {
+            /** @description Columns beside those that are typed. */
+            columns: components["schemas"]["WorkedColumn"][];
+            picture?: components["schemas"]["Picture"] | null;
+            stands?: components["schemas"]["Money"] | null;
+            /** @description How results came about, one after another. */
+            workings: components["schemas"]["Working"][];
+        };
         /** @description Something that is due on a day. */
         DueDate: {
             amount?: components["schemas"]["Money"] | null;
@@ -2146,6 +2191,14 @@ export interface components {
             max: number;
             /** @enum {string} */
             type: "count";
+        } | {
+            /**
+             * Format: int32
+             * @description At most so many decimals, nine or fewer.
+             */
+            places: number;
+            /** @enum {string} */
+            type: "number";
         } | {
             /** @enum {string} */
             type: "yes_no";
@@ -2716,7 +2769,7 @@ export interface components {
          * @description Whether a paper of a kind comes again in the next year.
          * @enum {string}
          */
-        NextYear: "again" | "once";
+        NextYear: "again" | "whole" | "once";
         /** @description A note. */
         Note: {
             /** @description The place in words, as it was then. */
@@ -3049,6 +3102,7 @@ export interface components {
             amount: components["schemas"]["Money"];
             /** @description What was paid back, and is off that amount. */
             back: components["schemas"]["Money"];
+            drawn?: components["schemas"]["Drawn"] | null;
             /** @description The lines its boxes go to. */
             feeds: components["schemas"]["Feed"][];
             /** @description The paper. */
@@ -3115,6 +3169,20 @@ export interface components {
             name: string;
             /** @description What the person is in this household. */
             role: components["schemas"]["Role"];
+        };
+        /** @description A picture over the days: steps that hold until the next, values that grow evenly, bars, and marks at a day. */
+        Picture: {
+            /** @description Amounts of a day. */
+            bars: components["schemas"]["Bar"][];
+            /** @description What it shows, in a sentence: it stands for the picture where it cannot be seen. */
+            caption: string;
+            /** @description What is pointed out. */
+            marks: components["schemas"]["At"][];
+            /** @description Values between which it grows evenly from day to day. */
+            slope: components["schemas"]["At"][];
+            span?: components["schemas"]["Span"] | null;
+            /** @description A value that holds from a day until the next step. */
+            steps: components["schemas"]["At"][];
         };
         /** @description A place in the household: a person's or the household's question, a paper, a box, a row. */
         Place: {
@@ -3308,6 +3376,8 @@ export interface components {
         };
         /** @description The forms of one return. */
         ReturnSchedules: {
+            /** @description The return reckoned again from its lines alone. */
+            again: components["schemas"]["Again"];
             /** @description Every form of the year, in official order. */
             forms: components["schemas"]["FormOutcome"][];
             /** @description The people who file it. */
@@ -3532,6 +3602,15 @@ export interface components {
             cite: string;
             /** @description How sure it is. */
             status: components["schemas"]["Status"];
+        };
+        /** @description Days that belong together, both ends included. */
+        Span: {
+            /** @description The first day. */
+            from: string;
+            /** @description What they are. */
+            label: string;
+            /** @description The last day. */
+            to: string;
         };
         /**
          * @description Where a return stands.
@@ -3770,6 +3849,39 @@ export interface components {
             to: string;
             /** @description What: a person's name, a paper. */
             what: string;
+        };
+        /** @description A column of a list that is worked out. */
+        WorkedColumn: {
+            /** @description The column behind which it stands. */
+            after: string;
+            /** @description What stands in it, as decimal text, by the id of the line. */
+            cells: {
+                [key: string]: string;
+            };
+            /** @description Its heading. */
+            label: string;
+        };
+        /** @description A result with the amounts that make it. */
+        Working: {
+            /** @description The result. */
+            amount: components["schemas"]["Money"];
+            /** @description The day. */
+            day: string;
+            /** @description What else is to be known of it; may be empty. */
+            note: string;
+            /** @description The amounts that make it, each with its sign. */
+            parts: components["schemas"]["WorkingPart"][];
+            /** @description What they make: "Gain". */
+            result: string;
+            /** @description What it is about: "Sold 640". */
+            title: string;
+        };
+        /** @description An amount that makes a result. */
+        WorkingPart: {
+            /** @description How much, with its sign. */
+            amount: components["schemas"]["Money"];
+            /** @description What it is. */
+            label: string;
         };
         /** @description Return years, both ends included; an end that is not named is open. */
         Years: {

@@ -57,6 +57,8 @@ function holds({ kind, secret, shape }: Field): string {
       return kind.negative ? "An amount; it may be below zero." : "An amount, not below zero.";
     case "count":
       return `A whole number, at most ${units(String(kind.max))}.`;
+    case "number":
+      return `A number, not below zero, with at most ${kind.places} decimals.`;
     case "yes_no":
       return "Yes or no.";
     case "date":

@@ -4,7 +4,7 @@ import { createPortal } from "react-dom";
 import { api, ask } from "../api/client";
 import type { Entry, Field, Person, Secret } from "../api/types";
 import { type Clash, DeskContext, type How, type Refused } from "../desk/useDesk";
-import { exact, typedAmount } from "../ui/format";
+import { decimal, exact, typedAmount } from "../ui/format";
 import { Button } from "../ui/pieces";
 import { focusBox } from "./boxes";
 import { ChoiceBox } from "./ChoiceBox";
@@ -150,6 +150,8 @@ export function shownEntry(field: Field, people: Person[], value: Entry): string
   switch (kind.type) {
     case "amount":
       return exact(String(value));
+    case "number":
+      return decimal(String(value));
     case "date":
       return shownDay(String(value));
     case "yes_no":
@@ -217,6 +219,8 @@ function TypedBox({ field, value, people, offered, keep, refuse, shared, days, t
     switch (field.kind.type) {
       case "amount":
         return typedAmount(plain);
+      case "number":
+        return plain.replaceAll(/[,\s]/g, "");
       case "count":
         return /^\d+$/.test(plain) ? Number(plain) : plain;
       case "date": {
@@ -227,15 +231,15 @@ function TypedBox({ field, value, people, offered, keep, refuse, shared, days, t
         return shaped(plain, field.shape);
     }
   };
-  const numeric = field.kind.type === "amount" || field.kind.type === "count";
+  const { type } = field.kind;
+  const inputMode = { amount: "decimal", number: "decimal", count: "numeric" } as const;
+  const numeric = type in inputMode;
   return (
     <TextBox
       {...{ shown, read, keep, refuse, shared, offered, typing }}
       offeredText={offered ? exact(offered) : undefined}
       className={numeric ? "box amount" : "box"}
-      inputMode={
-        field.kind.type === "amount" ? "decimal" : field.kind.type === "count" ? "numeric" : undefined
-      }
+      inputMode={inputMode[type as keyof typeof inputMode]}
     />
   );
 }

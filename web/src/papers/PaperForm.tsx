@@ -11,6 +11,7 @@ import { capital, count, exact } from "../ui/format";
 import { Button, Diamond, Key } from "../ui/pieces";
 import { Removing } from "../ui/Removing";
 import { markBox } from "../ways/useCurve";
+import { DrawnPicture } from "./DrawnPicture";
 import { Owners } from "./Owners";
 import { checkOf } from "./PaperList";
 import { PayerOptions } from "./PayerOptions";
@@ -28,6 +29,7 @@ export function PaperForm({ paper, kind, at }: { paper: Paper; kind: PaperKind; 
   const atBox = (p: Point) => !p.place.row && kind.boxes.some((box) => box.id === p.place.field);
   const ofList = points.filter((p) => !atBox(p));
   const changed = (paper.changed ?? []).length > 0;
+  const { drawn } = opened.outcome.papers.find((p) => p.paper === paper.id) ?? {};
   return (
     <div className="px-6 pt-4 pb-8 max-desk:px-3">
       <div className="flex flex-wrap items-baseline justify-between gap-2">
@@ -59,6 +61,7 @@ export function PaperForm({ paper, kind, at }: { paper: Paper; kind: PaperKind; 
       {kind.columns.length === 0 && ofList.map((point) => <PointNote key={point.id} point={point} />)}
       {kind.boxes.length > 0 && <Boxes paper={paper} kind={kind} points={points} at={at} />}
       {kind.columns.length > 0 && <Receipts paper={paper} kind={kind} points={ofList} at={at} />}
+      {drawn?.picture && <DrawnPicture picture={drawn.picture} />}
     </div>
   );
 }
@@ -149,9 +152,12 @@ function PartHeading({ kind, field }: { kind: PaperKind; field: Field }) {
 /** What a box of half a line shows of a choice. */
 const SHOWN = 18;
 
+/** How many characters of a text half a line has room for. */
+const SHORT = 8;
+
 /** Words need a whole line, and so does a choice that is cut in half of one, but a code that begins with its letter or number. */
 function isLong({ kind }: Field) {
-  if (kind.type !== "choice") return kind.type === "text";
+  if (kind.type !== "choice") return kind.type === "text" && kind.max > SHORT;
   const coded = kind.options.some(({ label }) => label.includes(" · "));
   return !coded && kind.options.length < 20 && kind.options.some(({ label }) => label.length > SHOWN);
 }

@@ -3,12 +3,12 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "@tanstack/react-router";
 import { useState } from "react";
 import { api, ask } from "../api/client";
-import type { Paper } from "../api/types";
+import type { Paper, PaperWorking } from "../api/types";
 import { paperName } from "../desk/newPaper";
 import { useDesk } from "../desk/useDesk";
 import { NotesAt } from "../notes/NotesAt";
 import { Files } from "../slips/Files";
-import { difference, isZero, units } from "../ui/format";
+import { dayOf, difference, exact, isZero, units } from "../ui/format";
 import { Proof } from "./Proof";
 
 export function PaperSide({ paper }: { paper: Paper }) {
@@ -16,11 +16,14 @@ export function PaperSide({ paper }: { paper: Paper }) {
   const { outcome } = opened;
   const [before] = useState({ total: outcome.total, balance: outcome.balance });
   const next = outcome.ways.find((way) => !isZero(way.more));
-  const feeds = outcome.papers.find((p) => p.paper === paper.id)?.feeds ?? [];
+  const { feeds = [], drawn } = outcome.papers.find((p) => p.paper === paper.id) ?? {};
   const filled = Object.keys(paper.boxes ?? {}).length > 0 || (paper.rows ?? []).length > 0;
   const since = (now: string, then: string) => difference(String(Number(now) - Number(then)));
   return (
     <div className="space-y-5 p-4">
+      {drawn?.workings.map((working) => (
+        <HowItCame key={`${working.day} ${working.title}`} working={working} />
+      ))}
       <section>
         <h2 className="mb-1.5">Where these boxes go</h2>
         {feeds.length === 0 && (
@@ -58,6 +61,27 @@ export function PaperSide({ paper }: { paper: Paper }) {
       <Files paper={paper} />
       <NotesAt place={{ paper: paper.id }} about={paperName(paper)} />
     </div>
+  );
+}
+
+/** A result of the paper with the amounts that make it. */
+function HowItCame({ working }: { working: PaperWorking }) {
+  return (
+    <section>
+      <p className="text-soft">{dayOf(working.day)}</p>
+      <h2 className="mb-1.5">{working.title}</h2>
+      {working.parts.map(({ label, amount }) => (
+        <div key={label} className="row-line flex justify-between gap-3 py-1">
+          <span>{label}</span>
+          <span className="whitespace-nowrap">{exact(amount)}</span>
+        </div>
+      ))}
+      <div className="flex justify-between gap-3 border-b border-ink py-1 font-bold">
+        <span>{working.result}</span>
+        <span className="whitespace-nowrap">{exact(working.amount)}</span>
+      </div>
+      {working.note && <p className="mt-1.5 text-soft">{working.note}</p>}
+    </section>
   );
 }
 

@@ -1,9 +1,9 @@
 // A list of receipts: a line a receipt, the last one empty for the next.
-import { type ReactNode, useId, useState } from "react";
+import { Fragment, type ReactNode, useId, useState } from "react";
 import type { Entry, Field, Paper, PaperKind, PaperRow, Point } from "../api/types";
 import { type How, useDesk } from "../desk/useDesk";
 import { EntryBox, FaultPlace } from "../entry/EntryBox";
-import { count, exact, isZero } from "../ui/format";
+import { count, decimal, exact, isZero } from "../ui/format";
 import { Button } from "../ui/pieces";
 import { PointNote } from "./PaperForm";
 import { PayerOptions } from "./PayerOptions";
@@ -22,6 +22,7 @@ const WIDTHS: Partial<Record<Field["kind"]["type"], string>> = {
   date: "min-w-32 w-32",
   amount: "min-w-28 w-28 text-right",
   count: "min-w-18 w-18 text-right",
+  number: "min-w-20 w-20 text-right",
   person: "min-w-36 w-36",
   choice: "min-w-36 w-36",
   yes_no: "min-w-24 w-24",
@@ -74,9 +75,10 @@ function sumsBefore(paper: Paper, kind: PaperKind, year: number) {
 export function Receipts({ paper, kind, points, at }: Props) {
   const { opened, edit } = useDesk();
   const rows = paper.rows ?? [];
-  const { amount = "0", back = "0" } = opened.outcome.papers.find((p) => p.paper === paper.id) ?? {};
-  // The sum stands below the column that it adds up.
-  const summed = kind.columns.findIndex((c) => c.id === kind.headline);
+  const { amount = "0", back = "0", drawn } = opened.outcome.papers.find((p) => p.paper === paper.id) ?? {};
+  const worked = (after: string) => drawn?.columns.filter((column) => column.after === after) ?? [];
+  // The sum stands below the column that it adds up; what is worked out of all lines stands beside the list.
+  const summed = drawn?.stands ? -1 : kind.columns.findIndex((c) => c.id === kind.headline);
   const before = paper.before?.[kind.headline];
   const paid = String(Number(amount) + Number(back));
   // Lines that are not stored yet have their ids already, so that the boxes stay the same when they are; as soon as somebody
@@ -111,14 +113,20 @@ export function Receipts({ paper, kind, points, at }: Props) {
           <thead>
             <tr className="border-b border-ink text-left">
               {kind.columns.map((c) => (
-                <th
-                  key={c.id}
-                  scope="col"
-                  className={`py-1 pr-1.5 ${FIRST} ${width(c)}`}
-                  title={c.help || undefined}
-                >
-                  {c.label}
-                </th>
+                <Fragment key={c.id}>
+                  <th scope="col" className={`py-1 pr-1.5 ${FIRST} ${width(c)}`} title={c.help || undefined}>
+                    {c.label}
+                  </th>
+                  {worked(c.id).map(({ label }) => (
+                    <th
+                      key={label}
+                      scope="col"
+                      className="min-w-16 py-1 pr-2.5 text-right font-normal text-soft"
+                    >
+                      {label}
+                    </th>
+                  ))}
+                </Fragment>
               ))}
               <th scope="col">
                 <span className="sr-only">Remove</span>
@@ -130,23 +138,30 @@ export function Receipts({ paper, kind, points, at }: Props) {
               <WithFaults
                 key={line.id}
                 number={r + 1}
-                columns={kind.columns.length + 1}
+                columns={kind.columns.length + (drawn?.columns.length ?? 0) + 1}
                 typing={() => typing(line)}
               >
                 {kind.columns.map((column) => (
-                  <td key={column.id} className={`py-0.5 pr-1.5 ${FIRST}`}>
-                    <EntryBox
-                      field={column}
-                      label={`${column.label}, line ${r + 1}`}
-                      value={line[column.id]}
-                      people={opened.household.people}
-                      focus={at.row === line.id && at.field === column.id}
-                      keep={keep(line.id ?? "", column.id)}
-                      secretAt={{ paper: paper.id, row: line.id, field: column.id }}
-                      list={column.payer ? `${lists}-${column.payer}` : undefined}
-                      typing={column.payer ? setTyped : undefined}
-                    />
-                  </td>
+                  <Fragment key={column.id}>
+                    <td className={`py-0.5 pr-1.5 ${FIRST}`}>
+                      <EntryBox
+                        field={column}
+                        label={`${column.label}, line ${r + 1}`}
+                        value={line[column.id]}
+                        people={opened.household.people}
+                        focus={at.row === line.id && at.field === column.id}
+                        keep={keep(line.id ?? "", column.id)}
+                        secretAt={{ paper: paper.id, row: line.id, field: column.id }}
+                        list={column.payer ? `${lists}-${column.payer}` : undefined}
+                        typing={column.payer ? setTyped : undefined}
+                      />
+                    </td>
+                    {worked(column.id).map(({ label, cells }) => (
+                      <td key={label} className="py-2 pr-2.5 text-right align-middle">
+                        {cells[line.id ?? ""] && decimal(cells[line.id ?? ""] ?? "")}
+                      </td>
+                    ))}
+                  </Fragment>
                 ))}
                 <td className="w-8 text-right">
                   {r < rows.length && (

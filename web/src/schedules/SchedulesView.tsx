@@ -219,6 +219,22 @@ function Checking({ filed, ticked, beside, setBeside, only, setOnly }: CheckingP
   );
 }
 
+/** Every return made again from its lines alone, without the rules, and whether it came out the same. */
+function ReckonedAgain({ returns }: { returns: ReturnSchedules[] }) {
+  const sums = returns.reduce((all, { again }) => all + again.sums, 0);
+  const apart = returns.flatMap(({ again }) => again.apart);
+  if (sums === 0) return null;
+  return (
+    <p className="text-soft">
+      <b className={apart.length > 0 ? "text-ochre" : "text-petrol"}>Reckoned again</b> from the lines of the
+      forms alone, without the rules:{" "}
+      {apart.length === 0
+        ? `all ${count(sums, "result")} agree to the cent.`
+        : `${apart.length} of ${count(sums, "result")} differ.`}
+    </p>
+  );
+}
+
 type ListProps = { of: ReturnSchedules; here: Filed; open: (form: Filed) => void; ticked: Ticked };
 
 /** The forms of a return: those filed, those kept, and the others with the reason. */
@@ -314,6 +330,7 @@ function About({ returns, filed }: { returns: ReturnSchedules[]; filed: Filed[] 
           ))}
         </tbody>
       </table>
+      <ReckonedAgain returns={returns} />
       <Button onClick={() => window.print()}>Print all forms</Button>
     </div>
   );

@@ -53,6 +53,14 @@ export function typedAmount(text: string): string {
   return plain.replace(/^(-?)\./, "$10.").replace(/\.$/, "");
 }
 
+const decimals = new Intl.NumberFormat("en-US", { maximumFractionDigits: 9 });
+
+/** A number with the decimals that it has. */
+export function decimal(text: string): string {
+  const value = Number(text);
+  return Number.isNaN(value) ? text : decimals.format(value);
+}
+
 export function isZero(amount: string) {
   return Number(amount) === 0;
 }

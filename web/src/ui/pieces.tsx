@@ -21,7 +21,7 @@ const TONES: Record<Tone, string> = {
 /** A key of the keyboard. */
 export function Key({ children }: { children: ReactNode }) {
   return (
-    <kbd className="inline-block min-w-4.5 border border-current px-1 text-center font-sans text-[12px] leading-4 opacity-80">
+    <kbd className="inline-block min-w-4.5 border border-current px-1 text-center font-sans text-[12px] leading-4">
       {children}
     </kbd>
   );

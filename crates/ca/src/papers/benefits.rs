@@ -2,6 +2,7 @@
 
 use crate::{
     bringing::{self, Bringing},
+    papers::t4a,
     points::Points,
 };
 use hembo_core::{
@@ -17,6 +18,7 @@ pub static PROVISION: Provision =
     Provision { papers: &[OLD_AGE, PENSION_PLAN], points: POINTS, figures: &["oas"], ..Provision::NONE };
 
 open_points! {
+    OF_A_CHILD = look "child-benefit-slip", "ITA 56(1)(a)(i)", "It is the child's income: give the slip to the child.";
     EARLY_PENSION = look "C-35", "Old Age Security Act 3",
         "Check the owner of the slip.";
 }
@@ -34,12 +36,12 @@ pub mod brings {
     /// T4A(OAS) box 20.
     pub static OAS_RECOVERED: Brought = Brought::new();
 
-    /// T4A(P) box 20.
+    /// T4A(P) box 20, less a death benefit.
     pub static CPP: Brought = Brought::new();
-}
 
-/// Boxes of which the law makes something that is not computed yet.
-const NOT_COMPUTED: &[&str] = &["17", "18"];
+    /// T4A(P) box 16, which is in box 20.
+    pub static CPP_DISABILITY: Brought = Brought::new();
+}
 
 const OLD_AGE: PaperKind = PaperKind {
     id: "T4A(OAS)",
@@ -89,7 +91,15 @@ const PENSION_PLAN: PaperKind = PaperKind {
 /// Gives their boxes to the owners.
 pub fn read(paper: &mut Bringing<'_>) {
     if paper.paper.paper.kind == PENSION_PLAN.id {
-        return paper.give_all(&[("20", &brings::CPP), ("22", &bringing::brings::WITHHELD)]);
+        paper.give_all(&[
+            ("20", &brings::CPP),
+            ("16", &brings::CPP_DISABILITY),
+            ("22", &bringing::brings::WITHHELD),
+        ]);
+        // A death benefit is in box 20 and stands on another line.
+        let on_death = paper.amount("18");
+        paper.put("18", None, -on_death, &brings::CPP);
+        return paper.give_all(&[("18", &t4a::brings::OTHER)]);
     }
     paper.give_all(&[
         ("18", &brings::OAS),
@@ -102,8 +112,12 @@ pub fn read(paper: &mut Bringing<'_>) {
 /// Totals that are missing, and a pension before its age.
 pub fn points(points: &mut Points<'_>) {
     for paper in points.papers(PENSION_PLAN.id) {
-        points.boxes_not_computed(paper, NOT_COMPUTED);
-        points.total_missing(paper, "20", &["14", "15", "16", "19"]);
+        points.total_missing(paper, "20", &["14", "15", "16", "17", "18", "19"]);
+        let of_filer = points.owner(paper).is_some_and(|p| points.facts.people[p].filer);
+        if of_filer && !paper.amount("17").is_zero() {
+            let message = "A child's benefit on the slip of a filer.";
+            points.raise(&OF_A_CHILD, Place::paper(&paper.id, "17"), message);
+        }
     }
     for paper in points.papers(OLD_AGE.id) {
         points.total_missing(paper, "18", &["19"]);

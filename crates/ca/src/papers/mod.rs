@@ -1,6 +1,9 @@
 //! Papers that several provisions read.
 
 pub mod benefits;
+pub mod insurance;
+pub mod savings;
+pub mod t3;
 pub mod t4;
 pub mod t4a;
 pub mod t5;

@@ -1,6 +1,6 @@
 //! T4: employment income, with what it should agree in.
 
-use super::{suggestion, times};
+use super::{suggestion, t4a, times};
 use crate::{
     bringing::{self, Bringing},
     figures::Figures,
@@ -50,6 +50,18 @@ pub mod brings {
     /// T4 box 44.
     pub static DUES: Brought = Brought::new();
 
+    /// T4 box 39.
+    pub static OPTIONS: Brought = Brought::new();
+
+    /// T4 box 43.
+    pub static FORCES: Brought = Brought::new();
+
+    /// T4 box 87: exempt, or income where the volunteer's amount is claimed.
+    pub static VOLUNTEER: Brought = Brought::new();
+
+    /// T4 box 77.
+    pub static COMPENSATION_REPAID: Brought = Brought::new();
+
     /// T4 box 26, or 14.
     pub static PENSIONABLE: Brought<Money> = Brought::new();
 
@@ -58,7 +70,7 @@ pub mod brings {
 }
 
 /// Boxes of which the law makes something that is not computed yet.
-const NOT_COMPUTED: &[&str] = &["17", "39", "43", "55", "66", "67", "77", "87"];
+const NOT_COMPUTED: &[&str] = &["17", "55"];
 
 /// The slip.
 pub const T4: PaperKind = PaperKind {
@@ -88,13 +100,16 @@ pub const T4: PaperKind = PaperKind {
         Field::text("50", "50", "RPP or DPSP registration", 10),
         Field::amount("52", "52", "Pension adjustment"),
         Field::amount("55", "55", "PPIP premiums"),
+        Field::amount("42", "42", "Commissions").help("In box 14; a seller's expenses stand on form T777."),
+        Field::amount("31", "31", "Special work site").help("Board and lodging: for the northern deduction."),
         Field::amount("39", "39", "Security options deduction"),
         Field::amount("43", "43", "Forces and police deduction"),
         Field::amount("66", "66", "Eligible retiring allowance"),
         Field::amount("67", "67", "Other retiring allowance"),
         Field::amount("77", "77", "Workers' compensation repaid"),
         Field::amount("85", "85", "Health premiums paid").help("Enter them among the medical receipts."),
-        Field::amount("87", "87", "Volunteer's exempt amount"),
+        Field::amount("87", "87", "Volunteer's exempt amount")
+            .help("In no income, or in all of it where the volunteer's amount is claimed: both are weighed."),
     ],
     columns: &[],
     back: Back::Nothing,
@@ -112,6 +127,12 @@ pub fn read(paper: &mut Bringing<'_>) {
         ("20", &bringing::brings::RPP),
         ("22", &bringing::brings::WITHHELD),
         ("44", &brings::DUES),
+        ("39", &brings::OPTIONS),
+        ("43", &brings::FORCES),
+        ("66", &t4a::brings::OTHER),
+        ("67", &t4a::brings::OTHER),
+        ("77", &brings::COMPENSATION_REPAID),
+        ("87", &brings::VOLUNTEER),
     ]);
     let earnings = |field: &str, exempt: &str| match paper.has(field) {
         _ if paper.paper.paper.flag(exempt) => Money::ZERO,

@@ -5,14 +5,24 @@ use crate::{
     points::Points,
 };
 use hembo_core::{
-    field::{Field, Years},
+    Paper,
+    field::{Choice, Field, Years},
+    open_points,
     paper::{Back, NextYear, PaperKind, subject},
+    point::{Gather, Place},
     provision::Provision,
+    settled,
 };
 use hembo_money::{Money, Rounding};
 
 /// What this paper declares.
-pub static PROVISION: Provision = Provision { papers: &[T4A], ..Provision::NONE };
+pub static PROVISION: Provision =
+    Provision { papers: &[T4A], points: POINTS, figures: &["scholarships"], ..Provision::NONE };
+
+open_points! {
+    IN_ACCOUNTS = blocks "t4a-business", "ITA 9(1)", "Enter it in the gross income of accounts (T2125) of the same person.";
+    STUDIES_ASKED = blocks "C-68", "ITA 56(3), (3.1)", "Answer on the slip.";
+}
 
 /// What its papers bring.
 pub mod brings {
@@ -27,12 +37,22 @@ pub mod brings {
     /// Tax withheld from papers that bring such pensions.
     pub static WITHHELD_PENSION: Brought = Brought::new();
 
-    /// T4A boxes 018, 028.
+    /// T4A boxes 018, 028, 042.
     pub static OTHER: Brought = Brought::new();
+
+    /// T4A box 105, less what is exempt.
+    pub static SCHOLARSHIPS: Brought = Brought::new();
 }
 
 /// Boxes of which the law makes something that is not computed yet.
-const NOT_COMPUTED: &[&str] = &["020", "040", "042", "048", "105"];
+const NOT_COMPUTED: &[&str] = &["040"];
+
+/// What scholarships are for.
+const STUDIES: &[Choice] = &[
+    Choice::new("full", "A programme as a full-time student"),
+    Choice::new("part", "A programme as a part-time student"),
+    Choice::new("none", "No programme"),
+];
 
 /// The slip.
 pub const T4A: PaperKind = PaperKind {
@@ -46,7 +66,7 @@ pub const T4A: PaperKind = PaperKind {
     boxes: &[
         Field::amount("016", "016", "Pension or superannuation").help("A life annuity of a pension plan."),
         Field::amount("018", "018", "Lump-sum payments"),
-        Field::amount("020", "020", "Self-employed commissions"),
+        Field::amount("020", "020", "Self-employed commissions").help("Enter them in the accounts, T2125."),
         Field::amount("022", "022", "Income tax deducted"),
         Field::amount("024", "024", "Annuities"),
         Field::amount("028", "028", "Other income"),
@@ -54,8 +74,10 @@ pub const T4A: PaperKind = PaperKind {
         Field::amount("034", "034", "Pension adjustment"),
         Field::amount("040", "040", "RESP accumulated income"),
         Field::amount("042", "042", "RESP educational assistance"),
-        Field::amount("048", "048", "Fees for services"),
+        Field::amount("048", "048", "Fees for services").help("Enter them in the accounts, T2125."),
         Field::amount("105", "105", "Scholarships, bursaries"),
+        Field::choice("105.for", "", "They are for", STUDIES),
+        Field::amount("105.costs", "", "Tuition and materials, part-time"),
         Field::amount("133", "133", "Variable pension benefits"),
         Field::amount("135", "135", "Health premiums paid").help("Enter them among the medical receipts."),
         Field::amount("194", "194", "PRPP payments"),
@@ -75,6 +97,7 @@ pub fn read(paper: &mut Bringing<'_>) {
         ("018", &brings::OTHER),
         ("022", &bringing::brings::WITHHELD),
         ("028", &brings::OTHER),
+        ("042", &brings::OTHER),
         ("032", &bringing::brings::RPP),
     ]);
     let on_death = paper.paper.paper.flag("on_death");
@@ -82,17 +105,59 @@ pub fn read(paper: &mut Bringing<'_>) {
         let kind = if on_death { &brings::LIFE_PENSIONS } else { &brings::AGE_PENSIONS };
         paper.put(field, None, paper.amount(field), kind);
     }
-    // Of the tax on a slip, what falls on its pensions may move with them (form T1032, step 4).
-    let pensions: Money = ["016", "024", "133", "194"].iter().map(|f| paper.amount(f)).sum();
-    let all = pensions + paper.amount("018") + paper.amount("028");
-    let withheld = paper.amount("022").in_proportion(pensions, all, Money::CENT, Rounding::HalfUp);
-    paper.put("022", None, withheld, &brings::WITHHELD_PENSION);
+    let taxed = scholarships(paper);
+    paper.put("105", None, taxed, &brings::SCHOLARSHIPS);
+    withheld_from_pension(paper, "022", &["016", "024", "133", "194"], &["018", "028", "042", "105"]);
+}
+
+/// What of a scholarship is income (56(3), (3.1)): nothing as a full-time student, else what is above the costs of the programme or
+/// the amount that is exempt without one.
+fn scholarships(paper: &Bringing<'_>) -> Money {
+    let all = paper.amount("105");
+    let exempt = match paper.paper.paper.text("105.for") {
+        Some("full") => all,
+        Some("part") => paper.amount("105.costs"),
+        _ => paper.facts.figures.scholarships.exempt,
+    };
+    settled::or_zero(all - exempt)
+}
+
+/// Of the tax on a slip, what falls on its pensions may move with them (form T1032, step 4).
+pub fn withheld_from_pension(
+    paper: &mut Bringing<'_>,
+    tax: &'static str,
+    pensions: &[&str],
+    others: &[&str],
+) {
+    let total = |fields: &[&str]| fields.iter().map(|field| paper.amount(field)).sum::<Money>();
+    let (pensions, others) = (total(pensions), total(others));
+    let withheld =
+        paper.amount(tax).in_proportion(pensions, pensions + others, Money::CENT, Rounding::HalfUp);
+    paper.put(tax, None, withheld, &brings::WITHHELD_PENSION);
 }
 
 /// What is not computed.
 pub fn points(points: &mut Points<'_>) {
     for paper in points.papers(T4A.id) {
         points.boxes_not_computed(paper, NOT_COMPUTED);
+        if !paper.amount("105").is_zero() && !paper.boxes.contains_key("105.for") {
+            let message = "What are the scholarships for? It decides how much is exempt.";
+            points.raise(&STUDIES_ASKED, Place::paper(&paper.id, "105.for"), message);
+        }
+        in_accounts(points, paper);
         super::premiums(points, paper, "135");
+    }
+}
+
+/// Fees and commissions stand in accounts of the owner.
+fn in_accounts(points: &mut Points<'_>, paper: &Paper) {
+    let fees = paper.amount("020") + paper.amount("048");
+    let owner = paper.owners.first().map(|owner| owner.person.as_str());
+    let same = |accounts: &&Paper| accounts.owners.first().map(|owner| owner.person.as_str()) == owner;
+    let gross: Money = points.papers("T2125").filter(same).map(|accounts| accounts.amount("gross")).sum();
+    if fees > gross {
+        let field = if paper.amount("048").is_zero() { "020" } else { "048" };
+        let message = format!("{fees:#} of fees and commissions, of which accounts have {gross:#}.");
+        points.raise(&IN_ACCOUNTS, Place::paper(&paper.id, field), message);
     }
 }

@@ -35,12 +35,12 @@ pub mod brings {
     /// T5 box 11, or 10 grossed up.
     pub static OTHER_DIVIDENDS: Brought = Brought::new();
 
-    /// T5 boxes 13, 14, 15 and 19.
+    /// T5 box 18.
+    pub static GAINS: Brought = Brought::new();
+
+    /// T5 boxes 13, 14, 15, 17 and 19.
     pub static INTEREST: Brought = Brought::new();
 }
-
-/// Boxes of which the law makes something that is not computed yet.
-const NOT_COMPUTED: &[&str] = &["16", "17", "18"];
 
 /// The slip.
 pub const T5: PaperKind = PaperKind {
@@ -62,9 +62,11 @@ pub const T5: PaperKind = PaperKind {
         Field::amount("14", "14", "Other income from Canadian sources"),
         Field::amount("15", "15", "Foreign income"),
         Field::amount("16", "16", "Foreign tax paid"),
-        Field::amount("17", "17", "Royalties"),
+        Field::amount("17", "17", "Royalties")
+            .help("Of property; those of one's own work belong in accounts, T2125."),
         Field::amount("18", "18", "Capital gains dividends"),
         Field::amount("19", "19", "Accrued income: annuities"),
+        Field::text("country", "", "Country of foreign income", 40),
         Field::text("27", "27", "Foreign currency", 3).help("Blank where the amounts are in dollars."),
     ],
     columns: &[],
@@ -75,25 +77,29 @@ pub const T5: PaperKind = PaperKind {
 
 /// Gives its boxes to the owners.
 pub fn read(paper: &mut Bringing<'_>) {
-    let figures = &paper.facts.figures.dividends;
-    let taxable = |own: &'static str, actual: &'static str, factor| match paper.has(own) {
-        true => (own, paper.amount(own)),
-        false => (actual, paper.amount(actual).times(factor, Money::CENT, Rounding::HalfUp)),
-    };
-    let eligible = taxable("25", "24", figures.eligible);
-    let other = taxable("11", "10", figures.other);
-    paper.put(eligible.0, None, eligible.1, &brings::ELIGIBLE_DIVIDENDS);
-    paper.put(other.0, None, other.1, &brings::OTHER_DIVIDENDS);
-    for field in ["13", "14", "15", "19"] {
+    put_dividends(paper, ["25", "24"], ["11", "10"]);
+    paper.put("18", None, paper.amount("18"), &brings::GAINS);
+    for field in ["13", "14", "15", "17", "19"] {
         paper.put(field, None, paper.amount(field), &brings::INTEREST);
     }
     paper.files();
 }
 
+/// Gives taxable dividends to the owners: from the box for the taxable amount, or that for the actual one grossed up.
+pub fn put_dividends(paper: &mut Bringing<'_>, eligible: [&'static str; 2], other: [&'static str; 2]) {
+    let figures = &paper.facts.figures.dividends;
+    let taxable = |[taxable, actual]: [&'static str; 2], factor| match paper.has(taxable) {
+        true => (taxable, paper.amount(taxable)),
+        false => (actual, paper.amount(actual).times(factor, Money::CENT, Rounding::HalfUp)),
+    };
+    let (eligible, other) = (taxable(eligible, figures.eligible), taxable(other, figures.other));
+    paper.put(eligible.0, None, eligible.1, &brings::ELIGIBLE_DIVIDENDS);
+    paper.put(other.0, None, other.1, &brings::OTHER_DIVIDENDS);
+}
+
 /// Dividends against what the boxes before them make, and what is not computed.
 pub fn points(points: &mut Points<'_>) {
     for paper in points.papers(T5.id) {
-        points.boxes_not_computed(paper, NOT_COMPUTED);
         one(points, paper);
     }
 }

@@ -105,6 +105,7 @@ fn assemble(household: &Household, pack: &dyn Pack, wanted: Wanted, stop: &Stop)
     let total = weighed.ranking.first().map_or(Money::ZERO, |r| r.total);
     let mut beside = last_year::points(keyed, pack, &view.columns());
     beside.extend(held::points(keyed, pack));
+    beside.extend(schedules::points(&view));
     let points = view.points(&weighed, beside);
     let authorities = view.authorities();
     let all = |amount: fn(&Authority) -> Money| authorities.iter().map(amount).sum();

@@ -205,6 +205,18 @@ fn again(paper: &Paper, next: &Household, pack: &dyn Pack) -> Option<Paper> {
         let is_person = kind.field(id).is_some_and(|field| matches!(field.kind, FieldKind::Person));
         !is_person || entry.text().is_some_and(|id| next.person(id).is_some())
     });
+    if kind.next_year == NextYear::Whole {
+        return Some(Paper {
+            owners,
+            checked: false,
+            proof: false,
+            changed: Default::default(),
+            before: Answers::new(),
+            held: None,
+            files: Vec::new(),
+            ..paper.clone()
+        });
+    }
     Some(Paper {
         id: paper.id.clone(),
         kind: paper.kind.clone(),

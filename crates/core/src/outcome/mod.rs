@@ -12,11 +12,12 @@ mod shown;
 pub use assemble::{Unreckoned, age_on, headline, paid_back, pins_of, reckon, reckon_until};
 pub use fingerprint::of_facts as fingerprint_of;
 pub use forward::{CarriedOver, CarriedTo, Carry, NotForward, next_year};
-pub use schedules::{FormOutcome, FormRow, ReturnSchedules};
+pub use schedules::{Again, Apart, FormOutcome, FormRow, ReturnSchedules};
 
 use crate::{
     asking::Blank,
     check::Fault,
+    drawn::Drawn,
     limit::Limit,
     pack::{Pack, Suggestion, Totals},
     point::Point,
@@ -460,6 +461,9 @@ pub struct PaperOutcome {
     pub feeds: Vec<Feed>,
     /// What its empty boxes would hold.
     pub suggestions: Vec<Suggestion>,
+    /// What is worked out beside its entries.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub drawn: Option<Drawn>,
 }
 
 /// Where boxes go.

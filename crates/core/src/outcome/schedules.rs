@@ -3,6 +3,7 @@
 use super::shown::Shown;
 use crate::{
     forms::{Form, FormLine, Forms, Required},
+    point::{Place, Point, PointDef},
     trail::{Input, Recorded, Scope},
 };
 use hembo_money::Money;
@@ -21,6 +22,30 @@ pub struct ReturnSchedules {
     pub people: Vec<String>,
     /// Every form of the year, in official order.
     pub forms: Vec<FormOutcome>,
+    /// The return reckoned again from its lines alone.
+    pub again: Again,
+}
+
+/// A return reckoned again: its results from the lines of the forms alone, as these print it, and nothing of the rules.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, ToSchema)]
+pub struct Again {
+    /// How many results were reckoned again; none where the forms do not say how.
+    pub sums: usize,
+    /// Those that came out otherwise.
+    pub apart: Vec<Apart>,
+}
+
+/// A result that came out otherwise.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct Apart {
+    /// The line.
+    pub line: String,
+    /// What it is called.
+    pub label: String,
+    /// What stands there.
+    pub amount: Money,
+    /// What the other lines make.
+    pub again: Money,
 }
 
 /// One official form of a return.
@@ -64,6 +89,43 @@ pub struct FormRow {
     pub from: Option<String>,
 }
 
+const APART: PointDef =
+    PointDef::blocks("sums-apart", "", "The rules and the forms disagree: do not file, and report it.");
+
+/// Returns whose lines do not make their results.
+pub(super) fn points(shown: &Shown<'_>) -> Vec<Point> {
+    let forms = shown.pack.forms(shown.household.year);
+    let of_return = |place: usize| -> Vec<Point> {
+        let person = shown.returns[place].people.first().map(|&p| shown.household.people[p].id.clone());
+        let at = Place { person, ..Place::default() };
+        let point = |one: Apart| {
+            let Apart { label, amount, again, .. } = one;
+            APART.at(at.clone(), format!("{label}: {amount:#}, but from the lines of the forms {again:#}."))
+        };
+        again(shown, forms, place).apart.into_iter().map(point).collect()
+    };
+    (0..shown.returns.len()).flat_map(of_return).collect()
+}
+
+/// A return from its lines alone.
+fn again(shown: &Shown<'_>, forms: &Forms, place: usize) -> Again {
+    let scope = Scope::Return(place);
+    let stands = |line: &str| shown.recorded(line).find(|r| r.scope == scope).map(|r| r.amount);
+    let filed = |form: &str| {
+        let at = forms.forms.iter().position(|one| one.id == form);
+        at.is_some_and(|at| shown.required[place][at] == Required::Yes)
+    };
+    let made = forms.again(stands, filed);
+    let label = |line: &str| shown.pack.declared().line(line).map_or("", |line| line.label).to_owned();
+    let apart = made.iter().filter(|(_, there, again)| there != again).map(|&(line, amount, again)| Apart {
+        line: line.into(),
+        label: label(line),
+        amount,
+        again,
+    });
+    Again { sums: made.len(), apart: apart.collect() }
+}
+
 /// The forms of every return in the chosen way.
 pub(super) fn of(shown: &Shown<'_>) -> Vec<ReturnSchedules> {
     let forms = shown.pack.forms(shown.household.year);
@@ -93,6 +155,7 @@ fn of_return(shown: &Shown<'_>, forms: &Forms, place: usize) -> ReturnSchedules 
         whose: shown.whose(scope),
         people: shown.returns[place].people.iter().map(|&p| shown.household.people[p].id.clone()).collect(),
         forms: decided.filter(|(_, required)| **required != Required::Elsewhere).map(outcome).collect(),
+        again: again(shown, forms, place),
     }
 }
 

@@ -6,6 +6,7 @@ use super::{
 };
 use crate::{
     decision::{Decision, More, Way},
+    drawn::Drawn,
     forms::Required,
     gathered,
     household::{Entry, Household, Paper},
@@ -454,12 +455,18 @@ impl<'a> Shown<'a> {
     /// What each paper brings.
     pub(super) fn papers(&self) -> Vec<PaperOutcome> {
         let mut feeds = self.feeds();
-        let paper = |(index, paper): (usize, &Paper)| PaperOutcome {
-            paper: paper.id.clone(),
-            amount: headline(self.pack, paper),
-            back: paid_back(self.pack, paper),
-            feeds: std::mem::take(&mut feeds[index]),
-            suggestions: self.pack.suggestions(self.household, paper),
+        let mut drawn: BTreeMap<usize, Drawn> = self.case.drawn(self.way).into_iter().collect();
+        let paper = |(index, paper): (usize, &Paper)| {
+            let drawn = drawn.remove(&index);
+            let stands = drawn.as_ref().and_then(|drawn| drawn.stands);
+            PaperOutcome {
+                paper: paper.id.clone(),
+                amount: stands.unwrap_or_else(|| headline(self.pack, paper)),
+                back: paid_back(self.pack, paper),
+                feeds: std::mem::take(&mut feeds[index]),
+                suggestions: self.pack.suggestions(self.household, paper),
+                drawn,
+            }
         };
         let keyed = self.household.papers.iter().enumerate().filter(|(_, paper)| !gathered::is_part(paper));
         keyed.map(paper).collect()

@@ -173,7 +173,10 @@ impl What<'_> {
         match self {
             What::Title => words.chars().any(char::is_alphabetic),
             What::Box(field) => match field.kind {
-                FieldKind::Amount { .. } | FieldKind::Count { .. } | FieldKind::Date => has_digit,
+                FieldKind::Amount { .. }
+                | FieldKind::Count { .. }
+                | FieldKind::Number { .. }
+                | FieldKind::Date => has_digit,
                 FieldKind::YesNo => words.chars().count() <= 5,
                 FieldKind::Text { .. } | FieldKind::Choice { .. } | FieldKind::Person => true,
             },

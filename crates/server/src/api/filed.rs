@@ -18,7 +18,7 @@ use axum::{
     response::IntoResponse,
 };
 use hembo_authority::wire;
-use hembo_core::outcome::{FormOutcome, FormRow, ReturnSchedules};
+use hembo_core::outcome::{Again, FormOutcome, FormRow, ReturnSchedules};
 use hembo_documents::receipt;
 use hembo_money::Money;
 use serde::Deserialize;
@@ -53,7 +53,7 @@ pub async fn schedules_filed(
             table.filed(filing)?.forms.into_iter().map(|of| form(&of.name, of.lines)).collect()
         };
         let (scope, whose) = (filing.scope.clone(), filing.whose.clone());
-        all.push(ReturnSchedules { scope, whose, people: Vec::new(), forms });
+        all.push(ReturnSchedules { scope, whose, people: Vec::new(), forms, again: Again::default() });
     }
     Ok(Json(all))
 }

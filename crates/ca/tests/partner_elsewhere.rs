@@ -1,0 +1,120 @@
+//! A partner whose return is not prepared here: a few facts stand for it, and the filer's return is the one that both together
+//! would have made.
+#![allow(missing_docs, clippy::unwrap_used)]
+
+use hembo_core::Outcome;
+use hembo_money::Money;
+use hembo_testing::ca::{Family, assert_lines, has_point, line, money};
+use proptest::prelude::*;
+use serde_json::json;
+
+fn alone(province: &str, net: &str) -> Family {
+    Family::of(province, "married")
+        .person("ada", "filer", "1980-01-01")
+        .person("bo", "dependent", "1982-02-02")
+        .answer_for("bo", "relationship", json!("partner"))
+        .answer_for("bo", "net_income", json!(net))
+}
+
+fn both(province: &str, net: &str) -> Family {
+    Family::couple(province, ["1980-01-01", "1982-02-02"]).interest("bo", net)
+}
+
+const LINES: &[&str] = &["23600", "30300", "45300", "42000", "42800", "47900", "48500", "21400"];
+
+fn of_first(outcome: &Outcome) -> Vec<Money> {
+    LINES.iter().map(|id| line(outcome, 0, id)).collect()
+}
+
+#[test]
+fn the_amount_for_a_partner_is_reduced_by_what_is_told() {
+    // 16,129 in 2025.
+    for (net, amount) in
+        [("0", "16129"), ("6000", "10129"), ("16128.99", "0.01"), ("16129", "0"), ("90000", "0")]
+    {
+        let outcome = alone("AB", net).employed("ada", "60000").outcome();
+        assert_lines(&outcome, 0, &[("30300", amount)]);
+        assert!(outcome.covered, "{net}");
+    }
+}
+
+#[test]
+fn facts_of_the_partner_count_as_on_the_partners_return() {
+    // Schedule 2 of the partner.
+    let handed = alone("AB", "0").employed("ada", "60000").answer_for("bo", "handed_federal", json!("2000"));
+    let handed = handed.answer_for("bo", "handed_provincial", json!("1500")).outcome();
+    assert_lines(&handed, 0, &[("32600", "2000"), ("58640", "1500")]);
+    // An infirm partner raises the amount, wherever the higher net income is.
+    let infirm = alone("AB", "70000").employed("ada", "60000").answer_for("bo", "infirm", json!(true));
+    assert!(infirm.outcome().total <= alone("AB", "70000").employed("ada", "60000").outcome().total);
+    // The benefit counts the partner's working income, and is on one return only.
+    let working =
+        alone("ON", "9000").employed("ada", "12000").answer_for("bo", "working_income", json!("9000"));
+    assert!(line(&working.outcome(), 0, "45300") > money("0"));
+    let there = working.answer_for("bo", "benefit_elsewhere", json!(true)).outcome();
+    assert_lines(&there, 0, &[("45300", "0")]);
+}
+
+#[test]
+fn child_care_is_with_the_lower_income_wherever_it_is() {
+    let family = |net: &str| {
+        let care = json!([{ "child": "cy", "kind": "day", "amount": "6000" }]);
+        alone("AB", net).child("cy", "2021-05-05").employed("ada", "60000").shared(
+            "T778",
+            &[("ada", "100")],
+            json!({}),
+            care,
+        )
+    };
+    assert_lines(&family("80000").outcome(), 0, &[("21400", "6000")]);
+    assert_lines(&family("20000").outcome(), 0, &[("21400", "0")]);
+    // Four weeks of the partner at school: 200 each.
+    let school = family("20000").answer_for("bo", "care_weeks", json!(4)).outcome();
+    assert_lines(&school, 0, &[("21400", "800")]);
+    // What the partner with the higher income claims is not claimed a second time.
+    let there = family("80000").answer_for("bo", "care_elsewhere", json!("800")).outcome();
+    assert_lines(&there, 0, &[("21400", "5200")]);
+}
+
+#[test]
+fn what_is_missing_and_what_is_not_weighed_is_told() {
+    let whole = alone("AB", "1000").employed("ada", "60000");
+    assert!(has_point(&whole.outcome(), "C-8") && !has_point(&whole.outcome(), "C-7"));
+    let no_income = Family::of("AB", "married").person("ada", "filer", "1980-01-01");
+    assert!(has_point(&no_income.outcome(), "C-7"));
+    let no_income =
+        no_income.person("bo", "dependent", "1982-02-02").answer_for("bo", "relationship", json!("partner"));
+    assert!(has_point(&no_income.outcome(), "C-8-income") && !has_point(&whole.outcome(), "C-8-income"));
+    let split = whole.clone().answer_for("bo", "split_elsewhere", json!(true)).outcome();
+    assert!(has_point(&split, "C-8-split") && !split.covered);
+    assert!(has_point(&whole.clone().interest("bo", "5").outcome(), "C-8-paper"));
+    let single = whole.clone().answer("marital", json!("single")).outcome();
+    assert!(has_point(&single, "C-8-one") && !has_point(&whole.outcome(), "C-8-one"));
+    let two = Family::couple("AB", ["1980-01-01"; 2]).person("cy", "dependent", "1982-02-02");
+    assert!(has_point(&two.answer_for("cy", "relationship", json!("partner")).outcome(), "C-8-one"));
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(60))]
+
+    /// A partner with interest alone has nothing to hand over and nothing to weigh: the filer's return is the same with
+    /// the partner's beside it, but for what a couple decides.
+    #[test]
+    fn the_filers_return_is_that_of_the_couple(
+        province in prop::sample::select(vec!["ON", "AB", "MB", "NS", "PE", "NB", "YT"]),
+        own in 0_i64..120_000,
+        net in 30_000_i64..120_000,
+        child in any::<bool>(),
+    ) {
+        let (own, net) = (own.to_string(), net.to_string());
+        let with_child = |family: Family| {
+            let family = family.employed("ada", &own);
+            if !child { return family; }
+            let care = json!([{ "child": "cy", "kind": "day", "amount": "4000" }]);
+            family.child("cy", "2021-05-05").shared("T778", &[("ada", "100")], json!({}), care)
+        };
+        let here = with_child(alone(province, &net)).outcome();
+        let beside = with_child(both(province, &net)).outcome();
+        prop_assert_eq!(of_first(&here), of_first(&beside));
+    }
+}
