@@ -5,8 +5,7 @@ use hembo_core::{
     brought::Records,
     forms::Required,
     line::LineId,
-    reading::sum,
-    trail::{Item, Recorder, Scope, Trail},
+    trail::{self, Item, Recorder, Scope, Trail},
 };
 use hembo_money::Money;
 
@@ -211,19 +210,12 @@ impl<'a> On<'a> {
         id: LineId,
         items: impl IntoIterator<Item = &'i Item> + Clone,
     ) -> Money {
-        trail.line(id, self.scope, sum(items.clone()), |i| {
-            i.items(items);
-        })
+        trail::gather(trail, id, self.scope, items)
     }
 
     /// A line that adds up other lines of this return.
     pub fn add(self, trail: &mut impl Trail, id: LineId, lines: &[(LineId, Money)]) -> Money {
-        let total = lines.iter().map(|(_, amount)| *amount).sum();
-        trail.line(id, self.scope, total, |i| {
-            for &(line, amount) in lines.iter().filter(|(_, amount)| !amount.is_zero()) {
-                i.line(line, self.scope, amount);
-            }
-        })
+        trail::add(trail, id, self.scope, lines)
     }
 
     /// An amount of who was resident for a part of the year only, by days (ITA 118.91).
@@ -256,13 +248,6 @@ impl<'a> On<'a> {
         lines: &[(LineId, Money)],
         figures: &[(&'static str, &dyn ToString)],
     ) -> Money {
-        trail.line(id, self.scope, amount, |i| {
-            for &(line, amount) in lines {
-                i.line(line, self.scope, amount);
-            }
-            for (what, value) in figures {
-                i.figure(what, value.to_string());
-            }
-        })
+        trail::made(trail, id, self.scope, amount, lines, figures)
     }
 }

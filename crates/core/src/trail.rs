@@ -147,6 +147,47 @@ pub trait Trail {
     fn step(&mut self, _margin: Money, _matters: bool) {}
 }
 
+/// A line that adds up items of the papers.
+pub fn gather<'i>(
+    trail: &mut impl Trail,
+    id: LineId,
+    scope: Scope,
+    items: impl IntoIterator<Item = &'i Item> + Clone,
+) -> Money {
+    trail.line(id, scope, items.clone().into_iter().map(|item| item.amount).sum(), |i| {
+        i.items(items);
+    })
+}
+
+/// A line that adds up other lines of its scope; what is zero is no input.
+pub fn add(trail: &mut impl Trail, id: LineId, scope: Scope, lines: &[(LineId, Money)]) -> Money {
+    let total = lines.iter().map(|(_, amount)| *amount).sum();
+    trail.line(id, scope, total, |i| {
+        for &(line, amount) in lines.iter().filter(|(_, amount)| !amount.is_zero()) {
+            i.line(line, scope, amount);
+        }
+    })
+}
+
+/// A line that is made of others of its scope and a figure or two.
+pub fn made(
+    trail: &mut impl Trail,
+    id: LineId,
+    scope: Scope,
+    amount: Money,
+    lines: &[(LineId, Money)],
+    figures: &[(&'static str, &dyn ToString)],
+) -> Money {
+    trail.line(id, scope, amount, |i| {
+        for &(line, amount) in lines {
+            i.line(line, scope, amount);
+        }
+        for (what, value) in figures {
+            i.figure(what, value.to_string());
+        }
+    })
+}
+
 /// Notes nothing.
 #[derive(Debug, Default)]
 pub struct Silent;

@@ -10,6 +10,7 @@ pub mod ca;
 pub mod declarations;
 pub mod family;
 pub mod modules;
+pub mod nz;
 pub mod us;
 
 use hembo_core::{
