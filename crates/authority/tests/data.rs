@@ -6,7 +6,11 @@ use hembo_core::{Registry, check, field::FieldKind};
 use std::{collections::BTreeSet, path::Path, sync::Arc};
 
 fn registry() -> Registry {
-    Registry::of([Arc::new(hembo_us::UnitedStates::COMMITTED), Arc::new(hembo_ca::Canada::COMMITTED)])
+    Registry::of([
+        Arc::new(hembo_us::UnitedStates::COMMITTED),
+        Arc::new(hembo_ca::Canada::COMMITTED),
+        Arc::new(hembo_nz::NewZealand::COMMITTED),
+    ])
 }
 
 #[test]

@@ -19,7 +19,11 @@ use std::{path::Path, sync::Arc};
 use tower::ServiceExt;
 
 fn registry() -> Registry {
-    Registry::of([Arc::new(hembo_us::UnitedStates::COMMITTED), Arc::new(hembo_ca::Canada::COMMITTED)])
+    Registry::of([
+        Arc::new(hembo_us::UnitedStates::COMMITTED),
+        Arc::new(hembo_ca::Canada::COMMITTED),
+        Arc::new(hembo_nz::NewZealand::COMMITTED),
+    ])
 }
 
 fn data() -> Data {

@@ -17,7 +17,11 @@ const PICTURE: &[u8] = b"\
     \x82";
 
 fn registry() -> Registry {
-    Registry::of([Arc::new(hembo_us::UnitedStates::COMMITTED), Arc::new(hembo_ca::Canada::COMMITTED)])
+    Registry::of([
+        Arc::new(hembo_us::UnitedStates::COMMITTED),
+        Arc::new(hembo_ca::Canada::COMMITTED),
+        Arc::new(hembo_nz::NewZealand::COMMITTED),
+    ])
 }
 
 fn demo(path: &str) -> (Household, Outcome) {

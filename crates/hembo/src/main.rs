@@ -16,7 +16,11 @@ use std::{
 
 /// Every country's rules that this program knows.
 pub static REGISTRY: LazyLock<Registry> = LazyLock::new(|| {
-    Registry::of([Arc::new(hembo_us::UnitedStates::COMMITTED), Arc::new(hembo_ca::Canada::COMMITTED)])
+    Registry::of([
+        Arc::new(hembo_us::UnitedStates::COMMITTED),
+        Arc::new(hembo_ca::Canada::COMMITTED),
+        Arc::new(hembo_nz::NewZealand::COMMITTED),
+    ])
 });
 
 /// A desk for someone who prepares a household's income tax.

@@ -8,7 +8,11 @@ use std::path::PathBuf;
 use std::sync::{Arc, LazyLock};
 
 static REGISTRY: LazyLock<Registry> = LazyLock::new(|| {
-    Registry::of([Arc::new(hembo_us::UnitedStates::COMMITTED), Arc::new(hembo_ca::Canada::COMMITTED)])
+    Registry::of([
+        Arc::new(hembo_us::UnitedStates::COMMITTED),
+        Arc::new(hembo_ca::Canada::COMMITTED),
+        Arc::new(hembo_nz::NewZealand::COMMITTED),
+    ])
 });
 
 fn demos() -> Vec<Household> {

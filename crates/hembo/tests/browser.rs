@@ -10,7 +10,11 @@ use std::{future::pending, path::PathBuf, process::Command};
 use tokio::net::TcpListener;
 
 static REGISTRY: LazyLock<Registry> = LazyLock::new(|| {
-    Registry::of([Arc::new(hembo_us::UnitedStates::COMMITTED), Arc::new(hembo_ca::Canada::COMMITTED)])
+    Registry::of([
+        Arc::new(hembo_us::UnitedStates::COMMITTED),
+        Arc::new(hembo_ca::Canada::COMMITTED),
+        Arc::new(hembo_nz::NewZealand::COMMITTED),
+    ])
 });
 
 #[tokio::test(flavor = "multi_thread")]

@@ -10,7 +10,11 @@ use std::path::PathBuf;
 use std::sync::{Arc, LazyLock};
 
 static REGISTRY: LazyLock<Registry> = LazyLock::new(|| {
-    Registry::of([Arc::new(hembo_us::UnitedStates::COMMITTED), Arc::new(hembo_ca::Canada::COMMITTED)])
+    Registry::of([
+        Arc::new(hembo_us::UnitedStates::COMMITTED),
+        Arc::new(hembo_ca::Canada::COMMITTED),
+        Arc::new(hembo_nz::NewZealand::COMMITTED),
+    ])
 });
 
 fn demos() -> Vec<(String, hembo_core::Household)> {
@@ -19,7 +23,7 @@ fn demos() -> Vec<(String, hembo_core::Household)> {
         let name = path.file_stem().unwrap().to_string_lossy().into_owned();
         (name, file::read(&std::fs::read(path).unwrap(), &REGISTRY).unwrap())
     };
-    let files = ["us", "ca"].map(|country| std::fs::read_dir(folder.join(country)).unwrap());
+    let files = ["us", "ca", "nz"].map(|country| std::fs::read_dir(folder.join(country)).unwrap());
     files.into_iter().flatten().map(|entry| read(entry.unwrap().path())).collect()
 }
 

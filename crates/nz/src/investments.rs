@@ -106,7 +106,7 @@ const INTEREST: PaperKind = PaperKind {
     boxes: &[
         Field::text("number", "", "Payer's IRD number", 11).payer_number(),
         Field::amount("gross", "13 B", "Gross interest"),
-        Field::amount("rwt", "13 A", "Withholding tax"),
+        Field::amount("rwt", "13 A", "Tax withheld"),
         Field::choice("rate", "", "Rate notified", RATES).lasts(),
     ],
     columns: &[],
@@ -126,7 +126,7 @@ const DIVIDENDS: PaperKind = PaperKind {
     boxes: &[
         Field::text("number", "", "Payer's IRD number", 11).payer_number(),
         Field::amount("cash", "", "Paid out"),
-        Field::amount("rwt", "14 B", "Withholding tax"),
+        Field::amount("rwt", "14 B", "Tax withheld"),
         Field::amount("imputation", "14 A", "Imputation credit"),
         Field::amount("gross", "14 C", "Gross").help("Blank: what was paid, withheld and imputed together."),
     ],

@@ -200,7 +200,6 @@ impl Pack for NewZealand {
             "Pay" => Some("paye"),
             "Schedular" => Some("tax"),
             "Interest" | "Dividend" => Some("rwt"),
-            "Māori authority" => Some("credit"),
             _ => None,
         }
     }

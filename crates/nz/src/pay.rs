@@ -139,7 +139,8 @@ pub const PAY: PaperKind = PaperKind {
             .help("Benefits, NZ Super, pensions and allowances bear no earners' levy."),
         Field::choice("code", "", "Tax code", CODES).lasts(),
         Field::amount("gross", "11 B", "Gross").help("Blank: the sum of the months."),
-        Field::amount("paye", "11 A", "PAYE, levy included").help("Blank: the sum of the months."),
+        Field::amount("paye", "11 A", "PAYE tax deducted, levy included")
+            .help("Blank: the sum of the months."),
         Field::amount("free", "", "Of it without levy").help("Redundancy, retiring allowances and the like."),
         Field::amount("loan", "", "Student loan deducted"),
         Field::amount("saver", "", "KiwiSaver deducted"),

@@ -58,6 +58,11 @@ pub static SPREAD: &[SpreadSection] = &[
         rows: &[
             SpreadRow::new("Tax of managed funds", None, managed_funds::DUE),
             SpreadRow::new("Donation credit", None, donations::CREDIT).minus(),
+            SpreadRow {
+                subtotal: true,
+                ..SpreadRow::new("Working for Families", None, families::TOGETHER).minus()
+            },
+            SpreadRow { subtotal: true, ..SpreadRow::new("FamilyBoost", None, family_boost::CREDIT).minus() },
             SpreadRow::new("Family credits counted", None, payments::FAMILY_COUNTED).minus(),
             SpreadRow::new("Total tax", None, payments::NET_TAX).result(),
         ],
@@ -74,14 +79,6 @@ pub static SPREAD: &[SpreadSection] = &[
             SpreadRow::new("Family credits, paid apart", None, payments::FAMILY_COUNTED),
             SpreadRow::new("Written off", None, payments::WRITTEN_OFF).minus(),
             SpreadRow::new("Due, or back", None, payments::BALANCE).result(),
-        ],
-    },
-    SpreadSection {
-        title: "Family credits",
-        folds: true,
-        rows: &[
-            SpreadRow::new("Working for Families", None, families::TOGETHER),
-            SpreadRow::new("FamilyBoost", None, family_boost::CREDIT),
         ],
     },
 ];

@@ -24,7 +24,11 @@ use tokio::net::TcpListener;
 use tower::ServiceExt;
 
 pub static REGISTRY: LazyLock<Registry> = LazyLock::new(|| {
-    Registry::of([Arc::new(hembo_us::UnitedStates::COMMITTED), Arc::new(hembo_ca::Canada::COMMITTED)])
+    Registry::of([
+        Arc::new(hembo_us::UnitedStates::COMMITTED),
+        Arc::new(hembo_ca::Canada::COMMITTED),
+        Arc::new(hembo_nz::NewZealand::COMMITTED),
+    ])
 });
 
 /// How many households the demo data has.
