@@ -25,6 +25,8 @@ export type Standing = {
   trail?: boolean;
   form?: string;
   slip?: string;
+  /** Of Held: what the authority assesses by itself. */
+  own?: boolean;
   /** The slip as a file that is shown beside the boxes of its paper. */
   file?: string;
   /** Of Hand-over: filing or the next year; else the pack. */
@@ -47,6 +49,7 @@ function standing(search: Record<string, unknown>): Standing {
     trail: search.trail === true || undefined,
     form: text(search.form),
     slip: text(search.slip),
+    own: search.own === true || undefined,
     file: text(search.file),
     letter: search.letter === "wanted" ? "wanted" : undefined,
     side: search.side === "filing" || search.side === "next" ? search.side : undefined,

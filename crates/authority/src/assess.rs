@@ -1,15 +1,16 @@
-//! The authority's own assessment of a return: the return computed again with what is held in place of what was filed.
+//! The authority's assessments: of a return that was filed, computed again with what is held in place of what was filed, and by itself,
+//! of what is held alone.
 
 use crate::{
     data::Data,
-    wire::{Assessment, Line, Package},
+    wire::{Assessment, Line, OwnAssessment, Package, Taxpayer},
 };
 use hembo_core::{
-    Household, Pack, Registry,
+    Household, Outcome, Pack, Registry,
     check::digits,
     held::{self, Held},
     household::{Paper, Share},
-    outcome::{self, NAMED_WAYS, Wanted},
+    outcome::{self, NAMED_WAYS, ReturnSchedules, Wanted},
     search::Stop,
 };
 use hembo_money::Rate;
@@ -19,13 +20,52 @@ use time::Date;
 /// An assessment; nothing where what is held makes no return that can be computed.
 pub fn assess(package: &Package, data: &Data, registry: &Registry, on: Date) -> Option<Assessment> {
     let pack = registry.pack(&package.household.country)?;
-    let (mut household, otherwise) = with_what_is_held(package, data, pack, on);
+    let (mut household, otherwise) = with_what_is_held(&package.household, &package.filers, data, pack, on);
     household.pins = package.way.clone();
-    let reckoned =
-        outcome::reckon_until(&household, registry, Wanted::all(NAMED_WAYS), &Stop::default()).ok()?;
+    let reckoned = reckoned(&household, registry)?;
     let forms = reckoned.schedules.iter().find(|of| of.scope == package.scope)?;
+    Some(assessment(&reckoned, forms, pack, otherwise, on))
+}
+
+/// What the authority assesses by itself of everyone who agreed: what is held of them alone. Nothing where the law has no such
+/// assessment.
+pub fn own(
+    asked: &Household,
+    agreed: &[Taxpayer],
+    data: &Data,
+    registry: &Registry,
+    on: Date,
+) -> Vec<OwnAssessment> {
+    let Some(pack) = registry.pack(&asked.country).filter(|pack| pack.assesses_itself()) else {
+        return Vec::new();
+    };
+    let people = Household { papers: Vec::new(), pins: Default::default(), ..asked.clone() };
+    let (household, _) = with_what_is_held(&people, agreed, data, pack, on);
+    let Some(reckoned) = reckoned(&household, registry) else { return Vec::new() };
+    let of_return = |of: &ReturnSchedules| {
+        let whose = |paper: &&Paper| paper.owners.iter().any(|owner| of.people.contains(&owner.person));
+        let name = |paper: &Paper| format!("{} {}", paper.kind, paper.title).trim_end().to_owned();
+        let made_of = household.papers.iter().filter(whose).map(name).collect();
+        let assessment = assessment(&reckoned, of, pack, made_of, on);
+        OwnAssessment { scope: of.scope.clone(), assessment }
+    };
+    reckoned.schedules.iter().map(of_return).collect()
+}
+
+fn reckoned(household: &Household, registry: &Registry) -> Option<Outcome> {
+    outcome::reckon_until(household, registry, Wanted::all(NAMED_WAYS), &Stop::default()).ok()
+}
+
+/// The lines of the forms that are filed with a return, with its total and balance.
+fn assessment(
+    reckoned: &Outcome,
+    of: &ReturnSchedules,
+    pack: &dyn Pack,
+    otherwise: Vec<String>,
+    on: Date,
+) -> Assessment {
     let mut seen = BTreeSet::new();
-    let lines: Vec<Line> = forms
+    let lines: Vec<Line> = of
         .forms
         .iter()
         .filter(|form| form.required && !form.kept)
@@ -39,30 +79,33 @@ pub fn assess(package: &Package, data: &Data, registry: &Registry, on: Date) -> 
             amount: row.amount.unwrap_or_default(),
         })
         .collect();
-    let (total, balance) = reckoned.of_return(&package.scope, pack);
-    Some(Assessment { on: on.to_string(), total, balance, lines, otherwise })
+    let (total, balance) = reckoned.of_return(&of.scope, pack);
+    Assessment { on: on.to_string(), total, balance, lines, otherwise }
 }
 
 /// The household with the boxes that are held, and with papers that it did not file; what was taken otherwise in words.
-fn with_what_is_held(package: &Package, data: &Data, pack: &dyn Pack, on: Date) -> (Household, Vec<String>) {
-    let mut household = package.household.clone();
+fn with_what_is_held(
+    told: &Household,
+    filers: &[Taxpayer],
+    data: &Data,
+    pack: &dyn Pack,
+    on: Date,
+) -> (Household, Vec<String>) {
+    let mut household = told.clone();
     let mut otherwise = Vec::new();
-    let whose: Vec<(String, String)> = package
-        .household
+    let whose: Vec<(String, String)> = told
         .people
         .iter()
         .filter(|person| {
-            package
-                .filers
-                .iter()
-                .any(|filer| Some(&*filer.number) == person.id_number.as_deref().map(digits).as_deref())
+            let number = person.id_number.as_deref().map(digits);
+            filers.iter().any(|filer| Some(&*filer.number) == number.as_deref())
         })
         .filter_map(|person| Some((person.id.clone(), digits(person.id_number.as_deref()?))))
         .collect();
     let mut taken = BTreeSet::new();
     for (person, number) in whose {
-        let Some(known) = data.find(&package.household.country, &number) else { continue };
-        let of_year = known.slips.iter().filter(|slip| slip.year == package.household.year);
+        let Some(known) = data.find(&told.country, &number) else { continue };
+        let of_year = known.slips.iter().filter(|slip| slip.year == told.year);
         for slip in of_year.filter_map(|slip| slip.at(u32::MAX, &number)) {
             let Some(kind) = pack.paper_kinds().iter().find(|kind| kind.id == slip.kind) else { continue };
             let held = Held { slip: slip.id, by: slip.title.clone(), on, boxes: slip.boxes, kept: None };

@@ -1,14 +1,14 @@
 //! The stand-in: an HTTP service on loopback that plays the authority and the payers.
 
 use crate::{
-    assess::assess,
+    assess::{assess, own},
     books::{Asked, Books, Return},
     data::{Answering, Data, HeldSlip},
     examine::refusals,
     printed::{self, Camera},
     wire::{
-        AskConsent, Consent, Consenting, Document, Fault, Filed, Filing, No, Package, Receipt, Scan, Scope,
-        SendDocument, Slip, TryFault, checksum,
+        AskAssessment, AskConsent, Consent, Consenting, Document, Fault, Filed, Filing, No, OwnAssessment,
+        Package, Receipt, Scan, Scope, SendDocument, Slip, TryFault, checksum,
     },
 };
 use axum::{
@@ -81,6 +81,7 @@ impl StandIn {
             .route("/consents", post(ask_consent))
             .route("/consents/{number}", get(look_at_consent).delete(end_consent))
             .route("/consents/{number}/slips", get(slips))
+            .route("/consents/{number}/assessments", post(own_assessments))
             .route("/returns", post(file))
             .route("/returns/{number}", get(look_at_return))
             .route("/returns/{number}/documents", post(send_document))
@@ -229,6 +230,20 @@ async fn slips(
     let of_year = known.flat_map(|known| known.slips.iter().map(move |slip| (known, slip)));
     let of_year = of_year.filter(|(_, slip)| slip.year == year);
     Ok(Json(of_year.filter_map(|(known, slip)| slip.at(fetch, &known.number)).collect()))
+}
+
+async fn own_assessments(
+    State(here): State<StandIn>,
+    Path(number): Path<String>,
+    Json(AskAssessment { household }): Json<AskAssessment>,
+) -> Answer<Vec<OwnAssessment>> {
+    here.household_of(&number).await?;
+    let asked = here.granted(&number, Scope::Papers)?;
+    if household.country != asked.law || !household.papers.is_empty() {
+        let why = "An assessment is asked for with people and answers of the consent's law, and no papers.";
+        return Err(no(StatusCode::UNPROCESSABLE_ENTITY, why));
+    }
+    Ok(Json(own(&household, &asked.people, &here.data, &here.registry, today())))
 }
 
 async fn file(State(here): State<StandIn>, Json(filing): Json<Filing>) -> Answer<Receipt> {

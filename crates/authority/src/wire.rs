@@ -248,6 +248,24 @@ pub struct Assessment {
     pub otherwise: Vec<String>,
 }
 
+/// Asks for what the authority assesses by itself.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct AskAssessment {
+    /// The people and answers of a year, without any paper.
+    pub household: Household,
+}
+
+/// What the authority assesses by itself of a return: the total of what it holds, before anybody files.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct OwnAssessment {
+    /// The return among those of the household: `return/0`.
+    pub scope: String,
+    /// What it comes to; `otherwise` names the papers that it is made of.
+    pub assessment: Assessment,
+}
+
 /// A document that is asked for.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]

@@ -125,6 +125,11 @@ pub trait Pack: Send + Sync {
         &[]
     }
 
+    /// Whether the law's authority assesses by itself what it holds, before anybody files.
+    fn assesses_itself(&self) -> bool {
+        false
+    }
+
     /// What filing needs beside what every law's does.
     fn filing_needs(&self) -> FilingNeeds {
         FilingNeeds::default()

@@ -149,6 +149,19 @@ pub trait Gather {
         self.found().push(Point { suggested: Some(value.to_string()), ..point });
     }
 
+    /// Questions that were answered with yes and whose papers are missing, each as such a point.
+    fn papers_of_yes(&mut self, household: &Household, asked: &[Field], def: &PointDef) {
+        for field in asked.iter().filter(|field| field.applies(household)) {
+            let yes = household.answers.get(field.id).and_then(Entry::flag) == Some(true);
+            let there = household.papers.iter().any(|paper| field.opens.contains(&paper.kind.as_str()));
+            if yes && !there {
+                let papers = field.opens.join(", ");
+                let message = format!("{}: the paper is missing ({papers}).", field.label);
+                self.raise(def, Place::household(field.id), message);
+            }
+        }
+    }
+
     /// What a law has and its pack has not, as far as it is asked for the household's year.
     fn not_computed(&mut self, household: &Household, all: &[NotComputed]) {
         for NotComputed { field, needs, cite } in all.iter().filter(|n| n.field.years.hold(household.year)) {

@@ -142,7 +142,8 @@ pub fn points(points: &mut Points<'_>) {
                 let also = paper.rows.iter().any(|other| {
                     other.get("quarter") == cells.get("quarter") && other.contains_key("income")
                 });
-                if !cells.contains_key(column) && !(column == "income" && also) {
+                let told = cells.contains_key(column) || (column == "income" && also);
+                if !told {
                     let place = Place::row(&paper.id, cells, column);
                     points.raise(&QUARTER, place, "Which quarter, with which income?");
                 }

@@ -1,8 +1,8 @@
 //! The provisions of the law, in its order: a new one has its line here.
 
 use crate::{
-    bringing::Bringing, donations, facts::Facts, families, family_boost, foreign_funds, income, investments,
-    land, last_assessment, managed_funds, not_computed, other, overseas, pay, payments, people,
+    asked, bringing::Bringing, donations, facts::Facts, families, family_boost, foreign_funds, income,
+    investments, land, last_assessment, managed_funds, not_computed, other, overseas, pay, payments, people,
     points::Points, provisional, rental, residence, student_loan, tax, trade, trusts,
 };
 use hembo_core::{
@@ -18,6 +18,7 @@ type Rule = provision::Rule<fn(&mut Bringing<'_>), fn(&mut Points<'_>)>;
 static LAW: &[Rule] = &[
     Rule::new(&residence::PROVISION).finds(residence::points),
     Rule::new(&people::PROVISION).finds(people::points),
+    Rule::new(&asked::PROVISION).finds(asked::points),
     Rule::new(&pay::PROVISION).reads(pay::read).finds(pay::points),
     Rule::new(&investments::PROVISION).reads(investments::read).finds(investments::points),
     Rule::new(&trusts::PROVISION).reads(trusts::read),

@@ -5,6 +5,7 @@
 
 #![warn(clippy::disallowed_methods)]
 
+pub mod asked;
 pub mod bringing;
 mod case;
 pub mod children;
@@ -170,6 +171,10 @@ impl Pack for NewZealand {
             "Provisional tax",
             "Last assessment",
         ]
+    }
+
+    fn assesses_itself(&self) -> bool {
+        true
     }
 
     fn filing_needs(&self) -> FilingNeeds {

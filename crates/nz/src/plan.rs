@@ -17,9 +17,9 @@ pub struct Plan {
     /// Who keeps let property each apart.
     pub lets_apart: Vec<usize>,
     /// How vehicles are deducted, by paper.
-    pub vehicles: Vec<(usize, VehicleMethod)>,
+    pub vehicles: Vehicles,
     /// How rooms at home are deducted, by paper.
-    pub rooms: Vec<(usize, RoomMethod)>,
+    pub rooms: Rooms,
     /// Dividends of listed funds that are returned, by paper.
     pub listed: Vec<usize>,
     /// Lump sums from abroad that are reckoned by the formula, by paper.
@@ -31,6 +31,12 @@ pub struct Plan {
     /// Gifts that a person hands to the partner to claim.
     pub handed: Vec<(usize, Money)>,
 }
+
+/// How vehicles are deducted, by paper.
+pub type Vehicles = Vec<(usize, VehicleMethod)>;
+
+/// How rooms are deducted, by paper.
+pub type Rooms = Vec<(usize, RoomMethod)>;
 
 /// How income of foreign funds is reckoned.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]

@@ -4,7 +4,7 @@
 use crate::{
     bringing::Bringing,
     facts::Facts,
-    plan::{Filed, On, RoomMethod, VehicleMethod},
+    plan::{Filed, On, RoomMethod, Rooms, VehicleMethod, Vehicles},
     points::Points,
 };
 use hembo_core::{
@@ -250,7 +250,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> (Money, Money) {
 }
 
 /// By how much most trades can lower a person's income: the largest of every deduction.
-pub fn lowest_plan(own: &Records) -> (Vec<(usize, VehicleMethod)>, Vec<(usize, RoomMethod)>) {
+pub fn lowest_plan(own: &Records) -> (Vehicles, Rooms) {
     let trades = own.of(&brings::TRADES);
     let larger = |[first, second]: [Item; 2]| first.amount >= second.amount;
     let vehicle = |trade: &Trade| {
@@ -308,7 +308,7 @@ pub static ROOM_BY: Open<Facts> = Open::new(
 );
 
 /// How vehicles are deducted in a way, by paper.
-pub fn chosen_vehicles(way: Chosen<'_, '_, Facts>) -> Vec<(usize, VehicleMethod)> {
+pub fn chosen_vehicles(way: Chosen<'_, '_, Facts>) -> Vehicles {
     let method = |taken| match taken {
         Some(1) => VehicleMethod::Costs,
         Some(2) => VehicleMethod::Nothing,
@@ -318,7 +318,7 @@ pub fn chosen_vehicles(way: Chosen<'_, '_, Facts>) -> Vec<(usize, VehicleMethod)
 }
 
 /// How rooms are deducted in a way, by paper.
-pub fn chosen_rooms(way: Chosen<'_, '_, Facts>) -> Vec<(usize, RoomMethod)> {
+pub fn chosen_rooms(way: Chosen<'_, '_, Facts>) -> Rooms {
     let method = |taken| match taken {
         Some(1) => RoomMethod::Costs,
         Some(2) => RoomMethod::Nothing,

@@ -44,12 +44,7 @@ pub fn package(
             })
             .collect(),
     });
-    let mut sent = household.clone();
-    sent.dismissed.clear();
-    sent.refused.clear();
-    sent.pins.clear();
-    sent.before = None;
-    sent.reference = String::new();
+    let mut sent = without_own_work(household);
     for paper in &mut sent.papers {
         paper.held = None;
         paper.before.clear();
@@ -65,6 +60,17 @@ pub fn package(
         way: outcome.ways.first().map(|way| way.options.clone()).unwrap_or_default(),
         household: sent,
     })
+}
+
+/// A household without the practice's own work.
+pub fn without_own_work(household: &Household) -> Household {
+    let mut sent = household.clone();
+    sent.dismissed.clear();
+    sent.refused.clear();
+    sent.pins.clear();
+    sent.before = None;
+    sent.reference = String::new();
+    sent
 }
 
 /// A line that was assessed otherwise than it was filed.

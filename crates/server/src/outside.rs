@@ -2,7 +2,9 @@
 //! does.
 
 use async_trait::async_trait;
-use hembo_authority::wire::{AskConsent, Consent, Filing, No, Receipt, Scan, SendDocument, Slip};
+use hembo_authority::wire::{
+    AskAssessment, AskConsent, Consent, Filing, No, OwnAssessment, Receipt, Scan, SendDocument, Slip,
+};
 use reqwest::{Client, RequestBuilder, StatusCode};
 use serde::de::DeserializeOwned;
 use std::{fmt, time::Duration};
@@ -45,6 +47,12 @@ pub trait Outside: Send + Sync + fmt::Debug {
     async fn end_consent(&self, number: &str) -> Result<Consent, Trouble>;
     /// What is held for a year.
     async fn slips(&self, consent: &str, year: i32) -> Result<Vec<Slip>, Trouble>;
+    /// What the authority assesses by itself, of what it holds.
+    async fn own_assessments(
+        &self,
+        consent: &str,
+        asked: &AskAssessment,
+    ) -> Result<Vec<OwnAssessment>, Trouble>;
     /// The words on a picture, as a scanner reads them.
     async fn scan(&self, picture: &[u8]) -> Result<Scan, Trouble>;
     /// Files a return; the same one again is filed once.
@@ -118,6 +126,14 @@ impl Outside for Http {
     async fn slips(&self, consent: &str, year: i32) -> Result<Vec<Slip>, Trouble> {
         let path = self.to(&["consents", consent, "slips"]);
         self.ask(self.client.get(format!("{path}?year={year}"))).await
+    }
+
+    async fn own_assessments(
+        &self,
+        consent: &str,
+        asked: &AskAssessment,
+    ) -> Result<Vec<OwnAssessment>, Trouble> {
+        self.ask(self.client.post(self.to(&["consents", consent, "assessments"])).json(asked)).await
     }
 
     async fn scan(&self, picture: &[u8]) -> Result<Scan, Trouble> {

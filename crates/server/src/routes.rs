@@ -4,7 +4,7 @@ use crate::{
     App,
     api::{
         checking, dates, divide, edits, figures, filed, files, filing, handover, health, history, households,
-        letters, lists, outside, packs, payers, practice, progress, rereckoned, views,
+        letters, lists, outside, own_assessment, packs, payers, practice, progress, rereckoned, views,
     },
     auth::{self, sessions::Sessions},
     error::Problem,
@@ -93,6 +93,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(outside::ask_consent))
         .routes(routes!(outside::look_at_consent, outside::end_consent))
         .routes(routes!(outside::fetch))
+        .routes(routes!(own_assessment::own_assessment))
         .routes(routes!(outside::settle_slips))
         .routes(routes!(outside::if_taken))
         .routes(routes!(outside::set_asked))

@@ -273,3 +273,37 @@ async fn what_only_the_family_has_is_listed_and_asked_for() {
     assert_eq!(of(&view, "Gifts").unwrap()["asked_by"], Value::Null);
     family.client.put(&family.at("asked"), json!({ "kind": "Nothing", "asked": true })).await.ok(422);
 }
+
+/// Interest that nobody keyed is in its assessment, trade and funds abroad are not: both are told, and the lines that differ.
+#[tokio::test]
+async fn what_an_authority_assesses_by_itself_stands_beside_ours() {
+    let family = Family::of("own", "Penwarden").await;
+    family.client.get(&family.at("own-assessment")).await.ok(409);
+    family.consents(&["hester"]).await;
+    family.fetch().await;
+    let own = family.client.get(&family.at("own-assessment")).await.ok(200);
+    let of = &own["returns"][0];
+    assert_eq!((&of["whose"], &of["scope"]), (&json!("Hester Penwarden"), &json!("return/0")));
+    let line = |id: &str| {
+        let found = of["lines"].as_array().unwrap().iter().find(|line| line["line"] == id);
+        found.map(|line| (line["filed"].clone(), line["assessed"].clone()))
+    };
+    assert_eq!(line("nz.interest_gross"), Some((json!("0.00"), json!("640.00"))));
+    assert_eq!(line("nz.self_employment"), Some((json!("4937.24"), Value::Null)));
+    assert_eq!(line("nz.employment_gross"), None, "both have it");
+    // 92,640 of pay and interest: 15,650.50 + 14,540 × 33 % = 20,448.70, and 252 of the fund; gifts are claimed by nobody yet.
+    assert_eq!(of["own_total"], "21120.70");
+    let names = |what: &str| {
+        own[what].as_array().unwrap().iter().map(|n| n.as_str().unwrap().to_owned()).collect::<Vec<_>>()
+    };
+    assert_eq!(names("not_keyed"), ["Interest Tasman Building Society"]);
+    assert!(names("not_held").contains(&"Own trade Glass floats".to_owned()));
+    assert!(!names("not_held").contains(&"Pay Westland Pilotage".to_owned()));
+    // Taken, the interest is on both sides.
+    family.settle(&["INT-2026-hester-1"], "take", "").await.ok(200);
+    let own = family.client.get(&family.at("own-assessment")).await.ok(200);
+    assert_eq!(own["not_keyed"], json!([]));
+    // A law under which nobody is assessed so says it.
+    let other = Family { id: family.client.household("Fennimore").await, ..family };
+    other.client.get(&other.at("own-assessment")).await.ok(409);
+}

@@ -40,7 +40,7 @@ impl Family {
 
     pub fn person(mut self, id: &str, role: &str, born: &str) -> Family {
         let people = self.0["people"].as_array_mut().unwrap();
-        let number = NUMBERS[people.len() % NUMBERS.len()];
+        let number = NUMBERS.get(people.len());
         let answers = if role == "filer" { json!({ "benefit_months": 0 }) } else { json!({}) };
         people.push(json!({
             "id": id, "name": id, "role": role, "born": born, "id_number": number, "lived_with": {}, "answers": answers,

@@ -1,13 +1,7 @@
 //! What might apply and has a paper of its own: a yes without the paper is an open point.
 
 use crate::points::Points;
-use hembo_core::{
-    field::Field,
-    household::Entry,
-    open_points,
-    point::{Gather, Place},
-    provision::Provision,
-};
+use hembo_core::{field::Field, open_points, point::Gather, provision::Provision};
 
 /// What this provision declares.
 pub static PROVISION: Provision = Provision { household_questions: ASKED, points: POINTS, ..Provision::NONE };
@@ -100,13 +94,5 @@ const ASKED: &[Field] = &[
 
 /// A yes without its paper.
 pub fn points(points: &mut Points<'_>) {
-    for asked in ASKED.iter().filter(|asked| asked.applies(points.household)) {
-        let yes = points.answered(asked.id).and_then(Entry::flag) == Some(true);
-        let there = asked.opens.iter().any(|kind| points.papers(kind).next().is_some());
-        if yes && !there {
-            let papers = asked.opens.join(", ");
-            let message = format!("{}: the paper is missing ({papers}).", asked.label);
-            points.raise(&NO_PAPER, Place::household(asked.id), message);
-        }
-    }
+    points.papers_of_yes(points.household, ASKED, &NO_PAPER);
 }

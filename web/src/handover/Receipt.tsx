@@ -1,6 +1,7 @@
 // What was filed: its receipt, why it was refused and where, what is asked for, and the assessment beside it.
 import type { ReturnFiled } from "../api/types";
 import { useDesk } from "../desk/useDesk";
+import { AssessedLines, exactBalance } from "../ui/AssessedLines";
 import { balance, capital, dayOf, isZero, moment, precise, units } from "../ui/format";
 import { Button } from "../ui/pieces";
 import { type FilingDeeds, GoTo } from "./Filing";
@@ -123,44 +124,19 @@ function Assessment({ filing }: { filing: ReturnFiled }) {
         </p>
       ) : (
         <>
-          <table className="w-full">
-            <thead>
-              <tr className="text-soft">
-                <th scope="col" className="text-left font-normal">
-                  Line
-                </th>
-                <th scope="col" className="w-28 text-right font-normal">
-                  filed
-                </th>
-                <th scope="col" className="w-28 text-right font-normal">
-                  assessed
-                </th>
-                <th scope="col" className="w-20 text-right font-normal">
-                  differs
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {assessed.lines.map((line) => (
-                <tr key={`${line.line} ${line.scope}`} className="row-line h-[27px]">
-                  <th scope="row" className="text-left font-normal">
-                    <b className="text-soft">{[line.form, line.number].filter(Boolean).join(" ")}</b>{" "}
-                    {line.title}
-                  </th>
-                  <td className="text-right">{line.filed ? precise(line.filed) : ""}</td>
-                  <td className="text-right">{line.assessed ? precise(line.assessed) : ""}</td>
-                  <td className="text-right">{apartBy(line.filed, line.assessed)}</td>
-                </tr>
-              ))}
-              <Total what="Total tax" filed={assessed.filed_total} assessed={assessed.total} told={precise} />
-              <Total
-                what="Balance"
-                filed={assessed.filed_balance}
-                assessed={assessed.balance}
-                told={exactBalance}
-              />
-            </tbody>
-          </table>
+          <AssessedLines
+            ours="filed"
+            lines={assessed.lines}
+            totals={[
+              { what: "Total tax", filed: assessed.filed_total, assessed: assessed.total, told: precise },
+              {
+                what: "Balance",
+                filed: assessed.filed_balance,
+                assessed: assessed.balance,
+                told: exactBalance,
+              },
+            ]}
+          />
           {assessed.otherwise.length > 0 && (
             <ul className="mt-2">
               {assessed.otherwise.map((words) => (
@@ -171,32 +147,5 @@ function Assessment({ filing }: { filing: ReturnFiled }) {
         </>
       )}
     </section>
-  );
-}
-
-/** What was assessed less what was filed, to the cent. */
-function apartBy(filed: string | null | undefined, assessed: string | null | undefined) {
-  const apart = (Number(assessed ?? 0) - Number(filed ?? 0)).toFixed(2);
-  return Number(apart) > 0 ? `+${precise(apart)}` : precise(apart);
-}
-
-function exactBalance(amount: string) {
-  const value = Number(amount);
-  if (value === 0) return "even";
-  return `${precise(String(Math.abs(value)))} ${value > 0 ? "due" : "back"}`;
-}
-
-type TotalProps = { what: string; filed: string; assessed: string; told: (amount: string) => string };
-
-function Total({ what, filed, assessed, told }: TotalProps) {
-  return (
-    <tr className="h-[27px] border-b border-ink font-bold">
-      <th scope="row" className="text-left">
-        {what}
-      </th>
-      <td className="text-right">{told(filed)}</td>
-      <td className="text-right">{told(assessed)}</td>
-      <td className="text-right">{apartBy(filed, assessed)}</td>
-    </tr>
   );
 }

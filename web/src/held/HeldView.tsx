@@ -1,6 +1,6 @@
 // What the authority holds beside what was keyed: slips at the left, one of them box by box, what taking it does at the
 // right; and what nobody but the family has.
-import { useNavigate, useSearch } from "@tanstack/react-router";
+import { Link, useNavigate, useSearch } from "@tanstack/react-router";
 import { useEffect } from "react";
 import type { Offered } from "../api/types";
 import { useDesk } from "../desk/useDesk";
@@ -9,6 +9,7 @@ import { Blank, Waiting } from "../ui/pieces";
 import { AskFamily } from "./AskFamily";
 import { Consents } from "./Consents";
 import { IfTaken } from "./IfTaken";
+import { OwnAssessment } from "./OwnAssessment";
 import { SlipBoxes } from "./SlipBoxes";
 import { SlipList } from "./SlipList";
 import { toDecide, useAsking, useOutside } from "./useOutside";
@@ -30,11 +31,11 @@ export function HeldView() {
   // The one that is shown stays the one in the address, also once it is settled.
   const shown = slip?.slip;
   useEffect(() => {
-    if (shown && search.slip === undefined) {
+    if (shown && search.slip === undefined && !search.own) {
       const to = { to: "/h/$id/held", params: { id: opened.id }, search: { slip: shown } } as const;
       void navigate({ ...to, replace: true });
     }
-  }, [shown, search.slip, opened.id, navigate]);
+  }, [shown, search.slip, search.own, opened.id, navigate]);
   if (outside.error) return <Blank title="This cannot be shown">{outside.error.message}</Blank>;
   if (!outside.data) return <Waiting what="Looking at what is held…" />;
   const next = () => go(toDecide(offered).find((one) => one.slip !== slip?.slip));
@@ -46,11 +47,14 @@ export function HeldView() {
         className="min-h-0 overflow-auto border-r border-ink pb-6"
       >
         <Consents view={outside.data} asking={asking} />
-        <SlipList offered={offered} chosen={slip?.slip} />
+        {pack.assesses_itself && <OwnLink chosen={search.own === true} />}
+        <SlipList offered={offered} chosen={search.own ? undefined : slip?.slip} />
         <AskFamily ask={outside.data.ask} asking={asking} />
       </nav>
       <section aria-label="The slip" tabIndex={0} className="min-h-0 overflow-auto bg-sheet">
-        {slip ? (
+        {search.own && pack.assesses_itself ? (
+          <OwnAssessment />
+        ) : slip ? (
           <SlipBoxes key={slip.slip} offered={slip} fetched={outside.data.fetched} next={next} />
         ) : (
           <Blank title="Nothing is held here yet">
@@ -65,8 +69,26 @@ export function HeldView() {
         tabIndex={0}
         className="min-h-0 overflow-auto border-l border-rule p-4"
       >
-        {slip && <IfTaken key={slip.slip} offered={slip} all={offered} next={next} />}
+        {slip && !search.own && <IfTaken key={slip.slip} offered={slip} all={offered} next={next} />}
       </aside>
     </div>
+  );
+}
+
+/** Leads to what the authority assesses by itself. */
+function OwnLink({ chosen }: { chosen: boolean }) {
+  const { opened } = useDesk();
+  return (
+    <Link
+      to="/h/$id/held"
+      params={{ id: opened.id }}
+      search={{ own: true }}
+      aria-current={chosen ? "true" : undefined}
+      className={`block border-b border-l-3 border-b-rule px-3.5 py-2 ${
+        chosen ? "border-l-petrol bg-wash" : "border-l-transparent hover:bg-lilac"
+      }`}
+    >
+      <b>Its own assessment</b> <span className="text-soft">of what it holds, beside ours</span>
+    </Link>
   );
 }

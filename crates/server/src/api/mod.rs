@@ -15,6 +15,7 @@ pub mod households;
 pub mod letters;
 pub mod lists;
 pub mod outside;
+pub mod own_assessment;
 pub mod packs;
 pub mod payers;
 pub mod practice;

@@ -38,6 +38,8 @@ pub struct PackInfo {
     pub payer_titles: &'static [&'static str],
     /// The kinds of papers that the authority or a payer holds.
     pub held_kinds: &'static [&'static str],
+    /// The authority assesses by itself what it holds.
+    pub assesses_itself: bool,
     /// What proves a paper, by its kind.
     pub proofs: BTreeMap<&'static str, &'static str>,
     /// Until when the papers of a return year are kept.
@@ -59,6 +61,7 @@ pub async fn known(State(app): State<App>, _: By) -> Json<Vec<PackInfo>> {
         elections: pack.elections(),
         payer_titles: pack.payer_titles(),
         held_kinds: pack.held_kinds(),
+        assesses_itself: pack.assesses_itself(),
         proofs: pack.paper_kinds().iter().map(|kind| (kind.id, pack.proof(kind))).collect(),
         keeping: pack.years().into_iter().map(|year| (year, pack.keeping(year))).collect(),
     };

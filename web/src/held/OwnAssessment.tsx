@@ -1,0 +1,92 @@
+// What the authority assesses by itself of what it holds, beside what was keyed: the lines that differ, and the papers that make the
+// difference.
+import { useQuery } from "@tanstack/react-query";
+import { api, ask } from "../api/client";
+import type { OwnReturn } from "../api/types";
+import { useDesk } from "../desk/useDesk";
+import { AssessedLines, exactBalance } from "../ui/AssessedLines";
+import { dayOf, precise } from "../ui/format";
+import { Blank, Waiting } from "../ui/pieces";
+
+export function OwnAssessment() {
+  const { opened } = useDesk();
+  const { id, revision } = opened;
+  const own = useQuery({
+    queryKey: ["own-assessment", id, revision],
+    queryFn: () => ask(api.GET("/api/households/{id}/own-assessment", { params: { path: { id } } })),
+    retry: false,
+  });
+  if (own.error) return <Blank title="There is no assessment to show">{own.error.message}</Blank>;
+  if (!own.data) return <Waiting what="Asking what it assesses by itself…" />;
+  const { returns, not_held, not_keyed } = own.data;
+  return (
+    <article className="p-5">
+      <h2 className="text-[17px]">The authority's own assessment</h2>
+      <p className="mb-3 max-w-[68ch] text-soft">
+        Made of what it holds alone, before anything is filed. Where a line differs, a paper below is the
+        reason; what it does not know is for the return to tell.
+      </p>
+      <div className="grid grid-cols-2 gap-x-6">
+        <Papers
+          title="Keyed, and not held by it"
+          papers={not_held}
+          none="It holds every paper that was keyed."
+        />
+        <Papers
+          title="Held, and not keyed so"
+          papers={not_keyed}
+          none="Every slip that it holds was keyed as it says."
+        />
+      </div>
+      {returns.map((of) => (
+        <OneReturn key={of.scope} of={of} />
+      ))}
+    </article>
+  );
+}
+
+function OneReturn({ of }: { of: OwnReturn }) {
+  const same = of.lines.length === 0 && of.total === of.own_total;
+  return (
+    <section className="mt-5" aria-label={of.whose}>
+      <h3 className="mb-1 flex justify-between border-b border-ink pb-1">
+        <b>{of.whose}</b>
+        <span className="text-soft">as of {dayOf(of.on)}</span>
+      </h3>
+      <p className="mb-2 text-soft">
+        {of.made_of.length > 0 ? `Made of ${of.made_of.join(", ")}.` : "It holds nothing of this person."}
+      </p>
+      {same ? (
+        <p>
+          It assesses what was keyed: {precise(of.total)} tax, {exactBalance(of.balance)}.
+        </p>
+      ) : (
+        <AssessedLines
+          ours="here"
+          lines={of.lines}
+          totals={[
+            { what: "Total tax", filed: of.total, assessed: of.own_total, told: precise },
+            { what: "Balance", filed: of.balance, assessed: of.own_balance, told: exactBalance },
+          ]}
+        />
+      )}
+    </section>
+  );
+}
+
+function Papers({ title, papers, none }: { title: string; papers: string[]; none: string }) {
+  return (
+    <section>
+      <h3 className="mb-1 border-b border-rule pb-1 text-plum">{title}</h3>
+      {papers.length === 0 ? (
+        <p className="text-soft">{none}</p>
+      ) : (
+        <ul>
+          {papers.map((name, at) => (
+            <li key={`${name} ${at}`}>{name}</li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}
