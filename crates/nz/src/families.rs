@@ -205,7 +205,7 @@ pub static CLAIM: Open<Facts> = Open::new(
     |facts| if open(facts) { vec![0] } else { Vec::new() },
     |_, _| {
         let options = vec![
-            Opt::new("claim", "Claimed", ""),
+            Opt::new("claim", "Claimed", "with Working for Families"),
             Opt::new("leave", "Not claimed, earner credits instead", "without Working for Families"),
         ];
         Decision::between("nz.families", "Working for Families", "ITA MC 1, LC 13(1)(c)", options)

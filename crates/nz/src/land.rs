@@ -6,7 +6,7 @@ use crate::{
     figures::Land,
     last_assessment,
     plan::{Filed, On},
-    points::Points,
+    points::{Points, in_words},
 };
 use hembo_core::{
     field::{Field, Years},
@@ -233,7 +233,7 @@ fn of_sale(points: &mut Points<'_>, days: &Days, home: bool, at: impl Fn(&str) -
     if days.sold < days.acquired {
         points.raise(&DATES, at("sold"), "It was sold before it was bought.");
     } else if !(facts.year_begin..=facts.year_end).contains(&days.sold) {
-        points.raise(&OUT_OF_YEAR, at("sold"), format!("{} is not in this year.", days.sold));
+        points.raise(&OUT_OF_YEAR, at("sold"), format!("{} is not in this year.", in_words(days.sold)));
     } else if home && within {
         points.raise(&HOME, at("home"), "The main home is left out.");
     } else if !home && !within {

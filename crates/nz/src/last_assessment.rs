@@ -14,7 +14,7 @@ use hembo_core::{
 pub static PROVISION: Provision = Provision { papers: &[ASSESSMENT], ..Provision::NONE };
 
 /// The code of the paper.
-pub const PAPER: &str = "Last assessment";
+pub const PAPER: &str = "Last year";
 
 /// Losses brought forward.
 pub static LOSSES: &Brought = &kinds::LOSSES;
@@ -39,7 +39,7 @@ const ASSESSMENT: PaperKind = PaperKind {
     subject: subject::PAYMENTS,
     name: "Last assessment",
     words: "brought forward loss excess imputation earlier years residual",
-    title: "About",
+    title: "Assessed by",
     shared: false,
     headline: "taxable.1",
     boxes: &[

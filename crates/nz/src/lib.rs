@@ -169,7 +169,7 @@ impl Pack for NewZealand {
             "PIE",
             "Trust",
             "Provisional tax",
-            "Last assessment",
+            "Last year",
         ]
     }
 

@@ -1,7 +1,14 @@
 //! Managed funds and KiwiSaver (portfolio investment entities, ITA HM 56 to HM 60, Schedule 6): the rate that the two earlier years ask
 //! for, and what the year's end settles between it and what the funds paid.
 
-use crate::{bringing::Bringing, facts::EarlierYear, plan::On, points::Points, rounding::cents};
+use crate::{
+    bringing::Bringing,
+    facts::EarlierYear,
+    last_assessment,
+    plan::{On, Plan},
+    points::Points,
+    rounding::cents,
+};
 use hembo_core::{
     field::{Choice, Field, Years},
     household::Entry,
@@ -38,7 +45,7 @@ lines! {
 }
 
 const CARRIES: &[Carry] =
-    &[Carry { line: INCOME, paper: "Last assessment", into: CarriedTo::Box("funds.1") }];
+    &[Carry { line: INCOME, paper: last_assessment::PAPER, into: CarriedTo::Box("funds.1") }];
 
 open_points! {
     RATE_LOW = look "C25", "ITA HM 57, HM 60", "Tell the fund the right rate; the difference is paid with this year.";
@@ -76,7 +83,7 @@ const RATES: &[Choice] = &[
 const FUND: PaperKind = PaperKind {
     id: "PIE",
     subject: subject::INVESTMENTS,
-    name: "Managed fund or KiwiSaver statement",
+    name: "KiwiSaver or another portfolio investment",
     words: "pie kiwisaver managed fund pir portfolio",
     title: "Fund",
     shared: true,
@@ -158,7 +165,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Settled {
 
 /// Rates that funds used and the earlier years do not ask for.
 pub fn points(points: &mut Points<'_>) {
-    let plan = crate::plan::Plan::default();
+    let plan = Plan::default();
     for (_, person) in points.returns() {
         let on = On::of(points.facts, &plan, person);
         let funds = on.own().of(&brings::FUNDS);

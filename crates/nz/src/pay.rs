@@ -126,7 +126,7 @@ const KINDS: &[Choice] = &[
 pub const PAY: PaperKind = PaperKind {
     id: "Pay",
     subject: subject::PAY,
-    name: "Income summary of a payer",
+    name: "Income summary of the year",
     words: "wages salary employer paye benefit pension super",
     title: "Payer",
     shared: false,

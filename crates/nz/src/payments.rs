@@ -1,8 +1,13 @@
 //! What was withheld and paid, residual income tax, and what is due or comes back (ITA BC 8 to BC 10, LB 1, LB 3; TAA 22J, 174AA).
 
 use crate::{
-    bringing::Bringing, donations, families, family_boost, investments, managed_funds,
-    managed_funds::Settled, other, pay, plan::On, points::Points, tax, trusts,
+    bringing::Bringing,
+    donations, families, family_boost, investments, managed_funds,
+    managed_funds::Settled,
+    other, pay,
+    plan::On,
+    points::{Points, in_words},
+    tax, trusts,
 };
 use hembo_core::{
     field::{Choice, Field, Years},
@@ -225,7 +230,11 @@ pub fn points(points: &mut Points<'_>) {
             points.raise(&SMALL, points.at(person, "name"), format!("{name}: {written:#} is not collected."));
         } else if balance > Money::ZERO {
             let day = points.facts.figures.dates.terminal.0;
-            points.raise(&BY_DAY, points.at(person, "name"), format!("{name}: {balance:#} by {day}."));
+            points.raise(
+                &BY_DAY,
+                points.at(person, "name"),
+                format!("{name}: {balance:#} by {}.", in_words(day)),
+            );
         }
         if !sum(points.facts.people[person].own.of(&brings::PROVISIONAL)).is_zero() {
             let message = format!("{name}: provisional tax was paid.");

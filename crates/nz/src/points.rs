@@ -8,6 +8,12 @@ use hembo_core::{
     point::{Gather, Place},
 };
 use hembo_money::Money;
+use time::Date;
+
+/// A day as people write it: 9 February 2027.
+pub fn in_words(day: Date) -> String {
+    format!("{} {} {}", day.day(), day.month(), day.year())
+}
 
 /// The open points of a household in the chosen way.
 #[derive(Debug)]

@@ -6,7 +6,7 @@ use crate::{
     facts::Facts,
     land, last_assessment,
     plan::{Filed, On},
-    points::Points,
+    points::{Points, in_words},
     rounding::cents,
 };
 use hembo_core::{
@@ -227,7 +227,7 @@ pub fn points(points: &mut Points<'_>) {
     for paper in points.papers(PROPERTY.id) {
         if !paper.amount("interest").is_zero() && !paper.boxes.contains_key("reason") && !full {
             let since = loans_differ(points.facts)
-                .map(|day| format!(" Loans since {day} count otherwise."))
+                .map(|day| format!(" Loans since {} count otherwise.", in_words(day)))
                 .unwrap_or_default();
             let place = Place::paper(&paper.id, "reason");
             points.raise(&REASON, place, format!("Why does the interest count?{since}"));

@@ -1,6 +1,6 @@
 //! Where everyone was resident (ITA YD 1, HR 8, CW 27): all year, a part of it, or as a transitional resident.
 
-use crate::points::Points;
+use crate::points::{Points, in_words};
 use hembo_core::{
     Household, Person,
     field::{Choice, Field},
@@ -154,9 +154,10 @@ fn transitional(points: &mut Points<'_>, person: usize) {
     let until = transitional_until(since, points.facts.figures.transitional.months);
     let place = points.at(person, ask::TRANSITIONAL);
     if until < points.facts.year_begin {
-        points.raise(&OVER, place, format!("{}: the time ended on {until}.", who.name));
+        points.raise(&OVER, place, format!("{}: the time ended on {}.", who.name, in_words(until)));
     } else if until < points.facts.year_end {
-        let message = format!("{}: transitional residence ends on {until}, within the year.", who.name);
+        let message =
+            format!("{}: transitional residence ends on {}, within the year.", who.name, in_words(until));
         points.raise(&OVER_IN_YEAR, place, message);
     }
 }

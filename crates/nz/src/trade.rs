@@ -280,7 +280,7 @@ pub static VEHICLE_BY: Open<Facts> = Open::new(
     |facts, paper| {
         let (id, title) = trade_at(facts, paper);
         let options = vec![
-            Opt::new("km", "By the kilometre", ""),
+            Opt::new("km", "By the kilometre", format!("vehicle of {title} by the kilometre")),
             Opt::new("actual", "By its costs", format!("vehicle of {title} by costs")),
             Opt::new("none", "Not claimed", format!("vehicle of {title} not claimed")),
         ];
@@ -299,7 +299,7 @@ pub static ROOM_BY: Open<Facts> = Open::new(
     |facts, paper| {
         let (id, title) = trade_at(facts, paper);
         let options = vec![
-            Opt::new("sqm", "By the square metre", ""),
+            Opt::new("sqm", "By the square metre", format!("room of {title} by the square metre")),
             Opt::new("actual", "By costs", format!("room of {title} by costs")),
             Opt::new("none", "Not claimed", format!("room of {title} not claimed")),
         ];

@@ -21,7 +21,7 @@ fn the_last_assessment_of_the_next_year_is_this_outcome() {
         family.shared("Residential property", &[("ada", "100")], house, json!([{ "amount": "9500" }]));
     let next = next_year(&family.household(), &NewZealand::COMMITTED, &Stop::default()).unwrap();
     assert_eq!(next.year, 2026);
-    let paper = next.papers.iter().find(|paper| paper.kind == "Last assessment").unwrap();
+    let paper = next.papers.iter().find(|paper| paper.kind == "Last year").unwrap();
     let boxes = serde_json::to_value(&paper.boxes).unwrap();
     assert_eq!((&boxes["taxable.1"], &boxes["taxable.2"]), (&json!("30000.00"), &json!("50000")));
     assert_eq!((&boxes["funds.1"], &boxes["funds.2"]), (&json!("700.00"), &json!("900")));

@@ -84,7 +84,7 @@ prop_compose! {
             put("Other expenses", json!({}), json!([{ "sort": "return", "amount": text(amount) }]));
         }
         if let Some(amount) = losses {
-            put("Last assessment", json!({ "losses": text(amount) }), json!(null));
+            put("Last year", json!({ "losses": text(amount) }), json!(null));
         }
         if let Some((schedule, formula)) = lump {
             put("Foreign lump sum", json!({ "country": "GB", "schedule": text(schedule), "formula": text(formula) }), json!(null));

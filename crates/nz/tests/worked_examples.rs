@@ -225,7 +225,7 @@ fn two_let_houses_and_a_section_sold() {
             house("26000", "15000", "new_build"),
             json!([{ "amount": "6200" }]),
         )
-        .paper("Last assessment", "ada", json!({ "rental": "4100" }));
+        .paper("Last year", "ada", json!({ "rental": "4100" }));
     let sold =
         json!([{ "acquired": "2023-05-10", "sold": "2024-08-20", "price": "642000", "cost": "621500" }]);
     let outcome = family.rows("Land sold", "ada", sold).outcome();
@@ -305,7 +305,7 @@ fn part_time_pay_contracts_and_a_loss() {
     let family = family.paper("Schedular", "ada", contract);
     let family = family.rows("Other income", "ada", json!([{ "amount": "150" }]));
     let outcome =
-        family.paper("Last assessment", "ada", json!({ "losses": "6200", "imputation": "310" })).outcome();
+        family.paper("Last year", "ada", json!({ "losses": "6200", "imputation": "310" })).outcome();
     let expected = [
         ("earner_levy", "336"),
         ("total_income", "41650"),

@@ -72,7 +72,7 @@ impl Family {
     pub fn earlier(self, who: &str, [last, before]: [(&str, &str); 2]) -> Family {
         let boxes =
             json!({ "taxable.1": last.0, "funds.1": last.1, "taxable.2": before.0, "funds.2": before.1 });
-        self.paper("Last assessment", who, boxes)
+        self.paper("Last year", who, boxes)
     }
 }
 

@@ -645,6 +645,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{id}/own-assessment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The authority's own assessment beside what was keyed. */
+        get: operations["own_assessment"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{id}/pack-part": {
         parameters: {
             query?: never;
@@ -2955,8 +2972,35 @@ export interface components {
             fetched?: components["schemas"]["Fetched"] | null;
             offered: components["schemas"]["Offered"][];
         };
+        /** @description What the authority assesses by itself. */
+        OwnAssessmentView: {
+            /** @description Papers that were keyed and that it does not hold. */
+            not_held: string[];
+            /** @description Slips that it holds and that were not keyed, or say something else. */
+            not_keyed: string[];
+            returns: components["schemas"]["OwnReturn"][];
+        };
+        /** @description Its assessment of one return beside ours. */
+        OwnReturn: {
+            balance: components["schemas"]["Money"];
+            /** @description The lines that differ: ours as filed, its own as assessed. */
+            lines: components["schemas"]["AssessedLine"][];
+            /** @description What it is made of. */
+            made_of: string[];
+            /** @description ISO 8601. */
+            on: string;
+            own_balance: components["schemas"]["Money"];
+            /** @description Its own. */
+            own_total: components["schemas"]["Money"];
+            scope: string;
+            /** @description Ours. */
+            total: components["schemas"]["Money"];
+            whose: string;
+        };
         /** @description What a pack declares. */
         PackInfo: components["schemas"]["About"] & {
+            /** @description The authority assesses by itself what it holds. */
+            assesses_itself: boolean;
             /** @description What papers bring by themselves to where another kind's papers go. */
             counted: components["schemas"]["Counted"][];
             /** @description What may be chosen beside the return and is weighed for nobody. */
@@ -5582,6 +5626,51 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    own_assessment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnAssessmentView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            502: {
                 headers: {
                     [name: string]: unknown;
                 };

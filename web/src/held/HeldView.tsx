@@ -9,7 +9,7 @@ import { Blank, Waiting } from "../ui/pieces";
 import { AskFamily } from "./AskFamily";
 import { Consents } from "./Consents";
 import { IfTaken } from "./IfTaken";
-import { OwnAssessment } from "./OwnAssessment";
+import { OwnAssessment, OwnTotals } from "./OwnAssessment";
 import { SlipBoxes } from "./SlipBoxes";
 import { SlipList } from "./SlipList";
 import { toDecide, useAsking, useOutside } from "./useOutside";
@@ -38,6 +38,7 @@ export function HeldView() {
   }, [shown, search.slip, search.own, opened.id, navigate]);
   if (outside.error) return <Blank title="This cannot be shown">{outside.error.message}</Blank>;
   if (!outside.data) return <Waiting what="Looking at what is held…" />;
+  const ownShown = search.own === true && pack.assesses_itself;
   const next = () => go(toDecide(offered).find((one) => one.slip !== slip?.slip));
   return (
     <div className="grid h-full grid-cols-[310px_1fr_272px] max-desk:block max-desk:overflow-auto">
@@ -47,12 +48,12 @@ export function HeldView() {
         className="min-h-0 overflow-auto border-r border-ink pb-6"
       >
         <Consents view={outside.data} asking={asking} />
-        {pack.assesses_itself && <OwnLink chosen={search.own === true} />}
-        <SlipList offered={offered} chosen={search.own ? undefined : slip?.slip} />
+        {pack.assesses_itself && <OwnLink chosen={ownShown} />}
+        <SlipList offered={offered} chosen={ownShown ? undefined : slip?.slip} />
         <AskFamily ask={outside.data.ask} asking={asking} />
       </nav>
       <section aria-label="The slip" tabIndex={0} className="min-h-0 overflow-auto bg-sheet">
-        {search.own && pack.assesses_itself ? (
+        {ownShown ? (
           <OwnAssessment />
         ) : slip ? (
           <SlipBoxes key={slip.slip} offered={slip} fetched={outside.data.fetched} next={next} />
@@ -65,11 +66,12 @@ export function HeldView() {
         )}
       </section>
       <aside
-        aria-label="What taking it does"
+        aria-label={ownShown ? "What it comes to" : "What taking it does"}
         tabIndex={0}
         className="min-h-0 overflow-auto border-l border-rule p-4"
       >
-        {slip && !search.own && <IfTaken key={slip.slip} offered={slip} all={offered} next={next} />}
+        {ownShown && <OwnTotals />}
+        {slip && !ownShown && <IfTaken key={slip.slip} offered={slip} all={offered} next={next} />}
       </aside>
     </div>
   );

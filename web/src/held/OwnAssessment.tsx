@@ -8,14 +8,47 @@ import { AssessedLines, exactBalance } from "../ui/AssessedLines";
 import { dayOf, precise } from "../ui/format";
 import { Blank, Waiting } from "../ui/pieces";
 
-export function OwnAssessment() {
+/** Asked anew for each revision: what differs moves with what is keyed. */
+function useOwn() {
   const { opened } = useDesk();
   const { id, revision } = opened;
-  const own = useQuery({
+  return useQuery({
     queryKey: ["own-assessment", id, revision],
     queryFn: () => ask(api.GET("/api/households/{id}/own-assessment", { params: { path: { id } } })),
     retry: false,
   });
+}
+
+/** What both come to, side by side. */
+export function OwnTotals() {
+  const own = useOwn();
+  if (!own.data) return null;
+  return (
+    <>
+      <h2 className="mb-1 text-[15px]">What it comes to</h2>
+      {own.data.returns.map((of) => (
+        <dl key={of.scope} className="mb-4 grid grid-cols-[1fr_auto] gap-y-1">
+          <dt className="col-span-2 border-b border-ink pb-1 font-semibold">{of.whose}</dt>
+          <dt>Here</dt>
+          <dd className="text-right font-semibold">{exactBalance(of.balance)}</dd>
+          <dt>By what it holds alone</dt>
+          <dd className="text-right">{exactBalance(of.own_balance)}</dd>
+          <dt className="text-soft">Total tax here</dt>
+          <dd className="text-right text-soft">{precise(of.total)}</dd>
+          <dt className="text-soft">Total tax by what it holds</dt>
+          <dd className="text-right text-soft">{precise(of.own_total)}</dd>
+        </dl>
+      ))}
+      <p className="text-soft">
+        Nobody files where it knows all and nothing is claimed besides: then its own assessment stands. Else
+        the return replaces it.
+      </p>
+    </>
+  );
+}
+
+export function OwnAssessment() {
+  const own = useOwn();
   if (own.error) return <Blank title="There is no assessment to show">{own.error.message}</Blank>;
   if (!own.data) return <Waiting what="Asking what it assesses by itself…" />;
   const { returns, not_held, not_keyed } = own.data;

@@ -4,7 +4,7 @@ import { useNavigate } from "@tanstack/react-router";
 import { Fragment, useId, useState } from "react";
 import type { Command, Entry, Field, Paper, PaperKind, Point } from "../api/types";
 import { type How, useDesk } from "../desk/useDesk";
-import { EntryBox } from "../entry/EntryBox";
+import { EntryBox, shownEntry } from "../entry/EntryBox";
 import { field } from "../entry/field";
 import { DoneBeside, PutAside } from "../points/PointsView";
 import { capital, count, exact } from "../ui/format";
@@ -207,6 +207,7 @@ function Box({ paper, field, offered, points, focus }: BoxProps) {
           key={point.id}
           point={point}
           use={point.suggested ? () => keep(point.suggested ?? null) : undefined}
+          told={point.suggested ? shownEntry(field, opened.household.people, point.suggested) : undefined}
         />
       ))}
     </>
@@ -251,7 +252,7 @@ export function BoxLine({ number, label, help, helpId, before, wide, children }:
 }
 
 /** A point where it stands: what to do, and the computed figure to take over. */
-export function PointNote({ point, use }: { point: Point; use?: () => void }) {
+export function PointNote({ point, use, told }: { point: Point; use?: () => void; told?: string }) {
   return (
     <div className="col-span-full my-1 flex flex-wrap items-center gap-x-3 border-l-4 border-ochre bg-sand px-3 py-1.5">
       <span className="flex items-center gap-x-3">
@@ -262,7 +263,7 @@ export function PointNote({ point, use }: { point: Point; use?: () => void }) {
       </span>
       {use && (
         <Button tone="quiet" onClick={use}>
-          use {exact(point.suggested ?? "")}
+          use {told}
         </Button>
       )}
       {point.beside && <DoneBeside point={point} />}

@@ -5,7 +5,7 @@ import { Fragment, useEffect, useRef, useState } from "react";
 import type { Command, Entry, Field, Place, Point } from "../api/types";
 import { type How, useDesk } from "../desk/useDesk";
 import { focusBox } from "../entry/boxes";
-import { EntryBox, FaultPlace } from "../entry/EntryBox";
+import { EntryBox, FaultPlace, shownEntry } from "../entry/EntryBox";
 import { NotesAt } from "../notes/NotesAt";
 import { useWho } from "../signin/SignInGate";
 import { MonthsBox, PersonBox } from "../spread/PersonBoxes";
@@ -206,10 +206,12 @@ function About({ point }: { point: Point }) {
 
 /** A question is answered here; anything else is one step away. */
 function Settle({ point, settled }: { point: Point; settled: () => void }) {
-  const { opened, edit } = useDesk();
+  const { opened, pack, edit } = useDesk();
   const { household } = opened;
   const { place } = point;
   const person = household.people.find((p) => p.id === place.person);
+  const kind = (household.papers ?? []).find((paper) => paper.id === place.paper)?.kind;
+  const box = pack.paper_kinds.find((one) => one.id === kind)?.boxes.find((one) => one.id === place.field);
   const question = useQuestion(place);
   if (question) {
     const command = (value: Entry | null): Command =>
@@ -269,7 +271,7 @@ function Settle({ point, settled }: { point: Point; settled: () => void }) {
       <span className="flex gap-3">
         {suggested && field && (
           <Button tone="quiet" onClick={() => edit([{ do: "set_box", paper, field, value: suggested }])}>
-            use {exact(suggested)}
+            use {box ? shownEntry(box, household.people, suggested) : exact(suggested)}
           </Button>
         )}
         <Link
