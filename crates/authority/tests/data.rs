@@ -10,6 +10,7 @@ fn registry() -> Registry {
         Arc::new(hembo_us::UnitedStates::COMMITTED),
         Arc::new(hembo_ca::Canada::COMMITTED),
         Arc::new(hembo_nz::NewZealand::COMMITTED),
+        Arc::new(hembo_za::SouthAfrica::COMMITTED),
     ])
 }
 

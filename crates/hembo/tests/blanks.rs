@@ -12,6 +12,7 @@ static REGISTRY: LazyLock<Registry> = LazyLock::new(|| {
         Arc::new(hembo_us::UnitedStates::COMMITTED),
         Arc::new(hembo_ca::Canada::COMMITTED),
         Arc::new(hembo_nz::NewZealand::COMMITTED),
+        Arc::new(hembo_za::SouthAfrica::COMMITTED),
     ])
 });
 

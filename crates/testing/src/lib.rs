@@ -12,6 +12,7 @@ pub mod family;
 pub mod modules;
 pub mod nz;
 pub mod us;
+pub mod za;
 
 use hembo_core::{
     Way,

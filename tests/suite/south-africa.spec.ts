@@ -1,0 +1,52 @@
+// Households of South Africa: a certificate typed by its codes, the authority's own assessment that is incomplete, a joint estate.
+import { expect, test } from "@playwright/test";
+import { cell, noFindings, openCopy, saved } from "./desk";
+
+test("a certificate is keyed as a table of codes; one that no certificate has is refused with its line", async ({
+  page,
+}) => {
+  const id = await openCopy(page, "Nortjie-Dube");
+  await page.goto(`/h/${id}/papers?paper=irp5`);
+  await page.getByRole("button", { name: "Lines from a table…" }).click();
+  const table = page.getByLabel("The table");
+  await table.fill("Code,Amount\n3607 Overtime,2000.00\n9999,5.00\n");
+  await expect(page.getByText(/9999/).last()).toBeVisible();
+  await expect(page.getByRole("button", { name: "Take 2 lines" })).toBeHidden();
+  await table.fill("Code,Amount\n3607 Overtime,2000.00\n");
+  await page.getByRole("button", { name: "Take 1 line" }).click();
+  await saved(page);
+  // The codes no longer add up to the total of the certificate.
+  await page.goto(`/h/${id}/points`);
+  await expect(page.getByText("The codes make 606,000, 3699 says 604,000.").first()).toBeVisible();
+  await noFindings(page, "open points of a household of South Africa");
+});
+
+test("the authority's own assessment is incomplete: a certificate of interest is taken, bills and a gift stay ours", async ({
+  page,
+}) => {
+  const id = await openCopy(page, "Nortjie-Dube");
+  await page.goto(`/h/${id}/held`);
+  await page.getByRole("button", { name: "Ask for it" }).click();
+  await expect(page.getByText(/Authorised by Thandeka/)).toBeVisible();
+  await page.getByRole("button", { name: "Fetch what is held" }).click();
+  await page.getByRole("link", { name: /^Its own assessment/ }).click();
+  const own = page.getByRole("region", { name: "The slip" });
+  await expect(own.getByText("IT3(b) False Bay Money Market", { exact: true })).toBeVisible();
+  await expect(own.getByText("Medical bills", { exact: true })).toBeVisible();
+  await expect(own.getByRole("row", { name: /Gifts/ }).first()).toContainText("8,000");
+  await page.getByRole("link", { name: /False Bay/ }).click();
+  await page.getByRole("button", { name: /^Add the paper/ }).click();
+  await saved(page);
+  await page.goto(`/h/${id}/spread`);
+  await expect(cell(page, "Local interest", 0)).toContainText("30,650");
+});
+
+test("in community of property a joint estate stands by halves on both returns", async ({ page }) => {
+  await openCopy(page, "Mokoena-Vlok");
+  for (const row of ["Local interest", "Net rent", "Taxable capital gain"]) {
+    const first = await cell(page, row, 0).innerText();
+    await expect(cell(page, row, 1)).toContainText(first.trim());
+  }
+  await expect(page.getByRole("region", { name: "Ways to file" })).toContainText("glass of both");
+  await noFindings(page, "the Spread of a joint estate");
+});
