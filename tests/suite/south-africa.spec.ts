@@ -1,6 +1,6 @@
 // Households of South Africa: a certificate typed by its codes, the authority's own assessment that is incomplete, a joint estate.
 import { expect, test } from "@playwright/test";
-import { cell, noFindings, openCopy, saved } from "./desk";
+import { cell, handOver, noFindings, openCopy, saved } from "./desk";
 
 test("a certificate is keyed as a table of codes; one that no certificate has is refused with its line", async ({
   page,
@@ -39,6 +39,58 @@ test("the authority's own assessment is incomplete: a certificate of interest is
   await saved(page);
   await page.goto(`/h/${id}/spread`);
   await expect(cell(page, "Local interest", 0)).toContainText("30,650");
+});
+
+test("the return replaces what was assessed, documents are asked for by business days and sent, the refund waits for them", async ({
+  page,
+  browser,
+}) => {
+  test.slow();
+  const id = await openCopy(page, "Nortjie-Dube");
+  await page.goto(`/h/${id}/held`);
+  await page.getByRole("button", { name: "Ask for it" }).click();
+  await expect(page.getByText(/Authorised by Thandeka/)).toBeVisible();
+  await page.getByRole("button", { name: "Fetch what is held" }).click();
+  await page.getByRole("link", { name: /False Bay/ }).click();
+  await page.getByRole("button", { name: /^Add the paper/ }).click();
+  await saved(page);
+  await page.getByRole("link", { name: /^Its own assessment/ }).click();
+  const own = page.getByRole("region", { name: "The slip" });
+  await expect(own.getByText("Not decided yet.")).toBeVisible();
+  await expect(own.getByRole("row", { name: /Corrected on request/ })).toContainText("40 business days");
+  await own.getByRole("button", { name: "Accept it" }).click();
+  await expect(own.getByText("Accepted: nothing is filed")).toBeVisible();
+  await page.goto(`/h/${id}/points`);
+  await expect(page.getByText(/accepted an assessment without/)).toBeVisible();
+  await page.goto(`/h/${id}/held?own=true`);
+  await own.getByRole("button", { name: "Change it by a return" }).click();
+  await expect(own.getByText("A return stands in its place.")).toBeVisible();
+  await noFindings(page, "the authority's own assessment");
+
+  await handOver(page, browser, id);
+  await page.getByRole("button", { name: "File the return" }).click();
+  const receipt = page.getByRole("article");
+  await receipt.getByRole("button", { name: "Ask what became of it" }).click();
+  await expect(receipt.getByText(/^21 business days from/).first()).toBeVisible();
+  await expect(receipt.getByText("The refund is held until")).toBeVisible();
+  for (const what of ["The s18A receipt of Penguin Rescue", "Receipts of the medical bills"]) {
+    await receipt.getByLabel(`What is sent: ${what}`).fill("A scan, by the portal");
+    await receipt.getByLabel(`What is sent: ${what}`).press("Enter");
+    await expect(receipt.getByLabel(`What is sent: ${what}`)).toBeHidden();
+  }
+  await expect(receipt.getByText("The refund is held until")).toBeHidden();
+  await receipt.getByRole("button", { name: "Ask what became of it" }).click();
+  await expect(receipt.getByRole("heading", { name: /^Assessed on/ })).toBeVisible();
+});
+
+test("what could still be done is told with its price, and is no way", async ({ page }) => {
+  const id = await openCopy(page, "Nortjie-Dube");
+  await page.goto(`/h/${id}/ways`);
+  const levers = page.getByRole("region", { name: "What could still be done" });
+  const annuity = levers.getByRole("region", { name: /^More into a retirement annuity/ });
+  await expect(annuity.getByRole("row").last()).toContainText("to the most that is deducted");
+  await expect(levers.getByRole("region", { name: /^A withdrawal of savings/ })).toContainText("2,000 the least");
+  await noFindings(page, "Ways with advice");
 });
 
 test("in community of property a joint estate stands by halves on both returns", async ({ page }) => {

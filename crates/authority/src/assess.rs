@@ -9,11 +9,10 @@ use hembo_core::{
     Household, Outcome, Pack, Registry,
     check::digits,
     held::{self, Held},
-    household::{Paper, Share},
+    household::Paper,
     outcome::{self, NAMED_WAYS, ReturnSchedules, Wanted},
     search::Stop,
 };
-use hembo_money::Rate;
 use std::collections::BTreeSet;
 use time::Date;
 
@@ -132,22 +131,5 @@ fn with_what_is_held(
 }
 
 fn new_paper(held: Held, kind: &str, person: &str, title: &str, number: usize) -> Paper {
-    Paper {
-        id: format!("held-{number}"),
-        kind: kind.into(),
-        title: title.into(),
-        owners: vec![Share {
-            person: person.into(),
-            percent: Rate::from_billionths(100 * Rate::ONE.billionths()),
-        }],
-        boxes: held.boxes,
-        rows: Vec::new(),
-        rows_made: 0,
-        checked: false,
-        proof: false,
-        changed: Default::default(),
-        before: Default::default(),
-        held: None,
-        files: Vec::new(),
-    }
+    Paper { title: title.into(), boxes: held.boxes, ..Paper::new(format!("held-{number}"), kind, person) }
 }

@@ -33,8 +33,6 @@ use uuid::Uuid;
 
 /// How late a slow answer comes: later than anybody waits.
 pub const SLOW: Duration = Duration::from_secs(20);
-/// Within how many days a document that is asked for is to be sent.
-const DAYS_FOR_A_DOCUMENT: i64 = 30;
 
 /// The largest thing that is sent to it, in bytes: a picture.
 const LARGEST_BODY: usize = 16 * 1024 * 1024;
@@ -334,7 +332,7 @@ impl StandIn {
                 receipt.refusals = refusals(package, &self.data, pack);
                 receipt.state = if receipt.refusals.is_empty() { Filed::Accepted } else { Filed::Refused };
                 if receipt.state == Filed::Accepted {
-                    receipt.documents = self.documents(package);
+                    receipt.documents = self.documents(package, pack);
                 }
             }
             Filed::Accepted if receipt.documents.iter().all(|document| document.sent.is_some()) => {
@@ -347,15 +345,17 @@ impl StandIn {
         }
     }
 
-    fn documents(&self, package: &Package) -> Vec<Document> {
+    fn documents(&self, package: &Package, pack: &dyn Pack) -> Vec<Document> {
         let law = package.household.country.as_str();
-        let due = today().saturating_add(time::Duration::days(DAYS_FOR_A_DOCUMENT)).to_string();
+        let asked_on = today();
+        let due = pack.document_deadline(package.household.year, asked_on).day.to_string();
         let known = package.filers.iter().filter_map(|filer| self.data.find(law, &filer.number));
         let asked = known
             .flat_map(|known| known.asked_for.iter().enumerate().map(move |(n, words)| (known, n, words)));
         let document = |(known, n, words): (&crate::data::Known, usize, &String)| Document {
             id: format!("{}-{}", known.number, n + 1),
             words: words.clone(),
+            asked: asked_on.to_string(),
             due: due.clone(),
             sent: None,
         };

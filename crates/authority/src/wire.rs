@@ -274,6 +274,9 @@ pub struct Document {
     pub id: String,
     /// What is asked for.
     pub words: String,
+    /// The day on which it was asked for.
+    #[serde(default)]
+    pub asked: String,
     /// The last day.
     pub due: String,
     /// What was sent.

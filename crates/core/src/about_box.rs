@@ -105,7 +105,7 @@ fn example(field: &Field, household: &Household, at: &Place) -> Option<Entry> {
     let now = entry_at(household, at);
     if let FieldKind::Amount { .. } = field.kind {
         let amount = now.and_then(Entry::money).unwrap_or_default() + EXAMPLE;
-        return Some(Entry::Text(amount.to_string()));
+        return Some(Entry::amount(amount));
     }
     if let FieldKind::Date = field.kind {
         let days = ["07-01", "02-01"].map(|day| Entry::Text(format!("{}-{day}", household.year)));

@@ -2,7 +2,7 @@
 
 use hembo_money::Money;
 use serde::Serialize;
-use time::Date;
+use time::{Date, Duration, Month, Weekday};
 use utoipa::ToSchema;
 
 /// Something that is due on a day.
@@ -39,10 +39,65 @@ pub fn instalments(all: Money, days: &[Date], unit: Money) -> Vec<(Date, Money)>
     days.iter().map(|day| (*day, Money::from_cents(each))).collect()
 }
 
+/// Whether a day is a Saturday or a Sunday.
+pub fn is_weekend(day: Date) -> bool {
+    matches!(day.weekday(), Weekday::Saturday | Weekday::Sunday)
+}
+
+/// The so manyth business day after a day, which does not count itself; `is_free` tells days that are none.
+pub fn after_business_days(from: Date, days: i64, is_free: impl Fn(Date) -> bool) -> Date {
+    let mut day = from;
+    let mut left = days;
+    while left > 0 {
+        let Some(next) = day.next_day() else { return Date::MAX };
+        day = next;
+        left -= i64::from(!is_free(day));
+    }
+    day
+}
+
+/// Easter Sunday of a year by the Gregorian calendar (the anonymous algorithm of 1876).
+pub fn easter(year: i32) -> Date {
+    let (golden, century, rest) = (year % 19, year / 100, year % 100);
+    let leap = century - century / 4 - (century - (century + 8) / 25 + 1) / 3 + 19 * golden + 15;
+    let epact = leap % 30;
+    let weekday = (32 + 2 * (century % 4) + 2 * (rest / 4) - epact - rest % 4) % 7;
+    let later = (golden + 11 * epact + 22 * weekday) / 451;
+    let at = epact + weekday - 7 * later + 114;
+    let month = if at / 31 == 3 { Month::March } else { Month::April };
+    let first = Date::from_calendar_date(year, month, 1).unwrap_or(Date::MAX);
+    first + Duration::days(i64::from(at % 31))
+}
+
+/// Until when something is to be sent that an authority asks for.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Deadline {
+    /// The last day.
+    pub day: Date,
+    /// How it is counted: "21 business days".
+    pub counted: String,
+    /// The rule.
+    pub cite: &'static str,
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
     use time::macros::date;
+
+    #[test]
+    fn easter_falls_where_the_almanac_has_it() {
+        for day in [
+            date!(2024 - 03 - 31),
+            date!(2025 - 04 - 20),
+            date!(2026 - 04 - 05),
+            date!(2027 - 03 - 28),
+            date!(2038 - 04 - 25),
+            date!(2008 - 03 - 23),
+        ] {
+            assert_eq!(easter(day.year()), day);
+        }
+    }
 
     #[test]
     fn instalments_are_rounded_up_so_that_together_they_are_enough() {

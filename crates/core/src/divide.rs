@@ -254,7 +254,7 @@ fn parts(entries: &Answers, fields: &[Field], weights: [i64; 2], half: usize) ->
         |id: &str| fields.iter().any(|f| f.id == id && matches!(f.kind, FieldKind::Amount { .. }));
     let part = |(id, entry): (&String, &Entry)| {
         let entry = match entry.money().filter(|_| is_amount(id)) {
-            Some(amount) => Entry::Text(amount.split(&weights)[half].to_string()),
+            Some(amount) => Entry::amount(amount.split(&weights)[half]),
             None => entry.clone(),
         };
         (id.clone(), entry)

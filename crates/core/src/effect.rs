@@ -75,7 +75,7 @@ pub fn of_paper(
     let kind = pack.paper_kinds().iter().find(|k| k.id == found.kind)?;
     let now = total(household, registry, stop)?;
     let with_more = kind.field(kind.headline).and_then(|field| {
-        let more = with_box(household, paper, field.id, headline(pack, found) + step);
+        let more = household.with_entry(paper, field.id, Entry::amount(headline(pack, found) + step));
         Some(total(&more, registry, stop)? - now)
     });
     let mut without = household.clone();
@@ -139,7 +139,7 @@ struct At {
 impl Along<'_> {
     /// With an amount in the box, holding an option where one is named.
     fn at(&self, amount: Money, held: Option<(&str, &str)>) -> Option<At> {
-        let mut household = with_box(self.household, self.paper, self.field, amount);
+        let mut household = self.household.with_entry(self.paper, self.field, Entry::amount(amount));
         household.pins.extend(held.map(|(decision, option)| (decision.to_owned(), option.to_owned())));
         if !faults(&household, self.registry).is_empty() {
             return None;
@@ -194,14 +194,6 @@ impl Along<'_> {
         }
         Some(high)
     }
-}
-
-fn with_box(household: &Household, paper: &str, field: &str, amount: Money) -> Household {
-    let mut changed = household.clone();
-    for found in changed.papers.iter_mut().filter(|p| p.id == paper) {
-        found.boxes.insert(field.into(), Entry::Text(amount.to_string()));
-    }
-    changed
 }
 
 /// The household's total in the chosen way, without its trail; nothing where it was stopped.

@@ -3,6 +3,7 @@
 use crate::{
     household::{Entry, Household},
     outcome::Outcome,
+    own_assessment::{ASKED, accepted},
     pack::Pack,
     payer,
     point::{Place, Point, Weight},
@@ -53,6 +54,7 @@ impl Need {
 /// What filing a household's returns needs.
 pub fn needs(household: &Household, outcome: &Outcome, pack: &dyn Pack) -> Vec<Need> {
     let mut needs = vec![open_points(outcome), numbers(household, pack), births(household)];
+    needs.extend(own_assessment(household, pack));
     needs.extend(payers(household, pack));
     let of_law = pack.filing_needs();
     needs.extend(of_law.settled.iter().map(|(what, codes)| settled(what, codes, outcome)));
@@ -60,6 +62,19 @@ pub fn needs(household: &Household, outcome: &Outcome, pack: &dyn Pack) -> Vec<N
     needs.extend(of_law.refund_account.filter(|_| back).map(|field| account(household, field)));
     needs.push(checked(household));
     needs
+}
+
+/// Who accepted what the authority assessed by itself files nothing.
+fn own_assessment(household: &Household, pack: &dyn Pack) -> Option<Need> {
+    let what = "The authority's own assessment";
+    let accepted = household.people.iter().find(|person| accepted(person));
+    match accepted.filter(|_| pack.assesses_itself()) {
+        Some(person) => {
+            let words = format!("accepted by {}: nothing is filed", person.name);
+            Some(Need::missing(what, words, Place::person(&person.id, ASKED)))
+        }
+        None => pack.assesses_itself().then(|| Need::there(what, "changed by a return")),
+    }
 }
 
 fn open_points(outcome: &Outcome) -> Need {

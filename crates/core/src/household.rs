@@ -301,6 +301,15 @@ impl Household {
         self.papers.iter().find(|p| p.id == id)
     }
 
+    /// The same household with another entry in a box of a paper.
+    pub fn with_entry(&self, paper: &str, field: &str, entry: Entry) -> Household {
+        let mut changed = self.clone();
+        for found in changed.papers.iter_mut().filter(|p| p.id == paper) {
+            found.boxes.insert(field.into(), entry.clone());
+        }
+        changed
+    }
+
     /// Those who file, in the order of the file.
     pub fn filers(&self) -> impl Iterator<Item = (usize, &Person)> {
         self.people.iter().enumerate().filter(|(_, p)| p.role == Role::Filer)
@@ -308,6 +317,11 @@ impl Household {
 }
 
 impl Entry {
+    /// An amount as it is entered.
+    pub fn amount(amount: Money) -> Entry {
+        Entry::Text(amount.to_string())
+    }
+
     /// The amount, if this is one.
     pub fn money(&self) -> Option<Money> {
         self.text()?.parse().ok()
@@ -349,6 +363,26 @@ impl Entry {
 }
 
 impl Paper {
+    /// An empty paper of one person.
+    pub fn new(id: impl Into<String>, kind: &str, person: &str) -> Paper {
+        let whole = Rate::from_billionths(100 * Rate::ONE.billionths());
+        Paper {
+            id: id.into(),
+            kind: kind.into(),
+            title: String::new(),
+            owners: vec![Share { person: person.into(), percent: whole }],
+            boxes: Answers::new(),
+            rows: Vec::new(),
+            rows_made: 0,
+            checked: false,
+            proof: false,
+            changed: BTreeSet::new(),
+            before: Answers::new(),
+            held: None,
+            files: Vec::new(),
+        }
+    }
+
     /// The line of that id.
     pub fn row(&self, id: &str) -> Option<&Row> {
         self.rows.iter().find(|r| r.id == id)

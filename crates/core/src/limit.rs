@@ -157,7 +157,7 @@ pub fn share_above(trail: &mut impl Trail, measure: Money, start: Money, rate: R
 }
 
 /// A rate as people read it: "7.5 %".
-fn percent(rate: Rate) -> String {
+pub fn percent(rate: Rate) -> String {
     format!("{} %", Rate::from_billionths(rate.billionths() * 100))
 }
 

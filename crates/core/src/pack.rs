@@ -1,7 +1,7 @@
 //! What a rule pack is.
 
 use crate::{
-    dates::DueDate,
+    dates::{Deadline, DueDate},
     decision::Way,
     divide::Rule,
     drawn::Drawn,
@@ -10,8 +10,10 @@ use crate::{
     filing::FilingNeeds,
     forms::{Forms, Required},
     household::{Entry, Household, Paper, Person, Role},
+    lever::Lever,
     line::{LineId, SpreadSection},
     outcome::Outcome,
+    own_assessment,
     paper::{Counted, Keeping, PaperKind},
     point::{NotComputed, Point},
     provision::Declared,
@@ -21,7 +23,7 @@ use crate::{
 };
 use serde::Serialize;
 use std::sync::Arc;
-use time::{Date, Month};
+use time::{Date, Duration, Month};
 use utoipa::ToSchema;
 
 /// One country's rules.
@@ -125,9 +127,19 @@ pub trait Pack: Send + Sync {
         &[]
     }
 
-    /// Whether the law's authority assesses by itself what it holds, before anybody files.
+    /// Whether the law's authority assesses by itself what it holds, before anybody files: then it asks what becomes of that.
     fn assesses_itself(&self) -> bool {
-        false
+        self.person_questions().iter().any(|question| question.field.id == own_assessment::ASKED)
+    }
+
+    /// Until when what it assessed by itself on a day may be changed, and how.
+    fn own_assessment_dates(&self, _year: i32, _on: Date) -> Vec<DueDate> {
+        Vec::new()
+    }
+
+    /// Until when a document is to be sent that is asked for on a day: thirty days where the law names none.
+    fn document_deadline(&self, _year: i32, asked: Date) -> Deadline {
+        Deadline { day: asked + Duration::days(30), counted: "30 days".into(), cite: "" }
     }
 
     /// What filing needs beside what every law's does.
@@ -145,6 +157,11 @@ pub trait Pack: Send + Sync {
 
     /// What is due when, by the day.
     fn dates(&self, _outcome: &Outcome) -> Vec<DueDate> {
+        Vec::new()
+    }
+
+    /// What the family may still do beside the return, by advice.
+    fn levers(&self, _household: &Household, _outcome: &Outcome) -> Vec<Lever> {
         Vec::new()
     }
 

@@ -101,9 +101,11 @@ tables! {
     BoostQuarter { part: Rate, most: Money, rate: Rate }
     /// SLSA 37, 38: the year's threshold, the rate, and other income that asks for nothing.
     StudentLoan { threshold: Money, rate: Rate, other_to: Money }
-    /// RC 3, RC 5, RC 9: from which residual tax on, the uplifts, the days, and where interest is safe.
+    /// RC 3, RC 5, RC 9: from which residual tax on, the uplifts, the days, and where interest is safe; to which one the
+    /// ratio is open, and its days.
     Provisional {
         above: Money, uplift: Rate, uplift_of_two_years: Rate, instalments: Vec<Day>, safe_to: Money, ratio_to: Money,
+        ratio_days: Vec<Day>,
     }
     /// HR 8: how long a transitional resident is one, after so many years away.
     Transitional { months: i32, years_away: i32 }

@@ -95,7 +95,8 @@ const RATES: &[Choice] = &[
     Choice::new("45", "45 %, no number given"),
 ];
 
-const INTEREST: PaperKind = PaperKind {
+/// An interest certificate.
+pub const INTEREST: PaperKind = PaperKind {
     id: "Interest",
     subject: subject::INVESTMENTS,
     name: "Interest certificate",

@@ -84,7 +84,8 @@ impl Sale {
     }
 }
 
-const SALES: PaperKind = PaperKind {
+/// Land sold.
+pub const SALES: PaperKind = PaperKind {
     id: "Land sold",
     subject: subject::OWN_WORK,
     name: "Residential land sold",
@@ -130,8 +131,8 @@ impl Days {
         })
     }
 
-    /// Whether the sale is within the time: agreed before so many years after the title.
-    fn within(&self, figures: &Land) -> bool {
+    /// From which day on a sale is free: so many years after the title.
+    fn free_from(&self, figures: &Land) -> Date {
         let bought = figures.earlier.iter().find(|earlier| earlier.acquired_from.0 <= self.agreed);
         let years = match bought {
             _ if self.sold >= figures.since.0 => figures.years,
@@ -139,7 +140,12 @@ impl Days {
             Some(earlier) => earlier.years,
             None => 0,
         };
-        self.sold < years_after(self.acquired, years)
+        years_after(self.acquired, years)
+    }
+
+    /// Whether the sale is within the time.
+    fn within(&self, figures: &Land) -> bool {
+        self.sold < self.free_from(figures)
     }
 }
 
@@ -147,6 +153,13 @@ impl Days {
 fn years_after(day: Date, years: i32) -> Date {
     let year = day.year() + years;
     day.replace_year(year).or_else(|_| Date::from_ordinal_date(year, 60)).unwrap_or(Date::MAX)
+}
+
+/// From which day on a sale within the time would have been free; none of the main home.
+pub fn free_from(cells: &Answers, figures: &Land) -> Option<Date> {
+    let days = Days::of(cells).filter(|days| !is_home(cells) && days.within(figures))?;
+    let by_new_law = settled::greater(figures.since.0, years_after(days.acquired, figures.years));
+    Some(settled::lesser(days.free_from(figures), by_new_law))
 }
 
 fn is_home(cells: &Answers) -> bool {

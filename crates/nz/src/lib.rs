@@ -10,6 +10,7 @@ pub mod bringing;
 mod case;
 pub mod children;
 pub mod donations;
+pub mod elections;
 pub mod facts;
 pub mod families;
 pub mod family_boost;
@@ -23,6 +24,7 @@ pub mod ird_number;
 pub mod land;
 pub mod last_assessment;
 pub mod law;
+pub mod levers;
 pub mod managed_funds;
 pub mod not_computed;
 pub mod other;
@@ -51,8 +53,9 @@ use hembo_core::{
     filing::FilingNeeds,
     forms::Forms,
     household::Entry,
+    lever::Lever,
     line::SpreadSection,
-    pack::{About, DayOrder, Page, Suggestion, Totals, caption_of},
+    pack::{About, DayOrder, Election, Page, Suggestion, Totals, caption_of},
     paper::{Keeping, PaperKind},
     point::NotComputed,
     provision::Declared,
@@ -173,10 +176,6 @@ impl Pack for NewZealand {
         ]
     }
 
-    fn assesses_itself(&self) -> bool {
-        true
-    }
-
     fn filing_needs(&self) -> FilingNeeds {
         FilingNeeds { settled: &[], refund_account: Some(payments::ask::ACCOUNT) }
     }
@@ -212,6 +211,28 @@ impl Pack for NewZealand {
     /// The year before is the one before that now.
     fn settle_next(&self, before: &Household, next: &mut Household) {
         last_assessment::settle_next(before, next);
+    }
+
+    fn own_assessment_dates(&self, year: i32, _: Date) -> Vec<DueDate> {
+        let figures = self.book().of(year).unwrap_or_else(|| self.book().latest());
+        let words = "Then it is final, unless the notice names a later day; what is missing in it is a duty to tell.";
+        vec![DueDate {
+            day: figures.dates.due.0,
+            what: "Corrected, or completed".into(),
+            whose: String::new(),
+            amount: None,
+            words: words.into(),
+            cite: "TAA subpart 3B".into(),
+        }]
+    }
+
+    fn levers(&self, household: &Household, outcome: &Outcome) -> Vec<Lever> {
+        let figures = self.book().of(household.year).unwrap_or_else(|| self.book().latest());
+        levers::levers(&intake::read(household, figures), household, outcome)
+    }
+
+    fn elections(&self) -> &'static [Election] {
+        elections::ELECTIONS
     }
 
     fn version(&self) -> &str {

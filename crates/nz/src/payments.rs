@@ -108,8 +108,10 @@ pub const PAID_IN_ADVANCE: PaperKind = PaperKind {
             .blank_is("standard")
             .help("The standard is taken until another is chosen."),
         Field::amount("estimate", "", "Estimated residual tax of the next year"),
-        Field::amount("supplies", "", "Taxable supplies of the last year")
+        Field::amount("supplies", "", "Taxable supplies of this year")
             .help("For the ratio: GST-registered for the whole year."),
+        Field::amount("expected", "", "Taxable supplies expected in the next year")
+            .help("Blank: the ratio alone is told."),
     ],
     columns: &[
         Field::date("date", "", "Paid on"),

@@ -4,7 +4,7 @@ use crate::{facts::Facts, points::Points};
 use hembo_core::{
     field::{Choice, Field},
     household::Entry,
-    open_points,
+    open_points, own_assessment,
     pack::{DEPENDENT, FILER, Question},
     point::{Gather, Place},
     provision::Provision,
@@ -21,6 +21,7 @@ pub static PROVISION: Provision = Provision {
                 .lasts()
                 .help("For letters and the file."),
         },
+        own_assessment::QUESTION,
         Question {
             of: DEPENDENT,
             from_age: 0,

@@ -15,7 +15,7 @@ use hembo_core::{
     outcome::Line,
     point::{Gather, Place},
     provision::Provision,
-    trail::Trail,
+    trail::{Item, Trail},
 };
 use hembo_money::{Money, Rate, Rounding};
 use time::Date;
@@ -38,6 +38,8 @@ lines! {
         "As it was estimated.";
     NEXT = "nz.provisional_next", "Provisional tax of the next year", "ITA RC 5",
         "By the method that is chosen: the standard until another is.";
+    RATIO = "nz.provisional_ratio", "On each 1,000 of taxable supplies", "ITA RC 8, RC 15",
+        "This year's residual tax in a thousand of its taxable supplies, to one decimal of a per cent.";
     FIRST = "nz.provisional_instalment_1", "First instalment", "ITA RC 9",
         "A third, the fraction of a cent dropped.";
     SECOND = "nz.provisional_instalment_2", "Second instalment", "ITA RC 9",
@@ -49,7 +51,9 @@ lines! {
 open_points! {
     PAYER = look "C52", "ITA RC 3", "Provisional tax is due next year: look at the instalments.";
     BELOW = look "provisional-estimate", "ITA RC 7; TAA 120KBB", "An estimate below what comes out costs interest from each instalment on; the standard is safe.";
-    RATIO = not_weighed "provisional-ratio", "ITA RC 8, RC 15 to RC 18", "The ratio goes by each two months' supplies: reckon it with the GST returns.";
+    BY_RATIO = look "provisional-ratio", "ITA RC 8, RC 15 to RC 18", "It is open to who was registered for GST all year and elected it before the year begins; six instalments go by the supplies of two months each.";
+    NO_RATIO = blocks "provisional-ratio-closed", "ITA RC 16", "Choose another method.";
+    NO_SUPPLIES = blocks "provisional-no-supplies", "ITA RC 8", "Enter the taxable supplies of this year: the ratio is taken of them.";
     NO_ESTIMATE = blocks "provisional-no-estimate", "ITA RC 7", "Enter the estimate.";
 }
 
@@ -79,27 +83,46 @@ pub fn record(on: On<'_>, trail: &mut impl Trail, household: &hembo_core::Househ
     let following = uplifted(residual, figures.uplift_of_two_years);
     on.made(trail, FOLLOWING, following, &of, &[("Uplift", &figures.uplift_of_two_years)]);
     let paper = entered(on.facts, household, on.person);
-    let estimated = paper.filter(|paper| paper.text("method") == Some("estimate"));
-    let (line, next) = match estimated {
-        Some(paper) => {
-            let estimate = trail.line(ESTIMATE, on.scope, paper.amount("estimate"), |i| {
-                let place = household.papers.iter().position(|other| other.id == paper.id).unwrap_or(0);
-                let item = hembo_core::trail::Item {
-                    amount: paper.amount("estimate"),
-                    paper: place,
-                    field: "estimate",
-                    row: None,
-                };
-                i.items([&item]);
-            });
-            (ESTIMATE, estimate)
+    let method = paper.and_then(|paper| paper.text("method"));
+    let box_of = |field: &'static str| entry(household, paper, field);
+    let (line, next) = match method {
+        Some("estimate") => {
+            let item = box_of("estimate");
+            (ESTIMATE, trail.line(ESTIMATE, on.scope, item.amount, |i| _ = i.items([&item])))
         }
-        None => (STANDARD, standard),
+        Some("ratio") => return by_ratio(on, trail, residual, [box_of("supplies"), box_of("expected")]),
+        _ => (STANDARD, standard),
     };
     on.made(trail, NEXT, next, &[(line, next)], &[]);
     let third = next.in_proportion(Money::whole(1), Money::whole(3), Money::CENT, Rounding::Down);
     for (line, amount) in [(FIRST, third), (SECOND, third), (THIRD, next - third - third)] {
         on.made(trail, line, amount, &[(NEXT, next)], &[]);
+    }
+}
+
+/// A box of the paper about the next year's method.
+fn entry(household: &hembo_core::Household, paper: Option<&Paper>, field: &'static str) -> Item {
+    let place = household.papers.iter().position(|other| Some(&other.id) == paper.map(|paper| &paper.id));
+    let amount = paper.map_or(Money::ZERO, |paper| paper.amount(field));
+    Item { amount, paper: place.unwrap_or(0), field, row: None }
+}
+
+/// RC 8: the ratio of residual tax to the supplies of the year, in a thousand of supplies, and what it asks of those that are expected.
+fn by_ratio(on: On<'_>, trail: &mut impl Trail, residual: Money, [supplies, expected]: [Item; 2]) {
+    if supplies.amount.is_zero() {
+        return;
+    }
+    // One decimal of a per cent is a whole unit in a thousand.
+    let thousand = Money::whole(1000);
+    let ratio = residual.in_proportion(thousand, supplies.amount, Money::WHOLE, Rounding::HalfUp);
+    trail.line(RATIO, on.scope, ratio, |i| {
+        i.line(payments::RESIDUAL, on.scope, residual).items([&supplies]);
+    });
+    if !expected.amount.is_zero() {
+        let next = expected.amount.in_proportion(ratio, thousand, Money::CENT, Rounding::HalfUp);
+        trail.line(NEXT, on.scope, next, |i| {
+            i.line(RATIO, on.scope, ratio).items([&expected]);
+        });
     }
 }
 
@@ -118,11 +141,13 @@ pub fn points(points: &mut Points<'_>) {
         let name = points.name(person);
         points.raise(&PAYER, points.at(person, "name"), format!("{name}: provisional tax of {standard:#}."));
         let Some(paper) = entered(points.facts, points.household, person) else { continue };
-        of_method(points, paper, standard);
+        of_method(points, paper, place);
     }
 }
 
-fn of_method(points: &mut Points<'_>, paper: &Paper, standard: Money) {
+fn of_method(points: &mut Points<'_>, paper: &Paper, place: usize) {
+    let [standard, residual, ratio, next] =
+        [STANDARD, payments::RESIDUAL, RATIO, NEXT].map(|line| points.amount(line, place));
     let at = |field: &str| Place::paper(&paper.id, field);
     match paper.text("method") {
         Some("estimate") if !paper.boxes.contains_key("estimate") => {
@@ -133,7 +158,24 @@ fn of_method(points: &mut Points<'_>, paper: &Paper, standard: Money) {
             let message = format!("The estimate asks for {saved:#} less than the standard.");
             points.raise(&BELOW, at("estimate"), message);
         }
-        Some("ratio") => points.raise(&RATIO, at("method"), "Instalments by the ratio are not reckoned."),
+        Some("ratio") if residual > points.facts.figures.provisional.ratio_to => {
+            let message = format!("A residual tax of {residual:#} is too high for the ratio.");
+            points.raise(&NO_RATIO, at("method"), message);
+        }
+        Some("ratio") if ratio > Money::whole(1000) => {
+            points.raise(&NO_RATIO, at("supplies"), "The ratio is above 100 %.");
+        }
+        Some("ratio") if paper.amount("supplies").is_zero() => {
+            points.raise(&NO_SUPPLIES, at("supplies"), "Of which supplies?");
+        }
+        Some("ratio") if next.is_zero() => {
+            let message = format!("{ratio:#} are paid on each 1,000 of supplies.");
+            points.raise(&BY_RATIO, at("method"), message);
+        }
+        Some("ratio") => {
+            let message = format!("The ratio asks for {next:#}, the standard for {standard:#}.");
+            points.raise(&BY_RATIO, at("method"), message);
+        }
         _ => {}
     }
 }
@@ -167,18 +209,29 @@ fn of_return(outcome: &Outcome, balance: &Line, figures: &Figures) -> Vec<DueDat
         let words = "Terminal tax; through an agent two months later.";
         all.push(due(rules.terminal.0, "Balance", Some(balance.amount), words, "ITA RB 1"));
     }
-    let amount = |id: &str| {
-        let found = outcome.lines.iter().find(|line| line.id == id && line.scope == balance.scope);
-        found.map(|line| line.amount)
-    };
+    all.extend(by_supplies(outcome, balance, figures).into_iter().map(|(day, words)| {
+        let what = format!("Instalment for {}", outcome.year + 1);
+        due(day, &what, None, &words, "ITA RC 9(7)")
+    }));
     for (line, day) in [FIRST, SECOND, THIRD].into_iter().zip(&figures.provisional.instalments) {
-        if let Some(amount) = amount(line) {
+        let amount = outcome.amount(line, &balance.scope);
+        if !amount.is_zero() {
             let what = format!("Instalment for {}", outcome.year + 1);
             let words = "Provisional tax of the next year by the method that is chosen.";
             all.push(due(day.0, &what, Some(amount), words, "ITA RC 9"));
         }
     }
     all
+}
+
+/// The six days of the ratio, with what is paid on each; none where another method was chosen.
+fn by_supplies(outcome: &Outcome, balance: &Line, figures: &Figures) -> Vec<(Date, String)> {
+    let ratio = outcome.amount(RATIO, &balance.scope);
+    if ratio.is_zero() {
+        return Vec::new();
+    }
+    let words = format!("{ratio:#} on each 1,000 of the taxable supplies of the two months before.");
+    figures.provisional.ratio_days.iter().map(|day| (day.0, words.clone())).collect()
 }
 
 /// Whether the law asks for a return, or assesses by itself: as it is told on the form.

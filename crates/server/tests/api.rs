@@ -394,6 +394,11 @@ async fn a_paper_tells_its_effect_and_a_box_its_curve() {
     assert_eq!(effect["way_without"]["name"], "Joint · standard");
     assert_eq!(effect["without"], "214.00");
     client.get(&format!("/api/households/{id}/effect?paper=none")).await.ok(404);
+    // What may still be done, from the pack's advice; a law that advises nothing has an empty list.
+    assert_eq!(client.get(&format!("/api/households/{id}/advice")).await.ok(200), json!([]));
+    let other = client.household("Nortjie-Dube").await;
+    let advice = client.get(&format!("/api/households/{other}/advice")).await.ok(200);
+    assert!(advice.as_array().unwrap().iter().any(|one| one["what"] == "More into a retirement annuity"));
     let curve = client.get(&format!("/api/households/{id}/curve?paper=w2-tamsin&field=1")).await.ok(200);
     assert_eq!(curve["points"].as_array().unwrap().len(), 101);
     // Just below 65,819 the spouses' separate returns are lower; at 25,180 (an income of 25,501) a separate return loses

@@ -167,6 +167,10 @@ async fn where_everyone_files_alone_each_return_goes_out_and_an_amended_one_name
     assert_eq!(now(&view)["state"], "accepted");
     let documents = family.at(&format!("filings/{}/documents", marit["id"].as_str().unwrap()));
     let document = marit["documents"][0]["id"].clone();
+    assert!(marit["documents"][0]["counted"].as_str().unwrap().starts_with("30 days from "), "{marit}");
+    let own = view["returns"].as_array().unwrap().iter().find(|of| of["scope"] == marit["scope"]).unwrap();
+    let refund = own["balance"].as_str().unwrap().starts_with('-');
+    assert_eq!((&marit["documents"][0]["days_left"], &marit["refund_held"]), (&json!(30), &json!(refund)));
     family.client.post(&documents, json!({ "document": document, "words": " " })).await.ok(422);
     let sent = json!({ "document": document, "words": "Five receipts, by post" });
     let view = family.client.post(&documents, sent).await.ok(200);

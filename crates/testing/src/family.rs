@@ -1,6 +1,10 @@
 //! What families of every law have in common: a household file in the making, and what came out for it.
 
-use hembo_core::{Outcome, Pack, outcome::LineInput};
+use hembo_core::{
+    Outcome, Pack,
+    lever::{Advice, Step},
+    outcome::LineInput,
+};
 use hembo_money::Money;
 
 /// Declares `Family`, a household file in the making under the laws of a registry, with what every law's families have.
@@ -78,10 +82,32 @@ macro_rules! family {
             pub fn outcome(&self) -> ::hembo_core::Outcome {
                 ::hembo_core::reckon(&self.household(), &$registry).unwrap()
             }
+
+            /// What is advised under a name: of each step the amount, empty where there is none, and the change of tax.
+            pub fn advised(&self, what: &str) -> Option<Vec<(String, String)>> {
+                let stop = ::hembo_core::search::Stop::default();
+                let household = self.household();
+                let advice = ::hembo_core::lever::advice(&household, &self.outcome(), &$registry, &stop);
+                $crate::family::steps_of(advice.unwrap(), what)
+            }
         }
     };
 }
 pub(crate) use family;
+
+/// The steps of an advice: the amount, empty where there is none, and the change of tax.
+pub fn steps_of(advice: Vec<Advice>, what: &str) -> Option<Vec<(String, String)>> {
+    let one = advice.into_iter().find(|one| one.what == what)?;
+    let told = |step: Step| {
+        (step.amount.map(|amount| amount.to_string()).unwrap_or_default(), step.change.to_string())
+    };
+    Some(one.steps.into_iter().map(told).collect())
+}
+
+/// Steps as [`steps_of`] tells them.
+pub fn steps(of: &[(&str, &str)]) -> Option<Vec<(String, String)>> {
+    Some(of.iter().map(|(amount, change)| ((*amount).to_owned(), (*change).to_owned())).collect())
+}
 
 /// Points that packs do not declare: those of the core, and those of questions that rule out what is not computed.
 const NOT_DECLARED: [&str; 4] = ["asks", "not-computed", "too-many-ways", "pin-gone"];

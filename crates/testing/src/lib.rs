@@ -6,6 +6,7 @@
 
 #![allow(clippy::unwrap_used, clippy::missing_panics_doc)]
 
+pub mod bench;
 pub mod ca;
 pub mod declarations;
 pub mod family;

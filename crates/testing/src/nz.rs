@@ -2,7 +2,7 @@
 #![allow(missing_docs)]
 
 use crate::family::family;
-pub use crate::family::has_point;
+pub use crate::family::{has_point, steps};
 use hembo_core::{Outcome, Registry};
 use hembo_money::Money;
 use hembo_nz::not_computed::NOT_COMPUTED;

@@ -22,7 +22,7 @@ pub static PROVISION: Provision = Provision {
     lines: LINES,
     papers: &[CERTIFICATE],
     points: POINTS,
-    figures: &["travel", "scale"],
+    figures: &["travel", "scale", "lump_sums"],
     ..Provision::NONE
 };
 
@@ -369,7 +369,8 @@ fn special(points: &mut Points<'_>, paper: &Paper, lump_sums: Money) {
         points.raise(&LUMP_SUM, place(), format!("A lump sum of {lump_sums:#} without its directive."));
     }
     let savings = of_code(paper, "3926");
-    if !savings.is_zero() && savings < Money::whole(2000) {
+    let least = points.facts.figures.lump_sums.savings_least.unwrap_or_default();
+    if !savings.is_zero() && savings < least {
         points.raise(&SAVINGS_LEAST, place(), format!("A savings withdrawal of {savings:#}."));
     }
     let worked_abroad =

@@ -27,6 +27,7 @@ pub struct Figures {
     /// Of 2024 only.
     pub solar: Option<Cited<Solar>>,
     pub lump_sums: Cited<LumpSums>,
+    pub turnover_tax: Cited<TurnoverTax>,
     pub tax_free: Cited<TaxFree>,
     pub provisional: Cited<Provisional>,
     pub dates: Cited<Dates>,
@@ -74,10 +75,14 @@ tables! {
     }
     /// s6C: a part of new panels, up to a most.
     Solar { rate: Rate, most: Money }
-    /// Second Schedule: the tables of retirement and severance, and of withdrawal.
+    /// Second Schedule: the tables of retirement and severance, and of withdrawal; from which age a fund pays out on retirement, and the
+    /// least that may be taken of the savings part, since there is one.
     LumpSums {
         retirement_rates: Vec<Rate>, retirement_tops: Vec<Money>, withdrawal_rates: Vec<Rate>, withdrawal_tops: Vec<Money>,
+        retirement_age: i32, savings_least: Option<Money>,
     }
+    /// s48B: rates on slices of turnover, the upper ends of all but the last, and the most that it is open to.
+    TurnoverTax { rates: Vec<Rate>, tops: Vec<Money>, most: Money }
     /// s12T: the most of a year and of a life, and what is taxed of more.
     TaxFree { year_most: Money, life_most: Money, rate: Rate }
     /// Fourth Schedule: income that asks for no payments, the uplift of a year, and when an estimate was too low.
@@ -85,6 +90,10 @@ tables! {
         small_income: Money, uplift: Rate, large_above: Money, part_small: Rate, part_large: Rate, penalty: Rate,
         next_days: Vec<Day>, third: Day,
     }
-    /// TAA: when the season closes, what is not paid or collected, and how long papers are kept.
-    Dates { close: Day, close_provisional: Day, least: Money, no_return_to: Money, kept_years: i32, document_days: i64 }
+    /// TAA: when the season closes, what is not paid or collected, how long papers are kept, the business days for documents, for a
+    /// correction and an objection, and holidays that were declared for one year.
+    Dates {
+        close: Day, close_provisional: Day, least: Money, no_return_to: Money, kept_years: i32, document_days: i64,
+        correction_days: i64, objection_days: i64, declared_holidays: Vec<Day>,
+    }
 }

@@ -60,7 +60,8 @@ pub struct Work {
     pub exempt: bool,
 }
 
-const WORK: PaperKind = PaperKind {
+/// Work abroad.
+pub const WORK: PaperKind = PaperKind {
     id: "Work abroad",
     subject: subject::PAY,
     name: "Pay for work abroad",

@@ -122,7 +122,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
             + traded.foreign
             + gained.abroad,
         unpaid: passive + limit::or_zero(trail, lets.net),
-        has_trade: on.own().has(&trade::brings::TRADES),
+        has_trade: on.own().of(&trade::brings::TRADES).iter().any(|trade| !trade.by_turnover),
     }
 }
 

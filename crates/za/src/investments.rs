@@ -64,7 +64,8 @@ pub mod brings {
     pub static PROPERTY: Brought = Brought::new();
 }
 
-const CERTIFICATE: PaperKind = PaperKind {
+/// A certificate of interest and dividends.
+pub const CERTIFICATE: PaperKind = PaperKind {
     id: "IT3(b)",
     subject: subject::INVESTMENTS,
     name: "Interest and dividends",

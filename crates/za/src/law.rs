@@ -4,6 +4,7 @@ use crate::{
     asked, bringing::Bringing, carried, certificates, donations, facts::Facts, foreign_pay, foreign_tax,
     gains, home_office, income, investments, lump_sums, medical, not_computed, other, payments, people,
     points::Points, provisional, rental, retirement, tax, tax_free, trade, travel,
+    turnover_tax,
 };
 use hembo_core::{
     choice::Open,
@@ -35,6 +36,7 @@ static LAW: &[Rule] = &[
     Rule::new(&foreign_tax::PROVISION).reads(foreign_tax::read).finds(foreign_tax::points),
     Rule::new(&tax_free::PROVISION).reads(tax_free::read).finds(tax_free::points),
     Rule::new(&lump_sums::PROVISION).reads(lump_sums::read).finds(lump_sums::points),
+    Rule::new(&turnover_tax::PROVISION).finds(turnover_tax::points),
     Rule::new(&carried::PROVISION).reads(carried::read),
     Rule::new(&payments::PROVISION).reads(payments::read).finds(payments::points),
     Rule::new(&provisional::PROVISION).finds(provisional::points),

@@ -7,10 +7,12 @@
 
 pub mod asked;
 pub mod bringing;
+pub mod calendar;
 pub mod carried;
 mod case;
 pub mod certificates;
 pub mod donations;
+pub mod elections;
 pub mod facts;
 pub mod figures;
 pub mod foreign_pay;
@@ -23,6 +25,7 @@ pub mod income;
 pub mod intake;
 pub mod investments;
 pub mod law;
+pub mod levers;
 pub mod lump_sums;
 pub mod medical;
 pub mod not_computed;
@@ -36,22 +39,25 @@ pub mod rental;
 pub mod retirement;
 pub mod returns;
 pub mod rounding;
+pub mod season;
 pub mod spread;
 pub mod tax;
 pub mod tax_free;
 pub mod trade;
 pub mod travel;
+pub mod turnover_tax;
 
 use figures::{COMMITTED, Figures, SOURCES, VERSION};
 use hembo_core::{
     Case, Household, Outcome, Pack, Paper, Person,
-    dates::DueDate,
+    dates::{Deadline, DueDate},
     figures::{Book, Replacement},
     filing::FilingNeeds,
     forms::Forms,
     household::Entry,
+    lever::Lever,
     line::SpreadSection,
-    pack::{About, DayOrder, Page, Suggestion, Totals, caption_of},
+    pack::{About, DayOrder, Election, Page, Suggestion, Totals, caption_of},
     paper::{Keeping, PaperKind},
     point::NotComputed,
     provision::Declared,
@@ -161,10 +167,6 @@ impl Pack for SouthAfrica {
         &["IRP5", "IT3(b)", "IT3(s)", "Annuity", "Scheme", "Lump sum", "IRP6", "Last year"]
     }
 
-    fn assesses_itself(&self) -> bool {
-        true
-    }
-
     fn filing_needs(&self) -> FilingNeeds {
         FilingNeeds { settled: &[], refund_account: Some(payments::ask::ACCOUNT) }
     }
@@ -188,6 +190,25 @@ impl Pack for SouthAfrica {
     fn dates(&self, outcome: &Outcome) -> Vec<DueDate> {
         let figures = self.book().of(outcome.year).map(AsRef::as_ref);
         figures.map(|figures| provisional::dates(outcome, figures)).unwrap_or_default()
+    }
+
+    fn own_assessment_dates(&self, year: i32, on: Date) -> Vec<DueDate> {
+        let figures = self.book().of(year).unwrap_or_else(|| self.book().latest());
+        season::own_assessment(&figures.dates, on)
+    }
+
+    fn document_deadline(&self, year: i32, asked: Date) -> Deadline {
+        let figures = self.book().of(year).unwrap_or_else(|| self.book().latest());
+        season::document(&figures.dates, asked)
+    }
+
+    fn levers(&self, household: &Household, outcome: &Outcome) -> Vec<Lever> {
+        let figures = self.book().of(household.year).unwrap_or_else(|| self.book().latest());
+        levers::levers(&intake::read(household, figures), household, outcome)
+    }
+
+    fn elections(&self) -> &'static [Election] {
+        elections::ELECTIONS
     }
 
     fn version(&self) -> &str {

@@ -61,7 +61,8 @@ const KINDS: &[Choice] = &[
     Choice::new("withdrawal", "Withdrawal"),
 ];
 
-const DIRECTIVE: PaperKind = PaperKind {
+/// A lump sum by its directive.
+pub const DIRECTIVE: PaperKind = PaperKind {
     id: "Lump sum",
     subject: subject::RETIREMENT,
     name: "Lump sum by directive",

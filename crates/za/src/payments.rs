@@ -1,6 +1,6 @@
 //! Tax of the year, what was withheld and paid, and what is payable or comes back (Fourth Schedule paras 28, 29; TAA s 190).
 
-use crate::{bringing::Bringing, certificates, lump_sums, plan::On, points::Points, tax, tax_free};
+use crate::{bringing::Bringing, certificates, lump_sums, plan::On, points::Points, tax, tax_free, turnover_tax};
 use hembo_core::{
     field::{Field, Years},
     household::Entry,
@@ -32,7 +32,7 @@ pub mod ask {
 
 lines! {
     pub TOTAL = "za.total_tax", "Tax of the year", "s5",
-        "Normal tax, the tax on contributions above the most, and that on lump sums.";
+        "Normal tax, the tax on contributions above the most, that on lump sums, and turnover tax.";
     pub PAYE = "za.paye", "PAYE", "Fourth Schedule para 28; code 4102",
         "Of every certificate.";
     pub LUMP_PAYE = "za.lump_sum_paye", "PAYE on lump sums", "Fourth Schedule para 9(3); code 4115",
@@ -105,10 +105,16 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, normal: Money) -> Money {
     let own = on.own();
     let penalty = tax_free::reckon(on, trail);
     let lump_sums = lump_sums::reckon(on, trail);
+    let by_turnover = turnover_tax::reckon(on, trail);
     let total = on.add(
         trail,
         TOTAL,
-        &[(tax::NORMAL, normal), (tax_free::PENALTY, penalty), (lump_sums::TAX, lump_sums)],
+        &[
+            (tax::NORMAL, normal),
+            (tax_free::PENALTY, penalty),
+            (lump_sums::TAX, lump_sums),
+            (turnover_tax::TAX, by_turnover),
+        ],
     );
     let paye = on.gather(trail, PAYE, own.of(&certificates::brings::PAYE));
     let of_lump_sums = own.of(&certificates::brings::LUMP_PAYE).iter().chain(lump_sums::withheld(on));

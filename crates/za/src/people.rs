@@ -8,7 +8,7 @@ use crate::{
 use hembo_core::{
     field::{Choice, Field},
     household::Entry,
-    open_points,
+    open_points, own_assessment,
     pack::{DEPENDENT, FILER, Question},
     point::{Gather, Place},
     provision::Provision,
@@ -33,6 +33,7 @@ pub static PROVISION: Provision = Provision {
                 .lasts()
                 .help("Ten digits."),
         },
+        own_assessment::QUESTION,
         Question {
             of: DEPENDENT,
             from_age: 0,

@@ -135,7 +135,7 @@ pub fn points(points: &mut Points<'_>) {
         let name = points.name(person);
         let figures = &points.facts.figures.provisional;
         let income = points.amount(OTHER_INCOME, place);
-        let trades = points.facts.people[person].own.has(&crate::trade::brings::TRADES);
+        let trades = points.facts.people[person].own.of(&crate::trade::brings::TRADES).iter().any(|trade| !trade.by_turnover);
         let estimates = paper(points.facts, points.household, person, PROVISIONAL_PAPER.id);
         let taxed = !points.amount(tax::NORMAL, place).is_zero();
         if (income > figures.small_income || trades) && taxed && estimates.is_none() {
@@ -163,10 +163,7 @@ pub fn dates(outcome: &Outcome, figures: &Figures) -> Vec<DueDate> {
 }
 
 fn of_return(outcome: &Outcome, balance: &Line, figures: &Figures) -> Vec<DueDate> {
-    let amount = |id: &str| {
-        let found = outcome.lines.iter().find(|line| line.id == id && line.scope == balance.scope);
-        found.map_or(Money::ZERO, |line| line.amount)
-    };
+    let amount = |id: &str| outcome.amount(id, &balance.scope);
     let provisional =
         amount(OTHER_INCOME) > figures.provisional.small_income || !amount(crate::trade::NET).is_zero();
     let due = |day: Date, what: String, amount: Option<Money>, words: &str, cite: &str| DueDate {

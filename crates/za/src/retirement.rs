@@ -27,9 +27,9 @@ pub static PROVISION: Provision = Provision {
 };
 
 lines! {
-    CONTRIBUTIONS = "za.retirement_contributions", "Retirement contributions", "s11F(1); codes 4001, 4003, 4006, 4029",
+    pub CONTRIBUTIONS = "za.retirement_contributions", "Retirement contributions", "s11F(1); codes 4001, 4003, 4006, 4029",
         "Of certificates, own annuities and earlier years.";
-    MOST = "za.retirement_limit", "Most that is deducted", "s11F(2)",
+    pub MOST = "za.retirement_limit", "Most that is deducted", "s11F(2)",
         "A part of remuneration or of income, 350,000, and income without the capital gain: the least.";
     pub DEDUCTED = "za.retirement_deduction", "Retirement contributions deducted", "s11F",
         "Contributions up to the most.";
@@ -56,7 +56,8 @@ pub mod brings {
     pub static ANNUITIES: Brought = Brought::new();
 }
 
-const ANNUITY: PaperKind = PaperKind {
+/// A certificate of an own annuity.
+pub const ANNUITY: PaperKind = PaperKind {
     id: "Annuity",
     subject: subject::ADJUSTMENTS,
     name: "Retirement annuity certificate",

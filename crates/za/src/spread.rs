@@ -2,7 +2,7 @@
 
 use crate::{
     certificates, donations, foreign_pay, foreign_tax, gains, home_office, income, investments, lump_sums,
-    medical, other, payments, rental, retirement, tax, tax_free, trade, travel,
+    medical, other, payments, rental, retirement, tax, tax_free, trade, travel, turnover_tax,
 };
 use hembo_core::line::{SpreadRow, SpreadSection};
 
@@ -53,6 +53,7 @@ pub static SPREAD: &[SpreadSection] = &[
             SpreadRow::new("Normal tax", None, tax::NORMAL).result(),
             SpreadRow::new("Tax-free accounts, above the most", None, tax_free::PENALTY),
             SpreadRow::new("Lump sums", None, lump_sums::TAX),
+            SpreadRow::new("Turnover tax", None, turnover_tax::TAX),
             SpreadRow::new("Tax of the year", None, payments::TOTAL).result(),
         ],
     },

@@ -3,6 +3,7 @@
 
 use crate::{bringing::Bringing, facts::Facts, plan::On, points::Points, rounding::half};
 use hembo_core::{
+    Paper,
     choice::{Chosen, Open},
     decision::{Decision, Opt},
     field::{Field, Years},
@@ -26,7 +27,6 @@ lines! {
 }
 
 open_points! {
-    TURNOVER_TAX = not_covered "C60", "Sixth Schedule";
     JOINT = look "trade-agreed", "s7(2A)", "Keep the agreement that the trade is of both spouses.";
 }
 
@@ -50,6 +50,8 @@ pub struct Trade {
     pub expenses: Vec<Item>,
     /// Of both spouses by an agreement that is still to be told.
     pub may_be_joint: bool,
+    /// Turnover tax was elected: it is no part of income.
+    pub by_turnover: bool,
     pub abroad: bool,
 }
 
@@ -63,7 +65,8 @@ impl Trade {
     }
 }
 
-const TRADE: PaperKind = PaperKind {
+/// A trade.
+pub const TRADE: PaperKind = PaperKind {
     id: "Trade",
     subject: subject::OWN_WORK,
     name: "Trade, profession or partnership",
@@ -78,7 +81,9 @@ const TRADE: PaperKind = PaperKind {
             .lasts()
             .help("Of a partnership, by its agreement; blank: all of it."),
         Field::yes_no("may_be_joint", "", "In community: both spouses may have agreed to share it").lasts(),
-        Field::yes_no("turnover_tax", "", "Turnover tax was elected").lasts(),
+        Field::yes_no("turnover_tax", "", "Turnover tax was elected")
+            .lasts()
+            .help("Before the year began: it stands in place of normal tax on the trade."),
         Field::yes_no("abroad", "", "Abroad").lasts(),
     ],
     columns: &[Field::text("what", "", "What", 80), Field::amount("amount", "", "Expense")],
@@ -86,6 +91,16 @@ const TRADE: PaperKind = PaperKind {
     years: Years::ALL,
     next_year: NextYear::Again,
 };
+
+/// Whether turnover tax was elected for a trade.
+pub fn is_elected(paper: &Paper) -> bool {
+    paper.flag("turnover_tax")
+}
+
+/// The trades of a person for which it was.
+pub fn elected(on: On<'_>) -> impl Iterator<Item = &Trade> {
+    on.own().of(&brings::TRADES).iter().filter(|trade| trade.by_turnover)
+}
 
 /// Gives the share of a trade to its owner.
 pub fn read(paper: &mut Bringing<'_>) {
@@ -102,13 +117,15 @@ pub fn read(paper: &mut Bringing<'_>) {
     };
     let expense =
         |(row, _, amount): (usize, _, Money)| paper.paper.item("amount", Some(row), of_share(amount));
+    let by_turnover = is_elected(paper.paper.paper);
     let trade = Trade {
         id: paper.paper.paper.id.clone(),
         title: paper.paper.paper.title.clone(),
         turnover: paper.item("turnover", of_share(paper.amount("turnover"))),
         wear: paper.item("wear", of_share(paper.amount("wear"))),
         expenses: paper.paper.lines("amount").map(expense).collect(),
-        may_be_joint: paper.flag("may_be_joint") && paper.facts.in_community,
+        may_be_joint: paper.flag("may_be_joint") && paper.facts.in_community && !by_turnover,
+        by_turnover,
         abroad: paper.flag("abroad"),
     };
     for person in paper.owners() {
@@ -133,7 +150,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Traded {
     let partner = on.facts.partner(on.person);
     let of_partner = partner.map_or(&[][..], |partner| on.facts.people[partner].own.of(&brings::TRADES));
     let part = |trade: &Trade, amount: Money| if joint(trade) { half(amount) } else { amount };
-    let all: Vec<&Trade> = own.iter().chain(of_partner.iter().filter(|trade| joint(trade))).collect();
+    let own = own.iter().filter(|trade| !trade.by_turnover);
+    let all: Vec<&Trade> = own.chain(of_partner.iter().filter(|trade| joint(trade))).collect();
     let net = all.iter().map(|trade| part(trade, trade.net())).sum();
     let turnover = all.iter().map(|trade| part(trade, trade.turnover.amount)).sum();
     let foreign = all.iter().filter(|trade| trade.abroad).map(|trade| part(trade, trade.net())).sum();
@@ -169,17 +187,10 @@ pub fn chosen(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Vec<usize> {
     papers.filter(|&paper| way.taken(&JOINT_TRADE, paper) == Some(1)).collect()
 }
 
-/// Turnover tax, agreements.
+/// Agreements about trades.
 pub fn points(points: &mut Points<'_>) {
     for paper in points.papers(TRADE.id) {
-        if paper.flag("turnover_tax") {
-            points.raise(
-                &TURNOVER_TAX,
-                Place::paper(&paper.id, "turnover_tax"),
-                "Turnover tax is not computed.",
-            );
-        }
-        if paper.flag("may_be_joint") && points.facts.in_community {
+        if paper.flag("may_be_joint") && points.facts.in_community && !is_elected(paper) {
             points.raise(&JOINT, Place::paper(&paper.id, "may_be_joint"), "Whether it is shared is weighed.");
         }
     }

@@ -54,10 +54,12 @@ export type LetterBody = {
   content?: LetterBody[];
   marks?: { type: string; attrs?: { name?: string } }[];
 };
+export type Advice = Schemas["Advice"];
 export type AboutBox = Schemas["AboutBox"];
 export type Payer = Schemas["Payer"];
 export type Corrected = Schemas["Corrected"];
 export type OutsideView = Schemas["OutsideView"];
+export type AskedDocument = Schemas["AskedDocument"];
 export type OwnReturn = Schemas["OwnReturn"];
 export type AssessedLine = Schemas["AssessedLine"];
 export type Consent = Schemas["Consent"];

@@ -1,8 +1,8 @@
 // What was filed: its receipt, why it was refused and where, what is asked for, and the assessment beside it.
-import type { ReturnFiled } from "../api/types";
+import type { AskedDocument, ReturnFiled } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 import { AssessedLines, exactBalance } from "../ui/AssessedLines";
-import { balance, capital, dayOf, isZero, moment, precise, units } from "../ui/format";
+import { balance, capital, count, dayOf, isZero, moment, precise, units } from "../ui/format";
 import { Button } from "../ui/pieces";
 import { type FilingDeeds, GoTo } from "./Filing";
 
@@ -76,8 +76,12 @@ function Documents({ filing, deeds }: { filing: ReturnFiled; deeds: FilingDeeds 
         <div key={document.id} className="row-line py-1">
           <p className="flex justify-between gap-3">
             <b className="font-semibold">{document.words}</b>
-            <span className="text-soft">by {dayOf(document.due)}</span>
+            <span className={isNear(document) ? "font-semibold text-ochre" : "text-soft"}>
+              by {dayOf(document.due)}
+              {!document.sent && left(document.days_left)}
+            </span>
           </p>
+          {document.counted && <p className="text-[12px] text-soft">{document.counted}</p>}
           {document.sent ? (
             <p>
               <span className="text-petrol">✓</span> Sent: {document.sent}
@@ -106,8 +110,25 @@ function Documents({ filing, deeds }: { filing: ReturnFiled; deeds: FilingDeeds 
           )}
         </div>
       ))}
+      {filing.refund_held && (
+        <p className="mt-2 border-l-4 border-ochre bg-sand px-2 py-1">
+          The refund is held until everything that is asked for is there.
+        </p>
+      )}
     </section>
   );
+}
+
+/** Within how many days before its last one a document that is not sent stands out. */
+const NEAR = 7;
+
+function isNear({ sent, days_left }: AskedDocument) {
+  return !sent && typeof days_left === "number" && days_left <= NEAR;
+}
+
+function left(days: number | null | undefined) {
+  if (typeof days !== "number") return "";
+  return days < 0 ? " · over" : ` · ${count(days, "day")} left`;
 }
 
 /** The assessment beside what was filed: only the lines that differ, and why. */

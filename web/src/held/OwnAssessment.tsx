@@ -6,7 +6,7 @@ import type { OwnReturn } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 import { AssessedLines, exactBalance } from "../ui/AssessedLines";
 import { dayOf, precise } from "../ui/format";
-import { Blank, Waiting } from "../ui/pieces";
+import { Blank, Button, Waiting } from "../ui/pieces";
 
 /** Asked anew for each revision: what differs moves with what is keyed. */
 function useOwn() {
@@ -16,6 +16,7 @@ function useOwn() {
     queryKey: ["own-assessment", id, revision],
     queryFn: () => ask(api.GET("/api/households/{id}/own-assessment", { params: { path: { id } } })),
     retry: false,
+    placeholderData: (before, query) => (query?.queryKey[1] === id ? before : undefined),
   });
 }
 
@@ -89,6 +90,7 @@ function OneReturn({ of }: { of: OwnReturn }) {
       <p className="mb-2 text-soft">
         {of.made_of.length > 0 ? `Made of ${of.made_of.join(", ")}.` : "It holds nothing of this person."}
       </p>
+      <Taken of={of} />
       {same ? (
         <p>
           It assesses what was keyed: {precise(of.total)} tax, {exactBalance(of.balance)}.
@@ -104,6 +106,61 @@ function OneReturn({ of }: { of: OwnReturn }) {
         />
       )}
     </section>
+  );
+}
+
+const ANSWERS = [
+  { id: "accept", label: "Accept it", told: "Accepted: nothing is filed for this year." },
+  { id: "change", label: "Change it by a return", told: "A return stands in its place." },
+];
+
+/** What becomes of it: left as it is, or changed by a return; and until when. */
+function Taken({ of }: { of: OwnReturn }) {
+  const { edit, past } = useDesk();
+  const chosen = ANSWERS.find((answer) => answer.id === of.taken);
+  const say = (value: string) =>
+    void edit([
+      {
+        do: "answer_for",
+        person: of.person,
+        field: "own_assessment",
+        value: value === of.taken ? null : value,
+      },
+    ]);
+  return (
+    <div className="mb-3">
+      <div className="flex items-center gap-2">
+        {ANSWERS.map((answer) => (
+          <Button
+            key={answer.id}
+            tone={answer.id === of.taken ? "main" : "plain"}
+            aria-pressed={answer.id === of.taken}
+            disabled={past}
+            onClick={() => say(answer.id)}
+          >
+            {answer.label}
+          </Button>
+        ))}
+        <span className="text-soft">{chosen ? chosen.told : "Not decided yet."}</span>
+      </div>
+      {of.dates.length > 0 && (
+        <table className="mt-2 w-full border-collapse">
+          <tbody>
+            {of.dates.map((due) => (
+              <tr key={due.what} className="row-line align-baseline">
+                <th scope="row" className="py-0.5 pr-3 text-left font-normal">
+                  {due.what}
+                </th>
+                <td className="pr-3 font-semibold whitespace-nowrap">by {dayOf(due.day)}</td>
+                <td className="text-soft">
+                  {due.words} {due.cite}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </div>
   );
 }
 

@@ -6,6 +6,7 @@ import { type How, useDesk, words } from "../desk/useDesk";
 import { capital, count, difference, isZero, units } from "../ui/format";
 import { Button } from "../ui/pieces";
 import { AmountChoice } from "./AmountChoice";
+import { Levers } from "./Levers";
 import { useComparison } from "./useComparison";
 import { useCurve } from "./useCurve";
 
@@ -34,6 +35,7 @@ export function Decisions() {
         <OneDecision key={d.id} decision={d} />
       ))}
       <NotSaid />
+      <Levers />
       <NotWeighed />
       {others.length > 0 && (
         <details className="border-t border-rule pt-2.5">

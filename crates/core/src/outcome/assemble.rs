@@ -11,6 +11,7 @@ use crate::{
     field::{Field, FieldKind},
     gathered, held,
     household::{Entry, Household, Paper},
+    own_assessment,
     pack::{Case, Pack, Registry},
     search::{Ends, Stop, Stopped, View, Weighed, along, search, search_with_ends},
 };
@@ -105,6 +106,7 @@ fn assemble(household: &Household, pack: &dyn Pack, wanted: Wanted, stop: &Stop)
     let total = weighed.ranking.first().map_or(Money::ZERO, |r| r.total);
     let mut beside = last_year::points(keyed, pack, &view.columns());
     beside.extend(held::points(keyed, pack));
+    beside.extend(own_assessment::points(keyed, pack));
     beside.extend(schedules::points(&view));
     let points = view.points(&weighed, beside);
     let authorities = view.authorities();

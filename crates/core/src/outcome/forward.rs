@@ -247,7 +247,7 @@ fn amounts(paper: &Paper, kind: &PaperKind, year: i32, pack: &dyn Pack) -> Answe
         let cells = paper.rows.iter().filter_map(|row| row.get(column.id).and_then(Entry::money));
         let sum = if column.id == kind.headline { headline(pack, paper) } else { cells.sum() };
         if !sum.is_zero() {
-            amounts.insert(column.id.into(), Entry::Text(sum.to_string()));
+            amounts.insert(column.id.into(), Entry::amount(sum));
         }
     }
     amounts
@@ -364,10 +364,9 @@ fn put(
         papers.len() - 1
     });
     let paper = &mut papers[at];
-    let text = |amount: Money| Entry::Text(amount.to_string());
     match carry.into {
         CarriedTo::Box(field) => {
-            paper.boxes.insert(field.into(), text(amount));
+            paper.boxes.insert(field.into(), Entry::amount(amount));
         }
         CarriedTo::ByHand => {}
         CarriedTo::Rows { column, says } => {
@@ -380,7 +379,7 @@ fn put(
                     paper.rows.push(new_row(year, says));
                     paper.rows.len() - 1
                 });
-                paper.rows[at].cells.insert(column.into(), text(amount));
+                paper.rows[at].cells.insert(column.into(), Entry::amount(amount));
             }
         }
     }

@@ -517,6 +517,12 @@ impl AmountOutcome {
 }
 
 impl Outcome {
+    /// A line of a scope, `return/0`; zero where it has none.
+    pub fn amount(&self, line: &str, scope: &str) -> Money {
+        let found = self.lines.iter().find(|l| l.id == line && l.scope == scope);
+        found.map_or(Money::ZERO, |line| line.amount)
+    }
+
     /// Whether an option or an amount can be held: the decision and the option are there and some lawful way takes
     /// it, or the amount is within what the chosen way allows.
     ///

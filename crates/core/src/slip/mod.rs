@@ -252,19 +252,23 @@ impl<'p> Sheet<'p> {
         Read { words: text.join(" "), page, at: self.area(words) }
     }
 
-    /// Where a kind's code stands: as one word, or as several.
+    /// Where a kind's code stands: as one word, or as several; what stands there of its name is no label either.
     fn code(&mut self, kind: &PaperKind) -> Option<Read> {
-        let words = self.find(&tokens(kind.id), false)?;
-        self.used.extend(&words);
-        Some(self.read(&words))
+        let words = self.find(&tokens(kind.id), false);
+        self.used.extend(words.iter().flatten());
+        let name = self.find(&tokens(kind.name), false);
+        self.used.extend(name.iter().flatten());
+        words.or(name).map(|words| self.read(&words))
     }
 
-    /// How much speaks for a kind: the code on the page, then the labels of its boxes.
+    /// How much speaks for a kind: its code or its whole name on the page, then the labels of its boxes.
     fn score(&self, kind: &PaperKind) -> Option<(bool, usize)> {
         let code = self.find(&tokens(kind.id), false).is_some();
         let labels = kind.boxes.iter().filter(|field| self.find(&tokens(field.label), false).is_some());
         let labels = labels.count();
-        let told = code && kind.id.chars().any(|c| c.is_ascii_digit());
+        let name = tokens(kind.name);
+        let named = name.len() > 1 && self.find(&name, false).is_some();
+        let told = named || (code && kind.id.chars().any(|c| c.is_ascii_digit()));
         ((told && labels > 0) || labels >= 3).then_some((told, labels))
     }
 

@@ -20,8 +20,9 @@ use axum::{
 };
 use hembo_authority::wire::{self, Filed, Package, Receipt, Scope, SendDocument, checksum};
 use hembo_core::{
-    Fault, Household, Outcome,
+    Fault, Household, Outcome, Pack,
     filing::Need,
+    household::date,
     outcome::{ReturnSchedules, Wanted},
     point::Place,
 };
@@ -99,6 +100,8 @@ pub struct Filing {
     pub refusals: Vec<Refused>,
     pub assessment: Option<Assessed>,
     pub documents: Vec<Document>,
+    /// A refund waits until the documents are there.
+    pub refund_held: bool,
 }
 
 /// Why a return was refused, and where.
@@ -133,6 +136,10 @@ pub struct Document {
     pub words: String,
     /// The last day, ISO 8601.
     pub due: String,
+    /// How that is counted by the law: "21 business days from 1 October 2026".
+    pub counted: String,
+    /// How many days are left; below zero it is over.
+    pub days_left: Option<i64>,
     /// What was sent.
     pub sent: Option<String>,
 }
@@ -155,6 +162,17 @@ pub(super) fn latest(filings: &[store::Filing]) -> impl Iterator<Item = &store::
 
 pub(super) fn receipt_of(filing: &store::Filing) -> Option<Receipt> {
     filing.receipt.clone().and_then(|json| serde_json::from_value(json).ok())
+}
+
+fn asked_document(of: wire::Document, pack: &dyn Pack, year: i32) -> Document {
+    let wire::Document { id, words, asked, due, sent } = of;
+    let counted = date::parse(&asked).map(|asked| {
+        let deadline = pack.document_deadline(year, asked);
+        format!("{} from {}. {}", deadline.counted, hembo_documents::words_of_day(asked), deadline.cite)
+    });
+    let today = OffsetDateTime::now_utc().date();
+    let days_left = date::parse(&due).map(|due| (due - today).whole_days());
+    Document { id, words, due, counted: counted.unwrap_or_default().trim_end().into(), days_left, sent }
 }
 
 fn refused(refusal: wire::Refusal) -> Refused {
@@ -225,8 +243,10 @@ impl<'a> Table<'a> {
                 lines: otherwise(&package, assessment),
             })
         });
-        let document =
-            |of: wire::Document| Document { id: of.id, words: of.words, due: of.due, sent: of.sent };
+        let pack = work::pack(self.app, &self.household)?;
+        let document = |of: wire::Document| asked_document(of, pack, self.household.year);
+        let open = receipt.iter().flat_map(|receipt| &receipt.documents).any(|of| of.sent.is_none());
+        let refund_held = open && self.filed(filing)?.balance.is_negative();
         let receipt_or = |of: fn(Receipt) -> Vec<wire::Refusal>| receipt.clone().map(of).unwrap_or_default();
         Ok(Filing {
             id: filing.id,
@@ -242,6 +262,7 @@ impl<'a> Table<'a> {
             at: filing.at,
             refusals: receipt_or(|receipt| receipt.refusals).into_iter().map(refused).collect(),
             assessment: assessed.transpose()?,
+            refund_held,
             documents: receipt.map(|r| r.documents).unwrap_or_default().into_iter().map(document).collect(),
         })
     }

@@ -14,7 +14,13 @@ use axum::{
     extract::{Path, State},
 };
 use hembo_authority::wire::{AskAssessment, OwnAssessment, Scope};
-use hembo_core::{Household, Outcome, Pack, household::Paper, outcome::Wanted};
+use hembo_core::{
+    Household, Outcome, Pack,
+    dates::DueDate,
+    household::{Entry, Paper, date},
+    outcome::Wanted,
+    own_assessment::ASKED,
+};
 use hembo_money::Money;
 use serde::Serialize;
 use std::collections::BTreeSet;
@@ -39,6 +45,12 @@ pub struct View {
 pub struct OwnReturn {
     pub scope: String,
     pub whose: String,
+    /// Whose answer says what becomes of it.
+    pub person: String,
+    /// What was answered: `accept`, `change`.
+    pub taken: Option<String>,
+    /// Until when it may be changed, and how.
+    pub dates: Vec<DueDate>,
     /// ISO 8601.
     pub on: String,
     /// What it is made of.
@@ -85,7 +97,14 @@ fn of_return(
 ) -> Answer<Option<OwnReturn>> {
     let Some(of) = outcome.schedules.iter().find(|of| of.scope == own.scope) else { return Ok(None) };
     let ours = package(household, outcome, pack, of, None)?;
+    // Under such a law each files alone: the return is of one person.
+    let person = of.people.first().and_then(|id| household.person(id));
+    let taken = person.and_then(|person| person.answers.get(ASKED)).and_then(Entry::text);
+    let issued = date::parse(&own.assessment.on);
     Ok(Some(OwnReturn {
+        person: person.map(|person| person.id.clone()).unwrap_or_default(),
+        taken: taken.map(str::to_owned),
+        dates: issued.map(|on| pack.own_assessment_dates(household.year, on)).unwrap_or_default(),
         scope: own.scope.clone(),
         whose: of.whose.clone(),
         on: own.assessment.on.clone(),

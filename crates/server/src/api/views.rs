@@ -18,6 +18,7 @@ use hembo_core::{
     about_box::{AboutBox, about_box},
     asking::{self, Asked},
     effect::{self, Curve, Effect},
+    lever::{self, Advice},
     outcome::{self, Comparison, DecisionOutcome, Line, NAMED_WAYS, NamedWay, ReturnSchedules, Wanted},
     point::Place,
     search::Stop,
@@ -250,6 +251,17 @@ pub async fn effect(
         work::on_a_core(&app, move |stop| effect::of_paper(&household, &registry, &at.paper, STEP, stop))
             .await?;
     found.map(Json).ok_or_else(|| Problem::not_found("paper"))
+}
+
+/// What the family may still do beside the return, and what each step would be worth.
+#[utoipa::path(get, path = "/api/households/{id}/advice", params(("id" = Uuid, Path)),
+    responses((status = 200, body = Vec<Advice>), (status = 404, body = Problem)))]
+pub async fn advice(State(app): State<App>, _: By, Path(id): Path<Uuid>) -> Answer<Json<Vec<Advice>>> {
+    let (_, household) = work::load(&app, id).await?;
+    let (household, outcome, _) = work::whole(&app, household, Wanted::least(1)).await?;
+    let registry = app.rules.now(&app.database).await?;
+    let run = move |stop: &Stop| lever::advice(&household, &outcome, &registry, stop);
+    Ok(Json(work::on_a_core(&app, run).await?.unwrap_or_default()))
 }
 
 /// The lowest tax along a box, and where decisions turn.
