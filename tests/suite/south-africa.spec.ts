@@ -89,7 +89,9 @@ test("what could still be done is told with its price, and is no way", async ({ 
   const levers = page.getByRole("region", { name: "What could still be done" });
   const annuity = levers.getByRole("region", { name: /^More into a retirement annuity/ });
   await expect(annuity.getByRole("row").last()).toContainText("to the most that is deducted");
-  await expect(levers.getByRole("region", { name: /^A withdrawal of savings/ })).toContainText("2,000 the least");
+  await expect(levers.getByRole("region", { name: /^A withdrawal of savings/ })).toContainText(
+    "2,000 the least",
+  );
   await noFindings(page, "Ways with advice");
 });
 

@@ -19,7 +19,7 @@ use axum::{
     response::{Html, IntoResponse, Response},
     routing::{get, post, put},
 };
-use hembo_core::{Registry, household::date};
+use hembo_core::{Pack, Registry, household::date};
 use serde::Deserialize;
 use std::{
     collections::BTreeMap,

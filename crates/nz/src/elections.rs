@@ -9,7 +9,10 @@ const fn of(what: &'static str, cite: &'static str) -> Election {
 /// What may be chosen beside a return, in the order of the return.
 pub const ELECTIONS: &[Election] = &[
     of("Rates of exchange: of the day, the month or the year, always the same", "ITA YF 1"),
-    of("Low-value things, pools, the investment deduction, things not depreciated", "ITA EE 38, EE 65 to EE 68, DB 67"),
+    of(
+        "Low-value things, pools, the investment deduction, things not depreciated",
+        "ITA EE 38, EE 65 to EE 68, DB 67",
+    ),
     of("The rate of a managed fund, of withholding tax, the tax code", "ITA HM 60, RE 12, RD 10B; TAA 24B"),
     of("Resident withholding tax exemption", "ITA RE 27 to RE 29"),
     of("Family credits paid by the week or once a year", "ITA MF 4"),

@@ -7,12 +7,12 @@ use hembo_core::{
     household::Entry,
     lever::{self, Lever, Move, brackets_below},
     limit::percent,
-    settled,
 };
 use hembo_money::Money;
 
 /// So much of a cost at a time is told.
 const OF_COSTS: Money = Money::whole(1000);
+const CREDIT_SHRINKS: &str = "until the partner's earner credit shrinks";
 
 /// A filer whose levers are looked for.
 struct Of<'a> {
@@ -70,7 +70,12 @@ fn to_the_partner(of: &Of<'_>) -> Option<Lever> {
     let down = down.first().map(|(apart, rate)| (*apart, format!("down to {}", percent(*rate))));
     let top = scale.tops.iter().zip(&scale.rates).find(|(top, _)| **top > other);
     let up = top.map(|(top, rate)| (*top - other, format!("until the partner's {} ends", percent(*rate))));
-    let mut ends: Vec<(Money, String)> = [down, up].into_iter().flatten().filter(|(end, _)| *end < all).collect();
+    let credit = earner_credit_shrinks(of, partner).map(|from| (from - other, CREDIT_SHRINKS.to_owned()));
+    let mut ends: Vec<(Money, String)> = [down, up, credit.filter(|(end, _)| *end > Money::ZERO)]
+        .into_iter()
+        .flatten()
+        .filter(|(end, _)| *end < all)
+        .collect();
     ends.push((all, "all of the largest account".into()));
     ends.sort();
     ends.dedup_by_key(|(end, _)| *end);
@@ -85,6 +90,12 @@ fn to_the_partner(of: &Of<'_>) -> Option<Lever> {
     Some(of.lever("Interest-bearing money to the partner", words, "ITA BD 1, CC 4", moves))
 }
 
+/// From which net income on a person's independent earner credit shrinks, where there is one.
+fn earner_credit_shrinks(of: &Of<'_>, person: usize) -> Option<Money> {
+    let phases = &of.facts.figures.earner_credit.phases;
+    phases.last().filter(|_| of.facts.people[person].earner_months > 0).map(|phase| phase.from)
+}
+
 /// Costs of an own trade before the year ends.
 fn costs_this_year(of: &Of<'_>) -> Option<Lever> {
     of.papers(trade::TRADE.id).next()?;
@@ -95,7 +106,11 @@ fn costs_this_year(of: &Of<'_>) -> Option<Lever> {
     steps.sort();
     let with = |(amount, to): (Money, String)| {
         let cost = [("what", Entry::Text("-".into())), ("amount", Entry::amount(amount))];
-        Move { amount: Some(amount), to, then: lever::with_line(of.household, trade::TRADE.id, of.id(), &cost) }
+        Move {
+            amount: Some(amount),
+            to,
+            then: lever::with_line(of.household, trade::TRADE.id, of.id(), &cost),
+        }
     };
     let words = "Repairs, interest, fees that belong to this year or the next: what is spent by 31 March counts in it.";
     let moves = steps.into_iter().map(with).collect();

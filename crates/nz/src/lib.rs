@@ -215,7 +215,8 @@ impl Pack for NewZealand {
 
     fn own_assessment_dates(&self, year: i32, _: Date) -> Vec<DueDate> {
         let figures = self.book().of(year).unwrap_or_else(|| self.book().latest());
-        let words = "Then it is final, unless the notice names a later day; what is missing in it is a duty to tell.";
+        let words =
+            "Then it is final, unless the notice names a later day; what is missing in it is a duty to tell.";
         vec![DueDate {
             day: figures.dates.due.0,
             what: "Corrected, or completed".into(),

@@ -5,14 +5,18 @@ use hembo_testing::nz::{Family, steps};
 use serde_json::json;
 
 /// Ada's 90,000 of pay and 20,000 of interest are taxed at 33 % down to 78,100; Bo's 50,000 at 17.5 % up to 53,500. 3,500 × 15.5 % =
-/// 542.50; all 20,000: 3,500 × 15.5 % + 16,500 × 3 % = 1,037.50. The brackets' own end is 31,900 away: more than there is.
+/// 542.50; 16,000: 12,500 × 3 % more, 917.50; all 20,000: 4,000 × 3 % more, but Bo's earner credit of 520 is gone: 517.50. The end of
+/// Ada's bracket is 31,900 away: more than there is.
 #[test]
 fn interest_is_told_for_the_partner_to_the_ends_of_the_brackets() {
     let what = "Interest-bearing money to the partner";
     let couple = |of_bo: &str| {
         Family::couple(2026).pay("ada", "90000", "0").interest("ada", "20000").pay("bo", of_bo, "0")
     };
-    assert_eq!(couple("50000").advised(what), steps(&[("3500.00", "-542.50"), ("20000.00", "-1037.50")]));
+    assert_eq!(
+        couple("50000").advised(what),
+        steps(&[("3500.00", "-542.50"), ("16000.00", "-917.50"), ("20000.00", "-517.50")])
+    );
     // Who has as much gains nothing by it.
     assert_eq!(couple("110000").advised(what), None);
     assert_eq!(Family::single(2026).pay("ada", "90000", "0").interest("ada", "20000").advised(what), None);
@@ -22,10 +26,11 @@ fn interest_is_told_for_the_partner_to_the_ends_of_the_brackets() {
 #[test]
 fn costs_before_the_year_ends_are_told_to_the_bracket_below() {
     let what = "Costs before 31 March";
-    let trade = |turnover: &str| Family::single(2026).paper("Own trade", "ada", json!({ "turnover": turnover }));
+    let trade =
+        |turnover: &str| Family::single(2026).paper("Own trade", "ada", json!({ "turnover": turnover }));
     assert_eq!(trade("80000").advised(what), steps(&[("1000.00", "-330.00"), ("1900.00", "-627.00")]));
-    // At the end of a bracket the one below is told.
-    assert_eq!(trade("78100").advised(what), steps(&[("1000.00", "-300.00"), ("24600.00", "-7380.00")]));
+    // At the end of a bracket the one below is told; at 53,500 the earner credit of 520 is whole.
+    assert_eq!(trade("78100").advised(what), steps(&[("1000.00", "-300.00"), ("24600.00", "-7900.00")]));
     assert_eq!(Family::single(2026).pay("ada", "80000", "0").advised(what), None);
 }
 

@@ -1,9 +1,10 @@
 //! One unit below, at and above what the law names.
 #![allow(missing_docs, clippy::unwrap_used)]
 
-use hembo_nz::ird_number;
+use hembo_core::{Outcome, Pack};
+use hembo_nz::{NewZealand, ird_number};
 use hembo_testing::nz::{Family, assert_lines, has_point, line, money};
-use serde_json::json;
+use serde_json::{Value, json};
 
 #[test]
 fn the_scales_of_all_years_at_their_borders() {
@@ -244,6 +245,29 @@ fn provisional_tax_begins_above_five_thousand() {
         0,
         &[("residual_income_tax", "5000.01"), ("provisional_standard_next", "5250.01")],
     );
+}
+
+/// 100,000 of profit: 15,650.50 + 21,900 × 33 % = 22,877.50; of 410,000 of supplies 55.8 in a thousand, 5.6 %.
+#[test]
+fn the_ratio_goes_by_supplies() {
+    let method = |turnover: &str, boxes: Value| {
+        let trade = Family::single(2026).paper("Own trade", "ada", json!({ "turnover": turnover }));
+        trade.paper("Provisional tax", "ada", boxes).outcome()
+    };
+    let outcome = method("100000", json!({ "method": "ratio", "supplies": "410000", "expected": "400000" }));
+    assert_lines(&outcome, 0, &[("provisional_ratio", "56"), ("provisional_next", "22400")]);
+    assert_eq!(line(&outcome, 0, "provisional_instalment_1"), money("0"));
+    let days: Vec<_> =
+        NewZealand::COMMITTED.dates(&outcome).into_iter().map(|due| due.day.to_string()).collect();
+    assert!(days.contains(&"2026-06-29".to_owned()) && days.contains(&"2027-03-01".to_owned()), "{days:?}");
+    let open = |outcome: &Outcome, code: &str| assert!(has_point(outcome, code), "{code}");
+    open(&outcome, "provisional-ratio");
+    open(&method("100000", json!({ "method": "ratio" })), "provisional-no-supplies");
+    open(&method("100000", json!({ "method": "ratio", "supplies": "20000" })), "provisional-ratio-closed");
+    // 180,000 → 49,277.50; 39 % above: 150,000.00 of tax at 438,262.82 of profit.
+    let supplies = json!({ "method": "ratio", "supplies": "900000" });
+    open(&method("438262.82", supplies.clone()), "provisional-ratio");
+    open(&method("438262.85", supplies), "provisional-ratio-closed");
 }
 
 #[test]

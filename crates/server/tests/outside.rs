@@ -304,12 +304,17 @@ async fn what_an_authority_assesses_by_itself_stands_beside_ours() {
     let own = family.client.get(&family.at("own-assessment")).await.ok(200);
     assert_eq!(own["not_keyed"], json!([]));
     // It may be corrected until a day; who accepts it although papers are left out, is told so, and files nothing.
-    assert_eq!((&own["returns"][0]["dates"][0]["day"], &own["returns"][0]["taken"]), (&json!("2026-07-07"), &Value::Null));
-    let accept = json!({ "do": "answer_for", "person": "hester", "field": "own_assessment", "value": "accept" });
+    assert_eq!(
+        (&own["returns"][0]["dates"][0]["day"], &own["returns"][0]["taken"]),
+        (&json!("2026-07-07"), &Value::Null)
+    );
+    let accept =
+        json!({ "do": "answer_for", "person": "hester", "field": "own_assessment", "value": "accept" });
     let base = family.opened().await["revision"].as_i64().unwrap();
     let opened = family.client.edit(&family.id, base, json!([accept])).await.ok(200);
     let points = opened["outcome"]["points"].as_array().unwrap();
-    let told = points.iter().find(|point| point["id"].as_str().unwrap().starts_with("own-accepted:")).unwrap();
+    let told =
+        points.iter().find(|point| point["id"].as_str().unwrap().starts_with("own-accepted:")).unwrap();
     assert!(told["message"].as_str().unwrap().contains("Own trade"), "{told}");
     let view = family.client.get(&family.at("filings")).await.ok(200);
     let needs = view["needs"].as_array().unwrap();

@@ -45,10 +45,14 @@ mod tests {
     #[test]
     fn holidays_on_a_sunday_move_to_the_monday() {
         // 9 August 2026 is a Sunday, 16 June 2026 a Tuesday; Good Friday 2026 is 3 April, Family Day 6 April.
-        for day in [date!(2026 - 08 - 10), date!(2026 - 06 - 16), date!(2026 - 04 - 03), date!(2026 - 04 - 06)] {
+        for day in
+            [date!(2026 - 08 - 10), date!(2026 - 06 - 16), date!(2026 - 04 - 03), date!(2026 - 04 - 06)]
+        {
             assert!(is_free(day, &[]), "{day}");
         }
-        for day in [date!(2026 - 08 - 11), date!(2026 - 06 - 15), date!(2026 - 04 - 02), date!(2026 - 04 - 07)] {
+        for day in
+            [date!(2026 - 08 - 11), date!(2026 - 06 - 15), date!(2026 - 04 - 02), date!(2026 - 04 - 07)]
+        {
             assert!(!is_free(day, &[]), "{day}");
         }
         assert!(is_free(date!(2024 - 05 - 29), &[date!(2024 - 05 - 29)]));

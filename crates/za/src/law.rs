@@ -3,8 +3,7 @@
 use crate::{
     asked, bringing::Bringing, carried, certificates, donations, facts::Facts, foreign_pay, foreign_tax,
     gains, home_office, income, investments, lump_sums, medical, not_computed, other, payments, people,
-    points::Points, provisional, rental, retirement, tax, tax_free, trade, travel,
-    turnover_tax,
+    points::Points, provisional, rental, retirement, tax, tax_free, trade, travel, turnover_tax,
 };
 use hembo_core::{
     choice::Open,

@@ -1,10 +1,9 @@
 //! What a family may still do (s11F, s12T, s10(1)(i), s10(1)(o)(ii), Second and Sixth Schedules): of the year that runs, at the figures of
 //! this one, each with the amounts at which something turns.
 
-use crate::{certificates, facts::Facts, income, investments, lump_sums, retirement, tax, tax_free, trade};
+use crate::{certificates, facts::Facts, income, investments, lump_sums, retirement, tax_free, trade};
 use hembo_core::{
     Household, Outcome, Paper,
-    field::FieldKind,
     household::Entry,
     lever::{self, Lever, Move, brackets_below},
     limit::percent,
@@ -86,7 +85,8 @@ fn contributions(of: &Of<'_>) -> Option<Lever> {
     let to_bracket = |(apart, rate): (Money, hembo_money::Rate)| {
         step(apart, format!("to where {} is the rate", percent(rate)), with(apart))
     };
-    let mut moves: Vec<Move> = within.into_iter().filter(|(apart, _)| *apart < room).map(to_bracket).collect();
+    let mut moves: Vec<Move> =
+        within.into_iter().filter(|(apart, _)| *apart < room).map(to_bracket).collect();
     moves.push(step(room, "to the most that is deducted", with(room)));
     let words = "Paid before the last day of February; bound until retirement.";
     Some(of.lever("More into a retirement annuity", words, "s11F", moves))
@@ -140,7 +140,8 @@ fn to_the_spouse(of: &Of<'_>) -> Option<Lever> {
         moves.push(step(excess, "of interest, all that is taxed", moved(excess)));
     }
     let words = "A gift of the money itself, for good: where its purpose is avoidance the income comes back.";
-    (!moves.is_empty()).then(|| of.lever("Interest-bearing money to the spouse", words, "s10(1)(i), s7(2)", moves))
+    (!moves.is_empty())
+        .then(|| of.lever("Interest-bearing money to the spouse", words, "s10(1)(i), s7(2)", moves))
 }
 
 /// Turnover tax for the person's trades.
@@ -151,7 +152,8 @@ fn by_turnover(of: &Of<'_>) -> Option<Lever> {
     if trades.is_empty() || shared || turnover > of.facts.figures.turnover_tax.most {
         return None;
     }
-    let elect = |then: Household, paper: &&Paper| then.with_entry(&paper.id, "turnover_tax", Entry::Flag(true));
+    let elect =
+        |then: Household, paper: &&Paper| then.with_entry(&paper.id, "turnover_tax", Entry::Flag(true));
     let then = trades.iter().fold(of.household.clone(), elect);
     let words = "Registered before the year begins, open to who earns at most a fifth of it by professional services; who leaves may not come back.";
     let moves = vec![Move { amount: None, to: "for every trade".into(), then }];
@@ -202,7 +204,8 @@ fn cash_on_retirement(of: &Of<'_>) -> Option<Lever> {
         return None;
     }
     let before = sum(own.of(&lump_sums::brings::EARLIER)) + sum(own.of(&lump_sums::brings::RETIREMENT));
-    let ends = figures.retirement_tops.iter().zip(&figures.retirement_rates).filter(|(top, _)| **top > before);
+    let ends =
+        figures.retirement_tops.iter().zip(&figures.retirement_rates).filter(|(top, _)| **top > before);
     let cash = |(top, rate): (&Money, &hembo_money::Rate)| {
         let boxes = [
             ("kind", Entry::Text("retirement".into())),
@@ -210,16 +213,24 @@ fn cash_on_retirement(of: &Of<'_>) -> Option<Lever> {
             ("earlier", Entry::amount(Money::ZERO)),
             ("directive", Entry::Text("-".into())),
         ];
-        step(*top - before, format!("to where {} ends", percent(*rate)), of.with(lump_sums::DIRECTIVE.id, &boxes))
+        step(
+            *top - before,
+            format!("to where {} ends", percent(*rate)),
+            of.with(lump_sums::DIRECTIVE.id, &boxes),
+        )
     };
     let moves = ends.map(cash).collect();
     let words = "At most a third of the vested part and the savings part; the rest buys an annuity.";
-    Some(Lever { costs: true, ..of.lever("Cash on retirement", words, "Second Schedule para 2(1)(a)", moves) })
+    Some(Lever {
+        costs: true,
+        ..of.lever("Cash on retirement", words, "Second Schedule para 2(1)(a)", moves)
+    })
 }
 
 /// What the savings part costs, taken out before retirement.
 fn savings_withdrawal(of: &Of<'_>) -> Option<Lever> {
-    let taken = of.papers(certificates::CERTIFICATE.id).any(|paper| !certificates::of_code(paper, SAVINGS).is_zero());
+    let taken =
+        of.papers(certificates::CERTIFICATE.id).any(|paper| !certificates::of_code(paper, SAVINGS).is_zero());
     let least = of.facts.figures.lump_sums.savings_least.filter(|_| in_a_fund(of) && !taken)?;
     let with = |amount: Money| {
         let cells = [("code", Entry::Text(SAVINGS.into())), ("amount", Entry::amount(amount))];

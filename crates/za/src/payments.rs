@@ -1,6 +1,8 @@
 //! Tax of the year, what was withheld and paid, and what is payable or comes back (Fourth Schedule paras 28, 29; TAA s 190).
 
-use crate::{bringing::Bringing, certificates, lump_sums, plan::On, points::Points, tax, tax_free, turnover_tax};
+use crate::{
+    bringing::Bringing, certificates, lump_sums, plan::On, points::Points, tax, tax_free, turnover_tax,
+};
 use hembo_core::{
     field::{Field, Years},
     household::Entry,

@@ -135,7 +135,11 @@ pub fn points(points: &mut Points<'_>) {
         let name = points.name(person);
         let figures = &points.facts.figures.provisional;
         let income = points.amount(OTHER_INCOME, place);
-        let trades = points.facts.people[person].own.of(&crate::trade::brings::TRADES).iter().any(|trade| !trade.by_turnover);
+        let trades = points.facts.people[person]
+            .own
+            .of(&crate::trade::brings::TRADES)
+            .iter()
+            .any(|trade| !trade.by_turnover);
         let estimates = paper(points.facts, points.household, person, PROVISIONAL_PAPER.id);
         let taxed = !points.amount(tax::NORMAL, place).is_zero();
         if (income > figures.small_income || trades) && taxed && estimates.is_none() {

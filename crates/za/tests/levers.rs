@@ -98,8 +98,11 @@ fn days_abroad_are_told_where_they_are_near() {
 fn cash_on_retirement_is_told_with_its_price_at_the_ends_of_the_table() {
     let what = "Cash on retirement";
     let of_age = |born: &str| {
-        let boxes = json!({ "directive": "1", "kind": "retirement", "amount": "100000", "earlier": "400000" });
-        Family::single(2026, born).pay("ada", &[("3601", "300000"), ("4001", "20000")]).paper("Lump sum", "ada", boxes)
+        let boxes =
+            json!({ "directive": "1", "kind": "retirement", "amount": "100000", "earlier": "400000" });
+        Family::single(2026, born)
+            .pay("ada", &[("3601", "300000"), ("4001", "20000")])
+            .paper("Lump sum", "ada", boxes)
     };
     let expected = steps(&[("50000.00", "0.00"), ("270000.00", "39600.00"), ("655000.00", "143550.00")]);
     assert_eq!(of_age("1971-02-28").advised(what), expected);
@@ -110,7 +113,8 @@ fn cash_on_retirement_is_told_with_its_price_at_the_ends_of_the_table() {
 #[test]
 fn a_withdrawal_of_savings_is_told_with_its_price_since_there_is_one() {
     let what = "A withdrawal of savings";
-    let of = |year: i32| Family::single(year, "1985-06-01").pay("ada", &[("3601", "380000"), ("4001", "20000")]);
+    let of =
+        |year: i32| Family::single(year, "1985-06-01").pay("ada", &[("3601", "380000"), ("4001", "20000")]);
     assert_eq!(of(2026).advised(what), steps(&[("2000.00", "520.00"), ("10500.00", "2730.00")]));
     assert_eq!(of(2024).advised(what), None);
 }

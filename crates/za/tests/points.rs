@@ -176,7 +176,11 @@ fn what_decides_is_asked_and_what_is_not_computed_is_told() {
     let rich = Family::single(2026, "1985-06-01").pay("ada", &[("3601", "2000000")]);
     let lossy = rich.shared("Letting", &[("ada", "100")], json!({ "rent": "1" }), json!([{ "amount": "9" }]));
     open(lossy, "C48");
-    open(single().paper("Trade", "ada", json!({ "turnover": "9", "turnover_tax": true })), "C60");
+    let by_turnover = |boxes: Value| single().paper("Trade", "ada", boxes);
+    open(by_turnover(json!({ "turnover": "1000001", "turnover_tax": true })), "C60-large");
+    open(by_turnover(json!({ "turnover": "9", "share": "50", "turnover_tax": true })), "C60-partner");
+    let closed = by_turnover(json!({ "turnover": "1000000", "turnover_tax": true })).outcome();
+    assert!(closed.covered && has_point(&closed, "C60"));
     open(
         single().rows("Foreign tax", "ada", json!([{ "kind": "services", "amount": "9" }])),
         "foreign-tax-services",

@@ -91,6 +91,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{id}/advice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the family may still do beside the return, and what each step would be worth. */
+        get: operations["advice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{id}/archive": {
         parameters: {
             query?: never;
@@ -1350,6 +1367,27 @@ export interface components {
             /** @description What it says. */
             words: string;
         };
+        /** @description A lever with what its steps are worth. */
+        Advice: {
+            /** @description The rule. */
+            cite: string;
+            /** @description How far it may be taken. */
+            steps: components["schemas"]["AdviceStep"][];
+            /** @description What. */
+            what: string;
+            /** @description By whom. */
+            whose: string;
+            /** @description What limits or binds it, until when. */
+            words: string;
+        };
+        /** @description A step with what it is worth. */
+        AdviceStep: {
+            amount?: components["schemas"]["Money"] | null;
+            /** @description How the household's lowest tax of the year would change: below zero it saves. */
+            change: components["schemas"]["Money"];
+            /** @description To what it leads. */
+            to: string;
+        };
         /** @description A return reckoned again: its results from the lines of the forms alone, as these print it, and nothing of the rules. */
         Again: {
             /** @description Those that came out otherwise. */
@@ -1429,6 +1467,13 @@ export interface components {
         };
         /** @description A document that is asked for. */
         AskedDocument: {
+            /** @description How that is counted by the law: "21 business days from 1 October 2026". */
+            counted: string;
+            /**
+             * Format: int64
+             * @description How many days are left; below zero it is over.
+             */
+            days_left?: number | null;
             /** @description The last day, ISO 8601. */
             due: string;
             id: string;
@@ -2983,6 +3028,8 @@ export interface components {
         /** @description Its assessment of one return beside ours. */
         OwnReturn: {
             balance: components["schemas"]["Money"];
+            /** @description Until when it may be changed, and how. */
+            dates: components["schemas"]["DueDate"][];
             /** @description The lines that differ: ours as filed, its own as assessed. */
             lines: components["schemas"]["AssessedLine"][];
             /** @description What it is made of. */
@@ -2992,7 +3039,11 @@ export interface components {
             own_balance: components["schemas"]["Money"];
             /** @description Its own. */
             own_total: components["schemas"]["Money"];
+            /** @description Whose answer says what becomes of it. */
+            person: string;
             scope: string;
+            /** @description What was answered: `accept`, `change`. */
+            taken?: string | null;
             /** @description Ours. */
             total: components["schemas"]["Money"];
             whose: string;
@@ -3410,6 +3461,8 @@ export interface components {
             number?: string | null;
             /** @description RFC 3339, by the authority's clock. */
             received_at?: string | null;
+            /** @description A refund waits until the documents are there. */
+            refund_held: boolean;
             refusals: components["schemas"]["Refused"][];
             /** Format: int64 */
             revision: number;
@@ -4176,6 +4229,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AboutBox"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    advice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Advice"][];
                 };
             };
             404: {

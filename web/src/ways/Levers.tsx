@@ -48,7 +48,9 @@ function OneLever({ advice }: { advice: Advice }) {
                 {step.amount && <b className="font-semibold">{units(step.amount)} </b>}
                 {step.to}
               </th>
-              <td className={`pl-3 text-right whitespace-nowrap ${Number(step.change) < 0 ? "text-petrol" : ""}`}>
+              <td
+                className={`pl-3 text-right whitespace-nowrap ${Number(step.change) < 0 ? "text-petrol" : ""}`}
+              >
                 {isZero(step.change) ? "no tax" : `${difference(step.change)} tax`}
               </td>
             </tr>
