@@ -61,13 +61,15 @@ test("the return replaces what was assessed, documents are asked for by business
   await own.getByRole("button", { name: "Accept it" }).click();
   await expect(own.getByText("Accepted: nothing is filed")).toBeVisible();
   await page.goto(`/h/${id}/points`);
-  await expect(page.getByText(/accepted an assessment without/)).toBeVisible();
+  const points = page.getByRole("region", { name: "Open points" });
+  await expect(points.getByText(/accepted an assessment without/)).toBeVisible();
   await page.goto(`/h/${id}/held?own=true`);
   await own.getByRole("button", { name: "Change it by a return" }).click();
   await expect(own.getByText("A return stands in its place.")).toBeVisible();
   await noFindings(page, "the authority's own assessment");
 
   await handOver(page, browser, id);
+  await page.getByRole("link", { name: "Filing" }).click();
   await page.getByRole("button", { name: "File the return" }).click();
   const receipt = page.getByRole("article");
   await receipt.getByRole("button", { name: "Ask what became of it" }).click();

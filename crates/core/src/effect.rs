@@ -74,7 +74,8 @@ pub fn of_paper(
     let found = household.paper(paper)?;
     let kind = pack.paper_kinds().iter().find(|k| k.id == found.kind)?;
     let now = total(household, registry, stop)?;
-    let with_more = kind.field(kind.headline).and_then(|field| {
+    let main = kind.field(kind.headline).filter(|field| !field.compared);
+    let with_more = main.and_then(|field| {
         let more = household.with_entry(paper, field.id, Entry::amount(headline(pack, found) + step));
         Some(total(&more, registry, stop)? - now)
     });
@@ -88,23 +89,40 @@ fn first_way(outcome: Outcome) -> Option<NamedWay> {
     outcome.ways.into_iter().next()
 }
 
-/// The household's lowest tax along a box, from zero to at least twice its amount, in `points` steps, and where its
+/// Where an amount stands that is tried: in a box of a paper, or in a line of its list.
+#[derive(Debug, Clone, Copy)]
+pub struct Spot<'a> {
+    /// The paper.
+    pub paper: &'a str,
+    /// The line of its list.
+    pub row: Option<&'a str>,
+    /// The box or column.
+    pub field: &'a str,
+}
+
+impl Spot<'_> {
+    fn now(&self, household: &Household) -> Option<Money> {
+        let paper = household.paper(self.paper)?;
+        match self.row {
+            None => Some(paper.amount(self.field)),
+            Some(row) => paper.row(row)?.get(self.field)?.money(),
+        }
+    }
+
+    fn with(&self, household: &Household, amount: Money) -> Household {
+        household.with_cell(self.paper, self.row, self.field, Entry::amount(amount))
+    }
+}
+
+/// The household's lowest tax along an amount, from zero to at least twice its amount, in `points` steps, and where its
 /// decisions turn.
-pub fn curve(
-    household: &Household,
-    registry: &Registry,
-    paper: &str,
-    field: &str,
-    points: i64,
-    stop: &Stop,
-) -> Curve {
-    let Some(found) = household.paper(paper) else { return Curve::default() };
-    let now = found.amount(field);
+pub fn curve(household: &Household, registry: &Registry, spot: Spot<'_>, points: i64, stop: &Stop) -> Curve {
+    let Some(now) = spot.now(household) else { return Curve::default() };
     let width = (now * 2)
         .max(Money::whole(100_000))
         .steps_of(Money::whole(1_000 * points), hembo_money::Rounding::Up);
     let step = Money::whole(1_000) * width;
-    let along = Along { household, registry, paper, field, stop };
+    let along = Along { household, registry, spot, stop };
     let amounts = (0..=points + 1).map(|i| step * i);
     let steps: Vec<_> = amounts.map_while(|amount| along.at(amount, None)).collect();
     let hundreds = step.steps_of(Money::whole(100), hembo_money::Rounding::Down);
@@ -119,12 +137,11 @@ pub fn curve(
     }
 }
 
-/// A box along which the household is reckoned.
+/// An amount along which the household is reckoned.
 struct Along<'a> {
     household: &'a Household,
     registry: &'a Registry,
-    paper: &'a str,
-    field: &'a str,
+    spot: Spot<'a>,
     stop: &'a Stop,
 }
 
@@ -137,9 +154,9 @@ struct At {
 }
 
 impl Along<'_> {
-    /// With an amount in the box, holding an option where one is named.
+    /// With that amount, holding an option where one is named.
     fn at(&self, amount: Money, held: Option<(&str, &str)>) -> Option<At> {
-        let mut household = self.household.with_entry(self.paper, self.field, Entry::amount(amount));
+        let mut household = self.spot.with(self.household, amount);
         household.pins.extend(held.map(|(decision, option)| (decision.to_owned(), option.to_owned())));
         if !faults(&household, self.registry).is_empty() {
             return None;

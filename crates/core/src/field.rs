@@ -36,6 +36,8 @@ pub struct Field {
     pub opens: &'static [&'static str],
     /// What it says holds in the next year as well, until somebody says otherwise.
     pub lasts: bool,
+    /// A total that decides nothing: what else stands on the paper is compared with it.
+    pub compared: bool,
     /// What of a payer it holds.
     pub payer: Option<PayerPart>,
 }
@@ -147,6 +149,7 @@ impl Field {
             only: None,
             opens: &[],
             lasts: false,
+            compared: false,
             payer: None,
         }
     }
@@ -204,6 +207,11 @@ impl Field {
     /// The same field, whose text is a secret.
     pub const fn secret(self) -> Field {
         Field { secret: true, ..self }
+    }
+
+    /// The same field, of a total that decides nothing.
+    pub const fn compared(self) -> Field {
+        Field { compared: true, ..self }
     }
 
     /// The same field, whose digits are printed in a shape: `00-0000000`.

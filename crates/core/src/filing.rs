@@ -73,7 +73,7 @@ fn own_assessment(household: &Household, pack: &dyn Pack) -> Option<Need> {
             let words = format!("accepted by {}: nothing is filed", person.name);
             Some(Need::missing(what, words, Place::person(&person.id, ASKED)))
         }
-        None => pack.assesses_itself().then(|| Need::there(what, "changed by a return")),
+        None => pack.assesses_itself().then(|| Need::there(what, "a return replaces it")),
     }
 }
 

@@ -303,9 +303,19 @@ impl Household {
 
     /// The same household with another entry in a box of a paper.
     pub fn with_entry(&self, paper: &str, field: &str, entry: Entry) -> Household {
+        self.with_cell(paper, None, field, entry)
+    }
+
+    /// The same household with another entry in a cell of a paper's list, or where no line is named, in a box.
+    pub fn with_cell(&self, paper: &str, row: Option<&str>, field: &str, entry: Entry) -> Household {
         let mut changed = self.clone();
-        for found in changed.papers.iter_mut().filter(|p| p.id == paper) {
-            found.boxes.insert(field.into(), entry.clone());
+        let paper = changed.papers.iter_mut().find(|p| p.id == paper);
+        let entries = paper.and_then(|paper| match row {
+            None => Some(&mut paper.boxes),
+            Some(row) => paper.rows.iter_mut().find(|r| r.id == row).map(|row| &mut row.cells),
+        });
+        if let Some(entries) = entries {
+            entries.insert(field.into(), entry);
         }
         changed
     }

@@ -74,7 +74,8 @@ fn effects_are_the_same_computation_on_a_changed_copy() {
         effect::of_paper(&household(), &REGISTRY, "gifts", Money::whole(50), &Stop::default()).unwrap();
     assert_eq!((list.with_more, list.without), (None, Money::whole(20)));
     assert!(effect::of_paper(&household(), &REGISTRY, "none", Money::CENT, &Stop::default()).is_none());
-    let curve = effect::curve(&household(), &REGISTRY, "pay", "pay", 10, &Stop::default());
+    let spot = effect::Spot { paper: "pay", row: None, field: "pay" };
+    let curve = effect::curve(&household(), &REGISTRY, spot, 10, &Stop::default());
     assert_eq!(
         (curve.points.len(), curve.points[10].amount, curve.points[10].next_hundred),
         (11, Money::whole(100_000), Money::whole(20))

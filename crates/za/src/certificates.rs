@@ -196,7 +196,9 @@ pub const CERTIFICATE: PaperKind = PaperKind {
     boxes: &[
         Field::text("number", "", "Employer's PAYE number", 12).payer_number(),
         Field::text("certificate", "", "Certificate number", 30),
-        Field::amount("gross", "3699", "Gross, in total").help("The taxable codes must add up to it."),
+        Field::amount("gross", "3699", "Gross, in total")
+            .compared()
+            .help("The taxable codes must add up to it."),
         Field::yes_no("mostly_business", "", "At least 80 % of travel for work")
             .help("Then 20 % of a travel allowance is remuneration, else 80 %."),
     ],

@@ -235,7 +235,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The lowest tax along a box, and where decisions turn. */
+        /** The lowest tax along an amount, and where decisions turn. */
         get: operations["curve"];
         put?: never;
         post?: never;
@@ -2216,6 +2216,8 @@ export interface components {
         Field: {
             /** @description What a blank is read as, where it is not No or zero: `true`, a number, a choice's id. */
             blank: string;
+            /** @description A total that decides nothing: what else stands on the paper is compared with it. */
+            compared: boolean;
             /** @description What to enter, where the label is not enough. */
             help: string;
             /** @description Id within its paper or among the questions; it never changes. */
@@ -4583,7 +4585,9 @@ export interface operations {
             query: {
                 /** @description The paper. */
                 paper: string;
-                /** @description The box. */
+                /** @description The line of its list. */
+                row?: string | null;
+                /** @description The box or column. */
                 field?: string | null;
             };
             header?: never;
@@ -4802,7 +4806,9 @@ export interface operations {
             query: {
                 /** @description The paper. */
                 paper: string;
-                /** @description The box. */
+                /** @description The line of its list. */
+                row?: string | null;
+                /** @description The box or column. */
                 field?: string | null;
             };
             header?: never;

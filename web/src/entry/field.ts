@@ -15,5 +15,6 @@ export function field(id: string, label: string, kind: Field["kind"]): Field {
     lasts: false,
     only: null,
     opens: [],
+    compared: false,
   };
 }

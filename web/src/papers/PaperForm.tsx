@@ -10,7 +10,7 @@ import { DoneBeside, PutAside } from "../points/PointsView";
 import { capital, count, exact } from "../ui/format";
 import { Button, Diamond, Key } from "../ui/pieces";
 import { Removing } from "../ui/Removing";
-import { markBox } from "../ways/useCurve";
+import { markAmount } from "../ways/useCurve";
 import { DrawnPicture } from "./DrawnPicture";
 import { Owners } from "./Owners";
 import { checkOf } from "./PaperList";
@@ -107,7 +107,7 @@ function Boxes({ paper, kind, points, at }: { paper: Paper; kind: PaperKind; poi
         className="grid grid-cols-2 gap-x-7 max-md:grid-cols-1"
         onFocusCapture={(e) => {
           const box = (e.target as HTMLElement).dataset.box;
-          if (box && Number(paper.boxes?.[box] ?? 0) !== 0) markBox(opened.id, paper.id, box);
+          if (box && Number(paper.boxes?.[box] ?? 0) !== 0) markAmount(opened.id, `${paper.id} ${box}`);
         }}
       >
         {kind.boxes.map((field) => (

@@ -3,7 +3,7 @@ import type { CurvePoint, Turn } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 import { ChoiceBox } from "../entry/ChoiceBox";
 import { units } from "../ui/format";
-import { markBox, useCurve } from "./useCurve";
+import { keyOf, markAmount, useCurve } from "./useCurve";
 
 const [WIDTH, HEIGHT, LEFT, BOTTOM, TOP] = [560, 190, 44, 22, 14];
 
@@ -18,10 +18,9 @@ export function Curve() {
       </section>
     );
   }
-  const options = amounts.map((a) => ({ id: `${a.paper.id} ${a.field.id}`, label: a.name }));
+  const options = amounts.map((a) => ({ id: keyOf(a), label: a.name }));
   const choose = (value: string | null) => {
-    const chosen = amounts.find((a) => `${a.paper.id} ${a.field.id}` === value);
-    if (chosen) markBox(opened.id, chosen.paper.id, chosen.field.id);
+    if (value) markAmount(opened.id, value);
   };
   return (
     <section aria-label="Tax on the next hundred" className="min-w-0 px-4 py-2.5">
@@ -30,7 +29,7 @@ export function Curve() {
         <span className="min-w-0 flex-1">
           <ChoiceBox
             options={options}
-            value={`${along.paper.id} ${along.field.id}`}
+            value={keyOf(along)}
             keep={choose}
             refuse={() => {}}
             shared={{ "aria-label": "The amount of the curve" }}

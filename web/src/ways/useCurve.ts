@@ -2,18 +2,26 @@
 import { useQuery } from "@tanstack/react-query";
 import { useSyncExternalStore } from "react";
 import { api, ask } from "../api/client";
-import type { Field, Paper } from "../api/types";
+import type { Field, Paper, PaperKind, PaperRow } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 
-export type Along = { paper: Paper; field: Field; amount: string; name: string };
+export type Along = { paper: Paper; row?: PaperRow; field: Field; amount: string; name: string };
+
+/** How many lines of a list are offered, the largest of them. */
+const MOST_LINES = 12;
+
+/** What tells an amount among those of its household. */
+export function keyOf({ paper, row, field }: Along) {
+  return [paper.id, field.id, row?.id].filter(Boolean).join(" ");
+}
 
 /** The last amount box that somebody was in, and what was chosen since, by household. */
 const last = new Map<string, string>();
 const listeners = new Set<() => void>();
 
-/** A box was marked: the curve is drawn along it. */
-export function markBox(household: string, paper: string, field: string) {
-  last.set(household, `${paper} ${field}`);
+/** An amount was marked: the curve is drawn along it. */
+export function markAmount(household: string, key: string) {
+  last.set(household, key);
   for (const listener of listeners) listener();
 }
 
@@ -22,33 +30,59 @@ function subscribe(listener: () => void) {
   return () => listeners.delete(listener);
 }
 
-/** Every box with an amount: those that stand for their paper first, the largest first. */
+/** Every amount that decides something: those that stand for their paper first, the largest first. */
 function useAmounts(): Along[] {
   const { opened, pack } = useDesk();
   const papers = opened.household.papers ?? [];
   const all = papers.flatMap((paper) => {
-    const boxes = pack.paper_kinds.find((k) => k.id === paper.kind)?.boxes ?? [];
-    const filled = boxes.filter((f) => f.kind.type === "amount" && Number(paper.boxes?.[f.id] ?? 0) !== 0);
-    return filled.map((field) => ({
+    const kind = pack.paper_kinds.find((k) => k.id === paper.kind);
+    if (!kind) return [];
+    const counts = (f: Field) => f.kind.type === "amount" && !f.compared;
+    const of = `of ${paper.kind} ${paper.title ?? ""}`.trim();
+    const filled = kind.boxes.filter((f) => counts(f) && Number(paper.boxes?.[f.id] ?? 0) !== 0);
+    const boxes = filled.map((field) => ({
       paper,
       field,
       amount: String(paper.boxes?.[field.id]),
-      name: `box ${field.number || field.label} of ${paper.kind} ${paper.title ?? ""}`.trim(),
+      name: `box ${field.number || field.label} ${of}`,
     }));
+    return [...boxes, ...lines(paper, kind, counts).map((line) => ({ ...line, name: `${line.name} ${of}` }))];
   });
-  const main = ({ paper, field }: Along) =>
-    pack.paper_kinds.find((k) => k.id === paper.kind)?.headline === field.id ? 1 : 0;
+  const main = ({ paper, row, field }: Along) => {
+    const kind = pack.paper_kinds.find((k) => k.id === paper.kind);
+    const listed = row && kind?.boxes.find((f) => f.id === kind.headline)?.compared;
+    return kind?.headline === field.id || listed ? 1 : 0;
+  };
   return all.sort((a, b) => main(b) - main(a) || Number(b.amount) - Number(a.amount));
+}
+
+/** The amounts of a list, by the words of their line: the largest first. */
+function lines(paper: Paper, kind: PaperKind, counts: (field: Field) => boolean): Along[] {
+  const words = kind.columns.find((f) => f.kind.type === "choice" || f.kind.type === "text");
+  const all = (paper.rows ?? []).flatMap((row) => {
+    const word = String(row[words?.id ?? ""] ?? "");
+    const told = words?.kind.type === "choice" ? words.kind.options.find((o) => o.id === word)?.label : word;
+    const of = (field: Field) => ({
+      paper,
+      row,
+      field,
+      amount: String(row[field.id] ?? "0"),
+      name: told || field.label.toLowerCase(),
+    });
+    return kind.columns.filter(counts).map(of);
+  });
+  const filled = all.filter((line) => Number(line.amount) !== 0);
+  return filled.sort((a, b) => Number(b.amount) - Number(a.amount)).slice(0, MOST_LINES);
 }
 
 export function useCurve() {
   const { opened } = useDesk();
   const amounts = useAmounts();
   const marked = useSyncExternalStore(subscribe, () => last.get(opened.id));
-  const along = amounts.find((a) => `${a.paper.id} ${a.field.id}` === marked) ?? amounts[0];
-  const query = { paper: along?.paper.id ?? "", field: along?.field.id };
+  const along = amounts.find((a) => keyOf(a) === marked) ?? amounts[0];
+  const query = { paper: along?.paper.id ?? "", row: along?.row?.id, field: along?.field.id };
   const asked = useQuery({
-    queryKey: ["curve", opened.id, opened.revision, query.paper, query.field],
+    queryKey: ["curve", opened.id, opened.revision, query.paper, query.row, query.field],
     enabled: along !== undefined,
     queryFn: ({ signal }) =>
       ask(api.GET("/api/households/{id}/curve", { params: { path: { id: opened.id }, query }, signal })),

@@ -17,7 +17,7 @@ use hembo_core::{
     Household, Outcome, Pack,
     about_box::{AboutBox, about_box},
     asking::{self, Asked},
-    effect::{self, Curve, Effect},
+    effect::{self, Curve, Effect, Spot},
     lever::{self, Advice},
     outcome::{self, Comparison, DecisionOutcome, Line, NAMED_WAYS, NamedWay, ReturnSchedules, Wanted},
     point::Place,
@@ -227,12 +227,14 @@ pub async fn schedules_before(
     Ok(Json(outcome.schedules))
 }
 
-/// A paper, and for a curve one of its boxes.
+/// A paper, and for a curve one of its boxes or a cell of its list.
 #[derive(Deserialize, IntoParams)]
 pub struct At {
     /// The paper.
     paper: String,
-    /// The box.
+    /// The line of its list.
+    row: Option<String>,
+    /// The box or column.
     field: Option<String>,
 }
 
@@ -264,7 +266,7 @@ pub async fn advice(State(app): State<App>, _: By, Path(id): Path<Uuid>) -> Answ
     Ok(Json(work::on_a_core(&app, run).await?.unwrap_or_default()))
 }
 
-/// The lowest tax along a box, and where decisions turn.
+/// The lowest tax along an amount, and where decisions turn.
 #[utoipa::path(get, path = "/api/households/{id}/curve", params(("id" = Uuid, Path), At),
     responses((status = 200, body = Curve), (status = 404, body = Problem)))]
 pub async fn curve(
@@ -274,9 +276,12 @@ pub async fn curve(
     Query(at): Query<At>,
 ) -> Answer<Json<Curve>> {
     let (_, household) = work::load(&app, id).await?;
-    let field = at.field.unwrap_or_default();
     let registry = app.rules.now(&app.database).await?;
-    let run = move |stop: &Stop| effect::curve(&household, &registry, &at.paper, &field, POINTS, stop);
+    let run = move |stop: &Stop| {
+        let field = at.field.as_deref().unwrap_or_default();
+        let spot = Spot { paper: &at.paper, row: at.row.as_deref(), field };
+        effect::curve(&household, &registry, spot, POINTS, stop)
+    };
     Ok(Json(work::on_a_core(&app, run).await?))
 }
 
