@@ -1,7 +1,7 @@
 // Slips as files: dropped or chosen, looked at with the place of each box, confirmed or corrected by Enter, kept beside the
 // boxes, in the pack; what is no slip is refused.
 import { expect, type Page, test } from "@playwright/test";
-import { noFindings, openCopy, saved } from "./desk";
+import { cell, noFindings, openCopy, saved } from "./desk";
 
 const AUTHORITY = process.env.AUTHORITY_URL ?? "";
 
@@ -92,6 +92,27 @@ test("a picture dropped on the desk goes through the scanner and makes a new pap
   await saved(page);
   await expect(page.getByRole("link", { name: /^Papers/ })).not.toHaveText(papers);
   await expect(page.getByText(name, { exact: true })).toBeVisible();
+});
+
+test("a certificate by codes makes a list: each code that is confirmed is a line", async ({ page }) => {
+  const id = await openCopy(page, "Nortjie-Dube");
+  await page.keyboard.press("p");
+  await page
+    .getByRole("navigation", { name: "Papers" })
+    .getByLabel("A slip as a file")
+    .setInputFiles(await issued(page, "za/IRP5-2026-thandeka-1.pdf"));
+  await expect(dialog(page).getByLabel("What it is")).toHaveValue("IRP5");
+  await dialog(page).getByLabel("Paper", { exact: true }).selectOption("");
+  await expect(dialog(page).getByLabel("Whose")).toHaveValue("thandeka");
+  for (const code of ["3601 Salary", "4102 PAYE tax"]) {
+    await dialog(page).getByLabel(`${code} is confirmed`).check();
+  }
+  await dialog(page).getByRole("button", { name: "Add the IRP5 with 2 boxes" }).click();
+  await expect(dialog(page)).toHaveCount(0);
+  await saved(page);
+  await page.goto(`/h/${id}/spread`);
+  await expect(cell(page, "Pay and benefits", 0)).toContainText("1,084,000");
+  await expect(cell(page, "PAYE", 0)).toContainText("165,000");
 });
 
 test("what is no slip is refused with the reason, and a scan without text is typed beside it", async ({

@@ -29,8 +29,13 @@ test("the authority's own assessment is incomplete: a certificate of interest is
   await page.getByRole("button", { name: "Ask for it" }).click();
   await expect(page.getByText(/Authorised by Thandeka/)).toBeVisible();
   await page.getByRole("button", { name: "Fetch what is held" }).click();
-  await page.getByRole("link", { name: /^Its own assessment/ }).click();
+  // The certificate by its codes: every line of it is beside what the employer sent in.
+  await page.getByRole("link", { name: /Agulhas Lights/ }).click();
   const own = page.getByRole("region", { name: "The slip" });
+  await expect(own.getByRole("row", { name: /3601 Salary/ })).toContainText("agrees");
+  await expect(own.getByRole("row", { name: /3605 Annual payment/ })).toContainText("40,000");
+  await page.getByRole("link", { name: /^Its own assessment/ }).click();
+  await expect(own.getByRole("row", { name: /Pay and benefits/ })).toBeHidden();
   await expect(own.getByText("IT3(b) False Bay Money Market", { exact: true })).toBeVisible();
   await expect(own.getByText("Medical bills", { exact: true })).toBeVisible();
   await expect(own.getByRole("row", { name: /Gifts/ }).first()).toContainText("8,000");

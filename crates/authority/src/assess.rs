@@ -11,6 +11,7 @@ use hembo_core::{
     held::{self, Held},
     household::Paper,
     outcome::{self, NAMED_WAYS, ReturnSchedules, Wanted},
+    paper::PaperKind,
     search::Stop,
 };
 use std::collections::BTreeSet;
@@ -112,24 +113,28 @@ fn with_what_is_held(
             let at = held::find(&held, kind, &person, &household, &taken).map(|paper| paper.id.clone());
             let Some(at) = at.and_then(|id| household.papers.iter().position(|paper| paper.id == id)) else {
                 otherwise.push(format!("{name} was not filed."));
-                household.papers.push(new_paper(held, kind.id, &person, &slip.title, household.papers.len()));
+                let id = format!("held-{}", household.papers.len());
+                household.papers.push(held::paper_of(kind, &id, &person, &slip.title, &held.boxes));
                 continue;
             };
-            let paper = &mut household.papers[at];
+            let paper = household.papers[at].clone();
             taken.insert(paper.id.clone());
-            let apart = held::beside(kind, &held.boxes, Some(&paper.boxes));
-            for of in
-                apart.iter().filter(|of| of.held.is_some() && of.apart.is_some_and(|apart| !apart.is_zero()))
-            {
-                let number = kind.field(&of.field).map_or("", |field| field.number);
-                otherwise.push(format!("{name}, box {number}: the payer sent in something else."));
-                paper.boxes.extend(of.held.clone().map(|held| (of.field.clone(), held)));
+            for of in held::beside(kind, &held.boxes, Some(&kind.told(&paper))) {
+                if of.held.is_none() || of.apart.is_none_or(|apart| apart.is_zero()) {
+                    continue;
+                }
+                let taking = held::taking(kind, &household.papers[at], &of.field, of.held);
+                if taking.apply(&mut household).is_ok() {
+                    let number = number_of(kind, &of.field);
+                    otherwise.push(format!("{name}, box {number}: the payer sent in something else."));
+                }
             }
         }
     }
     (household, otherwise)
 }
 
-fn new_paper(held: Held, kind: &str, person: &str, title: &str, number: usize) -> Paper {
-    Paper { title: title.into(), boxes: held.boxes, ..Paper::new(format!("held-{number}"), kind, person) }
+/// What is printed beside a box; of a code itself.
+fn number_of(kind: &PaperKind, field: &str) -> String {
+    kind.field(field).map_or(field, |of| of.number).to_owned()
 }

@@ -45,8 +45,13 @@ fn cells(known: &Known, slip: &HeldSlip, kind: &PaperKind, pack: &dyn Pack) -> V
         cell("Issued to", &known.name),
         cell(pack.about().id_number, &known.number),
     ];
-    let of_year = kind.boxes.iter().filter(|field| !field.secret && field.years.hold(slip.year));
-    cells.extend(of_year.map(|field| {
+    // Of a list the codes that are there, of boxes all of the year.
+    let is_shown = |field: &&Field| {
+        let there = kind.field(field.id).is_some() || slip.boxes.contains_key(field.id);
+        !field.secret && field.years.hold(slip.year) && there
+    };
+    let fields = kind.told_fields();
+    cells.extend(fields.iter().filter(is_shown).map(|field| {
         let label = format!("{} {}", field.number, field.label);
         cell(label.trim(), &slip.boxes.get(field.id).map(|entry| told(field, entry)).unwrap_or_default())
     }));

@@ -7,7 +7,9 @@ use hembo_core::{
     household::{Answers, Entry},
     paper::PaperKind,
 };
+use hembo_money::Money;
 use hembo_us::UnitedStates;
+use hembo_za::SouthAfrica;
 use serde_json::json;
 use std::collections::BTreeSet;
 
@@ -90,4 +92,43 @@ fn a_slip_is_the_paper_of_its_payer_and_owner_and_no_other_slips() {
     // Of two with that name the one that agrees more; once that is another slip's, the other.
     assert_eq!(find("36-0000001", "ada", &["one"]).as_deref(), Some("two"));
     assert_eq!(find("36-0000001", "ada", &["one", "two"]), None);
+}
+
+/// A certificate by codes: each code is compared like a box, lines of the same code together, and taken into its line.
+#[test]
+fn a_code_of_a_list_is_compared_and_taken_like_a_box() {
+    let pack = SouthAfrica::COMMITTED;
+    let kind = pack.paper_kinds().iter().find(|kind| kind.id == "IRP5").unwrap();
+    let mut household: Household =
+        serde_json::from_str(include_str!("../../../demo/za/nortjie-dube.json")).unwrap();
+    household.name_rows();
+    let at = household.papers.iter().position(|paper| paper.kind == "IRP5").unwrap();
+    let line = |code: &str, amount: &str| boxes(json!({ "code": code, "amount": amount }));
+    household.papers[at].rows.clear();
+    for (code, amount) in [("3601", "500000"), ("4102", "9000"), ("4102", "1000")] {
+        household.papers[at].add_row(None, line(code, amount));
+    }
+    let held =
+        boxes(json!({ "gross": "604000.00", "3601": "510000.00", "4102": "10500.00", "4001": "2000.00" }));
+    let told = |household: &Household| kind.told(&household.papers[at]);
+    let apart = |household: &Household| -> Vec<(String, String)> {
+        let all = held::beside(kind, &held, Some(&told(household)));
+        let differs = all.into_iter().filter(|of| !of.agrees);
+        differs.map(|of| (of.field, of.apart.unwrap().to_string())).collect()
+    };
+    let pair = |field: &str, amount: &str| (field.to_owned(), amount.to_owned());
+    assert_eq!(
+        apart(&household),
+        [pair("3601", "10000.00"), pair("4001", "2000.00"), pair("4102", "500.00")]
+    );
+    for of in held::beside(kind, &held, Some(&told(&household))) {
+        held::taking(kind, &household.papers[at], &of.field, of.held).apply(&mut household).unwrap();
+    }
+    assert_eq!(apart(&household), []);
+    let rows = &household.papers[at].rows;
+    assert_eq!(rows.len(), 4, "{rows:?}");
+    assert_eq!(told(&household)["4102"].money(), Some(Money::whole(10_500)));
+    // As a paper of its own it has the boxes and a line a code.
+    let paper = held::paper_of(kind, "new", "thandeka", "Agulhas Lights", &held);
+    assert_eq!((paper.boxes.len(), paper.rows.len(), kind.told(&paper)), (1, 3, held));
 }

@@ -61,7 +61,8 @@ fn difference(proposal: &Proposal, slip: &HeldSlip, pack: &dyn Pack) -> Option<S
         return Some(format!("{about:?} {:?}", proposal.other_year));
     }
     let kind = pack.paper_kinds().iter().find(|kind| kind.id == slip.kind)?;
-    let secret = |field: &str| kind.field(field).is_none_or(|of| of.secret);
+    let fields = kind.told_fields();
+    let secret = |id: &str| fields.iter().find(|field| field.id == id).is_none_or(|of| of.secret);
     let mut issued = slip.boxes.clone();
     issued.retain(|field, entry| !secret(field) && *entry != Entry::Flag(false));
     let read: Answers =

@@ -300,7 +300,8 @@ impl Check<'_> {
     /// What the authority or the payer holds of a paper: no secrets, and no texts that only a paper has.
     fn held(&mut self, at: &str, held: &Held, kind: &PaperKind) {
         let at = format!("{at}/held");
-        let open = kind.boxes.iter().filter(|field| !field.secret);
+        let told = kind.told_fields();
+        let open = told.iter().filter(|field| !field.secret);
         self.answers(format_args!("{at}/boxes"), open, &held.boxes);
         let short = [("slip", held.slip.as_str(), LONGEST_NAME), ("by", &held.by, LONGEST_NAME)];
         let kept = held.kept.as_deref().map(|kept| ("kept", kept, LONGEST_REASON));

@@ -2,6 +2,7 @@
 //! in keying.
 
 use crate::{
+    command::Command,
     field::{Field, FieldKind},
     household::{Answers, Entry, Household, Paper, date},
     pack::Pack,
@@ -60,12 +61,13 @@ pub fn beside(kind: &PaperKind, held: &Answers, keyed: Option<&Answers>) -> Vec<
         let amount = is_amount(field) && keyed.contains_key(field.id);
         !field.secret && (held.contains_key(field.id) || amount)
     };
-    let boxes = kind.boxes.iter().filter(shown).map(|field| {
+    let fields = kind.told_fields();
+    let boxes = fields.iter().filter(shown).map(|field| {
         let (there, here) = (held.get(field.id), keyed.get(field.id));
         let agrees = same(field, there, here);
         let amounts = is_amount(field) && !agrees;
         let apart = amounts.then(|| amount(there) - amount(here));
-        let hint = amounts.then(|| hint(kind, field, (held, amount(there)), (keyed, amount(here))));
+        let hint = amounts.then(|| hint(&fields, field, (held, amount(there)), (keyed, amount(here))));
         Beside {
             field: field.id.into(),
             held: there.cloned(),
@@ -102,7 +104,7 @@ fn letters(entry: Option<&Entry>) -> String {
 
 /// What may have gone wrong in keying an amount: what all boxes hold, and the amount in this one.
 fn hint(
-    kind: &PaperKind,
+    fields: &[Field],
     field: &Field,
     (held, there): (&Answers, Money),
     (keyed, here): (&Answers, Money),
@@ -114,7 +116,7 @@ fn hint(
         return Some("The decimal point stands elsewhere.".into());
     }
     let name = |other: &Field| if other.number.is_empty() { other.label } else { other.number };
-    let mut others = kind.boxes.iter().filter(|other| other.id != field.id);
+    let mut others = fields.iter().filter(|other| other.id != field.id);
     if here.is_zero() {
         // A box of which nothing is held, filled with this amount.
         let moved = others.find(|other| !held.contains_key(other.id) && amount(keyed.get(other.id)) == there);
@@ -143,6 +145,36 @@ fn swapped(one: Money, other: Money) -> bool {
     }
 }
 
+/// The paper that a slip makes.
+pub fn paper_of(kind: &PaperKind, id: &str, person: &str, title: &str, told: &Answers) -> Paper {
+    let (boxes, coded): (Answers, Answers) =
+        told.clone().into_iter().partition(|(field, _)| kind.field(field).is_some());
+    let mut paper = Paper { title: title.into(), boxes, ..Paper::new(id, kind.id, person) };
+    for (code, amount) in coded {
+        if let Some(codes) = kind.codes() {
+            paper.add_row(None, codes.line(&code, amount));
+        }
+    }
+    paper
+}
+
+/// The command that puts what is held into a paper that was keyed: into its box, or the line of its code.
+pub fn taking(kind: &PaperKind, paper: &Paper, field: &str, held: Option<Entry>) -> Command {
+    let (codes, entry) = match (kind.field(field), kind.codes(), held) {
+        (None, Some(codes), Some(entry)) => (codes, entry),
+        (_, _, value) => return Command::SetBox { paper: paper.id.clone(), field: field.into(), value },
+    };
+    match codes.line_of(paper, field, &entry) {
+        Some((row, entry)) => Command::SetCell {
+            paper: paper.id.clone(),
+            row: row.id.clone(),
+            field: codes.amount.into(),
+            value: Some(entry),
+        },
+        None => Command::AddRow { paper: paper.id.clone(), id: None, row: codes.line(field, entry) },
+    }
+}
+
 /// The keyed paper that a slip is: the one that it was taken into, else one of its kind and owner that no other slip
 /// is, with the payer's number or name (`slip.by`). Papers in `others` are another slip's.
 pub fn find<'h>(
@@ -162,8 +194,9 @@ pub fn find<'h>(
             && !others.contains(&paper.id)
             && paper.owners.iter().any(|one| one.person == owner)
     };
-    let agreeing =
-        |paper: &&Paper| beside(kind, &slip.boxes, Some(&paper.boxes)).iter().filter(|of| of.agrees).count();
+    let agreeing = |paper: &&Paper| {
+        beside(kind, &slip.boxes, Some(&kind.told(paper))).iter().filter(|of| of.agrees).count()
+    };
     let same_payer = |paper: &&Paper| same_payer(kind, (&slip.by, &slip.boxes), paper);
     household.papers.iter().filter(open).filter(same_payer).max_by_key(agreeing)
 }
@@ -191,12 +224,13 @@ pub(crate) fn points(household: &Household, pack: &dyn Pack) -> Vec<Point> {
     let differs = |paper: &Paper| {
         let held = paper.held.as_ref().filter(|held| held.kept.is_none())?;
         let kind = pack.paper_kinds().iter().find(|kind| kind.id == paper.kind)?;
-        let apart: Vec<Beside> = beside(kind, &held.boxes, Some(&paper.boxes));
+        let apart: Vec<Beside> = beside(kind, &held.boxes, Some(&kind.told(paper)));
         let apart: Vec<&Beside> = apart.iter().filter(|of| !of.agrees).collect();
         let first = apart.first()?;
         let name = [paper.kind.as_str(), paper.title.as_str()].join(" ");
-        let field =
-            kind.field(&first.field).map_or("", |f| if f.number.is_empty() { f.label } else { f.number });
+        let fields = kind.told_fields();
+        let field = fields.iter().find(|f| f.id == first.field);
+        let field = field.map_or("", |f| if f.number.is_empty() { f.label } else { f.number });
         let more = if apart.len() > 1 { format!(" and {} more", apart.len() - 1) } else { String::new() };
         let message = format!("{}, box {field}{more}: {} holds something else.", name.trim_end(), held.by);
         Some(DIFFERS.at(Place::paper(&paper.id, &first.field), message))

@@ -1,8 +1,8 @@
 //! Kinds of papers, as a rule pack declares them.
 
 use crate::{
-    field::{Field, Years},
-    household::{Entry, Row},
+    field::{Choice, Field, FieldKind, Years},
+    household::{Answers, Entry, Paper, Row},
 };
 use hembo_money::Money;
 use serde::Serialize;
@@ -104,10 +104,76 @@ pub struct Counted {
     pub boxes: &'static [&'static str],
 }
 
+/// A list with an amount under each code.
+#[derive(Debug, Clone, Copy)]
+pub struct Codes {
+    /// The column of the code.
+    pub code: &'static str,
+    /// The column of the amount.
+    pub amount: &'static str,
+    /// What codes there are.
+    pub options: &'static [Choice],
+}
+
+impl Codes {
+    /// The code of a line.
+    pub fn of(self, row: &Row) -> Option<&str> {
+        row.get(self.code).and_then(Entry::text)
+    }
+
+    fn amount_of(self, row: &Row) -> Money {
+        row.get(self.amount).and_then(Entry::money).unwrap_or_default()
+    }
+
+    /// A line.
+    pub fn line(self, code: &str, amount: Entry) -> Answers {
+        Answers::from([(self.code.to_owned(), Entry::Text(code.into())), (self.amount.to_owned(), amount)])
+    }
+
+    /// The line of a paper that has a code, and what it says where all of that code together are to say so much.
+    pub fn line_of<'p>(self, paper: &'p Paper, code: &str, all: &Entry) -> Option<(&'p Row, Entry)> {
+        let mut lines = paper.rows.iter().filter(|row| self.of(row) == Some(code));
+        let first = lines.next()?;
+        let others: Money = lines.map(|row| self.amount_of(row)).sum();
+        Some((first, all.money().map_or_else(|| all.clone(), |all| Entry::amount(all - others))))
+    }
+}
+
 impl PaperKind {
     /// The box of that id.
     pub fn field(&self, id: &str) -> Option<&Field> {
         self.boxes.iter().find(|f| f.id == id)
+    }
+
+    /// The columns of a list that has an amount under each code, and what codes there are.
+    pub fn codes(&self) -> Option<Codes> {
+        match self.columns {
+            [code, amount] if matches!(amount.kind, FieldKind::Amount { .. }) => match code.kind {
+                FieldKind::Choice { options } => Some(Codes { code: code.id, amount: amount.id, options }),
+                _ => None,
+            },
+            _ => None,
+        }
+    }
+
+    /// Its boxes, and of a list with an amount under each code every code as one: so it is issued, read and compared.
+    pub fn told_fields(&self) -> Vec<Field> {
+        let codes = self.codes().map_or(&[][..], |codes| codes.options);
+        let coded = codes.iter().map(|code| Field::amount(code.id, "", code.label));
+        self.boxes.iter().copied().chain(coded).collect()
+    }
+
+    /// What stands on a paper, by its boxes and codes.
+    pub fn told(&self, paper: &Paper) -> Answers {
+        let mut told = paper.boxes.clone();
+        let Some(codes) = self.codes() else { return told };
+        for code in codes.options {
+            let lines = || paper.rows.iter().filter(|row| codes.of(row) == Some(code.id));
+            if lines().next().is_some() {
+                told.insert(code.id.into(), Entry::amount(lines().map(|row| codes.amount_of(row)).sum()));
+            }
+        }
+        told
     }
 
     /// What proves such a paper where its law says nothing more of it.

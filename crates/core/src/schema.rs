@@ -139,7 +139,8 @@ fn paper(kind: &PaperKind) -> Value {
 
 /// What the authority or the payer holds of a paper.
 fn held(kind: &PaperKind) -> Value {
-    let open = kind.boxes.iter().filter(|field| !field.secret);
+    let told = kind.told_fields();
+    let open = told.iter().filter(|field| !field.secret);
     let mut of = object(&[
         ("slip", text("The name of the slip where it is held.", 120), true),
         ("by", text("Who holds it.", 120), true),

@@ -13,10 +13,9 @@ use hembo_core::{
     check::{self, LONGEST_REASON, digits},
     command::Command,
     held::{self, Beside, Held},
-    household::{Answers, Dismissal, Paper, Share},
+    household::{Answers, Dismissal, Paper},
     paper::PaperKind,
 };
-use hembo_money::Rate;
 use serde::{Deserialize, Serialize};
 use std::collections::{BTreeMap, BTreeSet};
 use time::{Date, OffsetDateTime};
@@ -105,23 +104,9 @@ impl Slip {
     }
 
     /// The paper that it makes.
-    fn paper(&self, id: &str, held: Held) -> Paper {
-        let hundred = Rate::from_billionths(100 * Rate::ONE.billionths());
-        Paper {
-            id: id.to_owned(),
-            kind: self.kind.clone(),
-            title: self.title.clone(),
-            owners: vec![Share { person: self.person.clone(), percent: hundred }],
-            boxes: self.boxes.clone(),
-            rows: Vec::new(),
-            rows_made: 0,
-            checked: false,
-            proof: false,
-            changed: BTreeSet::new(),
-            before: Answers::new(),
-            held: Some(held),
-            files: Vec::new(),
-        }
+    fn paper(&self, kind: &PaperKind, id: &str, held: Held) -> Paper {
+        let paper = held::paper_of(kind, id, &self.person, &self.title, &self.boxes);
+        Paper { held: Some(held), ..paper }
     }
 
     fn fingerprint(&self) -> String {
@@ -160,7 +145,10 @@ impl<'a> Table<'a> {
 
     /// Why a slip cannot be used.
     fn unusable(&self, slip: &Slip) -> Option<String> {
-        let probe = slip.paper("offered-slip", slip.held(self.on));
+        let Some(kind) = self.kind(slip) else {
+            return Some(format!("There is no kind of paper '{}'.", slip.kind));
+        };
+        let probe = slip.paper(kind, "offered-slip", slip.held(self.on));
         let at = format!("/papers/{}/", self.household.papers.len());
         let mut household = self.household.clone();
         household.papers.push(probe);
@@ -198,7 +186,8 @@ impl<'a> Table<'a> {
 
     fn one(&self, slip: &Slip, paper: Option<&Paper>) -> Offered {
         let kind = self.kind(slip);
-        let boxes = kind.map(|kind| held::beside(kind, &slip.boxes, paper.map(|paper| &paper.boxes)));
+        let boxes =
+            kind.map(|kind| held::beside(kind, &slip.boxes, paper.map(|paper| kind.told(paper)).as_ref()));
         let boxes = boxes.unwrap_or_default();
         let refused = self.household.refused.get(&slip.id).filter(|refused| {
             refused.about.is_none() || refused.about.as_deref() == Some(&slip.fingerprint())
@@ -252,7 +241,7 @@ impl<'a> Table<'a> {
             state: Stands::Gone,
             settled: false,
             paper: Some(paper.id.clone()),
-            boxes: held::beside(kind, &Answers::new(), Some(&paper.boxes)),
+            boxes: held::beside(kind, &Answers::new(), Some(&kind.told(paper))),
             reason: None,
         })
     }
@@ -350,18 +339,15 @@ impl Table<'_> {
         let taken_up =
             again.then(|| Command::RefuseSlip { slip: slip.id.clone(), reason: None, about: None });
         let mut commands: Vec<Command> = taken_up.into_iter().collect();
+        let Some(kind) = self.kind(slip) else { return commands };
         let Some(paper) = paper else {
             let id = self.free_id(new);
-            commands.push(Command::AddPaper { paper: slip.paper(&id, held) });
+            commands.push(Command::AddPaper { paper: slip.paper(kind, &id, held) });
             return commands;
         };
-        let boxes = self.kind(slip).map(|kind| held::beside(kind, &slip.boxes, Some(&paper.boxes)));
-        let apart = boxes.unwrap_or_default().into_iter().filter(|of| !of.agrees);
-        commands.extend(apart.map(|of| Command::SetBox {
-            paper: paper.id.clone(),
-            field: of.field,
-            value: of.held,
-        }));
+        let boxes = held::beside(kind, &slip.boxes, Some(&kind.told(paper)));
+        let apart = boxes.into_iter().filter(|of| !of.agrees);
+        commands.extend(apart.map(|of| held::taking(kind, paper, &of.field, of.held)));
         commands.push(Command::SetHeld { paper: paper.id.clone(), held: Some(held) });
         commands
     }

@@ -151,7 +151,10 @@ function Taken({ of }: { of: OwnReturn }) {
                 <th scope="row" className="py-0.5 pr-3 text-left font-normal">
                   {due.what}
                 </th>
-                <td className="pr-3 font-semibold whitespace-nowrap">by {dayOf(due.day)}</td>
+                <td className={`pr-3 whitespace-nowrap ${due.day < of.on ? "text-soft" : "font-semibold"}`}>
+                  by {dayOf(due.day)}
+                  {due.day < of.on && ", over"}
+                </td>
                 <td className="text-soft">
                   {due.words} {due.cite}
                 </td>

@@ -3,6 +3,7 @@ import { useNavigate } from "@tanstack/react-router";
 import { useState } from "react";
 import type { Beside, Entry, Field, Offered, OutsideView } from "../api/types";
 import { useDesk, words } from "../desk/useDesk";
+import { toldField } from "../papers/coded";
 import { focusAtOnce } from "../ui/focus";
 import { dayOf, exact } from "../ui/format";
 import { useKeys } from "../ui/keys";
@@ -54,7 +55,7 @@ export function SlipBoxes({ offered, fetched, next }: Props) {
           </thead>
           <tbody>
             {offered.boxes.map((of) => (
-              <OneBox key={of.field} of={of} field={kind?.boxes.find((box) => box.id === of.field)} />
+              <OneBox key={of.field} of={of} field={toldField(kind, of.field)} />
             ))}
           </tbody>
         </table>
@@ -65,7 +66,7 @@ export function SlipBoxes({ offered, fetched, next }: Props) {
             .filter((of) => of.hint)
             .map((of) => (
               <li key={of.field}>
-                Box {numberOf(of, kind?.boxes ?? [])}: {of.hint}
+                Box {numberOf(of, toldField(kind, of.field))}: {of.hint}
               </li>
             ))}
         </ul>
@@ -87,8 +88,7 @@ const REASONS: Partial<Record<Offered["state"], string>> = {
   unusable: "It cannot be used:",
 };
 
-function numberOf(of: Beside, boxes: Field[]) {
-  const box = boxes.find((one) => one.id === of.field);
+function numberOf(of: Beside, box: Field | undefined) {
   return box?.number || box?.label || of.field;
 }
 
@@ -131,7 +131,7 @@ function OneBox({ of, field }: { of: Beside; field: Field | undefined }) {
 
 /** What can become of a slip. */
 function Deeds({ offered, next }: { offered: Offered; next: () => void }) {
-  const { opened, past } = useDesk();
+  const { opened, pack, past } = useDesk();
   const settle = useSettling();
   const navigate = useNavigate();
   const [asking, setAsking] = useState<"keep" | "refuse">();
@@ -149,7 +149,10 @@ function Deeds({ offered, next }: { offered: Offered; next: () => void }) {
   const goTo = (id: string, field?: string) =>
     void navigate({ to: "/h/$id/papers", params: { id: opened.id }, search: { paper: id, field } });
   if (past) return null;
-  const differing = offered.boxes.find((of) => !of.agrees)?.field;
+  const kind = pack.paper_kinds.find((one) => one.id === offered.kind);
+  const differing = offered.boxes.find(
+    (of) => !of.agrees && kind?.boxes.some((box) => box.id === of.field),
+  )?.field;
   return (
     <div className="mt-4">
       <div className="flex flex-wrap gap-1.5">

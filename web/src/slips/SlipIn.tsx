@@ -6,6 +6,7 @@ import type { Command, Entry, Paper, PaperKind, SlipBox, SlipLook, SlipRead } fr
 import { newPaper, paperName } from "../desk/newPaper";
 import { useDesk, words } from "../desk/useDesk";
 import { isSame } from "../entry/EntryBox";
+import { putting, toldEntry, toldField } from "../papers/coded";
 import { count } from "../ui/format";
 import { Button, Key, Waiting } from "../ui/pieces";
 import { Sheet } from "../ui/Sheet";
@@ -235,10 +236,10 @@ function useKeep(file: File, close: () => void) {
   ): Promise<string | null> => {
     const kept = await keepFile(file);
     const differs = ([id, box]: [string, Confirmed[string]]) => {
-      const field = kind.boxes.find((one) => one.id === id);
+      const field = toldField(kind, id);
       // What could not be read empties nothing.
       if (!box.seen || box.value === null || !field) return false;
-      return !isSame(field, box.value, paper?.boxes?.[id] ?? null);
+      return !isSame(field, box.value, toldEntry(kind, paper, id) ?? null);
     };
     const confirmed = Object.entries(boxes).filter(differs);
     const fresh = newPaper(kind, opened.household, owners);
@@ -250,7 +251,9 @@ function useKeep(file: File, close: () => void) {
       commands.push({ do: "add_file", paper: id, file: kept }, { do: "set_paper", paper: id, proof: true });
       if (!paper.title && title) commands.push({ do: "set_paper", paper: id, title });
     }
-    for (const [field, { value }] of confirmed) commands.push({ do: "set_box", paper: id, field, value });
+    for (const [field, { value }] of confirmed) {
+      if (value !== null) commands.push(putting(kind, id, paper, field, value));
+    }
     const refused = words(await edit(commands));
     if (refused !== null) return refused;
     void navigate({ to: "/h/$id/papers", params: { id: opened.id }, search: { paper: id } });

@@ -3,6 +3,7 @@ import type { Entry, Field, Paper, PaperKind, SlipLook, SlipRead } from "../api/
 import { useDesk } from "../desk/useDesk";
 import { EntryBox, isSame, shownEntry } from "../entry/EntryBox";
 import { field } from "../entry/field";
+import { toldEntry, toldField } from "../papers/coded";
 import type { Confirmed } from "./SlipIn";
 
 type Props = {
@@ -43,7 +44,7 @@ export function SlipRows({ kind, paper, proposal, title, setTitle, boxes, setBox
         <h3 className="mt-2 border-b border-ink pb-1">Its boxes, as they were read</h3>
       )}
       {proposal.boxes.map((box, n) => {
-        const of = kind.boxes.find((one) => one.id === box.field);
+        const of = toldField(kind, box.field);
         if (!of) return null;
         return (
           <BoxRow
@@ -51,7 +52,7 @@ export function SlipRows({ kind, paper, proposal, title, setTitle, boxes, setBox
             field={of}
             read={box.read}
             fault={box.fault ?? null}
-            keyed={paper?.boxes?.[box.field]}
+            keyed={toldEntry(kind, paper, box.field)}
             now={boxes[box.field] ?? { value: null, seen: false }}
             set={(change) => set(box.field, change)}
             see={see}

@@ -119,7 +119,8 @@ pub fn propose(pages: &[Vec<Word>], household: &Household, pack: &dyn Pack, kind
     let nowhere = Read { words: kind.id.into(), page: 0, at: Area::default() };
     let other_year = sheet.year().filter(|read| read.words != household.year.to_string());
     let owner = sheet.owner(household);
-    let labels = sheet.labels(kind);
+    let fields = kind.told_fields();
+    let labels = sheet.labels(kind.title, &fields);
     let mut proposal = Proposal {
         kind: Some(code.map_or(nowhere, |at| Read { words: kind.id.into(), ..at })),
         other_year,
@@ -132,7 +133,7 @@ pub fn propose(pages: &[Vec<Word>], household: &Household, pack: &dyn Pack, kind
             What::Box(field) => proposal.boxes.push(meant(field, read, household, pack)),
         }
     }
-    let order = |of: &ReadBox| kind.boxes.iter().position(|field| field.id == of.field);
+    let order = |of: &ReadBox| fields.iter().position(|field| field.id == of.field);
     proposal.boxes.sort_by_key(order);
     proposal.paper = paper(&proposal, kind, household);
     proposal
@@ -297,12 +298,12 @@ impl<'p> Sheet<'p> {
     }
 
     /// The labels of a kind's boxes, the longest first: a short one is often part of a longer.
-    fn labels<'k>(&mut self, kind: &'k PaperKind) -> Vec<Label<'k>> {
+    fn labels<'k>(&mut self, title: &str, fields: &'k [Field]) -> Vec<Label<'k>> {
         let alone = |field: &Field| {
-            kind.boxes.iter().filter(|other| tokens(other.label) == tokens(field.label)).count() == 1
+            fields.iter().filter(|other| tokens(other.label) == tokens(field.label)).count() == 1
         };
-        let mut wanted: Vec<(What<'k>, Vec<String>)> = vec![(What::Title, tokens(kind.title))];
-        for field in kind.boxes.iter().filter(|field| !field.secret) {
+        let mut wanted: Vec<(What<'k>, Vec<String>)> = vec![(What::Title, tokens(title))];
+        for field in fields.iter().filter(|field| !field.secret) {
             let (number, label) = (tokens(field.number), tokens(field.label));
             if !number.is_empty() {
                 wanted.push((What::Box(field), [number, label.clone()].concat()));
