@@ -283,7 +283,7 @@ async fn what_an_authority_assesses_by_itself_stands_beside_ours() {
     family.fetch().await;
     let own = family.client.get(&family.at("own-assessment")).await.ok(200);
     let of = &own["returns"][0];
-    assert_eq!((&of["whose"], &of["scope"]), (&json!("Hester Penwarden"), &json!("return/0")));
+    assert_eq!((&of["whose"], &of["scope"]), (&json!("Hester Penwarden · own return"), &json!("return/0")));
     let line = |id: &str| {
         let found = of["lines"].as_array().unwrap().iter().find(|line| line["line"] == id);
         found.map(|line| (line["filed"].clone(), line["assessed"].clone()))
