@@ -117,9 +117,28 @@ fn choice(text: &str, options: &[Choice]) -> Result<String, String> {
     let same = |one: &str| one.eq_ignore_ascii_case(text);
     let found = options.iter().find(|option| same(option.id) || same(option.label));
     found.map(|option| option.id.to_owned()).ok_or_else(|| {
-        let labels: Vec<&str> = options.iter().map(|option| option.label).collect();
-        format!("'{text}' is none of: {}", labels.join(", "))
+        if options.len() <= MOST_TOLD {
+            let labels: Vec<&str> = options.iter().map(|option| option.label).collect();
+            return format!("'{text}' is none of: {}", labels.join(", "));
+        }
+        format!("'{text}' is none of the list; it might be {}", nearest(text, options).join(", "))
     })
+}
+
+/// How many choices are told; of a longer list those that are nearest.
+const MOST_TOLD: usize = 12;
+const NEAREST: usize = 4;
+
+/// The choices whose code or words are nearest to a text.
+fn nearest(text: &str, options: &[Choice]) -> Vec<&'static str> {
+    let text = text.to_lowercase();
+    let apart = |option: &Choice| {
+        let of = |one: &str| strsim::damerau_levenshtein(&one.to_lowercase(), &text);
+        of(option.id).min(of(option.label))
+    };
+    let mut sorted: Vec<&Choice> = options.iter().collect();
+    sorted.sort_by_key(|option| apart(option));
+    sorted.into_iter().take(NEAREST).map(|option| option.label).collect()
 }
 
 fn person(text: &str, household: &Household) -> Result<String, String> {
@@ -139,6 +158,20 @@ fn person(text: &str, household: &Household) -> Result<String, String> {
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn of_a_long_list_the_nearest_are_told() {
+        const LONG: [Choice; 14] = {
+            let mut all = [Choice::new("9000", "9000 Other"); 14];
+            all[3] = Choice::new("3601", "3601 Salary");
+            all[7] = Choice::new("3610", "3610 Annuity");
+            all
+        };
+        let told = choice("3061", &LONG).expect_err("there is none");
+        assert!(told.starts_with("'3061' is none of the list; it might be 3601 Salary, "), "{told}");
+        assert_eq!(choice("3610", &LONG), Ok("3610".to_owned()));
+        assert!(choice("3061", &LONG[2..5]).expect_err("there is none").contains("none of: 9000 Other, "));
+    }
 
     #[test]
     fn amounts_are_read_as_people_write_them_and_never_guessed() {

@@ -305,6 +305,8 @@ pub fn credit(on: On<'_>, trail: &mut impl Trail, segments: &[Segment], tax: Mon
     if taxed.is_empty() {
         return Money::ZERO;
     }
+    // Segments beside deductions may come to more than the tax of all together (LJ 2(2)).
+    let allowed = limit::lesser(trail, allowed, tax);
     let given = limit::cap(trail, SEGMENT.at(on.scope), wanted, allowed);
     let all = on.own().of(&brings::ABROAD);
     trail.line(CREDIT, on.scope, given, |i| {

@@ -92,7 +92,6 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Tax {
     let tax = limit::by_brackets(trail, income.taxable, &scale.tops, scale.rates.iter().copied());
     on.made(trail, TAX, tax, &[(income::TAXABLE, income.taxable)], &[]);
     let foreign = overseas::credit(on, trail, &income.segments, tax, income.net);
-    let foreign = limit::lesser(trail, foreign, tax);
     let earner = earner(on, trail, income.net, tax - foreign);
     let used = imputation(on, trail, income, tax - foreign - earner);
     let after = tax - foreign - earner - used;

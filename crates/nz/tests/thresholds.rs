@@ -247,6 +247,19 @@ fn provisional_tax_begins_above_five_thousand() {
     );
 }
 
+/// 221 + 1,654 − 1,645 = 230 of net income, 24.15 of tax: 221/230 of it are 23.21 and with 1.00 of the other segment 24.21, above all of it.
+#[test]
+fn foreign_tax_of_all_segments_is_never_more_than_the_tax() {
+    let fund = json!({ "country": "US", "opening": "0", "closing": "0", "cost": "1", "dividends": "221", "tax": "31" });
+    let abroad = json!([{ "country": "AU", "kind": "interest", "gross": "1654", "tax": "1" }]);
+    let expenses = json!([{ "sort": "return", "amount": "1645" }]);
+    let family =
+        Family::single(2026).paper("Foreign fund", "ada", fund).rows("Overseas income", "ada", abroad);
+    let outcome = family.rows("Other expenses", "ada", expenses).outcome();
+    assert_lines(&outcome, 0, &[("net_income", "230"), ("tax", "24.15"), ("foreign_tax_credit", "24.15")]);
+    assert_eq!(hembo_testing::family::broken_trails(&outcome), Vec::<String>::new());
+}
+
 /// 100,000 of profit: 15,650.50 + 21,900 × 33 % = 22,877.50; of 410,000 of supplies 55.8 in a thousand, 5.6 %.
 #[test]
 fn the_ratio_goes_by_supplies() {
