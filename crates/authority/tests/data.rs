@@ -2,21 +2,13 @@
 #![allow(missing_docs, clippy::unwrap_used)]
 
 use hembo_authority::data::Data;
-use hembo_core::{Registry, check, field::FieldKind};
-use std::{collections::BTreeSet, path::Path, sync::Arc};
-
-fn registry() -> Registry {
-    Registry::of([
-        Arc::new(hembo_us::UnitedStates::COMMITTED),
-        Arc::new(hembo_ca::Canada::COMMITTED),
-        Arc::new(hembo_nz::NewZealand::COMMITTED),
-        Arc::new(hembo_za::SouthAfrica::COMMITTED),
-    ])
-}
+use hembo_core::{check, field::FieldKind};
+use hembo_testing::laws::every_law;
+use std::{collections::BTreeSet, path::Path};
 
 #[test]
 fn every_slip_is_a_paper_of_its_law_and_year_that_is_held_there() {
-    let registry = registry();
+    let registry = every_law();
     let data = Data::read(&Path::new(env!("CARGO_MANIFEST_DIR")).join("data")).unwrap();
     let household: hembo_core::Household =
         serde_json::from_str(include_str!("../../../demo/us/fennimore.json")).unwrap();
@@ -43,7 +35,7 @@ fn every_slip_is_a_paper_of_its_law_and_year_that_is_held_there() {
 
 #[test]
 fn what_is_held_and_what_is_withheld_are_papers_and_boxes_of_the_pack() {
-    for pack in registry().packs() {
+    for pack in every_law().packs() {
         let kind = |id: &str| pack.paper_kinds().iter().find(|kind| kind.id == id);
         for held in pack.held_kinds() {
             assert!(kind(held).is_some(), "{held}");

@@ -10,22 +10,14 @@ use hembo_authority::{
     wire::Scan,
 };
 use hembo_core::{
-    Household, Pack, Registry,
+    Household, Pack,
     household::{Answers, Entry},
     slip::{Proposal, Read, Word, propose},
 };
+use hembo_testing::laws::every_law;
 use serde_json::json;
-use std::{path::Path, sync::Arc};
+use std::path::Path;
 use tower::ServiceExt;
-
-fn registry() -> Registry {
-    Registry::of([
-        Arc::new(hembo_us::UnitedStates::COMMITTED),
-        Arc::new(hembo_ca::Canada::COMMITTED),
-        Arc::new(hembo_nz::NewZealand::COMMITTED),
-        Arc::new(hembo_za::SouthAfrica::COMMITTED),
-    ])
-}
 
 fn data() -> Data {
     Data::read(&Path::new(env!("CARGO_MANIFEST_DIR")).join("data")).expect("the made-up data")
@@ -33,7 +25,7 @@ fn data() -> Data {
 
 async fn ask(request: Request<Body>) -> (StatusCode, Bytes) {
     let stand_in =
-        StandIn::new(data(), registry(), None).expect("no file").with_camera(hembo_reader::picture_of);
+        StandIn::new(data(), every_law(), None).expect("no file").with_camera(hembo_reader::picture_of);
     let answer = stand_in.router().oneshot(request).await.expect("an answer");
     let status = answer.status();
     (status, to_bytes(answer.into_body(), usize::MAX).await.expect("a body"))
@@ -86,7 +78,7 @@ fn plain(boxes: &Answers) -> Vec<(&str, String)> {
 
 #[tokio::test]
 async fn every_slip_that_is_issued_as_a_pdf_is_read_back_whole() {
-    let (data, registry) = (data(), registry());
+    let (data, registry) = (data(), every_law());
     let (mut read, mut wrong) = (0, Vec::new());
     for (law, known) in data.everyone() {
         let pack: &dyn Pack = registry.pack(law).expect("a law");
@@ -115,7 +107,7 @@ async fn a_picture_is_read_by_the_scanner_and_another_one_is_not() {
     let (status, scan) = ask(Request::post("/scans").body(Body::from(png.clone())).expect("a request")).await;
     assert_eq!(status, StatusCode::OK);
     let scan: Scan = serde_json::from_slice(&scan).expect("words");
-    let registry = registry();
+    let registry = every_law();
     let household = household("us", 2025, "Delphine Fennimore", "831-26-3358");
     let pack = registry.pack("us").expect("the law");
     let proposal = propose(&[scan.words], &household, pack, None);

@@ -27,6 +27,7 @@ pub mod household;
 pub mod lever;
 pub mod limit;
 pub mod line;
+pub mod numbers;
 pub mod outcome;
 pub mod own_assessment;
 pub mod pack;
@@ -42,6 +43,7 @@ pub mod settled;
 pub mod slip;
 pub mod trail;
 pub mod typed;
+pub mod withholding;
 pub mod words;
 
 pub use check::Fault;

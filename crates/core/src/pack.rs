@@ -12,6 +12,7 @@ use crate::{
     household::{Entry, Household, Paper, Person, Role},
     lever::Lever,
     line::{LineId, SpreadSection},
+    numbers::Numbers,
     outcome::Outcome,
     own_assessment,
     paper::{Counted, Keeping, PaperKind},
@@ -19,6 +20,7 @@ use crate::{
     provision::Declared,
     search::Weighable,
     trail::{Recorder, Scope},
+    withholding::Withholding,
     words::label_of,
 };
 use serde::Serialize;
@@ -165,6 +167,11 @@ pub trait Pack: Send + Sync {
         Vec::new()
     }
 
+    /// What would be withheld in the year that runs under each combination that may be asked for.
+    fn withholding(&self, _household: &Household, _outcome: &Outcome) -> Option<Withholding> {
+        None
+    }
+
     /// The box of a kind of paper that claims tax withheld.
     fn withheld_box(&self, _kind: &str) -> Option<&'static str> {
         None
@@ -286,6 +293,8 @@ pub struct About {
     pub id_shape: &'static str,
     /// In which order the parts of a day are written.
     pub days: DayOrder,
+    /// Which sign stands before the decimals.
+    pub numbers: Numbers,
     /// The size of the pages that offices print on.
     pub page: Page,
     /// The question about the household that tells the part of the country: asked as soon as one is made.

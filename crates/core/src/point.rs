@@ -162,6 +162,18 @@ pub trait Gather {
         }
     }
 
+    /// Questions that open a section, were not answered and of which no paper tells: one point at the first of them.
+    fn sections_open(&mut self, household: &Household, asked: &[Field], def: &PointDef) {
+        let there =
+            |field: &Field| household.papers.iter().any(|paper| field.opens.contains(&paper.kind.as_str()));
+        let open = |field: &&Field| !household.answers.contains_key(field.id) && !there(field);
+        let open: Vec<&Field> = asked.iter().filter(open).collect();
+        let Some(first) = open.first() else { return };
+        let message =
+            format!("{} questions that open a section are not answered: {}?", open.len(), first.label);
+        self.raise(def, Place::household(first.id), message);
+    }
+
     /// What a law has and its pack has not, as far as it is asked for the household's year.
     fn not_computed(&mut self, household: &Household, all: &[NotComputed]) {
         for NotComputed { field, needs, cite } in all.iter().filter(|n| n.field.years.hold(household.year)) {

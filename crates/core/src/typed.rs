@@ -5,6 +5,7 @@ use crate::{
     check,
     field::{Choice, Field, FieldKind},
     household::{Entry, Household},
+    numbers::Numbers,
     pack::{DayOrder, Pack},
 };
 use time::{Date, Month};
@@ -25,12 +26,17 @@ pub fn entry(
     if text.is_empty() {
         return Ok(None);
     }
+    let numbers = pack.about().numbers;
     let read = match field.kind {
-        FieldKind::Amount { .. } => Entry::Text(amount(text)),
+        FieldKind::Amount { .. } => Entry::Text(amount(text, numbers)),
         FieldKind::Count { .. } => Entry::Count(
-            text.replace([',', ' '], "").parse().map_err(|_| format!("'{text}' is no whole number"))?,
+            numbers
+                .read(text)
+                .replace([',', ' '], "")
+                .parse()
+                .map_err(|_| format!("'{text}' is no whole number"))?,
         ),
-        FieldKind::Number { .. } => Entry::Text(amount(text)),
+        FieldKind::Number { .. } => Entry::Text(amount(text, numbers)),
         FieldKind::YesNo => {
             Entry::Flag(yes_no(text).ok_or_else(|| format!("'{text}' is neither yes nor no"))?)
         }
@@ -44,7 +50,7 @@ pub fn entry(
 }
 
 /// An amount as plain decimal text; what is grouped otherwise than by threes stays as it is and is refused by the check.
-fn amount(text: &str) -> String {
+fn amount(text: &str, numbers: Numbers) -> String {
     let (text, negative) = match text.strip_prefix('(').and_then(|rest| rest.strip_suffix(')')) {
         Some(inner) => (inner.trim(), true),
         None => (text, false),
@@ -55,6 +61,7 @@ fn amount(text: &str) -> String {
         None => (text, negative),
     };
     let bare = text.trim_start_matches(|c: char| c.is_alphabetic() || "$€£".contains(c) || c.is_whitespace());
+    let bare = &numbers.read(bare);
     let mut groups = bare.split([',', '\u{a0}', ' ']);
     let first = groups.next().unwrap_or_default();
     let rest: Vec<&str> = groups.collect();
@@ -66,7 +73,7 @@ fn amount(text: &str) -> String {
                 if at + 1 == rest.len() { group.split('.').next().unwrap_or_default() } else { group };
             whole(units)
         });
-    let plain = if by_threes { format!("{first}{}", rest.concat()) } else { bare.to_owned() };
+    let plain = if by_threes { format!("{first}{}", rest.concat()) } else { bare.clone() };
     if negative { format!("-{plain}") } else { plain }
 }
 
@@ -185,7 +192,7 @@ mod tests {
             ("12,5", "12,5"),
             ("1,23,456", "1,23,456"),
         ] {
-            assert_eq!(amount(text), plain, "{text}");
+            assert_eq!(amount(text, Numbers::Point), plain, "{text}");
         }
     }
 

@@ -1,17 +1,18 @@
 //! What is due when as a calendar file (RFC 5545): an event of the whole day each, with a reminder two weeks before.
 
-use hembo_core::dates::DueDate;
+use hembo_core::{dates::DueDate, pack::About};
 use icalendar::{Alarm, Calendar, Component, Event, EventLike};
 
 /// How many days before a day it is reminded of.
 const DAYS_BEFORE: i64 = 14;
 
-/// The days of a household as a calendar; `key` names it, so that a later one replaces these events.
-pub fn calendar(dates: &[DueDate], household: &str, symbol: &str, key: &str) -> String {
+/// The days of a household as a calendar; `about` is its law, `key` names it, so that a later one replaces these events.
+pub fn calendar(dates: &[DueDate], household: &str, about: About, key: &str) -> String {
     let mut calendar = Calendar::new();
     calendar.name(household);
     for due in dates {
-        let amount = due.amount.map(|amount| format!(": {symbol} {amount:#}")).unwrap_or_default();
+        let told = |amount| format!(": {} {}", about.symbol, about.numbers.amount(amount));
+        let amount = due.amount.map(told).unwrap_or_default();
         let title = format!("{household} · {}{amount}", due.what);
         let mut event = Event::new();
         event

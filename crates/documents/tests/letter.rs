@@ -1,15 +1,16 @@
 //! Letters: merged by a template, read from the editor, written as DOCX and PDF.
 #![allow(missing_docs, clippy::unwrap_used)]
 
-use hembo_core::{Registry, file, outcome};
+use hembo_core::{file, outcome};
 use hembo_documents::{
     Sheet,
     letter::{FIELDS, Fields, Letter, LetterBlock, docx, merge},
     pack::Source,
     write,
 };
+use hembo_testing::laws::every_law;
 use serde_json::json;
-use std::{fs, path::PathBuf, sync::Arc};
+use std::{fs, path::PathBuf};
 
 /// The fields of a demo household.
 fn fields() -> Fields {
@@ -18,7 +19,7 @@ fn fields() -> Fields {
 
 /// The same where the family was asked for kinds of papers.
 fn fields_asked(asked: &[String]) -> Fields {
-    let registry = Registry::of([Arc::new(hembo_us::UnitedStates::COMMITTED)]);
+    let registry = every_law();
     let path = PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("../../demo/us/vreeland-mbeki.json");
     let household = file::read(&fs::read(path).unwrap(), &registry).unwrap();
     let outcome = outcome::reckon(&household, &registry).unwrap();

@@ -1,12 +1,13 @@
 //! The pack of every demo household: it can be written, keeps to PDF/UA-1, and says what the outcome says.
 #![allow(missing_docs, clippy::unwrap_used)]
 
-use hembo_core::{Household, Outcome, Registry, file, outcome};
+use hembo_core::{Household, Outcome, file, outcome};
 use hembo_documents::{
     document::{Block, Document, Picture},
     pack::{self, Note, Part, Source},
     write,
 };
+use hembo_testing::laws::every_law;
 use std::{fs, path::PathBuf, sync::Arc};
 
 /// A picture of two by three dots.
@@ -16,24 +17,15 @@ const PICTURE: &[u8] = b"\
     \x22\x06\x14\x0a\x00\x48\x75\x06\xc1\x6b\x94\x47\xc8\x00\x00\x00\x00\x49\x45\x4e\x44\xae\x42\x60\
     \x82";
 
-fn registry() -> Registry {
-    Registry::of([
-        Arc::new(hembo_us::UnitedStates::COMMITTED),
-        Arc::new(hembo_ca::Canada::COMMITTED),
-        Arc::new(hembo_nz::NewZealand::COMMITTED),
-        Arc::new(hembo_za::SouthAfrica::COMMITTED),
-    ])
-}
-
 fn demo(path: &str) -> (Household, Outcome) {
     let path = PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("../../demo").join(path);
-    let household = file::read(&fs::read(path).unwrap(), &registry()).unwrap();
-    let outcome = outcome::reckon(&household, &registry()).unwrap();
+    let household = file::read(&fs::read(path).unwrap(), &every_law()).unwrap();
+    let outcome = outcome::reckon(&household, &every_law()).unwrap();
     (household, outcome)
 }
 
 fn pack_of(household: &Household, outcome: &Outcome, parts: &[Part]) -> Document {
-    let registry = registry();
+    let registry = every_law();
     let rules = registry.pack(&household.country).unwrap();
     let notes = &[Note {
         about: "Wages".into(),
@@ -145,7 +137,7 @@ fn a_pack_with_blocking_points_says_on_every_page_that_it_is_not_final() {
     let mut none = household.clone();
     none.papers.clear();
     none.answers.clear();
-    let outcome = outcome::reckon(&none, &registry()).unwrap();
+    let outcome = outcome::reckon(&none, &every_law()).unwrap();
     let document = pack_of(&none, &outcome, &Part::ALL);
     assert_eq!(document.watermark.as_deref(), Some("The figures are not a result"));
     write(&document).unwrap();
@@ -165,7 +157,7 @@ fn a_year_for_planning_and_a_way_that_costs_more_say_so() {
 
     let (mut household, _) = demo("us/vreeland-mbeki.json");
     household.pins.insert("us.deduction".into(), "standard".into());
-    let held = outcome::reckon(&household, &registry()).unwrap();
+    let held = outcome::reckon(&household, &every_law()).unwrap();
     let told = words(&pack_of(&household, &held, &[Part::Summary]), Part::Summary).join(" ");
     assert!(told.contains("this one is held by choice and costs $\u{a0}214 more"), "{told}");
     // What was not weighed is said where the lowest is.

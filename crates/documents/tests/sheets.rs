@@ -2,15 +2,16 @@
 #![allow(missing_docs, clippy::unwrap_used)]
 
 use calamine::{Data, Reader, Xlsx};
-use hembo_core::{Household, Outcome, Registry, file, outcome};
+use hembo_core::{Household, Outcome, file, outcome};
 use hembo_documents::{
     pack::Source,
     sheets::{Cell, NAMES, Sheet, csv, sheets, xlsx},
 };
-use std::{fs, io::Cursor, path::PathBuf, sync::Arc};
+use hembo_testing::laws::every_law;
+use std::{fs, io::Cursor, path::PathBuf};
 
 fn sheets_of(change: impl Fn(&mut Household)) -> ([Sheet; 4], Outcome) {
-    let registry = Registry::of([Arc::new(hembo_us::UnitedStates::COMMITTED)]);
+    let registry = every_law();
     let path = PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("../../demo/us/vreeland-mbeki.json");
     let mut household = file::read(&fs::read(path).unwrap(), &registry).unwrap();
     change(&mut household);

@@ -21,6 +21,7 @@ pub static REGISTRY: LazyLock<Registry> = LazyLock::new(|| {
         Arc::new(hembo_ca::Canada::COMMITTED),
         Arc::new(hembo_nz::NewZealand::COMMITTED),
         Arc::new(hembo_za::SouthAfrica::COMMITTED),
+        Arc::new(hembo_de::Germany::COMMITTED),
     ])
 });
 

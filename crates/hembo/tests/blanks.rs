@@ -2,19 +2,10 @@
 #![allow(missing_docs, clippy::unwrap_used)]
 
 use hembo_core::{
-    Household, Outcome, Pack, Registry, field::Field, file, household::Entry, outcome::reckon, point::Place,
+    Household, Outcome, Pack, field::Field, file, household::Entry, outcome::reckon, point::Place,
 };
+use hembo_testing::laws::EVERY_LAW as REGISTRY;
 use std::path::PathBuf;
-use std::sync::{Arc, LazyLock};
-
-static REGISTRY: LazyLock<Registry> = LazyLock::new(|| {
-    Registry::of([
-        Arc::new(hembo_us::UnitedStates::COMMITTED),
-        Arc::new(hembo_ca::Canada::COMMITTED),
-        Arc::new(hembo_nz::NewZealand::COMMITTED),
-        Arc::new(hembo_za::SouthAfrica::COMMITTED),
-    ])
-});
 
 fn demos() -> Vec<Household> {
     let folder = PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("../../demo");

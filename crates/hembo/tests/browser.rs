@@ -3,20 +3,11 @@
 
 use hembo_authority::{data::Data, stand_in::StandIn};
 use hembo_cluster::Cluster;
-use hembo_core::Registry;
 use hembo_server::{Settings, app, demo, reading::Program, run};
-use std::sync::{Arc, LazyLock};
+use hembo_testing::laws::EVERY_LAW as REGISTRY;
+use std::sync::Arc;
 use std::{future::pending, path::PathBuf, process::Command};
 use tokio::net::TcpListener;
-
-static REGISTRY: LazyLock<Registry> = LazyLock::new(|| {
-    Registry::of([
-        Arc::new(hembo_us::UnitedStates::COMMITTED),
-        Arc::new(hembo_ca::Canada::COMMITTED),
-        Arc::new(hembo_nz::NewZealand::COMMITTED),
-        Arc::new(hembo_za::SouthAfrica::COMMITTED),
-    ])
-});
 
 #[tokio::test(flavor = "multi_thread")]
 async fn a_preparers_work_through_the_real_interface() {

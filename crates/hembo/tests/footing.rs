@@ -2,21 +2,12 @@
 #![allow(missing_docs, clippy::unwrap_used)]
 
 use hembo_core::{
-    Outcome, Registry, file,
+    Outcome, file,
     outcome::{ComparedRow, Row, Standing, reckon},
 };
 use hembo_money::Money;
+use hembo_testing::laws::EVERY_LAW as REGISTRY;
 use std::path::PathBuf;
-use std::sync::{Arc, LazyLock};
-
-static REGISTRY: LazyLock<Registry> = LazyLock::new(|| {
-    Registry::of([
-        Arc::new(hembo_us::UnitedStates::COMMITTED),
-        Arc::new(hembo_ca::Canada::COMMITTED),
-        Arc::new(hembo_nz::NewZealand::COMMITTED),
-        Arc::new(hembo_za::SouthAfrica::COMMITTED),
-    ])
-});
 
 fn demos() -> Vec<(String, hembo_core::Household)> {
     let folder = PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("../../demo");
@@ -24,7 +15,8 @@ fn demos() -> Vec<(String, hembo_core::Household)> {
         let name = path.file_stem().unwrap().to_string_lossy().into_owned();
         (name, file::read(&std::fs::read(path).unwrap(), &REGISTRY).unwrap())
     };
-    let files = ["us", "ca", "nz", "za"].map(|country| std::fs::read_dir(folder.join(country)).unwrap());
+    let files =
+        ["us", "ca", "nz", "za", "de"].map(|country| std::fs::read_dir(folder.join(country)).unwrap());
     files.into_iter().flatten().map(|entry| read(entry.unwrap().path())).collect()
 }
 

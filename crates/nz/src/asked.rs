@@ -1,12 +1,7 @@
 //! What might apply and has a paper of its own: what the authority never holds is asked, a yes without its paper is an open point.
 
 use crate::points::Points;
-use hembo_core::{
-    field::Field,
-    open_points,
-    point::{Gather, Place},
-    provision::Provision,
-};
+use hembo_core::{field::Field, open_points, point::Gather, provision::Provision};
 
 /// What this provision declares.
 pub static PROVISION: Provision = Provision { household_questions: ASKED, points: POINTS, ..Provision::NONE };
@@ -45,12 +40,5 @@ const ASKED: &[Field] = &[
 /// A yes without its paper; what was not answered and nobody else tells of.
 pub fn points(points: &mut Points<'_>) {
     points.papers_of_yes(points.household, ASKED, &NO_PAPER);
-    let there = |field: &Field| {
-        points.household.papers.iter().any(|paper| field.opens.contains(&paper.kind.as_str()))
-    };
-    let open = |field: &&Field| points.answered(field.id).is_none() && !there(field);
-    let open: Vec<&Field> = ASKED.iter().filter(open).collect();
-    let Some(first) = open.first() else { return };
-    let message = format!("{} questions about what is never held are open: {}?", open.len(), first.label);
-    points.raise(&NEVER_HELD, Place::household(first.id), message);
+    points.sections_open(points.household, ASKED, &NEVER_HELD);
 }

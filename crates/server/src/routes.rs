@@ -124,6 +124,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(views::schedules_before))
         .routes(routes!(views::effect))
         .routes(routes!(views::advice))
+        .routes(routes!(views::withholding))
         .routes(routes!(views::curve))
         .routes(routes!(views::about))
         .routes(routes!(views::questions))

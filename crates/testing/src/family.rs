@@ -1,7 +1,8 @@
 //! What families of every law have in common: a household file in the making, and what came out for it.
 
+use crate::laws::EVERY_LAW;
 use hembo_core::{
-    Outcome, Pack,
+    Outcome,
     lever::{Advice, Step},
     outcome::LineInput,
 };
@@ -114,13 +115,8 @@ const NOT_DECLARED: [&str; 4] = ["asks", "not-computed", "too-many-ways", "pin-g
 
 /// Whether a point of that code is open; panics at a code that no pack declares, as no outcome could have it.
 pub fn has_point(outcome: &Outcome, code: &str) -> bool {
-    let packs: [&dyn Pack; 4] = [
-        &hembo_us::UnitedStates::COMMITTED,
-        &hembo_ca::Canada::COMMITTED,
-        &hembo_nz::NewZealand::COMMITTED,
-        &hembo_za::SouthAfrica::COMMITTED,
-    ];
-    let declared = packs.iter().any(|pack| pack.declared().points.iter().any(|p| p.code == code));
+    let declared =
+        EVERY_LAW.packs().any(|pack| pack.declared().points.iter().any(|point| point.code == code));
     assert!(declared || NOT_DECLARED.contains(&code), "no pack declares a point {code}");
     outcome.points.iter().any(|p| p.id.split(':').next() == Some(code))
 }

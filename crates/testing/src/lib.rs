@@ -8,8 +8,10 @@
 
 pub mod bench;
 pub mod ca;
+pub mod de;
 pub mod declarations;
 pub mod family;
+pub mod laws;
 pub mod modules;
 pub mod nz;
 pub mod us;

@@ -130,6 +130,7 @@ use hembo_core::{
     forms::Forms,
     household::{Entry, Role},
     line::SpreadSection,
+    numbers::Numbers,
     pack::{
         About, DayOrder, Election, Page, Question, Renamed, Suggestion, Totals, calendar_year, caption_of,
     },
@@ -210,6 +211,7 @@ impl Pack for UnitedStates {
             id_number: "SSN, ITIN or ATIN",
             id_shape: "000-00-0000",
             days: DayOrder::MonthDayYear,
+            numbers: Numbers::Point,
             page: Page::Letter,
             locality: states::ask::STATE,
             relationship: dependents::ask::RELATIONSHIP,

@@ -1058,6 +1058,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{id}/withholding": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is withheld in the year that runs under each combination that may be asked for; nothing where the law has none. */
+        get: operations["withholding"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{id}/years": {
         parameters: {
             query?: never;
@@ -1337,6 +1354,8 @@ export interface components {
             locality: string;
             /** @description The country. */
             name: string;
+            /** @description Which sign stands before the decimals. */
+            numbers: components["schemas"]["Numbers"];
             /** @description The size of the pages that offices print on. */
             page: components["schemas"]["Page"];
             /** @description The question about a dependent that tells the relationship. */
@@ -1689,6 +1708,16 @@ export interface components {
             name: string;
             /** @description The person. */
             person: string;
+        };
+        /** @description A combination, with what is withheld under it. */
+        Combination: {
+            /** @description Which: "III for Hauke, V for Merle". */
+            label: string;
+            left?: components["schemas"]["Money"] | null;
+            /** @description By whom: a name, and what is withheld of a month's pay. */
+            months: components["schemas"]["Monthly"][];
+            /** @description Withheld in a whole year. */
+            year: components["schemas"]["Money"];
         };
         /** @description One edit. */
         Command: {
@@ -2750,6 +2779,13 @@ export interface components {
          * @example 71240.00
          */
         Money: string;
+        /** @description What is withheld of one person's month. */
+        Monthly: {
+            /** @description So much a month. */
+            amount: components["schemas"]["Money"];
+            /** @description The first of the person's names. */
+            whose: string;
+        };
         /** @description A step that was taken. */
         Move: {
             /** Format: date-time */
@@ -2866,6 +2902,11 @@ export interface components {
             /** @description Whose line: `return/0`. */
             scope?: string | null;
         };
+        /**
+         * @description Which sign stands before the decimals.
+         * @enum {string}
+         */
+        Numbers: "point" | "comma";
         /** @description A slip that is offered. */
         Offered: {
             boxes: components["schemas"]["Beside"][];
@@ -3948,6 +3989,17 @@ export interface components {
             to: string;
             /** @description What: a person's name, a paper. */
             what: string;
+        };
+        /** @description The combinations of a household, for the year that runs. */
+        Withholding: {
+            /** @description The rule. */
+            cite: string;
+            /** @description The combinations, the least withheld first. */
+            options: components["schemas"]["Combination"][];
+            /** @description What is chosen between: "Tax classes". */
+            what: string;
+            /** @description From when a choice counts, what follows from it, what it is reckoned from. */
+            words: string;
         };
         /** @description A column of a list that is worked out. */
         WorkedColumn: {
@@ -6643,6 +6695,35 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    withholding: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Withholding"] | null;
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

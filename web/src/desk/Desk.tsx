@@ -11,7 +11,7 @@ import { OpenPoints } from "../households/HouseholdTable";
 import { NotesButton } from "../notes/NotesButton";
 import { DropHere } from "../slips/DropHere";
 import { AddPersonSheet } from "../spread/AddPerson";
-import { balance, count, time, touched, units, yearOf } from "../ui/format";
+import { balance, count, time, touched, units, writeNumbers, yearOf } from "../ui/format";
 import { useKeys } from "../ui/keys";
 import { Blank, Button, Key, Waiting } from "../ui/pieces";
 import { stageName } from "../ui/stages";
@@ -45,6 +45,7 @@ export function Desk() {
   }
   const pack = packs.data?.find((p) => p.id === opened.data?.household.country);
   if (!opened.data || !pack) return <Waiting what="Opening the household…" />;
+  writeNumbers(pack.numbers);
   const bringBack = async () => {
     if (past !== undefined && (await edits.bringBack(past)) === null) setPast(undefined);
   };

@@ -220,7 +220,7 @@ function TypedBox({ field, value, people, offered, keep, refuse, shared, days, t
       case "amount":
         return typedAmount(plain);
       case "number":
-        return plain.replaceAll(/[,\s]/g, "");
+        return typedAmount(plain);
       case "count":
         return /^\d+$/.test(plain) ? Number(plain) : plain;
       case "date": {

@@ -5,7 +5,7 @@ import { useDeferredValue, useRef, useState } from "react";
 import { api, ask, Refusal } from "../api/client";
 import type { HouseholdPage, HouseholdRow, PackInfo, Stage } from "../api/types";
 import { useWho } from "../signin/SignInGate";
-import { count, touched } from "../ui/format";
+import { count, touched, writeNumbers } from "../ui/format";
 import { useKeys } from "../ui/keys";
 import { Blank, Button, Key, Waiting } from "../ui/pieces";
 import { CarryForward } from "./CarryForward";
@@ -68,6 +68,7 @@ function useDeleted(): HouseholdRow[] {
 }
 
 export function Households() {
+  writeNumbers("point");
   const [sought, setSought] = useState("");
   const [order, setOrder] = useState<Order>({ id: "touched", down: true });
   const filter = useSearch({ from: "/" });

@@ -1,8 +1,25 @@
 // How amounts, days and numbers of things are written.
+import type { PackInfo } from "../api/types";
 
-const whole = new Intl.NumberFormat("en-US", { maximumFractionDigits: 0 });
-const cents = new Intl.NumberFormat("en-US", { minimumFractionDigits: 2, maximumFractionDigits: 2 });
+/** How a law's country writes numbers: which sign stands before the decimals. */
+type Numbers = PackInfo["numbers"];
+
+function written(locale: string) {
+  return {
+    whole: new Intl.NumberFormat(locale, { maximumFractionDigits: 0 }),
+    cents: new Intl.NumberFormat(locale, { minimumFractionDigits: 2, maximumFractionDigits: 2 }),
+    decimals: new Intl.NumberFormat(locale, { maximumFractionDigits: 9 }),
+  };
+}
+
+const WRITTEN = { point: written("en-US"), comma: written("de-DE") };
 const MINUS = "−";
+let numbers: Numbers = "point";
+
+/** Numbers are written as in the country whose household is open; one is open at a time. */
+export function writeNumbers(as: Numbers) {
+  numbers = as;
+}
 
 function signed(text: string, negative: boolean) {
   return negative && /[1-9]/.test(text) ? MINUS + text : text;
@@ -11,13 +28,13 @@ function signed(text: string, negative: boolean) {
 /** An amount in whole units with a true minus sign. */
 export function units(amount: string): string {
   const value = Number(amount);
-  return signed(whole.format(Math.abs(value)), value < 0);
+  return signed(WRITTEN[numbers].whole.format(Math.abs(value)), value < 0);
 }
 
 /** An amount with its cents. */
 export function exact(amount: string): string {
   const value = Number(amount);
-  return signed(cents.format(Math.abs(value)), value < 0);
+  return signed(WRITTEN[numbers].cents.format(Math.abs(value)), value < 0);
 }
 
 /** An amount with its cents where it has any. */
@@ -35,30 +52,34 @@ export function difference(amount: string): string {
 export function balance(amount: string): string {
   const value = Number(amount);
   if (value === 0) return "even";
-  return `${whole.format(Math.abs(value))} ${value > 0 ? "due" : "back"}`;
+  return `${WRITTEN[numbers].whole.format(Math.abs(value))} ${value > 0 ? "due" : "back"}`;
 }
 
-const THOUSANDS = /^-?\d{1,3}(?:([,\s])\d{3})(?:\1\d{3})*(?:\.\d*)?$/;
+const THOUSANDS = {
+  point: /^-?\d{1,3}(?:([,\s])\d{3})(?:\1\d{3})*(?:\.\d*)?$/,
+  comma: /^-?\d{1,3}(?:([.\s])\d{3})(?:\1\d{3})*(?:,\d*)?$/,
+};
+const GROUPS = { point: /[,\s]/g, comma: /[.\s]/g };
 
 /**
- * An amount as a person types it, as the plain decimal that the server reads: with the sign of the currency, and groups
- * of three. What is grouped otherwise goes on as it is, and the server says what could be meant.
+ * An amount as a person types it, as the plain decimal that the server reads: with the sign of the currency, groups of
+ * three, decimals as the country writes them. What is grouped otherwise goes on as it is, and the server says what could
+ * be meant.
  */
 export function typedAmount(text: string): string {
   const signed = text
     .trim()
     .replace(MINUS, "-")
     .replace(/^(-?)\s*\p{L}{0,2}\p{Sc}\s*/u, "$1");
-  const plain = THOUSANDS.test(signed) ? signed.replaceAll(/[,\s]/g, "") : signed;
+  const together = THOUSANDS[numbers].test(signed) ? signed.replaceAll(GROUPS[numbers], "") : signed;
+  const plain = numbers === "comma" ? together.replace(/^(-?\d*),(\d*)$/, "$1.$2") : together;
   return plain.replace(/^(-?)\./, "$10.").replace(/\.$/, "");
 }
-
-const decimals = new Intl.NumberFormat("en-US", { maximumFractionDigits: 9 });
 
 /** A number with the decimals that it has. */
 export function decimal(text: string): string {
   const value = Number(text);
-  return Number.isNaN(value) ? text : decimals.format(value);
+  return Number.isNaN(value) ? text : WRITTEN[numbers].decimals.format(value);
 }
 
 export function isZero(amount: string) {
@@ -66,7 +87,7 @@ export function isZero(amount: string) {
 }
 
 export function count(n: number, one: string, many = `${one}s`) {
-  return `${whole.format(n)} ${n === 1 ? one : many}`;
+  return `${WRITTEN[numbers].whole.format(n)} ${n === 1 ? one : many}`;
 }
 
 /** A return year, and whether it is for planning only. */

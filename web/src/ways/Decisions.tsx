@@ -9,6 +9,7 @@ import { AmountChoice } from "./AmountChoice";
 import { Levers } from "./Levers";
 import { useComparison } from "./useComparison";
 import { useCurve } from "./useCurve";
+import { Withholding } from "./Withholding";
 
 export function Decisions() {
   const { opened } = useDesk();
@@ -36,6 +37,7 @@ export function Decisions() {
       ))}
       <NotSaid />
       <Levers />
+      <Withholding />
       <NotWeighed />
       {others.length > 0 && (
         <details className="border-t border-rule pt-2.5">

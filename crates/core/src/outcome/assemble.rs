@@ -11,6 +11,7 @@ use crate::{
     field::{Field, FieldKind},
     gathered, held,
     household::{Entry, Household, Paper},
+    numbers::Numbers,
     own_assessment,
     pack::{Case, Pack, Registry},
     search::{Ends, Stop, Stopped, View, Weighed, along, search, search_with_ends},
@@ -159,7 +160,22 @@ fn assemble(household: &Household, pack: &dyn Pack, wanted: Wanted, stop: &Stop)
         carried: forward::carried(household, pack, &trail, &case.returns(&chosen)),
     };
     outcome.blanks = asking::blanks(keyed, pack, &outcome);
+    write_numbers(&mut outcome, pack.about().numbers);
     Ok(outcome)
+}
+
+/// Numbers within words as the country writes them; amounts by themselves stay plain for whoever shows them.
+fn write_numbers(outcome: &mut Outcome, numbers: Numbers) {
+    let workings = outcome.lines.iter_mut().flat_map(|line| &mut line.workings);
+    let turns = outcome.decisions.iter_mut().filter_map(|decision| decision.break_even.as_mut());
+    let ways = outcome.ways.iter_mut().flat_map(|way| [&mut way.name, &mut way.but]);
+    let compared = outcome.compared.ways.iter_mut().flat_map(|way| [&mut way.name, &mut way.but]);
+    let points = outcome.points.iter_mut().map(|point| &mut point.message);
+    for words in
+        workings.chain(turns).chain(ways).chain(compared).chain(points).chain([&mut outcome.together])
+    {
+        *words = numbers.write(words);
+    }
 }
 
 /// The amount that stands for a paper in lists: its headline box (or the first amount that is filled, or the sum of the first

@@ -159,6 +159,7 @@ impl Pack for Atoll {
             id_number: "Shell number",
             id_shape: "0000",
             days: hembo_core::pack::DayOrder::DayMonthYear,
+            numbers: hembo_core::numbers::Numbers::Point,
             page: hembo_core::pack::Page::A4,
             locality: "",
             relationship: "",

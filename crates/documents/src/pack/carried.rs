@@ -1,6 +1,6 @@
 //! What the year leaves to the next: unused credits, losses, gifts, room and basis, with the paper that takes each.
 
-use super::{Source, plain};
+use super::Source;
 use crate::document::{Block, Column, Row, Table};
 use hembo_core::outcome::CarriedOver;
 use hembo_money::Money;
@@ -9,8 +9,8 @@ pub(super) fn blocks(of: Source<'_>) -> Vec<Block> {
     let row = |carried: &CarriedOver| {
         let CarriedOver { label, whose, amount, came, paper } = carried;
         let used = (*came - *amount).max(Money::ZERO);
-        let shown = |amount: Money| if amount.is_zero() { String::new() } else { plain(amount) };
-        Row::of([label.clone(), whose.clone(), shown(*came), shown(used), plain(*amount), paper.clone()])
+        let shown = |amount: Money| if amount.is_zero() { String::new() } else { of.plain(amount) };
+        Row::of([label.clone(), whose.clone(), shown(*came), shown(used), of.plain(*amount), paper.clone()])
     };
     let rows: Vec<Row> = of.outcome.carried.iter().map(row).collect();
     if rows.is_empty() {

@@ -1,6 +1,6 @@
 //! What caps, floors and phase-outs took.
 
-use super::{Source, plain};
+use super::Source;
 use crate::document::{Block, Column, Row, Table};
 
 pub(super) fn blocks(of: Source<'_>) -> Vec<Block> {
@@ -8,7 +8,7 @@ pub(super) fn blocks(of: Source<'_>) -> Vec<Block> {
     let rows: Vec<Row> = took
         .map(|limit| {
             let what = format!("{} ({}): {}", limit.label, limit.whose, limit.how);
-            let amounts = [plain(limit.entered), plain(limit.allowed), plain(limit.lost)];
+            let amounts = [of.plain(limit.entered), of.plain(limit.allowed), of.plain(limit.lost)];
             let cells = [what].into_iter().chain(amounts).chain([limit.cite.clone()]).collect();
             Row { cells, strong: false }
         })

@@ -169,7 +169,7 @@ impl Source<'_> {
             let (now, was) = (row.together.as_ref()?.amount, *before.results.get(&row.label)?);
             let by = now - was;
             let told = if by.is_negative() { "less" } else { "more" };
-            (!by.is_zero()).then(|| (row.label.clone(), format!("{} {told}", plain(size(by)))))
+            (!by.is_zero()).then(|| (row.label.clone(), format!("{} {told}", self.plain(size(by)))))
         });
         moved.collect()
     }
@@ -177,7 +177,19 @@ impl Source<'_> {
     /// An amount with the mark of its currency: "$ 1,234", "−$ 12.50"; the two stay on one line.
     pub(crate) fn money(&self, amount: Money) -> String {
         let sign = if amount.is_negative() { "−" } else { "" };
-        format!("{sign}{}\u{a0}{:#}", self.rules.about().symbol, size(amount))
+        let about = self.rules.about();
+        format!("{sign}{}\u{a0}{}", about.symbol, about.numbers.amount(size(amount)))
+    }
+
+    /// An amount where there is one, as [`Source::plain`] writes it.
+    fn any(&self, amount: Option<Money>) -> String {
+        amount.map_or_else(String::new, |amount| self.plain(amount))
+    }
+
+    /// An amount without the mark of its currency; what takes off carries a minus sign.
+    fn plain(&self, amount: Money) -> String {
+        let sign = if amount.is_negative() { "−" } else { "" };
+        format!("{sign}{}", self.rules.about().numbers.amount(size(amount)))
     }
 
     /// The lowest ways; those that differ only in what moves no tax are one.
@@ -204,12 +216,6 @@ impl Source<'_> {
         let words = if blocking == 1 { "open point blocks" } else { "open points block" };
         (blocking > 0).then(|| format!("Not final: {blocking} {words}"))
     }
-}
-
-/// An amount without the mark of its currency; what takes off carries a minus sign.
-fn plain(amount: Money) -> String {
-    let sign = if amount.is_negative() { "−" } else { "" };
-    format!("{sign}{:#}", size(amount))
 }
 
 /// Names with commas, and the last with "and".

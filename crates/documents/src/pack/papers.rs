@@ -1,6 +1,6 @@
 //! The papers that the return was made from.
 
-use super::{Source, plain};
+use super::Source;
 use crate::document::{Block, Column, Row, Table};
 use hembo_core::household::Paper;
 
@@ -28,11 +28,5 @@ fn one(of: Source<'_>, paper: &Paper) -> Row {
     let brings = of.outcome.papers.iter().find(|brings| brings.paper == paper.id);
     let amount = brings.map(|brings| brings.amount).filter(|amount| !amount.is_zero());
     let checked = if paper.is_checked() { "checked" } else { "" };
-    Row::of([
-        paper.kind.clone(),
-        paper.title.clone(),
-        owners.join(", "),
-        amount.map_or_else(String::new, plain),
-        checked.into(),
-    ])
+    Row::of([paper.kind.clone(), paper.title.clone(), owners.join(", "), of.any(amount), checked.into()])
 }

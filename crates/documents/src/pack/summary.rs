@@ -1,7 +1,7 @@
 //! For the family, in plain words: what came in, what was taken off, tax, paid and balance, what changed against last year,
 //! why this way, and what the next ones would cost.
 
-use super::{Source, and, plain, size};
+use super::{Source, and, size};
 use crate::document::{Bar, Block, Column, Row, Table};
 use hembo_core::{
     outcome::{self, DecisionOutcome, OptionOutcome},
@@ -62,8 +62,9 @@ fn authorities(of: Source<'_>) -> Block {
         Column::amounts("Paid", 1.0),
         Column::amounts("Due, or back (−)", 1.4),
     ];
-    let row =
-        |a: &outcome::Authority| Row::of([a.name.clone(), plain(a.total), plain(a.paid), plain(a.balance)]);
+    let row = |a: &outcome::Authority| {
+        Row::of([a.name.clone(), of.plain(a.total), of.plain(a.paid), of.plain(a.balance)])
+    };
     Block::Table(Table { columns, rows: of.outcome.authorities.iter().map(row).collect() })
 }
 
@@ -79,9 +80,9 @@ fn spread(of: Source<'_>) -> Block {
             return None;
         }
         let amount = if row.takes_off { -amount } else { amount };
-        let mut cells = vec![row.label.clone(), plain(amount)];
+        let mut cells = vec![row.label.clone(), of.plain(amount)];
         if let Some(before) = before {
-            cells.push(before.results.get(&row.label).map_or_else(String::new, |was| plain(*was)));
+            cells.push(before.results.get(&row.label).map_or_else(String::new, |was| of.plain(*was)));
         }
         Some(Row { cells, strong: row.result })
     });

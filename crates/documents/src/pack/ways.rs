@@ -1,6 +1,6 @@
 //! The ways that were weighed, what each choice is worth, what is barred and by which rule, and what was not weighed.
 
-use super::{Source, plain, summary::weighed};
+use super::{Source, summary::weighed};
 use crate::document::{Block, Column, Row, Table};
 use hembo_core::outcome::{DecisionOutcome, OptionOutcome};
 
@@ -10,7 +10,7 @@ const WAYS: usize = 20;
 pub(super) fn blocks(of: Source<'_>) -> Vec<Block> {
     let mut blocks = vec![Block::text(weighed(of)), listed(of)];
     for decision in of.outcome.decisions.iter().filter(|decision| decision.arises) {
-        blocks.extend(one(decision));
+        blocks.extend(one(of, decision));
     }
     blocks.extend(unweighed(of));
     blocks
@@ -20,12 +20,12 @@ fn listed(of: Source<'_>) -> Block {
     let columns = vec![Column::words("Way", 5.0), Column::amounts("Tax", 1.0), Column::amounts("More", 1.0)];
     let rows = of.ways().into_iter().take(WAYS).map(|way| {
         let name = if way.but.is_empty() { &way.name } else { &way.but };
-        Row { cells: vec![name.clone(), plain(way.total), plain(way.more)], strong: way.more.is_zero() }
+        Row { cells: vec![name.clone(), of.plain(way.total), of.plain(way.more)], strong: way.more.is_zero() }
     });
     Block::Table(Table { columns, rows: rows.collect() })
 }
 
-fn one(decision: &DecisionOutcome) -> [Block; 2] {
+fn one(of: Source<'_>, decision: &DecisionOutcome) -> [Block; 2] {
     let held = if decision.pinned.is_some() { ", held by choice" } else { "" };
     let heading = Block::Heading(format!("{}{held}", decision.label));
     let columns = vec![
@@ -37,23 +37,21 @@ fn one(decision: &DecisionOutcome) -> [Block; 2] {
     let rows = match &decision.amount {
         Some(amount) => {
             let row = |what: String, total| Row::of([what, total, String::new(), String::new()]);
-            let best = |total: Option<_>| total.map_or_else(String::new, plain);
             vec![
-                Row { strong: true, ..row(format!("{} taken", plain(amount.taken)), best(amount.free)) },
-                row("None of it".into(), best(amount.none)),
-                row(format!("All of it: {}", plain(amount.most)), best(amount.all)),
+                Row { strong: true, ..row(format!("{} taken", of.plain(amount.taken)), of.any(amount.free)) },
+                row("None of it".into(), of.any(amount.none)),
+                row(format!("All of it: {}", of.plain(amount.most)), of.any(amount.all)),
             ]
         }
-        None => decision.options.iter().map(option).collect(),
+        None => decision.options.iter().map(|one| option(of, one)).collect(),
     };
     [heading, Block::Table(Table { columns, rows })]
 }
 
-fn option(option: &OptionOutcome) -> Row {
-    let amount = |amount: Option<_>| amount.map_or_else(String::new, plain);
+fn option(of: Source<'_>, option: &OptionOutcome) -> Row {
     let barred = option.barred.as_ref().map(|why| format!("barred: {why}"));
     let cells =
-        vec![option.label.clone(), amount(option.best), amount(option.more), barred.unwrap_or_default()];
+        vec![option.label.clone(), of.any(option.best), of.any(option.more), barred.unwrap_or_default()];
     Row { cells, strong: option.chosen }
 }
 

@@ -37,8 +37,8 @@ pub async fn due_dates(State(app): State<App>, _: By, Path(id): Path<Uuid>) -> A
     responses((status = 200, content_type = "text/calendar"), (status = 404, body = Problem)))]
 pub async fn calendar_file(State(app): State<App>, _: By, Path(id): Path<Uuid>) -> Answer<impl IntoResponse> {
     let (household, dates) = of(&app, id).await?;
-    let symbol = work::pack(&app, &household)?.about().symbol;
-    let file = calendar::calendar(&dates, &household.name, symbol, &id.to_string());
+    let about = work::pack(&app, &household)?.about();
+    let file = calendar::calendar(&dates, &household.name, about, &id.to_string());
     let headers = [
         (header::CONTENT_TYPE, "text/calendar; charset=utf-8"),
         (header::CONTENT_DISPOSITION, "attachment; filename=\"dates.ics\""),

@@ -95,14 +95,15 @@ pub async fn receipt_file(
     let package = table.filed(found)?;
     let receipt = receipt_of(found).ok_or_else(|| Problem::not_found("receipt"))?;
     let pack = work::pack(&app, &table.household)?;
-    let symbol = pack.about().symbol;
+    let about = pack.about();
+    let money = |amount| format!("{} {}", about.symbol, about.numbers.amount(amount));
     let row = |what: &str, words: String| (what.to_owned(), words);
     let mut rows = vec![
         row("Receipt", number.to_owned()),
         row("Came in", receipt.received_at.clone()),
         row("State", found.state.clone()),
-        row("Total tax", format!("{symbol} {:#}", package.total)),
-        row("Balance", format!("{symbol} {:#}", package.balance)),
+        row("Total tax", money(package.total)),
+        row("Balance", money(package.balance)),
         row("Forms", package.forms.iter().map(|form| form.name.as_str()).collect::<Vec<_>>().join(", ")),
         row("From revision", found.revision.to_string()),
         row("Sent by", found.by_name.clone()),

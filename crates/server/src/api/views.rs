@@ -23,6 +23,7 @@ use hembo_core::{
     point::Place,
     search::Stop,
     secret,
+    withholding::Withholding,
 };
 use hembo_money::Money;
 use serde::{Deserialize, Serialize};
@@ -264,6 +265,20 @@ pub async fn advice(State(app): State<App>, _: By, Path(id): Path<Uuid>) -> Answ
     let registry = app.rules.now(&app.database).await?;
     let run = move |stop: &Stop| lever::advice(&household, &outcome, &registry, stop);
     Ok(Json(work::on_a_core(&app, run).await?.unwrap_or_default()))
+}
+
+/// What is withheld in the year that runs under each combination that may be asked for; nothing where the law has none.
+#[utoipa::path(get, path = "/api/households/{id}/withholding", params(("id" = Uuid, Path)),
+    responses((status = 200, body = Option<Withholding>), (status = 404, body = Problem)))]
+pub async fn withholding(
+    State(app): State<App>,
+    _: By,
+    Path(id): Path<Uuid>,
+) -> Answer<Json<Option<Withholding>>> {
+    let (_, household) = work::load(&app, id).await?;
+    let (household, outcome, _) = work::whole(&app, household, Wanted::least(1)).await?;
+    let registry = app.rules.now(&app.database).await?;
+    Ok(Json(registry.pack(&household.country).and_then(|pack| pack.withholding(&household, &outcome))))
 }
 
 /// The lowest tax along an amount, and where decisions turn.

@@ -9,28 +9,17 @@ use axum::{
 };
 use hembo_authority::{data::Data, stand_in::StandIn};
 use hembo_cluster::Cluster;
-use hembo_core::{
-    Registry,
-    slip::{
-        Area, Word,
-        file::{Page, Unreadable},
-    },
+use hembo_core::slip::{
+    Area, Word,
+    file::{Page, Unreadable},
 };
 use hembo_server::{App, Settings, demo, reading::Reader, router};
+pub use hembo_testing::laws::EVERY_LAW as REGISTRY;
 use serde_json::{Value, json};
-use std::sync::{Arc, LazyLock};
+use std::sync::Arc;
 use std::{net::SocketAddr, path::PathBuf};
 use tokio::net::TcpListener;
 use tower::ServiceExt;
-
-pub static REGISTRY: LazyLock<Registry> = LazyLock::new(|| {
-    Registry::of([
-        Arc::new(hembo_us::UnitedStates::COMMITTED),
-        Arc::new(hembo_ca::Canada::COMMITTED),
-        Arc::new(hembo_nz::NewZealand::COMMITTED),
-        Arc::new(hembo_za::SouthAfrica::COMMITTED),
-    ])
-});
 
 /// How many households the demo data has.
 pub fn demo_households() -> usize {

@@ -1,0 +1,5 @@
+//! Names the version of the rules.
+
+fn main() -> std::io::Result<()> {
+    hembo_fingerprint::of_rules()
+}

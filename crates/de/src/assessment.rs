@@ -1,0 +1,348 @@
+//! The order of an assessment (R 2 EStR; §2 EStG): from the kinds of income of each person to what is to pay.
+
+use crate::{
+    benefits, burdens, capital,
+    charges::{self, Bases},
+    children, credits, employment, other_income, payments,
+    payments::Assessed,
+    pensions,
+    plan::{CapitalWay, On},
+    points::Points,
+    provision,
+    rounding::euros_down,
+    season, special,
+    tariff::{self, Table, Taxed},
+    wage,
+};
+use hembo_core::{
+    limit, limits,
+    line::LineId,
+    lines, open_points,
+    outcome::{CarriedTo, Carry},
+    point::{Gather, Place},
+    provision::Provision,
+    settled,
+    trail::{Scope, Trail},
+};
+use hembo_money::{Money, Rounding};
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision {
+    about: "The assessment",
+    lines: LINES,
+    limits: LIMITS,
+    figures: &["tariff", "losses", "hardship", "farm"],
+    points: POINTS,
+    carries: CARRIES,
+    ..Provision::NONE
+};
+
+lines! {
+    pub OWN = "de.own_income", "Sum of income of a person", "§2(2), (3)", "All kinds together.";
+    pub WAGES = "de.employment", "Employment", "§2(1) Nr.4", "Of all who are assessed.";
+    pub FARMING = "de.farming", "Farming and forestry", "§2(1) Nr.1", "Of all who are assessed.";
+    pub TRADES = "de.trades", "Trade", "§2(1) Nr.2", "Of all who are assessed.";
+    pub SELF_EMPLOYED = "de.self_employment", "Self-employment", "§2(1) Nr.3", "Of all who are assessed.";
+    pub CAPITAL = "de.capital", "Capital by the tariff", "§2(1) Nr.5; §32d(6)", "Of all who are assessed.";
+    pub LETTING = "de.letting", "Letting", "§2(1) Nr.6", "Of all who are assessed.";
+    pub PENSIONS = "de.pensions", "Pensions and maintenance received", "§2(1) Nr.7", "Of all who are assessed.";
+    pub SERVICES = "de.services", "Occasional services", "§2(1) Nr.7", "Of all who are assessed.";
+    pub SALES = "de.sales", "Private sales", "§2(1) Nr.7", "Of all who are assessed.";
+    pub SUM = "de.sum_of_income", "Sum of income (Summe der Einkünfte)", "§2(3)", "Of all kinds and all who are assessed.";
+    pub RELIEF = "de.age_relief_all", "Relief of old age", "§24a", "Of each person.";
+    FARM = "de.farm_relief", "Relief of farming", "§13(3)", "Where the sum of income is small.";
+    pub TOTAL = "de.total_income", "Total income (Gesamtbetrag der Einkünfte)", "§2(3)",
+        "Less the reliefs, with church tax that came back beyond what was paid.";
+    LOSSES = "de.loss_deducted", "Losses of earlier years (Verlustabzug)", "§10d(2)", "Whole to a limit, a part above.";
+    LOSSES_CARRIED = "de.loss_carried", "Losses carried forward", "§10d(2), (4)", "What is left, and a loss of this year.";
+    INCOME = "de.income", "Income (Einkommen)", "§2(4)", "Less losses, special expenses and burdens.";
+    HARDSHIP = "de.hardship", "Relief of small other income (Härteausgleich)", "§46(3), (5); §70 EStDV",
+        "Of who has wages: up to a limit whole, then less.";
+    BEFORE = "de.income_before_children", "Income before allowances of children", "§2(5)", "What they are compared from.";
+    pub TAXABLE = "de.taxable_income", "Taxable income (zu versteuerndes Einkommen)", "§2(5)",
+        "Less the allowances that were used, cut to euros.";
+    pub TARIFF = "de.tariff_tax", "Tax by the tariff (tarifliche Einkommensteuer)", "§§32a, 32b, 34",
+        "By the table, with the progression clause and the rule of fifths.";
+}
+
+limits! {
+    LOSS_PART = "de.limit.losses" on LOSSES, "Losses of earlier years", "over the part of income above the limit, carried", "§10d(2)";
+}
+
+open_points! {
+    LOSS_BACK = not_weighed "loss-back", "§10d(1)", "It goes back to the two years before first, all or none on request: compare those notices.";
+    WITHDRAWN = look "DE-C74", "§§46(2) Nr.8, 355 AO", "A return that nobody had to file may be withdrawn within the month for an objection.";
+    CAPITAL_LOSS = not_covered "capital-loss", "§20(6)";
+}
+
+const CARRIES: &[Carry] =
+    &[Carry { line: LOSSES_CARRIED, paper: "Last year", into: CarriedTo::Box("losses") }];
+
+/// One person's part of an assessment.
+#[derive(Debug, Clone, Copy, Default)]
+struct Person {
+    wages: employment::Wages,
+    results: other_income::Results,
+    pensions: Money,
+    in_tariff: Money,
+    sum: Money,
+    relief: Money,
+    /// What of the relief is not of wages.
+    relief_of_other: Money,
+}
+
+fn person(on: On<'_>, trail: &mut impl Trail, person: usize, in_tariff: Money) -> Person {
+    let facts = on.facts;
+    let wages = employment::reckon(facts, trail, person, on.plan.rooms.contains(&person));
+    let results = other_income::reckon(facts, trail, person);
+    let pensions = pensions::reckon(facts, trail, person);
+    let scope = Scope::Person(person);
+    trail.line(capital::IN_TARIFF, scope, in_tariff, |i| {
+        if !in_tariff.is_zero() {
+            i.line(capital::NET, scope, in_tariff);
+        }
+    });
+    let sum = wages.income + results.all() + pensions + in_tariff;
+    trail.line(OWN, scope, sum, |i| {
+        i.line(employment::INCOME, scope, wages.income).line(pensions::INCOME, scope, pensions);
+        i.figure("Own work, land, occasions", results.all()).figure("Capital by the tariff", in_tariff);
+    });
+    let other = results.all() + in_tariff;
+    let relief = pensions::relief(facts, trail, person, wages.active, other);
+    let of_wages = pensions::relief(facts, &mut hembo_core::Silent, person, wages.active, Money::ZERO);
+    Person { wages, results, pensions, in_tariff, sum, relief, relief_of_other: relief - of_wages }
+}
+
+/// One assessment; the result is the total of its taxes.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
+    let nets = capital::reckon(on, trail);
+    let capital_way = capital::way(on);
+    let by_tariff = |net: Money| if capital_way == CapitalWay::Tariff { net } else { Money::ZERO };
+    let people: Vec<Person> = on
+        .people
+        .iter()
+        .zip(&nets)
+        .map(|(&one, net)| person(on, trail, one, by_tariff(settled::or_zero(*net))))
+        .collect();
+    let church_paid = special::church(on, trail);
+    let total = total_income(on, trail, &people, church_paid);
+    let losses = losses(on, trail, total);
+    let special = special::reckon(on, trail, church_paid, total);
+    let provision = provision::reckon(on, trail);
+    let burdens = burdens::reckon(on, trail, total);
+    let income = on.made(
+        trail,
+        INCOME,
+        total - losses - special - provision - burdens,
+        &[
+            (TOTAL, total),
+            (LOSSES, losses),
+            (special::TAKEN, special),
+            (provision::ALL, provision),
+            (burdens::ALL, burdens),
+        ],
+        &[],
+    );
+    let hardship = hardship(on, trail, &people);
+    let before = on.made(trail, BEFORE, income - hardship, &[(INCOME, income), (HARDSHIP, hardship)], &[]);
+    let lumps: Vec<Money> = people.iter().map(|one| one.wages.lump_left).collect();
+    let taxed = Taxed {
+        income: before,
+        progression: benefits::reckon(on, trail, &lumps),
+        extraordinary: people.iter().map(|one| one.wages.extraordinary).sum(),
+    };
+    settle(on, trail, &people, taxed, &nets)
+}
+
+/// Steps 2 and 3: the sum of income to total income.
+fn total_income(on: On<'_>, trail: &mut impl Trail, people: &[Person], church_paid: Money) -> Money {
+    let sum = by_kinds(on, trail, people);
+    let relief = people.iter().map(|one| one.relief).sum();
+    trail.line(RELIEF, on.scope, relief, |i| {
+        for (&person, one) in on.people.iter().zip(people).filter(|(_, one)| !one.relief.is_zero()) {
+            i.line(pensions::RELIEF, Scope::Person(person), one.relief);
+        }
+    });
+    let alone = children::alone(on, trail);
+    let farm = farm(on, trail, sum);
+    let surplus = euros_down(settled::or_zero(-church_paid));
+    on.made(
+        trail,
+        TOTAL,
+        sum - relief - alone - farm + surplus,
+        &[
+            (SUM, sum),
+            (RELIEF, relief),
+            (children::ALONE, alone),
+            (FARM, farm),
+            (special::REFUND_SURPLUS, surplus),
+        ],
+        &[],
+    )
+}
+
+/// The kinds of income of all who are assessed, and their sum.
+fn by_kinds(on: On<'_>, trail: &mut impl Trail, people: &[Person]) -> Money {
+    type Kind = (LineId, LineId, fn(&Person) -> Money);
+    const KINDS: [Kind; 9] = [
+        (WAGES, employment::INCOME, |one| one.wages.income),
+        (FARMING, other_income::FARM, |one| one.results.farm),
+        (TRADES, other_income::TRADE, |one| one.results.trade),
+        (SELF_EMPLOYED, other_income::FREELANCE, |one| one.results.freelance),
+        (CAPITAL, capital::IN_TARIFF, |one| one.in_tariff),
+        (LETTING, other_income::RENTAL, |one| one.results.rental),
+        (PENSIONS, pensions::INCOME, |one| one.pensions),
+        (SERVICES, other_income::SERVICES, |one| one.results.services),
+        (SALES, other_income::SALES, |one| one.results.sales),
+    ];
+    let all = KINDS.map(|(line, own, amount)| {
+        let parts = on.people.iter().zip(people).map(|(&person, one)| (person, amount(one)));
+        let sum = parts.clone().map(|(_, amount)| amount).sum();
+        trail.line(line, on.scope, sum, |i| {
+            for (person, amount) in parts.filter(|(_, amount)| !amount.is_zero()) {
+                i.line(own, Scope::Person(person), amount);
+            }
+        });
+        (line, sum)
+    });
+    on.add(trail, SUM, &all)
+}
+
+/// §13(3).
+fn farm(on: On<'_>, trail: &mut impl Trail, sum: Money) -> Money {
+    let figures = &on.facts.figures.farm;
+    let farmed = euros_down(on.sum(&other_income::brings::FARM));
+    let open = sum <= figures.to * on.times() && !farmed.is_zero();
+    let relief = if open {
+        settled::lesser(figures.relief * on.times(), settled::or_zero(farmed))
+    } else {
+        Money::ZERO
+    };
+    on.made(trail, FARM, relief, &[(SUM, sum)], &[("Up to a sum of", &(figures.to * on.times()))])
+}
+
+/// §10d(2): what is brought forward is used whole to a limit, above it a part of income.
+fn losses(on: On<'_>, trail: &mut impl Trail, total: Money) -> Money {
+    let figures = &on.facts.figures.losses;
+    let brought = crate::rounding::euros_up(on.sum(&special::brings::LOSSES));
+    let positive = settled::or_zero(total);
+    let free = figures.free * on.times();
+    let above = settled::or_zero(positive - free).times(figures.above, Money::WHOLE, Rounding::Up);
+    let most = settled::lesser(positive, free) + above;
+    let used = limit::cap(trail, LOSS_PART.at(on.scope), brought, most);
+    trail.line(LOSSES, on.scope, used, |i| {
+        i.items(on.items(&special::brings::LOSSES)).line(TOTAL, on.scope, total);
+    });
+    let of_year = settled::or_zero(-total);
+    on.made(
+        trail,
+        LOSSES_CARRIED,
+        brought - used + of_year,
+        &[(LOSSES, used)],
+        &[("There was", &brought), ("Of this year", &of_year)],
+    );
+    used
+}
+
+/// §46(3), (5): of who has wages, other income that is not of capital, less the relief of old age on it.
+fn hardship(on: On<'_>, trail: &mut impl Trail, people: &[Person]) -> Money {
+    let figures = &on.facts.figures.hardship;
+    let employed = on.people.iter().any(|&person| on.own(person).has(&wage::brings::GROSS));
+    let of = |one: &Person| one.results.all() + one.pensions - one.relief_of_other;
+    let other = people.iter().map(of).sum::<Money>();
+    let relief = if !employed || other <= Money::ZERO {
+        Money::ZERO
+    } else if other <= figures.free {
+        other
+    } else {
+        settled::or_zero(figures.end - other)
+    };
+    on.made(trail, HARDSHIP, relief, &[], &[("Other income", &other)])
+}
+
+/// Steps 5 to 9: allowances, tariff, credits, surcharge, church tax, what was paid.
+fn settle(on: On<'_>, trail: &mut impl Trail, people: &[Person], taxed: Taxed, nets: &[Money]) -> Money {
+    let tax = |income: Money| {
+        let of = Taxed { income: euros_down(settled::or_zero(income)), ..taxed };
+        tariff::tax(&on.facts.figures.tariff, on.table(), of)
+    };
+    let before = taxed.income;
+    let [allowances, benefit] = children::compare(on, trail, taxed);
+    let taxable = euros_down(settled::or_zero(before - allowances));
+    on.made(trail, TAXABLE, taxable, &[(BEFORE, before), (children::ALLOWANCES, allowances)], &[]);
+    let tariff_tax = tax(taxable);
+    let table = if on.table() == Table::Splitting { "splitting" } else { "basic" };
+    on.made(
+        trail,
+        TARIFF,
+        tariff_tax,
+        &[(TAXABLE, taxable), (benefits::ALL, taxed.progression)],
+        &[("Table", &table), ("Extraordinary", &taxed.extraordinary)],
+    );
+    let results = [people.iter().map(|one| one.results.trade).sum(), people.iter().map(positive).sum()];
+    let there = credits::there_are(on, trail, results, tariff_tax);
+    let used = credits::reckon(on, trail, there, tariff_tax);
+    let flats = flats(on, trail, nets);
+    let flat = euros_down(flats.iter().copied().sum());
+    on.made(trail, capital::FLAT, flat, &[], &[("Foreign tax", &on.sum(&capital::brings::FOREIGN_TAX))]);
+    let income_tax = on.made(
+        trail,
+        payments::INCOME_TAX,
+        tariff_tax - used + flat + benefit,
+        &[(TARIFF, tariff_tax), (credits::ALL, used), (capital::FLAT, flat), (children::BENEFIT, benefit)],
+        &[],
+    );
+    let notional = euros_down(settled::or_zero(before - children::all_allowances(on)));
+    let on_notional = tax(notional);
+    on.made(trail, charges::NOTIONAL, notional, &[(BEFORE, before)], &[]);
+    let bases = Bases {
+        notional,
+        surcharge: on_notional - credits::used(there, on_notional, true),
+        church: on_notional - credits::used(there, on_notional, false),
+        flat,
+    };
+    let own: Vec<Money> = people.iter().map(|one| one.sum - one.relief).collect();
+    let surcharge = charges::surcharge(on, trail, bases);
+    let church = charges::church(on, trail, bases, &own, &flats);
+    payments::reckon(on, trail, Assessed { income_tax, surcharge, church })
+}
+
+fn positive(one: &Person) -> Money {
+    let all = [one.wages.income, one.results.positive(), one.pensions, one.in_tariff];
+    all.into_iter().map(settled::or_zero).sum()
+}
+
+/// The flat tax on each person's capital income, where it is declared so.
+fn flats(on: On<'_>, trail: &mut impl Trail, nets: &[Money]) -> Vec<Money> {
+    if capital::way(on) != CapitalWay::Flat {
+        return nets.iter().map(|_| Money::ZERO).collect();
+    }
+    capital::flats(on, trail, nets)
+}
+
+/// What follows from the result.
+pub fn points(points: &mut Points<'_>) {
+    for place in 0..points.returns {
+        if points.amount(TOTAL, place).is_negative() {
+            points.raise(&LOSS_BACK, Place::household("answers"), "A loss of this year.");
+        }
+        let due = points.amount(payments::BALANCE, place) > Money::ZERO;
+        if due && !season::has_duty(points) {
+            points.raise(
+                &WITHDRAWN,
+                Place::household("answers"),
+                "Nobody must file, and something is to pay.",
+            );
+        }
+    }
+    for &person in &points.facts.filers {
+        if points.trail.amount(capital::NET, Scope::Person(person)).is_some_and(Money::is_negative) {
+            let who = &points.facts.people[person];
+            let words = format!(
+                "A loss of {} from capital is carried by the bank or the office; it is not carried here.",
+                who.name
+            );
+            points.raise(&CAPITAL_LOSS, Place::person(&who.id, "answers"), words);
+        }
+    }
+}

@@ -1,0 +1,65 @@
+//! One paper on its way to the facts of its owners.
+
+use crate::facts::Facts;
+use hembo_core::{brought::Brought, household::Entry, reading::Reading, trail::Item};
+use hembo_money::Money;
+
+/// One paper on its way to its owners.
+#[derive(Debug)]
+pub struct Bringing<'a> {
+    /// The paper.
+    pub paper: Reading<'a>,
+    /// The facts in the making.
+    pub facts: &'a mut Facts,
+}
+
+impl Bringing<'_> {
+    /// Gives an amount of a box or cell to the owners, each a part.
+    pub fn put(&mut self, field: &'static str, row: Option<usize>, amount: Money, kind: &'static Brought) {
+        for (person, item) in self.paper.parts(field, row, amount) {
+            self.facts.people[person].own.add(kind, item);
+        }
+    }
+
+    /// Gives what stands in boxes to the owners.
+    pub fn give(&mut self, boxes: &[(&'static str, &'static Brought)]) {
+        for &(field, kind) in boxes {
+            self.put(field, None, self.amount(field), kind);
+        }
+    }
+
+    /// What stands in a box.
+    pub fn amount(&self, field: &str) -> Money {
+        self.paper.paper.amount(field)
+    }
+
+    /// The whole number in a box, or zero.
+    pub fn count(&self, field: &str) -> i64 {
+        self.paper.paper.boxes.get(field).and_then(Entry::count).unwrap_or(0)
+    }
+
+    /// Whether anything stands in a box.
+    pub fn has(&self, field: &str) -> bool {
+        self.paper.paper.boxes.contains_key(field)
+    }
+
+    /// Whether a box says yes.
+    pub fn flag(&self, field: &str) -> bool {
+        self.paper.paper.flag(field)
+    }
+
+    /// The words or the choice in a box.
+    pub fn text(&self, field: &str) -> &str {
+        self.paper.paper.text(field).unwrap_or_default()
+    }
+
+    /// A box or column of the owner alone.
+    pub fn item(&self, field: &'static str, amount: Money) -> Item {
+        self.paper.item(field, None, amount)
+    }
+
+    /// The owners, by place.
+    pub fn owners(&self) -> Vec<usize> {
+        self.paper.shares(Money::ZERO).into_iter().map(|(person, _)| person).collect()
+    }
+}

@@ -1,0 +1,219 @@
+//! What comes off the tariff tax (§§34g, 35, 35a, 35c EStG), in the order of §35(1) S.4: none is paid out or carried.
+
+use crate::{
+    bringing::Bringing, facts::Facts, other_income, plan::On, points::Points, rounding::part_up, special,
+};
+use hembo_core::{
+    brought::Brought,
+    field::{Choice, Field, Years},
+    household::Entry,
+    limit, limits,
+    line::LineId,
+    lines, open_points,
+    paper::{Back, NextYear, PaperKind, subject},
+    point::{Gather, Place},
+    provision::Provision,
+    settled,
+    trail::Trail,
+};
+use hembo_money::{Money, Rate, Rounding};
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision {
+    about: "Credits",
+    lines: LINES,
+    limits: LIMITS,
+    points: POINTS,
+    papers: &[INVOICES],
+    figures: &["credits", "special"],
+    ..Provision::NONE
+};
+
+lines! {
+    TRADE = "de.c35", "Trade tax (Gewerbesteuer)", "§35", "Four times its base, at most what was paid and what the trade bears of the tax.";
+    PARTY = "de.party_credit_used", "Gifts to parties", "§34g", "A half, up to a most.";
+    MINIJOB = "de.c35a_minijob_used", "Small job in the home (Minijob)", "§35a(1)", "A part, up to a most.";
+    SERVICES = "de.c35a_services_used", "Services in the home", "§35a(2)", "A part, up to a most.";
+    CRAFTS = "de.c35a_craft_used", "Craftsmen (Handwerker)", "§35a(3)", "A part of labour, up to a most.";
+    ENERGY = "de.c35c_used", "Energy renovation", "§35c", "A part by the year of three, up to a most.";
+    pub ALL = "de.credits", "Credits used", "§§34g, 35, 35a, 35c", "As much as the tariff tax takes.";
+}
+
+limits! {
+    MINIJOB_MOST = "de.limit.minijob" on MINIJOB, "Small job in the home", "over the most of a year", "§35a(1)";
+    SERVICES_MOST = "de.limit.services" on SERVICES, "Services in the home", "over the most of a year", "§35a(2)";
+    CRAFTS_MOST = "de.limit.crafts" on CRAFTS, "Craftsmen", "over the most of a year", "§35a(3)";
+    UNUSED = "de.limit.credits" on ALL, "Credits", "over the tariff tax, lost", "§2(6)";
+}
+
+open_points! {
+    NOT_TRANSFERRED = look "DE-C31", "§35a(5) S.3", "Only labour counts, against an invoice, paid to an account: enter the day.";
+    LOST = look "DE-C72", "§2(6)", "What the tariff tax does not take is lost: where it may wait, let it.";
+}
+
+/// What its papers bring.
+pub mod brings {
+    use hembo_core::brought::Brought;
+
+    /// Small jobs in the home.
+    pub static MINIJOB: Brought = Brought::new();
+    /// Services.
+    pub static SERVICES: Brought = Brought::new();
+    /// Labour of craftsmen.
+    pub static CRAFTS: Brought = Brought::new();
+    /// Energy renovation, first year.
+    pub static ENERGY_1: Brought = Brought::new();
+    /// Second year.
+    pub static ENERGY_2: Brought = Brought::new();
+    /// Third year.
+    pub static ENERGY_3: Brought = Brought::new();
+}
+
+const KINDS: &[Choice] = &[
+    Choice::new("services", "Services in the home"),
+    Choice::new("crafts", "Craftsmen, labour"),
+    Choice::new("minijob", "Small job in the home"),
+    Choice::new("energy_1", "Energy renovation, first year"),
+    Choice::new("energy_2", "Energy renovation, second year"),
+    Choice::new("energy_3", "Energy renovation, third year"),
+];
+
+/// Invoices of services in the home.
+pub const INVOICES: PaperKind = PaperKind {
+    id: "Household",
+    subject: subject::CREDITS,
+    name: "Services and craftsmen in the home, §35a, §35c",
+    words: "craftsmen cleaner handwerker haushalt energy renovation",
+    title: "About",
+    shared: false,
+    headline: "amount",
+    boxes: &[],
+    columns: &[
+        Field::choice("kind", "", "Kind", KINDS),
+        Field::date("date", "", "Transferred on"),
+        Field::text("what", "", "Who", 80),
+        Field::amount("amount", "", "Labour, or all costs of a renovation"),
+    ],
+    back: Back::Nothing,
+    years: Years::ALL,
+    next_year: NextYear::Again,
+};
+
+/// Gives invoices to who paid them.
+pub fn read(paper: &mut Bringing<'_>) {
+    let rows: Vec<_> = paper
+        .paper
+        .lines("amount")
+        .map(|(row, cells, amount)| {
+            (row, cells.get("kind").and_then(Entry::text).unwrap_or_default().to_owned(), amount)
+        })
+        .collect();
+    for (row, kind, amount) in rows {
+        let kind = match kind.as_str() {
+            "crafts" => &brings::CRAFTS,
+            "minijob" => &brings::MINIJOB,
+            "energy_1" => &brings::ENERGY_1,
+            "energy_2" => &brings::ENERGY_2,
+            "energy_3" => &brings::ENERGY_3,
+            _ => &brings::SERVICES,
+        };
+        paper.put("amount", Some(row), amount, kind);
+    }
+}
+
+/// What there is of credits, before the tax that takes them.
+#[derive(Debug, Clone, Copy, Default)]
+pub struct Credits {
+    /// §35.
+    pub trade: Money,
+    /// The others in their order: parties, small job, services, craftsmen, energy.
+    pub others: [Money; 5],
+}
+
+/// What there is of credits of an assessment; `results` are trade and all positive income, `tax` the tariff tax.
+pub fn there_are(on: On<'_>, trail: &mut impl Trail, results: [Money; 2], tax: Money) -> Credits {
+    let figures = &on.facts.figures.credits;
+    let party_most = on.facts.figures.special.party_most * on.times();
+    let party = settled::lesser(on.shared_up(&special::brings::PARTIES), party_most);
+    let part = |kind: &'static Brought, rate: Rate| part_up(on.shared_up(kind), rate);
+    let minijob = part(&brings::MINIJOB, figures.minijob_rate);
+    let minijob =
+        limit::cap(trail, MINIJOB_MOST.at(on.scope), minijob, most_of_home(on, figures.minijob_most));
+    let services = part(&brings::SERVICES, figures.services_rate);
+    let services =
+        limit::cap(trail, SERVICES_MOST.at(on.scope), services, most_of_home(on, figures.services_most));
+    let crafts = part(&brings::CRAFTS, figures.crafts_rate);
+    let crafts = limit::cap(trail, CRAFTS_MOST.at(on.scope), crafts, most_of_home(on, figures.crafts_most));
+    let years: [&'static Brought; 3] = [&brings::ENERGY_1, &brings::ENERGY_2, &brings::ENERGY_3];
+    let energy = years.into_iter().enumerate().map(|(at, kind)| {
+        settled::lesser(part_up(on.shared_up(kind), figures.energy_rates[at]), figures.energy_most[at])
+    });
+    Credits {
+        trade: trade(on.facts, on, results, tax),
+        others: [part_up(party, figures.party_rate), minijob, services, crafts, energy.sum()],
+    }
+}
+
+/// The most stands once for the home: a half of it where spouses are assessed apart (§35a(5) S.4).
+fn most_of_home(on: On<'_>, most: Money) -> Money {
+    if on.plan.alone && on.facts.couple() { crate::rounding::half_up(most) } else { most }
+}
+
+/// §35: four times the base, at most the trade tax paid, and the part of the tax that the trade bears.
+fn trade(facts: &Facts, on: On<'_>, [trade, positive]: [Money; 2], tax: Money) -> Money {
+    let base = on.sum(&other_income::brings::TRADE_BASE) * facts.figures.credits.trade_factor;
+    if positive <= Money::ZERO || trade <= Money::ZERO {
+        return Money::ZERO;
+    }
+    let borne = tax.in_proportion(trade, positive, Money::WHOLE, Rounding::Up);
+    let paid = on.sum(&other_income::brings::TRADE_TAX);
+    crate::rounding::euros_up(settled::lesser(settled::lesser(base, paid), borne))
+}
+
+/// What a tax takes of credits.
+pub fn used(credits: Credits, tax: Money, with_trade: bool) -> Money {
+    let all =
+        credits.others.iter().copied().sum::<Money>() + if with_trade { credits.trade } else { Money::ZERO };
+    settled::lesser(all, tax)
+}
+
+/// The credits of an assessment one after the other, as far as the tax takes them.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, credits: Credits, tax: Money) -> Money {
+    let [party, minijob, services, crafts, energy] = credits.others;
+    let order: [(LineId, Money, Vec<&'static Brought>); 6] = [
+        (TRADE, credits.trade, vec![&other_income::brings::TRADE_BASE]),
+        (PARTY, party, vec![&special::brings::PARTIES]),
+        (MINIJOB, minijob, vec![&brings::MINIJOB]),
+        (SERVICES, services, vec![&brings::SERVICES]),
+        (CRAFTS, crafts, vec![&brings::CRAFTS]),
+        (ENERGY, energy, vec![&brings::ENERGY_1, &brings::ENERGY_2, &brings::ENERGY_3]),
+    ];
+    let mut left = tax;
+    let mut lines = Vec::new();
+    let there = order.iter().map(|(_, amount, _)| *amount).sum();
+    for (line, amount, kinds) in order {
+        let taken = settled::lesser(amount, left);
+        left -= taken;
+        let items: Vec<_> = kinds.iter().flat_map(|kind| on.items(kind)).collect();
+        lines.push((
+            line,
+            trail.line(line, on.scope, taken, |i| _ = i.items(items).figure("There is", amount)),
+        ));
+    }
+    limit::cap(trail, UNUSED.at(on.scope), there, tax);
+    on.add(trail, ALL, &lines)
+}
+
+/// What is missing of invoices, and what the tax does not take of credits.
+pub fn points(points: &mut Points<'_>) {
+    for paper in points.papers(INVOICES.id) {
+        for row in paper.rows.iter().filter(|row| !row.contains_key("date")) {
+            points.raise(&NOT_TRANSFERRED, Place::row(&paper.id, row, "date"), "Transferred on which day?");
+        }
+        let lost =
+            points.trail.limits.iter().any(|(at, of)| at.def.id == UNUSED.id && of.entered > of.allowed);
+        if lost {
+            points.raise(&LOST, Place::paper(&paper.id, "rows"), "The tax does not take all credits.");
+        }
+    }
+}

@@ -1,0 +1,70 @@
+//! The provisions of the law, in its order: a new one has its line here.
+
+use crate::{
+    asked, assessment, benefits, bringing::Bringing, burdens, capital, certificate_checks, charges, children,
+    credits, disability, employment, facts::Facts, filing, not_computed, other_income, payments, pensions,
+    people, people_checks, points::Points, provision, special, tax_classes, wage, work,
+};
+use hembo_core::{
+    choice::Open,
+    provision::{self as declared, Declared},
+};
+use std::sync::LazyLock;
+
+/// A provision at work.
+type Rule = declared::Rule<fn(&mut Bringing<'_>), fn(&mut Points<'_>)>;
+
+/// Every provision.
+static LAW: &[Rule] = &[
+    Rule::new(&people::PROVISION),
+    Rule::new(&people_checks::PROVISION).finds(people_checks::points),
+    Rule::new(&disability::PROVISION),
+    Rule::new(&asked::PROVISION).finds(asked::points),
+    Rule::new(&not_computed::PROVISION).finds(not_computed::points),
+    Rule::new(&tax_classes::PROVISION),
+    Rule::new(&employment::PROVISION),
+    Rule::new(&wage::PROVISION).reads(wage::read),
+    Rule::new(&certificate_checks::PROVISION).finds(certificate_checks::points),
+    Rule::new(&work::PROVISION).reads(work::read).finds(work::points),
+    Rule::new(&other_income::PROVISION).reads(other_income::read).finds(other_income::points),
+    Rule::new(&pensions::PROVISION).reads(pensions::read).finds(pensions::points),
+    Rule::new(&capital::PROVISION).reads(capital::read),
+    Rule::new(&benefits::PROVISION).reads(benefits::read).finds(benefits::points),
+    Rule::new(&provision::PROVISION).reads(provision::read),
+    Rule::new(&special::PROVISION).reads(special::read).finds(special::points),
+    Rule::new(&burdens::PROVISION).reads(burdens::read).finds(burdens::points),
+    Rule::new(&children::PROVISION).reads(children::read).finds(children::points),
+    Rule::new(&credits::PROVISION).reads(credits::read).finds(credits::points),
+    Rule::new(&assessment::PROVISION).finds(assessment::points),
+    Rule::new(&charges::PROVISION),
+    Rule::new(&payments::PROVISION).reads(payments::read).finds(payments::points),
+];
+
+/// What the law leaves open, in an order in which each depends on earlier ones only.
+pub static CHOICES: &[&Open<Facts>] = &[
+    &filing::FILING,
+    &filing::ALLOCATION,
+    &capital::CAPITAL,
+    &work::ROOM,
+    &burdens::DISABILITY,
+    &children::LUMP_TO,
+    &children::TRAINING_TO,
+];
+
+/// What they declare.
+pub static DECLARED: LazyLock<Declared> =
+    LazyLock::new(|| Declared::of(LAW.iter().map(|rule| rule.declares)));
+
+/// Makes facts of a paper.
+pub fn read(paper: &mut Bringing<'_>) {
+    if let Some(read) = Rule::reader(LAW, &paper.paper.paper.kind) {
+        read(paper);
+    }
+}
+
+/// Everything that is unsettled.
+pub fn find(points: &mut Points<'_>) {
+    for finds in LAW.iter().filter_map(|rule| rule.finds) {
+        finds(points);
+    }
+}

@@ -1,0 +1,64 @@
+//! What the law has and this pack does not compute yet: asked about, so that its absence is known.
+
+use crate::points::Points;
+use hembo_core::{
+    field::Field,
+    point::{Gather, NotComputed},
+    provision::Provision,
+};
+
+/// What is asked because it is not computed yet.
+pub static PROVISION: Provision = Provision { household_questions: &ASKED, ..Provision::NONE };
+
+/// What the law has and this pack does not compute yet.
+pub const NOT_COMPUTED: [NotComputed; 6] = [
+    NotComputed::new(
+        "liability_rules",
+        "Limited liability, or unlimited on request",
+        "No home or abode here in the year, §1(3), a spouse who stays in another state of the EU (§1a)…",
+        "Such liability is",
+        "§§1(3), (4), 1a, 49, 50",
+    ),
+    NotComputed::new(
+        "riester",
+        "Riester contracts, or pensions with the opening clause",
+        "Anlage AV, allowances against the deduction, contributions above the ceiling before 2005…",
+        "Such contracts are",
+        "§§10a, 79 to 99; §22 Nr.1 S.3 a bb S.2",
+    ),
+    NotComputed::new(
+        "premiums",
+        "The premium of mobility or of savings",
+        "Below the basic allowance with a long way to work, capital-forming payments of an employer…",
+        "Such premiums are",
+        "§§101 to 109; §13 5. VermBG",
+    ),
+    NotComputed::new(
+        "foreign_taxed",
+        "Income taxed abroad that is taxed here too",
+        "Foreign tax on anything but capital income at the flat rate, rents and shares in firms abroad…",
+        "Such income is",
+        "§§34c, 34d",
+    ),
+    NotComputed::new(
+        "fund_rules",
+        "Funds, futures and shares of firms with rules of their own",
+        "Funds held abroad, the lump sum before a sale, a share of one per cent and more, loans among relatives…",
+        "Such capital income is",
+        "§§17, 20(8), 32d(2); §§16 to 20 InvStG",
+    ),
+    NotComputed::new(
+        "other_rules",
+        "Income, losses and reliefs with rules of their own",
+        "Sale of a firm, limited partners, the half rate, monuments, forests, an estate…",
+        "Such income and reliefs are",
+        "§§7h, 7i, 10f, 15a, 15b, 16, 34(3), 34a, 34b, 35b",
+    ),
+];
+
+const ASKED: [Field; NOT_COMPUTED.len()] = NotComputed::fields(&NOT_COMPUTED);
+
+/// What the law has and this pack has not.
+pub fn points(points: &mut Points<'_>) {
+    points.not_computed(points.household, &NOT_COMPUTED);
+}

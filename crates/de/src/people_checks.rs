@@ -1,0 +1,144 @@
+//! Whether people, their numbers and days are there and fit: marriage, arrival, church, the Land.
+
+use crate::{
+    benefits, charges, facts::Facts, identification::is_number, people::ask, points::Points,
+    rounding::cents_down, tax_number,
+};
+use hembo_core::{
+    household::Entry,
+    open_points,
+    point::{Gather, Place},
+    provision::Provision,
+};
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision {
+    about: "Church tax of high incomes",
+    points: POINTS,
+    figures: &["church"],
+    ..Provision::NONE
+};
+
+open_points! {
+    BORN = blocks "DE-C02", "§§24a, 32", "Ages decide allowances and reliefs.";
+    NUMBER = blocks "DE-C01", "§139b AO", "Compare the number with a letter of the finance office.";
+    LAND_ASKED = not_known "land", "§51a; church tax laws", "Say in which Land the household lives: church tax goes by it.";
+    LAND_CHANGED = not_covered "land-moved", "church tax laws";
+    MARITAL_ASKED = not_known "marital", "§26(1)", "Say whether they are married: it decides the table.";
+    SPOUSE = not_covered "DE-C04", "§§1, 1a, 26";
+    MARRIED_LATER = blocks "DE-C05", "§26(1)", "Who marries after the year is assessed alone: compare the day.";
+    TAX_NUMBER_ODD = blocks "DE-C06", "§20 AO", "Compare the number with a letter of the finance office of this Land.";
+    ARRIVED_LATER = blocks "DE-C56", "§§1(1), 26(1)", "Home or abode must begin within the year: compare the day.";
+    INCOME_ASKED = blocks "DE-C57", "§32b(1) S.1 Nr.2", "Say yes or no, and give the amounts: they raise the rate.";
+    GONE = not_covered "left", "§§1(4), 2(7) S.3, 49";
+    CHURCH_PART = look "DE-C75", "church tax laws; §51a", "Church tax goes by months: compare them with the notice of joining or leaving.";
+    CHURCH_CAP = not_covered "church-cap", "church tax laws";
+    FEE_ASKED = blocks "DE-C50", "church tax laws", "Say whether the church raises the special fee: alone it is not raised.";
+}
+
+/// What is missing of the household and its people.
+pub fn points(points: &mut Points<'_>) {
+    if points.answered(ask::LAND).is_none() {
+        points.raise(&LAND_ASKED, Place::household(ask::LAND), "In which Land?");
+    }
+    marriage(points);
+    numbers(points);
+    for person in 0..points.facts.people.len() {
+        one(points, person);
+    }
+    church(points);
+}
+
+fn marriage(points: &mut Points<'_>) {
+    let place = Place::household(ask::MARITAL);
+    match (points.answered(ask::MARITAL).and_then(Entry::text), points.facts.filers.len()) {
+        (None, _) => points.raise(&MARITAL_ASKED, place, "Married?"),
+        (Some("married"), 1) => {
+            points.raise(&SPOUSE, place, "Who is married and whose spouse is not here is not computed.")
+        }
+        (Some("single" | "widowed"), 2) => {
+            points.raise(&MARITAL_ASKED, place, "Two filers who are not married?")
+        }
+        _ => {}
+    }
+    let married = points.answered(ask::MARRIED_ON).and_then(Entry::date);
+    if points.facts.couple() && married.is_some_and(|day| day.year() > points.facts.figures.year) {
+        points.raise(&MARRIED_LATER, Place::household(ask::MARRIED_ON), "Married after the end of the year.");
+    }
+}
+
+fn numbers(points: &mut Points<'_>) {
+    let number = points.answered(ask::TAX_NUMBER).and_then(Entry::text);
+    if number.is_some_and(|number| !tax_number::fits(number, &points.facts.land)) {
+        points.raise(
+            &TAX_NUMBER_ODD,
+            Place::household(ask::TAX_NUMBER),
+            "The tax number has another shape than those of this Land.",
+        );
+    }
+}
+
+fn one(points: &mut Points<'_>, person: usize) {
+    let who = &points.household.people[person];
+    let at = |field: &str| Place::person(&who.id, field);
+    if who.born.is_none() {
+        points.raise(&BORN, at("born"), format!("Date of birth of {}?", who.name));
+    }
+    if who.id_number.as_deref().is_some_and(|number| !is_number(number)) {
+        points.raise(&NUMBER, at("id_number"), format!("The number of {}.", who.name));
+    }
+    let day = |field: &str| who.answers.get(field).and_then(Entry::date);
+    let year = points.facts.figures.year;
+    if day(ask::LEFT).is_some_and(|day| day.year() == year) {
+        points.raise(&GONE, at(ask::LEFT), format!("The year in which {} left is not computed.", who.name));
+    }
+    let Some(arrived) = day(ask::ARRIVED) else { return };
+    if arrived.year() > year {
+        points.raise(&ARRIVED_LATER, at(ask::ARRIVED), format!("{} arrived after the year.", who.name));
+    }
+    let own = &points.facts.people[person].own;
+    let told = own.has(&benefits::brings::WAGES) || own.has(&benefits::brings::OTHER);
+    let said = who.answers.get(ask::INCOME_BEFORE).and_then(Entry::flag);
+    if arrived.year() == year && !told && said != Some(false) {
+        points.raise(
+            &INCOME_ASKED,
+            at(ask::INCOME_BEFORE),
+            format!("Income of {} in the year before the arrival?", who.name),
+        );
+    }
+}
+
+/// Church tax that goes by months or by another Land's rate, its special fee and its cap.
+fn church(points: &mut Points<'_>) {
+    let facts: &Facts = points.facts;
+    let members: Vec<usize> =
+        facts.filers.iter().copied().filter(|&p| facts.people[p].church_months > 0).collect();
+    if members.is_empty() {
+        return;
+    }
+    if points.answered(ask::LAND_MOVED).and_then(Entry::flag) == Some(true) {
+        let words = "Church tax by the rates of two Länder is not computed.";
+        points.raise(&LAND_CHANGED, Place::household(ask::LAND_MOVED), words);
+    }
+    for &person in members.iter().filter(|&&p| facts.people[p].church_months < 12) {
+        let who = &facts.people[person];
+        let place = Place::person(&who.id, ask::CHURCH_MONTHS);
+        let words = format!("Church tax of {} for {} months.", who.name, who.church_months);
+        points.raise(&CHURCH_PART, place, words);
+    }
+    if facts.couple() && members.len() == 1 && points.answered(ask::SPECIAL_FEE).is_none() {
+        let words = "One spouse alone is in a church: does it raise the special fee?";
+        points.raise(&FEE_ASKED, Place::household(ask::SPECIAL_FEE), words);
+    }
+    let figures = &facts.figures.church;
+    for place in 0..points.returns {
+        let (base, of) =
+            (points.amount(charges::CHURCH_BASE, place), points.amount(charges::NOTIONAL, place));
+        let due = cents_down(base, charges::rate(facts));
+        let capped = !figures.uncapped_in.contains(&facts.land) && due > cents_down(of, figures.least_cap);
+        if capped {
+            let words = "Church tax above the cap that some churches have for high incomes is not computed.";
+            points.raise(&CHURCH_CAP, Place::household(ask::LAND), words);
+        }
+    }
+}

@@ -1,0 +1,711 @@
+//! Work expenses against the lump sum (§§9, 9a S.1 Nr.1a EStG; Anlage N): the way to work, the home, equipment, moves, travel, a second
+//! household.
+
+use crate::{
+    bringing::Bringing, disability::drives_as_disabled, facts::Facts, figures::Figures, points::Points,
+    rounding::euros_up, wage,
+};
+use hembo_core::{
+    Decision, Paper,
+    choice::{Chosen, Open},
+    decision::Opt,
+    field::{Choice, Field, Years},
+    household::{Answers, Entry, Row},
+    limit, limits,
+    line::LineId,
+    lines, open_points,
+    paper::{Back, NextYear, PaperKind, subject},
+    point::{Gather, Place},
+    provision::Provision,
+    reading::sum,
+    settled,
+    trail::{Item, Scope, Trail},
+};
+use hembo_money::{Money, Rate, Rounding};
+use time::Date;
+
+/// What this provision declares.
+pub static PROVISION: Provision = Provision {
+    about: "Work expenses",
+    lines: LINES,
+    limits: LIMITS,
+    points: POINTS,
+    papers: &[COMMUTE, HOME, EQUIPMENT, MOVE, TRIPS, SECOND_HOME, OTHER],
+    figures: &["wages", "commute", "home_office", "equipment", "moves", "travel", "second_household"],
+    ..Provision::NONE
+};
+
+lines! {
+    WAY = "de.commute", "Way to work (Entfernungspauschale)", "§9(1) S.3 Nr.4, (2)",
+        "Each day's distance in full kilometres, or the tickets of the year where they are more; less what the employer paid.";
+    AT_HOME = "de.home_office", "Work at home (Tagespauschale, Arbeitszimmer)", "§4(5) Nr.6b, 6c",
+        "Days at home, or a room that is the centre of all work.";
+    THINGS = "de.equipment", "Equipment (Arbeitsmittel)", "§9(1) S.3 Nr.6, 7; §6(2)",
+        "At once where it is small or digital, else by months of its life.";
+    ACCOUNT = "de.account_fee", "Account fee", "practice",
+        "Without proof.";
+    MOVES = "de.moving", "Moves for work", "§9(1); §10 BUKG",
+        "Costs with the flat sums of the day.";
+    TRAINING = "de.training", "Training (Fortbildung)", "§9(1)",
+        "Courses beside or after a first training.";
+    TRAVEL = "de.work_trips", "Travel for work", "§9(1) S.3 Nr.4a, 5a, (4a)",
+        "Days away less meals that were given, kilometres, costs; less what was refunded.";
+    SECOND = "de.double_household", "Second household (doppelte Haushaltsführung)", "§9(1) S.3 Nr.5",
+        "The home at the place of work up to a most a month, trips home, other costs.";
+    FURTHER = "de.other_work", "Other work expenses", "§9(1)",
+        "Dues, applications, clothes, advice.";
+    ACTUAL = "de.work_expenses_actual", "Work expenses, actual", "§9",
+        "All of them together.";
+    pub TAKEN = "de.work_expenses", "Work expenses taken (Werbungskosten)", "§§9, 9a S.1 Nr.1a",
+        "The lump sum, at most the wage, or the actual ones where they are more.";
+}
+
+limits! {
+    WITHOUT_CAR = "de.limit.commute" on WAY, "Way to work without an own car", "over the most of a year", "§9(1) S.3 Nr.4 S.2";
+    DAYS_AT_HOME = "de.limit.home" on AT_HOME, "Days at home", "over the most of a year", "§4(5) Nr.6c";
+    LODGING = "de.limit.lodging" on SECOND, "Home at the place of work", "over the most a month", "§9(1) S.3 Nr.5 S.4";
+}
+
+open_points! {
+    DAYS_MANY = look "DE-C16", "§§9(1) Nr.4, 4(5) Nr.6c", "A year of work has about 230 days, of six a week 280: compare them.";
+    DAYS_OVER = blocks "DE-C16-year", "§§9(1) Nr.4, 4(5) Nr.6c", "A year has 366 days at most: compare them.";
+    HOME_DAYS = look "DE-C17", "§4(5) Nr.6c", "No more than the most of the year counts.";
+    WITHOUT_CAR_MOST = look "DE-C19", "§9(1) S.3 Nr.4 S.2", "Tickets count above it: add what was paid for them.";
+    TICKETS_LESS = look "DE-C68", "§9(2) S.2", "The allowance counts; nothing is to be done.";
+    LODGING_MOST = look "DE-C22", "§9(1) S.3 Nr.5 S.4", "No more than the most a month counts.";
+    MEALS_LONG = look "DE-C21", "§9(4a) S.6", "At one place meals count for three months only: compare the days.";
+    NOT_LOADED = blocks "DE-C63", "§10 BUKG", "Enter the day of loading: the day before it decides the flat sums.";
+    NO_LIFE = blocks "DE-C64", "§§6(2), 7(1)", "Say how many years it lasts: above the small price it is written off by months.";
+    WRITTEN_OFF = look "DE-C65", "§7(1)", "Its life is over: nothing of it falls on this year.";
+    NO_GERMAN = look "DE-C62", "§12 Nr.1", "A course of the country's own language is private: only what the job needs in another language counts.";
+}
+
+/// What its papers bring.
+pub mod brings {
+    use super::{Home, Way};
+    use hembo_core::brought::Brought;
+
+    /// The way to work.
+    pub static WAYS: Brought<Way> = Brought::new();
+    /// Work at home.
+    pub static HOMES: Brought<Home> = Brought::new();
+    /// What of equipment falls on the year.
+    pub static EQUIPMENT: Brought = Brought::new();
+    /// Moves.
+    pub static MOVES: Brought = Brought::new();
+    /// Travel, less meals and refunds.
+    pub static TRIPS: Brought = Brought::new();
+    /// The home at the place of work: what was paid, and the most of its months.
+    pub static LODGING: Brought<[Item; 2]> = Brought::new();
+    /// The rest of a second household.
+    pub static SECOND_HOME: Brought = Brought::new();
+    /// Training.
+    pub static TRAINING: Brought = Brought::new();
+    /// Other costs.
+    pub static OTHER: Brought = Brought::new();
+
+    use hembo_core::trail::Item;
+}
+
+/// A way to work of the year.
+#[derive(Debug, Clone, Copy)]
+#[allow(missing_docs)]
+pub struct Way {
+    pub by_car: Item,
+    pub otherwise: Item,
+    pub tickets: Item,
+}
+
+/// Work at home.
+#[derive(Debug, Clone, Copy)]
+#[allow(missing_docs)]
+pub struct Home {
+    pub days: Item,
+    /// Of a room that is the centre of all work.
+    pub room: Option<Item>,
+}
+
+const MEANS: &[Choice] = &[
+    Choice::new("car", "Own car"),
+    Choice::new("transit", "Bus and train"),
+    Choice::new("mixed", "Car, then bus or train"),
+    Choice::new("other", "Bicycle, passenger, on foot"),
+];
+
+const COMMUTE: PaperKind = PaperKind {
+    id: "Way to work",
+    subject: subject::DEDUCTIONS,
+    name: "Way to work, Entfernungspauschale",
+    words: "commute pendler fahrt days kilometres ticket",
+    title: "Work place",
+    shared: false,
+    headline: "ticket",
+    boxes: &[],
+    columns: &[
+        Field::count("days", "", "Days", 366),
+        Field::decimal("km", "", "Kilometres one way", 1),
+        Field::choice("by", "", "By", MEANS),
+        Field::amount("ticket", "", "Tickets of the year"),
+        Field::decimal("car_km", "", "Of them by car", 1),
+    ],
+    back: Back::Nothing,
+    years: Years::ALL,
+    next_year: NextYear::Again,
+};
+
+const HOME: PaperKind = PaperKind {
+    id: "Work at home",
+    subject: subject::DEDUCTIONS,
+    name: "Work at home, Tagespauschale or room",
+    words: "home office homeoffice arbeitszimmer",
+    title: "About",
+    shared: false,
+    headline: "cost",
+    boxes: &[
+        Field::count("days", "", "Days at home", 366),
+        Field::yes_no("centre", "", "A room that is the centre of all work"),
+        Field::amount("cost", "", "Costs of the room").help("Blank: the flat sum of the year."),
+        Field::count("months", "", "Months with the room", 12).blank_is("12"),
+    ],
+    columns: &[],
+    back: Back::Nothing,
+    years: Years::ALL,
+    next_year: NextYear::Again,
+};
+
+/// Things bought for work.
+pub const EQUIPMENT: PaperKind = PaperKind {
+    id: "Equipment",
+    subject: subject::DEDUCTIONS,
+    name: "Work equipment, Arbeitsmittel",
+    words: "computer desk chair depreciation afa",
+    title: "About",
+    shared: false,
+    headline: "price",
+    boxes: &[],
+    columns: &[
+        Field::text("what", "", "What", 80),
+        Field::date("bought", "", "Bought"),
+        Field::amount("price", "", "Price with VAT"),
+        Field::decimal("vat", "", "VAT in per cent", 1),
+        Field::count("years", "", "Years of its life", 50),
+        Field::yes_no("digital", "", "Computer or software"),
+        Field::count("work", "", "For work in per cent", 100),
+    ],
+    back: Back::Nothing,
+    years: Years::ALL,
+    next_year: NextYear::Whole,
+};
+
+const MOVE: PaperKind = PaperKind {
+    id: "Move",
+    subject: subject::DEDUCTIONS,
+    name: "Move for work, Umzug",
+    words: "umzug removal",
+    title: "To",
+    shared: false,
+    headline: "costs",
+    boxes: &[
+        Field::date("loaded", "", "Day of loading"),
+        Field::amount("costs", "", "Transport, double rent, broker"),
+        Field::yes_no("home_before", "", "Own home before"),
+        Field::yes_no("home_after", "", "Own home after"),
+        Field::count("others", "", "Others who moved along", 20),
+        Field::amount("lessons", "", "Lessons of children"),
+        Field::count("pupils", "", "Children with lessons", 20),
+    ],
+    columns: &[],
+    back: Back::Nothing,
+    years: Years::ALL,
+    next_year: NextYear::Once,
+};
+
+const TRIPS: PaperKind = PaperKind {
+    id: "Travel",
+    subject: subject::DEDUCTIONS,
+    name: "Travel for work, Reisekosten",
+    words: "trips meals verpflegung hotel",
+    title: "About",
+    shared: false,
+    headline: "costs",
+    boxes: &[],
+    columns: &[
+        Field::text("what", "", "Where to", 80),
+        Field::count("full_days", "", "Whole days", 366),
+        Field::count("part_days", "", "Days above 8 hours", 366),
+        Field::count("breakfasts", "", "Breakfasts given", 366),
+        Field::count("main_meals", "", "Main meals given", 732),
+        Field::count("car_km", "", "Kilometres by car", 500_000),
+        Field::count("other_km", "", "By motorcycle", 500_000),
+        Field::amount("costs", "", "Hotel, tickets"),
+        Field::amount("refunded", "", "Paid back"),
+    ],
+    back: Back::Nothing,
+    years: Years::ALL,
+    next_year: NextYear::Again,
+};
+
+const SECOND_HOME: PaperKind = PaperKind {
+    id: "Second household",
+    subject: subject::DEDUCTIONS,
+    name: "Second household, doppelte Haushaltsführung",
+    words: "doppelte haushaltsfuehrung lodging",
+    title: "Place of work",
+    shared: false,
+    headline: "lodging",
+    boxes: &[
+        Field::count("months", "", "Months", 12),
+        Field::amount("lodging", "", "Home at the place of work, all months"),
+        Field::count("trips", "", "Trips home", 60),
+        Field::decimal("km", "", "Kilometres one way", 1),
+        Field::amount("other", "", "Furniture, meals of three months, moves"),
+    ],
+    columns: &[],
+    back: Back::Nothing,
+    years: Years::ALL,
+    next_year: NextYear::Again,
+};
+
+const KINDS: &[Choice] =
+    &[Choice::new("training", "Training"), Choice::new("other", "Dues, applications, advice, other")];
+
+const OTHER: PaperKind = PaperKind {
+    id: "Work costs",
+    subject: subject::DEDUCTIONS,
+    name: "Other work expenses",
+    words: "courses training union dues applications advice",
+    title: "About",
+    shared: false,
+    headline: "amount",
+    boxes: &[],
+    columns: &[
+        Field::choice("kind", "", "Kind", KINDS),
+        Field::text("what", "", "What", 80),
+        Field::amount("amount", "", "Amount"),
+    ],
+    back: Back::Nothing,
+    years: Years::ALL,
+    next_year: NextYear::Again,
+};
+
+/// Full units of a number with decimals.
+fn full(entry: Option<&Entry>) -> i64 {
+    entry.and_then(Entry::decimal).map_or(0, |rate| rate.billionths() / Rate::ONE.billionths())
+}
+
+fn count(cells: &Answers, column: &str) -> i64 {
+    cells.get(column).and_then(Entry::count).unwrap_or(0)
+}
+
+fn money(cells: &Answers, column: &str) -> Money {
+    cells.get(column).and_then(Entry::money).unwrap_or_default()
+}
+
+/// Gives a paper about work expenses to whose they are.
+pub fn read(paper: &mut Bringing<'_>) {
+    match paper.paper.paper.kind.as_str() {
+        "Way to work" => ways(paper),
+        "Work at home" => home(paper),
+        "Equipment" => equipment(paper),
+        "Move" => moved(paper),
+        "Travel" => trips(paper),
+        "Second household" => second_home(paper),
+        _ => others(paper),
+    }
+}
+
+/// A distance by its rates near and far, from the kilometre `from` on.
+fn distance(figures: &Figures, from: i64, to: i64) -> Money {
+    let rates = &figures.commute;
+    let near =
+        settled::greater(settled::lesser(to, rates.far_from) - settled::lesser(from, rates.far_from), 0);
+    rates.near * near + rates.far * (to - from - near)
+}
+
+fn ways(paper: &mut Bringing<'_>) {
+    for (row, cells) in paper.paper.paper.rows.iter().enumerate() {
+        let (days, km) = (count(cells, "days"), full(cells.get("km")));
+        let car_km = match cells.get("by").and_then(Entry::text) {
+            Some("car") => km,
+            Some("mixed") => settled::lesser(full(cells.get("car_km")), km),
+            _ => 0,
+        };
+        let item = |column, amount| paper.paper.item(column, Some(row), amount);
+        let tickets = item("ticket", money(cells, "ticket"));
+        for person in paper.owners() {
+            let figures = &paper.facts.figures;
+            let by_car = if drives_as_disabled(paper.facts.people[person].disability) {
+                figures.commute.disabled * car_km
+            } else {
+                distance(figures, 0, car_km)
+            };
+            let otherwise = item("km", distance(figures, car_km, km) * days);
+            let way = Way { by_car: item("km", by_car * days), otherwise, tickets };
+            paper.facts.people[person].own.add(&brings::WAYS, way);
+        }
+    }
+}
+
+fn home(paper: &mut Bringing<'_>) {
+    let figures = &paper.facts.figures.home_office;
+    let months = if paper.has("months") { paper.count("months") } else { 12 };
+    let flat = figures.most - figures.month * (12 - months);
+    let cost = settled::greater(paper.amount("cost"), flat);
+    let home = Home {
+        days: paper.item("days", figures.day * paper.count("days")),
+        room: paper.flag("centre").then(|| paper.item("cost", cost)),
+    };
+    for person in paper.owners() {
+        paper.facts.people[person].own.add(&brings::HOMES, home);
+    }
+}
+
+fn equipment(paper: &mut Bringing<'_>) {
+    let rows: Vec<(usize, Money)> = paper
+        .paper
+        .lines("price")
+        .map(|(row, cells, price)| (row, of_year(&paper.facts.figures, cells, price)))
+        .collect();
+    for (row, amount) in rows {
+        paper.put("price", Some(row), amount, &brings::EQUIPMENT);
+    }
+}
+
+/// What of a thing falls on the year: the part for work, at once or by months.
+fn of_year(figures: &Figures, cells: &Answers, price: Money) -> Money {
+    let part = match cells.get("work").and_then(Entry::count).unwrap_or(100) {
+        part if part > 90 => 100,
+        part if part < 10 => 0,
+        part => part,
+    };
+    let for_work = |amount: Money| {
+        amount.in_proportion(Money::whole(part), Money::whole(100), Money::CENT, Rounding::Up)
+    };
+    let net = net_of(cells, price);
+    let bought = cells.get("bought").and_then(Entry::date);
+    let this_year = bought.is_none_or(|day| day.year() == figures.year);
+    let digital = cells.get("digital").and_then(Entry::flag).unwrap_or(false);
+    if digital || net <= figures.equipment.at_once_to {
+        return if this_year { for_work(price) } else { Money::ZERO };
+    }
+    let life = settled::greater(count(cells, "years"), 1) * 12;
+    let months = months_of_year(figures.year, bought, life);
+    let year =
+        for_work(price).in_proportion(Money::whole(months), Money::whole(life), Money::CENT, Rounding::Up);
+    euros_up(year)
+}
+
+/// The price of a thing without value added tax.
+fn net_of(cells: &Answers, price: Money) -> Money {
+    let vat = cells.get("vat").and_then(Entry::decimal).map_or(19_000_000_000, Rate::billionths);
+    let gross = Money::from_cents((100_000_000_000 + vat) / 10_000_000);
+    price.in_proportion(Money::whole(100), gross, Money::CENT, Rounding::HalfUp)
+}
+
+/// Whether a thing goes on being written off in the year after.
+pub fn goes_on(figures: &Figures, cells: &Answers) -> bool {
+    let price = money(cells, "price");
+    let digital = cells.get("digital").and_then(Entry::flag).unwrap_or(false);
+    let bought = cells.get("bought").and_then(Entry::date);
+    let left = months_of_year(figures.year + 1, bought, count(cells, "years") * 12);
+    !digital && net_of(cells, price) > figures.equipment.at_once_to && left > 0
+}
+
+/// The months of a life of so many that fall on the year; the month of the purchase is the first.
+fn months_of_year(year: i32, bought: Option<Date>, life: i64) -> i64 {
+    let Some(bought) = bought else { return settled::lesser(12, life) };
+    let before = i64::from(year - bought.year()) * 12 - i64::from(u8::from(bought.month())) + 1;
+    let (first, end) = (settled::greater(before, 0), before + 12);
+    settled::greater(settled::lesser(end, life) - first, 0)
+}
+
+fn moved(paper: &mut Bringing<'_>) {
+    let figures = &paper.facts.figures.moves;
+    let loaded = paper.paper.paper.boxes.get("loaded").and_then(Entry::date);
+    // The day before loading decides.
+    let in_force = loaded
+        .and_then(Date::previous_day)
+        .and_then(|day| figures.from.iter().rposition(|from| from.0 <= day));
+    let mut amount = paper.amount("costs");
+    if let Some(at) = in_force {
+        amount += if paper.flag("home_before") && paper.flag("home_after") {
+            figures.entitled[at] + figures.further[at] * paper.count("others")
+        } else {
+            figures.without_home[at]
+        };
+        amount += settled::lesser(paper.amount("lessons"), figures.lessons[at] * paper.count("pupils"));
+    }
+    paper.put("costs", None, amount, &brings::MOVES);
+}
+
+fn trips(paper: &mut Bringing<'_>) {
+    let figures = &paper.facts.figures.travel;
+    let of = |cells: &Answers, costs: Money| {
+        let days =
+            figures.full_day * count(cells, "full_days") + figures.part_day * count(cells, "part_days");
+        let given =
+            figures.breakfast * count(cells, "breakfasts") + figures.main_meal * count(cells, "main_meals");
+        let ways = figures.car * count(cells, "car_km") + figures.other * count(cells, "other_km");
+        settled::or_zero(days - given) + ways + costs - money(cells, "refunded")
+    };
+    let rows: Vec<(usize, Money)> =
+        paper.paper.lines("costs").map(|(row, cells, costs)| (row, of(cells, costs))).collect();
+    for (row, amount) in rows {
+        paper.put("costs", Some(row), amount, &brings::TRIPS);
+    }
+}
+
+fn second_home(paper: &mut Bringing<'_>) {
+    let km = full(paper.paper.paper.boxes.get("km"));
+    let figures = &paper.facts.figures;
+    let trips = distance(figures, 0, km) * paper.count("trips");
+    let most = figures.second_household.month * paper.count("months");
+    let lodging = [paper.item("lodging", paper.amount("lodging")), paper.item("months", most)];
+    for person in paper.owners() {
+        paper.facts.people[person].own.add(&brings::LODGING, lodging);
+    }
+    paper.put("trips", None, trips, &brings::SECOND_HOME);
+    paper.put("other", None, paper.amount("other"), &brings::SECOND_HOME);
+}
+
+fn others(paper: &mut Bringing<'_>) {
+    let rows: Vec<_> = paper
+        .paper
+        .lines("amount")
+        .map(|(row, cells, amount)| {
+            (row, cells.get("kind").and_then(Entry::text) == Some("training"), amount)
+        })
+        .collect();
+    for (row, training, amount) in rows {
+        let kind = if training { &brings::TRAINING } else { &brings::OTHER };
+        paper.put("amount", Some(row), amount, kind);
+    }
+}
+
+/// Work expenses of a person.
+#[derive(Debug, Clone, Copy, Default)]
+#[allow(missing_docs)]
+pub struct Taken {
+    pub taken: Money,
+    pub lump_left: Money,
+}
+
+/// The actual expenses, each line up to euros, against the lump sum; `wage` is that without pensions.
+pub fn reckon(facts: &Facts, trail: &mut impl Trail, person: usize, takes_room: bool, wage: Money) -> Taken {
+    let own = &facts.people[person].own;
+    let scope = Scope::Person(person);
+    let figures = &facts.figures;
+    let fee = if wage > Money::ZERO { figures.equipment.account_fee } else { Money::ZERO };
+    let mut all: Vec<(LineId, Money)> = vec![
+        (WAY, way(facts, trail, person)),
+        (AT_HOME, at_home(facts, trail, person, takes_room)),
+        (ACCOUNT, trail.line(ACCOUNT, scope, fee, |_| {})),
+        (SECOND, second(facts, trail, person)),
+    ];
+    let meals = sum(own.of(&wage::brings::MEALS_PAID));
+    for (line, kind, paid) in [
+        (THINGS, &brings::EQUIPMENT, Money::ZERO),
+        (MOVES, &brings::MOVES, Money::ZERO),
+        (TRAINING, &brings::TRAINING, Money::ZERO),
+        (TRAVEL, &brings::TRIPS, meals),
+        (FURTHER, &brings::OTHER, Money::ZERO),
+    ] {
+        let items = own.of(kind);
+        let amount = euros_up(settled::or_zero(sum(items) - paid));
+        all.push((
+            line,
+            trail.line(line, scope, amount, |i| _ = i.items(items).figure("Paid by the employer", paid)),
+        ));
+    }
+    let actual = hembo_core::trail::add(trail, ACTUAL, scope, &all);
+    let lump = settled::lesser(figures.wages.lump, settled::or_zero(wage));
+    let taken = limit::greater(trail, lump, actual);
+    trail.line(TAKEN, scope, taken, |i| {
+        i.line(ACTUAL, scope, actual).figure("Lump sum", lump);
+    });
+    let left = settled::or_zero(figures.wages.lump - taken);
+    Taken { taken, lump_left: left }
+}
+
+fn way(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
+    let own = &facts.people[person].own;
+    let scope = Scope::Person(person);
+    let ways = own.of(&brings::WAYS);
+    let all = |of: fn(&Way) -> Item| ways.iter().map(|way| of(way).amount).sum::<Money>();
+    let otherwise =
+        limit::cap(trail, WITHOUT_CAR.at(scope), all(|way| way.otherwise), facts.figures.commute.most);
+    let allowance = all(|way| way.by_car) + otherwise;
+    let more = limit::greater(trail, allowance, all(|way| way.tickets));
+    let paid = own.of(&wage::brings::COMMUTE_PAID);
+    let amount = euros_up(settled::or_zero(more - sum(paid)));
+    trail.line(WAY, scope, amount, |i| {
+        i.items(ways.iter().flat_map(|way| [&way.by_car, &way.otherwise, &way.tickets])).items(paid);
+    })
+}
+
+fn at_home(facts: &Facts, trail: &mut impl Trail, person: usize, takes_room: bool) -> Money {
+    let homes = facts.people[person].own.of(&brings::HOMES);
+    let scope = Scope::Person(person);
+    let days = homes.iter().map(|home| home.days.amount).sum();
+    let days = limit::cap(trail, DAYS_AT_HOME.at(scope), days, facts.figures.home_office.most);
+    let rooms = || homes.iter().filter_map(|home| home.room.as_ref());
+    let amount = if takes_room { sum(rooms()) } else { days };
+    trail.line(AT_HOME, scope, euros_up(amount), |i| {
+        i.items(homes.iter().map(|home| &home.days)).items(rooms());
+    })
+}
+
+fn second(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
+    let own = &facts.people[person].own;
+    let scope = Scope::Person(person);
+    let lodgings = own.of(&brings::LODGING);
+    let paid = lodgings.iter().map(|[paid, _]| paid.amount).sum();
+    let most = lodgings.iter().map(|[_, most]| most.amount).sum();
+    let lodging = limit::cap(trail, LODGING.at(scope), paid, most);
+    let rest = own.of(&brings::SECOND_HOME);
+    let by_employer = own.of(&wage::brings::SECOND_HOME_PAID);
+    let amount = euros_up(settled::or_zero(lodging + sum(rest) - sum(by_employer)));
+    trail.line(SECOND, scope, amount, |i| {
+        i.items(lodgings.iter().map(|[paid, _]| paid)).items(rest).items(by_employer);
+    })
+}
+
+/// What is unlikely or missing about work expenses.
+pub fn points(points: &mut Points<'_>) {
+    for &person in &points.facts.filers {
+        days(points, person);
+        tickets(points, person);
+        lodging(points, person);
+    }
+    for paper in points.papers(MOVE.id).filter(|paper| !paper.boxes.contains_key("loaded")) {
+        points.raise(&NOT_LOADED, Place::paper(&paper.id, "loaded"), "When was the move loaded?");
+    }
+    for paper in points.papers(EQUIPMENT.id) {
+        for row in &paper.rows {
+            thing(points, &paper.id, row);
+        }
+    }
+    for paper in points.papers(TRIPS.id) {
+        for row in paper.rows.iter().filter(|row| count(row, "full_days") + count(row, "part_days") > 90) {
+            let words = "More than three months of meals on one line.";
+            points.raise(&MEALS_LONG, Place::row(&paper.id, row, "full_days"), words);
+        }
+    }
+    for paper in points.papers(OTHER.id) {
+        let german = |row: &&Row| {
+            let what = row.get("what").and_then(Entry::text).unwrap_or_default().to_lowercase();
+            what.contains("german") || what.contains("deutsch")
+        };
+        for row in paper.rows.iter().filter(german) {
+            points.raise(&NO_GERMAN, Place::row(&paper.id, row, "what"), "A course in German?");
+        }
+    }
+}
+
+/// A thing above the small price without its life, or of which nothing is left.
+fn thing(points: &mut Points<'_>, paper: &str, row: &Row) {
+    let figures = &points.facts.figures;
+    let price = row.get("price").and_then(Entry::money).unwrap_or_default();
+    let digital = row.get("digital").and_then(Entry::flag).unwrap_or(false);
+    let bought = row.get("bought").and_then(Entry::date);
+    if digital || net_of(row, price) <= figures.equipment.at_once_to {
+        return;
+    }
+    let life = count(row, "years");
+    if life == 0 {
+        points.raise(&NO_LIFE, Place::row(paper, row, "years"), "How many years does it last?");
+    } else if months_of_year(figures.year, bought, life * 12) == 0 {
+        points.raise(&WRITTEN_OFF, Place::row(paper, row, "bought"), "Nothing of it falls on this year.");
+    }
+}
+
+fn days(points: &mut Points<'_>, person: usize) {
+    let id = points.facts.people[person].id.clone();
+    let own = |paper: &&Paper| paper.owners.iter().any(|owner| owner.person == id);
+    let ways: Vec<&Paper> = points.papers(COMMUTE.id).filter(own).collect();
+    let homes: Vec<&Paper> = points.papers(HOME.id).filter(own).collect();
+    let trips: Vec<&Paper> = points.papers(TRIPS.id).filter(own).collect();
+    let of_rows = |papers: &[&Paper], column: &str| -> i64 {
+        papers.iter().flat_map(|paper| &paper.rows).map(|row| count(row, column)).sum()
+    };
+    let at_home: i64 = homes.iter().map(|paper| count(&paper.boxes, "days")).sum();
+    let all = of_rows(&ways, "days") + at_home + of_rows(&trips, "full_days") + of_rows(&trips, "part_days");
+    let likely = points.facts.figures.commute.days_likely;
+    let Some(paper) = ways.first().or(homes.first()).or(trips.first()) else { return };
+    let place = Place::paper(&paper.id, if ways.is_empty() { "days" } else { "rows" });
+    let name = &points.facts.people[person].name;
+    if all > 366 {
+        points.raise(&DAYS_OVER, place, format!("{name}: {all} days of work in the year."));
+    } else if all > likely {
+        points.raise(&DAYS_MANY, place, format!("{name}: {all} days of work in the year."));
+    }
+    let figures = &points.facts.figures.home_office;
+    if let Some(paper) = homes.first().filter(|_| figures.day * at_home > figures.most) {
+        points.raise(&HOME_DAYS, Place::paper(&paper.id, "days"), format!("{name}: {at_home} days at home."));
+    }
+}
+
+fn tickets(points: &mut Points<'_>, person: usize) {
+    let who = &points.facts.people[person];
+    let ways = who.own.of(&brings::WAYS);
+    let all = |of: fn(&Way) -> Item| ways.iter().map(|way| of(way).amount).sum::<Money>();
+    let (by_car, otherwise, tickets) =
+        (all(|way| way.by_car), all(|way| way.otherwise), all(|way| way.tickets));
+    let most = points.facts.figures.commute.most;
+    let Some(paper) =
+        points.papers(COMMUTE.id).find(|paper| paper.owners.iter().any(|owner| owner.person == who.id))
+    else {
+        return;
+    };
+    let place = Place::paper(&paper.id, "rows");
+    if otherwise > most && tickets.is_zero() {
+        let words = format!("{}: the way without an own car is above {most:#}.", who.name);
+        points.raise(&WITHOUT_CAR_MOST, place, words);
+    } else if !tickets.is_zero() && tickets < by_car + settled::lesser(otherwise, most) {
+        points.raise(&TICKETS_LESS, place, format!("{}: the tickets are below the allowance.", who.name));
+    }
+}
+
+/// A home at the place of work that costs more than counts.
+fn lodging(points: &mut Points<'_>, person: usize) {
+    let lodgings = points.facts.people[person].own.of(&brings::LODGING);
+    let over = lodgings.iter().any(|[paid, most]| paid.amount > most.amount);
+    if let Some(paper) = points.papers(SECOND_HOME.id).find(|_| over) {
+        points.raise(
+            &LODGING_MOST,
+            Place::paper(&paper.id, "lodging"),
+            "The home costs more than the most a month.",
+        );
+    }
+}
+
+/// Whether a person with a room and days at home takes the room (§4(5) Nr.6b, 6c).
+pub static ROOM: Open<Facts> = Open::new(
+    |facts| {
+        let both = |&p: &usize| {
+            let homes = facts.people[p].own.of(&brings::HOMES);
+            homes.iter().any(|home| home.room.is_some())
+                && homes.iter().any(|home| !home.days.amount.is_zero())
+        };
+        facts.filers.iter().copied().filter(both).collect()
+    },
+    |facts, person| {
+        let name = facts.first_name(person);
+        let options = vec![
+            Opt::new("days", "The days at home", ""),
+            Opt::new("room", "The room", format!("room of {name}")),
+        ];
+        let id = format!("de.room.{}", facts.people[person].id);
+        Decision::between(id, format!("Work of {name} at home"), "§4(5) Nr.6b, 6c", options)
+    },
+);
+
+/// Who takes the room in a way; who has no days always does.
+pub fn rooms(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Vec<usize> {
+    let takes = |&p: &usize| {
+        let homes = facts.people[p].own.of(&brings::HOMES);
+        let only = homes.iter().all(|home| home.days.amount.is_zero());
+        homes.iter().any(|home| home.room.is_some()) && (only || way.taken(&ROOM, p) == Some(1))
+    };
+    facts.filers.iter().copied().filter(takes).collect()
+}

@@ -1,0 +1,116 @@
+//! The search against brute force on random households, and what must hold for every one of them.
+#![allow(missing_docs, clippy::unwrap_used)]
+
+use hembo_core::{
+    Pack,
+    search::{Stop, search},
+};
+use hembo_de::Germany;
+use hembo_testing::{Pins, de::Family, family::broken_trails, weighed};
+use proptest::prelude::*;
+use serde_json::{Value, json};
+use std::collections::BTreeMap;
+
+prop_compose! {
+    fn household()(
+        year in 2024_i32..2026,
+        couple: bool,
+        church in prop::array::uniform2(any::<bool>()),
+        pay in prop::array::uniform2(prop::option::weighted(0.8, 0_i64..140_000)),
+        special_pay in prop::option::weighted(0.2, 1_i64..60_000),
+        benefits in prop::option::weighted(0.4, -2_000_i64..20_000),
+        capital in prop::array::uniform2(prop::option::weighted(0.4, (0_i64..9_000, 0_i64..3_000, any::<bool>()))),
+        room in prop::option::weighted(0.3, (0_i64..230, 0_i64..3_000)),
+        degree in prop::option::weighted(0.3, 20_i64..100),
+        typical in prop::option::weighted(0.5, 0_i64..6_000),
+        burdens in 0_i64..9_000,
+        gifts in 0_i64..9_000,
+        crafts in 0_i64..9_000,
+        children in prop::collection::vec((0_i64..13, prop::option::weighted(0.4, 20_i64..100), 0_i64..13), 0..3),
+        care in 0_i64..9_000,
+        result in prop::option::weighted(0.3, -20_000_i64..40_000),
+    ) -> Family {
+        let mut family = if couple { Family::couple(year) } else { Family::single(year) };
+        let text = |amount: i64| amount.to_string();
+        for (place, who) in ["ada", "bo"].into_iter().take(if couple { 2 } else { 1 }).enumerate() {
+            family = family.answer_for(who, "church", json!(church[place]));
+            if let Some(amount) = pay[place] {
+                let boxes = json!({ "3": text(amount), "4": text(amount / 6), "23": text(amount / 11), "22": text(amount / 11), "25": text(amount / 12) });
+                family = family.paper("LStB", who, boxes);
+            }
+            if let Some((income, withheld, untaxed)) = capital[place] {
+                let kind = if untaxed { "untaxed" } else { "income" };
+                family = family.paper("KAP", who, json!({ kind: text(income), "tax": text(withheld / 4) }));
+            }
+        }
+        if let Some(amount) = special_pay {
+            family = family.paper("LStB", "ada", json!({ "3": text(amount + 1_000), "19": text(amount) }));
+        }
+        if let Some(amount) = benefits {
+            family = family.rows("Progression", "ada", json!([{ "kind": "benefit", "amount": text(amount) }]));
+        }
+        if let Some((days, cost)) = room {
+            family = family.paper("Work at home", "ada", json!({ "days": days, "centre": true, "cost": text(cost) }));
+        }
+        if let Some(degree) = degree {
+            family = family.answer_for("ada", "degree", json!(degree));
+        }
+        if let Some(amount) = typical {
+            family = family.rows("Burdens", "ada", json!([{ "kind": "typical", "amount": text(amount) }]));
+        }
+        for (at, (months, degree, away)) in children.iter().enumerate() {
+            let id = format!("c{at}");
+            family = family.person(&id, "dependent", "2006-02-03");
+            family = family.answer_for(&id, "months", json!(months)).answer_for(&id, "away_months", json!(away));
+            if let Some(degree) = degree {
+                family = family.answer_for(&id, "degree", json!(degree));
+            }
+        }
+        if !children.is_empty() {
+            family = family.paper("Care and school", "ada", json!({ "child": "c0", "care": text(care) }));
+        }
+        if let Some(amount) = result {
+            family = family.paper("Result", "ada", json!({ "kind": "rental", "result": text(amount) }));
+        }
+        let list = |kind: &str, amount: i64| -> Value { json!([{ "kind": kind, "date": "2025-03-03", "amount": text(amount) }]) };
+        family
+            .rows("Burdens", "ada", list("illness", burdens))
+            .rows("Special expenses", "ada", list("gift", gifts))
+            .rows("Household", "ada", list("crafts", crafts))
+    }
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(100))]
+
+    /// Totals, prices, bars and counts are those of every way walked.
+    #[test]
+    fn the_search_says_what_brute_force_says(family in household()) {
+        let household = family.household();
+        let case = Germany::COMMITTED.open(&household);
+        let found = search(&*case, &BTreeMap::new(), 12, &Stop::default()).unwrap();
+        let all = weighed(&*case, &Pins::new(), 12);
+        prop_assert_eq!(&found.lowest, &all.lowest);
+        prop_assert_eq!(found.lawful, all.lawful);
+        prop_assert_eq!(&found.ranking, &all.ranking);
+        prop_assert_eq!(&found.prices, &all.prices);
+        prop_assert_eq!(&found.bars, &all.bars);
+    }
+
+    /// What is shown is what was weighed, and every line leads on.
+    #[test]
+    fn what_is_shown_is_what_was_weighed(family in household()) {
+        let outcome = family.outcome();
+        let sum = |id: &str| outcome.lines.iter().filter(|l| l.id == id).map(|l| l.amount.cents()).sum::<i64>();
+        prop_assert_eq!(sum("de.total_tax"), outcome.total.cents());
+        prop_assert_eq!(sum("de.balance"), outcome.balance.cents());
+        prop_assert_eq!((outcome.total - outcome.paid).cents(), outcome.balance.cents());
+        prop_assert_eq!(broken_trails(&outcome), Vec::<String>::new());
+        for limit in &outcome.limits {
+            prop_assert!(limit.lost.cents() >= 0 && limit.distance.is_none_or(|d| d.cents() >= 0), "{limit:?}");
+        }
+        for of in &outcome.schedules {
+            prop_assert!(of.again.apart.is_empty(), "{:?}", of.again.apart);
+        }
+    }
+}

@@ -1,0 +1,397 @@
+//! Every threshold one below, at and above: written out by hand from the law.
+#![allow(missing_docs, clippy::unwrap_used)]
+
+use hembo_testing::de::{Family, line, money};
+use serde_json::{Value, json};
+
+/// Of a family with a paper, a line of a scope by what stands in it.
+fn along<const N: usize>(of: impl Fn(&str) -> Family, scope: &str, id: &str, at: [(&str, &str); N]) {
+    for (amount, expected) in at {
+        assert_eq!(line(&of(amount).outcome(), scope, id), money(expected), "{id} at {amount}");
+    }
+}
+
+fn earner() -> Family {
+    Family::single(2025).paper("LStB", "ada", json!({ "3": "60000" }))
+}
+
+fn with(kind: &'static str, boxes: impl Fn(&str) -> Value) -> impl Fn(&str) -> Family {
+    move |amount| earner().paper(kind, "ada", boxes(amount))
+}
+
+fn listed(kind: &'static str, cells: impl Fn(&str) -> Value) -> impl Fn(&str) -> Family {
+    move |amount| earner().rows(kind, "ada", json!([cells(amount)]))
+}
+
+#[test]
+fn work_expenses_against_the_lump_sum() {
+    // The account fee of 16 counts among the actual ones.
+    let costs = listed("Work costs", |amount| json!({ "kind": "other", "amount": amount }));
+    along(
+        costs,
+        "person/ada",
+        "work_expenses",
+        [("1213", "1230"), ("1214", "1230"), ("1215", "1231"), ("1214.01", "1231")],
+    );
+    // The lump sum makes no loss.
+    let small = |amount: &str| Family::single(2025).paper("LStB", "ada", json!({ "3": amount }));
+    along(small, "person/ada", "wages_income", [("1229", "0"), ("1230", "0"), ("1231", "1")]);
+}
+
+#[test]
+fn the_way_to_work_by_kilometres_and_means() {
+    let km = |by: &'static str| listed("Way to work", move |km| json!({ "days": 1, "km": km, "by": by }));
+    along(
+        km("car"),
+        "person/ada",
+        "commute",
+        [("18", "6"), ("20", "6"), ("20.9", "6"), ("21", "7"), ("25", "8"), ("60", "22")],
+    );
+    let days = |days: i64, km: &str| {
+        earner().rows("Way to work", "ada", json!([{ "days": days, "km": km, "by": "transit" }]))
+    };
+    let commute = |family: Family| line(&family.outcome(), "person/ada", "commute");
+    // 20 × 0.30 + 20 × 0.38 = 13.60 a day: 330 days are 4,488, 331 are 4,501.60.
+    assert_eq!([commute(days(330, "40")), commute(days(331, "40"))], [money("4488"), money("4500")]);
+    let disabled = |degree: i64, mark: Option<&str>| {
+        let family = earner().answer_for("ada", "degree", json!(degree)).rows(
+            "Way to work",
+            "ada",
+            json!([{ "days": 100, "km": "30", "by": "car" }]),
+        );
+        commute(match mark {
+            Some(mark) => family.answer_for("ada", "mark", json!(mark)),
+            None => family,
+        })
+    };
+    // 20 × 0.30 + 10 × 0.38 = 9.80 against 0.60 × 30 = 18 a day.
+    assert_eq!(
+        [
+            disabled(69, None),
+            disabled(70, None),
+            disabled(49, Some("G")),
+            disabled(50, Some("G")),
+            disabled(60, None)
+        ],
+        ["980", "1800", "980", "1800", "980"].map(money)
+    );
+    // Park and ride of 100 km, 30 by car: (20 × 0.30 + 10 × 0.38) × 200 = 1,960; 70 × 0.38 × 200 = 5,320, at most 4,500.
+    let mixed = earner().rows(
+        "Way to work",
+        "ada",
+        json!([{ "days": 200, "km": "100", "car_km": "30", "by": "mixed" }]),
+    );
+    assert_eq!(commute(mixed), money("6460"));
+}
+
+#[test]
+fn days_at_home_and_equipment() {
+    let days = |days: i64| {
+        line(
+            &earner().paper("Work at home", "ada", json!({ "days": days })).outcome(),
+            "person/ada",
+            "home_office",
+        )
+    };
+    assert_eq!([days(209), days(210), days(211)], ["1254", "1260", "1260"].map(money));
+    // 952 with 19 % is 800 net: at once. A cent more is written off: 952.01 / 13 × 12/12 = 73.24 up.
+    let thing = listed("Equipment", |price| json!({ "bought": "2025-01-10", "price": price, "years": 13 }));
+    along(thing, "person/ada", "equipment", [("951.99", "952"), ("952", "952"), ("952.01", "74")]);
+    let part = |part: i64| {
+        let row = json!({ "bought": "2025-01-10", "price": "500", "work": part });
+        line(&earner().rows("Equipment", "ada", json!([row])).outcome(), "person/ada", "equipment")
+    };
+    assert_eq!([part(9), part(10), part(90), part(91)], ["0", "50", "450", "500"].map(money));
+}
+
+#[test]
+fn moves_by_the_day_before_loading() {
+    let moved = |loaded: &str| {
+        let boxes = json!({ "loaded": loaded, "home_before": true, "home_after": true, "others": 1 });
+        let family =
+            Family::single(2024).paper("LStB", "ada", json!({ "3": "60000" })).paper("Move", "ada", boxes);
+        line(&family.outcome(), "person/ada", "moving")
+    };
+    // 886 + 590 up to 29 February, 964 + 643 from 1 March 2024.
+    assert_eq!(
+        [moved("2024-02-29"), moved("2024-03-01"), moved("2024-03-02")],
+        ["1476", "1476", "1607"].map(money)
+    );
+}
+
+#[test]
+fn a_second_household_by_the_month() {
+    let home =
+        |paid: &str| earner().paper("Second household", "ada", json!({ "months": 12, "lodging": paid }));
+    along(
+        home,
+        "person/ada",
+        "double_household",
+        [("11999", "11999"), ("12000", "12000"), ("12001", "12000")],
+    );
+}
+
+#[test]
+fn provision_up_to_its_limits() {
+    let old_age = with("Insurance", |paid| json!({ "old_age": paid }));
+    along(
+        old_age,
+        "return/0",
+        "pension_deduction",
+        [("29343", "29343"), ("29344", "29344"), ("29345", "29344")],
+    );
+    let other = with("Insurance", |paid| json!({ "health": "1000", "other": paid }));
+    along(other, "return/0", "health_deduction", [("899", "1899"), ("900", "1900"), ("901", "1900")]);
+    let alone = |paid: &str| {
+        earner().answer_for("ada", "health_alone", json!(true)).paper(
+            "Insurance",
+            "ada",
+            json!({ "other": paid }),
+        )
+    };
+    along(alone, "return/0", "health_deduction", [("2799", "2799"), ("2800", "2800"), ("2801", "2800")]);
+    // The basic cover counts whole above the limit, and of 3,668 with sick pay 146 are cut.
+    let basic = |paid: &str| Family::single(2025).paper("LStB", "ada", json!({ "3": "60000", "25": paid }));
+    along(basic, "return/0", "health_basic", [("3667.50", "3522"), ("1900", "1824")]);
+}
+
+#[test]
+fn special_expenses() {
+    let gift = listed("Special expenses", |amount| json!({ "kind": "gift", "amount": amount }));
+    along(gift, "return/0", "special", [("35", "36"), ("36", "36"), ("37", "37")]);
+    // A fifth of 58,770 is 11,754.
+    let gift = listed("Special expenses", |amount| json!({ "kind": "gift", "amount": amount }));
+    along(gift, "return/0", "gift_carryover", [("11753", "0"), ("11754", "0"), ("11755", "1")]);
+    let education = listed("Special expenses", |amount| json!({ "kind": "education", "amount": amount }));
+    along(education, "return/0", "education", [("5999", "5999"), ("6000", "6000"), ("6001", "6000")]);
+    let former = listed("Special expenses", |amount| json!({ "kind": "maintenance", "amount": amount }));
+    along(former, "return/0", "alimony_paid", [("13804", "13804"), ("13805", "13805"), ("13806", "13805")]);
+    let party = listed("Special expenses", |amount| json!({ "kind": "party", "amount": amount }));
+    along(party, "return/0", "party_credit_used", [("1649", "825"), ("1650", "825"), ("1651", "825")]);
+    let party = listed("Special expenses", |amount| json!({ "kind": "party", "amount": amount }));
+    along(party, "return/0", "gifts", [("1650", "0"), ("1651", "1"), ("3300", "1650"), ("3301", "1650")]);
+}
+
+#[test]
+fn children_care_and_school() {
+    let parent = || earner().person("cy", "dependent", "2018-05-05");
+    let care = |paid: &str| parent().paper("Care and school", "ada", json!({ "child": "cy", "care": paid }));
+    along(
+        care,
+        "return/0",
+        "childcare",
+        [("5999", "4800"), ("6000", "4800"), ("6001", "4800"), ("5998", "4799")],
+    );
+    let school =
+        |paid: &str| parent().paper("Care and school", "ada", json!({ "child": "cy", "school": paid }));
+    along(school, "return/0", "school", [("16663", "4999"), ("16666", "5000"), ("16667", "5000")]);
+    let months = |months: i64| {
+        line(
+            &parent().answer_for("cy", "household_months", json!(months)).outcome(),
+            "return/0",
+            "single_parent",
+        )
+    };
+    assert_eq!([months(0), months(1), months(11), months(12)], ["0", "355", "3905", "4260"].map(money));
+    let with_adult =
+        parent().answer_for("cy", "household_months", json!(12)).answer("with_adult", json!(true));
+    assert_eq!(line(&with_adult.outcome(), "return/0", "single_parent"), money("0"));
+}
+
+/// The break-even of the allowances against the benefit: full allowance with the basic table 42,413 and 44,623.
+#[test]
+fn the_allowances_of_children_against_the_benefit() {
+    for (year, first) in [(2024, 42_413), (2025, 44_623)] {
+        let taxed = |income: i64| {
+            let family = Family::single(year).person("cy", "dependent", "2018-05-05").paper(
+                "Result",
+                "ada",
+                json!({ "kind": "freelance", "result": (income + 36).to_string() }),
+            );
+            line(&family.outcome(), "return/0", "child_allowances")
+        };
+        assert_eq!(taxed(first - 1), money("0"), "{year}");
+        assert_eq!(taxed(first), money(if year == 2024 { "9540" } else { "9600" }), "{year}");
+    }
+}
+
+#[test]
+fn burdens_disability_and_support() {
+    // Of 58,770 without children: 767 + 6 % × 35,790 + 7 % × 7,640 = 3,449.20, down to 3,449.
+    let ill = listed("Burdens", |amount| json!({ "kind": "illness", "amount": amount }));
+    along(ill, "return/0", "burdens", [("3449", "0"), ("3450", "1"), ("3449.01", "1")]);
+    let degree = |degree: i64| {
+        line(&earner().answer_for("ada", "degree", json!(degree)).outcome(), "return/0", "lumps_33b")
+    };
+    assert_eq!(
+        [degree(19), degree(20), degree(29), degree(30), degree(100)],
+        ["0", "384", "384", "620", "2840"].map(money)
+    );
+    let care = |grade: i64| {
+        line(&earner().answer_for("ada", "care_grade", json!(grade)).outcome(), "return/0", "lumps_33b")
+    };
+    assert_eq!([care(3), care(4)], ["0", "7400"].map(money));
+    let travel = |degree: i64, mark: Value| {
+        let family = earner().answer_for("ada", "degree", json!(degree)).answer_for("ada", "mark", mark);
+        line(&family.outcome(), "return/0", "burdens_paid")
+    };
+    assert_eq!(
+        [travel(69, json!("G")), travel(70, json!("G")), travel(80, json!("aG"))],
+        ["0", "900", "4500"].map(money)
+    );
+    let support = |means: &'static str| {
+        with("Support", move |paid| json!({ "paid": paid, "means": means, "transferred": true }))
+    };
+    along(
+        support("624"),
+        "return/0",
+        "supports",
+        [("12095", "12095"), ("12096", "12096"), ("12097", "12096")],
+    );
+    along(support("625"), "return/0", "supports", [("12094", "12094"), ("12096", "12095")]);
+}
+
+#[test]
+fn credits_at_their_most() {
+    let paid =
+        |kind: &'static str| listed("Household", move |amount| json!({ "kind": kind, "amount": amount }));
+    along(
+        paid("minijob"),
+        "return/0",
+        "c35a_minijob_used",
+        [("2549", "510"), ("2550", "510"), ("2545", "509")],
+    );
+    along(
+        paid("services"),
+        "return/0",
+        "c35a_services_used",
+        [("19995", "3999"), ("20000", "4000"), ("20001", "4000")],
+    );
+    along(
+        paid("crafts"),
+        "return/0",
+        "c35a_craft_used",
+        [("5995", "1199"), ("6000", "1200"), ("6001", "1200")],
+    );
+    along(
+        paid("energy_3"),
+        "return/0",
+        "c35c_used",
+        [("199983", "11999"), ("200000", "12000"), ("200001", "12000")],
+    );
+}
+
+/// The vectors of the surcharge: free to 19,950 in 2025, then 11.9 % of what is above, then 5.5 % of all.
+#[test]
+fn the_surcharge_from_its_limit_on() {
+    // Taxable income whose basic tax is the figure: (19,950 + 10,911.92) / 0.42 = 73,480.76 and so on.
+    for (income, expected) in
+        [(73_480, "0"), (73_483, "0"), (73_484, "0.11"), (114_302, "2040.13"), (114_303, "2040.22")]
+    {
+        let family = Family::single(2025).paper(
+            "Result",
+            "ada",
+            json!({ "kind": "freelance", "result": (income + 36).to_string() }),
+        );
+        assert_eq!(line(&family.outcome(), "return/0", "soli"), money(expected), "{income}");
+    }
+}
+
+#[test]
+fn small_other_income_and_occasions() {
+    let other = with("Result", |result| json!({ "kind": "freelance", "result": result }));
+    along(
+        other,
+        "return/0",
+        "hardship",
+        [("409", "409"), ("410", "410"), ("411", "409"), ("819", "1"), ("820", "0"), ("821", "0")],
+    );
+    let services = with("Result", |result| json!({ "kind": "services", "result": result }));
+    along(services, "person/ada", "services_22_3", [("255", "0"), ("256", "256"), ("257", "257")]);
+    let sales = with("Result", |result| json!({ "kind": "sales", "result": result }));
+    along(
+        sales,
+        "person/ada",
+        "private_sales",
+        [("999", "0"), ("999.99", "0"), ("1000", "1000"), ("-5", "0")],
+    );
+}
+
+#[test]
+fn pensions_by_the_year_of_their_start() {
+    for (start, taxable) in [
+        (2004, "12000"),
+        (2005, "12000"),
+        (2015, "16800"),
+        (2020, "19200"),
+        (2022, "19680"),
+        (2023, "19800"),
+        (2024, "19920"),
+        (2025, "20040"),
+    ] {
+        let family = Family::single(2025).paper("Rente", "ada", json!({ "gross": "24000", "start": start }));
+        assert_eq!(line(&family.outcome(), "person/ada", "pension_taxable"), money(taxable), "{start}");
+    }
+    for (start, free) in
+        [(2005, "3900"), (2015, "2340"), (2020, "1560"), (2023, "1365"), (2024, "1326"), (2025, "1287")]
+    {
+        let boxes = json!({ "3": "30000", "8": "30000", "29": "30000", "30": start });
+        assert_eq!(
+            line(
+                &Family::single(2025).paper("LStB", "ada", boxes).outcome(),
+                "person/ada",
+                "civil_allowance"
+            ),
+            money(free),
+            "{start}"
+        );
+    }
+    for (born, relief) in [
+        ("1952-06-01", "624"),
+        ("1958-06-01", "420"),
+        ("1959-06-01", "408"),
+        ("1960-06-01", "396"),
+        ("1961-01-01", "396"),
+        ("1961-01-02", "0"),
+    ] {
+        let family = Family::of(2025, "single").person("ada", "filer", born).paper(
+            "Result",
+            "ada",
+            json!({ "kind": "freelance", "result": "3000" }),
+        );
+        assert_eq!(line(&family.outcome(), "person/ada", "age_relief"), money(relief), "{born}");
+    }
+}
+
+/// Losses of earlier years: a million whole, then 70 % of what is above.
+#[test]
+fn losses_brought_forward() {
+    let family = |losses: &str| {
+        Family::single(2025)
+            .paper("Result", "ada", json!({ "kind": "freelance", "result": "1100000" }))
+            .paper("Last year", "ada", json!({ "losses": losses }))
+    };
+    along(
+        family,
+        "return/0",
+        "loss_deducted",
+        [("1069999", "1069999"), ("1070000", "1070000"), ("1070001", "1070000")],
+    );
+}
+
+/// Church tax goes by the months of membership, that of two members by halves.
+#[test]
+fn church_tax_by_months() {
+    let member = |months: i64| {
+        let family = earner().answer_for("ada", "church", json!(true)).answer_for(
+            "ada",
+            "church_months",
+            json!(months),
+        );
+        line(&family.outcome(), "return/0", "church_tax")
+    };
+    let base =
+        line(&earner().answer_for("ada", "church", json!(true)).outcome(), "return/0", "church_base").cents();
+    let of = |months: i64| base * months / 12 * 9 / 100;
+    assert_eq!([0, 6, 12].map(|months| member(months).cents()), [0, of(6), of(12)]);
+}
