@@ -76,21 +76,7 @@ const RECEIVED: PaperKind = PaperKind {
 
 /// Gives benefits to who received them.
 pub fn read(paper: &mut Bringing<'_>) {
-    let rows: Vec<_> = paper
-        .paper
-        .lines("amount")
-        .map(|(row, cells, amount)| {
-            (row, cells.get("kind").and_then(Entry::text).unwrap_or_default().to_owned(), amount)
-        })
-        .collect();
-    for (row, kind, amount) in rows {
-        let kind = match kind.as_str() {
-            "wages" => &brings::WAGES,
-            "other" => &brings::OTHER,
-            _ => &brings::BENEFITS,
-        };
-        paper.put("amount", Some(row), amount, kind);
-    }
+    paper.give_lines(&[("wages", &brings::WAGES), ("other", &brings::OTHER), ("benefit", &brings::BENEFITS)]);
 }
 
 /// What stands under the clause; `lumps` is what of each person's lump sum wages did not use.

@@ -1,7 +1,12 @@
 //! One paper on its way to the facts of its owners.
 
 use crate::facts::Facts;
-use hembo_core::{brought::Brought, household::Entry, reading::Reading, trail::Item};
+use hembo_core::{
+    brought::Brought,
+    household::{Answers, Entry},
+    reading::Reading,
+    trail::Item,
+};
 use hembo_money::Money;
 
 /// One paper on its way to its owners.
@@ -25,6 +30,23 @@ impl Bringing<'_> {
     pub fn give(&mut self, boxes: &[(&'static str, &'static Brought)]) {
         for &(field, kind) in boxes {
             self.put(field, None, self.amount(field), kind);
+        }
+    }
+
+    /// Gives the amounts of a list to the owners, each line by what it says in the column `kind`; those that say none of these go to the
+    /// last one.
+    pub fn give_lines(&mut self, kinds: &[(&str, &'static Brought)]) {
+        let of = |cells: &Answers| {
+            let said = cells.get("kind").and_then(Entry::text);
+            kinds.iter().find(|(kind, _)| Some(*kind) == said).or(kinds.last()).map(|(_, kind)| *kind)
+        };
+        let lines: Vec<_> = self
+            .paper
+            .lines("amount")
+            .filter_map(|(row, cells, amount)| Some((row, of(cells)?, amount)))
+            .collect();
+        for (row, kind, amount) in lines {
+            self.put("amount", Some(row), amount, kind);
         }
     }
 

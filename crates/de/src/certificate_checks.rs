@@ -13,6 +13,7 @@ use hembo_core::{
     open_points,
     point::{Gather, Place, PointDef},
     provision::Provision,
+    settled,
 };
 use hembo_money::{Money, Rate, Rounding};
 use time::Date;
@@ -87,7 +88,7 @@ fn amounts(points: &mut Points<'_>, paper: &Paper) {
         at(points, &CHURCH_ODD, paper, "6", "church tax does not fit wage tax or the person.");
     }
     let figures = &points.facts.figures.withholding;
-    let within = hembo_core::settled::lesser(gross, figures.pension_to);
+    let within = settled::lesser(gross, figures.pension_to);
     if of("23") > part(within, figures.pension_rate.billionths() * 105 / 100) {
         at(points, &PENSION_HIGH, paper, "23", "the part for old age is above its rate.");
     }
@@ -148,8 +149,8 @@ fn beside_own_cover(points: &Points<'_>, paper: &Paper) -> bool {
 /// The tax classes of a certificate, each with its first day; the box has the one of the end.
 fn classes(paper: &Paper, from: Date) -> Vec<(i64, Date)> {
     let of_row = |row: &Row| {
-        let class = row.get("class").and_then(Entry::count)?;
-        Some((class, row.get("from").and_then(Entry::date).unwrap_or(from)))
+        let class = row.get("by_class").and_then(Entry::count)?;
+        Some((class, row.get("since").and_then(Entry::date).unwrap_or(from)))
     };
     let mut all: Vec<(i64, Date)> = paper.rows.iter().filter_map(of_row).collect();
     if all.is_empty() {
@@ -255,7 +256,7 @@ fn periods(points: &mut Points<'_>, person: usize) {
         || points.facts.people[person].own.has(&wage::brings::BENEFITS);
     for pair in all.windows(2) {
         let [(_, to, before), (from, _, paper)] = pair else { continue };
-        let last = until.map_or(*to, |day| day.max(*to));
+        let last = until.map_or(*to, |day| settled::greater(day, *to));
         until = Some(last);
         let first_class = |paper: &Paper| matches!(count(paper, "class"), Some(1 | 4));
         if *from <= *to && first_class(before) && first_class(paper) {

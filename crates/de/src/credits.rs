@@ -6,7 +6,6 @@ use crate::{
 use hembo_core::{
     brought::Brought,
     field::{Choice, Field, Years},
-    household::Entry,
     limit, limits,
     line::LineId,
     lines, open_points,
@@ -101,24 +100,14 @@ pub const INVOICES: PaperKind = PaperKind {
 
 /// Gives invoices to who paid them.
 pub fn read(paper: &mut Bringing<'_>) {
-    let rows: Vec<_> = paper
-        .paper
-        .lines("amount")
-        .map(|(row, cells, amount)| {
-            (row, cells.get("kind").and_then(Entry::text).unwrap_or_default().to_owned(), amount)
-        })
-        .collect();
-    for (row, kind, amount) in rows {
-        let kind = match kind.as_str() {
-            "crafts" => &brings::CRAFTS,
-            "minijob" => &brings::MINIJOB,
-            "energy_1" => &brings::ENERGY_1,
-            "energy_2" => &brings::ENERGY_2,
-            "energy_3" => &brings::ENERGY_3,
-            _ => &brings::SERVICES,
-        };
-        paper.put("amount", Some(row), amount, kind);
-    }
+    paper.give_lines(&[
+        ("crafts", &brings::CRAFTS),
+        ("minijob", &brings::MINIJOB),
+        ("energy_1", &brings::ENERGY_1),
+        ("energy_2", &brings::ENERGY_2),
+        ("energy_3", &brings::ENERGY_3),
+        ("services", &brings::SERVICES),
+    ]);
 }
 
 /// What there is of credits, before the tax that takes them.

@@ -11,7 +11,6 @@ use crate::{
 };
 use hembo_core::{
     field::{Choice, Field, Years},
-    household::Entry,
     limit, limits, lines, open_points,
     outcome::{CarriedTo, Carry},
     paper::{Back, NextYear, PaperKind, subject},
@@ -143,25 +142,15 @@ pub fn read(paper: &mut Bringing<'_>) {
     if paper.paper.paper.kind == LAST_YEAR.id {
         return paper.give(&[("losses", &brings::LOSSES), ("gifts", &brings::GIFTS_BEFORE)]);
     }
-    let rows: Vec<_> = paper
-        .paper
-        .lines("amount")
-        .map(|(row, cells, amount)| {
-            (row, cells.get("kind").and_then(Entry::text).unwrap_or_default().to_owned(), amount)
-        })
-        .collect();
-    for (row, kind, amount) in rows {
-        let kind = match kind.as_str() {
-            "church" => &brings::CHURCH,
-            "church_back" => &brings::CHURCH_BACK,
-            "party" => &brings::PARTIES,
-            "education" => &brings::EDUCATION,
-            "maintenance" => &brings::MAINTENANCE,
-            "maintenance_health" => &brings::MAINTENANCE_HEALTH,
-            _ => &brings::GIFTS,
-        };
-        paper.put("amount", Some(row), amount, kind);
-    }
+    paper.give_lines(&[
+        ("church", &brings::CHURCH),
+        ("church_back", &brings::CHURCH_BACK),
+        ("party", &brings::PARTIES),
+        ("education", &brings::EDUCATION),
+        ("maintenance", &brings::MAINTENANCE),
+        ("maintenance_health", &brings::MAINTENANCE_HEALTH),
+        ("gift", &brings::GIFTS),
+    ]);
 }
 
 /// Church tax paid less what came back, below zero what came back beyond it.

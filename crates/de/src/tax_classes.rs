@@ -116,7 +116,10 @@ pub fn of_month(year: Money) -> Money {
 fn factor(figures: &Figures, both: [Employee; 2]) -> Option<Rate> {
     let together = by(figures, Table::Splitting, both.iter().map(|&of| base(figures, of, 4)).sum());
     let apart: Money = both.iter().map(|&of| of_year(figures, of, 4)).sum();
-    let thousandths = i128::from(together.cents()) * 1000 / i128::from(apart.cents().max(1));
+    if apart.is_zero() {
+        return None;
+    }
+    let thousandths = i128::from(together.cents()) * 1000 / i128::from(apart.cents());
     let factor = i64::try_from(thousandths).ok().filter(|thousandths| *thousandths < 1000)?;
     Some(Rate::from_billionths(factor * 1_000_000))
 }
@@ -184,7 +187,8 @@ pub fn withholding(facts: &Facts, household: &Household, outcome: &Outcome) -> O
         by_classes([5, 3], format!("V for {}, III for {}", names[0], names[1])),
         by_classes([4, 4], "IV for both; as I for both before the marriage or arrival".into()),
     ];
-    options.extend(factor(figures, both).map(|factor| {
+    let both_paid = pay.iter().all(Option::is_some);
+    options.extend(factor(figures, both).filter(|_| both_paid).map(|factor| {
         let month =
             |of: Employee| of_month(of_year(figures, of, 4)).times(factor, Money::CENT, Rounding::Down);
         let shown = factor.billionths() / 1_000_000;

@@ -117,7 +117,10 @@ pub const CERTIFICATE: PaperKind = PaperKind {
             .help("Then 25 is not cut by 4 %: pensioners, students, some volunteers."),
         Field::count("class", "", "Tax class", 6).help("The last one; classes before it stand in the list."),
     ],
-    columns: &[Field::count("class", "", "Tax class", 6), Field::date("from", "", "Counts from (gültig ab)")],
+    columns: &[
+        Field::count("by_class", "", "Tax class", 6),
+        Field::date("since", "", "Counts from (gültig ab)"),
+    ],
     back: Back::Nothing,
     years: Years::ALL,
     next_year: NextYear::Again,

@@ -143,10 +143,10 @@ const COMMUTE: PaperKind = PaperKind {
     boxes: &[],
     columns: &[
         Field::count("days", "", "Days", 366),
-        Field::decimal("km", "", "Kilometres one way", 1),
-        Field::choice("by", "", "By", MEANS),
+        Field::decimal("km", "", "Kilometres one way", 1).lasts(),
+        Field::choice("by", "", "By", MEANS).lasts(),
         Field::amount("ticket", "", "Tickets of the year"),
-        Field::decimal("car_km", "", "Of them by car", 1),
+        Field::decimal("car_km", "", "Of them by car", 1).lasts(),
     ],
     back: Back::Nothing,
     years: Years::ALL,
@@ -469,17 +469,7 @@ fn second_home(paper: &mut Bringing<'_>) {
 }
 
 fn others(paper: &mut Bringing<'_>) {
-    let rows: Vec<_> = paper
-        .paper
-        .lines("amount")
-        .map(|(row, cells, amount)| {
-            (row, cells.get("kind").and_then(Entry::text) == Some("training"), amount)
-        })
-        .collect();
-    for (row, training, amount) in rows {
-        let kind = if training { &brings::TRAINING } else { &brings::OTHER };
-        paper.put("amount", Some(row), amount, kind);
-    }
+    paper.give_lines(&[("training", &brings::TRAINING), ("other", &brings::OTHER)]);
 }
 
 /// Work expenses of a person.

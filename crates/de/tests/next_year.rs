@@ -1,7 +1,7 @@
 //! What changes with the year for a household that is carried forward, and when things are due.
 #![allow(missing_docs, clippy::unwrap_used)]
 
-use hembo_core::{Pack, household::Entry};
+use hembo_core::{Pack, household::Entry, outcome::next_year, search::Stop};
 use hembo_de::Germany;
 use hembo_money::Money;
 use hembo_testing::de::{Family, money};
@@ -27,10 +27,9 @@ fn pensions_are_fixed_things_go_on_and_renovations_come_to_their_next_year() {
             "ada",
             json!([{ "kind": "energy_1", "amount": "9000" }, { "kind": "crafts", "amount": "80" }]),
         )
+        .rows("Way to work", "ada", json!([{ "days": 90, "km": "17", "by": "transit", "ticket": "300" }]))
         .household();
-    let mut next = before.clone();
-    next.year = 2025;
-    Germany::COMMITTED.settle_next(&before, &mut next);
+    let next = next_year(&before, &Germany::COMMITTED, &Stop::default()).unwrap();
     // 10,000 × (100 − 82.5) % of the year after the start; the others stay.
     let free: Vec<Money> =
         next.papers.iter().filter(|paper| paper.kind == "Rente").map(|paper| paper.amount("free")).collect();
@@ -41,6 +40,9 @@ fn pensions_are_fixed_things_go_on_and_renovations_come_to_their_next_year() {
     };
     assert_eq!(rows("Equipment", "what"), ["Desk"]);
     assert_eq!(rows("Household", "kind"), ["energy_2"]);
+    // Distance and means last, days and tickets are asked anew.
+    let way = next.papers.iter().find(|paper| paper.kind == "Way to work").unwrap();
+    assert_eq!(serde_json::to_value(&way.rows[0].cells).unwrap(), json!({ "km": "17", "by": "transit" }));
 }
 
 #[test]

@@ -394,7 +394,7 @@ fn classes_that_changed_within_a_certificate() {
             .shared("LStB", &[("ada", "100")], boxes, classes)
             .outcome()
     };
-    let changed = json!([{ "class": 1, "from": "2025-06-01" }, { "class": 3, "from": "2025-10-01" }]);
+    let changed = json!([{ "by_class": 1, "since": "2025-06-01" }, { "by_class": 3, "since": "2025-10-01" }]);
     assert!(has_point(&engineer(Value::Null, "2025-05-03"), "DE-C10"));
     assert!(!has_point(&engineer(changed.clone(), "2025-05-03"), "DE-C10"));
     assert!(!has_point(&engineer(changed.clone(), "2025-10-01"), "DE-C58"));

@@ -58,9 +58,7 @@ export function Withholding() {
                 </td>
               ))}
               <td className="pl-3 text-right whitespace-nowrap">{units(option.year)}</td>
-              {option.left && (
-                <td className="pl-3 text-right whitespace-nowrap">{balance(option.left)}</td>
-              )}
+              {option.left && <td className="pl-3 text-right whitespace-nowrap">{balance(option.left)}</td>}
             </tr>
           ))}
         </tbody>

@@ -187,7 +187,7 @@ fn lasting<'f>(entries: &Answers, fields: impl Iterator<Item = &'f Field>) -> An
     lasting.filter_map(|field| Some((field.id.to_owned(), entries.get(field.id)?.clone()))).collect()
 }
 
-/// An empty paper of the same kind, owners and title, with what lasts and, beside the boxes, what stood in them.
+/// An empty paper of the same kind, owners and title, with what lasts of its boxes and lines and, beside the boxes, what stood in them.
 fn again(paper: &Paper, next: &Household, pack: &dyn Pack) -> Option<Paper> {
     let kind = pack.paper_kinds().iter().find(|kind| kind.id == paper.kind)?;
     if kind.next_year == NextYear::Once || !kind.years.hold(next.year) {
@@ -217,7 +217,7 @@ fn again(paper: &Paper, next: &Household, pack: &dyn Pack) -> Option<Paper> {
             ..paper.clone()
         });
     }
-    Some(Paper {
+    let mut again = Paper {
         id: paper.id.clone(),
         kind: paper.kind.clone(),
         title: paper.title.clone(),
@@ -231,7 +231,12 @@ fn again(paper: &Paper, next: &Household, pack: &dyn Pack) -> Option<Paper> {
         before: amounts(paper, kind, next.year, pack),
         held: None,
         files: Vec::new(),
-    })
+    };
+    let columns = || kind.columns.iter().filter(|column| column.years.hold(next.year));
+    for cells in paper.rows.iter().map(|row| lasting(row, columns())).filter(|cells| !cells.is_empty()) {
+        again.add_row(None, cells);
+    }
+    Some(again)
 }
 
 /// The amounts of a paper, and the sums of its list; that which stands for it less what was paid back.

@@ -199,15 +199,20 @@ impl Sheet<'_> {
         }
     }
 
-    /// The people whose line of that id enters a line of the return.
+    /// The people whose line of that id enters a line of the return, then those on the return whose line is anything but zero and goes
+    /// into other lines of theirs.
     fn people<'s>(&'s self, line: &'s FormLine) -> impl Iterator<Item = Scope> + 's {
         let of_return = move |r: &&Recorded| r.scope == Scope::Return(self.place);
         let inputs = self.shown.trail.lines.iter().filter(of_return).flat_map(|r| &r.inputs.0);
-        let mut seen = BTreeSet::new();
-        inputs.filter_map(move |input| match input {
-            Input::Line(id, of @ Scope::Person(_), _) if *id == line.line && seen.insert(*of) => Some(*of),
+        let entering = inputs.filter_map(move |input| match input {
+            Input::Line(id, of @ Scope::Person(_), _) if *id == line.line => Some(*of),
             _ => None,
-        })
+        });
+        let people = self.shown.returns[self.place].people.iter().map(|&person| Scope::Person(person));
+        let has =
+            move |of: &Scope| self.shown.recorded(&line.line).any(|r| r.scope == *of && !r.amount.is_zero());
+        let mut seen = BTreeSet::new();
+        entering.chain(people.filter(has)).filter(move |of| seen.insert(*of))
     }
 
     /// The other form of the return that an amount comes from as it is: that on which the line stands on its own, or the
