@@ -82,7 +82,12 @@ test("the brewer's year: from last year's data to the refund, by keyboard, with 
   await type(page, "<Escape>");
   await page.getByRole("link", { name: /^Insurance Student/ }).focus();
   await type(page, "<Enter>");
-  await boxes(page, ["To", "31.5.2025"], ["Basic health cover without sick pay", "525"], ["Care cover", "180"]);
+  await boxes(
+    page,
+    ["To", "31.5.2025"],
+    ["Basic health cover without sick pay", "525"],
+    ["Care cover", "180"],
+  );
   // Distance and means last from the year before: the new place is further away.
   await type(page, "<Escape>");
   await page.getByRole("link", { name: /^Way to work/ }).focus();
@@ -160,7 +165,9 @@ test("amounts are typed and shown with decimal commas", async ({ page }) => {
 test("each alone is lower with parental allowance, and what tax classes would withhold", async ({ page }) => {
   const id = await openCopy(page, "Vollmar-Kestrel");
   await page.goto(`/h/${id}/ways`);
-  const joint = page.getByRole("row", { name: /^Together \(Zusammenveranlagung\)/ }).or(page.getByText("+167"));
+  const joint = page
+    .getByRole("row", { name: /^Together \(Zusammenveranlagung\)/ })
+    .or(page.getByText("+167"));
   await expect(joint.first()).toBeVisible();
   await expect(page.getByText("10.400").first()).toBeVisible();
   const classes = page.getByRole("region", { name: "Tax classes for the year that runs" });
