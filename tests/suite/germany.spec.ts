@@ -1,6 +1,6 @@
 // Households of Germany: last year's student to this year's refund by keyboard, decimal commas, tax classes.
 import { expect, type Page, test } from "@playwright/test";
-import { cell, more, noFindings, openCopy, saved, tabTo, type } from "./desk";
+import { cell, handOver, more, noFindings, openCopy, saved, tabTo, type } from "./desk";
 
 /** A new paper of a kind, as it is sought in the list; the focus is on what it is about. */
 async function paper(page: Page, kind: string, about: string, title: string) {
@@ -30,7 +30,7 @@ test("the brewer's year: from last year's data to the refund, by keyboard, with 
   await page.getByRole("dialog").getByRole("link", { name: "Open 2025" }).click();
 
   // What is not computed is ruled out in one press; the spouse and the day of the marriage.
-  await tabTo(page, "No to the 6 questions still open");
+  await tabTo(page, "No to the 5 questions still open");
   await type(page, "<Enter>");
   await saved(page);
   await type(page, "<Escape>", "s");
@@ -84,7 +84,7 @@ test("the brewer's year: from last year's data to the refund, by keyboard, with 
   await type(page, "<Enter>");
   await boxes(
     page,
-    ["To", "31.5.2025"],
+    ["Covered until", "31.5.2025"],
     ["Basic health cover without sick pay", "525"],
     ["Care cover", "180"],
   );
@@ -186,4 +186,26 @@ test("a pension and a certificate are fetched from what the authority holds", as
   const slip = page.getByRole("region", { name: "The slip" });
   await expect(slip.getByRole("row", { name: /Gross wage/ })).toContainText("agrees");
   await noFindings(page, "what is held of a household of Germany");
+});
+
+test("the pensioners' return is handed over, filed, and its assessment stands beside what was expected", async ({
+  page,
+  browser,
+}) => {
+  test.slow();
+  const id = await openCopy(page, "Rosenow");
+  await page.goto(`/h/${id}/held`);
+  await page.getByRole("button", { name: "Ask for it" }).first().click();
+  await expect(page.getByText(/Authorised by/).first()).toBeVisible();
+  await handOver(page, browser, id);
+  await page.getByRole("link", { name: "Filing" }).click();
+  await page.getByRole("button", { name: "File the return" }).click();
+  const receipt = page.getByRole("article");
+  await expect(receipt.getByRole("heading", { name: /Received/ })).toBeVisible();
+  await receipt.getByRole("button", { name: "Ask what became of it" }).click();
+  await expect(receipt.getByRole("heading", { name: /Accepted/ })).toBeVisible();
+  await receipt.getByRole("button", { name: "Ask what became of it" }).click();
+  await expect(receipt.getByRole("heading", { name: /^Assessed on/ })).toBeVisible();
+  await expect(page.getByText(/1\.726/).first()).toBeVisible();
+  await noFindings(page, "an assessment of Germany");
 });

@@ -5,6 +5,7 @@ use hembo_core::{
     Pack,
     field::{Field, FieldKind},
     household::Entry,
+    numbers::Numbers,
     paper::PaperKind,
     slip::Word,
 };
@@ -39,6 +40,7 @@ pub fn pdf(known: &Known, slip: &HeldSlip, pack: &dyn Pack) -> Result<Option<Vec
 }
 
 fn cells(known: &Known, slip: &HeldSlip, kind: &PaperKind, pack: &dyn Pack) -> Vec<Cell> {
+    let numbers = pack.about().numbers;
     let cell = |label: &str, value: &str| Cell { label: label.into(), value: value.into() };
     let mut cells = vec![
         cell(kind.title, &slip.title),
@@ -53,16 +55,19 @@ fn cells(known: &Known, slip: &HeldSlip, kind: &PaperKind, pack: &dyn Pack) -> V
     let fields = kind.told_fields();
     cells.extend(fields.iter().filter(is_shown).map(|field| {
         let label = format!("{} {}", field.number, field.label);
-        cell(label.trim(), &slip.boxes.get(field.id).map(|entry| told(field, entry)).unwrap_or_default())
+        cell(
+            label.trim(),
+            &slip.boxes.get(field.id).map(|entry| told(field, entry, numbers)).unwrap_or_default(),
+        )
     }));
     cells
 }
 
-/// What stands in a box as it is printed: amounts by threes, choices in words.
-fn told(field: &Field, entry: &Entry) -> String {
+/// What stands in a box as it is printed: numbers as the country writes them, choices in words.
+fn told(field: &Field, entry: &Entry, numbers: Numbers) -> String {
     match (field.kind, entry) {
         (FieldKind::Amount { .. }, entry) => {
-            entry.money().map_or_else(String::new, |money| format!("{money:#}"))
+            entry.money().map_or_else(String::new, |money| numbers.amount(money))
         }
         (FieldKind::Choice { options }, Entry::Text(id)) => options
             .iter()
@@ -71,6 +76,7 @@ fn told(field: &Field, entry: &Entry) -> String {
             .to_owned(),
         (_, Entry::Flag(yes)) => if *yes { "X" } else { "" }.to_owned(),
         (_, Entry::Count(count)) => count.to_string(),
+        (FieldKind::Number { .. }, Entry::Text(text)) => numbers.write(text),
         (_, Entry::Text(text)) => text.clone(),
     }
 }

@@ -21,6 +21,7 @@ const ASKED: &[Field] = &[
         .lasts()
         .opens(&["Second household"]),
     Field::yes_no("moved", "", "Moved for work").opens(&["Move"]),
+    Field::yes_no("courses", "", "Courses, a second training, applications, dues").opens(&["Work costs"]),
     Field::yes_no("benefits", "", "Parental, unemployment, short-time, sickness or maternity pay")
         .opens(&["Progression"]),
     Field::yes_no("pension", "", "A pension or annuity").lasts().opens(&["Rente"]),
@@ -33,6 +34,11 @@ const ASKED: &[Field] = &[
         .opens(&["Insurance"]),
     Field::yes_no("special", "", "Gifts, church tax paid, first training, maintenance of a former spouse")
         .opens(&["Special expenses"]),
+    Field::yes_no("received", "", "Received maintenance of a former spouse with consent")
+        .lasts()
+        .opens(&["Maintenance received"]),
+    Field::yes_no("child_costs", "", "Paid for care or school of a child").opens(&["Care and school"]),
+    Field::yes_no("saved", "", "Capital-forming payments of an employer (VL)").lasts().opens(&["VL"]),
     Field::yes_no("burdens", "", "Large medical or funeral costs").opens(&["Burdens"]),
     Field::yes_no("supports", "", "Supports parents or others").lasts().opens(&["Support"]),
     Field::yes_no("cares", "", "Cares for someone without pay").lasts().opens(&["Care given"]),

@@ -1,7 +1,7 @@
 //! The order of an assessment (R 2 EStR; §2 EStG): from the kinds of income of each person to what is to pay.
 
 use crate::{
-    benefits, burdens, capital,
+    benefits, beside, burdens, capital,
     charges::{self, Bases},
     children, credits, employment, other_income, payments,
     payments::Assessed,
@@ -301,6 +301,8 @@ fn settle(on: On<'_>, trail: &mut impl Trail, people: &[Person], taxed: Taxed, n
         church: on_notional - credits::used(there, on_notional, false),
         flat,
     };
+    let above_lumps: Vec<Option<Money>> = people.iter().map(|one| one.wages.above_lump).collect();
+    beside::reckon(on, trail, &above_lumps, taxable, notional);
     let own: Vec<Money> = people.iter().map(|one| one.sum - one.relief).collect();
     let surcharge = charges::surcharge(on, trail, bases);
     let church = charges::church(on, trail, bases, &own, &flats);

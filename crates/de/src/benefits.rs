@@ -85,12 +85,13 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, lumps: &[Money]) -> Money {
         let own = on.own(person);
         let benefits = sum(own.of(&brings::BENEFITS)) + sum(own.of(&wage::brings::BENEFITS));
         let off = settled::lesser(lump, settled::or_zero(benefits));
-        let wages = sum(own.of(&brings::WAGES));
+        let wages = sum(own.of(&brings::WAGES)) + sum(own.of(&wage::brings::EXEMPT));
         let further = settled::lesser(lump - off, settled::or_zero(wages));
         benefits - off + wages - further + sum(own.of(&brings::OTHER))
     };
     let all = crate::rounding::euros_down(on.people.iter().zip(lumps).map(of).sum());
-    let kinds = [&brings::BENEFITS, &wage::brings::BENEFITS, &brings::WAGES, &brings::OTHER];
+    let kinds =
+        [&brings::BENEFITS, &wage::brings::BENEFITS, &brings::WAGES, &wage::brings::EXEMPT, &brings::OTHER];
     let items: Vec<_> = kinds.into_iter().flat_map(|kind| on.items(kind)).collect();
     trail.line(ALL, on.scope, all, |i| _ = i.items(items))
 }

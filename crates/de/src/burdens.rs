@@ -3,6 +3,7 @@
 use crate::{
     bringing::Bringing,
     children,
+    credits::INVOICES,
     disability::{lump, travel},
     facts::Facts,
     people::GROUPS,
@@ -15,7 +16,7 @@ use hembo_core::{
     choice::{Chosen, Open},
     decision::Opt,
     field::{Choice, Field, Years},
-    household::{Answers, Entry},
+    household::{Answers, Entry, Row},
     limit, limits, lines, open_points,
     paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
@@ -58,6 +59,8 @@ open_points! {
     BOTH_CLAIMED = look "DE-C46", "§33b(1)", "The lump sum or the costs: the lower tax is taken.";
     SUPPORT_CASH = blocks "DE-C45", "§33a(1) S.12", "Since 2025 only what was transferred counts: answer, or take the paper away.";
     PAYER_ASKED = look "support-limit", "§33a(1); BMF on what a payer can bear", "Enter the net income of who pays: it may lower what counts.";
+    OF_A_CHILD = blocks "DE-C44", "§33a(1) S.4", "Who counts as a child gives no support: take the paper away.";
+    USED_TWICE = blocks "DE-C30", "§35a(5)", "The same euro counts once: take one of the lines away.";
     GRADE_ASKED = blocks "care-grade", "§33b(6)", "Enter the grade of care, 2 to 5.";
 }
 
@@ -245,7 +248,8 @@ fn above(on: On<'_>, trail: &mut impl Trail, income: Money) -> Money {
 /// §33(3): by steps, to the cent.
 fn own_burden(on: On<'_>, income: Money) -> Money {
     let figures = &on.facts.figures.burdens;
-    let rates: &[Rate] = match on.facts.children.len() {
+    let counted = on.facts.children.iter().filter(|child| child.months > 0 || child.benefit_months > 0);
+    let rates: &[Rate] = match counted.count() {
         0 if on.table() == crate::tariff::Table::Splitting => &figures.together,
         0 => &figures.alone,
         many if many >= figures.many_from => &figures.many_children,
@@ -330,6 +334,8 @@ pub fn points(points: &mut Points<'_>) {
             );
         }
     }
+    of_children(points);
+    used_twice(points);
     for paper in points.papers(CARE_GIVEN.id) {
         let grade = paper.boxes.get("grade").and_then(Entry::count).unwrap_or(0);
         if grade < 2 {
@@ -341,6 +347,35 @@ pub fn points(points: &mut Points<'_>) {
         if who.own.has(&brings::TYPICAL) && !lump(&points.facts.figures, who.disability).is_zero() {
             let place = Place::decision(&format!("de.disability.{}", who.id));
             points.raise(&BOTH_CLAIMED, place, format!("{}: a lump sum and costs.", who.name));
+        }
+    }
+}
+
+/// Support of someone who counts as a child.
+fn of_children(points: &mut Points<'_>) {
+    let children = &points.facts.children;
+    let names: Vec<&str> =
+        children.iter().map(|child| points.facts.people[child.person].name.as_str()).collect();
+    for paper in points.papers(SUPPORT.id).filter(|paper| names.contains(&paper.title.as_str())) {
+        points.raise(
+            &OF_A_CHILD,
+            Place::paper(&paper.id, "paid"),
+            format!("{} counts as a child.", paper.title),
+        );
+    }
+}
+
+/// A bill among burdens that stands among the services in the home, too.
+fn used_twice(points: &mut Points<'_>) {
+    let told = |row: &Row| {
+        let what = row.get("what").and_then(Entry::text)?;
+        Some((what.to_lowercase(), row.get("amount").and_then(Entry::money)?))
+    };
+    let home: Vec<_> = points.papers(INVOICES.id).flat_map(|paper| &paper.rows).filter_map(told).collect();
+    for paper in points.papers(COSTS.id) {
+        for row in paper.rows.iter().filter(|row| told(row).is_some_and(|bill| home.contains(&bill))) {
+            let words = "The same bill stands among the services in the home.";
+            points.raise(&USED_TWICE, Place::row(&paper.id, row, "amount"), words);
         }
     }
 }

@@ -5,6 +5,7 @@ use crate::{
     charges,
     facts::Facts,
     plan::{CapitalWay, On},
+    points::Points,
     rounding::euros_down,
 };
 use hembo_core::{
@@ -12,8 +13,9 @@ use hembo_core::{
     choice::{Chosen, Open},
     decision::{Bar, Opt},
     field::{Field, Years},
-    limit, lines,
+    limit, lines, open_points,
     paper::{Back, NextYear, PaperKind, subject},
+    point::{Gather, Place},
     provision::Provision,
     reading::sum,
     settled,
@@ -26,6 +28,7 @@ pub static PROVISION: Provision = Provision {
     about: "Capital income",
     lines: LINES,
     papers: &[CERTIFICATE],
+    points: POINTS,
     figures: &["capital", "church"],
     ..Provision::NONE
 };
@@ -39,6 +42,10 @@ lines! {
         "Where that was asked for.";
     pub FLAT = "de.flat_tax", "Tax at the flat rate", "§32d(1), (3), (4)",
         "A quarter, less foreign tax and what church tax takes off; cut to euros.";
+}
+
+open_points! {
+    DECLARED = look "DE-C38", "§32d(3)", "It is declared here whatever else is chosen: the way without it is barred.";
 }
 
 /// What its papers bring.
@@ -209,4 +216,12 @@ pub fn chosen(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Vec<CapitalWay> {
         }
     }
     all
+}
+
+/// Capital income that must be declared.
+pub fn points(points: &mut Points<'_>) {
+    for paper in points.papers(CERTIFICATE.id).filter(|paper| paper.amount("untaxed") > Money::ZERO) {
+        let words = format!("{}: income without tax withheld.", paper.title);
+        points.raise(&DECLARED, Place::paper(&paper.id, "untaxed"), words);
+    }
 }

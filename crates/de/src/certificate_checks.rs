@@ -35,6 +35,7 @@ open_points! {
     CANTEEN = look "DE-C23", "§9(4a) S.8", "Say how many meals were given on the trips.";
     BY_CLASS = look "DE-C47", "§46(2) Nr.3a", "A return is due: watch the deadline.";
     FIFTHS = look "DE-C49", "§34(1), (2)", "Is it compensation of one year, and more than the job would have brought? It is taxed by fifths here.";
+    NOT_BUNCHED = look "DE-C73", "§34(2)", "Is so much more than the job would have brought really in one year? Else the plain tax counts.";
     TWO_FIRST_CLASSES = look "DE-C55", "§38b(1) Nr.6", "Of two jobs at a time one has class VI: compare the certificates.";
     CLASS_EARLY = look "DE-C58", "§38b(1) Nr.3", "Compare from when class III counts: no wage tax may be missing.";
     GAP = look "DE-C59", "§§32b, 46", "Say what was in between: benefits, study, a stay abroad.";
@@ -97,6 +98,9 @@ fn amounts(points: &mut Points<'_>, paper: &Paper) {
     }
     if of("19") + of("10") > Money::ZERO {
         at(points, &FIFTHS, paper, "19", "pay for several years or compensation.");
+        if gross - of("19") < of("19") {
+            at(points, &NOT_BUNCHED, paper, "19", "less other pay than compensation.");
+        }
     }
     if of("8") > Money::ZERO && count(paper, "30").is_none() {
         at(points, &NO_START, paper, "30", "in which year did the pension begin?");

@@ -65,6 +65,7 @@ open_points! {
     SCHOOL_MANY = look "DE-C43", "§10(1) Nr.9", "No more than the most of a child counts.";
     AT_HOME = blocks "DE-C32", "§33a(2)", "Training away from home counts from 18 on: compare the months.";
     NOT_ALONE = blocks "DE-C33", "§24b", "The relief is of who lives alone with children: clear the months, or the other adult.";
+    OWN_HOUSEHOLD = blocks "alone-apart", "§24b", "Of two who live apart each is prepared alone for this relief: divide the household.";
     WHOSE = blocks "child-paper", "§10(1) Nr.5, 9", "Say of which child it is.";
 }
 
@@ -164,7 +165,7 @@ pub fn school(on: On<'_>, trail: &mut impl Trail) -> Money {
 /// The part of a child's amount that the parents of an assessment have: together what the household has of it, apart as the way gives it.
 fn part_of(on: On<'_>, child: usize, of: Child, given: &[(usize, usize)], amount: Money) -> Money {
     let here = portion_up(amount, of.lump_percent, 100);
-    if !on.plan.alone || !on.facts.couple() {
+    if !on.apart() {
         return here;
     }
     match given.iter().find(|(at, _)| *at == child) {
@@ -215,9 +216,8 @@ pub fn alone(on: On<'_>, trail: &mut impl Trail) -> Money {
 /// Both allowances of a child in an assessment, and the benefit that stands against them.
 fn of_child(on: On<'_>, child: Child) -> [Money; 2] {
     let figures = &on.facts.figures.children;
-    let apart = on.plan.alone && on.facts.couple();
     // In parts of both parents' whole: a half of who is assessed apart, and where a parent outside keeps the other.
-    let parts = if apart { 1 } else { 2 };
+    let parts = if on.apart() { 1 } else { 2 };
     let parts = if child.half { 1 } else { parts };
     let share = |amount: Money| portion_up(amount, child.months * parts * child.quarters, 12 * 2 * 4);
     let allowance = share(figures.allowance) + share(figures.care_allowance);
@@ -374,6 +374,13 @@ fn one(points: &mut Points<'_>, child: Child) {
         points.raise(&AT_HOME, at(ask::AWAY_MONTHS), format!("{} is not of full age.", who.name));
     }
     let facts = points.facts;
+    if child.household_months > 0 && facts.apart && facts.filers.len() > 1 {
+        points.raise(
+            &OWN_HOUSEHOLD,
+            at(ask::HOUSEHOLD_MONTHS),
+            format!("With which of the two does {} live?", who.name),
+        );
+    }
     if child.household_months > 0 && (facts.couple() || facts.with_adult) {
         points.raise(
             &NOT_ALONE,

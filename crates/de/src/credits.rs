@@ -1,7 +1,14 @@
-//! What comes off the tariff tax (§§34g, 35, 35a, 35c EStG), in the order of §35(1) S.4: none is paid out or carried.
+//! What comes off the tariff tax (§§32d(6), 34g, 35, 35a, 35c EStG), in the order of §35(1) S.4: none is paid out or carried.
 
 use crate::{
-    bringing::Bringing, facts::Facts, other_income, plan::On, points::Points, rounding::part_up, special,
+    bringing::Bringing,
+    capital,
+    facts::Facts,
+    other_income,
+    plan::{CapitalWay, On},
+    points::Points,
+    rounding::{euros_up, part_up},
+    special,
 };
 use hembo_core::{
     brought::Brought,
@@ -29,6 +36,7 @@ pub static PROVISION: Provision = Provision {
 };
 
 lines! {
+    FOREIGN = "de.foreign_credit", "Foreign tax", "§32d(6) S.2, (5)", "On capital income by the tariff, before all others.";
     TRADE = "de.c35", "Trade tax (Gewerbesteuer)", "§35", "Four times its base, at most what was paid and what the trade bears of the tax.";
     PARTY = "de.party_credit_used", "Gifts to parties", "§34g", "A half, up to a most.";
     MINIJOB = "de.c35a_minijob_used", "Small job in the home (Minijob)", "§35a(1)", "A part, up to a most.";
@@ -113,6 +121,8 @@ pub fn read(paper: &mut Bringing<'_>) {
 /// What there is of credits, before the tax that takes them.
 #[derive(Debug, Clone, Copy, Default)]
 pub struct Credits {
+    /// §32d(6) S.2.
+    pub foreign: Money,
     /// §35.
     pub trade: Money,
     /// The others in their order: parties, small job, services, craftsmen, energy.
@@ -137,7 +147,10 @@ pub fn there_are(on: On<'_>, trail: &mut impl Trail, results: [Money; 2], tax: M
     let energy = years.into_iter().enumerate().map(|(at, kind)| {
         settled::lesser(part_up(on.shared_up(kind), figures.energy_rates[at]), figures.energy_most[at])
     });
+    let by_tariff = capital::way(on) == CapitalWay::Tariff;
+    let foreign = if by_tariff { euros_up(on.sum(&capital::brings::FOREIGN_TAX)) } else { Money::ZERO };
     Credits {
+        foreign,
         trade: trade(on.facts, on, results, tax),
         others: [part_up(party, figures.party_rate), minijob, services, crafts, energy.sum()],
     }
@@ -156,20 +169,21 @@ fn trade(facts: &Facts, on: On<'_>, [trade, positive]: [Money; 2], tax: Money) -
     }
     let borne = tax.in_proportion(trade, positive, Money::WHOLE, Rounding::Up);
     let paid = on.sum(&other_income::brings::TRADE_TAX);
-    crate::rounding::euros_up(settled::lesser(settled::lesser(base, paid), borne))
+    euros_up(settled::lesser(settled::lesser(base, paid), borne))
 }
 
 /// What a tax takes of credits.
 pub fn used(credits: Credits, tax: Money, with_trade: bool) -> Money {
     let all =
         credits.others.iter().copied().sum::<Money>() + if with_trade { credits.trade } else { Money::ZERO };
-    settled::lesser(all, tax)
+    settled::lesser(credits.foreign + all, tax)
 }
 
 /// The credits of an assessment one after the other, as far as the tax takes them.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, credits: Credits, tax: Money) -> Money {
     let [party, minijob, services, crafts, energy] = credits.others;
-    let order: [(LineId, Money, Vec<&'static Brought>); 6] = [
+    let order: [(LineId, Money, Vec<&'static Brought>); 7] = [
+        (FOREIGN, credits.foreign, vec![&capital::brings::FOREIGN_TAX]),
         (TRADE, credits.trade, vec![&other_income::brings::TRADE_BASE]),
         (PARTY, party, vec![&special::brings::PARTIES]),
         (MINIJOB, minijob, vec![&brings::MINIJOB]),

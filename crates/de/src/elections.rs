@@ -22,5 +22,5 @@ pub static ELECTIONS: &[Election] = &[
     election("A loss of the year kept from going back to the two years before", "§10d(1) S.6"),
     election("Foreign tax deducted instead of credited", "§34c(2)"),
     election("The cap of church tax, where it is asked for", "church tax laws"),
-    election("The premium of mobility", "§§101, 105"),
+    election("Another part of a child's lump sums than a half or all", "§§33a(2) S.6, 33b(5) S.3"),
 ];

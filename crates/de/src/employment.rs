@@ -38,6 +38,8 @@ pub struct Wages {
     pub active: Money,
     /// What of the lump sum of wages is not used.
     pub lump_left: Money,
+    /// By how much work expenses are above the lump sum; nothing where there is no wage.
+    pub above_lump: Option<Money>,
 }
 
 /// Income from employment of a person.
@@ -65,5 +67,11 @@ pub fn reckon(facts: &Facts, trail: &mut impl Trail, person: usize, takes_room: 
         i.line(GROSS, scope, gross).line(FREE, scope, free).figure("Lump sum of pensions", lump);
         i.line(work::TAKEN, scope, expenses.taken);
     });
-    Wages { income, extraordinary, active, lump_left: expenses.lump_left }
+    Wages {
+        income,
+        extraordinary,
+        active,
+        lump_left: expenses.lump_left,
+        above_lump: Some(expenses.above_lump),
+    }
 }

@@ -20,6 +20,7 @@ pub struct Figures {
     pub wages: Cited<Wages>,
     pub withholding: Cited<Withholding>,
     pub dates: Cited<Dates>,
+    pub premiums: Cited<Premiums>,
     pub commute: Cited<Commute>,
     pub home_office: Cited<HomeOffice>,
     pub equipment: Cited<Equipment>,
@@ -74,6 +75,12 @@ tables! {
         pension_to: Money, pension_rate: Rate, health_to: Money, health_rate: Rate, additional: Rate, care: Rate, care_higher: Rate,
         care_higher_in: Vec<String>, childless: Rate, per_child: Rate, least_rate: Rate, least_most: Money, least_most_three: Money,
         low_rate: Rate, middle_rate: Rate, top_rate: Rate, first_to: Money, second_to: Money, third_to: Money,
+    }
+    /// §§101 to 105; §13 5. VermBG: the rate of the premium of mobility and the least that is paid, the most, the rates and the limit of income
+    /// of one person of the bonus of savings.
+    Premiums {
+        mobility_rate: Rate, mobility_least: Money, shares_most: Money, shares_rate: Rate, building_most: Money, building_rate: Rate,
+        savings_to: Money,
     }
     /// §149 AO, §37: when the return is due without and with an adviser and on request, from when interest runs, and the least that is
     /// prepaid of a year and a quarter.

@@ -1,9 +1,9 @@
 //! The provisions of the law, in its order: a new one has its line here.
 
 use crate::{
-    asked, assessment, benefits, bringing::Bringing, burdens, capital, certificate_checks, charges, children,
-    credits, disability, employment, facts::Facts, filing, not_computed, other_income, payments, pensions,
-    people, people_checks, points::Points, provision, special, tax_classes, wage, work,
+    asked, assessment, benefits, beside, bringing::Bringing, burdens, capital, certificate_checks, charges,
+    children, credits, disability, employment, facts::Facts, filing, not_computed, other_income, payments,
+    pensions, people, people_checks, points::Points, provision, special, tax_classes, wage, work,
 };
 use hembo_core::{
     choice::Open,
@@ -28,7 +28,7 @@ static LAW: &[Rule] = &[
     Rule::new(&work::PROVISION).reads(work::read).finds(work::points),
     Rule::new(&other_income::PROVISION).reads(other_income::read).finds(other_income::points),
     Rule::new(&pensions::PROVISION).reads(pensions::read).finds(pensions::points),
-    Rule::new(&capital::PROVISION).reads(capital::read),
+    Rule::new(&capital::PROVISION).reads(capital::read).finds(capital::points),
     Rule::new(&benefits::PROVISION).reads(benefits::read).finds(benefits::points),
     Rule::new(&provision::PROVISION).reads(provision::read),
     Rule::new(&special::PROVISION).reads(special::read).finds(special::points),
@@ -37,6 +37,7 @@ static LAW: &[Rule] = &[
     Rule::new(&credits::PROVISION).reads(credits::read).finds(credits::points),
     Rule::new(&assessment::PROVISION).finds(assessment::points),
     Rule::new(&charges::PROVISION),
+    Rule::new(&beside::PROVISION).reads(beside::read),
     Rule::new(&payments::PROVISION).reads(payments::read).finds(payments::points),
 ];
 

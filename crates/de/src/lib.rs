@@ -8,6 +8,7 @@
 pub mod asked;
 pub mod assessment;
 pub mod benefits;
+pub mod beside;
 pub mod bringing;
 pub mod burdens;
 pub mod capital;

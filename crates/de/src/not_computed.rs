@@ -11,7 +11,7 @@ use hembo_core::{
 pub static PROVISION: Provision = Provision { household_questions: &ASKED, ..Provision::NONE };
 
 /// What the law has and this pack does not compute yet.
-pub const NOT_COMPUTED: [NotComputed; 6] = [
+pub const NOT_COMPUTED: [NotComputed; 5] = [
     NotComputed::new(
         "liability_rules",
         "Limited liability, or unlimited on request",
@@ -25,13 +25,6 @@ pub const NOT_COMPUTED: [NotComputed; 6] = [
         "Anlage AV, allowances against the deduction, contributions above the ceiling before 2005…",
         "Such contracts are",
         "§§10a, 79 to 99; §22 Nr.1 S.3 a bb S.2",
-    ),
-    NotComputed::new(
-        "premiums",
-        "The premium of mobility or of savings",
-        "Below the basic allowance with a long way to work, capital-forming payments of an employer…",
-        "Such premiums are",
-        "§§101 to 109; §13 5. VermBG",
     ),
     NotComputed::new(
         "foreign_taxed",

@@ -60,6 +60,7 @@ pub static PROVISION: Provision = Provision {
         Field::yes_no(ask::LAND_MOVED, "", "Moved to another Land in the year"),
         Field::choice(ask::MARITAL, "", "Marriage", MARITAL).lasts(),
         Field::date(ask::MARRIED_ON, "", "Married on").lasts(),
+        Field::date(ask::SEPARATED_ON, "", "Living apart for good since").lasts(),
         Field::text(ask::TAX_NUMBER, "", "Tax number (Steuernummer)", 20)
             .lasts()
             .help("Blank at a first return: the office gives one."),
@@ -97,6 +98,7 @@ pub mod ask {
     pub const GROUND: &str = "ground";
     pub const LAND_MOVED: &str = "land_moved";
     pub const MARRIED_ON: &str = "married_on";
+    pub const SEPARATED_ON: &str = "separated_on";
     pub const TAX_NUMBER: &str = "tax_number";
     pub const CHURCH: &str = "church";
     pub const SERVANT: &str = "servant";

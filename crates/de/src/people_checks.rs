@@ -26,6 +26,7 @@ open_points! {
     LAND_CHANGED = not_covered "land-moved", "church tax laws";
     MARITAL_ASKED = not_known "marital", "§26(1)", "Say whether they are married: it decides the table.";
     SPOUSE = not_covered "DE-C04", "§§1, 1a, 26";
+    APART_BEFORE = blocks "DE-C03", "§26(1) S.1", "Who lived apart for good all year is assessed alone: compare the day, or say so.";
     MARRIED_LATER = blocks "DE-C05", "§26(1)", "Who marries after the year is assessed alone: compare the day.";
     TAX_NUMBER_ODD = blocks "DE-C06", "§20 AO", "Compare the number with a letter of the finance office of this Land.";
     ARRIVED_LATER = blocks "DE-C56", "§§1(1), 26(1)", "Home or abode must begin within the year: compare the day.";
@@ -62,6 +63,10 @@ fn marriage(points: &mut Points<'_>) {
         _ => {}
     }
     let married = points.answered(ask::MARRIED_ON).and_then(Entry::date);
+    let apart = points.answered(ask::SEPARATED_ON).and_then(Entry::date);
+    if points.facts.couple() && apart.is_some_and(|day| day.year() < points.facts.figures.year) {
+        points.raise(&APART_BEFORE, Place::household(ask::SEPARATED_ON), "They lived apart all year.");
+    }
     if points.facts.couple() && married.is_some_and(|day| day.year() > points.facts.figures.year) {
         points.raise(&MARRIED_LATER, Place::household(ask::MARRIED_ON), "Married after the end of the year.");
     }

@@ -93,6 +93,11 @@ impl<'a> On<'a> {
         self.people.len() == 2
     }
 
+    /// Whether this is one of two assessments of a household: each parent has a half of what is of children.
+    pub fn apart(self) -> bool {
+        self.plan.alone && self.facts.filers.len() > 1
+    }
+
     /// By which table: splitting together, and in the year after a spouse's death.
     pub fn table(self) -> Table {
         if self.together() || self.facts.widowed { Table::Splitting } else { Table::Basic }

@@ -69,8 +69,8 @@ pub const PAID: PaperKind = PaperKind {
     shared: false,
     headline: "health",
     boxes: &[
-        Field::date("from", "", "From"),
-        Field::date("to", "", "To"),
+        Field::date("from", "", "Covered from"),
+        Field::date("to", "", "Covered until"),
         Field::amount("old_age", "", "Basisrente, professional scheme"),
         Field::amount("health", "", "Basic health cover without sick pay"),
         Field::amount("health_sick_pay", "", "Basic health cover with sick pay"),

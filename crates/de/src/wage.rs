@@ -27,9 +27,9 @@ pub mod brings {
     use super::EmployersPension;
     use hembo_core::brought::Brought;
 
-    /// Numbers 3 and 10.
+    /// Numbers 3, 9 and 10.
     pub static GROSS: Brought = Brought::new();
-    /// Numbers 10 and 19.
+    /// Numbers 9, 10 and 19.
     pub static EXTRAORDINARY: Brought = Brought::new();
     /// Number 8 with what is free of it.
     pub static PENSIONS: Brought<EmployersPension> = Brought::new();
@@ -41,6 +41,8 @@ pub mod brings {
     pub static CHURCH: Brought = Brought::new();
     /// Number 15: under the progression clause.
     pub static BENEFITS: Brought = Brought::new();
+    /// Numbers 16a and 16b: wages that are exempt here, under the progression clause.
+    pub static EXEMPT: Brought = Brought::new();
     /// Numbers 17 and 18: for the way to work.
     pub static COMMUTE_PAID: Brought = Brought::new();
     /// Number 20: for meals.
@@ -91,12 +93,15 @@ pub const CERTIFICATE: PaperKind = PaperKind {
         Field::amount("6", "6", "Church tax"),
         Field::amount("7", "7", "Church tax of the spouse"),
         Field::amount("8", "8", "Pensions of an employer in 3"),
+        Field::amount("9", "9", "Pensions of several years, reduced"),
         Field::amount("10", "10", "Pay for several years, compensation, reduced"),
         Field::amount("11", "11", "Wage tax on 9 and 10"),
         Field::amount("12", "12", "Surcharge on 9 and 10"),
         Field::amount("13", "13", "Church tax on 9 and 10"),
         Field::amount("14", "14", "Church tax of the spouse on 9 and 10"),
         Field::amount("15", "15", "Short-time and maternity benefits"),
+        Field::amount("16a", "16a", "Free of tax by a treaty"),
+        Field::amount("16b", "16b", "Free of tax by the decree on work abroad"),
         Field::amount("17", "17", "Free benefits for the way to work"),
         Field::amount("18", "18", "Benefits for it taxed at 15 %"),
         Field::amount("19", "19", "Compensation and pay for several years in 3"),
@@ -110,6 +115,7 @@ pub const CERTIFICATE: PaperKind = PaperKind {
         Field::amount("25", "25", "Statutory health cover"),
         Field::amount("26", "26", "Care cover"),
         Field::amount("27", "27", "Unemployment insurance"),
+        Field::amount("28", "28", "Private cover that was proven").compared(),
         Field::amount("29", "29", "Base of the pension"),
         Field::count("30", "30", "Year in which it began", 2100),
         Field::count("months", "31", "Months in which it was paid", 12).blank_is("12"),
@@ -130,6 +136,10 @@ pub const CERTIFICATE: PaperKind = PaperKind {
 pub fn read(paper: &mut Bringing<'_>) {
     paper.give(&[
         ("3", &brings::GROSS),
+        ("9", &brings::GROSS),
+        ("9", &brings::EXTRAORDINARY),
+        ("16a", &brings::EXEMPT),
+        ("16b", &brings::EXEMPT),
         ("10", &brings::GROSS),
         ("10", &brings::EXTRAORDINARY),
         ("19", &brings::EXTRAORDINARY),

@@ -77,6 +77,8 @@ open_points! {
     NOT_LOADED = blocks "DE-C63", "§10 BUKG", "Enter the day of loading: the day before it decides the flat sums.";
     NO_LIFE = blocks "DE-C64", "§§6(2), 7(1)", "Say how many years it lasts: above the small price it is written off by months.";
     WRITTEN_OFF = look "DE-C65", "§7(1)", "Its life is over: nothing of it falls on this year.";
+    MORE_THAN_EMPLOYED = look "DE-C66", "§§9(1) Nr.4, 4(5) Nr.6c", "Of the days of employment five of seven are worked: compare the days.";
+    FIRST_DEGREE = look "DE-C67", "§9(6)", "A first degree is no work expense: it goes to the special expenses, up to their most.";
     NO_GERMAN = look "DE-C62", "§12 Nr.1", "A course of the country's own language is private: only what the job needs in another language counts.";
 }
 
@@ -114,6 +116,8 @@ pub struct Way {
     pub by_car: Item,
     pub otherwise: Item,
     pub tickets: Item,
+    /// Of the allowance what is of the far kilometres.
+    pub far: Item,
 }
 
 /// Work at home.
@@ -340,7 +344,9 @@ fn ways(paper: &mut Bringing<'_>) {
                 distance(figures, 0, car_km)
             };
             let otherwise = item("km", distance(figures, car_km, km) * days);
-            let way = Way { by_car: item("km", by_car * days), otherwise, tickets };
+            let far_km = settled::greater(km - figures.commute.far_from, 0);
+            let far = item("km", figures.commute.far * far_km * days);
+            let way = Way { by_car: item("km", by_car * days), otherwise, tickets, far };
             paper.facts.people[person].own.add(&brings::WAYS, way);
         }
     }
@@ -477,6 +483,8 @@ fn others(paper: &mut Bringing<'_>) {
 #[allow(missing_docs)]
 pub struct Taken {
     pub taken: Money,
+    /// By how much the actual ones are above the lump sum; below zero by how much under it.
+    pub above_lump: Money,
     pub lump_left: Money,
 }
 
@@ -514,7 +522,7 @@ pub fn reckon(facts: &Facts, trail: &mut impl Trail, person: usize, takes_room: 
         i.line(ACTUAL, scope, actual).figure("Lump sum", lump);
     });
     let left = settled::or_zero(figures.wages.lump - taken);
-    Taken { taken, lump_left: left }
+    Taken { taken, above_lump: actual - figures.wages.lump, lump_left: left }
 }
 
 fn way(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
@@ -589,6 +597,13 @@ pub fn points(points: &mut Points<'_>) {
         for row in paper.rows.iter().filter(german) {
             points.raise(&NO_GERMAN, Place::row(&paper.id, row, "what"), "A course in German?");
         }
+        let degree = |row: &&Row| {
+            let what = row.get("what").and_then(Entry::text).unwrap_or_default().to_lowercase();
+            what.contains("semester") || what.contains("bachelor")
+        };
+        for row in paper.rows.iter().filter(degree) {
+            points.raise(&FIRST_DEGREE, Place::row(&paper.id, row, "what"), "A fee of a first degree?");
+        }
     }
 }
 
@@ -620,6 +635,8 @@ fn days(points: &mut Points<'_>, person: usize) {
     };
     let at_home: i64 = homes.iter().map(|paper| count(&paper.boxes, "days")).sum();
     let all = of_rows(&ways, "days") + at_home + of_rows(&trips, "full_days") + of_rows(&trips, "part_days");
+    let on_the_way = of_rows(&ways, "days") + at_home;
+    let employed = employed_days(points, &id);
     let likely = points.facts.figures.commute.days_likely;
     let Some(paper) = ways.first().or(homes.first()).or(trips.first()) else { return };
     let place = Place::paper(&paper.id, if ways.is_empty() { "days" } else { "rows" });
@@ -628,11 +645,27 @@ fn days(points: &mut Points<'_>, person: usize) {
         points.raise(&DAYS_OVER, place, format!("{name}: {all} days of work in the year."));
     } else if all > likely {
         points.raise(&DAYS_MANY, place, format!("{name}: {all} days of work in the year."));
+    } else if employed.is_some_and(|days| on_the_way * 7 > days * 5 + 7) {
+        points.raise(
+            &MORE_THAN_EMPLOYED,
+            place,
+            format!("{name}: {on_the_way} days of work in this employment."),
+        );
     }
     let figures = &points.facts.figures.home_office;
     if let Some(paper) = homes.first().filter(|_| figures.day * at_home > figures.most) {
         points.raise(&HOME_DAYS, Place::paper(&paper.id, "days"), format!("{name}: {at_home} days at home."));
     }
+}
+
+/// The days of a person's employment by the certificates, where each tells them.
+fn employed_days(points: &Points<'_>, person: &str) -> Option<i64> {
+    let own = |paper: &&Paper| paper.owners.iter().any(|owner| owner.person == person);
+    let papers: Vec<&Paper> = points.papers(wage::CERTIFICATE.id).filter(own).collect();
+    let day = |paper: &Paper, field: &str| paper.boxes.get(field).and_then(Entry::date);
+    let days = |paper: &&Paper| Some((day(paper, "to")? - day(paper, "from")?).whole_days() + 1);
+    let all: Option<Vec<i64>> = papers.iter().map(days).collect();
+    all.filter(|days| !days.is_empty()).map(|days| days.into_iter().sum())
 }
 
 fn tickets(points: &mut Points<'_>, person: usize) {

@@ -32,7 +32,18 @@ fn each_check_finds_its_fault_and_nothing_else() {
             json!({ "from": from, "to": "2025-12-31", "class": class, "3": "900", "25": "60" }),
         )
     };
+    let supported = |who: &str| {
+        let boxes = json!({ "paid": "9", "transferred": true, "net_income": "30000" });
+        let mut family = child("2018-01-01").paper("Support", "ada", boxes);
+        family.0["papers"][0]["title"] = json!(who);
+        family
+    };
     let cases = [
+        (
+            "DE-C03",
+            couple().answer("separated_on", json!("2024-12-31")),
+            couple().answer("separated_on", json!("2025-01-01")),
+        ),
         (
             "DE-C05",
             couple().answer("married_on", json!("2026-01-01")),
@@ -329,6 +340,40 @@ fn each_check_finds_its_fault_and_nothing_else() {
             ),
             wages(json!({})).answer_for("ada", "church", json!(true)),
         ),
+        (
+            "DE-C30",
+            rows(
+                "Household",
+                json!([{ "kind": "services", "what": "Carer", "amount": "80", "date": "2025-03-03" }]),
+            )
+            .rows(
+                "Burdens",
+                "ada",
+                json!([{ "kind": "illness", "what": "carer", "amount": "80" }]),
+            ),
+            rows(
+                "Household",
+                json!([{ "kind": "services", "what": "Carer", "amount": "80", "date": "2025-03-03" }]),
+            )
+            .rows(
+                "Burdens",
+                "ada",
+                json!([{ "kind": "illness", "what": "carer", "amount": "81" }]),
+            ),
+        ),
+        ("DE-C38", paper("KAP", json!({ "untaxed": "1" })), paper("KAP", json!({ "income": "1" }))),
+        ("DE-C44", supported("cy"), supported("di")),
+        (
+            "DE-C66",
+            from_to("2025-01-01", "2025-01-14", 1, "0").paper("Work at home", "ada", json!({ "days": 12 })),
+            from_to("2025-01-01", "2025-01-14", 1, "0").paper("Work at home", "ada", json!({ "days": 11 })),
+        ),
+        (
+            "DE-C67",
+            rows("Work costs", json!([{ "kind": "training", "what": "Semester fee", "amount": "5" }])),
+            rows("Work costs", json!([{ "kind": "training", "what": "Brewing law", "amount": "5" }])),
+        ),
+        ("DE-C73", wages(json!({ "19": "20001" })), wages(json!({ "19": "20000" }))),
         (
             "care-grade",
             paper("Care given", json!({ "grade": 1 })),

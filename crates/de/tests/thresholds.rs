@@ -395,3 +395,89 @@ fn church_tax_by_months() {
     let of = |months: i64| base * months / 12 * 9 / 100;
     assert_eq!([0, 6, 12].map(|months| member(months).cents()), [0, of(6), of(12)]);
 }
+
+/// Of two who live apart all year each has a half of the allowances and of what passes from children.
+#[test]
+fn halves_of_those_who_live_apart() {
+    let family = Family::of(2025, "apart")
+        .person("ada", "filer", "1985-03-04")
+        .person("bo", "filer", "1986-05-06")
+        .person("cy", "dependent", "2018-05-05")
+        .answer_for("cy", "degree", json!(50));
+    let family = family.paper("Result", "ada", json!({ "kind": "freelance", "result": "90000" })).paper(
+        "Result",
+        "bo",
+        json!({ "kind": "freelance", "result": "90000" }),
+    );
+    let outcome = family.outcome();
+    for place in ["return/0", "return/1"] {
+        assert_eq!(line(&outcome, place, "child_allowances"), money("4800"), "{place}");
+        assert_eq!(line(&outcome, place, "lumps_33b"), money("570"), "{place}");
+    }
+}
+
+/// By the tariff foreign tax is credited before all else, at most the tariff tax.
+#[test]
+fn foreign_tax_on_capital_by_the_tariff() {
+    let family = |foreign: &str| {
+        Family::single(2025)
+            .paper("Result", "ada", json!({ "kind": "freelance", "result": "13000" }))
+            .paper("KAP", "ada", json!({ "untaxed": "3000", "foreign_tax": foreign }))
+            .pin("de.capital.ada", "tariff")
+    };
+    // 13,000 + 2,000 − 36 = 14,964: y = 0.2868, (932.30 × 0.2868 + 1,400) × 0.2868 = 478.20.
+    let of = |foreign: &str| {
+        let outcome = family(foreign).outcome();
+        [line(&outcome, "return/0", "foreign_credit"), line(&outcome, "return/0", "income_tax")]
+    };
+    assert_eq!(of("0"), ["0", "478"].map(money));
+    assert_eq!(of("99.01"), ["100", "378"].map(money));
+    assert_eq!([of("478"), of("479")], [["478", "0"], ["478", "0"]].map(|two| two.map(money)));
+}
+
+/// 100 days of 41 km: 21 × 0.38 × 100 = 798 from the 21st kilometre; 14 % of what is above the lump sum and below the basic allowance.
+#[test]
+fn the_premium_of_mobility() {
+    let premium = |gross: &str, days: i64| {
+        let family = Family::single(2025).paper("LStB", "ada", json!({ "3": gross })).rows(
+            "Way to work",
+            "ada",
+            json!([{ "days": days, "km": "41", "by": "car" }]),
+        );
+        line(&family.outcome(), "return/0", "mobility_premium")
+    };
+    // 13.98 a day: 100 days are 1,398, with the fee 1,414, so 184 are above the lump sum: 25.76.
+    assert_eq!(premium("8000", 100), money("25.76"));
+    // All of 200 days' 1,596 count where expenses of 2,812 are 1,582 above: 221.48.
+    assert_eq!(premium("8000", 200), money("221.48"));
+    // Taxable 12,096 less 100: 14,844 − 2,812 − 36 = 11,996; 14 % of 100.
+    assert_eq!(
+        [premium("14844", 200), premium("14872", 200), premium("14873", 200)],
+        ["14", "10.08", "0"].map(money)
+    );
+}
+
+#[test]
+fn the_bonus_of_savings() {
+    let bonus = |taxable: i64, shares: &str, building: &str| {
+        let family = Family::single(2025)
+            .paper("Result", "ada", json!({ "kind": "freelance", "result": (taxable + 36).to_string() }))
+            .paper("VL", "ada", json!({ "shares": shares, "building": building }));
+        line(&family.outcome(), "return/0", "savings_bonus")
+    };
+    assert_eq!([bonus(40_000, "399", "469"), bonus(40_000, "400", "470")], ["123", "123"].map(money));
+    assert_eq!([bonus(40_000, "401", "471"), bonus(40_001, "400", "470")], ["123", "0"].map(money));
+}
+
+/// Numbers 16a and 16b raise the rate, number 9 is taxed by fifths.
+#[test]
+fn exempt_wages_and_pensions_of_several_years() {
+    let family = Family::single(2025).paper(
+        "LStB",
+        "ada",
+        json!({ "3": "30000", "9": "5000", "16a": "1000", "16b": "500" }),
+    );
+    let outcome = family.outcome();
+    assert_eq!(line(&outcome, "return/0", "progression"), money("1500"));
+    assert_eq!(line(&outcome, "person/ada", "special_pay"), money("5000"));
+}

@@ -50,6 +50,7 @@ const CARRIES: &[Carry] =
 open_points! {
     RATE_LOW = look "C25", "ITA HM 57, HM 60", "Tell the fund the right rate; the difference is paid with this year.";
     RATE_HIGH = look "C26", "ITA HM 57, HM 60", "Tell the fund the right rate; the difference comes back with this year.";
+    COUNTED_TWICE = blocks "C27", "ITA CX 56, HM 35", "Income of a managed fund is no interest and no dividend: take one of the papers away.";
     YEARS = blocks "C63", "ITA Schedule 6 table 1", "Enter both earlier years from the assessments; without them the highest rate counts.";
 }
 
@@ -165,6 +166,15 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Settled {
 
 /// Rates that funds used and the earlier years do not ask for.
 pub fn points(points: &mut Points<'_>) {
+    for paper in points.papers(FUND.id) {
+        let other = |kind: &'static str| {
+            points.papers(kind).any(|other| !paper.title.is_empty() && other.title == paper.title)
+        };
+        if other("Interest") || other("Dividend") {
+            let message = format!("{} stands among interest or dividends, too.", paper.title);
+            points.raise(&COUNTED_TWICE, Place::paper(&paper.id, "income"), message);
+        }
+    }
     let plan = Plan::default();
     for (_, person) in points.returns() {
         let on = On::of(points.facts, &plan, person);

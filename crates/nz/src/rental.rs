@@ -14,7 +14,7 @@ use hembo_core::{
     decision::{Decision, Opt},
     field::{Choice, Field, Years},
     forms::Required,
-    household::Entry,
+    household::{Entry, Row},
     limit, limits, lines, open_points,
     outcome::{CarriedTo, Carry},
     paper::{Back, NextYear, PaperKind, subject},
@@ -58,6 +58,7 @@ limits! {
 
 open_points! {
     REASON = blocks "C30", "ITA DH 5 to DH 8", "Say why the interest counts: new build, loan, or purpose.";
+    NO_DEPRECIATION = look "C31", "ITA EE 31, Schedule 39", "Of a dwelling itself the rate is 0 %: only chattels are written off.";
     RING_FENCED = look "C28", "ITA EL 4, EL 5", "The excess is carried to the next year's residential income.";
     NOT_HERE = not_covered "mixed-use", "ITA DG 3 to DG 22";
     RELEASE = not_weighed "ring-release", "ITA EL 9, EL 10", "A taxable sale may free what is left of a property or of all: look whether it may be used against other income.";
@@ -223,6 +224,15 @@ pub fn loans_differ(facts: &Facts) -> Option<Date> {
 
 /// Interest without a reason, private use, what is carried.
 pub fn points(points: &mut Points<'_>) {
+    for paper in points.papers(PROPERTY.id) {
+        let written_off = |row: &&Row| {
+            let what = row.get("what").and_then(Entry::text).unwrap_or_default().to_lowercase();
+            what.contains("depreciation") && (what.contains("building") || what.contains("house"))
+        };
+        for row in paper.rows.iter().filter(written_off) {
+            points.raise(&NO_DEPRECIATION, Place::row(&paper.id, row, "what"), "Depreciation of a dwelling.");
+        }
+    }
     let full = points.facts.figures.rental.interest_of_old_loans == Rate::percent(100);
     for paper in points.papers(PROPERTY.id) {
         if !paper.amount("interest").is_zero() && !paper.boxes.contains_key("reason") && !full {

@@ -3,12 +3,13 @@
 use crate::{
     facts::Facts,
     income::{self, Income},
-    investments, last_assessment, overseas,
+    investments, last_assessment, overseas, pay,
     plan::On,
     points::Points,
     trusts,
 };
 use hembo_core::{
+    Paper, Silent,
     field::Field,
     limit::{self, PhaseOut},
     limits, lines, open_points,
@@ -38,7 +39,7 @@ pub static PROVISION: Provision = Provision {
         .help("Or with an overseas equivalent: in them there is no independent earner credit. None: 0."),
     }],
     points: POINTS,
-    figures: &["scale", "earner_credit"],
+    figures: &["scale", "earner_credit", "levy"],
     carries: CARRIES,
     ..Provision::NONE
 };
@@ -73,6 +74,7 @@ const CARRIES: &[Carry] =
     &[Carry { line: IMPUTATION_CARRIED, paper: last_assessment::PAPER, into: CarriedTo::Box("imputation") }];
 
 open_points! {
+    PAYE_ODD = look "C10", "ITA RD 3, Schedule 2", "Compare the code, the months and extra pays with the record of the payer.";
     MONTHS_ASKED = not_known "C41", "ITA LC 13(1)(d)", "Say for how many months; none is 0.";
     NEARLY = look "C42", "ITA LC 13(1)", "The credit begins at 24,000: look at the last items once more.";
     BLENDED = look "C68", "ITA LC 13; Taxation (Budget Measures) Act 2024", "The amount of this year is weighted by days; the office may come to up to 0.95 more or less.";
@@ -165,7 +167,33 @@ pub fn points(points: &mut Points<'_>) {
     }
 }
 
+/// PAYE of one job all year under the main code, more than 8 % from what the scale and the levy take of it.
+fn unlike_scale(points: &mut Points<'_>, person: usize) {
+    let id = &points.facts.people[person].id;
+    let own = |paper: &&Paper| paper.owners.iter().any(|owner| owner.person == *id);
+    let papers: Vec<&Paper> = points.papers(pay::PAY.id).filter(own).collect();
+    let [paper] = papers.as_slice() else { return };
+    let (gross, paye) = (paper.amount("gross"), paper.amount("paye"));
+    if paper.text("code") != Some("M") || paye.is_zero() {
+        return;
+    }
+    let figures = &points.facts.figures;
+    let tax =
+        limit::by_brackets(&mut Silent, gross, &figures.scale.tops, figures.scale.rates.iter().copied());
+    let within = hembo_core::settled::lesser(gross, figures.levy.most);
+    let expected = tax + within.times(figures.levy.rate, Money::CENT, Rounding::Down);
+    let apart = if paye > expected { paye - expected } else { expected - paye };
+    if apart * 100 > expected * 8 {
+        let message = format!(
+            "PAYE of {paye:#}, where code M takes about {:#}.",
+            expected.rounded(Money::WHOLE, Rounding::HalfUp)
+        );
+        points.raise(&PAYE_ODD, Place::paper(&paper.id, "paye"), message);
+    }
+}
+
 fn one(points: &mut Points<'_>, place: usize, person: usize) {
+    unlike_scale(points, person);
     let facts: &Facts = points.facts;
     let figures = &facts.figures.earner_credit;
     let net = points.amount(income::NET, place);

@@ -15,7 +15,44 @@ fn each_check_finds_its_fault_and_nothing_else() {
     let holding = |cost: &str| {
         paper("Foreign fund", json!({ "country": "US", "cost": cost, "opening": "1", "closing": "2" }))
     };
+    let titled = |fund: &str, payer: &str| {
+        let mut family = paper("Interest", json!({ "gross": "9" })).paper(
+            "PIE",
+            "ada",
+            json!({ "income": "9", "rate": "17.5" }),
+        );
+        let papers = family.0["papers"].as_array_mut().unwrap();
+        let last = papers.len() - 1;
+        papers[last]["title"] = json!(fund);
+        papers[last - 1]["title"] = json!(payer);
+        family
+    };
+    let spent = |what: &str| {
+        let owners = [("ada", "100")];
+        single().shared(
+            "Residential property",
+            &owners,
+            json!({ "rent": "90" }),
+            json!([{ "what": what, "amount": "9" }]),
+        )
+    };
     let cases = [
+        // 10.5 % of 15,600, 17.5 % of the rest of 50,000 and the levy are 8,493: 8 % of it are 679.
+        (
+            "C10",
+            Family::single(2026).paper(
+                "Pay",
+                "ada",
+                json!({ "gross": "50000", "paye": "9173", "code": "M" }),
+            ),
+            Family::single(2026).paper(
+                "Pay",
+                "ada",
+                json!({ "gross": "50000", "paye": "9172", "code": "M" }),
+            ),
+        ),
+        ("C27", titled("Tern fund", "Tern fund"), titled("Tern fund", "Tern bank")),
+        ("C31", spent("Depreciation of the house"), spent("Depreciation of the curtains")),
         (
             "C08",
             paper("Pay", json!({ "gross": "1000", "paye": "420" })),

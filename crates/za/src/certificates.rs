@@ -38,6 +38,7 @@ lines! {
 open_points! {
     ADDS_NOT = blocks "C07", "Fourth Schedule para 13", "Compare the codes with the certificate: they must add up to 3699.";
     PAYE_HIGH = look "C08", "Fourth Schedule", "Compare the PAYE with the certificate.";
+    MOSTLY_SALARY = look "C74", "s23(m)", "Costs against commission count only where it is more than half of the pay: those of a salaried person do.";
     PENSION_ADDED = look "C11", "Seventh Schedule para 12D", "The employer's part is added once: compare the certificate.";
     MEDICAL_ADDED = look "C12", "Seventh Schedule para 12A", "The employer's part is added once: compare the certificate.";
     NOT_DEDUCTIBLE = look "C13", "s23(r)", "Income protection is not deductible since 2015; it is left out.";
@@ -332,6 +333,10 @@ fn one(points: &mut Points<'_>, paper: &Paper) {
     let paye = of_code(paper, "4102");
     if paye > cents(taxed, top) {
         points.raise(&PAYE_HIGH, place(), format!("PAYE of {paye:#} on {taxed:#}."));
+    }
+    let commission = of_code(paper, "3606");
+    if !commission.is_zero() && commission * 2 < gross {
+        points.raise(&MOSTLY_SALARY, place(), format!("Commission of {commission:#} in pay of {gross:#}."));
     }
     for ([part, whole], def) in [
         (["3817", "4001"], &PENSION_ADDED),

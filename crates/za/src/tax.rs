@@ -2,6 +2,7 @@
 
 use crate::{
     bringing::Bringing,
+    certificates,
     facts::Facts,
     foreign_tax,
     income::{self, Income},
@@ -11,10 +12,11 @@ use crate::{
     rounding::cents,
 };
 use hembo_core::{
+    Silent,
     field::{Field, Years},
     limit, limits, lines, open_points,
     paper::{Back, NextYear, PaperKind, subject},
-    point::Gather,
+    point::{Gather, Place},
     provision::Provision,
     reading::sum,
     trail::Trail,
@@ -48,6 +50,7 @@ limits! {
 }
 
 open_points! {
+    NO_PAYE = look "C09", "Fourth Schedule para 2", "Compare the PAYE with the certificate.";
     NEAR = look "C72", "s6(2)", "A birthday near the end of the year decides about a rebate: check the date of birth.";
 }
 
@@ -133,8 +136,17 @@ fn solar(on: On<'_>, trail: &mut impl Trail, left: Money) -> Money {
     })
 }
 
-/// Birthdays near the end of the year.
+/// Pay that is taxed and had nothing withheld; birthdays near the end of the year.
 pub fn points(points: &mut Points<'_>) {
+    for paper in points.papers(certificates::CERTIFICATE.id) {
+        let gross = paper.amount("gross");
+        let owner = paper.owners.first().and_then(|owner| points.household.index_of(&owner.person));
+        let taxed = owner
+            .is_some_and(|person| by_table(points.facts, &mut Silent, gross) > rebates(points.facts, person));
+        if taxed && certificates::of_code(paper, "4102").is_zero() {
+            points.raise(&NO_PAYE, Place::paper(&paper.id, "gross"), format!("No PAYE on {gross:#}."));
+        }
+    }
     let figures = &points.facts.figures.rebates;
     let ages = [figures.secondary_age, figures.tertiary_age];
     for (_, person) in points.returns() {

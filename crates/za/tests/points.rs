@@ -31,6 +31,26 @@ fn each_check_finds_its_fault_and_nothing_else() {
             bare().pay("ada", &[("4005", "100")]).paper("Scheme", "ada", json!({ "all": 1 })),
         ),
         (
+            "C09",
+            bare().paper("IRP5", "ada", json!({ "gross": "95751" })),
+            bare().paper("IRP5", "ada", json!({ "gross": "95750" })),
+        ),
+        (
+            "C74",
+            bare().shared(
+                "IRP5",
+                &[("ada", "100")],
+                json!({ "gross": "100" }),
+                json!([{ "code": "3606", "amount": "49" }]),
+            ),
+            bare().shared(
+                "IRP5",
+                &[("ada", "100")],
+                json!({ "gross": "100" }),
+                json!([{ "code": "3606", "amount": "50" }]),
+            ),
+        ),
+        (
             "C11",
             bare().pay("ada", &[("3817", "100"), ("4001", "99")]),
             bare().pay("ada", &[("3817", "100"), ("4001", "100")]),
