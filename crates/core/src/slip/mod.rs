@@ -257,9 +257,15 @@ impl<'p> Sheet<'p> {
     fn code(&mut self, kind: &PaperKind) -> Option<Read> {
         let words = self.find(&tokens(kind.id), false);
         self.used.extend(words.iter().flatten());
-        let name = self.find(&tokens(kind.name), false);
+        let name = self.name(kind);
         self.used.extend(name.iter().flatten());
         words.or(name).map(|words| self.read(&words))
+    }
+
+    /// Where a kind's whole name stands; a name of one word stands in too many places to tell anything.
+    fn name(&self, kind: &PaperKind) -> Option<Vec<usize>> {
+        let name = tokens(kind.name);
+        if name.len() > 1 { self.find(&name, false) } else { None }
     }
 
     /// How much speaks for a kind: its code or its whole name on the page, then the labels of its boxes.
@@ -267,9 +273,7 @@ impl<'p> Sheet<'p> {
         let code = self.find(&tokens(kind.id), false).is_some();
         let labels = kind.boxes.iter().filter(|field| self.find(&tokens(field.label), false).is_some());
         let labels = labels.count();
-        let name = tokens(kind.name);
-        let named = name.len() > 1 && self.find(&name, false).is_some();
-        let told = named || (code && kind.id.chars().any(|c| c.is_ascii_digit()));
+        let told = self.name(kind).is_some() || (code && kind.id.chars().any(|c| c.is_ascii_digit()));
         ((told && labels > 0) || labels >= 3).then_some((told, labels))
     }
 
