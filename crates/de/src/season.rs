@@ -63,6 +63,7 @@ pub fn dates(outcome: &Outcome, figures: &Figures) -> Vec<DueDate> {
         ),
     ];
     all.extend(prepayments(outcome, figures));
+    all.sort_by_key(|due| due.day);
     all
 }
 
