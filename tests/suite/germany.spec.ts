@@ -30,7 +30,7 @@ test("the brewer's year: from last year's data to the refund, by keyboard, with 
   await page.getByRole("dialog").getByRole("link", { name: "Open 2025" }).click();
 
   // What is not computed is ruled out in one press; the spouse and the day of the marriage.
-  await tabTo(page, "No to the 5 questions still open");
+  await tabTo(page, "No to the 4 questions still open");
   await type(page, "<Enter>");
   await saved(page);
   await type(page, "<Escape>", "s");

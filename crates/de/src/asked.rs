@@ -28,7 +28,9 @@ const ASKED: &[Field] = &[
     Field::yes_no("own_work", "", "Own work, trade, letting or sales within the period")
         .lasts()
         .opens(&["Result"]),
-    Field::yes_no("capital", "", "Interest, dividends or accounts abroad").lasts().opens(&["KAP"]),
+    Field::yes_no("capital", "", "Interest, dividends or accounts abroad").lasts().opens(&["KAP", "Fund"]),
+    Field::yes_no("taxed_abroad", "", "Income that another country taxed and that is taxed here, too")
+        .opens(&["Foreign tax"]),
     Field::yes_no("insurance", "", "Insurance paid oneself: health, liability, accident, Basisrente")
         .lasts()
         .opens(&["Insurance"]),

@@ -280,7 +280,7 @@ fn settle(on: On<'_>, trail: &mut impl Trail, people: &[Person], taxed: Taxed, n
         &[("Table", &table), ("Extraordinary", &taxed.extraordinary)],
     );
     let results = [people.iter().map(|one| one.results.trade).sum(), people.iter().map(positive).sum()];
-    let there = credits::there_are(on, trail, results, tariff_tax);
+    let there = credits::there_are(on, trail, results, tariff_tax, taxable);
     let used = credits::reckon(on, trail, there, tariff_tax);
     let flats = flats(on, trail, nets);
     let flat = euros_down(flats.iter().copied().sum());

@@ -4,6 +4,7 @@ use crate::{
     bringing::Bringing,
     charges,
     facts::Facts,
+    funds,
     plan::{CapitalWay, On},
     points::Points,
     rounding::euros_down,
@@ -111,12 +112,15 @@ pub fn read(paper: &mut Bringing<'_>) {
 /// Whether a person has any capital income.
 pub fn any(facts: &Facts, person: usize) -> bool {
     let own = &facts.people[person].own;
-    [&brings::WITHHELD, &brings::UNTAXED, &brings::SHARES].into_iter().any(|kind| own.has(kind))
+    [&brings::WITHHELD, &brings::UNTAXED, &brings::SHARES, &funds::brings::FUNDS]
+        .into_iter()
+        .any(|kind| own.has(kind))
 }
 
 /// Whether a person's must be declared: none was withheld of a part.
 pub fn must_be_declared(facts: &Facts, person: usize) -> bool {
-    facts.people[person].own.has(&brings::UNTAXED)
+    let own = &facts.people[person].own;
+    own.has(&brings::UNTAXED) || own.has(&funds::brings::FUNDS)
 }
 
 /// What is done with the capital income of an assessment.
@@ -149,7 +153,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Vec<Money> {
 fn income(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
     let own = &facts.people[person].own;
     let shares = settled::or_zero(sum(own.of(&brings::SHARES)) - sum(own.of(&brings::SHARES_BEFORE)));
-    let items = || own.of(&brings::WITHHELD).iter().chain(own.of(&brings::UNTAXED));
+    let untaxed = || own.of(&brings::UNTAXED).iter().chain(own.of(&funds::brings::FUNDS));
+    let items = || own.of(&brings::WITHHELD).iter().chain(untaxed());
     let all = euros_down(sum(items()) + shares);
     trail.line(INCOME, Scope::Person(person), all, |i| {
         i.items(items()).items(own.of(&brings::SHARES)).items(own.of(&brings::SHARES_BEFORE));

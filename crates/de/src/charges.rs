@@ -40,10 +40,26 @@ pub struct Bases {
     pub flat: Money,
 }
 
-/// The rate of church tax in a Land.
+/// The rate of church tax in the Land.
 pub fn rate(facts: &Facts) -> Rate {
+    rate_in(facts, &facts.land)
+}
+
+fn rate_in(facts: &Facts, land: &str) -> Rate {
     let figures = &facts.figures.church;
-    if figures.lower_in.contains(&facts.land) { figures.lower_rate } else { figures.rate }
+    if figures.lower_in.iter().any(|lower| lower == land) { figures.lower_rate } else { figures.rate }
+}
+
+/// Church tax on so many of the months of a base; of who was a member all year each Land has its rate for its months.
+fn charged(facts: &Facts, base: Money, months: i64, of: i64) -> Money {
+    match &facts.land_before {
+        Some((land, before)) if months == of => {
+            let part =
+                |months: i64, land: &str| cents_down(by_months(base, months, 12), rate_in(facts, land));
+            part(*before, land) + part(12 - before, &facts.land)
+        }
+        _ => cents_down(by_months(base, months, of), rate(facts)),
+    }
 }
 
 /// §§3, 4 SolzG.
@@ -73,16 +89,15 @@ pub fn church(on: On<'_>, trail: &mut impl Trail, bases: Bases, own: &[Money], f
     on.made(trail, CHURCH_BASE, bases.church, &[(NOTIONAL, bases.notional)], &[]);
     let months: Vec<i64> = on.people.iter().map(|&person| on.facts.people[person].church_months).collect();
     let on_tariff = match *months.as_slice() {
-        [one] => cents_down(by_months(bases.church, one, 12), rate),
-        [one, 0] => of_one(on, bases, own, 0, one, rate),
-        [0, other] => of_one(on, bases, own, 1, other, rate),
+        [one] => charged(on.facts, bases.church, one, 12),
+        [one, 0] => of_one(on, bases, own, 0, one),
+        [0, other] => of_one(on, bases, own, 1, other),
         // Of two members each has a half of the base (Halbteilung), by the own months.
-        [one, other] => cents_down(by_months(bases.church, one + other, 24), rate),
+        [one, other] => charged(on.facts, bases.church, one + other, 24),
         _ => Money::ZERO,
     };
     // Of each person the flat tax is cut to euros first.
-    let of_flat =
-        |(months, flat): (&i64, &Money)| cents_down(by_months(euros_down(*flat), *months, 12), rate);
+    let of_flat = |(months, flat): (&i64, &Money)| charged(on.facts, euros_down(*flat), *months, 12);
     let on_flat = months.iter().zip(flat).map(of_flat);
     let all = on_tariff + on_flat.sum::<Money>();
     on.made(trail, CHURCH, all, &[(CHURCH_BASE, bases.church)], &[("Rate", &rate)])
@@ -94,7 +109,7 @@ fn by_months(amount: Money, months: i64, of: i64) -> Money {
 }
 
 /// Of one spouse alone: the share of the base by the tax on what each earned, or the special fee where it is charged and more.
-fn of_one(on: On<'_>, bases: Bases, own: &[Money], member: usize, months: i64, rate: Rate) -> Money {
+fn of_one(on: On<'_>, bases: Bases, own: &[Money], member: usize, months: i64) -> Money {
     let tax = |income: Money| {
         let of = Taxed { income: euros_down(settled::or_zero(income)), ..Taxed::default() };
         tariff::tax(&on.facts.figures.tariff, Table::Basic, of)
@@ -108,5 +123,5 @@ fn of_one(on: On<'_>, bases: Bases, own: &[Money], member: usize, months: i64, r
     let figures = &on.facts.figures.church;
     let at = figures.fee_from.iter().rposition(|from| *from <= bases.notional);
     let fee = at.filter(|_| on.facts.special_fee).map_or(Money::ZERO, |at| figures.fees[at]);
-    by_months(settled::greater(cents_down(share, rate), fee), months, 12)
+    by_months(settled::greater(charged(on.facts, share, 12, 12), fee), months, 12)
 }

@@ -4,7 +4,7 @@ use crate::{
     bringing::Bringing,
     capital,
     facts::Facts,
-    other_income,
+    foreign_tax, other_income,
     plan::{CapitalWay, On},
     points::Points,
     rounding::{euros_up, part_up},
@@ -36,7 +36,8 @@ pub static PROVISION: Provision = Provision {
 };
 
 lines! {
-    FOREIGN = "de.foreign_credit", "Foreign tax", "§32d(6) S.2, (5)", "On capital income by the tariff, before all others.";
+    FOREIGN = "de.foreign_credit", "Foreign tax", "§§32d(6) S.2, 34c(1)",
+        "On capital income by the tariff and on other income country by country, before all others.";
     TRADE = "de.c35", "Trade tax (Gewerbesteuer)", "§35", "Four times its base, at most what was paid and what the trade bears of the tax.";
     PARTY = "de.party_credit_used", "Gifts to parties", "§34g", "A half, up to a most.";
     MINIJOB = "de.c35a_minijob_used", "Small job in the home (Minijob)", "§35a(1)", "A part, up to a most.";
@@ -121,7 +122,7 @@ pub fn read(paper: &mut Bringing<'_>) {
 /// What there is of credits, before the tax that takes them.
 #[derive(Debug, Clone, Copy, Default)]
 pub struct Credits {
-    /// §32d(6) S.2.
+    /// §§32d(6) S.2, 34c.
     pub foreign: Money,
     /// §35.
     pub trade: Money,
@@ -129,8 +130,15 @@ pub struct Credits {
     pub others: [Money; 5],
 }
 
-/// What there is of credits of an assessment; `results` are trade and all positive income, `tax` the tariff tax.
-pub fn there_are(on: On<'_>, trail: &mut impl Trail, results: [Money; 2], tax: Money) -> Credits {
+/// What there is of credits of an assessment; `results` are trade and all positive income, `tax` the tariff tax on `taxable`
+/// income.
+pub fn there_are(
+    on: On<'_>,
+    trail: &mut impl Trail,
+    results: [Money; 2],
+    tax: Money,
+    taxable: Money,
+) -> Credits {
     let figures = &on.facts.figures.credits;
     let party_most = on.facts.figures.special.party_most * on.times();
     let party = settled::lesser(on.shared_up(&special::brings::PARTIES), party_most);
@@ -148,7 +156,8 @@ pub fn there_are(on: On<'_>, trail: &mut impl Trail, results: [Money; 2], tax: M
         settled::lesser(part_up(on.shared_up(kind), figures.energy_rates[at]), figures.energy_most[at])
     });
     let by_tariff = capital::way(on) == CapitalWay::Tariff;
-    let foreign = if by_tariff { euros_up(on.sum(&capital::brings::FOREIGN_TAX)) } else { Money::ZERO };
+    let of_capital = if by_tariff { on.sum(&capital::brings::FOREIGN_TAX) } else { Money::ZERO };
+    let foreign = euros_up(of_capital + foreign_tax::credit(on, tax, taxable));
     Credits {
         foreign,
         trade: trade(on.facts, on, results, tax),
@@ -197,7 +206,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, credits: Credits, tax: Money) 
     for (line, amount, kinds) in order {
         let taken = settled::lesser(amount, left);
         left -= taken;
-        let items: Vec<_> = kinds.iter().flat_map(|kind| on.items(kind)).collect();
+        let abroad = foreign_tax::countries(on).map(|country| &country.tax).filter(|_| line == FOREIGN);
+        let items: Vec<_> = kinds.iter().flat_map(|kind| on.items(kind)).chain(abroad).collect();
         lines.push((
             line,
             trail.line(line, on.scope, taken, |i| _ = i.items(items).figure("There is", amount)),

@@ -28,6 +28,8 @@ pub struct Facts {
     pub special_fee: bool,
     /// The Land, by its two letters.
     pub land: String,
+    /// The Land before a move in the year, and for how many months.
+    pub land_before: Option<(String, i64)>,
 }
 
 /// One person's facts.

@@ -36,6 +36,7 @@ pub struct Figures {
     pub children: Cited<Children>,
     pub credits: Cited<Credits>,
     pub capital: Cited<Capital>,
+    pub funds: Cited<Funds>,
     pub losses: Cited<Losses>,
     pub hardship: Cited<Hardship>,
     pub private_sales: Cited<PrivateSales>,
@@ -134,6 +135,8 @@ tables! {
     }
     /// §§20(9), 32d: the saver's lump sum of a person, and the flat rate.
     Capital { saver: Money, rate: Rate }
+    /// §§18, 20 InvStG: the base rate of the year before and the part of it that counts; what of each kind of fund is exempt.
+    Funds { base_rate: Rate, base_part: Rate, equity: Rate, mixed: Rate, property: Rate, foreign_property: Rate }
     /// §10d(2): what of losses brought forward is used whole, and the part above.
     Losses { free: Money, above: Rate }
     /// §46(3), (5): other income that is free, and where that ends.

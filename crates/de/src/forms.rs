@@ -1,7 +1,7 @@
 //! The official forms of a year, and when each is filed.
 
 use crate::{
-    burdens, capital, credits, other_income, pensions,
+    burdens, capital, credits, foreign_tax, funds, other_income, pensions,
     plan::{CapitalWay, Filed, FormRule},
     provision, special, wage, work,
 };
@@ -32,6 +32,11 @@ static RULES: &[(&str, FormRule)] = &[
         let declared = capital::way(of.on) != CapitalWay::Left;
         Required::if_so(declared, "capital income stays with what was withheld")
     }),
+    ("annex-aus", |of| {
+        let any = foreign_tax::countries(of.on).next().is_some();
+        Required::if_so(any, "no income taxed abroad")
+    }),
+    ("annex-kap-inv", |of| of.brings(&[&funds::brings::FUNDS], "no funds held abroad")),
     ("annex-provision", |of| of.when(provision::ALL, "no provision")),
     ("annex-special", |of| {
         let kinds = [

@@ -31,11 +31,18 @@ pub fn read(household: &Household, figures: &Arc<Figures>) -> Facts {
         with_adult: flag(ask::WITH_ADULT),
         special_fee: flag(ask::SPECIAL_FEE),
         land: answer(ask::LAND).and_then(Entry::text).unwrap_or_default().to_owned(),
+        land_before: land_before(household),
     };
     for paper in Reading::all(household) {
         law::read(&mut Bringing { paper, facts: &mut facts });
     }
     facts
+}
+
+fn land_before(household: &Household) -> Option<(String, i64)> {
+    let land = household.answers.get(ask::LAND_BEFORE).and_then(Entry::text)?;
+    let months = household.answers.get(ask::MONTHS_BEFORE).and_then(Entry::count)?;
+    Some((land.to_owned(), months))
 }
 
 fn is_child(person: &Person) -> bool {

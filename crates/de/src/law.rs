@@ -2,8 +2,9 @@
 
 use crate::{
     asked, assessment, benefits, beside, bringing::Bringing, burdens, capital, certificate_checks, charges,
-    children, credits, disability, employment, facts::Facts, filing, not_computed, other_income, payments,
-    pensions, people, people_checks, points::Points, provision, special, tax_classes, wage, work,
+    children, credits, disability, employment, facts::Facts, filing, foreign_tax, funds, not_computed,
+    other_income, payments, pensions, people, people_checks, points::Points, provision, special, tax_classes,
+    wage, work,
 };
 use hembo_core::{
     choice::Open,
@@ -29,11 +30,13 @@ static LAW: &[Rule] = &[
     Rule::new(&other_income::PROVISION).reads(other_income::read).finds(other_income::points),
     Rule::new(&pensions::PROVISION).reads(pensions::read).finds(pensions::points),
     Rule::new(&capital::PROVISION).reads(capital::read).finds(capital::points),
+    Rule::new(&funds::PROVISION).reads(funds::read).finds(funds::points),
     Rule::new(&benefits::PROVISION).reads(benefits::read).finds(benefits::points),
     Rule::new(&provision::PROVISION).reads(provision::read),
     Rule::new(&special::PROVISION).reads(special::read).finds(special::points),
     Rule::new(&burdens::PROVISION).reads(burdens::read).finds(burdens::points),
     Rule::new(&children::PROVISION).reads(children::read).finds(children::points),
+    Rule::new(&foreign_tax::PROVISION).reads(foreign_tax::read).finds(foreign_tax::points),
     Rule::new(&credits::PROVISION).reads(credits::read).finds(credits::points),
     Rule::new(&assessment::PROVISION).finds(assessment::points),
     Rule::new(&charges::PROVISION),

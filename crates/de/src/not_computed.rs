@@ -11,7 +11,7 @@ use hembo_core::{
 pub static PROVISION: Provision = Provision { household_questions: &ASKED, ..Provision::NONE };
 
 /// What the law has and this pack does not compute yet.
-pub const NOT_COMPUTED: [NotComputed; 5] = [
+pub const NOT_COMPUTED: [NotComputed; 4] = [
     NotComputed::new(
         "liability_rules",
         "Limited liability, or unlimited on request",
@@ -27,18 +27,11 @@ pub const NOT_COMPUTED: [NotComputed; 5] = [
         "§§10a, 79 to 99; §22 Nr.1 S.3 a bb S.2",
     ),
     NotComputed::new(
-        "foreign_taxed",
-        "Income taxed abroad that is taxed here too",
-        "Foreign tax on anything but capital income at the flat rate, rents and shares in firms abroad…",
-        "Such income is",
-        "§§34c, 34d",
-    ),
-    NotComputed::new(
         "fund_rules",
-        "Funds, futures and shares of firms with rules of their own",
-        "Funds held abroad, the lump sum before a sale, a share of one per cent and more, loans among relatives…",
+        "Shares of firms and capital income with rules of their own",
+        "A share of one per cent and more, loans among relatives, special funds, funds bought before 2018…",
         "Such capital income is",
-        "§§17, 20(8), 32d(2); §§16 to 20 InvStG",
+        "§§17, 20(8), 32d(2); §§25 to 56 InvStG",
     ),
     NotComputed::new(
         "other_rules",

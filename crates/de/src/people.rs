@@ -57,7 +57,8 @@ pub static PROVISION: Provision = Provision {
     ],
     household_questions: &[
         Field::choice(ask::LAND, "", "Land", LAENDER).lasts(),
-        Field::yes_no(ask::LAND_MOVED, "", "Moved to another Land in the year"),
+        Field::choice(ask::LAND_BEFORE, "", "Land before a move in the year", LAENDER),
+        Field::count(ask::MONTHS_BEFORE, "", "Months in the Land before the move", 11),
         Field::choice(ask::MARITAL, "", "Marriage", MARITAL).lasts(),
         Field::date(ask::MARRIED_ON, "", "Married on").lasts(),
         Field::date(ask::SEPARATED_ON, "", "Living apart for good since").lasts(),
@@ -96,7 +97,8 @@ pub mod ask {
     pub const LEFT: &str = "left";
     pub const CHURCH_MONTHS: &str = "church_months";
     pub const GROUND: &str = "ground";
-    pub const LAND_MOVED: &str = "land_moved";
+    pub const LAND_BEFORE: &str = "land_before";
+    pub const MONTHS_BEFORE: &str = "months_before";
     pub const MARRIED_ON: &str = "married_on";
     pub const SEPARATED_ON: &str = "separated_on";
     pub const TAX_NUMBER: &str = "tax_number";

@@ -23,6 +23,7 @@ open_points! {
     BORN = blocks "DE-C02", "§§24a, 32", "Ages decide allowances and reliefs.";
     NUMBER = blocks "DE-C01", "§139b AO", "Compare the number with a letter of the finance office.";
     LAND_ASKED = not_known "land", "§51a; church tax laws", "Say in which Land the household lives: church tax goes by it.";
+    MONTHS_ASKED = blocks "months-before", "church tax laws", "Church tax goes by months: enter them.";
     LAND_CHANGED = not_covered "land-moved", "church tax laws";
     MARITAL_ASKED = not_known "marital", "§26(1)", "Say whether they are married: it decides the table.";
     SPOUSE = not_covered "DE-C04", "§§1, 1a, 26";
@@ -121,9 +122,14 @@ fn church(points: &mut Points<'_>) {
     if members.is_empty() {
         return;
     }
-    if points.answered(ask::LAND_MOVED).and_then(Entry::flag) == Some(true) {
-        let words = "Church tax by the rates of two Länder is not computed.";
-        points.raise(&LAND_CHANGED, Place::household(ask::LAND_MOVED), words);
+    if points.answered(ask::LAND_BEFORE).is_some() && facts.land_before.is_none() {
+        let words = "For how many months in the Land before the move?";
+        points.raise(&MONTHS_ASKED, Place::household(ask::MONTHS_BEFORE), words);
+    }
+    let part = |&p: &usize| (1..12).contains(&facts.people[p].church_months);
+    if facts.land_before.is_some() && members.iter().any(part) {
+        let words = "Church tax of a part of the year in two Länder is not computed.";
+        points.raise(&LAND_CHANGED, Place::household(ask::LAND_BEFORE), words);
     }
     for &person in members.iter().filter(|&&p| facts.people[p].church_months < 12) {
         let who = &facts.people[person];

@@ -79,6 +79,7 @@ open_points! {
     WRITTEN_OFF = look "DE-C65", "§7(1)", "Its life is over: nothing of it falls on this year.";
     MORE_THAN_EMPLOYED = look "DE-C66", "§§9(1) Nr.4, 4(5) Nr.6c", "Of the days of employment five of seven are worked: compare the days.";
     FIRST_DEGREE = look "DE-C67", "§9(6)", "A first degree is no work expense: it goes to the special expenses, up to their most.";
+    ROOM_AND_DAYS = not_weighed "room-and-days", "§4(5) Nr.6b, 6c", "In months without the room days may count beside it: only one of the two is weighed for the year.";
     NO_GERMAN = look "DE-C62", "§12 Nr.1", "A course of the country's own language is private: only what the job needs in another language counts.";
 }
 
@@ -587,6 +588,13 @@ pub fn points(points: &mut Points<'_>) {
         for row in paper.rows.iter().filter(|row| count(row, "full_days") + count(row, "part_days") > 90) {
             let words = "More than three months of meals on one line.";
             points.raise(&MEALS_LONG, Place::row(&paper.id, row, "full_days"), words);
+        }
+    }
+    for paper in points.papers(HOME.id) {
+        let months = paper.boxes.get("months").and_then(Entry::count).unwrap_or(12);
+        if paper.flag("centre") && months < 12 && count(&paper.boxes, "days") > 0 {
+            let words = "A room for a part of the year, and days at home.";
+            points.raise(&ROOM_AND_DAYS, Place::paper(&paper.id, "months"), words);
         }
     }
     for paper in points.papers(OTHER.id) {

@@ -38,6 +38,8 @@ fn each_check_finds_its_fault_and_nothing_else() {
         family.0["papers"][0]["title"] = json!(who);
         family
     };
+    let moved_land =
+        || wages(json!({})).answer_for("ada", "church", json!(true)).answer("land_before", json!("BY"));
     let cases = [
         (
             "DE-C03",
@@ -386,8 +388,29 @@ fn each_check_finds_its_fault_and_nothing_else() {
         ),
         (
             "land-moved",
-            wages(json!({})).answer_for("ada", "church", json!(true)).answer("land_moved", json!(true)),
-            wages(json!({})).answer("land_moved", json!(true)),
+            moved_land().answer("months_before", json!(4)).answer_for("ada", "church_months", json!(11)),
+            moved_land().answer("months_before", json!(4)),
+        ),
+        ("months-before", moved_land(), moved_land().answer("months_before", json!(4))),
+        (
+            "fund-kind",
+            rows("Fund", json!([{ "distributed": "5" }])),
+            rows("Fund", json!([{ "distributed": "5", "kind": "other" }])),
+        ),
+        (
+            "foreign-income",
+            rows("Foreign tax", json!([{ "tax": "5" }])),
+            rows("Foreign tax", json!([{ "tax": "5", "income": "9" }])),
+        ),
+        (
+            "foreign-within",
+            rows("Foreign tax", json!([{ "tax": "5", "income": "9" }])),
+            rows("Foreign tax", json!([{ "tax": "5" }])),
+        ),
+        (
+            "room-and-days",
+            paper("Work at home", json!({ "days": 5, "centre": true, "months": 11 })),
+            paper("Work at home", json!({ "days": 5, "centre": true })),
         ),
         (
             "loss-back",

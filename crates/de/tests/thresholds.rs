@@ -481,3 +481,70 @@ fn exempt_wages_and_pensions_of_several_years() {
     assert_eq!(line(&outcome, "return/0", "progression"), money("1500"));
     assert_eq!(line(&outcome, "person/ada", "special_pay"), money("5000"));
 }
+
+/// A move from Nordrhein-Westfalen to Bayern after four months: 9 % of four twelfths of the base, 8 % of eight.
+#[test]
+fn church_tax_of_two_laender() {
+    let family = |before: bool| {
+        let family = earner().answer("land", json!("BY")).answer_for("ada", "church", json!(true));
+        if before {
+            family.answer("land_before", json!("NW")).answer("months_before", json!(4))
+        } else {
+            family
+        }
+    };
+    let of = |before: bool, id: &str| line(&family(before).outcome(), "return/0", id).cents();
+    let base = of(true, "church_base");
+    assert_eq!(of(true, "church_tax"), base / 3 * 9 / 100 + base * 2 / 3 * 8 / 100);
+    assert_eq!(of(false, "church_tax"), base * 8 / 100);
+}
+
+/// 50,000 × 2.29 % × 0.7 = 801.50, at most what the value rose with what was paid out, less that; 30 % of an equity fund are exempt.
+#[test]
+fn funds_with_their_lump_sum() {
+    let income = |cells: Value| {
+        let family = Family::single(2025).rows("Fund", "ada", json!([cells]));
+        line(&family.outcome(), "person/ada", "capital_income")
+    };
+    let fund = |closing: &str, paid: &str, kind: &str| {
+        income(json!({ "kind": kind, "opening": "50000", "closing": closing, "distributed_before": paid }))
+    };
+    assert_eq!(fund("60000", "0", "other"), money("801"));
+    assert_eq!([fund("50801", "0", "other"), fund("50000", "0", "other")], ["801", "0"].map(money));
+    assert_eq!([fund("60000", "801", "other"), fund("60000", "301.50", "other")], ["0", "500"].map(money));
+    assert_eq!(fund("60000", "0", "equity"), money("561"));
+    let months = json!({ "kind": "other", "opening": "50000", "closing": "60000", "months": 6 });
+    assert_eq!(income(months), money("400"));
+    let paid = |kind: &str| income(json!({ "kind": kind, "distributed": "1000", "sold": "1000" }));
+    assert_eq!(
+        ["equity", "mixed", "property", "foreign_property", "other"].map(paid),
+        ["1400", "1700", "800", "400", "2000"].map(money)
+    );
+}
+
+/// Taxable 38,734 at 6,956: of 10,000 earned abroad at most 10,000 / 38,734 of it, 1,795.84, country by country.
+#[test]
+fn foreign_tax_country_by_country() {
+    let family = |rows: Value| {
+        Family::single(2025)
+            .paper("Result", "ada", json!({ "kind": "rental", "result": "38770" }))
+            .rows("Foreign tax", "ada", rows)
+            .outcome()
+    };
+    let of = |rows: Value| line(&family(rows), "return/0", "foreign_credit");
+    let one = |income: &str, tax: &str| json!([{ "country": "Portugal", "income": income, "tax": tax }]);
+    let plain = family(json!([]));
+    let (tax, taxable) =
+        (line(&plain, "return/0", "tariff_tax").cents(), line(&plain, "return/0", "taxable_income").cents());
+    assert_eq!(taxable, 3_873_400);
+    let most = (i128::from(tax) * 1_000_000 / i128::from(taxable) + 99) / 100;
+    assert_eq!(of(one("10000", "500.01")), money("501"));
+    assert_eq!(i128::from(of(one("10000", "9000")).cents()), most * 100);
+    assert_eq!(of(one("-1", "9000")), money("0"));
+    let two = json!([{ "income": "10000", "tax": "9000" }, { "income": "10000", "tax": "0" }]);
+    assert_eq!(
+        i128::from(of(two).cents()),
+        most * 100,
+        "what one country does not take is none of another's"
+    );
+}
