@@ -33,12 +33,16 @@ impl Bringing<'_> {
         }
     }
 
-    /// Gives the amounts of a list to the owners, each line by what it says in the column `kind`; those that say none of these go to the
-    /// last one.
+    /// Gives the amounts of a list to the owners, each line by what it says in the column `kind`; those that say nothing go to the last one,
+    /// those that say something else are left.
     pub fn give_lines(&mut self, kinds: &[(&str, &'static Brought)]) {
         let of = |cells: &Answers| {
             let said = cells.get("kind").and_then(Entry::text);
-            kinds.iter().find(|(kind, _)| Some(*kind) == said).or(kinds.last()).map(|(_, kind)| *kind)
+            let found = match said {
+                Some(said) => kinds.iter().find(|(kind, _)| *kind == said),
+                None => kinds.last(),
+            };
+            found.map(|(_, kind)| *kind)
         };
         let lines: Vec<_> = self
             .paper

@@ -7,12 +7,16 @@ use crate::{
     foreign_tax, other_income,
     plan::{CapitalWay, On},
     points::Points,
-    rounding::{euros_up, part_up},
+    rounding::{euros_up, half_up, part_up},
     special,
 };
 use hembo_core::{
+    Decision,
     brought::Brought,
+    choice::{Chosen, Open},
+    decision::Opt,
     field::{Choice, Field, Years},
+    household::{Answers, Entry},
     limit, limits,
     line::LineId,
     lines, open_points,
@@ -20,7 +24,7 @@ use hembo_core::{
     point::{Gather, Place},
     provision::Provision,
     settled,
-    trail::Trail,
+    trail::{Item, Trail},
 };
 use hembo_money::{Money, Rate, Rounding};
 
@@ -61,6 +65,7 @@ open_points! {
 
 /// What its papers bring.
 pub mod brings {
+    use super::Either;
     use hembo_core::brought::Brought;
 
     /// Small jobs in the home.
@@ -75,12 +80,15 @@ pub mod brings {
     pub static ENERGY_2: Brought = Brought::new();
     /// Third year.
     pub static ENERGY_3: Brought = Brought::new();
+    /// Work of craftsmen or energy renovation.
+    pub static EITHER: Brought<Either> = Brought::new();
 }
 
 const KINDS: &[Choice] = &[
     Choice::new("services", "Services in the home"),
     Choice::new("crafts", "Craftsmen, labour"),
     Choice::new("minijob", "Small job in the home"),
+    Choice::new("either", "Craftsmen, or energy renovation in its first year"),
     Choice::new("energy_1", "Energy renovation, first year"),
     Choice::new("energy_2", "Energy renovation, second year"),
     Choice::new("energy_3", "Energy renovation, third year"),
@@ -101,6 +109,7 @@ pub const INVOICES: PaperKind = PaperKind {
         Field::date("date", "", "Transferred on"),
         Field::text("what", "", "Who", 80),
         Field::amount("amount", "", "Labour, or all costs of a renovation"),
+        Field::amount("labour", "", "Of it labour, where it may be either"),
     ],
     back: Back::Nothing,
     years: Years::ALL,
@@ -117,6 +126,69 @@ pub fn read(paper: &mut Bringing<'_>) {
         ("energy_3", &brings::ENERGY_3),
         ("services", &brings::SERVICES),
     ]);
+    let is_either = |cells: &Answers| cells.get("kind").and_then(Entry::text) == Some("either");
+    let rows = paper.paper.paper.rows.iter().enumerate().filter(|(_, cells)| is_either(cells));
+    let money = |cells: &Answers, column: &str| cells.get(column).and_then(Entry::money).unwrap_or_default();
+    let rows: Vec<_> =
+        rows.map(|(row, cells)| (row, money(cells, "labour"), money(cells, "amount"))).collect();
+    for (row, labour, all) in rows {
+        let item = |column, amount| paper.paper.item(column, Some(row), amount);
+        let either = Either { labour: item("labour", labour), all: item("amount", all) };
+        for person in paper.owners() {
+            paper.facts.people[person].own.add(&brings::EITHER, either);
+        }
+    }
+}
+
+/// Work that may be claimed as that of craftsmen or as energy renovation (§35c(3) S.2): never as both.
+#[derive(Debug, Clone, Copy)]
+#[allow(missing_docs)]
+pub struct Either {
+    pub labour: Item,
+    pub all: Item,
+}
+
+/// All such work of the filers, in their order, with whose it is.
+fn eithers(facts: &Facts) -> impl Iterator<Item = (usize, &Either)> {
+    let of =
+        |&person: &usize| facts.people[person].own.of(&brings::EITHER).iter().map(move |one| (person, one));
+    facts.filers.iter().flat_map(of)
+}
+
+/// As what each of them is claimed.
+pub static AS_ENERGY: Open<Facts> = Open::new(
+    |facts| (0..eithers(facts).count()).collect(),
+    |facts, at| {
+        let (person, _) = eithers(facts).nth(at).unwrap_or_else(|| unreachable!("of the same facts"));
+        let name = facts.first_name(person);
+        let options = vec![
+            Opt::new("crafts", "Work of craftsmen", ""),
+            Opt::new("energy", "Energy renovation", format!("work {} as renovation", at + 1)),
+        ];
+        let label = format!("Work {} at the home of {name}", at + 1);
+        Decision::between(format!("de.energy.{at}"), label, "§§35a(3), 35c(3)", options)
+    },
+);
+
+/// Which of them are claimed as renovation in a way.
+pub fn chosen(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Vec<usize> {
+    (0..eithers(facts).count()).filter(|at| way.taken(&AS_ENERGY, *at) == Some(1)).collect()
+}
+
+/// What of such work is claimed in an assessment as that of craftsmen, and as renovation.
+fn either(on: On<'_>) -> [Money; 2] {
+    let mut sums = [Money::ZERO; 2];
+    for (at, (person, one)) in eithers(on.facts).enumerate() {
+        let energy = on.plan.energy.contains(&at);
+        let amount = if energy { one.all.amount } else { one.labour.amount };
+        let share = match on.people.contains(&person) {
+            _ if on.halves() => half_up(amount),
+            true => amount,
+            false => Money::ZERO,
+        };
+        sums[usize::from(energy)] += euros_up(share);
+    }
+    sums
 }
 
 /// What there is of credits, before the tax that takes them.
@@ -149,11 +221,13 @@ pub fn there_are(
     let services = part(&brings::SERVICES, figures.services_rate);
     let services =
         limit::cap(trail, SERVICES_MOST.at(on.scope), services, most_of_home(on, figures.services_most));
-    let crafts = part(&brings::CRAFTS, figures.crafts_rate);
+    let [labour, renovation] = either(on);
+    let crafts = part_up(on.shared_up(&brings::CRAFTS) + labour, figures.crafts_rate);
     let crafts = limit::cap(trail, CRAFTS_MOST.at(on.scope), crafts, most_of_home(on, figures.crafts_most));
     let years: [&'static Brought; 3] = [&brings::ENERGY_1, &brings::ENERGY_2, &brings::ENERGY_3];
     let energy = years.into_iter().enumerate().map(|(at, kind)| {
-        settled::lesser(part_up(on.shared_up(kind), figures.energy_rates[at]), figures.energy_most[at])
+        let more = if at == 0 { renovation } else { Money::ZERO };
+        settled::lesser(part_up(on.shared_up(kind) + more, figures.energy_rates[at]), figures.energy_most[at])
     });
     let by_tariff = capital::way(on) == CapitalWay::Tariff;
     let of_capital = if by_tariff { on.sum(&capital::brings::FOREIGN_TAX) } else { Money::ZERO };
@@ -167,7 +241,7 @@ pub fn there_are(
 
 /// The most stands once for the home: a half of it where spouses are assessed apart (§35a(5) S.4).
 fn most_of_home(on: On<'_>, most: Money) -> Money {
-    if on.plan.alone && on.facts.couple() { crate::rounding::half_up(most) } else { most }
+    if on.plan.alone && on.facts.couple() { half_up(most) } else { most }
 }
 
 /// §35: four times the base, at most the trade tax paid, and the part of the tax that the trade bears.
@@ -207,7 +281,12 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, credits: Credits, tax: Money) 
         let taken = settled::lesser(amount, left);
         left -= taken;
         let abroad = foreign_tax::countries(on).map(|country| &country.tax).filter(|_| line == FOREIGN);
-        let items: Vec<_> = kinds.iter().flat_map(|kind| on.items(kind)).chain(abroad).collect();
+        let work = eithers(on.facts).enumerate().filter_map(|(at, (_, one))| match line {
+            CRAFTS if !on.plan.energy.contains(&at) => Some(&one.labour),
+            ENERGY if on.plan.energy.contains(&at) => Some(&one.all),
+            _ => None,
+        });
+        let items: Vec<_> = kinds.iter().flat_map(|kind| on.items(kind)).chain(abroad).chain(work).collect();
         lines.push((
             line,
             trail.line(line, on.scope, taken, |i| _ = i.items(items).figure("There is", amount)),

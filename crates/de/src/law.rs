@@ -51,6 +51,7 @@ pub static CHOICES: &[&Open<Facts>] = &[
     &capital::CAPITAL,
     &work::ROOM,
     &burdens::DISABILITY,
+    &credits::AS_ENERGY,
     &children::LUMP_TO,
     &children::TRAINING_TO,
 ];

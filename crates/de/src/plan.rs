@@ -27,6 +27,8 @@ pub struct Plan {
     pub rooms: Vec<usize>,
     /// Who claims the costs of a disability instead of the lump sum.
     pub actual_costs: Vec<usize>,
+    /// Which work at the home is claimed as energy renovation, by place among such work.
+    pub energy: Vec<usize>,
     /// To whom a child's disability lump sum goes, by child; half to each where nothing is said.
     pub lump_to: Vec<(usize, usize)>,
     /// To whom a child's training lump sum goes, by child; half to each where nothing is said.

@@ -1,7 +1,7 @@
 //! A household as it is weighed: what a way takes, and what all its assessments come to together.
 
 use crate::{
-    assessment, burdens, capital, children,
+    assessment, burdens, capital, children, credits,
     facts::Facts,
     filing, law,
     plan::{On, Plan},
@@ -36,6 +36,7 @@ impl<'h> GermanCase<'h> {
             capital: capital::chosen(facts, way),
             rooms: work::rooms(facts, way),
             actual_costs: burdens::chosen(facts, way),
+            energy: credits::chosen(facts, way),
             lump_to: children::chosen(facts, way, &children::LUMP_TO),
             training_to: children::chosen(facts, way, &children::TRAINING_TO),
         }

@@ -152,6 +152,7 @@ const COMMUTE: PaperKind = PaperKind {
         Field::choice("by", "", "By", MEANS).lasts(),
         Field::amount("ticket", "", "Tickets of the year"),
         Field::decimal("car_km", "", "Of them by car", 1).lasts(),
+        Field::amount("actual", "", "Actual costs of both ways, where disabled"),
     ],
     back: Back::Nothing,
     years: Years::ALL,
@@ -344,10 +345,16 @@ fn ways(paper: &mut Bringing<'_>) {
             } else {
                 distance(figures, 0, car_km)
             };
+            let actual = money(cells, "actual");
             let otherwise = item("km", distance(figures, car_km, km) * days);
             let far_km = settled::greater(km - figures.commute.far_from, 0);
             let far = item("km", figures.commute.far * far_km * days);
-            let way = Way { by_car: item("km", by_car * days), otherwise, tickets, far };
+            let by_car = if drives_as_disabled(paper.facts.people[person].disability) {
+                settled::greater(by_car * days, actual)
+            } else {
+                by_car * days
+            };
+            let way = Way { by_car: item("km", by_car), otherwise, tickets, far };
             paper.facts.people[person].own.add(&brings::WAYS, way);
         }
     }

@@ -28,6 +28,7 @@ prop_compose! {
         crafts in 0_i64..9_000,
         children in prop::collection::vec((0_i64..13, prop::option::weighted(0.4, 20_i64..100), 0_i64..13), 0..3),
         care in 0_i64..9_000,
+        either in prop::collection::vec((0_i64..60_000, 0_i64..9_000), 0..3),
         result in prop::option::weighted(0.3, -20_000_i64..40_000),
     ) -> Family {
         let mut family = if couple { Family::couple(year) } else { Family::single(year) };
@@ -68,6 +69,10 @@ prop_compose! {
         }
         if !children.is_empty() {
             family = family.paper("Care and school", "ada", json!({ "child": "c0", "care": text(care) }));
+        }
+        for (all, labour) in either {
+            let row = json!([{ "kind": "either", "amount": text(all + labour), "labour": text(labour), "date": "2025-03-03" }]);
+            family = family.rows("Household", if couple { "bo" } else { "ada" }, row);
         }
         if let Some(amount) = result {
             family = family.paper("Result", "ada", json!({ "kind": "rental", "result": text(amount) }));

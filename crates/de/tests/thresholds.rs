@@ -548,3 +548,35 @@ fn foreign_tax_country_by_country() {
         "what one country does not take is none of another's"
     );
 }
+
+/// Craftsmen: 20 % of labour up to 1,200; energy renovation: 7 % of all costs up to 14,000. Of 6,000 labour in 17,142 the first is as good.
+#[test]
+fn work_that_is_either() {
+    let family = |all: &str| {
+        let row = json!([{ "kind": "either", "amount": all, "labour": "6000", "date": "2025-05-05" }]);
+        Family::single(2025).paper("LStB", "ada", json!({ "3": "70000" })).rows("Household", "ada", row)
+    };
+    let used = |all: &str| {
+        let outcome = family(all).outcome();
+        ["c35a_craft_used", "c35c_used"].map(|id| line(&outcome, "return/0", id))
+    };
+    assert_eq!(used("17000"), ["1200", "0"].map(money));
+    assert_eq!(used("17143"), ["0", "1201"].map(money));
+    assert_eq!(used("200001"), ["0", "14000"].map(money));
+    let dearer = family("17143").pin("de.energy.0", "crafts").outcome();
+    assert_eq!(dearer.total - family("17143").outcome().total, money("1"));
+}
+
+/// Actual costs of both ways count for who is disabled where they are above 0.60 a kilometre.
+#[test]
+fn actual_costs_of_the_way_of_who_is_disabled() {
+    let commute = |degree: i64, actual: &str| {
+        let row = json!([{ "days": 100, "km": "30", "by": "car", "actual": actual }]);
+        let family = earner().answer_for("ada", "degree", json!(degree)).rows("Way to work", "ada", row);
+        line(&family.outcome(), "person/ada", "commute")
+    };
+    assert_eq!(
+        [commute(70, "1799"), commute(70, "1801"), commute(60, "1801")],
+        ["1800", "1801", "980"].map(money)
+    );
+}
