@@ -72,6 +72,7 @@ limits! {
 open_points! {
     LOSS_BACK = not_weighed "loss-back", "§10d(1)", "It goes back to the two years before first, all or none on request: compare those notices.";
     WITHDRAWN = look "DE-C74", "§§46(2) Nr.8, 355 AO", "A return that nobody had to file may be withdrawn within the month for an objection.";
+    FIFTHS_BELOW_ZERO = not_covered "fifths-below-zero", "§§34(1) S.3, 32b";
     CAPITAL_LOSS = not_covered "capital-loss", "§20(6)";
 }
 
@@ -328,6 +329,10 @@ pub fn points(points: &mut Points<'_>) {
         if points.amount(TOTAL, place).is_negative() {
             points.raise(&LOSS_BACK, Place::household("answers"), "A loss of this year.");
         }
+        if !points.amount(benefits::ALL, place).is_zero() && below_zero(points, place) {
+            let words = "More extraordinary than taxable income, and income under the progression clause, is not computed.";
+            points.raise(&FIFTHS_BELOW_ZERO, Place::household("answers"), words);
+        }
         let due = points.amount(payments::BALANCE, place) > Money::ZERO;
         if due && !season::has_duty(points) {
             points.raise(
@@ -347,4 +352,15 @@ pub fn points(points: &mut Points<'_>) {
             points.raise(&CAPITAL_LOSS, Place::person(&who.id, "answers"), words);
         }
     }
+}
+
+/// Whether less is left of an assessment's taxable income without what is extraordinary of its people than nothing.
+fn below_zero(points: &Points<'_>, place: usize) -> bool {
+    let filers = &points.facts.filers;
+    let people = if points.returns > 1 { &filers[place..=place] } else { filers.as_slice() };
+    let of = |&person: &usize| {
+        points.trail.amount(employment::EXTRAORDINARY, Scope::Person(person)).unwrap_or_default()
+    };
+    let extraordinary: Money = people.iter().map(of).sum();
+    extraordinary > points.amount(TAXABLE, place)
 }

@@ -42,7 +42,7 @@ open_points! {
     TWICE_INSURED = look "DE-C60", "§10(1) Nr.3", "Compare the months of both.";
     ALONE_CLAIMED = blocks "DE-C61", "§10(4) S.2", "With any part of an employer the lower most counts: answer no.";
     OTHER_YEAR = blocks "DE-C69", "§41b", "Take the certificate of this year.";
-    NO_START = blocks "DE-C71-base", "§19(2) S.3", "Enter number 30: it decides what is free for life.";
+    NO_START = blocks "DE-C71-base", "§19(2) S.3", "Enter numbers 29 and 30: they decide what is free for life.";
 }
 
 /// What is unlikely about certificates.
@@ -104,6 +104,9 @@ fn amounts(points: &mut Points<'_>, paper: &Paper) {
     }
     if of("8") > Money::ZERO && count(paper, "30").is_none() {
         at(points, &NO_START, paper, "30", "in which year did the pension begin?");
+    }
+    if of("8") > Money::ZERO && of("29").is_zero() {
+        at(points, &NO_START, paper, "29", "twelve times which first pension is its base?");
     }
 }
 

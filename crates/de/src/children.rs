@@ -179,7 +179,8 @@ fn part_of(on: On<'_>, child: usize, of: Child, given: &[(usize, usize)], amount
 pub fn training_away(on: On<'_>, trail: &mut impl Trail) -> Money {
     let year = on.facts.figures.supports.training_away;
     let of = |(at, child): (usize, &Child)| {
-        let amount = portion_up(year, child.away_months, 12);
+        // Of a child abroad by its country group (§33a(2) S.2).
+        let amount = portion_up(year, child.away_months * child.quarters, 48);
         part_of(on, at, *child, &on.plan.training_to, amount)
     };
     let all = on.facts.children.iter().enumerate().map(of).sum();

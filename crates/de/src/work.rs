@@ -214,8 +214,8 @@ const MOVE: PaperKind = PaperKind {
     boxes: &[
         Field::date("loaded", "", "Day of loading"),
         Field::amount("costs", "", "Transport, double rent, broker"),
-        Field::yes_no("home_before", "", "Own home before"),
-        Field::yes_no("home_after", "", "Own home after"),
+        Field::yes_no("home_before", "", "Own home before").blank_is("true"),
+        Field::yes_no("home_after", "", "Own home after").blank_is("true"),
         Field::count("others", "", "Others who moved along", 20),
         Field::amount("lessons", "", "Lessons of children"),
         Field::count("pupils", "", "Children with lessons", 20),
@@ -442,7 +442,8 @@ fn moved(paper: &mut Bringing<'_>) {
         .and_then(|day| figures.from.iter().rposition(|from| from.0 <= day));
     let mut amount = paper.amount("costs");
     if let Some(at) = in_force {
-        amount += if paper.flag("home_before") && paper.flag("home_after") {
+        let own_home = |field: &str| paper.paper.paper.boxes.get(field).and_then(Entry::flag) != Some(false);
+        amount += if own_home("home_before") && own_home("home_after") {
             figures.entitled[at] + figures.further[at] * paper.count("others")
         } else {
             figures.without_home[at]

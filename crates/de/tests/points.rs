@@ -321,7 +321,7 @@ fn each_check_finds_its_fault_and_nothing_else() {
             paper("Rente", json!({ "gross": "9" })),
             paper("Rente", json!({ "gross": "9", "start": 2025 })),
         ),
-        ("DE-C71-base", wages(json!({ "8": "9" })), wages(json!({ "8": "9", "30": 2020 }))),
+        ("DE-C71-base", wages(json!({ "8": "9" })), wages(json!({ "8": "9", "29": "9", "30": 2020 }))),
         (
             "pension-free",
             paper("Rente", json!({ "gross": "9", "start": 2023 })),
@@ -474,4 +474,17 @@ fn classes_that_changed_within_a_certificate() {
             .outcome()
     };
     assert!(!has_point(&covered("2025-05-31"), "DE-C60") && has_point(&covered("2025-06-01"), "DE-C60"));
+}
+
+/// Fifths of which the rest is below zero are not computed beside the progression clause.
+#[test]
+fn fifths_beside_the_progression_clause() {
+    let family = |benefit: &str| {
+        Family::single(2025)
+            .paper("LStB", "ada", json!({ "3": "50000", "19": "50000", "23": "4000", "22": "4000" }))
+            .rows("Progression", "ada", json!([{ "kind": "benefit", "amount": benefit }]))
+            .outcome()
+    };
+    assert!(has_point(&family("5000"), "fifths-below-zero") && !family("5000").covered);
+    assert!(!has_point(&family("0"), "fifths-below-zero"));
 }

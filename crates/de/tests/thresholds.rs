@@ -580,3 +580,19 @@ fn actual_costs_of_the_way_of_who_is_disabled() {
         ["1800", "1801", "980"].map(money)
     );
 }
+
+/// Without a home of one's own before the move 193 count; 12 months abroad of a child in the group of a half are worth six.
+#[test]
+fn moves_without_a_home_and_training_abroad() {
+    let moved = |before: Value| {
+        let boxes = json!({ "loaded": "2025-03-03", "home_before": before });
+        line(&earner().paper("Move", "ada", boxes).outcome(), "person/ada", "moving")
+    };
+    assert_eq!([moved(json!(true)), moved(json!(false))], ["964", "193"].map(money));
+    let away = |group: &str| {
+        let family =
+            earner().person("cy", "dependent", "2005-05-05").answer_for("cy", "away_months", json!(12));
+        line(&family.answer_for("cy", "group", json!(group)).outcome(), "return/0", "training_away")
+    };
+    assert_eq!([away("4"), away("2")], ["1200", "600"].map(money));
+}
