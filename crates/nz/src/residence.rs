@@ -30,6 +30,13 @@ pub static PROVISION: Provision = Provision {
         Question {
             of: FILER,
             from_age: 0,
+            field: Field::yes_no(ask::RESIDENT_BEFORE, "", "Resident, or transitional before, in the ten years before it")
+                .lasts()
+                .help("Of a transitional resident: then the person is none."),
+        },
+        Question {
+            of: FILER,
+            from_age: 0,
             field: Field::date(ask::TRANSITIONAL, "", "Transitional resident since")
                 .lasts()
                 .help("Came in the last four years after ten years away: income from abroad that is not for work is exempt."),
@@ -47,6 +54,7 @@ pub mod ask {
     pub const CAME: &str = "came";
     pub const LEFT: &str = "left";
     pub const TRANSITIONAL: &str = "transitional";
+    pub const RESIDENT_BEFORE: &str = "resident_before";
 }
 
 /// How long the filers were resident in the year.
@@ -60,6 +68,7 @@ open_points! {
     ASKED = not_known "C03", "ITA YD 1", "Say whether the filers were resident all year.";
     DATES = blocks "C03-dates", "ITA YD 1(3) to (6)", "Enter the first or the last day of residence, of whom it was a part of the year.";
     INVERTED = blocks "C03-inverted", "ITA YD 1", "Correct the days: they must lie in this year, the first before the last.";
+    NONE_BEFORE = blocks "C04", "ITA HR 8(2)(a), (b)", "Who was resident in the ten years before, or a transitional resident once, is none: clear the day.";
     NOT_RESIDENT = not_covered "non-resident", "ITA BD 1(5), RF 2";
     WORLD = look "C58", "ITA BD 1(4)", "Income of the whole world counts from the first day of residence; interest and dividends before it are settled by what was withheld.";
     OVER = look "C05", "ITA HR 8(3)", "The time is over: income from abroad is taxable.";
@@ -153,6 +162,10 @@ fn transitional(points: &mut Points<'_>, person: usize) {
     let Some(since) = day(who, ask::TRANSITIONAL) else { return };
     let until = transitional_until(since, points.facts.figures.transitional.months);
     let place = points.at(person, ask::TRANSITIONAL);
+    if who.answers.get(ask::RESIDENT_BEFORE).and_then(Entry::flag) == Some(true) {
+        let message = format!("{}: not a transitional resident.", who.name);
+        points.raise(&NONE_BEFORE, place.clone(), message);
+    }
     if until < points.facts.year_begin {
         points.raise(&OVER, place, format!("{}: the time ended on {}.", who.name, in_words(until)));
     } else if until < points.facts.year_end {

@@ -15,13 +15,14 @@ use hembo_core::{
     field::{Choice, Field, Years},
     forms::Required,
     household::Entry,
+    line::LineId,
     lines, open_points,
     paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
     settled,
-    trail::{Item, Trail},
+    trail::{Input, Item, Scope, Trail},
 };
 use hembo_money::{Money, Rounding};
 
@@ -49,6 +50,7 @@ lines! {
 open_points! {
     SUMMARY_APART = blocks "C34", "TAA 33A; form IR10", "The profit of the summary and that of the trade must agree.";
     NO_SUMMARY = look "C35", "TAA 33A; form IR10", "Attach a summary of accounts.";
+    NEW_METHOD = look "C72", "ITA DE 2B, DB 18AA; EE 49", "Another method than last year's: look whether depreciation or its recovery changes with it.";
     LOGBOOK = blocks "C36", "ITA DE 4, DE 6", "Keep a logbook, or claim at most 25 % of the vehicle.";
     IMPOSSIBLE = blocks "C71", "ITA DE 2, DB 18AA", "A part cannot be larger than the whole.";
     RATE_OF_YEAR = look "kilometre-rate", "ITA DE 12(4)", "Compare the rates with those that the Commissioner published for the year.";
@@ -105,9 +107,11 @@ pub const TRADE: PaperKind = PaperKind {
         Field::count("total_km", "", "Kilometres in the year", 1_000_000),
         Field::count("business_km", "", "Of them for work", 1_000_000),
         Field::amount("vehicle_costs", "", "Vehicle costs with depreciation"),
+        Field::choice("vehicle_before", "", "Vehicle by which method last year", VEHICLE_METHODS),
         Field::yes_no("logbook", "", "Logbook of 90 days, not older than three years").blank_is("true"),
         Field::count("area", "", "Room at home in m²", 10_000).lasts(),
         Field::count("total_area", "", "Home in m²", 100_000).lasts(),
+        Field::choice("room_before", "", "Room by which method last year", ROOM_METHODS),
         Field::amount("premises", "", "Premises: rates, rent or interest, insurance"),
         Field::amount("utilities", "", "Power, phone, internet"),
     ],
@@ -119,6 +123,14 @@ pub const TRADE: PaperKind = PaperKind {
     years: Years::ALL,
     next_year: NextYear::Again,
 };
+
+/// By which a vehicle was claimed: the boxes that each takes.
+const VEHICLE_METHODS: &[Choice] =
+    &[Choice::new("business_km", "By kilometres"), Choice::new("vehicle_costs", "By costs")];
+
+/// By which a room was claimed: the boxes that each takes.
+const ROOM_METHODS: &[Choice] =
+    &[Choice::new("area", "By square metres"), Choice::new("premises", "By costs")];
 
 const SUMMARY: PaperKind = PaperKind {
     id: "IR10",
@@ -345,6 +357,32 @@ pub fn points(points: &mut Points<'_>) {
     }
     for (place, person) in points.returns() {
         summary(points, place, person);
+        for (line, before, methods) in
+            [(VEHICLE, "vehicle_before", VEHICLE_METHODS), (ROOM, "room_before", ROOM_METHODS)]
+        {
+            new_method(points, (line, place), before, methods);
+        }
+    }
+}
+
+/// A method of the chosen way that is not last year's: a method is named after the box whose amount it takes.
+fn new_method(points: &mut Points<'_>, (line, place): (LineId, usize), before: &str, methods: &[Choice]) {
+    let taken: Vec<Item> = points
+        .trail
+        .lines
+        .iter()
+        .filter(|of| of.id == line && of.scope == Scope::Return(place))
+        .flat_map(|of| &of.inputs.0)
+        .filter_map(|input| if let Input::Box(item) = input { Some(*item) } else { None })
+        .collect();
+    for item in taken.into_iter().filter(|item| !item.amount.is_zero()) {
+        let paper = &points.household.papers[item.paper];
+        let last = paper.text(before);
+        let known = methods.iter().any(|method| method.id == item.field);
+        if known && last.is_some_and(|last| last != item.field) {
+            let message = format!("{}: another method than last year.", paper.title);
+            points.raise(&NEW_METHOD, Place::paper(&paper.id, before), message);
+        }
     }
 }
 

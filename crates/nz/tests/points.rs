@@ -36,6 +36,14 @@ fn each_check_finds_its_fault_and_nothing_else() {
             json!([{ "what": what, "amount": "9" }]),
         )
     };
+    // 1.17 a kilometre are more than costs of 10.
+    let vehicle = |before: &str| {
+        let boxes = json!({
+            "turnover": "50000", "total_km": 1000, "business_km": 1000, "fuel": "petrol", "vehicle_costs": "10",
+            "vehicle_before": before,
+        });
+        paper("Own trade", boxes)
+    };
     let cases = [
         // 10.5 % of 15,600, 17.5 % of the rest of 50,000 and the levy are 8,493: 8 % of it are 679.
         (
@@ -52,6 +60,20 @@ fn each_check_finds_its_fault_and_nothing_else() {
             ),
         ),
         ("C27", titled("Tern fund", "Tern fund"), titled("Tern fund", "Tern bank")),
+        (
+            "C04",
+            single().answer_for("ada", "transitional", json!("2025-01-01")).answer_for(
+                "ada",
+                "resident_before",
+                json!(true),
+            ),
+            single().answer_for("ada", "transitional", json!("2025-01-01")).answer_for(
+                "ada",
+                "resident_before",
+                json!(false),
+            ),
+        ),
+        ("C72", vehicle("vehicle_costs"), vehicle("business_km")),
         ("C31", spent("Depreciation of the house"), spent("Depreciation of the curtains")),
         (
             "C08",

@@ -38,6 +38,7 @@ lines! {
 open_points! {
     ADDS_NOT = blocks "C07", "Fourth Schedule para 13", "Compare the codes with the certificate: they must add up to 3699.";
     PAYE_HIGH = look "C08", "Fourth Schedule", "Compare the PAYE with the certificate.";
+    BURSARY = look "C59", "s10(1)(q)(ii)(aa)", "Of who earns more a bursary to a relative is taxable: compare its code.";
     MOSTLY_SALARY = look "C74", "s23(m)", "Costs against commission count only where it is more than half of the pay: those of a salaried person do.";
     PENSION_ADDED = look "C11", "Seventh Schedule para 12D", "The employer's part is added once: compare the certificate.";
     MEDICAL_ADDED = look "C12", "Seventh Schedule para 12A", "The employer's part is added once: compare the certificate.";
@@ -315,6 +316,9 @@ pub fn points(points: &mut Points<'_>) {
     }
 }
 
+/// Up to so much remuneration a bursary to a relative is exempt; worth a look, no rule.
+const BURSARY_TO: Money = Money::whole(600_000);
+
 fn one(points: &mut Points<'_>, paper: &Paper) {
     let place = || Place::paper(&paper.id, "amount");
     let with = |does: &[Does]| -> Money {
@@ -333,6 +337,9 @@ fn one(points: &mut Points<'_>, paper: &Paper) {
     let paye = of_code(paper, "4102");
     if paye > cents(taxed, top) {
         points.raise(&PAYE_HIGH, place(), format!("PAYE of {paye:#} on {taxed:#}."));
+    }
+    if !of_code(paper, "3815").is_zero() && gross > BURSARY_TO {
+        points.raise(&BURSARY, place(), format!("A bursary that is not taxable, and pay of {gross:#}."));
     }
     let commission = of_code(paper, "3606");
     if !commission.is_zero() && commission * 2 < gross {

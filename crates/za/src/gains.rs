@@ -51,6 +51,7 @@ lines! {
 open_points! {
     INCOMPLETE = blocks "C36", "Eighth Schedule paras 20, 35", "Enter what it brought and what it cost.";
     HOME = look "C37", "Eighth Schedule paras 45 to 49", "Let or office parts of a home are shared out: enter the part used as a home.";
+    BOUGHT_AGAIN = not_covered "C40", "Eighth Schedule para 42";
     FREE = look "C67", "Eighth Schedule para 45(1)", "All of the gain of the home is free.";
     METHOD = look "C39", "Eighth Schedule para 32", "Once chosen for a class of assets, an identification method stays until all are sold.";
 }
@@ -142,6 +143,7 @@ const SOLD: PaperKind = PaperKind {
         Field::amount("market", "", "Base cost from 1 October 2001"),
         Field::amount("twenty", "", "Base cost, 20 % of proceeds"),
         Field::amount("apportioned", "", "Base cost, time-apportioned"),
+        Field::yes_no("bought_again", "", "Bought again within 45 days before or after"),
         Field::count("home_percent", "", "Per cent used as the home", 100).blank_is("100"),
         Field::count("owned_percent", "", "Per cent owned", 100).blank_is("100"),
         Field::yes_no("abroad", "", "Abroad"),
@@ -345,6 +347,13 @@ pub fn points(points: &mut Points<'_>) {
             let told = |column: &str| row.contains_key(column);
             if !told("proceeds") || !METHODS.iter().any(|(column, _)| told(column)) {
                 points.raise(&INCOMPLETE, at("proceeds"), "What did it bring, and what did it cost?");
+            }
+            let money = |column: &str| row.get(column).and_then(Entry::money);
+            let mut costs = METHODS.iter().filter_map(|(column, _)| money(column));
+            let lost = costs.any(|cost| money("proceeds").is_some_and(|proceeds| proceeds < cost));
+            if lost && row.get("bought_again").and_then(Entry::flag) == Some(true) {
+                let words = "The loss on what was bought again within 45 days waits in its cost: that is not computed.";
+                points.raise(&BOUGHT_AGAIN, at("bought_again"), words);
             }
             let text = |column: &str| row.get(column).and_then(Entry::text).unwrap_or_default();
             match text("kind") {

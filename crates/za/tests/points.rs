@@ -14,6 +14,10 @@ fn each_check_finds_its_fault_and_nothing_else() {
     let paper = |kind: &str, boxes: Value| single().paper(kind, "ada", boxes);
     let bare = || Family::single(2026, "1985-06-01");
     let logbook = |boxes: Value| bare().pay("ada", &[("3701", "90000")]).paper("Logbook", "ada", boxes);
+    let again = |proceeds: &str, cost: &str| {
+        let line = json!([{ "what": "Shares", "kind": "shares", "date": "2025-09-09", "proceeds": proceeds, "cost": cost, "bought_again": true }]);
+        single().rows("Assets sold", "ada", line)
+    };
     let cases = [
         (
             "C07",
@@ -35,6 +39,22 @@ fn each_check_finds_its_fault_and_nothing_else() {
             bare().paper("IRP5", "ada", json!({ "gross": "95751" })),
             bare().paper("IRP5", "ada", json!({ "gross": "95750" })),
         ),
+        (
+            "C59",
+            bare().shared(
+                "IRP5",
+                &[("ada", "100")],
+                json!({ "gross": "600001" }),
+                json!([{ "code": "3815", "amount": "9" }]),
+            ),
+            bare().shared(
+                "IRP5",
+                &[("ada", "100")],
+                json!({ "gross": "600000" }),
+                json!([{ "code": "3815", "amount": "9" }]),
+            ),
+        ),
+        ("C40", again("9", "10"), again("10", "10")),
         (
             "C74",
             bare().shared(
