@@ -8,7 +8,7 @@ use utoipa::ToSchema;
 /// The combinations of a household, for the year that runs.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, ToSchema)]
 pub struct Withholding {
-    /// What is chosen between: "Tax classes".
+    /// What is chosen between.
     pub what: String,
     /// From when a choice counts, what follows from it, what it is reckoned from.
     pub words: String,
@@ -21,7 +21,7 @@ pub struct Withholding {
 /// A combination, with what is withheld under it.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, ToSchema)]
 pub struct Combination {
-    /// Which: "III for Hauke, V for Merle".
+    /// Which, in a few words.
     pub label: String,
     /// By whom: a name, and what is withheld of a month's pay.
     pub months: Vec<Monthly>,

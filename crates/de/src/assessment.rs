@@ -285,7 +285,14 @@ fn settle(on: On<'_>, trail: &mut impl Trail, people: &[Person], taxed: Taxed, n
     let used = credits::reckon(on, trail, there, tariff_tax);
     let flats = flats(on, trail, nets);
     let flat = euros_down(flats.iter().copied().sum());
-    on.made(trail, capital::FLAT, flat, &[], &[("Foreign tax", &on.sum(&capital::brings::FOREIGN_TAX))]);
+    trail.line(capital::FLAT, on.scope, flat, |i| {
+        if capital::way(on) == CapitalWay::Flat {
+            for (&person, net) in on.people.iter().zip(nets) {
+                i.line(capital::NET, Scope::Person(person), *net);
+            }
+            i.items(on.items(&capital::brings::FOREIGN_TAX));
+        }
+    });
     let income_tax = on.made(
         trail,
         payments::INCOME_TAX,

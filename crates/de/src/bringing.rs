@@ -89,3 +89,13 @@ impl Bringing<'_> {
         self.paper.shares(Money::ZERO).into_iter().map(|(person, _)| person).collect()
     }
 }
+
+/// The whole number in a cell, or zero.
+pub fn count(cells: &Answers, column: &str) -> i64 {
+    cells.get(column).and_then(Entry::count).unwrap_or(0)
+}
+
+/// The amount in a cell, or zero.
+pub fn money(cells: &Answers, column: &str) -> Money {
+    cells.get(column).and_then(Entry::money).unwrap_or_default()
+}

@@ -6,6 +6,7 @@ use crate::{
     credits::INVOICES,
     disability::{lump, travel},
     facts::Facts,
+    figures,
     people::GROUPS,
     plan::On,
     points::Points,
@@ -52,6 +53,7 @@ lines! {
 }
 
 limits! {
+    SUPPORT_MOST = "de.limit.supports" on SUPPORTS, "Support of relatives", "over the most of a person, or what the payer can bear", "§33a(1)";
     OWN_BURDEN = "de.limit.burdens" on ABOVE, "Burdens", "within the own burden", "§33(3)";
 }
 
@@ -79,11 +81,13 @@ pub mod brings {
     pub static SUPPORTS: Brought<Supported> = Brought::new();
 }
 
-/// Someone who was supported: what may be deducted.
+/// Someone who was supported.
 #[derive(Debug, Clone, Copy)]
 pub struct Supported {
-    /// With its place.
+    /// What was paid, up to euros, with its place.
     pub item: hembo_core::trail::Item,
+    /// What may be deducted at most.
+    pub most: Money,
 }
 
 const KINDS: &[Choice] = &[
@@ -190,21 +194,24 @@ fn support(paper: &mut Bringing<'_>) {
     let most = scaled(figures.most) + euros_up(paper.amount("health"));
     let free = scaled(figures.own_means_free);
     let most = settled::or_zero(most - settled::or_zero(paper.amount("means") - free));
-    let mut allowed = settled::lesser(euros_up(paper.amount("paid")), most);
+    let mut allowed = most;
     if paper.has("net_income") {
-        allowed = settled::lesser(allowed, bearable(paper.amount("net_income"), paper.count("family")));
+        allowed =
+            settled::lesser(allowed, bearable(figures, paper.amount("net_income"), paper.count("family")));
     }
-    let supported = Supported { item: paper.item("paid", allowed) };
+    let paid = euros_up(paper.amount("paid"));
+    let supported = Supported { item: paper.item("paid", paid), most: allowed };
     for person in paper.owners() {
         paper.facts.people[person].own.add(&brings::SUPPORTS, supported);
     }
 }
 
-/// What a payer can bear (Opfergrenze): one per cent of net income for each 500, at most 50, less five for each of the family, at most 25.
-fn bearable(net: Money, family: i64) -> Money {
-    let percent = settled::lesser(net.steps_of(Money::whole(500), Rounding::Down), 50);
-    let percent = settled::or_zero(Money::whole(percent - settled::lesser(family * 5, 25)));
-    net.in_proportion(percent, Money::whole(100), Money::WHOLE, Rounding::Up)
+/// What a payer can bear (Opfergrenze): by steps of net income, less for each of the family.
+fn bearable(figures: &figures::Supports, net: Money, family: i64) -> Money {
+    let steps = net.steps_of(figures.bearable_step, Rounding::Down);
+    let family = settled::lesser(family * figures.per_family, figures.family_most);
+    let percent = settled::lesser(steps, figures.bearable_most) - family;
+    net.in_proportion(settled::or_zero(Money::whole(percent)), Money::whole(100), Money::WHOLE, Rounding::Up)
 }
 
 /// All burdens of an assessment, by its income.
@@ -212,7 +219,10 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: Money) -> Money {
     let above = above(on, trail, income);
     let lumps = lumps(on, trail);
     let supports: Vec<_> = on.people.iter().flat_map(|&p| on.own(p).of(&brings::SUPPORTS)).collect();
-    let supported = supports.iter().map(|of| of.item.amount).sum();
+    let (paid, most) = supports.iter().fold((Money::ZERO, Money::ZERO), |(paid, most), of| {
+        (paid + of.item.amount, most + settled::lesser(of.most, of.item.amount))
+    });
+    let supported = limit::cap(trail, SUPPORT_MOST.at(on.scope), paid, most);
     let supported =
         trail.line(SUPPORTS, on.scope, supported, |i| _ = i.items(supports.iter().map(|of| &of.item)));
     let training = children::training_away(on, trail);
@@ -236,9 +246,13 @@ fn above(on: On<'_>, trail: &mut impl Trail, income: Money) -> Money {
         let own = on.shared_of(person, &brings::COSTS) + typical(person);
         euros_up(own) + travel(figures, on.facts.people[person].disability)
     };
-    let paid = on.people.iter().map(of).sum::<Money>();
+    let trips = children::trips(on);
+    let paid = on.people.iter().map(of).sum::<Money>() + trips;
     let items: Vec<_> = on.items(&brings::COSTS).chain(on.items(&brings::TYPICAL)).collect();
-    trail.line(PAID, on.scope, paid, |i| _ = i.items(items));
+    let own: Money = on.people.iter().map(|&p| travel(figures, on.facts.people[p].disability)).sum();
+    trail.line(PAID, on.scope, paid, |i| {
+        i.items(items).figure("Lump sums of travel", own + trips);
+    });
     let own = euros_down(own_burden(on, income));
     on.made(trail, OWN, own, &[], &[("Income", &income), ("Children", &on.facts.children.len())]);
     let left = limit::above(trail, OWN_BURDEN.at(on.scope), paid, own);
@@ -287,7 +301,9 @@ fn lumps(on: On<'_>, trail: &mut impl Trail) -> Money {
         lump + care
     };
     let all = on.people.iter().map(of).sum::<Money>() + children::lumps(on);
-    trail.line(LUMPS, on.scope, all, |i| _ = i.items(on.items(&brings::CARE_GIVEN)))
+    trail.line(LUMPS, on.scope, all, |i| {
+        i.items(on.items(&brings::CARE_GIVEN)).figure("Of children", children::lumps(on));
+    })
 }
 
 /// Whether a person claims the costs of a disability instead of the lump sum (§33b(1)).
@@ -323,7 +339,7 @@ pub fn points(points: &mut Points<'_>) {
     for paper in points.papers(SUPPORT.id) {
         let at = |field: &str| Place::paper(&paper.id, field);
         let transferred = paper.boxes.get("transferred").and_then(Entry::flag);
-        if points.facts.figures.year >= 2025 && transferred != Some(true) {
+        if points.facts.figures.supports.transfer_only && transferred != Some(true) {
             points.raise(&SUPPORT_CASH, at("transferred"), format!("{}: was it transferred?", paper.title));
         }
         if !paper.boxes.contains_key("net_income") {

@@ -15,6 +15,7 @@ use hembo_core::{
     decision::{Bar, Opt},
     field::{Field, Years},
     limit, lines, open_points,
+    outcome::{CarriedTo, Carry},
     paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
@@ -30,6 +31,7 @@ pub static PROVISION: Provision = Provision {
     lines: LINES,
     papers: &[CERTIFICATE],
     points: POINTS,
+    carries: CARRIES,
     figures: &["capital", "church"],
     ..Provision::NONE
 };
@@ -37,6 +39,8 @@ pub static PROVISION: Provision = Provision {
 lines! {
     pub INCOME = "de.capital_income", "Capital income (Kapitalerträge)", "§20; Anlage KAP",
         "With and without tax withheld, shares never below zero.";
+    SHARE_LOSSES = "de.share_loss_carried", "Losses of shares carried forward", "§20(6) S.3, 4",
+        "What is left of them, as none is set against other income.";
     pub NET = "de.capital_net", "After the saver's lump sum", "§20(9)",
         "What one spouse does not use goes to the other.";
     pub IN_TARIFF = "de.capital_in_tariff", "Of it by the tariff", "§32d(6)",
@@ -48,6 +52,9 @@ lines! {
 open_points! {
     DECLARED = look "DE-C38", "§32d(3)", "It is declared here whatever else is chosen: the way without it is barred.";
 }
+
+const CARRIES: &[Carry] =
+    &[Carry { line: SHARE_LOSSES, paper: "Last year", into: CarriedTo::Box("share_losses") }];
 
 /// What its papers bring.
 pub mod brings {
@@ -152,7 +159,11 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Vec<Money> {
 
 fn income(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
     let own = &facts.people[person].own;
-    let shares = settled::or_zero(sum(own.of(&brings::SHARES)) - sum(own.of(&brings::SHARES_BEFORE)));
+    let net = sum(own.of(&brings::SHARES)) - sum(own.of(&brings::SHARES_BEFORE));
+    let shares = settled::or_zero(net);
+    trail.line(SHARE_LOSSES, Scope::Person(person), settled::or_zero(-net), |i| {
+        i.items(own.of(&brings::SHARES)).items(own.of(&brings::SHARES_BEFORE));
+    });
     let untaxed = || own.of(&brings::UNTAXED).iter().chain(own.of(&funds::brings::FUNDS));
     let items = || own.of(&brings::WITHHELD).iter().chain(untaxed());
     let all = euros_down(sum(items()) + shares);

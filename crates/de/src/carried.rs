@@ -1,7 +1,7 @@
 //! What changes with the year for a household that is carried forward: amounts that are fixed for life, things that go on being written off,
 //! the next of three years of a renovation.
 
-use crate::{credits, figures::Figures, pensions, work};
+use crate::{credits, equipment, figures::Figures, pensions};
 use hembo_core::{
     Household, Paper,
     household::{Entry, Row},
@@ -12,7 +12,9 @@ use hembo_money::{Money, Rate, Rounding};
 pub fn settle_next(before: &Household, next: &mut Household, figures: &Figures) {
     for paper in &mut next.papers {
         match paper.kind.as_str() {
-            kind if kind == work::EQUIPMENT.id => paper.rows.retain(|row| work::goes_on(figures, row)),
+            kind if kind == equipment::EQUIPMENT.id => {
+                paper.rows.retain(|row| equipment::goes_on(figures, row))
+            }
             kind if kind == credits::INVOICES.id => renovation(before, paper),
             kind if kind == pensions::NOTICE.id => free_for_life(before, paper, figures),
             _ => {}

@@ -19,8 +19,12 @@ use hembo_money::{Money, Rate, Rounding};
 use time::Date;
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { about: "Checks of wage tax", points: POINTS, figures: &["withholding"], ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    about: "Checks of wage tax",
+    points: POINTS,
+    figures: &["withholding", "tariff", "surcharge", "church"],
+    ..Provision::NONE
+};
 
 open_points! {
     TAX_HIGH = look "DE-C08", "§39b", "Compare the wage tax with the certificate.";
@@ -75,17 +79,23 @@ fn owner(points: &Points<'_>, paper: &Paper) -> Option<usize> {
     points.household.index_of(&paper.owners.first()?.person)
 }
 
+/// So much above its rate church tax is still likely: it goes by the tax of months.
+const HALF_A_PERCENT: i64 = 5_000_000;
+
 fn amounts(points: &mut Points<'_>, paper: &Paper) {
     let of = |field: &str| paper.amount(field);
     let (gross, tax) = (of("3"), of("4"));
-    if tax > part(gross, 450_000_000) {
+    let rates = &points.facts.figures;
+    if tax > part(gross, rates.tariff.fifth_rate.billionths()) {
         at(points, &TAX_HIGH, paper, "4", "more than 45 % of the wage was withheld.");
     }
-    if of("5") > part(tax, 55_000_000) + Money::whole(1) {
+    if of("5") > part(tax, rates.surcharge.rate.billionths()) + Money::whole(1) {
         at(points, &SURCHARGE_ODD, paper, "5", "the surcharge is above 5.5 % of wage tax.");
     }
     let member = owner(points, paper).is_some_and(|person| points.facts.people[person].church_months > 0);
-    if of("6") > part(tax, 95_000_000) || (of("6") > Money::ZERO && !member) {
+    if of("6") > part(tax, rates.church.rate.billionths() + HALF_A_PERCENT)
+        || (of("6") > Money::ZERO && !member)
+    {
         at(points, &CHURCH_ODD, paper, "6", "church tax does not fit wage tax or the person.");
     }
     let figures = &points.facts.figures.withholding;
@@ -110,16 +120,17 @@ fn amounts(points: &mut Points<'_>, paper: &Paper) {
     }
 }
 
-/// Below this a wage is that of a small job without health cover of its own.
-const SMALL: Money = Money::whole(6_672);
-
 fn insurance(points: &mut Points<'_>, paper: &Paper) {
     let of = |field: &str| paper.amount(field);
     let Some(person) = owner(points, paper) else { return };
     let active = of("3") - of("8");
     let privately = |kind: &'static _| points.facts.people[person].own.has(kind);
     let own = privately(&crate::provision::brings::HEALTH);
-    if of("25").is_zero() && active > SMALL && !own && of("24b").is_zero() {
+    if of("25").is_zero()
+        && active > points.facts.figures.withholding.small_job
+        && !own
+        && of("24b").is_zero()
+    {
         at(points, &NO_HEALTH, paper, "25", "no contribution to health cover.");
     }
     if of("25") > Money::ZERO && own && beside_own_cover(points, paper) {

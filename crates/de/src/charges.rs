@@ -100,7 +100,7 @@ pub fn church(on: On<'_>, trail: &mut impl Trail, bases: Bases, own: &[Money], f
     let of_flat = |(months, flat): (&i64, &Money)| charged(on.facts, euros_down(*flat), *months, 12);
     let on_flat = months.iter().zip(flat).map(of_flat);
     let all = on_tariff + on_flat.sum::<Money>();
-    on.made(trail, CHURCH, all, &[(CHURCH_BASE, bases.church)], &[("Rate", &rate)])
+    on.made(trail, CHURCH, all, &[(CHURCH_BASE, bases.church)], &[("Rate", &rate), ("Flat tax", &bases.flat)])
 }
 
 /// So much of an amount as falls on months of the year.

@@ -196,6 +196,15 @@ pub fn lumps(on: On<'_>) -> Money {
     on.facts.children.iter().enumerate().map(of).sum()
 }
 
+/// §§33(2a) S.6, 33b(5): what passes of children's lump sums of travel, with those of their disability.
+pub fn trips(on: On<'_>) -> Money {
+    let of = |(at, child): (usize, &Child)| {
+        let amount = disability::travel(&on.facts.figures, child.disability);
+        part_of(on, at, *child, &on.plan.lump_to, amount)
+    };
+    on.facts.children.iter().enumerate().map(of).sum()
+}
+
 /// §24b: of who is alone, for each month with a child in the home.
 pub fn alone(on: On<'_>, trail: &mut impl Trail) -> Money {
     let facts = on.facts;
@@ -326,8 +335,16 @@ pub fn points(points: &mut Points<'_>) {
         };
         let name = points.facts.first_name(child.person).to_owned();
         let care = paper.amount("care") > Money::ZERO;
-        if care && age_before(points, *child).is_some_and(|age| age >= 14) && child.disability.degree == 0 {
-            points.raise(&CARE_AGE, at("care"), format!("{name} was 14 before the year began."));
+        let ages = &points.facts.figures.children;
+        if care
+            && age_before(points, *child).is_some_and(|age| age >= ages.care_below)
+            && child.disability.degree == 0
+        {
+            points.raise(
+                &CARE_AGE,
+                at("care"),
+                format!("{name} was {} before the year began.", ages.care_below),
+            );
         }
         if care && paper.boxes.get("transferred").and_then(Entry::flag) == Some(false) {
             points.raise(&CARE_CASH, at("transferred"), format!("Care of {name} was paid in cash."));
@@ -339,9 +356,9 @@ pub fn points(points: &mut Points<'_>) {
     }
 }
 
-/// The age completed before the year began.
+/// The age completed before the year began: a year of life ends on the day before the birthday (§187(2) BGB).
 fn age_before(points: &Points<'_>, child: Child) -> Option<i32> {
-    Some(points.facts.figures.year - 1 - child.born?.year())
+    Some(points.facts.figures.year - 1 - child.born?.previous_day()?.year())
 }
 
 fn one(points: &mut Points<'_>, child: Child) {
@@ -350,19 +367,24 @@ fn one(points: &mut Points<'_>, child: Child) {
     if who.id_number.is_none() && child.months > 0 {
         points.raise(&CHILD_NUMBER, at("id_number"), format!("{} has no number here.", who.name));
     }
+    let ages = &points.facts.figures.children;
     let ground = who.answers.get(ask::GROUND).and_then(Entry::text);
     // Who is so old for all of the year counts for no month without a ground; in the year of the birthday some months do.
     match age_before(points, child) {
-        Some(age) if age >= 25 && ground != Some("disabled") && child.months > 0 => {
-            points.raise(&TOO_OLD, at(ask::GROUND), format!("{} was 25 before the year began.", who.name));
+        Some(age) if age >= ages.counts_below && ground != Some("disabled") && child.months > 0 => {
+            points.raise(
+                &TOO_OLD,
+                at(ask::GROUND),
+                format!("{} was {} before the year began.", who.name, ages.counts_below),
+            );
         }
-        Some(age) if age >= 17 && ground.is_none() && child.months > 0 => {
-            let turns = age == 17 && who.answers.contains_key(ask::MONTHS);
+        Some(age) if age + 1 >= ages.full_age && ground.is_none() && child.months > 0 => {
+            let turns = age + 1 == ages.full_age && who.answers.contains_key(ask::MONTHS);
             if !turns {
                 points.raise(
                     &GROUND_ASKED,
                     at(ask::GROUND),
-                    format!("Why does {} count from 18 on?", who.name),
+                    format!("Why does {} count from {} on?", who.name, ages.full_age),
                 );
             }
         }
@@ -371,7 +393,7 @@ fn one(points: &mut Points<'_>, child: Child) {
     if child.benefit_months > child.months {
         points.raise(&BENEFIT_MORE, at(ask::BENEFIT_MONTHS), format!("Kindergeld of {}.", who.name));
     }
-    if child.away_months > 0 && age_before(points, child).is_some_and(|age| age < 17) {
+    if child.away_months > 0 && age_before(points, child).is_some_and(|age| age + 1 < ages.full_age) {
         points.raise(&AT_HOME, at(ask::AWAY_MONTHS), format!("{} is not of full age.", who.name));
     }
     let facts = points.facts;

@@ -1,7 +1,7 @@
 //! What comes off the tariff tax (§§32d(6), 34g, 35, 35a, 35c EStG), in the order of §35(1) S.4: none is paid out or carried.
 
 use crate::{
-    bringing::Bringing,
+    bringing::{Bringing, money},
     capital,
     facts::Facts,
     foreign_tax, other_income,
@@ -55,6 +55,9 @@ limits! {
     MINIJOB_MOST = "de.limit.minijob" on MINIJOB, "Small job in the home", "over the most of a year", "§35a(1)";
     SERVICES_MOST = "de.limit.services" on SERVICES, "Services in the home", "over the most of a year", "§35a(2)";
     CRAFTS_MOST = "de.limit.crafts" on CRAFTS, "Craftsmen", "over the most of a year", "§35a(3)";
+    PARTY_MOST = "de.limit.party" on PARTY, "Gifts to parties", "over the most that is credited", "§34g";
+    ENERGY_MOST = "de.limit.energy" on ENERGY, "Energy renovation", "over the most of a year", "§35c(1)";
+    TRADE_MOST = "de.limit.trade" on TRADE, "Trade tax", "over what was paid, or what the trade bears of the tax", "§35(1)";
     UNUSED = "de.limit.credits" on ALL, "Credits", "over the tariff tax, lost", "§2(6)";
 }
 
@@ -128,7 +131,6 @@ pub fn read(paper: &mut Bringing<'_>) {
     ]);
     let is_either = |cells: &Answers| cells.get("kind").and_then(Entry::text) == Some("either");
     let rows = paper.paper.paper.rows.iter().enumerate().filter(|(_, cells)| is_either(cells));
-    let money = |cells: &Answers, column: &str| cells.get(column).and_then(Entry::money).unwrap_or_default();
     let rows: Vec<_> =
         rows.map(|(row, cells)| (row, money(cells, "labour"), money(cells, "amount"))).collect();
     for (row, labour, all) in rows {
@@ -213,7 +215,8 @@ pub fn there_are(
 ) -> Credits {
     let figures = &on.facts.figures.credits;
     let party_most = on.facts.figures.special.party_most * on.times();
-    let party = settled::lesser(on.shared_up(&special::brings::PARTIES), party_most);
+    let party =
+        limit::cap(trail, PARTY_MOST.at(on.scope), on.shared_up(&special::brings::PARTIES), party_most);
     let part = |kind: &'static Brought, rate: Rate| part_up(on.shared_up(kind), rate);
     let minijob = part(&brings::MINIJOB, figures.minijob_rate);
     let minijob =
@@ -227,15 +230,17 @@ pub fn there_are(
     let years: [&'static Brought; 3] = [&brings::ENERGY_1, &brings::ENERGY_2, &brings::ENERGY_3];
     let energy = years.into_iter().enumerate().map(|(at, kind)| {
         let more = if at == 0 { renovation } else { Money::ZERO };
-        settled::lesser(part_up(on.shared_up(kind) + more, figures.energy_rates[at]), figures.energy_most[at])
+        let part = part_up(on.shared_up(kind) + more, figures.energy_rates[at]);
+        limit::cap(trail, ENERGY_MOST.at(on.scope), part, figures.energy_most[at])
     });
+    let energy = energy.sum();
     let by_tariff = capital::way(on) == CapitalWay::Tariff;
     let of_capital = if by_tariff { on.sum(&capital::brings::FOREIGN_TAX) } else { Money::ZERO };
     let foreign = euros_up(of_capital + foreign_tax::credit(on, tax, taxable));
     Credits {
         foreign,
-        trade: trade(on.facts, on, results, tax),
-        others: [part_up(party, figures.party_rate), minijob, services, crafts, energy.sum()],
+        trade: trade(on, trail, results, tax),
+        others: [part_up(party, figures.party_rate), minijob, services, crafts, energy],
     }
 }
 
@@ -245,14 +250,15 @@ fn most_of_home(on: On<'_>, most: Money) -> Money {
 }
 
 /// §35: four times the base, at most the trade tax paid, and the part of the tax that the trade bears.
-fn trade(facts: &Facts, on: On<'_>, [trade, positive]: [Money; 2], tax: Money) -> Money {
-    let base = on.sum(&other_income::brings::TRADE_BASE) * facts.figures.credits.trade_factor;
+fn trade(on: On<'_>, trail: &mut impl Trail, [trade, positive]: [Money; 2], tax: Money) -> Money {
+    let base = on.sum(&other_income::brings::TRADE_BASE) * on.facts.figures.credits.trade_factor;
     if positive <= Money::ZERO || trade <= Money::ZERO {
         return Money::ZERO;
     }
     let borne = tax.in_proportion(trade, positive, Money::WHOLE, Rounding::Up);
     let paid = on.sum(&other_income::brings::TRADE_TAX);
-    euros_up(settled::lesser(settled::lesser(base, paid), borne))
+    let most = limit::lesser(trail, paid, borne);
+    euros_up(limit::cap(trail, TRADE_MOST.at(on.scope), base, most))
 }
 
 /// What a tax takes of credits.

@@ -13,26 +13,32 @@ pub static PROVISION: Provision =
 
 /// The lump sum of a disability.
 pub fn lump(figures: &Figures, of: Disability) -> Money {
-    let figures = &figures.disability;
-    if of.mark == Mark::Helpless || of.care_grade >= 4 {
-        return figures.helpless;
+    if is_helpless(figures, of) {
+        return figures.disability.helpless;
     }
+    let figures = &figures.disability;
     let at = figures.degrees.iter().rposition(|degree| *degree <= of.degree);
     at.map_or(Money::ZERO, |at| figures.lumps[at])
 }
 
+/// By mark, or by the grade of care that is like it (§33b(3) S.4).
+fn is_helpless(figures: &Figures, of: Disability) -> bool {
+    of.mark == Mark::Helpless || of.care_grade >= figures.disability.helpless_grade
+}
+
 /// The lump sum of travel of who is disabled (§33(2a)).
 pub fn travel(figures: &Figures, of: Disability) -> Money {
-    let figures = &figures.burdens;
-    let exceptional = matches!(of.mark, Mark::AG | Mark::Helpless) || of.care_grade >= 4;
-    if exceptional {
-        return figures.trips_helpless;
+    if of.mark == Mark::AG || is_helpless(figures, of) {
+        return figures.burdens.trips_helpless;
     }
-    let entitled = of.degree >= 80 || (of.degree >= 70 && of.mark == Mark::G);
-    if entitled { figures.trips } else { Money::ZERO }
+    let from = &figures.disability;
+    let entitled =
+        of.degree >= from.trips_from || (of.degree >= from.trips_with_mark_from && of.mark == Mark::G);
+    if entitled { figures.burdens.trips } else { Money::ZERO }
 }
 
 /// §9(2) S.3: both ways by car at the rate of travel, of a high degree or a lower one with a mark for walking.
-pub fn drives_as_disabled(of: Disability) -> bool {
-    of.degree >= 70 || (of.degree >= 50 && of.mark != Mark::None)
+pub fn drives_as_disabled(figures: &Figures, of: Disability) -> bool {
+    let from = &figures.disability;
+    of.degree >= from.drives_from || (of.degree >= from.drives_with_mark_from && of.mark != Mark::None)
 }

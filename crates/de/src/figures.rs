@@ -71,11 +71,13 @@ tables! {
     }
     /// §9a: the lump sums of wages and of pensions of an employer.
     Wages { lump: Money, pension_lump: Money }
-    /// §39b(2): ceilings and employees' rates of social insurance, the least lump for provision, the ends and rates of classes V and VI.
+    /// §39b(2): ceilings and employees' rates of social insurance, the least lump for provision, the ends and rates of classes V and VI; from
+    /// which age on the childless pay more, for how many children the rate falls, a year of a small job.
     Withholding {
         pension_to: Money, pension_rate: Rate, health_to: Money, health_rate: Rate, additional: Rate, care: Rate, care_higher: Rate,
         care_higher_in: Vec<String>, childless: Rate, per_child: Rate, least_rate: Rate, least_most: Money, least_most_three: Money,
-        low_rate: Rate, middle_rate: Rate, top_rate: Rate, first_to: Money, second_to: Money, third_to: Money,
+        low_rate: Rate, middle_rate: Rate, top_rate: Rate, first_to: Money, second_to: Money, third_to: Money, childless_from: i32, reduced_children: i64,
+        small_job: Money,
     }
     /// §§101 to 105; §13 5. VermBG: the rate of the premium of mobility and the least that is paid, the most, the rates and the limit of income
     /// of one person of the bonus of savings.
@@ -92,12 +94,13 @@ tables! {
     Commute { near: Money, far: Money, far_from: i64, disabled: Money, most: Money, days_likely: i64 }
     /// §4(5) Nr.6b, 6c: a day at home, the most of a year, and what a month without the conditions takes from the room's flat sum.
     HomeOffice { day: Money, most: Money, month: Money }
-    /// §6(2): up to which net price equipment is deducted at once; the account fee that needs no proof.
-    Equipment { at_once_to: Money, account_fee: Money }
+    /// §6(2): up to which net price equipment is deducted at once; the account fee that needs no proof; from which
+    /// part for work on and above which it counts in part and whole, in per cent; value added tax.
+    Equipment { at_once_to: Money, account_fee: Money, work_from: i64, whole_above: i64, vat: Rate }
     /// §10 BUKG: from which days on which flat sums count.
     Moves { from: Vec<Day>, entitled: Vec<Money>, further: Vec<Money>, without_home: Vec<Money>, lessons: Vec<Money> }
     /// §9(4a), §5 BRKG: days away, what given meals take off, and the kilometre.
-    Travel { full_day: Money, part_day: Money, breakfast: Money, main_meal: Money, car: Money, other: Money }
+    Travel { meal_days: i64, full_day: Money, part_day: Money, breakfast: Money, main_meal: Money, car: Money, other: Money }
     /// §9(1) Nr.5: the most of a month for the home at the place of work.
     SecondHousehold { month: Money }
     /// §§9a Nr.3, 22, 19(2), 24a: the lump sum of all pensions of a person; by the year of the start, from the first one on, the share
@@ -122,12 +125,25 @@ tables! {
         first_to: Money, second_to: Money, alone: Vec<Rate>, together: Vec<Rate>, few_children: Vec<Rate>, many_children: Vec<Rate>,
         many_from: usize, trips: Money, trips_helpless: Money,
     }
-    /// §33b: the lump sums by degree, of who is helpless, of survivors, and of who cares by grades 2, 3, 4 and 5.
-    Disability { degrees: Vec<i64>, lumps: Vec<Money>, helpless: Money, survivor: Money, care_grades: Vec<Money> }
-    /// §33a: support of relatives, what of their own means is free, and children who are trained away from home.
-    Supports { most: Money, own_means_free: Money, training_away: Money }
-    /// §§32(6), 66, 24b: a month's benefit, both allowances of both parents, and the relief of who is alone.
-    Children { benefit: Money, allowance: Money, care_allowance: Money, alone: Money, alone_further: Money }
+    /// §33b: the lump sums by degree, of who is helpless (from which grade of care on), of survivors, and of who cares by grades 2, 3, 4 and
+    /// 5; from which degrees on, without and with a mark, the way to work and trips count otherwise (§§9(2) S.3, 33(2a)).
+    Disability {
+        degrees: Vec<i64>, lumps: Vec<Money>, helpless: Money, helpless_grade: i64, survivor: Money, care_grades: Vec<Money>,
+        drives_from: i64, drives_with_mark_from: i64, trips_from: i64, trips_with_mark_from: i64,
+    }
+    /// §33a: support of relatives, what of their own means is free, and children who are trained away from home; what a payer can bear: for
+    /// each step of net income one per cent, at most so many, less so many for each of the family, at most so many; whether only
+    /// transfers count.
+    Supports {
+        most: Money, own_means_free: Money, training_away: Money, bearable_step: Money, bearable_most: i64, per_family: i64,
+        family_most: i64, transfer_only: bool,
+    }
+    /// §§32(6), 66, 24b: a month's benefit, both allowances of both parents, the relief of who is alone; below which ages
+    /// care and the child itself count, and from which it needs a ground.
+    Children {
+        benefit: Money, allowance: Money, care_allowance: Money, alone: Money, alone_further: Money, care_below: i32, full_age: i32,
+        counts_below: i32,
+    }
     /// §§34g, 35, 35a, 35c: the rates and limits of credits.
     Credits {
         minijob_rate: Rate, minijob_most: Money, services_rate: Rate, services_most: Money, crafts_rate: Rate, crafts_most: Money,

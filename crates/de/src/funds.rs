@@ -1,7 +1,10 @@
 //! Funds that are held without a bank that withholds here (§§16 to 20 InvStG; Anlage KAP-INV): what they paid, the lump sum of the year before
 //! and sales, less the part that is exempt by the kind of fund.
 
-use crate::{bringing::Bringing, figures};
+use crate::{
+    bringing::{Bringing, money},
+    figures,
+};
 use hembo_core::{
     field::{Choice, Field, Years},
     household::{Answers, Entry},
@@ -69,10 +72,6 @@ pub fn read(paper: &mut Bringing<'_>) {
     for (row, amount) in amounts {
         paper.put("distributed", Some(row), amount, &brings::FUNDS);
     }
-}
-
-fn money(cells: &Answers, column: &str) -> Money {
-    cells.get(column).and_then(Entry::money).unwrap_or_default()
 }
 
 /// What of a fund is taxed in the year.

@@ -2,9 +2,9 @@
 
 use crate::{
     asked, assessment, benefits, beside, bringing::Bringing, burdens, capital, certificate_checks, charges,
-    children, credits, disability, employment, facts::Facts, filing, foreign_tax, funds, not_computed,
-    other_income, payments, pensions, people, people_checks, points::Points, provision, special, tax_classes,
-    wage, work,
+    children, credits, disability, employment, equipment, facts::Facts, filing, foreign_tax, funds,
+    not_computed, other_income, payments, pensions, people, people_checks, points::Points, provision,
+    special, tax_classes, wage, work, work_checks,
 };
 use hembo_core::{
     choice::Open,
@@ -26,7 +26,9 @@ static LAW: &[Rule] = &[
     Rule::new(&employment::PROVISION),
     Rule::new(&wage::PROVISION).reads(wage::read),
     Rule::new(&certificate_checks::PROVISION).finds(certificate_checks::points),
-    Rule::new(&work::PROVISION).reads(work::read).finds(work::points),
+    Rule::new(&equipment::PROVISION).reads(equipment::read).finds(equipment::points),
+    Rule::new(&work::PROVISION).reads(work::read),
+    Rule::new(&work_checks::PROVISION).finds(work_checks::points),
     Rule::new(&other_income::PROVISION).reads(other_income::read).finds(other_income::points),
     Rule::new(&pensions::PROVISION).reads(pensions::read).finds(pensions::points),
     Rule::new(&capital::PROVISION).reads(capital::read).finds(capital::points),

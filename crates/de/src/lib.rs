@@ -21,6 +21,7 @@ pub mod credits;
 pub mod disability;
 pub mod elections;
 pub mod employment;
+pub mod equipment;
 pub mod facts;
 pub mod figures;
 pub mod filing;
@@ -49,6 +50,7 @@ pub mod tax_classes;
 pub mod tax_number;
 pub mod wage;
 pub mod work;
+pub mod work_checks;
 
 use figures::{COMMITTED, Figures, SOURCES, VERSION};
 use hembo_core::{

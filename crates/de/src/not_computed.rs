@@ -36,7 +36,7 @@ pub const NOT_COMPUTED: [NotComputed; 4] = [
     NotComputed::new(
         "other_rules",
         "Income, losses and reliefs with rules of their own",
-        "Sale of a firm, limited partners, the half rate, monuments, forests, an estate…",
+        "Sale of a firm, limited partners, the half rate, monuments, forests, an estate, a former spouse who married again in the year…",
         "Such income and reliefs are",
         "§§7h, 7i, 10f, 15a, 15b, 16, 34(3), 34a, 34b, 35b",
     ),

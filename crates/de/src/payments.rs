@@ -10,6 +10,7 @@ use crate::{
     wage,
 };
 use hembo_core::{
+    brought::Brought,
     field::{Field, Years},
     line::LineId,
     lines, open_points,
@@ -107,13 +108,14 @@ pub struct Assessed {
     pub church: Money,
 }
 
+type Kind = &'static Brought;
+
 /// From what was assessed to the balance; the result is the total.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, of: Assessed) -> Money {
     let wage_tax = euros_up(on.sum(&wage::brings::TAX));
     trail.line(WAGE_TAX, on.scope, wage_tax, |i| _ = i.items(on.items(&wage::brings::TAX)));
     let declared = capital::way(on) != CapitalWay::Left;
-    let of_capital =
-        |kind: &'static hembo_core::brought::Brought| if declared { on.sum(kind) } else { Money::ZERO };
+    let of_capital = |kind: Kind| if declared { on.sum(kind) } else { Money::ZERO };
     let capital_tax = euros_up(of_capital(&capital::brings::TAX));
     trail.line(CAPITAL_TAX, on.scope, capital_tax, |i| {
         if declared {
@@ -121,16 +123,18 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, of: Assessed) -> Money {
         }
     });
     let prepaid = on.gather(trail, PREPAID_TAX, on.items(&brings::TAX));
-    let both = |wage: &'static _, capital: &'static _, prepaid: &'static _| {
-        on.sum(wage) + of_capital(capital) + on.sum(prepaid)
+    let of_all = |trail: &mut _, line: LineId, wage: Kind, capital: Kind, prepaid: Kind| {
+        let of_capital = if declared { Some(capital) } else { None };
+        let kinds = [wage, prepaid].into_iter().chain(of_capital);
+        on.gather(trail, line, kinds.flat_map(|kind| on.items(kind)))
     };
-    let surcharges = both(&wage::brings::SURCHARGE, &capital::brings::SURCHARGE, &brings::SURCHARGE);
-    on.made(trail, SURCHARGES, surcharges, &[], &[]);
-    let church_paid = both(&wage::brings::CHURCH, &capital::brings::CHURCH, &brings::CHURCH);
-    on.made(trail, CHURCH_PAID, church_paid, &[], &[]);
-    let kept = [&capital::brings::TAX, &capital::brings::SURCHARGE, &capital::brings::CHURCH];
-    let left = if declared { Money::ZERO } else { kept.into_iter().map(|kind| on.sum(kind)).sum() };
-    on.made(trail, LEFT, left, &[], &[]);
+    let surcharges =
+        of_all(trail, SURCHARGES, &wage::brings::SURCHARGE, &capital::brings::SURCHARGE, &brings::SURCHARGE);
+    let church_paid =
+        of_all(trail, CHURCH_PAID, &wage::brings::CHURCH, &capital::brings::CHURCH, &brings::CHURCH);
+    let kept: [Kind; 3] = [&capital::brings::TAX, &capital::brings::SURCHARGE, &capital::brings::CHURCH];
+    let kept = kept.into_iter().filter(|_| !declared);
+    let left = on.gather(trail, LEFT, kept.flat_map(|kind| on.items(kind)));
     let exact = on.sum(&wage::brings::TAX) + of_capital(&capital::brings::TAX);
     let rounded = on.made(trail, ROUNDED, wage_tax + capital_tax - exact, &[(WAGE_TAX, wage_tax)], &[]);
     let taxes = [

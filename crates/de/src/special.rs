@@ -3,7 +3,7 @@
 
 use crate::{
     bringing::Bringing,
-    children,
+    capital, children,
     plan::On,
     points::Points,
     rounding::{euros_down, euros_up, part_up},
@@ -55,6 +55,7 @@ lines! {
 limits! {
     EDUCATION_MOST = "de.limit.education" on EDUCATION, "First training", "over the most of a person", "§10(1) Nr.7";
     MAINTENANCE_MOST = "de.limit.maintenance" on MAINTENANCE, "Maintenance of a former spouse", "over the most", "§10(1a) Nr.1";
+    PARTY_MOST = "de.limit.party_gifts" on GIFTS, "Gifts to parties beyond the credit", "over the most", "§10b(2)";
     GIFT_MOST = "de.limit.gifts" on GIFTS, "Gifts", "over a fifth of income, carried forward", "§10b(1)";
 }
 
@@ -130,6 +131,7 @@ const LAST_YEAR: PaperKind = PaperKind {
     boxes: &[
         Field::amount("losses", "", "Losses carried forward"),
         Field::amount("gifts", "", "Gifts carried forward"),
+        Field::amount("share_losses", "", "Losses of shares carried forward"),
     ],
     columns: &[],
     back: Back::Nothing,
@@ -140,7 +142,11 @@ const LAST_YEAR: PaperKind = PaperKind {
 /// Gives special expenses to who paid them.
 pub fn read(paper: &mut Bringing<'_>) {
     if paper.paper.paper.kind == LAST_YEAR.id {
-        return paper.give(&[("losses", &brings::LOSSES), ("gifts", &brings::GIFTS_BEFORE)]);
+        return paper.give(&[
+            ("losses", &brings::LOSSES),
+            ("gifts", &brings::GIFTS_BEFORE),
+            ("share_losses", &capital::brings::SHARES_BEFORE),
+        ]);
     }
     paper.give_lines(&[
         ("church", &brings::CHURCH),
@@ -218,7 +224,7 @@ fn gifts(on: On<'_>, trail: &mut impl Trail, income: Money) -> Money {
     let deducted = limit::cap(trail, GIFT_MOST.at(on.scope), all, most);
     let party_most = figures.party_most * on.times();
     let beyond = settled::or_zero(euros_up(each(on, &brings::PARTIES)) - party_most);
-    let parties = settled::lesser(beyond, party_most);
+    let parties = limit::cap(trail, PARTY_MOST.at(on.scope), beyond, party_most);
     trail.line(GIFTS, on.scope, deducted + parties, |i| {
         i.items(on.items(&brings::GIFTS))
             .items(on.items(&brings::GIFTS_BEFORE))

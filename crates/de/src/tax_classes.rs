@@ -39,12 +39,14 @@ pub struct Employee {
 pub fn care_rate(facts: &Facts, person: usize) -> Rate {
     let figures = &facts.figures.withholding;
     let base = if figures.care_higher_in.contains(&facts.land) { figures.care_higher } else { figures.care };
-    let young = facts.people[person].born.is_some_and(|born| facts.figures.year - born.year() < 23);
+    let young = facts.people[person]
+        .born
+        .is_some_and(|born| facts.figures.year - born.year() < figures.childless_from);
     let children = i64::try_from(facts.children.len()).unwrap_or(0);
     let apart = match children {
         0 if young => 0,
         0 => figures.childless.billionths(),
-        many => -figures.per_child.billionths() * settled::lesser(many - 1, 4),
+        many => -figures.per_child.billionths() * settled::lesser(many - 1, figures.reduced_children),
     };
     Rate::from_billionths(base.billionths() + apart)
 }

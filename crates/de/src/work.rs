@@ -2,26 +2,30 @@
 //! household.
 
 use crate::{
-    bringing::Bringing, disability::drives_as_disabled, facts::Facts, figures::Figures, points::Points,
-    rounding::euros_up, wage,
+    bringing::{Bringing, count, money},
+    disability::drives_as_disabled,
+    equipment,
+    facts::Facts,
+    figures::Figures,
+    rounding::euros_up,
+    wage,
 };
 use hembo_core::{
-    Decision, Paper,
+    Decision,
     choice::{Chosen, Open},
     decision::Opt,
     field::{Choice, Field, Years},
-    household::{Answers, Entry, Row},
+    household::{Answers, Entry},
     limit, limits,
     line::LineId,
-    lines, open_points,
+    lines,
     paper::{Back, NextYear, PaperKind, subject},
-    point::{Gather, Place},
     provision::Provision,
     reading::sum,
     settled,
     trail::{Item, Scope, Trail},
 };
-use hembo_money::{Money, Rate, Rounding};
+use hembo_money::{Money, Rate};
 use time::Date;
 
 /// What this provision declares.
@@ -29,8 +33,7 @@ pub static PROVISION: Provision = Provision {
     about: "Work expenses",
     lines: LINES,
     limits: LIMITS,
-    points: POINTS,
-    papers: &[COMMUTE, HOME, EQUIPMENT, MOVE, TRIPS, SECOND_HOME, OTHER],
+    papers: &[COMMUTE, HOME, MOVE, TRIPS, SECOND_HOME, OTHER],
     figures: &["wages", "commute", "home_office", "equipment", "moves", "travel", "second_household"],
     ..Provision::NONE
 };
@@ -66,23 +69,6 @@ limits! {
     LODGING = "de.limit.lodging" on SECOND, "Home at the place of work", "over the most a month", "§9(1) S.3 Nr.5 S.4";
 }
 
-open_points! {
-    DAYS_MANY = look "DE-C16", "§§9(1) Nr.4, 4(5) Nr.6c", "A year of work has about 230 days, of six a week 280: compare them.";
-    DAYS_OVER = blocks "DE-C16-year", "§§9(1) Nr.4, 4(5) Nr.6c", "A year has 366 days at most: compare them.";
-    HOME_DAYS = look "DE-C17", "§4(5) Nr.6c", "No more than the most of the year counts.";
-    WITHOUT_CAR_MOST = look "DE-C19", "§9(1) S.3 Nr.4 S.2", "Tickets count above it: add what was paid for them.";
-    TICKETS_LESS = look "DE-C68", "§9(2) S.2", "The allowance counts; nothing is to be done.";
-    LODGING_MOST = look "DE-C22", "§9(1) S.3 Nr.5 S.4", "No more than the most a month counts.";
-    MEALS_LONG = look "DE-C21", "§9(4a) S.6", "At one place meals count for three months only: compare the days.";
-    NOT_LOADED = blocks "DE-C63", "§10 BUKG", "Enter the day of loading: the day before it decides the flat sums.";
-    NO_LIFE = blocks "DE-C64", "§§6(2), 7(1)", "Say how many years it lasts: above the small price it is written off by months.";
-    WRITTEN_OFF = look "DE-C65", "§7(1)", "Its life is over: nothing of it falls on this year.";
-    MORE_THAN_EMPLOYED = look "DE-C66", "§§9(1) Nr.4, 4(5) Nr.6c", "Of the days of employment five of seven are worked: compare the days.";
-    FIRST_DEGREE = look "DE-C67", "§9(6)", "A first degree is no work expense: it goes to the special expenses, up to their most.";
-    ROOM_AND_DAYS = not_weighed "room-and-days", "§4(5) Nr.6b, 6c", "In months without the room days may count beside it: only one of the two is weighed for the year.";
-    NO_GERMAN = look "DE-C62", "§12 Nr.1", "A course of the country's own language is private: only what the job needs in another language counts.";
-}
-
 /// What its papers bring.
 pub mod brings {
     use super::{Home, Way};
@@ -92,8 +78,6 @@ pub mod brings {
     pub static WAYS: Brought<Way> = Brought::new();
     /// Work at home.
     pub static HOMES: Brought<Home> = Brought::new();
-    /// What of equipment falls on the year.
-    pub static EQUIPMENT: Brought = Brought::new();
     /// Moves.
     pub static MOVES: Brought = Brought::new();
     /// Travel, less meals and refunds.
@@ -137,7 +121,7 @@ const MEANS: &[Choice] = &[
     Choice::new("other", "Bicycle, passenger, on foot"),
 ];
 
-const COMMUTE: PaperKind = PaperKind {
+pub(crate) const COMMUTE: PaperKind = PaperKind {
     id: "Way to work",
     subject: subject::DEDUCTIONS,
     name: "Way to work, Entfernungspauschale",
@@ -159,7 +143,7 @@ const COMMUTE: PaperKind = PaperKind {
     next_year: NextYear::Again,
 };
 
-const HOME: PaperKind = PaperKind {
+pub(crate) const HOME: PaperKind = PaperKind {
     id: "Work at home",
     subject: subject::DEDUCTIONS,
     name: "Work at home, Tagespauschale or room",
@@ -179,31 +163,7 @@ const HOME: PaperKind = PaperKind {
     next_year: NextYear::Again,
 };
 
-/// Things bought for work.
-pub const EQUIPMENT: PaperKind = PaperKind {
-    id: "Equipment",
-    subject: subject::DEDUCTIONS,
-    name: "Work equipment, Arbeitsmittel",
-    words: "computer desk chair depreciation afa",
-    title: "About",
-    shared: false,
-    headline: "price",
-    boxes: &[],
-    columns: &[
-        Field::text("what", "", "What", 80),
-        Field::date("bought", "", "Bought"),
-        Field::amount("price", "", "Price with VAT"),
-        Field::decimal("vat", "", "VAT in per cent", 1),
-        Field::count("years", "", "Years of its life", 50),
-        Field::yes_no("digital", "", "Computer or software"),
-        Field::count("work", "", "For work in per cent", 100),
-    ],
-    back: Back::Nothing,
-    years: Years::ALL,
-    next_year: NextYear::Whole,
-};
-
-const MOVE: PaperKind = PaperKind {
+pub(crate) const MOVE: PaperKind = PaperKind {
     id: "Move",
     subject: subject::DEDUCTIONS,
     name: "Move for work, Umzug",
@@ -226,7 +186,7 @@ const MOVE: PaperKind = PaperKind {
     next_year: NextYear::Once,
 };
 
-const TRIPS: PaperKind = PaperKind {
+pub(crate) const TRIPS: PaperKind = PaperKind {
     id: "Travel",
     subject: subject::DEDUCTIONS,
     name: "Travel for work, Reisekosten",
@@ -251,7 +211,7 @@ const TRIPS: PaperKind = PaperKind {
     next_year: NextYear::Again,
 };
 
-const SECOND_HOME: PaperKind = PaperKind {
+pub(crate) const SECOND_HOME: PaperKind = PaperKind {
     id: "Second household",
     subject: subject::DEDUCTIONS,
     name: "Second household, doppelte Haushaltsführung",
@@ -275,7 +235,7 @@ const SECOND_HOME: PaperKind = PaperKind {
 const KINDS: &[Choice] =
     &[Choice::new("training", "Training"), Choice::new("other", "Dues, applications, advice, other")];
 
-const OTHER: PaperKind = PaperKind {
+pub(crate) const OTHER: PaperKind = PaperKind {
     id: "Work costs",
     subject: subject::DEDUCTIONS,
     name: "Other work expenses",
@@ -299,20 +259,11 @@ fn full(entry: Option<&Entry>) -> i64 {
     entry.and_then(Entry::decimal).map_or(0, |rate| rate.billionths() / Rate::ONE.billionths())
 }
 
-fn count(cells: &Answers, column: &str) -> i64 {
-    cells.get(column).and_then(Entry::count).unwrap_or(0)
-}
-
-fn money(cells: &Answers, column: &str) -> Money {
-    cells.get(column).and_then(Entry::money).unwrap_or_default()
-}
-
 /// Gives a paper about work expenses to whose they are.
 pub fn read(paper: &mut Bringing<'_>) {
     match paper.paper.paper.kind.as_str() {
         "Way to work" => ways(paper),
         "Work at home" => home(paper),
-        "Equipment" => equipment(paper),
         "Move" => moved(paper),
         "Travel" => trips(paper),
         "Second household" => second_home(paper),
@@ -340,7 +291,7 @@ fn ways(paper: &mut Bringing<'_>) {
         let tickets = item("ticket", money(cells, "ticket"));
         for person in paper.owners() {
             let figures = &paper.facts.figures;
-            let by_car = if drives_as_disabled(paper.facts.people[person].disability) {
+            let by_car = if drives_as_disabled(figures, paper.facts.people[person].disability) {
                 figures.commute.disabled * car_km
             } else {
                 distance(figures, 0, car_km)
@@ -349,7 +300,7 @@ fn ways(paper: &mut Bringing<'_>) {
             let otherwise = item("km", distance(figures, car_km, km) * days);
             let far_km = settled::greater(km - figures.commute.far_from, 0);
             let far = item("km", figures.commute.far * far_km * days);
-            let by_car = if drives_as_disabled(paper.facts.people[person].disability) {
+            let by_car = if drives_as_disabled(figures, paper.facts.people[person].disability) {
                 settled::greater(by_car * days, actual)
             } else {
                 by_car * days
@@ -372,65 +323,6 @@ fn home(paper: &mut Bringing<'_>) {
     for person in paper.owners() {
         paper.facts.people[person].own.add(&brings::HOMES, home);
     }
-}
-
-fn equipment(paper: &mut Bringing<'_>) {
-    let rows: Vec<(usize, Money)> = paper
-        .paper
-        .lines("price")
-        .map(|(row, cells, price)| (row, of_year(&paper.facts.figures, cells, price)))
-        .collect();
-    for (row, amount) in rows {
-        paper.put("price", Some(row), amount, &brings::EQUIPMENT);
-    }
-}
-
-/// What of a thing falls on the year: the part for work, at once or by months.
-fn of_year(figures: &Figures, cells: &Answers, price: Money) -> Money {
-    let part = match cells.get("work").and_then(Entry::count).unwrap_or(100) {
-        part if part > 90 => 100,
-        part if part < 10 => 0,
-        part => part,
-    };
-    let for_work = |amount: Money| {
-        amount.in_proportion(Money::whole(part), Money::whole(100), Money::CENT, Rounding::Up)
-    };
-    let net = net_of(cells, price);
-    let bought = cells.get("bought").and_then(Entry::date);
-    let this_year = bought.is_none_or(|day| day.year() == figures.year);
-    let digital = cells.get("digital").and_then(Entry::flag).unwrap_or(false);
-    if digital || net <= figures.equipment.at_once_to {
-        return if this_year { for_work(price) } else { Money::ZERO };
-    }
-    let life = settled::greater(count(cells, "years"), 1) * 12;
-    let months = months_of_year(figures.year, bought, life);
-    let year =
-        for_work(price).in_proportion(Money::whole(months), Money::whole(life), Money::CENT, Rounding::Up);
-    euros_up(year)
-}
-
-/// The price of a thing without value added tax.
-fn net_of(cells: &Answers, price: Money) -> Money {
-    let vat = cells.get("vat").and_then(Entry::decimal).map_or(19_000_000_000, Rate::billionths);
-    let gross = Money::from_cents((100_000_000_000 + vat) / 10_000_000);
-    price.in_proportion(Money::whole(100), gross, Money::CENT, Rounding::HalfUp)
-}
-
-/// Whether a thing goes on being written off in the year after.
-pub fn goes_on(figures: &Figures, cells: &Answers) -> bool {
-    let price = money(cells, "price");
-    let digital = cells.get("digital").and_then(Entry::flag).unwrap_or(false);
-    let bought = cells.get("bought").and_then(Entry::date);
-    let left = months_of_year(figures.year + 1, bought, count(cells, "years") * 12);
-    !digital && net_of(cells, price) > figures.equipment.at_once_to && left > 0
-}
-
-/// The months of a life of so many that fall on the year; the month of the purchase is the first.
-fn months_of_year(year: i32, bought: Option<Date>, life: i64) -> i64 {
-    let Some(bought) = bought else { return settled::lesser(12, life) };
-    let before = i64::from(year - bought.year()) * 12 - i64::from(u8::from(bought.month())) + 1;
-    let (first, end) = (settled::greater(before, 0), before + 12);
-    settled::greater(settled::lesser(end, life) - first, 0)
 }
 
 fn moved(paper: &mut Bringing<'_>) {
@@ -506,12 +398,12 @@ pub fn reckon(facts: &Facts, trail: &mut impl Trail, person: usize, takes_room: 
     let mut all: Vec<(LineId, Money)> = vec![
         (WAY, way(facts, trail, person)),
         (AT_HOME, at_home(facts, trail, person, takes_room)),
-        (ACCOUNT, trail.line(ACCOUNT, scope, fee, |_| {})),
+        (ACCOUNT, trail.line(ACCOUNT, scope, fee, |i| _ = i.figure("Without proof", fee))),
         (SECOND, second(facts, trail, person)),
     ];
     let meals = sum(own.of(&wage::brings::MEALS_PAID));
     for (line, kind, paid) in [
-        (THINGS, &brings::EQUIPMENT, Money::ZERO),
+        (THINGS, &equipment::brings::EQUIPMENT, Money::ZERO),
         (MOVES, &brings::MOVES, Money::ZERO),
         (TRAINING, &brings::TRAINING, Money::ZERO),
         (TRAVEL, &brings::TRIPS, meals),
@@ -575,147 +467,6 @@ fn second(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
     trail.line(SECOND, scope, amount, |i| {
         i.items(lodgings.iter().map(|[paid, _]| paid)).items(rest).items(by_employer);
     })
-}
-
-/// What is unlikely or missing about work expenses.
-pub fn points(points: &mut Points<'_>) {
-    for &person in &points.facts.filers {
-        days(points, person);
-        tickets(points, person);
-        lodging(points, person);
-    }
-    for paper in points.papers(MOVE.id).filter(|paper| !paper.boxes.contains_key("loaded")) {
-        points.raise(&NOT_LOADED, Place::paper(&paper.id, "loaded"), "When was the move loaded?");
-    }
-    for paper in points.papers(EQUIPMENT.id) {
-        for row in &paper.rows {
-            thing(points, &paper.id, row);
-        }
-    }
-    for paper in points.papers(TRIPS.id) {
-        for row in paper.rows.iter().filter(|row| count(row, "full_days") + count(row, "part_days") > 90) {
-            let words = "More than three months of meals on one line.";
-            points.raise(&MEALS_LONG, Place::row(&paper.id, row, "full_days"), words);
-        }
-    }
-    for paper in points.papers(HOME.id) {
-        let months = paper.boxes.get("months").and_then(Entry::count).unwrap_or(12);
-        if paper.flag("centre") && months < 12 && count(&paper.boxes, "days") > 0 {
-            let words = "A room for a part of the year, and days at home.";
-            points.raise(&ROOM_AND_DAYS, Place::paper(&paper.id, "months"), words);
-        }
-    }
-    for paper in points.papers(OTHER.id) {
-        let german = |row: &&Row| {
-            let what = row.get("what").and_then(Entry::text).unwrap_or_default().to_lowercase();
-            what.contains("german") || what.contains("deutsch")
-        };
-        for row in paper.rows.iter().filter(german) {
-            points.raise(&NO_GERMAN, Place::row(&paper.id, row, "what"), "A course in German?");
-        }
-        let degree = |row: &&Row| {
-            let what = row.get("what").and_then(Entry::text).unwrap_or_default().to_lowercase();
-            what.contains("semester") || what.contains("bachelor")
-        };
-        for row in paper.rows.iter().filter(degree) {
-            points.raise(&FIRST_DEGREE, Place::row(&paper.id, row, "what"), "A fee of a first degree?");
-        }
-    }
-}
-
-/// A thing above the small price without its life, or of which nothing is left.
-fn thing(points: &mut Points<'_>, paper: &str, row: &Row) {
-    let figures = &points.facts.figures;
-    let price = row.get("price").and_then(Entry::money).unwrap_or_default();
-    let digital = row.get("digital").and_then(Entry::flag).unwrap_or(false);
-    let bought = row.get("bought").and_then(Entry::date);
-    if digital || net_of(row, price) <= figures.equipment.at_once_to {
-        return;
-    }
-    let life = count(row, "years");
-    if life == 0 {
-        points.raise(&NO_LIFE, Place::row(paper, row, "years"), "How many years does it last?");
-    } else if months_of_year(figures.year, bought, life * 12) == 0 {
-        points.raise(&WRITTEN_OFF, Place::row(paper, row, "bought"), "Nothing of it falls on this year.");
-    }
-}
-
-fn days(points: &mut Points<'_>, person: usize) {
-    let id = points.facts.people[person].id.clone();
-    let own = |paper: &&Paper| paper.owners.iter().any(|owner| owner.person == id);
-    let ways: Vec<&Paper> = points.papers(COMMUTE.id).filter(own).collect();
-    let homes: Vec<&Paper> = points.papers(HOME.id).filter(own).collect();
-    let trips: Vec<&Paper> = points.papers(TRIPS.id).filter(own).collect();
-    let of_rows = |papers: &[&Paper], column: &str| -> i64 {
-        papers.iter().flat_map(|paper| &paper.rows).map(|row| count(row, column)).sum()
-    };
-    let at_home: i64 = homes.iter().map(|paper| count(&paper.boxes, "days")).sum();
-    let all = of_rows(&ways, "days") + at_home + of_rows(&trips, "full_days") + of_rows(&trips, "part_days");
-    let on_the_way = of_rows(&ways, "days") + at_home;
-    let employed = employed_days(points, &id);
-    let likely = points.facts.figures.commute.days_likely;
-    let Some(paper) = ways.first().or(homes.first()).or(trips.first()) else { return };
-    let place = Place::paper(&paper.id, if ways.is_empty() { "days" } else { "rows" });
-    let name = &points.facts.people[person].name;
-    if all > 366 {
-        points.raise(&DAYS_OVER, place, format!("{name}: {all} days of work in the year."));
-    } else if all > likely {
-        points.raise(&DAYS_MANY, place, format!("{name}: {all} days of work in the year."));
-    } else if employed.is_some_and(|days| on_the_way * 7 > days * 5 + 7) {
-        points.raise(
-            &MORE_THAN_EMPLOYED,
-            place,
-            format!("{name}: {on_the_way} days of work in this employment."),
-        );
-    }
-    let figures = &points.facts.figures.home_office;
-    if let Some(paper) = homes.first().filter(|_| figures.day * at_home > figures.most) {
-        points.raise(&HOME_DAYS, Place::paper(&paper.id, "days"), format!("{name}: {at_home} days at home."));
-    }
-}
-
-/// The days of a person's employment by the certificates, where each tells them.
-fn employed_days(points: &Points<'_>, person: &str) -> Option<i64> {
-    let own = |paper: &&Paper| paper.owners.iter().any(|owner| owner.person == person);
-    let papers: Vec<&Paper> = points.papers(wage::CERTIFICATE.id).filter(own).collect();
-    let day = |paper: &Paper, field: &str| paper.boxes.get(field).and_then(Entry::date);
-    let days = |paper: &&Paper| Some((day(paper, "to")? - day(paper, "from")?).whole_days() + 1);
-    let all: Option<Vec<i64>> = papers.iter().map(days).collect();
-    all.filter(|days| !days.is_empty()).map(|days| days.into_iter().sum())
-}
-
-fn tickets(points: &mut Points<'_>, person: usize) {
-    let who = &points.facts.people[person];
-    let ways = who.own.of(&brings::WAYS);
-    let all = |of: fn(&Way) -> Item| ways.iter().map(|way| of(way).amount).sum::<Money>();
-    let (by_car, otherwise, tickets) =
-        (all(|way| way.by_car), all(|way| way.otherwise), all(|way| way.tickets));
-    let most = points.facts.figures.commute.most;
-    let Some(paper) =
-        points.papers(COMMUTE.id).find(|paper| paper.owners.iter().any(|owner| owner.person == who.id))
-    else {
-        return;
-    };
-    let place = Place::paper(&paper.id, "rows");
-    if otherwise > most && tickets.is_zero() {
-        let words = format!("{}: the way without an own car is above {most:#}.", who.name);
-        points.raise(&WITHOUT_CAR_MOST, place, words);
-    } else if !tickets.is_zero() && tickets < by_car + settled::lesser(otherwise, most) {
-        points.raise(&TICKETS_LESS, place, format!("{}: the tickets are below the allowance.", who.name));
-    }
-}
-
-/// A home at the place of work that costs more than counts.
-fn lodging(points: &mut Points<'_>, person: usize) {
-    let lodgings = points.facts.people[person].own.of(&brings::LODGING);
-    let over = lodgings.iter().any(|[paid, most]| paid.amount > most.amount);
-    if let Some(paper) = points.papers(SECOND_HOME.id).find(|_| over) {
-        points.raise(
-            &LODGING_MOST,
-            Place::paper(&paper.id, "lodging"),
-            "The home costs more than the most a month.",
-        );
-    }
 }
 
 /// Whether a person with a room and days at home takes the room (§4(5) Nr.6b, 6c).

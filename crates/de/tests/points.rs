@@ -128,8 +128,8 @@ fn each_check_finds_its_fault_and_nothing_else() {
             wages(json!({})).rows("Travel", "ada", json!([{ "part_days": 1, "costs": "1" }])),
         ),
         ("DE-C24", child("2018-01-01"), child("2018-01-01").set("cy", "/id_number", json!("65929970489"))),
-        ("DE-C25", child("1999-12-31"), child("2000-01-01")),
-        ("DE-C26", child("2007-12-31"), child("2008-01-01")),
+        ("DE-C25", child("2000-01-01"), child("2000-01-02")),
+        ("DE-C26", child("2008-01-01"), child("2008-01-02")),
         (
             "DE-C27",
             child("2018-01-01").answer_for("cy", "months", json!(5)).answer_for(
@@ -146,7 +146,7 @@ fn each_check_finds_its_fault_and_nothing_else() {
         (
             "DE-C28",
             child("2010-12-31").paper("Care and school", "ada", json!({ "child": "cy", "care": "5" })),
-            child("2011-01-01").paper("Care and school", "ada", json!({ "child": "cy", "care": "5" })),
+            child("2011-01-02").paper("Care and school", "ada", json!({ "child": "cy", "care": "5" })),
         ),
         (
             "DE-C29",

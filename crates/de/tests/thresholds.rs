@@ -596,3 +596,22 @@ fn moves_without_a_home_and_training_abroad() {
     };
     assert_eq!([away("4"), away("2")], ["1200", "600"].map(money));
 }
+
+/// The lump sum of travel of a child passes with that of its disability (§33(2a) S.6); losses of shares wait for gains of shares.
+#[test]
+fn what_passes_from_a_child_and_what_waits() {
+    let parent = |degree: i64| {
+        let family =
+            earner().person("cy", "dependent", "2018-05-05").answer_for("cy", "degree", json!(degree));
+        line(&family.outcome(), "return/0", "burdens_paid")
+    };
+    assert_eq!([parent(79), parent(80)], ["0", "900"].map(money));
+    let half = earner().person("cy", "dependent", "2018-05-05").answer_for("cy", "mark", json!("H"));
+    let half = half.answer_for("cy", "half", json!(true)).outcome();
+    assert_eq!(line(&half, "return/0", "burdens_paid"), money("2250"));
+    let carried = |shares: &str| {
+        let boxes = json!({ "untaxed": "9", "shares": shares, "shares_before": "3500" });
+        line(&earner().paper("KAP", "ada", boxes).outcome(), "person/ada", "share_loss_carried")
+    };
+    assert_eq!([carried("2000"), carried("3500"), carried("3501")], ["1500", "0", "0"].map(money));
+}

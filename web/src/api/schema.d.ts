@@ -1711,7 +1711,7 @@ export interface components {
         };
         /** @description A combination, with what is withheld under it. */
         Combination: {
-            /** @description Which: "III for Hauke, V for Merle". */
+            /** @description Which, in a few words. */
             label: string;
             left?: components["schemas"]["Money"] | null;
             /** @description By whom: a name, and what is withheld of a month's pay. */
@@ -3996,7 +3996,7 @@ export interface components {
             cite: string;
             /** @description The combinations, the least withheld first. */
             options: components["schemas"]["Combination"][];
-            /** @description What is chosen between: "Tax classes". */
+            /** @description What is chosen between. */
             what: string;
             /** @description From when a choice counts, what follows from it, what it is reckoned from. */
             words: string;
