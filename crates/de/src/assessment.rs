@@ -66,6 +66,7 @@ lines! {
 }
 
 limits! {
+    FARM_MOST = "de.limit.farm" on FARM, "Relief of farming", "over its most", "§13(3)";
     LOSS_PART = "de.limit.losses" on LOSSES, "Losses of earlier years", "over the part of income above the limit, carried", "§10d(2)";
 }
 
@@ -215,7 +216,7 @@ fn farm(on: On<'_>, trail: &mut impl Trail, sum: Money) -> Money {
     let farmed = euros_down(on.sum(&other_income::brings::FARM));
     let open = sum <= figures.to * on.times() && !farmed.is_zero();
     let relief = if open {
-        settled::lesser(figures.relief * on.times(), settled::or_zero(farmed))
+        limit::cap(trail, FARM_MOST.at(on.scope), settled::or_zero(farmed), figures.relief * on.times())
     } else {
         Money::ZERO
     };
@@ -229,7 +230,7 @@ fn losses(on: On<'_>, trail: &mut impl Trail, total: Money) -> Money {
     let positive = settled::or_zero(total);
     let free = figures.free * on.times();
     let above = settled::or_zero(positive - free).times(figures.above, Money::WHOLE, Rounding::Up);
-    let most = settled::lesser(positive, free) + above;
+    let most = limit::lesser(trail, positive, free) + above;
     let used = limit::cap(trail, LOSS_PART.at(on.scope), brought, most);
     trail.line(LOSSES, on.scope, used, |i| {
         i.items(on.items(&special::brings::LOSSES)).line(TOTAL, on.scope, total);

@@ -253,14 +253,14 @@ fn above(on: On<'_>, trail: &mut impl Trail, income: Money) -> Money {
     trail.line(PAID, on.scope, paid, |i| {
         i.items(items).figure("Lump sums of travel", own + trips);
     });
-    let own = euros_down(own_burden(on, income));
+    let own = euros_down(own_burden(on, trail, income));
     on.made(trail, OWN, own, &[], &[("Income", &income), ("Children", &on.facts.children.len())]);
     let left = limit::above(trail, OWN_BURDEN.at(on.scope), paid, own);
     on.made(trail, ABOVE, left, &[(PAID, paid), (OWN, own)], &[])
 }
 
 /// §33(3): by steps, to the cent.
-fn own_burden(on: On<'_>, income: Money) -> Money {
+fn own_burden(on: On<'_>, trail: &mut impl Trail, income: Money) -> Money {
     let figures = &on.facts.figures.burdens;
     let counted = on.facts.children.iter().filter(|child| child.months > 0 || child.benefit_months > 0);
     let rates: &[Rate] = match counted.count() {
@@ -269,12 +269,8 @@ fn own_burden(on: On<'_>, income: Money) -> Money {
         many if many >= figures.many_from => &figures.many_children,
         _ => &figures.few_children,
     };
-    let income = settled::or_zero(income);
-    let first = settled::lesser(income, figures.first_to);
-    let second = settled::or_zero(settled::lesser(income, figures.second_to) - figures.first_to);
-    let third = settled::or_zero(income - figures.second_to);
-    let cents = |amount: Money, rate: Rate| amount.times(rate, Money::CENT, Rounding::Down);
-    cents(first, rates[0]) + cents(second, rates[1]) + cents(third, rates[2])
+    let tops = [figures.first_to, figures.second_to];
+    limit::by_brackets(trail, settled::or_zero(income), &tops, rates.iter().copied())
 }
 
 /// §33b: the own lump sum unless the costs are claimed, survivors, care that was given, and of children what the way gives here.

@@ -7,7 +7,7 @@ use crate::{
     rounding::{cents_down, euros_down},
     tariff::{self, Table, Taxed},
 };
-use hembo_core::{lines, provision::Provision, settled, trail::Trail};
+use hembo_core::{limit, lines, provision::Provision, settled, trail::Trail};
 use hembo_money::{Money, Rate, Rounding};
 
 /// What this provision declares.
@@ -70,9 +70,9 @@ pub fn surcharge(on: On<'_>, trail: &mut impl Trail, bases: Bases) -> Money {
         Table::Splitting => figures.free_to * 2,
     };
     on.made(trail, SURCHARGE_BASE, bases.surcharge, &[(NOTIONAL, bases.notional)], &[]);
-    let above = settled::or_zero(bases.surcharge - free);
+    let above = limit::or_zero(trail, bases.surcharge - free);
     let on_tariff =
-        settled::lesser(cents_down(bases.surcharge, figures.rate), cents_down(above, figures.mitigated));
+        limit::lesser(trail, cents_down(bases.surcharge, figures.rate), cents_down(above, figures.mitigated));
     let all = on_tariff + cents_down(bases.flat, figures.rate);
     on.made(
         trail,

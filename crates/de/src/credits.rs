@@ -236,7 +236,7 @@ pub fn there_are(
     let energy = energy.sum();
     let by_tariff = capital::way(on) == CapitalWay::Tariff;
     let of_capital = if by_tariff { on.sum(&capital::brings::FOREIGN_TAX) } else { Money::ZERO };
-    let foreign = euros_up(of_capital + foreign_tax::credit(on, tax, taxable));
+    let foreign = euros_up(of_capital + foreign_tax::credit(on, trail, tax, taxable));
     Credits {
         foreign,
         trade: trade(on, trail, results, tax),

@@ -5,12 +5,12 @@ use crate::{bringing::Bringing, plan::On};
 use hembo_core::{
     field::{Field, Years},
     household::Entry,
-    open_points,
+    limit, open_points,
     paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     settled,
-    trail::Item,
+    trail::{Item, Trail},
 };
 use hembo_money::{Money, Rounding};
 
@@ -76,14 +76,14 @@ pub fn read(paper: &mut Bringing<'_>) {
 }
 
 /// The tax paid in each country, at most the average tax on its income; `tax` is that by the tariff on `taxable` income.
-pub fn credit(on: On<'_>, tax: Money, taxable: Money) -> Money {
+pub fn credit(on: On<'_>, trail: &mut impl Trail, tax: Money, taxable: Money) -> Money {
     let of = |country: &OfCountry| {
         let income = settled::lesser(settled::or_zero(country.income), taxable);
         if income.is_zero() {
             return Money::ZERO;
         }
         let most = tax.in_proportion(income, taxable, Money::CENT, Rounding::HalfUp);
-        settled::lesser(country.tax.amount, most)
+        limit::lesser(trail, country.tax.amount, most)
     };
     countries(on).map(of).sum()
 }

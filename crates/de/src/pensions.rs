@@ -10,7 +10,7 @@ use crate::{
 };
 use hembo_core::{
     field::{Choice, Field, Years},
-    lines, open_points,
+    limit, limits, lines, open_points,
     paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
@@ -25,6 +25,7 @@ use time::{Date, Month};
 pub static PROVISION: Provision = Provision {
     about: "Pensions and old age",
     lines: LINES,
+    limits: LIMITS,
     points: POINTS,
     papers: &[NOTICE],
     figures: &["pensions"],
@@ -38,6 +39,10 @@ lines! {
         "The taxable part and maintenance received, less the lump sum.";
     pub RELIEF = "de.age_relief", "Relief of old age (Altersentlastungsbetrag)", "§24a",
         "A part of wages and other income by the first year after 64.";
+}
+
+limits! {
+    RELIEF_MOST = "de.limit.age_relief" on RELIEF, "Relief of old age", "over its most", "§24a S.5";
 }
 
 open_points! {
@@ -149,9 +154,10 @@ pub fn relief(facts: &Facts, trail: &mut impl Trail, person: usize, wage: Money,
     }
     let base = wage + settled::or_zero(other);
     let part = base.times(by_start(figures, &figures.relief_rates, first), Money::WHOLE, Rounding::Up);
-    let relief = settled::lesser(part, by_start(figures, &figures.relief_most, first));
     let scope = Scope::Person(person);
-    trail.line(RELIEF, scope, settled::or_zero(relief), |i| {
+    let most = by_start(figures, &figures.relief_most, first);
+    let relief = limit::cap(trail, RELIEF_MOST.at(scope), settled::or_zero(part), most);
+    trail.line(RELIEF, scope, relief, |i| {
         i.figure("Wage and other income", base).figure("First year after 64", first);
     })
 }
