@@ -36,9 +36,6 @@ test("pictures of the views", async ({ page, browser }) => {
   await page.getByText(/^All [\d,]+ allowed/).waitFor();
   await picture("schedules");
   await page.keyboard.press("s");
-  await page.getByRole("button", { name: /^Wren/ }).click();
-  await picture("person");
-  await page.keyboard.press("Escape");
   await page.keyboard.press("g");
   await page.getByText("lawful ways to file were weighed").waitFor();
   await page.keyboard.press("d");
@@ -57,6 +54,20 @@ test("pictures of the views", async ({ page, browser }) => {
   await page.getByText("Two digits changed places").waitFor();
   await page.getByText("4,044 back").waitFor();
   await picture("held");
+  await page.keyboard.press("s");
+  await page.keyboard.press("e");
+  await page.getByLabel("What would happen if…").fill("smaller hospital bill");
+  await page.keyboard.press("Enter");
+  await page
+    .getByRole("row", { name: /^Medical above the floor/ })
+    .getByRole("button")
+    .click();
+  await page.getByPlaceholder("± amount").fill("−15,000");
+  await page.keyboard.press("Enter");
+  await page.getByRole("button", { name: "Apply 1 change" }).waitFor();
+  await page.getByRole("link", { name: "Spread" }).click();
+  await page.getByText("trial 3,650").waitFor();
+  await picture("trial");
   await page.getByRole("link", { name: "Hembo, all households" }).click();
   await page.keyboard.press("n");
   await page.getByLabel("Household", { exact: true }).fill("Plover");

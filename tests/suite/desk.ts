@@ -4,19 +4,11 @@ import { type Browser, expect, type Locator, type Page } from "@playwright/test"
 
 type Cookies = Awaited<ReturnType<ReturnType<Page["context"]>["cookies"]>>;
 
-/** The session of the first sign-in: tries to sign in are limited, and the suite has many specs. */
-let session: Cookies = [];
+/** The sessions so far: one address may sign in only so often, and the suite has many specs. */
+const sessions = new Map<string, Cookies>();
 
-export async function signIn(page: Page) {
-  await page.context().addCookies(session);
-  await page.goto("/");
-  await page.getByRole("heading", { name: /Sign in|Households/ }).waitFor();
-  if (await page.getByRole("heading", { name: "Households" }).isVisible()) return;
-  await page.getByLabel("Name").fill("demo");
-  await page.getByLabel("Password").fill("quay-street-12");
-  await page.getByRole("button", { name: "Sign in" }).click();
-  await expect(page.getByRole("heading", { name: "Households" })).toBeVisible();
-  session = await page.context().cookies();
+export function signIn(page: Page) {
+  return signInAs(page, "demo");
 }
 
 /** Signs in as the administrator, in a window that nobody uses. */
@@ -24,8 +16,18 @@ export function signInAsAdministrator(page: Page) {
   return signInAs(page, "office");
 }
 
-/** Signs in as someone else, in a window that nobody uses. */
+/** Signs in, in a window that nobody else uses. */
 export async function signInAs(page: Page, login: string) {
+  await page.context().addCookies(sessions.get(login) ?? []);
+  await page.goto("/");
+  await page.getByRole("heading", { name: /Sign in|Households/ }).waitFor();
+  if (await page.getByRole("heading", { name: "Households" }).isVisible()) return;
+  await signInAnew(page, login);
+  sessions.set(login, await page.context().cookies());
+}
+
+/** The same in a session of its own. */
+export async function signInAnew(page: Page, login: string) {
   await page.goto("/");
   await page.getByLabel("Name").fill(login);
   await page.getByLabel("Password").fill("quay-street-12");
@@ -51,8 +53,12 @@ export async function openCopy(page: Page, name: string) {
 /** Does something from the menu of a household in the list. */
 export async function more(page: Page, name: string, what: string) {
   const menu = page.getByRole("button", { name: new RegExp(`^More about ${escaped(name)} \\d{4}$`) });
-  await menu.first().click();
-  await page.getByRole("menuitem", { name: what, exact: true }).click();
+  const item = page.getByRole("menuitem", { name: what, exact: true });
+  // A list that is still coming in takes an open menu away.
+  await expect(async () => {
+    if (!(await item.isVisible())) await menu.first().click();
+    await item.click({ timeout: 2_000 });
+  }).toPass();
 }
 
 function escaped(text: string) {

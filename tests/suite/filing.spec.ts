@@ -79,10 +79,26 @@ test("a Canadian couple: each return alone, a document sent, an assessment that 
     await side.getByRole("button", { name: "Ask what became of it" }).click();
     await expect(side.getByRole("heading", { name: /Accepted/ })).toBeVisible();
   }
+  // What is asked for goes out as a file that is kept with its paper; that amends nothing.
+  await page.goto(`/h/${id}/papers?paper=medical`);
+  const photo = { name: "receipts.png", mimeType: "image/png", buffer: await page.screenshot() };
+  await page.getByRole("navigation", { name: "Papers" }).getByLabel("A slip as a file").setInputFiles(photo);
+  await page.getByRole("dialog").getByLabel("What it is").selectOption("Medical");
+  await page.getByRole("dialog").getByLabel("Paper", { exact: true }).selectOption({ index: 1 });
+  await page
+    .getByRole("dialog")
+    .getByRole("button", { name: /^Keep it with Medical/ })
+    .click();
+  await expect(page.getByRole("dialog")).toHaveCount(0);
+  await saved(page);
+  await page.keyboard.press("g");
+  await page.getByRole("link", { name: "Filing" }).click();
+  await expect(filed.getByText("as filed")).toHaveCount(2);
   await filed.getByRole("button", { name: /R-.*Marit/ }).click();
-  await side.getByLabel(/What is sent: Receipts for|What is sent: Receipts/).fill("Five receipts, by post");
-  await side.getByRole("button", { name: "Sent", exact: true }).click();
-  await expect(side.getByText("Sent: Five receipts, by post")).toBeVisible();
+  await side.getByLabel(/receipts\.png/).check();
+  await side.getByLabel(/What is sent: Receipts/).fill("Five receipts");
+  await side.getByRole("button", { name: "Send 1 file" }).click();
+  await expect(side.getByText("Sent: Five receipts · receipts.png")).toBeVisible();
   await side.getByRole("button", { name: "Ask what became of it" }).click();
   await expect(side.getByText("T5 Grand River Savings was not filed.")).toBeVisible();
   await expect(side.getByRole("row", { name: /12100/ })).toContainText("66");

@@ -30,7 +30,7 @@ test("the brewer's year: from last year's data to the refund, by keyboard, with 
   await page.getByRole("dialog").getByRole("link", { name: "Open 2025" }).click();
 
   // What is not computed is ruled out in one press; the spouse and the day of the marriage.
-  await tabTo(page, "No to the 4 questions still open");
+  await tabTo(page, "No to the 3 questions still open");
   await type(page, "<Enter>");
   await saved(page);
   await type(page, "<Escape>", "s");
@@ -174,6 +174,24 @@ test("each alone is lower with parental allowance, and what tax classes would wi
   await expect(classes.getByRole("row", { name: /^III for Merle, V for Tjark/ })).toBeVisible();
   await expect(classes.getByRole("row", { name: /factor 0,\d{3}/ })).toBeVisible();
   await noFindings(page, "Ways of a household of Germany");
+});
+
+test("the other half of a child's care allowance is weighed, and a subsidised contract is worked out", async ({
+  page,
+}) => {
+  const id = await openCopy(page, "Wiegand-Sorel");
+  await page.goto(`/h/${id}/ways`);
+  await expect(page.getByText("Other half of the allowances of Fenja").first()).toBeVisible();
+  await expect(page.getByText("+120").first()).toBeVisible();
+  await page.goto(`/h/${id}/papers`);
+  await page.getByRole("link", { name: /^Riester/ }).click();
+  await expect(
+    page.getByRole("textbox", { name: "Own contributions of the year, without allowances" }),
+  ).toHaveValue("1.245,00");
+  await page.goto(`/h/${id}/schedules`);
+  await page.getByRole("button", { name: /^Anlage AV/ }).click();
+  await expect(page.getByRole("row", { name: /Allowances/ }).first()).toContainText("475");
+  await noFindings(page, "a schedule of subsidised contracts");
 });
 
 test("a pension and a certificate are fetched from what the authority holds", async ({ page }) => {

@@ -46,10 +46,17 @@ test("a return is reviewed by a second person, sent back with remarks, and clear
   await expect(other.getByRole("banner").getByText("Cleared")).toBeVisible();
   await context.close();
 
-  // A change takes it back into work and says why; undone, it is cleared again.
+  // The practice's own number is no part of the return.
   await page.goto(`/h/${id}/spread?household=true`);
   await page.getByLabel("Own number").fill("Q-2041");
   await page.getByLabel("Own number").press("Tab");
+  await saved(page);
+  await expect(page.getByRole("banner").getByText("Cleared")).toBeVisible();
+
+  // A change takes it back into work and says why; undone, it is cleared again.
+  await page.goto(`/h/${id}/papers?paper=w2`);
+  await page.getByRole("textbox", { name: "2 Federal tax withheld" }).fill("205");
+  await page.getByRole("textbox", { name: "2 Federal tax withheld" }).press("Tab");
   await saved(page);
   await expect(page.getByRole("banner").getByText("Cleared")).toBeHidden();
   await page.keyboard.press("Escape");

@@ -109,6 +109,46 @@ test("figures typed in a hurry are all kept, in their order", async ({ page }) =
   }
 });
 
+test("who types on before the server answers is no other person", async ({ page }) => {
+  const id = await openCopy(page, "Fennimore");
+  await page.goto(`/h/${id}/papers?paper=w2`);
+  const wages = page.getByRole("textbox", { name: "1 Wages, tips, other pay" });
+  const withheld = page.getByRole("textbox", { name: "2 Federal tax withheld" });
+  await expect(wages).toHaveValue("19,420.00");
+  let sent = 0;
+  await page.route("**/edits", async (route) => {
+    sent += 1;
+    await new Promise((go) => setTimeout(go, 1500));
+    await route.continue();
+  });
+  // A part is on its way when the rest is typed.
+  await wages.focus();
+  await page.keyboard.type("2000");
+  await expect.poll(() => sent).toBe(1);
+  await page.keyboard.type("1");
+  await page.keyboard.press("Enter");
+  await expect(withheld).toBeFocused();
+  // The box is changed back before its first change is answered.
+  await page.keyboard.type("301");
+  await page.keyboard.press("Enter");
+  await withheld.fill("0");
+  await withheld.press("Enter");
+  await expect(wages).toHaveValue("20,001.00");
+  await saved(page);
+  await expect(withheld).toHaveValue("0.00");
+  await expect(page.getByText("keep theirs")).toBeHidden();
+  // Typing that is taken back is taken back also where a part of it is on its way.
+  sent = 0;
+  await wages.fill("3");
+  await expect.poll(() => sent).toBe(1);
+  await page.keyboard.press("Escape");
+  await expect.poll(() => sent).toBe(2);
+  await saved(page);
+  await page.reload();
+  await expect(wages).toHaveValue("20,001.00");
+  await expect(withheld).toHaveValue("0.00");
+});
+
 test("the Spread leads into a box and the box back to the Spread", async ({ page }) => {
   await openCopy(page, "Vreeland-Mbeki");
   await cell(page, "Wages", 1).getByRole("button").click();
@@ -119,6 +159,27 @@ test("the Spread leads into a box and the box back to the Spread", async ({ page
   await expect(page.getByRole("complementary", { name: "About the marked place" })).toContainText(
     "Form 1040, line 25a",
   );
+});
+
+test("the trail ends at who set a box, and at the mark against the original", async ({ page }) => {
+  const id = await openCopy(page, "Vreeland-Mbeki");
+  await page.goto(`/h/${id}/papers?paper=w2-osric`);
+  const wages = page.getByRole("textbox", { name: "1 Wages, tips, other pay" });
+  await wages.fill("61000");
+  await wages.press("Enter");
+  await saved(page);
+  await page.goto(`/h/${id}/spread`);
+  await cell(page, "Wages", 1).click();
+  await page.keyboard.press("t");
+  const step = page.getByRole("listitem").filter({ hasText: "box 1" }).first();
+  await expect(step).toContainText(/set by N\. Ostrava, \d+ \w+ \d\d:\d\d/);
+  await page.goto(`/h/${id}/papers?paper=w2-osric`);
+  await page.getByRole("button", { name: "Mark as checked" }).click();
+  await saved(page);
+  await page.goBack();
+  await cell(page, "Wages", 1).click();
+  await page.keyboard.press("t");
+  await expect(step).toContainText("checked against the original");
 });
 
 test("what another paper brings already is shown where it would be entered again", async ({ page }) => {

@@ -1,6 +1,6 @@
 // Ways: prices, pins, bars, the comparison, and finding things.
 import { expect, test } from "@playwright/test";
-import { cell, choose, openCopy, saved } from "./desk";
+import { cell, choose, noFindings, openCopy, saved } from "./desk";
 
 test("a pin is held, priced and let go", async ({ page }) => {
   const id = await openCopy(page, "Okonjo-Farrell");
@@ -19,6 +19,59 @@ test("a pin is held, priced and let go", async ({ page }) => {
   await page.getByRole("button", { name: "pinned by you · let go" }).click();
   await page.getByRole("link", { name: "Spread" }).click();
   await expect(cell(page, "Total tax", 3)).toHaveText("14,406");
+});
+
+test("a way is held against the lowest with a reason, which the certificate says too", async ({ page }) => {
+  const id = await openCopy(page, "Okonjo-Farrell");
+  await page.goto(`/h/${id}/ways`);
+  await page.getByRole("button", { name: "Hold Jointly" }).click();
+  const why = page.getByRole("textbox", { name: /^Why .* is held$/ });
+  await why.fill("Their lender asks for a joint return");
+  await why.press("Enter");
+  await expect(page.getByText("rev 3")).toBeVisible();
+  await page.reload();
+  await expect(why).toHaveValue("Their lender asks for a joint return");
+  await noFindings(page, "a reason");
+  await page.getByRole("button", { name: "Certificate", exact: true }).click();
+  const sheet = page.getByRole("dialog", { name: "Certificate" });
+  await expect(sheet).toContainText("Jointly (Their lender asks for a joint return)");
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "pinned by you · let go" }).click();
+  await expect(why).toHaveCount(0);
+});
+
+test("the curve is read as a table, and is a file", async ({ page }) => {
+  const id = await openCopy(page, "Vreeland-Mbeki");
+  await page.goto(`/h/${id}/ways`);
+  await page.getByRole("button", { name: "As a table" }).press("Enter");
+  const table = page.getByRole("region", { name: "The curve as a table" });
+  await expect(table.getByRole("row").nth(1)).toContainText("0");
+  await expect(table).toContainText("from 65,819");
+  await noFindings(page, "curve as a table");
+  const download = page.waitForEvent("download");
+  await table.getByRole("link", { name: /points as CSV$/ }).click();
+  expect((await download).suggestedFilename()).toMatch(/^curve-.*\.csv$/);
+  await page.getByRole("button", { name: "Drawn" }).click();
+  await expect(table).toHaveCount(0);
+});
+
+test("the certificate says why nothing is lower, and is a file that can be verified", async ({ page }) => {
+  const id = await openCopy(page, "Vreeland-Mbeki");
+  await page.goto(`/h/${id}/ways`);
+  await page.getByRole("button", { name: "Certificate", exact: true }).press("Enter");
+  const sheet = page.getByRole("dialog", { name: "Certificate" });
+  await expect(sheet).toContainText(
+    "Total tax 11,141 (Joint · itemized) for 2025: the lowest lawful tax of the year.",
+  );
+  await expect(sheet).toContainText("23 ways are lawful; every one was weighed");
+  await sheet.getByText("1 option barred, each by its rule").click();
+  await expect(sheet).toContainText("lived together after June");
+  await noFindings(page, "certificate");
+  const download = page.waitForEvent("download");
+  await sheet.getByRole("link", { name: "The file that can be verified" }).click();
+  expect((await download).suggestedFilename()).toBe("certificate-2025.json");
+  await page.keyboard.press("Escape");
+  await expect(sheet).toBeHidden();
 });
 
 test("two pins in a row are both held, and the second is priced under the first", async ({ page }) => {

@@ -4,6 +4,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { RouterProvider } from "@tanstack/react-router";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
+import { fetchLater } from "./later";
 import { router } from "./router";
 
 const queries = new QueryClient({
@@ -19,4 +20,6 @@ if (root) {
       </QueryClientProvider>
     </StrictMode>,
   );
+  // Once the first page had time to come.
+  setTimeout(fetchLater, 1500);
 }

@@ -1,17 +1,33 @@
-import { createRootRoute, createRoute, createRouter, Link, Outlet, redirect } from "@tanstack/react-router";
-import { Desk } from "./desk/Desk";
-import { FiguresView } from "./figures/FiguresView";
-import { HandOverView } from "./handover/HandOverView";
-import { HeldView } from "./held/HeldView";
+import {
+  createRootRoute,
+  createRoute,
+  createRouter,
+  Link,
+  Outlet,
+  redirect,
+  useRouterState,
+} from "@tanstack/react-router";
 import { type Filter, Households } from "./households/Households";
-import { PapersView } from "./papers/PapersView";
-import { PointsView } from "./points/PointsView";
-import { SchedulesView } from "./schedules/SchedulesView";
+import { later } from "./later";
 import { SignInGate } from "./signin/SignInGate";
-import { SpreadView } from "./spread/SpreadView";
 import { Blank } from "./ui/pieces";
 import { STAGES } from "./ui/stages";
-import { WaysView } from "./ways/WaysView";
+
+type Views = typeof import("./desk/views");
+
+/** The views of the desk, which come with it. */
+let onDesk: Views | undefined;
+
+async function desks() {
+  onDesk = await import("./desk/views");
+  return onDesk;
+}
+
+/** A view of the desk, which is there before any of them is shown. */
+const view = (name: Exclude<keyof Views, "Desk">) => () => {
+  const View = onDesk?.[name];
+  return View ? <View /> : null;
+};
 
 /** Where one stands on the desk, in the address: it survives a reload and can be sent to a colleague. */
 export type Standing = {
@@ -56,12 +72,19 @@ function standing(search: Record<string, unknown>): Standing {
   };
 }
 
-const root = createRootRoute({
-  component: () => (
+/** Who comes by a link has no password yet: that page stands before the sign-in. */
+function Root() {
+  const welcome = useRouterState({ select: (s) => s.location.pathname === "/welcome" });
+  if (welcome) return <Outlet />;
+  return (
     <SignInGate>
       <Outlet />
     </SignInGate>
-  ),
+  );
+}
+
+const root = createRootRoute({
+  component: Root,
   notFoundComponent: () => (
     <Blank title="There is no such page">
       <Link to="/">Go to the households</Link>
@@ -83,6 +106,12 @@ const households = createRoute({
   component: Households,
 });
 
+const welcome = createRoute({
+  getParentRoute: () => root,
+  path: "/welcome",
+  component: later(() => import("./signin/Welcome"), "Welcome"),
+});
+
 const figures = createRoute({
   getParentRoute: () => root,
   path: "/figures",
@@ -91,14 +120,14 @@ const figures = createRoute({
     law: text(search.law),
     table: text(search.table),
   }),
-  component: FiguresView,
+  component: later(() => import("./figures/FiguresView"), "FiguresView"),
 });
 
 const desk = createRoute({
   getParentRoute: () => root,
   path: "/h/$id",
   validateSearch: standing,
-  component: Desk,
+  component: later(desks, "Desk"),
 });
 
 const start = createRoute({
@@ -109,19 +138,33 @@ const start = createRoute({
   },
 });
 
-const spread = createRoute({ getParentRoute: () => desk, path: "spread", component: SpreadView });
-const papers = createRoute({ getParentRoute: () => desk, path: "papers", component: PapersView });
-const held = createRoute({ getParentRoute: () => desk, path: "held", component: HeldView });
-const ways = createRoute({ getParentRoute: () => desk, path: "ways", component: WaysView });
-const points = createRoute({ getParentRoute: () => desk, path: "points", component: PointsView });
-const schedules = createRoute({ getParentRoute: () => desk, path: "schedules", component: SchedulesView });
-const handOver = createRoute({ getParentRoute: () => desk, path: "hand-over", component: HandOverView });
+const spread = createRoute({ getParentRoute: () => desk, path: "spread", component: view("SpreadView") });
+const papers = createRoute({ getParentRoute: () => desk, path: "papers", component: view("PapersView") });
+const held = createRoute({ getParentRoute: () => desk, path: "held", component: view("HeldView") });
+const ways = createRoute({ getParentRoute: () => desk, path: "ways", component: view("WaysView") });
+const points = createRoute({ getParentRoute: () => desk, path: "points", component: view("PointsView") });
+const schedules = createRoute({
+  getParentRoute: () => desk,
+  path: "schedules",
+  component: view("SchedulesView"),
+});
+const computation = createRoute({
+  getParentRoute: () => desk,
+  path: "computation",
+  component: view("ComputationView"),
+});
+const handOver = createRoute({
+  getParentRoute: () => desk,
+  path: "hand-over",
+  component: view("HandOverView"),
+});
 
 export const router = createRouter({
   routeTree: root.addChildren([
     households,
+    welcome,
     figures,
-    desk.addChildren([start, spread, papers, held, ways, points, schedules, handOver]),
+    desk.addChildren([start, spread, papers, held, ways, points, schedules, computation, handOver]),
   ]),
 });
 

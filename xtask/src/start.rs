@@ -8,28 +8,35 @@ use hembo_cluster::{Cluster, Kind, is_root};
 use std::{
     env, fs,
     net::TcpListener,
+    os::unix::fs::OpenOptionsExt,
     path::{Path, PathBuf},
     process::{Command, Stdio},
 };
 
 const PORT: u16 = 4310;
+/// In bytes.
+const LONGEST_LOG: u64 = 10 * 1024 * 1024;
 
 struct Options {
     fresh: bool,
     port: u16,
+    backups: bool,
 }
 
 fn options(words: &[&str]) -> Done<Options> {
-    let mut options = Options { fresh: false, port: PORT };
+    let mut options = Options { fresh: false, port: PORT, backups: false };
     let mut words = words.iter();
     while let Some(word) = words.next() {
         match *word {
             "--fresh" => options.fresh = true,
+            "--backups" => options.backups = true,
             "--port" => {
                 let port = words.next().and_then(|p| p.parse().ok());
                 options.port = port.ok_or("--port needs a number, such as --port 4311")?;
             }
-            other => return Err(format!("'{other}' is not an option of start: --fresh, --port N")),
+            other => {
+                return Err(format!("'{other}' is not an option of start: --fresh, --backups, --port N"));
+            }
         }
     }
     Ok(options)
@@ -61,7 +68,7 @@ pub fn start(words: &[&str]) -> Done {
     }
     let cluster =
         Cluster::start(&database, Kind::Durable).map_err(|e| format!("The database does not start: {e}"))?;
-    let outcome = serve(&cluster, &data, port);
+    let outcome = serve(&cluster, &data, port, options.backups);
     drop(cluster);
     outcome
 }
@@ -95,9 +102,25 @@ fn free_port(wanted: u16) -> Done<u16> {
     Ok(port)
 }
 
+/// The log goes on where it ended, for its owner's eyes alone; a long one makes room. One that cannot be written holds
+/// nothing up.
+fn log_to(log: &Path) -> Stdio {
+    if fs::metadata(log).is_ok_and(|there| there.len() > LONGEST_LOG) {
+        let _ = fs::rename(log, log.with_extension("log.1"));
+    }
+    let opened = fs::OpenOptions::new().create(true).append(true).mode(0o600).open(log);
+    opened.map_or_else(
+        |error| {
+            println!("Nothing is logged: {}: {error}", log.display());
+            Stdio::null()
+        },
+        Stdio::from,
+    )
+}
+
 /// Runs the server until Ctrl-C, which reaches it and the database as well as this process: the server finishes the
 /// requests at work. Both also stop when this process is killed.
-fn serve(cluster: &Cluster, data: &Path, port: u16) -> Done {
+fn serve(cluster: &Cluster, data: &Path, port: u16, backups: bool) -> Done {
     cluster.create("hembo").map_err(|e| format!("The database cannot be made: {e}"))?;
     let log = data.join("server.log");
     let outside = free_port(port + 40)?;
@@ -112,7 +135,11 @@ fn serve(cluster: &Cluster, data: &Path, port: u16) -> Done {
     server
         .args(["serve", "--listen", &format!("127.0.0.1:{port}"), "--demo", "demo", "--key"])
         .arg(data.join("key"));
-    server.stderr(fs::File::create(&log).map_err(|e| format!("{}: {e}", log.display()))?);
+    if backups {
+        server.arg("--backups").arg(data.join("backups"));
+        println!("A checked backup a day lies in {}.", data.join("backups").display());
+    }
+    server.stderr(log_to(&log));
     println!(
         "\n   Hembo     http://127.0.0.1:{port}\n   sign in   demo, quay-street-12\n   administrator   office, quay-street-12"
     );

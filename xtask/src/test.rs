@@ -36,8 +36,11 @@ pub fn test() -> Done {
     run("Lints", cargo().args(lints))?;
     queries_are_fresh(&cluster)?;
     let mut tests = cargo();
-    // A backtrace would bury the browser suite's own report.
-    tests.args(["test", "--workspace"]).env(TEST_CLUSTER, cluster.url("postgres")).env("RUST_BACKTRACE", "0");
+    // All that fails is told at once; a backtrace would bury the browser suite's own report.
+    tests
+        .args(["test", "--workspace", "--no-fail-fast"])
+        .env(TEST_CLUSTER, cluster.url("postgres"))
+        .env("RUST_BACKTRACE", "0");
     run("Tests", &mut tests)?;
     println!("\nAll checks and tests passed.");
     Ok(())

@@ -24,7 +24,7 @@ pub fn assess(package: &Package, data: &Data, registry: &Registry, on: Date) -> 
     household.pins = package.way.clone();
     let reckoned = reckoned(&household, registry)?;
     let forms = reckoned.schedules.iter().find(|of| of.scope == package.scope)?;
-    Some(assessment(&reckoned, forms, pack, otherwise, on))
+    Some(assessment(&reckoned, (forms, &package.authority), pack, otherwise, on))
 }
 
 /// What the authority assesses by itself of everyone who agreed: what is held of them alone. Nothing where the law has no such
@@ -46,7 +46,7 @@ pub fn own(
         let whose = |paper: &&Paper| paper.owners.iter().any(|owner| of.people.contains(&owner.person));
         let name = |paper: &Paper| format!("{} {}", paper.kind, paper.title).trim_end().to_owned();
         let made_of = household.papers.iter().filter(whose).map(name).collect();
-        let assessment = assessment(&reckoned, of, pack, made_of, on);
+        let assessment = assessment(&reckoned, (of, ""), pack, made_of, on);
         OwnAssessment { scope: of.scope.clone(), assessment }
     };
     reckoned.schedules.iter().map(of_return).collect()
@@ -56,19 +56,17 @@ fn reckoned(household: &Household, registry: &Registry) -> Option<Outcome> {
     outcome::reckon_until(household, registry, Wanted::all(NAMED_WAYS), &Stop::default()).ok()
 }
 
-/// The lines of the forms that are filed with a return, with its total and balance.
+/// The lines of the forms that are filed with a return to an authority, with its total and balance.
 fn assessment(
     reckoned: &Outcome,
-    of: &ReturnSchedules,
+    (of, authority): (&ReturnSchedules, &str),
     pack: &dyn Pack,
     otherwise: Vec<String>,
     on: Date,
 ) -> Assessment {
     let mut seen = BTreeSet::new();
     let lines: Vec<Line> = of
-        .forms
-        .iter()
-        .filter(|form| form.required && !form.kept)
+        .going_to(authority)
         .flat_map(|form| &form.rows)
         .filter(|row| row.amount.is_some() && seen.insert((row.line.clone(), row.scope.clone())))
         .map(|row| Line {
@@ -79,7 +77,7 @@ fn assessment(
             amount: row.amount.unwrap_or_default(),
         })
         .collect();
-    let (total, balance) = reckoned.of_return(&of.scope, pack);
+    let (total, balance) = reckoned.of_return(&of.scope, authority, pack);
     Assessment { on: on.to_string(), total, balance, lines, otherwise }
 }
 
@@ -108,13 +106,14 @@ fn with_what_is_held(
         let of_year = known.slips.iter().filter(|slip| slip.year == told.year);
         for slip in of_year.filter_map(|slip| slip.at(u32::MAX, &number)) {
             let Some(kind) = pack.paper_kinds().iter().find(|kind| kind.id == slip.kind) else { continue };
-            let held = Held { slip: slip.id, by: slip.title.clone(), on, boxes: slip.boxes, kept: None };
             let name = format!("{} {}", kind.id, slip.title);
+            let held =
+                Held { slip: slip.id, by: slip.title, on, boxes: slip.boxes, rows: slip.rows, kept: None };
             let at = held::find(&held, kind, &person, &household, &taken).map(|paper| paper.id.clone());
             let Some(at) = at.and_then(|id| household.papers.iter().position(|paper| paper.id == id)) else {
                 otherwise.push(format!("{name} was not filed."));
                 let id = format!("held-{}", household.papers.len());
-                household.papers.push(held::paper_of(kind, &id, &person, &slip.title, &held.boxes));
+                household.papers.push(held::paper_of(kind, &id, &person, &held));
                 continue;
             };
             let paper = household.papers[at].clone();
@@ -127,6 +126,12 @@ fn with_what_is_held(
                 if taking.apply(&mut household).is_ok() {
                     let number = number_of(kind, &of.field);
                     otherwise.push(format!("{name}, box {number}: the payer sent in something else."));
+                }
+            }
+            for line in held::lines(kind, &held.rows, Some(&paper)) {
+                let taking = held::taking_line(kind, &paper, &line);
+                if !taking.is_empty() && taking.into_iter().all(|one| one.apply(&mut household).is_ok()) {
+                    otherwise.push(format!("{name}: the payer sent in another line."));
                 }
             }
         }

@@ -55,6 +55,9 @@ pub struct HeldSlip {
     pub issued: String,
     /// What stands in its boxes.
     pub boxes: Answers,
+    /// The lines of its list.
+    #[serde(default)]
+    pub rows: Vec<Answers>,
     /// From which fetch on it is there; the first where nothing is said.
     #[serde(default)]
     pub since: u32,
@@ -96,6 +99,7 @@ impl HeldSlip {
             source: self.source,
             issued: corrected.map_or(&self.issued, |corrected| &corrected.issued).clone(),
             boxes,
+            rows: self.rows.clone(),
         })
     }
 }

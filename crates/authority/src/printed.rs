@@ -23,12 +23,13 @@ const BESIDE: &[u8] = b"\nslip:";
 
 /// The slip of someone as a PDF.
 ///
-/// Nothing of a kind that the law does not have.
+/// Nothing of a kind that the law does not have, and of an account: what is held as lines is no slip.
 ///
 /// # Errors
 /// When it cannot be written, which must not happen.
 pub fn pdf(known: &Known, slip: &HeldSlip, pack: &dyn Pack) -> Result<Option<Vec<u8>>, NotWritten> {
-    let Some(kind) = pack.paper_kinds().iter().find(|kind| kind.id == slip.kind) else { return Ok(None) };
+    let kind = pack.paper_kinds().iter().find(|kind| kind.id == slip.kind && slip.rows.is_empty());
+    let Some(kind) = kind else { return Ok(None) };
     let printed = Printed {
         code: kind.id.into(),
         name: format!("{} {}", kind.name, slip.year),

@@ -7,8 +7,8 @@ use crate::{
     examine::refusals,
     printed::{self, Camera},
     wire::{
-        AskAssessment, AskConsent, Consent, Consenting, Document, Fault, Filed, Filing, No, OwnAssessment,
-        Package, Receipt, Scan, Scope, SendDocument, Slip, TryFault, checksum,
+        AskAssessment, AskConsent, Consent, Consenting, Document, DocumentFile, Fault, Filed, Filing, No,
+        OwnAssessment, Package, Receipt, Scan, Scope, SendDocument, Slip, TryFault, checksum,
     },
 };
 use axum::{
@@ -19,7 +19,12 @@ use axum::{
     response::{Html, IntoResponse, Response},
     routing::{get, post, put},
 };
-use hembo_core::{Pack, Registry, household::date};
+use base64::{Engine, engine::general_purpose::STANDARD};
+use hembo_core::{
+    Pack, Registry,
+    household::date,
+    slip::file::{Unreadable, kind_of},
+};
 use serde::Deserialize;
 use std::{
     collections::BTreeMap,
@@ -34,7 +39,7 @@ use uuid::Uuid;
 /// How late a slow answer comes: later than anybody waits.
 pub const SLOW: Duration = Duration::from_secs(20);
 
-/// The largest thing that is sent to it, in bytes: a picture.
+/// The largest thing that is sent to it, in bytes: files with a document, as text.
 const LARGEST_BODY: usize = 16 * 1024 * 1024;
 
 /// The stand-in with what it knows and was told.
@@ -286,14 +291,14 @@ async fn file(State(here): State<StandIn>, Json(filing): Json<Filing>) -> Answer
     Ok(Json(receipt))
 }
 
-/// Nobody files twice for a year, unless the later return amends the earlier.
+/// Nobody files twice for a year with an authority, unless the later return amends the earlier.
 fn check_once(books: &Books, package: &Package) -> Result<(), Response> {
     let same = |there: &&Return| {
         let earlier: Option<Package> = serde_json::from_str(&there.package).ok();
         there.receipt.state != Filed::Refused
             && earlier.is_some_and(|earlier| {
-                (&earlier.household.country, earlier.household.year)
-                    == (&package.household.country, package.household.year)
+                (&earlier.household.country, earlier.household.year, &earlier.authority)
+                    == (&package.household.country, package.household.year, &package.authority)
                     && earlier.filers.iter().any(|filer| package.filers.contains(filer))
             })
     };
@@ -358,6 +363,7 @@ impl StandIn {
             asked: asked_on.to_string(),
             due: due.clone(),
             sent: None,
+            files: Vec::new(),
         };
         asked.map(document).collect()
     }
@@ -370,13 +376,27 @@ async fn send_document(
 ) -> Answer<Receipt> {
     let consent = here.books().returns.get(&number).map(|there| there.consent.clone());
     here.household_of(&consent.ok_or_else(unknown)?).await?;
+    sent.files.iter().try_for_each(taken)?;
     let mut books = here.books();
     let there = books.returns.get_mut(&number).ok_or_else(unknown)?;
     let document = there.receipt.documents.iter_mut().find(|document| document.id == sent.id);
-    document.ok_or_else(unknown)?.sent = Some(sent.words);
+    let document = document.ok_or_else(unknown)?;
+    document.sent = Some(sent.words);
+    document.files = sent.files.into_iter().map(|file| file.name).collect();
     let receipt = there.receipt.clone();
     kept(&books)?;
     Ok(Json(receipt))
+}
+
+/// Whether a file can be taken: whole, and of a kind that is read.
+fn taken(file: &DocumentFile) -> Result<(), Response> {
+    let damaged = || no(StatusCode::UNPROCESSABLE_ENTITY, &format!("{} came in damaged.", file.name));
+    let bytes = STANDARD.decode(&file.bytes).map_err(|_| damaged())?;
+    if checksum(&bytes) != file.checksum {
+        return Err(damaged());
+    }
+    let unreadable = |Unreadable(why)| no(StatusCode::UNPROCESSABLE_ENTITY, &format!("{}: {why}", file.name));
+    kind_of(&bytes).map(|_| ()).map_err(unreadable)
 }
 
 async fn try_fault(
@@ -402,7 +422,8 @@ async fn issued(State(here): State<StandIn>) -> Html<String> {
         )
     };
     let of_one = |(law, known): (&str, &crate::data::Known)| -> String {
-        known.slips.iter().map(|slip| row(law, &known.name, slip)).collect()
+        let slips = known.slips.iter().filter(|slip| slip.rows.is_empty());
+        slips.map(|slip| row(law, &known.name, slip)).collect()
     };
     let rows: String = here.data.everyone().map(of_one).collect();
     Html(format!("<!doctype html><title>Slips</title><h1>Slips that were issued</h1><table>{rows}</table>"))

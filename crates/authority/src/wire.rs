@@ -101,6 +101,9 @@ pub struct Slip {
     pub issued: String,
     /// What stands in its boxes.
     pub boxes: Answers,
+    /// The lines of its list.
+    #[serde(default)]
+    pub rows: Vec<Answers>,
 }
 
 /// What a scanner read of a picture.
@@ -125,9 +128,9 @@ pub struct Filing {
     pub checksum: String,
 }
 
-/// The checksum of a package.
-pub fn checksum(package: &str) -> String {
-    Sha256::digest(package.as_bytes()).iter().map(|byte| format!("{byte:02x}")).collect()
+/// The checksum of a package or of a file: its SHA-256 in hexadecimal digits.
+pub fn checksum(sent: impl AsRef<[u8]>) -> String {
+    Sha256::digest(sent).iter().map(|byte| format!("{byte:02x}")).collect()
 }
 
 /// What is filed: the schedules' values of one return, with the facts and papers behind them.
@@ -136,6 +139,9 @@ pub fn checksum(package: &str) -> String {
 pub struct Package {
     /// The return among those of the household: `return/0`.
     pub scope: String,
+    /// To whom it goes where that is not the law's first authority.
+    #[serde(default)]
+    pub authority: String,
     /// Whose return it is.
     pub filers: Vec<Taxpayer>,
     /// The receipt of the return that it amends.
@@ -282,6 +288,9 @@ pub struct Document {
     /// What was sent.
     #[serde(default)]
     pub sent: Option<String>,
+    /// The names of the files that came with it.
+    #[serde(default)]
+    pub files: Vec<String>,
 }
 
 /// What is sent for a document that is asked for.
@@ -292,6 +301,21 @@ pub struct SendDocument {
     pub id: String,
     /// What it is, in words.
     pub words: String,
+    /// The files that go with it.
+    #[serde(default)]
+    pub files: Vec<DocumentFile>,
+}
+
+/// A file that goes with a document.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct DocumentFile {
+    /// What it is called.
+    pub name: String,
+    /// Its bytes, in base64.
+    pub bytes: String,
+    /// The SHA-256 of its bytes, in hexadecimal digits.
+    pub checksum: String,
 }
 
 /// Why something is not done.

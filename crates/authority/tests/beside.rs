@@ -73,7 +73,8 @@ fn a_slip_is_the_paper_of_its_payer_and_owner_and_no_other_slips() {
         "hembo": 1, "country": "us", "year": 2025, "name": "Reef",
         "people": [{ "id": "ada", "name": "Ada Reef", "role": "filer" }, { "id": "bo", "name": "Bo Reef", "role": "filer" }],
         "papers": [paper("one", "ada", "Kelp Works", "36-0000001"), paper("two", "ada", "Kelp works", "36-0000002"),
-            paper("three", "bo", "Kelp Works", "36-0000003")],
+            paper("three", "bo", "Kelp Works", "36-0000003"),
+            { "id": "four", "kind": "W-2", "title": "", "owners": [{ "person": "bo", "percent": "100" }] }],
     }))
     .unwrap();
     let slip = |number: &str| Held {
@@ -81,6 +82,7 @@ fn a_slip_is_the_paper_of_its_payer_and_owner_and_no_other_slips() {
         by: "KELP WORKS".into(),
         on: time::macros::date!(2026 - 02 - 01),
         boxes: boxes(json!({ "b": number })),
+        rows: Vec::new(),
         kept: None,
     };
     let find = |number: &str, owner: &str, others: &[&str]| {
@@ -92,6 +94,8 @@ fn a_slip_is_the_paper_of_its_payer_and_owner_and_no_other_slips() {
     // Of two with that name the one that agrees more; once that is another slip's, the other.
     assert_eq!(find("36-0000001", "ada", &["one"]).as_deref(), Some("two"));
     assert_eq!(find("36-0000001", "ada", &["one", "two"]), None);
+    // One that names nobody may be anybody's.
+    assert_eq!(find("36-0000009", "bo", &["three"]).as_deref(), Some("four"));
 }
 
 /// A certificate by codes: each code is compared like a box, lines of the same code together, and taken into its line.
@@ -129,6 +133,62 @@ fn a_code_of_a_list_is_compared_and_taken_like_a_box() {
     assert_eq!(rows.len(), 4, "{rows:?}");
     assert_eq!(told(&household)["4102"].money(), Some(Money::whole(10_500)));
     // As a paper of its own it has the boxes and a line a code.
-    let paper = held::paper_of(kind, "new", "thandeka", "Agulhas Lights", &held);
-    assert_eq!((paper.boxes.len(), paper.rows.len(), kind.told(&paper)), (1, 3, held));
+    let held = Held {
+        slip: "s".into(),
+        by: "Agulhas Lights".into(),
+        on: time::macros::date!(2026 - 02 - 01),
+        boxes: held,
+        rows: Vec::new(),
+        kept: None,
+    };
+    let paper = held::paper_of(kind, "new", "thandeka", &held);
+    assert_eq!((paper.boxes.len(), paper.rows.len(), kind.told(&paper)), (1, 3, held.boxes));
+}
+
+/// Payments as the authority has them, beside those that were keyed: what is the same, what differs in one cell, what is
+/// only held and what is only keyed.
+#[test]
+fn a_line_of_a_list_is_paired_and_taken() {
+    let pack = UnitedStates::COMMITTED;
+    let kind = pack.paper_kinds().iter().find(|kind| kind.id == "1040-ES").unwrap();
+    let line = |date: &str, amount: &str| boxes(json!({ "date": date, "amount": amount }));
+    let mut household: Household =
+        serde_json::from_str(include_str!("../../../demo/us/halvorsen-achebe.json")).unwrap();
+    let at = household.papers.iter().position(|paper| paper.kind == "1040-ES").unwrap();
+    household.papers[at].rows.clear();
+    for (date, amount) in
+        [("2025-04-15", "600"), ("2025-06-16", "600"), ("2025-09-15", "850"), ("2025-12-01", "75")]
+    {
+        household.papers[at].add_row(None, line(date, amount));
+    }
+    let held = [
+        line("2025-09-15", "800.00"),
+        line("2025-06-16", "600.00"),
+        line("2025-04-15", "600.00"),
+        line("2026-01-15", "600.00"),
+    ];
+    let beside = held::lines(kind, &held, Some(&household.papers[at]));
+    let told: Vec<_> = beside.iter().map(|of| (of.row.as_deref(), of.held.is_some(), of.agrees)).collect();
+    assert_eq!(
+        told,
+        [
+            (Some("r7"), true, false),
+            (Some("r6"), true, true),
+            (Some("r5"), true, true),
+            (None, true, false),
+            (Some("r8"), false, true)
+        ]
+    );
+    for of in &beside {
+        for taking in held::taking_line(kind, &household.papers[at].clone(), of) {
+            taking.apply(&mut household).unwrap();
+        }
+    }
+    let paper = &household.papers[at];
+    assert_eq!(paper.rows.len(), 5, "one line more, none twice");
+    assert_eq!(paper.row("r7").unwrap()["amount"].money(), Some(Money::whole(800)));
+    assert!(held::lines(kind, &held, Some(paper)).iter().all(|of| of.agrees));
+    // Of a list of which nothing is held, nothing is said; without a paper every line is new.
+    assert_eq!(held::lines(kind, &[], Some(paper)), []);
+    assert!(held::lines(kind, &held, None).iter().all(|of| !of.agrees && of.keyed.is_none()));
 }

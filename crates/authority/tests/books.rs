@@ -50,6 +50,19 @@ async fn what_it_was_told_outlives_it_and_a_return_sent_twice_is_one() {
     );
     let (_, receipt) = ask(&before, "POST", "/returns", filing(checksum(&package))).await;
     drop(before);
+    // A file with a document comes in whole and can be read, or nothing does.
+    let documents = format!("/returns/{}/documents", receipt["number"].as_str().unwrap());
+    for (bytes, sum, why_not) in [
+        ("JVBERi0xLjcK", checksum("another"), "came in damaged"),
+        ("no base64!", checksum(""), "came in damaged"),
+        ("aGVsbG8=", checksum("hello"), "a.pdf: "),
+    ] {
+        let file = json!({ "name": "a.pdf", "bytes": bytes, "checksum": sum });
+        let sent = json!({ "id": "any", "words": "", "files": [file] });
+        let (status, why) = ask(&stand_in(&books), "POST", &documents, sent).await;
+        let why = why["why"].as_str().unwrap().to_owned();
+        assert_eq!((status, why.contains(why_not)), (StatusCode::UNPROCESSABLE_ENTITY, true), "{why}");
+    }
 
     let after = stand_in(&books);
     let (_, again) = ask(&after, "POST", "/returns", filing(checksum(&package))).await;

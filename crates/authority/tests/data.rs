@@ -28,6 +28,13 @@ fn every_slip_is_a_paper_of_its_law_and_year_that_is_held_there() {
                 check::entry(field, entry, &household, pack)
                     .unwrap_or_else(|why| panic!("{}, {id}: {why}", slip.id));
             }
+            assert!(slip.rows.is_empty() || kind.codes().is_none(), "{}: codes are boxes", slip.id);
+            for (id, entry) in slip.rows.iter().flatten() {
+                let column = kind.columns.iter().find(|column| column.id == *id);
+                let column = column.unwrap_or_else(|| panic!("{}: there is no column {id}", slip.id));
+                check::entry(column, entry, &household, pack)
+                    .unwrap_or_else(|why| panic!("{}, {id}: {why}", slip.id));
+            }
         }
     }
     assert!(ids.len() > 40);

@@ -2,6 +2,7 @@
 
 use crate::{
     bringing::Bringing,
+    earlier_minimum_tax,
     facts::Facts,
     papers::{t3, t5},
     plan::{Filed, On},
@@ -10,7 +11,7 @@ use crate::{
 };
 use hembo_core::{
     choice::{Chosen, Open},
-    decision::{Amount, Decision, More},
+    decision::{Amount, Decision},
     field::{Choice, Field, Years},
     forms::Required,
     household::{Answers, Entry},
@@ -250,7 +251,7 @@ pub static USED: Open<Facts> = Open::new(
         let amount = Amount {
             most: most(facts, person),
             short: format!("losses of {name}"),
-            more: More::NeverCosts,
+            more: earlier_minimum_tax::more(facts, person),
             steepest: STEEPEST,
         };
         let id = format!("ca.losses.{}", facts.people[person].id);

@@ -2,7 +2,7 @@
 //! year (ITA 20(1)(a), 146(5), (5.1), 146.6(5)).
 
 use crate::{
-    caregivers, child_care, contributions, dividend_election,
+    caregivers, child_care, contributions, dividend_election, earlier_minimum_tax,
     facts::Facts,
     first_home, gifts, income,
     net_income::{self, care_may_change},
@@ -31,6 +31,7 @@ pub static NOW: Open<Facts> = Open::new(
             short: format!("deduction of {first}"),
             more: match facts.people[person].filer {
                 true if two_orders(facts) => More::MayCost,
+                _ if earlier_minimum_tax::may_be_taken(facts, person) => More::MayCost,
                 true if may_cost(facts) => More::NeverCostsInWorlds,
                 _ => More::NeverCosts,
             },

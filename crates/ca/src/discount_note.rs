@@ -192,6 +192,7 @@ fn draw(note: Note, facts: &Facts) -> Drawn {
         columns: Vec::new(),
         workings: std::iter::once(of_interest).chain(of_sale).collect(),
         picture: Some(picture(note, interest)),
+        ..Drawn::default()
     }
 }
 

@@ -2,6 +2,7 @@
 
 use crate::{
     bringing::Bringing,
+    earlier_minimum_tax,
     facts::Facts,
     figures::{Provincial, TopUp},
     income,
@@ -298,7 +299,10 @@ pub static CLAIM: Open<Facts> = Open::new(
         let amount = Amount {
             most: sum(&facts.gifts),
             short: if first { format!("gifts with {name}") } else { String::new() },
-            more: if facts.filers.last() == Some(&person) { More::NeverCosts } else { More::MayCost },
+            more: match facts.filers.last() == Some(&person) {
+                true => earlier_minimum_tax::more(facts, person),
+                false => More::MayCost,
+            },
             steepest: STEEPEST,
         };
         let id = format!("ca.gifts.{}", facts.people[person].id);

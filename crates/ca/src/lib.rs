@@ -26,6 +26,7 @@ pub mod disability_supports;
 pub mod discount_note;
 pub mod dividend_election;
 pub mod dividends;
+pub mod earlier_minimum_tax;
 pub mod employment_expenses;
 pub mod facts;
 pub mod family_benefits;

@@ -1,9 +1,11 @@
 //! Interest on student loans (ITA 118.62): line 31900, this year's and that of the five years before, as much as the student claims.
 
-use crate::{bringing::Bringing, facts::Facts, plan::On, points::Points, rounding::STEEPEST};
+use crate::{
+    bringing::Bringing, earlier_minimum_tax, facts::Facts, plan::On, points::Points, rounding::STEEPEST,
+};
 use hembo_core::{
     choice::{Chosen, Open},
-    decision::{Amount, Decision, More},
+    decision::{Amount, Decision},
     field::{Field, Years},
     household::Entry,
     limit, lines, open_points,
@@ -114,7 +116,7 @@ pub static NOW: Open<Facts> = Open::new(
         let amount = Amount {
             most: most(facts, person),
             short: format!("loan interest of {name}"),
-            more: More::NeverCosts,
+            more: earlier_minimum_tax::more(facts, person),
             steepest: STEEPEST,
         };
         let id = format!("ca.loan.{}", facts.people[person].id);

@@ -310,6 +310,7 @@ pub fn drawn(facts: &Facts, window: Option<usize>) -> Vec<(usize, Drawn)> {
         columns: Vec::new(),
         workings: window.map(|window| claimed_months(facts, window)).into_iter().collect(),
         picture: Some(picture(facts, window)),
+        ..Drawn::default()
     };
     papers.into_iter().map(|paper| (paper, drawn.clone())).collect()
 }

@@ -4,14 +4,17 @@
 use crate::{
     bringing::{Bringing, of_years_before},
     credits,
+    earlier_minimum_tax::brings,
     facts::Facts,
     foreign_tax,
     income::{self, Income},
+    net_income,
     plan::{Filed, On},
     points::Points,
     rounding::cents,
 };
 use hembo_core::{
+    Silent,
     field::{Field, Years},
     forms::Required,
     household::Answers,
@@ -59,14 +62,6 @@ open_points! {
         "Keep form T691: in the seven years after it takes from tax above the minimum (line 40427).";
 }
 
-/// What its papers bring.
-pub mod brings {
-    use hembo_core::brought::Brought;
-
-    /// Minimum tax of earlier years.
-    pub static EARLIER: Brought = Brought::new();
-}
-
 const BROUGHT_IN: PaperKind = PaperKind {
     id: "Minimum tax",
     subject: subject::CREDITS,
@@ -99,6 +94,19 @@ pub fn read(paper: &mut Bringing<'_>) {
         }
     }
     paper.files();
+}
+
+/// Whether a person may pay it this year. Then a transferred credit may cost: it lowers the ordinary tax alone, and the
+/// province takes a part of what the minimum is above that.
+pub fn may_be_due(facts: &Facts, person: usize) -> bool {
+    let adjusted_at_most = |on: On<'_>| {
+        let income = income::reckon(on, &mut Silent);
+        // Of what was taken off before net income a half comes back at most: all of it is counted here.
+        let taken_off = income.enhanced_cpp + income.child_care + income.halved;
+        income.net + income.taxable_gains + income.options + taken_off
+    };
+    let most = net_income::most_of(facts, person, adjusted_at_most);
+    most > facts.figures.minimum_tax.exemption && !facts.died(person)
 }
 
 /// What of a return the minimum tax asks for.

@@ -24,6 +24,11 @@ pub fn widest_before_care(facts: &Facts, person: usize) -> (Money, Money) {
     )
 }
 
+/// The most that any way gives a person of something that rises with net income.
+pub fn most_of(facts: &Facts, person: usize, what: impl Fn(On<'_>) -> Money) -> Money {
+    of_all_elections(|election| range_of(facts, person, election, &what), facts).1
+}
+
 fn of_all_elections(range: impl Fn(Option<Election>) -> (Money, Money), facts: &Facts) -> (Money, Money) {
     let ranges: Vec<_> = (0..3).map(|option| range(dividends::election(facts, option))).collect();
     let least = ranges.iter().map(|r| r.0).min().unwrap_or_default();

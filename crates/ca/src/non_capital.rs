@@ -2,6 +2,7 @@
 
 use crate::{
     bringing::{Bringing, of_years_before},
+    earlier_minimum_tax,
     facts::Facts,
     plan::On,
     points::Points,
@@ -9,7 +10,7 @@ use crate::{
 };
 use hembo_core::{
     choice::{Chosen, Open},
-    decision::{Amount, Decision, More},
+    decision::{Amount, Decision},
     field::{Field, Years},
     household::Answers,
     limit, limits, lines, open_points,
@@ -161,7 +162,7 @@ pub static NOW: Open<Facts> = Open::new(
         let amount = Amount {
             most: most(facts, person),
             short: format!("non-capital losses of {name}"),
-            more: More::NeverCosts,
+            more: earlier_minimum_tax::more(facts, person),
             steepest: STEEPEST,
         };
         let id = format!("ca.noncapital.{}", facts.people[person].id);

@@ -2,8 +2,9 @@
 
 use crate::{
     bringing::Bringing,
+    earlier_minimum_tax,
     facts::Facts,
-    form_428,
+    form_428, minimum_tax,
     plan::{Filed, Handed, On},
     points::Points,
     rounding::{STEEPEST, cents},
@@ -331,12 +332,18 @@ pub static AMOUNT: Open<Facts> = Open::new(students, |facts, student| {
     let amount = Amount {
         most: most(facts, student),
         short: format!("tuition of {name}"),
-        more: More::NeverCosts,
+        more: more(facts, student),
         steepest: STEEPEST,
     };
     let id = format!("ca.tuition.{}.amount", facts.people[student].id);
     Decision::amount(id, format!("Tuition that {name} hands on"), CITE, amount)
 });
+
+/// Whether handing on more may cost: where a receiver's minimum tax hangs on the ordinary tax.
+fn more(facts: &Facts, student: usize) -> More {
+    let hangs = |&r: &usize| earlier_minimum_tax::may_be_taken(facts, r) || minimum_tax::may_be_due(facts, r);
+    if receivers(facts, student).iter().any(hangs) { More::MayCost } else { More::NeverCosts }
+}
 
 /// Students with something to hand on and someone to take it.
 pub fn students(facts: &Facts) -> Vec<usize> {

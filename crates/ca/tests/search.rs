@@ -201,6 +201,31 @@ fn chosen(household: &Household) -> Option<(Box<dyn hembo_core::Case + '_>, Way,
     weighed.complete.then_some((case, found.way, found.total.cents()))
 }
 
+/// Alberta 2025, interest of 90,000 and 15,000, minimum tax of 20,000 brought in: all of the federal tax is taken by it. 5,000 of
+/// tuition handed on lower that tax by 725.00; so much less is taken, and Alberta's part of it, 725.00 × 39.02 %, is lost.
+#[test]
+fn tuition_is_not_handed_on_where_minimum_tax_takes_the_tax() {
+    let family =
+        Family::couple("AB", ["1980-07-01", "1990-07-01"]).interest("ada", "90000").interest("bo", "15000");
+    let family = with_rare(family, 4, "ada", 20_000).tuition("bo", "5000");
+    let total = |handed: &str| family.clone().pin("ca.tuition.bo.amount", handed).outcome().total;
+    assert_eq!(total("5000") - total("0"), "282.90".parse().unwrap());
+    assert_eq!(family.outcome().total, total("0"));
+}
+
+/// Ontario 2025, a gain of 500,000: minimum tax is due. Tuition of a student without income handed on lowers the ordinary tax
+/// alone, by 725.00; Ontario's part of what the minimum is above it, 725.00 × 24.63 %, comes on top.
+#[test]
+fn tuition_is_not_handed_on_to_who_pays_the_minimum_tax() {
+    let sale = json!([{ "kind": "bonds", "proceeds": "500000", "cost": "0" }]);
+    let family = Family::couple("ON", ["1980-07-01", "1990-07-01"])
+        .shared("Schedule 3", &[("ada", "100")], json!({}), sale)
+        .tuition("bo", "5000");
+    let total = |handed: &str| family.clone().pin("ca.tuition.bo.amount", handed).outcome().total;
+    assert_eq!(total("5000") - total("0"), "178.57".parse().unwrap());
+    assert_eq!(family.outcome().total, total("0"));
+}
+
 proptest! {
     #![proptest_config(ProptestConfig::with_cases(40))]
 

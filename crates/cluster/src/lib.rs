@@ -2,7 +2,7 @@
 //! from, throw-away ones for tests. Both listen on 127.0.0.1 only. As root the server runs as user `postgres`.
 //!
 //! A cluster stops when it is dropped, and also when the process dies: the server is told to stop when its parent
-//! thread ends, and that thread waits as long as the process lives.
+//! thread ends, and that thread waits as long as the process lives. A durable server that dies is started again.
 
 use std::{
     fs, io,
@@ -10,7 +10,11 @@ use std::{
     os::unix::fs::PermissionsExt,
     path::{Path, PathBuf},
     process::{Child, Command, Stdio},
-    sync::{OnceLock, mpsc},
+    sync::{
+        Arc, OnceLock,
+        atomic::{AtomicU32, Ordering},
+        mpsc::{self, RecvTimeoutError},
+    },
     thread,
     time::{Duration, Instant},
 };
@@ -31,9 +35,14 @@ pub struct Cluster {
     kind: Kind,
     port: u16,
     password: String,
-    pid: u32,
-    _stop: mpsc::Sender<()>,
+    /// The process of the moment.
+    pid: Arc<AtomicU32>,
+    /// Gone where it is to stop.
+    stop: Option<mpsc::Sender<()>>,
 }
+
+/// How often it is looked whether a durable server lives.
+const LOOK: Duration = Duration::from_millis(500);
 
 /// What to install where PostgreSQL's programs are missing.
 pub const PACKAGE: &str = "postgresql";
@@ -77,7 +86,7 @@ impl Cluster {
         }
         let port = free_port()?;
         let (pid, stop) = run(&bin, folder, kind, port)?;
-        let cluster = Cluster { folder: folder.to_owned(), kind, port, password, pid, _stop: stop };
+        let cluster = Cluster { folder: folder.to_owned(), kind, port, password, pid, stop: Some(stop) };
         cluster.wait(&bin)?;
         Ok(cluster)
     }
@@ -161,8 +170,9 @@ fn psql(url: &str, sql: &str) -> io::Result<String> {
 
 impl Drop for Cluster {
     fn drop(&mut self) {
-        // SIGINT is PostgreSQL's fast, clean shutdown.
-        let _ = Command::new("kill").args(["-INT", &self.pid.to_string()]).status();
+        // Who ends now is not started again. SIGINT is PostgreSQL's fast, clean shutdown.
+        self.stop = None;
+        let _ = Command::new("kill").args(["-INT", &self.pid.load(Ordering::SeqCst).to_string()]).status();
         let lock = self.folder.join("cluster/postmaster.pid");
         let begun = Instant::now();
         while lock.exists() && begun.elapsed() < Duration::from_secs(20) {
@@ -233,7 +243,7 @@ fn free_port() -> io::Result<u16> {
 }
 
 /// Runs the server from a thread of its own that waits until the cluster is dropped or the process ends.
-fn run(bin: &Path, folder: &Path, kind: Kind, port: u16) -> io::Result<(u32, mpsc::Sender<()>)> {
+fn run(bin: &Path, folder: &Path, kind: Kind, port: u16) -> io::Result<(Arc<AtomicU32>, mpsc::Sender<()>)> {
     let log = fs::File::create(folder.join("log"))?;
     let mut command = as_postgres(&bin.join("postgres"));
     command.arg("-D").arg(folder.join("cluster"));
@@ -246,16 +256,73 @@ fn run(bin: &Path, folder: &Path, kind: Kind, port: u16) -> io::Result<(u32, mps
         }
     }
     command.stdin(Stdio::null()).stdout(log.try_clone()?).stderr(log);
-    let (started, pid) = mpsc::channel::<io::Result<u32>>();
+    let (started, begun) = mpsc::channel::<io::Result<()>>();
     let (stop, stopped) = mpsc::channel::<()>();
-    thread::spawn(move || {
-        let mut server: Option<Child> = None;
-        let _ = started.send(command.spawn().map(|child| server.insert(child).id()));
-        let _ = stopped.recv();
-        if let Some(mut child) = server {
-            let _ = child.wait();
+    let pid = Arc::new(AtomicU32::new(0));
+    let running = Arc::clone(&pid);
+    thread::spawn(move || match command.spawn() {
+        Err(error) => drop(started.send(Err(error))),
+        Ok(server) => {
+            running.store(server.id(), Ordering::SeqCst);
+            let _ = started.send(Ok(()));
+            watch(server, kind, &stopped, |again| {
+                let server = command.spawn()?;
+                running.store(server.id(), Ordering::SeqCst);
+                *again = server;
+                Ok(())
+            });
         }
     });
-    let pid = pid.recv().map_err(|_| failed("The thread of the database ended."))??;
+    begun.recv().map_err(|_| failed("The thread of the database ended."))??;
     Ok((pid, stop))
+}
+
+/// Waits until a server is to stop, and for its end; one that must last and died is started again, as often as it takes: what
+/// is left of the dead one may hold its files for a moment.
+fn watch(
+    mut server: Child,
+    kind: Kind,
+    stopped: &mpsc::Receiver<()>,
+    mut start: impl FnMut(&mut Child) -> io::Result<()>,
+) {
+    while stopped.recv_timeout(LOOK) == Err(RecvTimeoutError::Timeout) {
+        if kind == Kind::Durable
+            && matches!(server.try_wait(), Ok(Some(_)))
+            && let Err(error) = start(&mut server)
+        {
+            eprintln!("The database is down and does not start again: {error}");
+        }
+    }
+    let _ = server.wait();
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_durable_server_that_is_killed_comes_back_with_all_that_was_written() {
+        let folder = std::env::temp_dir().join(format!("hembo-test-{}", std::process::id()));
+        let cluster = Cluster::start(&folder, Kind::Durable).unwrap();
+        cluster.query("create table kept (word text)").unwrap();
+        cluster.query("insert into kept values ('kept')").unwrap();
+        let first = cluster.pid.load(Ordering::SeqCst);
+        assert!(Command::new("kill").args(["-KILL", &first.to_string()]).status().unwrap().success());
+        let begun = Instant::now();
+        let word = loop {
+            match cluster.query("select word from kept") {
+                Ok(word) => break word,
+                Err(error) => assert!(begun.elapsed() < Duration::from_secs(60), "{error}"),
+            }
+            thread::sleep(Duration::from_millis(100));
+        };
+        assert_eq!(word.trim(), "kept");
+        assert_ne!(cluster.pid.load(Ordering::SeqCst), first);
+        // Asked to stop it stops, and stays so.
+        drop(cluster);
+        assert!(!folder.join("cluster/postmaster.pid").exists());
+        thread::sleep(LOOK * 3);
+        assert!(!folder.join("cluster/postmaster.pid").exists());
+        fs::remove_dir_all(folder).unwrap();
+    }
 }

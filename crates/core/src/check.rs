@@ -131,12 +131,16 @@ impl Check<'_> {
             self.last_year(before);
         }
         let pins = household.pins.iter().map(|(key, value)| ("/pins", key, value));
+        let why = household.pin_reasons.iter().map(|(key, value)| ("/pin_reasons", key, value));
         let reasons = household.dismissed.iter().map(|(key, value)| ("/dismissed", key, &value.reason));
         let refused = household.refused.iter().map(|(key, value)| ("/refused", key, &value.reason));
         if household.refused.len() > MOST_PAPERS {
             self.fault("/refused", format!("At most {MOST_PAPERS} refused slips are kept."));
         }
-        for (at, key, value) in pins.chain(reasons).chain(refused) {
+        if household.pin_reasons.keys().any(|decision| !household.pins.contains_key(decision)) {
+            self.fault("/pin_reasons", "A reason is given for what is held alone.");
+        }
+        for (at, key, value) in pins.chain(why).chain(reasons).chain(refused) {
             if key.chars().count() > LONGEST_NAME * 2 || value.chars().count() > LONGEST_REASON {
                 let message = format!("A pin or a reason is too long: at most {LONGEST_REASON} characters.");
                 self.fault(at, message);
@@ -303,6 +307,16 @@ impl Check<'_> {
         let told = kind.told_fields();
         let open = told.iter().filter(|field| !field.secret);
         self.answers(format_args!("{at}/boxes"), open, &held.boxes);
+        let is_list = !kind.columns.is_empty() && kind.codes().is_none();
+        if held.rows.len() > MOST_ROWS || (!held.rows.is_empty() && !is_list) {
+            self.fault(
+                format!("{at}/rows"),
+                "Lines are held of lists only, and amounts under codes as boxes.",
+            );
+        }
+        for (r, row) in held.rows.iter().enumerate() {
+            self.answers(format_args!("{at}/rows/{r}"), kind.columns.iter(), row);
+        }
         let short = [("slip", held.slip.as_str(), LONGEST_NAME), ("by", &held.by, LONGEST_NAME)];
         let kept = held.kept.as_deref().map(|kept| ("kept", kept, LONGEST_REASON));
         for (part, text, most) in short.into_iter().chain(kept) {

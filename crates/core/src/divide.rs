@@ -151,6 +151,7 @@ impl<'h> Dividing<'h> {
             answers,
             papers: Vec::new(),
             pins: BTreeMap::new(),
+            pin_reasons: BTreeMap::new(),
             dismissed: BTreeMap::new(),
             refused: BTreeMap::new(),
             before: None,

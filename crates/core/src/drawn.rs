@@ -18,6 +18,78 @@ pub struct Drawn {
     pub workings: Vec<Working>,
     /// Something to look at.
     pub picture: Option<Picture>,
+    /// What the rules make of cells of its list.
+    pub cells: Vec<CellMade>,
+    /// Amounts that are weighed against each other, side by side.
+    pub panels: Vec<Panel>,
+    /// What follows from them, in a sentence; may be empty.
+    pub conclusion: String,
+    /// What the codes of its cells mean.
+    pub codes: Vec<Code>,
+    /// What else is to be known when they are typed; may be empty.
+    pub hint: &'static str,
+}
+
+/// A code of a cell, and what it means.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[schema(as = CellCode)]
+pub struct Code {
+    /// The code.
+    pub code: &'static str,
+    /// What it means.
+    pub means: &'static str,
+}
+
+/// What the rules make of a cell.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, ToSchema)]
+pub struct CellMade {
+    /// The id of the line.
+    pub row: String,
+    /// The column.
+    pub column: &'static str,
+    /// What an empty cell reads as; empty where something was entered.
+    pub reads: &'static str,
+    /// How it stands.
+    pub tone: Tone,
+    /// Of the codes those of which the rules can say whether they are open here.
+    pub open: Vec<Opening>,
+}
+
+/// Whether a code is open to a cell.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, ToSchema)]
+#[schema(as = CodeOpening)]
+pub struct Opening {
+    /// The code.
+    pub code: &'static str,
+    /// It may stand here.
+    pub open: bool,
+    /// Why, or why not.
+    pub words: &'static str,
+}
+
+/// How something stands.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Tone {
+    /// As it should be.
+    Good,
+    /// Not as it should be, and free of what that would cost.
+    Spared,
+    /// Not as it should be, and it costs.
+    Costs,
+}
+
+/// One of several amounts that are weighed against each other.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, ToSchema)]
+pub struct Panel {
+    /// What it is.
+    pub title: String,
+    /// How much.
+    pub amount: Money,
+    /// How it is reckoned.
+    pub how: String,
+    /// Whether it is the one that counts.
+    pub rules: bool,
 }
 
 /// A column of a list that is worked out.

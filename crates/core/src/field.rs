@@ -47,9 +47,15 @@ pub struct Field {
 pub struct Only {
     /// The question.
     pub question: &'static str,
-    /// The choices.
+    /// The choices; those of a question of yes or no are `true` and `false`.
     pub answers: &'static [&'static str],
 }
+
+/// Yes, of [`Only::answers`].
+pub const YES: &[&str] = &["true"];
+
+/// No, of [`Only::answers`].
+pub const NO: &[&str] = &["false"];
 
 /// Return years, both ends included; an end that is not named is open.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
@@ -273,8 +279,11 @@ impl Field {
     /// Whether a household is asked for it: in its year, and by its answers.
     pub fn applies(&self, household: &Household) -> bool {
         let answered = |only: Only| {
-            let answer = household.answers.get(only.question).and_then(Entry::text);
-            answer.is_some_and(|answer| only.answers.contains(&answer))
+            let answer = household.answers.get(only.question);
+            let said = answer
+                .and_then(Entry::text)
+                .or(answer.and_then(Entry::flag).map(|yes| if yes { "true" } else { "false" }));
+            said.is_some_and(|said| only.answers.contains(&said))
         };
         self.years.hold(household.year) && self.only.is_none_or(answered)
     }

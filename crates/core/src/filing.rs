@@ -34,15 +34,25 @@ pub struct Need {
     pub words: String,
     /// Where it is settled, if it is at one place.
     pub place: Option<Place>,
+    /// The one authority whose return alone waits for it; empty where every return does.
+    pub authority: String,
 }
 
 impl Need {
     fn there(what: &str, words: impl Into<String>) -> Need {
-        Need { what: what.into(), ready: true, blocks: true, words: words.into(), place: None }
+        Need {
+            what: what.into(),
+            ready: true,
+            blocks: true,
+            words: words.into(),
+            place: None,
+            authority: String::new(),
+        }
     }
 
     fn missing(what: &str, words: impl Into<String>, place: Place) -> Need {
-        Need { what: what.into(), ready: false, blocks: true, words: words.into(), place: Some(place) }
+        let (what, words, authority) = (what.into(), words.into(), String::new());
+        Need { what, ready: false, blocks: true, words, place: Some(place), authority }
     }
 
     /// Worth a look only.
@@ -53,7 +63,9 @@ impl Need {
 
 /// What filing a household's returns needs.
 pub fn needs(household: &Household, outcome: &Outcome, pack: &dyn Pack) -> Vec<Need> {
-    let mut needs = vec![open_points(outcome), numbers(household, pack), births(household)];
+    let mut needs = vec![open_points(outcome, "Open points", "")];
+    needs.extend(of_others(outcome));
+    needs.extend([numbers(household, pack), births(household)]);
     needs.extend(own_assessment(household, pack));
     needs.extend(payers(household, pack));
     let of_law = pack.filing_needs();
@@ -77,12 +89,32 @@ fn own_assessment(household: &Household, pack: &dyn Pack) -> Option<Need> {
     }
 }
 
-fn open_points(outcome: &Outcome) -> Need {
-    let open = |p: &&Point| p.weight == Weight::Blocks && p.dismissed.is_none();
-    let what = "Open points";
-    let blocking: Vec<&Point> = outcome.points.iter().filter(open).collect();
+/// What holds up the returns to other authorities than the law's first one: each stands on the first one's figures, and nothing of theirs holds
+/// that one up.
+fn of_others(outcome: &Outcome) -> impl Iterator<Item = Need> {
+    let others = outcome.authorities.iter().skip(1).map(|authority| authority.name.as_str());
+    let first = outcome.authorities.first().map(|authority| authority.name.as_str()).unwrap_or_default();
+    others.map(move |name| {
+        let own = open_points(outcome, &format!("Open points of {name}"), name);
+        let before = outcome.points.iter().filter(|p| p.holds() && p.authority.is_empty()).count();
+        let told = own.words.trim_end_matches('.');
+        let words = match before {
+            0 if own.ready => own.words,
+            0 => format!("{told}: it holds up this return alone"),
+            1 => format!("{told}; before it the {first} return, held up by 1 point"),
+            before => format!("{told}; before it the {first} return, held up by {before} points"),
+        };
+        Need { words, authority: name.into(), ready: own.ready && before == 0, ..own }
+    })
+}
+
+/// What blocks the return to an authority by itself; the law's first one has no name.
+fn open_points(outcome: &Outcome, what: &str, authority: &str) -> Need {
+    let of_return = || outcome.points.iter().filter(|point| point.authority == authority);
+    let covered = !of_return().any(|point| point.not_covered);
+    let blocking: Vec<&Point> = of_return().filter(|point| point.holds()).collect();
     match blocking.as_slice() {
-        [] if outcome.covered => Need::there(what, "none blocks"),
+        [] if covered => Need::there(what, "none blocks"),
         [] => Need::missing(what, "the figures are not a result", Place::default()),
         [one] => Need::missing(what, one.message.clone(), one.place.clone()),
         [first, ..] => Need::missing(what, format!("{} block", blocking.len()), first.place.clone()),
@@ -135,10 +167,7 @@ fn payers(household: &Household, pack: &dyn Pack) -> Option<Need> {
 }
 
 fn settled(what: &str, codes: &[&str], outcome: &Outcome) -> Need {
-    let of_code = |p: &&Point| {
-        let code = p.id.split(':').next().unwrap_or_default();
-        p.dismissed.is_none() && codes.contains(&code)
-    };
+    let of_code = |p: &&Point| p.dismissed.is_none() && codes.contains(&p.code());
     match outcome.points.iter().find(of_code) {
         Some(point) => {
             let need = Need::missing(what, point.message.clone(), point.place.clone());

@@ -64,6 +64,9 @@ pub struct Form {
     /// A worksheet: kept with the return, not filed.
     #[serde(default)]
     pub kept: bool,
+    /// To whom it goes where that is not the law's first authority: a state.
+    #[serde(default)]
+    pub authority: String,
     /// Its lines, in the printed order.
     pub lines: Vec<FormLine>,
 }

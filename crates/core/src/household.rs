@@ -41,6 +41,9 @@ pub struct Household {
     /// Options held by the preparer: decision → option.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub pins: BTreeMap<String, String>,
+    /// Why they are held, where somebody said: decision → reason. Printed with the way.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub pin_reasons: BTreeMap<String, String>,
     /// Open points put aside: point → reason.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub dismissed: BTreeMap<String, Dismissal>,

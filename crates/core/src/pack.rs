@@ -86,6 +86,11 @@ pub trait Pack: Send + Sync {
     /// The lines that sum a return up, one entry an authority: the tax of all together is minimised.
     fn totals(&self) -> &'static [Totals];
 
+    /// Whose return an open point of a code holds up, where that is not the law's first authority: a state.
+    fn authority_of(&self, _code: &str) -> &'static str {
+        ""
+    }
+
     /// Whether an identification number has the right form; if not, why.
     fn check_id_number(&self, number: &str) -> Result<(), &'static str>;
 

@@ -22,6 +22,8 @@ pub struct Point {
     pub cite: String,
     /// Where.
     pub place: Place,
+    /// Whose return it is about, where that is not the law's first authority: a state.
+    pub authority: String,
     /// The law asks for something that this program does not compute yet, or might: the figures are not a result.
     pub not_covered: bool,
     /// It may be said to be done beside this return; nothing else that blocks can be put aside.
@@ -34,6 +36,18 @@ pub struct Point {
     pub dismissed: Option<String>,
     /// A fingerprint of the facts that it is about; whoever puts it aside names it.
     pub about: String,
+}
+
+impl Point {
+    /// The code of its check.
+    pub fn code(&self) -> &str {
+        self.id.split(':').next().unwrap_or_default()
+    }
+
+    /// Whether it holds up a return: it blocks, and was not put aside.
+    pub fn holds(&self) -> bool {
+        self.weight == Weight::Blocks && self.dismissed.is_none()
+    }
 }
 
 /// A kind of open point, declared at the provision that finds it.
@@ -105,6 +119,7 @@ impl PointDef {
             remedy: self.remedy.into(),
             cite: self.cite.into(),
             place,
+            authority: String::new(),
             not_covered: self.not_covered,
             beside: self.beside,
             unweighed: self.unweighed,

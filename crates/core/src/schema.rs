@@ -67,6 +67,7 @@ fn country(pack: &dyn Pack) -> Value {
         ),
         ("before", before(), false),
         ("pins", map("Options held: decision → option."), false),
+        ("pin_reasons", map("Why they are held: decision → reason."), false),
         ("dismissed", dismissals("Open points put aside: point"), false),
         ("refused", dismissals("Slips that were offered and refused: slip"), false),
         (
@@ -141,13 +142,18 @@ fn paper(kind: &PaperKind) -> Value {
 fn held(kind: &PaperKind) -> Value {
     let told = kind.told_fields();
     let open = told.iter().filter(|field| !field.secret);
-    let mut of = object(&[
+    let mut properties = vec![
         ("slip", text("The name of the slip where it is held.", 120), true),
         ("by", text("Who holds it.", 120), true),
         ("on", json!({ "description": "The day on which it was fetched.", "$ref": "#/$defs/date" }), true),
         ("boxes", fields("What stands in its boxes there.", open), false),
         ("kept", text("Why what was keyed stays, where it differs.", 500), false),
-    ]);
+    ];
+    if !kind.columns.is_empty() && kind.codes().is_none() {
+        let line = fields("A line of its list there.", kind.columns.iter());
+        properties.push(("rows", json!({ "type": "array", "items": line }), false));
+    }
+    let mut of = object(&properties);
     of["description"] = json!("What the authority or the payer holds of it, as it was fetched.");
     of
 }

@@ -27,13 +27,14 @@ const ASKED: &[Field] = &[
     Field::yes_no("pension", "", "A pension or annuity").lasts().opens(&["Rente"]),
     Field::yes_no("own_work", "", "Own work, trade, letting or sales within the period")
         .lasts()
-        .opens(&["Result"]),
+        .opens(&["Result", "Large repairs"]),
     Field::yes_no("capital", "", "Interest, dividends or accounts abroad").lasts().opens(&["KAP", "Fund"]),
     Field::yes_no("taxed_abroad", "", "Income that another country taxed and that is taxed here, too")
         .opens(&["Foreign tax"]),
     Field::yes_no("insurance", "", "Insurance paid oneself: health, liability, accident, Basisrente")
         .lasts()
         .opens(&["Insurance"]),
+    Field::yes_no("riester", "", "A Riester contract").lasts().opens(&["Riester"]),
     Field::yes_no("special", "", "Gifts, church tax paid, first training, maintenance of a former spouse")
         .opens(&["Special expenses"]),
     Field::yes_no("received", "", "Received maintenance of a former spouse with consent")
@@ -46,7 +47,8 @@ const ASKED: &[Field] = &[
     Field::yes_no("cares", "", "Cares for someone without pay").lasts().opens(&["Care given"]),
     Field::yes_no("home_services", "", "A cleaner, a gardener, craftsmen, an energy renovation")
         .opens(&["Household"]),
-    Field::yes_no("left_over", "", "Losses or gifts left from last year").opens(&["Last year"]),
+    Field::yes_no("left_over", "", "Losses or gifts left from last year, or a loss of this year")
+        .opens(&["Last year"]),
 ];
 
 /// A yes without its paper; what was not answered and nobody else tells of.

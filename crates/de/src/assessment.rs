@@ -3,12 +3,12 @@
 use crate::{
     benefits, beside, burdens, capital,
     charges::{self, Bases},
-    children, credits, employment, other_income, payments,
+    children, credits, employment, losses, other_income, payments,
     payments::Assessed,
     pensions,
     plan::{CapitalWay, On},
     points::Points,
-    provision,
+    provision, riester,
     rounding::euros_down,
     season, special,
     tariff::{self, Table, Taxed},
@@ -18,22 +18,20 @@ use hembo_core::{
     limit, limits,
     line::LineId,
     lines, open_points,
-    outcome::{CarriedTo, Carry},
     point::{Gather, Place},
     provision::Provision,
     settled,
     trail::{Scope, Trail},
 };
-use hembo_money::{Money, Rounding};
+use hembo_money::Money;
 
 /// What this provision declares.
 pub static PROVISION: Provision = Provision {
     about: "The assessment",
     lines: LINES,
     limits: LIMITS,
-    figures: &["tariff", "losses", "hardship", "farm"],
+    figures: &["tariff", "hardship", "farm"],
     points: POINTS,
-    carries: CARRIES,
     ..Provision::NONE
 };
 
@@ -53,8 +51,6 @@ lines! {
     FARM = "de.farm_relief", "Relief of farming", "§13(3)", "Where the sum of income is small.";
     pub TOTAL = "de.total_income", "Total income (Gesamtbetrag der Einkünfte)", "§2(3)",
         "Less the reliefs, with church tax that came back beyond what was paid.";
-    LOSSES = "de.loss_deducted", "Losses of earlier years (Verlustabzug)", "§10d(2)", "Whole to a limit, a part above.";
-    LOSSES_CARRIED = "de.loss_carried", "Losses carried forward", "§10d(2), (4)", "What is left, and a loss of this year.";
     INCOME = "de.income", "Income (Einkommen)", "§2(4)", "Less losses, special expenses and burdens.";
     HARDSHIP = "de.hardship", "Relief of small other income (Härteausgleich)", "§46(3), (5); §70 EStDV",
         "Of who has wages: up to a limit whole, then less.";
@@ -67,18 +63,14 @@ lines! {
 
 limits! {
     FARM_MOST = "de.limit.farm" on FARM, "Relief of farming", "over its most", "§13(3)";
-    LOSS_PART = "de.limit.losses" on LOSSES, "Losses of earlier years", "over the part of income above the limit, carried", "§10d(2)";
 }
 
 open_points! {
-    LOSS_BACK = not_weighed "loss-back", "§10d(1)", "It goes back to the two years before first, all or none on request: compare those notices.";
     WITHDRAWN = look "DE-C74", "§§46(2) Nr.8, 355 AO", "A return that nobody had to file may be withdrawn within the month for an objection.";
     FIFTHS_BELOW_ZERO = not_covered "fifths-below-zero", "§§34(1) S.3, 32b";
-    CAPITAL_LOSS = not_covered "capital-loss", "§20(6)";
+    CAPITAL_LOSS = look "capital-loss", "§§20(6), 43a(3) S.4",
+        "The bank carries its loss unless a certificate was asked for by 15 December: only then is it declared.";
 }
-
-const CARRIES: &[Carry] =
-    &[Carry { line: LOSSES_CARRIED, paper: "Last year", into: CarriedTo::Box("losses") }];
 
 /// One person's part of an assessment.
 #[derive(Debug, Clone, Copy, Default)]
@@ -95,8 +87,8 @@ struct Person {
 
 fn person(on: On<'_>, trail: &mut impl Trail, person: usize, in_tariff: Money) -> Person {
     let facts = on.facts;
-    let wages = employment::reckon(facts, trail, person, on.plan.rooms.contains(&person));
-    let results = other_income::reckon(facts, trail, person);
+    let wages = employment::reckon(facts, on.plan, trail, person);
+    let results = other_income::reckon(facts, on.plan, trail, person);
     let pensions = pensions::reckon(facts, trail, person);
     let scope = Scope::Person(person);
     trail.line(capital::IN_TARIFF, scope, in_tariff, |i| {
@@ -128,32 +120,42 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
         .collect();
     let church_paid = special::church(on, trail);
     let total = total_income(on, trail, &people, church_paid);
-    let losses = losses(on, trail, total);
+    let losses = losses::reckon(on, trail, TOTAL, total);
     let special = special::reckon(on, trail, church_paid, total);
     let provision = provision::reckon(on, trail);
-    let burdens = burdens::reckon(on, trail, total);
-    let income = on.made(
-        trail,
-        INCOME,
-        total - losses - special - provision - burdens,
-        &[
-            (TOTAL, total),
-            (LOSSES, losses),
-            (special::TAKEN, special),
-            (provision::ALL, provision),
-            (burdens::ALL, burdens),
-        ],
-        &[],
-    );
+    let [burdens, care] = burdens::reckon(on, trail, total);
     let hardship = hardship(on, trail, &people);
-    let before = on.made(trail, BEFORE, income - hardship, &[(INCOME, income), (HARDSHIP, hardship)], &[]);
     let lumps: Vec<Money> = people.iter().map(|one| one.wages.lump_left).collect();
     let taxed = Taxed {
-        income: before,
+        income: total - losses - special - provision - burdens - hardship,
         progression: benefits::reckon(on, trail, &lumps),
         extraordinary: people.iter().map(|one| one.wages.extraordinary).sum(),
     };
-    settle(on, trail, &people, taxed, &nets)
+    let settled = Settled { taxed, nets: &nets, care, added: Money::ZERO };
+    let [riester, added] = riester::weigh(on, trail, |less| {
+        let tax = |less: Money| {
+            let taxed = Taxed { income: taxed.income - less, ..taxed };
+            income_tax(on, &mut hembo_core::Silent, &people, Settled { taxed, ..settled }).tax
+        };
+        tax(Money::ZERO) - tax(less)
+    });
+    let income = on.made(
+        trail,
+        INCOME,
+        total - losses - special - provision - burdens - riester,
+        &[
+            (TOTAL, total),
+            (losses::USED, losses),
+            (special::TAKEN, special),
+            (provision::ALL, provision),
+            (burdens::ALL, burdens),
+            (riester::DEDUCTED, riester),
+        ],
+        &[],
+    );
+    let before = on.made(trail, BEFORE, income - hardship, &[(INCOME, income), (HARDSHIP, hardship)], &[]);
+    let taxed = Taxed { income: before, ..taxed };
+    settle(on, trail, &people, Settled { taxed, added, ..settled })
 }
 
 /// Steps 2 and 3: the sum of income to total income.
@@ -223,29 +225,6 @@ fn farm(on: On<'_>, trail: &mut impl Trail, sum: Money) -> Money {
     on.made(trail, FARM, relief, &[(SUM, sum)], &[("Up to a sum of", &(figures.to * on.times()))])
 }
 
-/// §10d(2): what is brought forward is used whole to a limit, above it a part of income.
-fn losses(on: On<'_>, trail: &mut impl Trail, total: Money) -> Money {
-    let figures = &on.facts.figures.losses;
-    let brought = crate::rounding::euros_up(on.sum(&special::brings::LOSSES));
-    let positive = settled::or_zero(total);
-    let free = figures.free * on.times();
-    let above = settled::or_zero(positive - free).times(figures.above, Money::WHOLE, Rounding::Up);
-    let most = limit::lesser(trail, positive, free) + above;
-    let used = limit::cap(trail, LOSS_PART.at(on.scope), brought, most);
-    trail.line(LOSSES, on.scope, used, |i| {
-        i.items(on.items(&special::brings::LOSSES)).line(TOTAL, on.scope, total);
-    });
-    let of_year = settled::or_zero(-total);
-    on.made(
-        trail,
-        LOSSES_CARRIED,
-        brought - used + of_year,
-        &[(LOSSES, used)],
-        &[("There was", &brought), ("Of this year", &of_year)],
-    );
-    used
-}
-
 /// §46(3), (5): of who has wages, other income that is not of capital, less the relief of old age on it.
 fn hardship(on: On<'_>, trail: &mut impl Trail, people: &[Person]) -> Money {
     let figures = &on.facts.figures.hardship;
@@ -262,17 +241,61 @@ fn hardship(on: On<'_>, trail: &mut impl Trail, people: &[Person]) -> Money {
     on.made(trail, HARDSHIP, relief, &[], &[("Other income", &other)])
 }
 
+/// What the steps after income need.
+#[derive(Clone, Copy)]
+struct Settled<'a> {
+    taxed: Taxed,
+    /// Capital income of each person.
+    nets: &'a [Money],
+    /// Costs of care that count as services in the home.
+    care: Money,
+    /// Allowances of subsidised contracts that are added to the tax.
+    added: Money,
+}
+
+/// The income tax of an assessment with what it is made of.
+struct IncomeTax {
+    tax: Money,
+    taxable: Money,
+    credits: credits::Credits,
+    flats: Vec<Money>,
+}
+
 /// Steps 5 to 9: allowances, tariff, credits, surcharge, church tax, what was paid.
-fn settle(on: On<'_>, trail: &mut impl Trail, people: &[Person], taxed: Taxed, nets: &[Money]) -> Money {
-    let tax = |income: Money| {
-        let of = Taxed { income: euros_down(settled::or_zero(income)), ..taxed };
-        tariff::tax(&on.facts.figures.tariff, on.table(), of)
+fn settle(on: On<'_>, trail: &mut impl Trail, people: &[Person], of: Settled<'_>) -> Money {
+    let IncomeTax { tax: income_tax, taxable, credits: there, flats } = income_tax(on, trail, people, of);
+    let before = of.taxed.income;
+    let notional = euros_down(settled::or_zero(before - children::all_allowances(on)));
+    let on_notional = tariff_of(on, of.taxed, notional);
+    on.made(trail, charges::NOTIONAL, notional, &[(BEFORE, before)], &[]);
+    let bases = Bases {
+        notional,
+        surcharge: on_notional - credits::used(there, on_notional, true) + of.added,
+        church: on_notional - credits::used(there, on_notional, false) + of.added,
+        flat: euros_down(flats.iter().copied().sum()),
     };
+    let above_lumps: Vec<Option<Money>> = people.iter().map(|one| one.wages.above_lump).collect();
+    beside::reckon(on, trail, &above_lumps, taxable, notional);
+    let own: Vec<Money> = people.iter().map(|one| one.sum - one.relief).collect();
+    let surcharge = charges::surcharge(on, trail, bases);
+    let church = charges::church(on, trail, bases, &own, &flats);
+    payments::reckon(on, trail, Assessed { income_tax, surcharge, church })
+}
+
+/// Tax by the tariff on an income, with what else is taxed by it.
+fn tariff_of(on: On<'_>, taxed: Taxed, income: Money) -> Money {
+    let of = Taxed { income: euros_down(settled::or_zero(income)), ..taxed };
+    tariff::tax(&on.facts.figures.tariff, on.table(), of)
+}
+
+/// Steps 5 to 7: allowances of children, tariff, credits, and what is added.
+fn income_tax(on: On<'_>, trail: &mut impl Trail, people: &[Person], of: Settled<'_>) -> IncomeTax {
+    let Settled { taxed, nets, care, added } = of;
     let before = taxed.income;
     let [allowances, benefit] = children::compare(on, trail, taxed);
     let taxable = euros_down(settled::or_zero(before - allowances));
     on.made(trail, TAXABLE, taxable, &[(BEFORE, before), (children::ALLOWANCES, allowances)], &[]);
-    let tariff_tax = tax(taxable);
+    let tariff_tax = tariff_of(on, taxed, taxable);
     let table = if on.table() == Table::Splitting { "splitting" } else { "basic" };
     on.made(
         trail,
@@ -282,7 +305,7 @@ fn settle(on: On<'_>, trail: &mut impl Trail, people: &[Person], taxed: Taxed, n
         &[("Table", &table), ("Extraordinary", &taxed.extraordinary)],
     );
     let results = [people.iter().map(|one| one.results.trade).sum(), people.iter().map(positive).sum()];
-    let there = credits::there_are(on, trail, results, tariff_tax, taxable);
+    let there = credits::there_are(on, trail, results, [tariff_tax, taxable], care);
     let used = credits::reckon(on, trail, there, tariff_tax);
     let flats = flats(on, trail, nets);
     let flat = euros_down(flats.iter().copied().sum());
@@ -294,28 +317,20 @@ fn settle(on: On<'_>, trail: &mut impl Trail, people: &[Person], taxed: Taxed, n
             i.items(on.items(&capital::brings::FOREIGN_TAX));
         }
     });
-    let income_tax = on.made(
+    let tax = on.made(
         trail,
         payments::INCOME_TAX,
-        tariff_tax - used + flat + benefit,
-        &[(TARIFF, tariff_tax), (credits::ALL, used), (capital::FLAT, flat), (children::BENEFIT, benefit)],
+        tariff_tax - used + flat + added + benefit,
+        &[
+            (TARIFF, tariff_tax),
+            (credits::ALL, used),
+            (capital::FLAT, flat),
+            (riester::ADDED, added),
+            (children::BENEFIT, benefit),
+        ],
         &[],
     );
-    let notional = euros_down(settled::or_zero(before - children::all_allowances(on)));
-    let on_notional = tax(notional);
-    on.made(trail, charges::NOTIONAL, notional, &[(BEFORE, before)], &[]);
-    let bases = Bases {
-        notional,
-        surcharge: on_notional - credits::used(there, on_notional, true),
-        church: on_notional - credits::used(there, on_notional, false),
-        flat,
-    };
-    let above_lumps: Vec<Option<Money>> = people.iter().map(|one| one.wages.above_lump).collect();
-    beside::reckon(on, trail, &above_lumps, taxable, notional);
-    let own: Vec<Money> = people.iter().map(|one| one.sum - one.relief).collect();
-    let surcharge = charges::surcharge(on, trail, bases);
-    let church = charges::church(on, trail, bases, &own, &flats);
-    payments::reckon(on, trail, Assessed { income_tax, surcharge, church })
+    IncomeTax { tax, taxable, credits: there, flats }
 }
 
 fn positive(one: &Person) -> Money {
@@ -333,10 +348,8 @@ fn flats(on: On<'_>, trail: &mut impl Trail, nets: &[Money]) -> Vec<Money> {
 
 /// What follows from the result.
 pub fn points(points: &mut Points<'_>) {
+    losses::points(points, TOTAL);
     for place in 0..points.returns {
-        if points.amount(TOTAL, place).is_negative() {
-            points.raise(&LOSS_BACK, Place::household("answers"), "A loss of this year.");
-        }
         if !points.amount(benefits::ALL, place).is_zero() && below_zero(points, place) {
             let words = "More extraordinary than taxable income, and income under the progression clause, is not computed.";
             points.raise(&FIFTHS_BELOW_ZERO, Place::household("answers"), words);
@@ -353,10 +366,7 @@ pub fn points(points: &mut Points<'_>) {
     for &person in &points.facts.filers {
         if points.trail.amount(capital::NET, Scope::Person(person)).is_some_and(Money::is_negative) {
             let who = &points.facts.people[person];
-            let words = format!(
-                "A loss of {} from capital is carried by the bank or the office; it is not carried here.",
-                who.name
-            );
+            let words = format!("A loss of {} from capital.", who.name);
             points.raise(&CAPITAL_LOSS, Place::person(&who.id, "answers"), words);
         }
     }

@@ -90,15 +90,15 @@ fn mobility(on: On<'_>, trail: &mut impl Trail, above_lumps: &[Option<Money>], t
     let figures = &on.facts.figures;
     let below = settled::or_zero(figures.tariff.free_to * times(on) - taxable);
     let far = |(&person, above): (&usize, &Option<Money>)| {
-        let far: Money = on.own(person).of(&work::brings::WAYS).iter().map(|way| way.far.amount).sum();
+        let far = sum(work::far(on, person));
         above.map_or(far, |above| settled::lesser(far, settled::or_zero(above)))
     };
     let base = settled::lesser(on.people.iter().zip(above_lumps).map(far).sum(), below);
     let premium = cents_down(base, figures.premiums.mobility_rate);
     let premium = if premium < figures.premiums.mobility_least { Money::ZERO } else { premium };
-    let ways = || on.people.iter().flat_map(|&person| on.own(person).of(&work::brings::WAYS));
+    let ways = on.people.iter().flat_map(|&person| work::far(on, person));
     trail.line(MOBILITY, on.scope, premium, |i| {
-        i.items(ways().map(|way| &way.far)).figure("Below the basic allowance", below);
+        i.items(ways).figure("Below the basic allowance", below);
     });
 }
 

@@ -7,7 +7,7 @@ use hembo_core::{
     reading::Reading,
     trail::Item,
 };
-use hembo_money::Money;
+use hembo_money::{Money, Rate};
 
 /// One paper on its way to its owners.
 #[derive(Debug)]
@@ -98,4 +98,9 @@ pub fn count(cells: &Answers, column: &str) -> i64 {
 /// The amount in a cell, or zero.
 pub fn money(cells: &Answers, column: &str) -> Money {
     cells.get(column).and_then(Entry::money).unwrap_or_default()
+}
+
+/// The rate that a number in per cent names.
+pub fn per_cent(number: Rate) -> Rate {
+    Rate::from_billionths(number.billionths() / 100)
 }

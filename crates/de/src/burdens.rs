@@ -3,28 +3,28 @@
 use crate::{
     bringing::Bringing,
     children,
-    credits::INVOICES,
     disability::{lump, travel},
     facts::Facts,
     figures,
     people::GROUPS,
     plan::On,
     points::Points,
-    rounding::{euros_down, euros_up, portion_up},
+    rounding::{euros_down, euros_up, half_up, portion_up},
 };
 use hembo_core::{
     Decision,
+    brought::Brought,
     choice::{Chosen, Open},
     decision::Opt,
     field::{Choice, Field, Years},
-    household::{Answers, Entry, Row},
+    household::{Answers, Entry},
     limit, limits, lines, open_points,
     paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
     settled,
-    trail::Trail,
+    trail::{Item, Trail},
 };
 use hembo_money::{Money, Rate, Rounding};
 
@@ -62,7 +62,6 @@ open_points! {
     SUPPORT_CASH = blocks "DE-C45", "§33a(1) S.12", "Since 2025 only what was transferred counts: answer, or take the paper away.";
     PAYER_ASKED = look "support-limit", "§33a(1); BMF on what a payer can bear", "Enter the net income of who pays: it may lower what counts.";
     OF_A_CHILD = blocks "DE-C44", "§33a(1) S.4", "Who counts as a child gives no support: take the paper away.";
-    USED_TWICE = blocks "DE-C30", "§35a(5)", "The same euro counts once: take one of the lines away.";
     GRADE_ASKED = blocks "care-grade", "§33b(6)", "Enter the grade of care, 2 to 5.";
 }
 
@@ -75,6 +74,8 @@ pub mod brings {
     pub static COSTS: Brought = Brought::new();
     /// Costs that the lump sum of a disability covers.
     pub static TYPICAL: Brought = Brought::new();
+    /// Costs of care at home that may count as services in the home instead.
+    pub static CARE_AT_HOME: Brought = Brought::new();
     /// Lump sums for care that was given.
     pub static CARE_GIVEN: Brought = Brought::new();
     /// Support of relatives.
@@ -85,17 +86,19 @@ pub mod brings {
 #[derive(Debug, Clone, Copy)]
 pub struct Supported {
     /// What was paid, up to euros, with its place.
-    pub item: hembo_core::trail::Item,
+    pub item: Item,
     /// What may be deducted at most.
     pub most: Money,
 }
 
 const KINDS: &[Choice] = &[
     Choice::new("illness", "Illness, care, funeral, other"),
+    Choice::new("care", "Care or services at home, which may count as services, too"),
     Choice::new("typical", "What the lump sum of a disability covers"),
 ];
 
-const COSTS: PaperKind = PaperKind {
+/// Extraordinary burdens.
+pub const COSTS: PaperKind = PaperKind {
     id: "Burdens",
     subject: subject::DEDUCTIONS,
     name: "Extraordinary burdens, außergewöhnliche Belastungen",
@@ -175,12 +178,15 @@ fn costs(paper: &mut Bringing<'_>) {
         .paper
         .lines("amount")
         .map(|(row, cells, amount)| {
-            let typical = cells.get("kind").and_then(Entry::text) == Some("typical");
-            (row, typical, amount - money(cells, "refunded"))
+            let kind: &'static Brought = match cells.get("kind").and_then(Entry::text) {
+                Some("typical") => &brings::TYPICAL,
+                Some("care") => &brings::CARE_AT_HOME,
+                _ => &brings::COSTS,
+            };
+            (row, kind, amount - money(cells, "refunded"))
         })
         .collect();
-    for (row, typical, amount) in rows {
-        let kind = if typical { &brings::TYPICAL } else { &brings::COSTS };
+    for (row, kind, amount) in rows {
         paper.put("amount", Some(row), amount, kind);
     }
 }
@@ -214,9 +220,9 @@ fn bearable(figures: &figures::Supports, net: Money, family: i64) -> Money {
     net.in_proportion(settled::or_zero(Money::whole(percent)), Money::whole(100), Money::WHOLE, Rounding::Up)
 }
 
-/// All burdens of an assessment, by its income.
-pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: Money) -> Money {
-    let above = above(on, trail, income);
+/// All burdens of an assessment, by its income, and what of their costs counts as services in the home instead.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: Money) -> [Money; 2] {
+    let [above, services] = above(on, trail, income);
     let lumps = lumps(on, trail);
     let supports: Vec<_> = on.people.iter().flat_map(|&p| on.own(p).of(&brings::SUPPORTS)).collect();
     let (paid, most) = supports.iter().fold((Money::ZERO, Money::ZERO), |(paid, most), of| {
@@ -226,14 +232,12 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: Money) -> Money {
     let supported =
         trail.line(SUPPORTS, on.scope, supported, |i| _ = i.items(supports.iter().map(|of| &of.item)));
     let training = children::training_away(on, trail);
-    on.add(
-        trail,
-        ALL,
-        &[(ABOVE, above), (LUMPS, lumps), (SUPPORTS, supported), (children::TRAINING, training)],
-    )
+    let lines = [(ABOVE, above), (LUMPS, lumps), (SUPPORTS, supported), (children::TRAINING, training)];
+    [on.add(trail, ALL, &lines), services]
 }
 
-fn above(on: On<'_>, trail: &mut impl Trail, income: Money) -> Money {
+/// Costs above the own burden, and what of them counts as services in the home.
+fn above(on: On<'_>, trail: &mut impl Trail, income: Money) -> [Money; 2] {
     let figures = &on.facts.figures;
     let typical = |person: usize| {
         if on.plan.actual_costs.contains(&person) {
@@ -247,16 +251,19 @@ fn above(on: On<'_>, trail: &mut impl Trail, income: Money) -> Money {
         euros_up(own) + travel(figures, on.facts.people[person].disability)
     };
     let trips = children::trips(on);
-    let paid = on.people.iter().map(of).sum::<Money>() + trips;
+    let care_at_home = care(on, false);
+    let paid = on.people.iter().map(of).sum::<Money>() + trips + care_at_home;
     let items: Vec<_> = on.items(&brings::COSTS).chain(on.items(&brings::TYPICAL)).collect();
     let own: Money = on.people.iter().map(|&p| travel(figures, on.facts.people[p].disability)).sum();
     trail.line(PAID, on.scope, paid, |i| {
-        i.items(items).figure("Lump sums of travel", own + trips);
+        i.items(items).figure("Care at home", care_at_home).figure("Lump sums of travel", own + trips);
     });
     let own = euros_down(own_burden(on, trail, income));
     on.made(trail, OWN, own, &[], &[("Income", &income), ("Children", &on.facts.children.len())]);
     let left = limit::above(trail, OWN_BURDEN.at(on.scope), paid, own);
-    on.made(trail, ABOVE, left, &[(PAID, paid), (OWN, own)], &[])
+    let above = on.made(trail, ABOVE, left, &[(PAID, paid), (OWN, own)], &[]);
+    // The own burden falls on such costs first: what of them it takes counts as services.
+    [above, care(on, true) + limit::lesser(trail, care_at_home, own)]
 }
 
 /// §33(3): by steps, to the cent.
@@ -291,7 +298,7 @@ fn lumps(on: On<'_>, trail: &mut impl Trail) -> Money {
                 .iter()
                 .map(|&p| own(p))
                 .fold((Money::ZERO, Money::ZERO), |all, one| (all.0 + one.0, all.1 + one.1));
-            return euros_up(crate::rounding::half_up(both.0 + both.1));
+            return euros_up(half_up(both.0 + both.1));
         }
         let (lump, care) = own(person);
         lump + care
@@ -300,6 +307,46 @@ fn lumps(on: On<'_>, trail: &mut impl Trail) -> Money {
     trail.line(LUMPS, on.scope, all, |i| {
         i.items(on.items(&brings::CARE_GIVEN)).figure("Of children", children::lumps(on));
     })
+}
+
+/// All costs of care at home of the filers, in their order, with who paid.
+fn cares(facts: &Facts) -> impl Iterator<Item = (usize, &Item)> {
+    let of = |&person: &usize| {
+        facts.people[person].own.of(&brings::CARE_AT_HOME).iter().map(move |one| (person, one))
+    };
+    facts.filers.iter().flat_map(of)
+}
+
+/// Whether each of them counts as a service in the home instead of a burden (§35a(5) S.1).
+pub static AS_SERVICES: Open<Facts> = Open::new(
+    |facts| (0..cares(facts).count()).collect(),
+    |facts, at| {
+        let (person, _) = cares(facts).nth(at).unwrap_or_else(|| unreachable!("of the same facts"));
+        let name = facts.first_name(person);
+        let options = vec![
+            Opt::new("burden", "A burden; its part within the own burden as services", ""),
+            Opt::new("services", "Services in the home", format!("care {} as services", at + 1)),
+        ];
+        let label = format!("Care {} paid by {name}", at + 1);
+        Decision::between(format!("de.care.{at}"), label, "§§33, 35a(2), (5)", options)
+    },
+);
+
+/// Which of them count so in a way.
+pub fn services(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Vec<usize> {
+    (0..cares(facts).count()).filter(|at| way.taken(&AS_SERVICES, *at) == Some(1)).collect()
+}
+
+/// The costs of care at home that an assessment claims as services, or as a burden.
+fn care(on: On<'_>, as_services: bool) -> Money {
+    let claimed =
+        cares(on.facts).enumerate().filter(|(at, _)| on.plan.as_services.contains(at) == as_services);
+    let of = |(_, (person, item)): (usize, (usize, &Item))| match on.people.contains(&person) {
+        _ if on.halves() => half_up(item.amount),
+        true => item.amount,
+        false => Money::ZERO,
+    };
+    euros_up(claimed.map(of).sum())
 }
 
 /// Whether a person claims the costs of a disability instead of the lump sum (§33b(1)).
@@ -347,7 +394,6 @@ pub fn points(points: &mut Points<'_>) {
         }
     }
     of_children(points);
-    used_twice(points);
     for paper in points.papers(CARE_GIVEN.id) {
         let grade = paper.boxes.get("grade").and_then(Entry::count).unwrap_or(0);
         if grade < 2 {
@@ -374,20 +420,5 @@ fn of_children(points: &mut Points<'_>) {
             Place::paper(&paper.id, "paid"),
             format!("{} counts as a child.", paper.title),
         );
-    }
-}
-
-/// A bill among burdens that stands among the services in the home, too.
-fn used_twice(points: &mut Points<'_>) {
-    let told = |row: &Row| {
-        let what = row.get("what").and_then(Entry::text)?;
-        Some((what.to_lowercase(), row.get("amount").and_then(Entry::money)?))
-    };
-    let home: Vec<_> = points.papers(INVOICES.id).flat_map(|paper| &paper.rows).filter_map(told).collect();
-    for paper in points.papers(COSTS.id) {
-        for row in paper.rows.iter().filter(|row| told(row).is_some_and(|bill| home.contains(&bill))) {
-            let words = "The same bill stands among the services in the home.";
-            points.raise(&USED_TWICE, Place::row(&paper.id, row, "amount"), words);
-        }
     }
 }

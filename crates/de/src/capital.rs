@@ -41,6 +41,8 @@ lines! {
         "With and without tax withheld, shares never below zero.";
     SHARE_LOSSES = "de.share_loss_carried", "Losses of shares carried forward", "§20(6) S.3, 4",
         "What is left of them, as none is set against other income.";
+    LOSSES_CARRIED = "de.capital_loss_carried", "Other losses of capital income carried forward", "§20(6) S.2, 3",
+        "What declared income does not take, of spouses together that of both; where nothing is declared, all that was brought.";
     pub NET = "de.capital_net", "After the saver's lump sum", "§20(9)",
         "What one spouse does not use goes to the other.";
     pub IN_TARIFF = "de.capital_in_tariff", "Of it by the tariff", "§32d(6)",
@@ -53,8 +55,10 @@ open_points! {
     DECLARED = look "DE-C38", "§32d(3)", "It is declared here whatever else is chosen: the way without it is barred.";
 }
 
-const CARRIES: &[Carry] =
-    &[Carry { line: SHARE_LOSSES, paper: "Last year", into: CarriedTo::Box("share_losses") }];
+const CARRIES: &[Carry] = &[
+    Carry { line: SHARE_LOSSES, paper: "Last year", into: CarriedTo::Box("share_losses") },
+    Carry { line: LOSSES_CARRIED, paper: "Last year", into: CarriedTo::Box("capital_losses") },
+];
 
 /// What its papers bring.
 pub mod brings {
@@ -68,6 +72,8 @@ pub mod brings {
     pub static SHARES: Brought = Brought::new();
     /// Losses of shares brought forward.
     pub static SHARES_BEFORE: Brought = Brought::new();
+    /// Other losses of capital income brought forward.
+    pub static LOSSES_BEFORE: Brought = Brought::new();
     /// Foreign tax that is credited.
     pub static FOREIGN_TAX: Brought = Brought::new();
     /// Capital income tax withheld.
@@ -139,7 +145,9 @@ pub fn way(on: On<'_>) -> CapitalWay {
 /// Capital income of an assessment after the lump sum, by person.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Vec<Money> {
     let saver = on.facts.figures.capital.saver;
-    let incomes: Vec<Money> = on.people.iter().map(|&person| income(on.facts, trail, person)).collect();
+    let incomes: Vec<Money> = on.people.iter().map(|&person| income(on, trail, person)).collect();
+    let income_of = incomes.clone();
+    let incomes = between_spouses(on, incomes);
     let unused: Vec<Money> =
         incomes.iter().map(|income| settled::or_zero(saver - settled::or_zero(*income))).collect();
     let of = |(place, &person): (usize, &usize)| {
@@ -149,16 +157,44 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Vec<Money> {
         // Without the lump sum a loss stays a loss.
         let net = if income.is_negative() { income } else { net };
         trail.line(NET, Scope::Person(person), net, |i| {
-            i.line(INCOME, Scope::Person(person), income)
+            i.line(INCOME, Scope::Person(person), income_of[place])
                 .figure("Lump sum", saver)
                 .figure("From the spouse", from_other);
         })
     };
-    on.people.iter().enumerate().map(of).collect()
+    let nets: Vec<Money> = on.people.iter().enumerate().map(of).collect();
+    for (&person, net) in on.people.iter().zip(&nets) {
+        carry_losses(on, trail, person, *net);
+    }
+    nets
 }
 
-fn income(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
-    let own = &facts.people[person].own;
+/// What of losses is left: declared what the income is below zero, else all that was brought, as the bank carries its own.
+fn carry_losses(on: On<'_>, trail: &mut impl Trail, person: usize, net: Money) {
+    let (scope, before) = (Scope::Person(person), on.own(person).of(&brings::LOSSES_BEFORE));
+    let left = if way(on) == CapitalWay::Left { sum(before) } else { settled::or_zero(-net) };
+    trail.line(LOSSES_CARRIED, scope, left, |i| _ = i.items(before).line(NET, scope, net));
+}
+
+/// §20(6) S.3: of spouses together a loss of one that is declared is set against income of the other.
+fn between_spouses(on: On<'_>, incomes: Vec<Money>) -> Vec<Money> {
+    match *incomes.as_slice() {
+        [one, other] if one.is_negative() != other.is_negative() && way(on) != CapitalWay::Left => {
+            let set = settled::lesser(settled::greater(one, other), -settled::lesser(one, other));
+            vec![one - toward(one, set), other - toward(other, set)]
+        }
+        _ => incomes,
+    }
+}
+
+/// An amount with the sign of another.
+fn toward(of: Money, amount: Money) -> Money {
+    if of.is_negative() { -amount } else { amount }
+}
+
+/// Capital income of a person before the lump sum, less losses brought forward where it is declared.
+fn income(on: On<'_>, trail: &mut impl Trail, person: usize) -> Money {
+    let own = on.own(person);
     let net = sum(own.of(&brings::SHARES)) - sum(own.of(&brings::SHARES_BEFORE));
     let shares = settled::or_zero(net);
     trail.line(SHARE_LOSSES, Scope::Person(person), settled::or_zero(-net), |i| {
@@ -166,9 +202,10 @@ fn income(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
     });
     let untaxed = || own.of(&brings::UNTAXED).iter().chain(own.of(&funds::brings::FUNDS));
     let items = || own.of(&brings::WITHHELD).iter().chain(untaxed());
-    let all = euros_down(sum(items()) + shares);
+    let before = if way(on) == CapitalWay::Left { &[] } else { own.of(&brings::LOSSES_BEFORE) };
+    let all = euros_down(sum(items()) + shares - sum(before));
     trail.line(INCOME, Scope::Person(person), all, |i| {
-        i.items(items()).items(own.of(&brings::SHARES)).items(own.of(&brings::SHARES_BEFORE));
+        i.items(items()).items(own.of(&brings::SHARES)).items(own.of(&brings::SHARES_BEFORE)).items(before);
     })
 }
 

@@ -34,7 +34,7 @@ fn free_for_life(before: &Household, paper: &mut Paper, figures: &Figures) {
     if old.text("kind") == Some("private") || start != Some(i64::from(before.year) - 1) {
         return;
     }
-    let gross = old.amount("gross");
+    let gross = old.amount("gross") - pensions::opened(old.amount("gross"), &old.boxes);
     let share = pensions::by_start(&figures.pensions, &figures.pensions.shares, before.year - 1);
     let free = Rate::from_billionths(Rate::ONE.billionths() - share.billionths());
     let free = gross.times(free, Money::CENT, Rounding::Up);

@@ -6,7 +6,7 @@ use crate::{
     disability,
     facts::{Child, Facts},
     people::ask,
-    plan::On,
+    plan::{On, TakenOver},
     points::Points,
     rounding::{euros_up, part_up, parts_up, portion_up},
     tariff::{self, Taxed},
@@ -66,6 +66,8 @@ open_points! {
     AT_HOME = blocks "DE-C32", "§33a(2)", "Training away from home counts from 18 on: compare the months.";
     NOT_ALONE = blocks "DE-C33", "§24b", "The relief is of who lives alone with children: clear the months, or the other adult.";
     OWN_HOUSEHOLD = blocks "alone-apart", "§24b", "Of two who live apart each is prepared alone for this relief: divide the household.";
+    PARENT_ASKED = blocks "parent", "§32(6) S.1", "Say which spouse is the parent: assessed alone, the other has no allowances of it.";
+    CARE_OF_AGE = not_weighed "care-of-age", "§32(6) S.8", "Taking it over for the months before 18 is not weighed: compare it on the official form.";
     WHOSE = blocks "child-paper", "§10(1) Nr.5, 9", "Say of which child it is.";
 }
 
@@ -168,6 +170,9 @@ fn part_of(on: On<'_>, child: usize, of: Child, given: &[(usize, usize)], amount
     if !on.apart() {
         return here;
     }
+    if of.parent.is_some() {
+        return if is_of_another(on, of) { Money::ZERO } else { here };
+    }
     match given.iter().find(|(at, _)| *at == child) {
         Some((_, person)) if on.people.contains(person) => here,
         Some(_) => Money::ZERO,
@@ -223,17 +228,26 @@ pub fn alone(on: On<'_>, trail: &mut impl Trail) -> Money {
     on.made(trail, ALONE, relief, &[], &[("Children", &months.len()), ("Months", &most)])
 }
 
+/// Whether a child is of the spouse alone who is not assessed here.
+fn is_of_another(on: On<'_>, child: Child) -> bool {
+    on.apart() && child.parent.is_some_and(|parent| !on.people.contains(&parent))
+}
+
 /// Both allowances of a child in an assessment, and the benefit that stands against them.
-fn of_child(on: On<'_>, child: Child) -> [Money; 2] {
+fn of_child(on: On<'_>, at: usize, child: Child) -> [Money; 2] {
     let figures = &on.facts.figures.children;
     // In parts of both parents' whole: a half of who is assessed apart, and where a parent outside keeps the other.
-    let parts = if on.apart() { 1 } else { 2 };
-    let parts = if child.half { 1 } else { parts };
-    let share = |amount: Money| portion_up(amount, child.months * parts * child.quarters, 12 * 2 * 4);
-    let allowance = share(figures.allowance) + share(figures.care_allowance);
+    let own = if child.half || on.apart() { 1 } else { 2 };
+    let own = if is_of_another(on, child) { 0 } else { own };
+    let taken_over = on.plan.taken_over.get(at).copied().unwrap_or_default();
+    let of_both = |taken_over: bool| if taken_over { own * 2 } else { own };
+    let share =
+        |amount: Money, parts: i64| portion_up(amount, child.months * parts * child.quarters, 12 * 2 * 4);
+    let allowance = share(figures.allowance, of_both(taken_over == TakenOver::All))
+        + share(figures.care_allowance, of_both(taken_over != TakenOver::Nothing));
     let benefit = figures.benefit * child.benefit_months;
     let benefit = benefit.in_proportion(
-        Money::whole(parts),
+        Money::whole(of_both(taken_over == TakenOver::All)),
         Money::whole(2),
         Money::CENT,
         hembo_money::Rounding::HalfUp,
@@ -243,21 +257,21 @@ fn of_child(on: On<'_>, child: Child) -> [Money; 2] {
 
 /// All allowances, as surcharge and church tax always take them (§51a(2)).
 pub fn all_allowances(on: On<'_>) -> Money {
-    on.facts.children.iter().map(|child| of_child(on, *child)[0]).sum()
+    on.facts.children.iter().enumerate().map(|(at, child)| of_child(on, at, *child)[0]).sum()
 }
 
 /// §31: child by child, the oldest first, the allowances where they save more than the benefit. The allowances used, and the benefit that is
 /// added.
 pub fn compare(on: On<'_>, trail: &mut impl Trail, of: Taxed) -> [Money; 2] {
-    let mut order: Vec<Child> = on.facts.children.clone();
-    order.sort_by_key(|child| child.born);
+    let mut order: Vec<(usize, &Child)> = on.facts.children.iter().enumerate().collect();
+    order.sort_by_key(|(_, child)| child.born);
     let tax = |income: Money| {
         let taxed = Taxed { income: crate::rounding::euros_down(settled::or_zero(income)), ..of };
         tariff::tax(&on.facts.figures.tariff, on.table(), taxed)
     };
     let (mut used, mut added) = (Money::ZERO, Money::ZERO);
-    for child in order {
-        let [allowance, benefit] = of_child(on, child);
+    for (at, child) in order {
+        let [allowance, benefit] = of_child(on, at, *child);
         let before = of.income - used;
         if tax(before) - tax(before - allowance) > benefit {
             used += allowance;
@@ -267,6 +281,49 @@ pub fn compare(on: On<'_>, trail: &mut impl Trail, of: Taxed) -> [Money; 2] {
     on.made(trail, ALLOWANCES, used, &[], &[("Children", &on.facts.children.len())]);
     on.made(trail, BENEFIT, euros_up(added), &[(ALLOWANCES, used)], &[]);
     [used, euros_up(added)]
+}
+
+/// What of the other half of a child's allowances is taken over, by the child.
+pub static OTHER_HALF: Open<Facts> = Open::new(
+    |facts: &Facts| {
+        let open = |child: &Child| child.unsupported || child.registered;
+        facts.children.iter().enumerate().filter(|(_, child)| open(child)).map(|(at, _)| at).collect()
+    },
+    |facts, at| {
+        let child = facts.children[at];
+        let name = facts.first_name(child.person);
+        let mut options = vec![Opt::new(LEFT, "Left with the parent outside", "")];
+        if child.registered {
+            options.push(Opt::new(
+                CARE_OVER,
+                "The care allowance taken over",
+                format!("care allowance of {name} taken over"),
+            ));
+        }
+        if child.unsupported {
+            options.push(Opt::new(
+                ALL_OVER,
+                "Both allowances taken over",
+                format!("allowances of {name} taken over"),
+            ));
+        }
+        let id = format!("de.other_half.{}", facts.people[child.person].id);
+        Decision::between(id, format!("Other half of the allowances of {name}"), "§32(6) S.6 to 9", options)
+    },
+);
+
+const LEFT: &str = "left";
+const CARE_OVER: &str = "care";
+const ALL_OVER: &str = "all";
+
+/// What is taken over in a way, by child.
+pub fn taken_over(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Vec<TakenOver> {
+    let of = |at: usize| match way.option(&OTHER_HALF, at).map(|option| option.id.as_str()) {
+        Some(CARE_OVER) => TakenOver::Care,
+        Some(ALL_OVER) => TakenOver::All,
+        _ => TakenOver::Nothing,
+    };
+    (0..facts.children.len()).map(of).collect()
 }
 
 /// To whom a child's lump sum of disability goes where the parents are assessed apart, by the child (§33b(5)).
@@ -287,7 +344,14 @@ fn with(facts: &Facts, is: impl Fn(&Child) -> bool) -> Vec<usize> {
     if !facts.couple() {
         return Vec::new();
     }
-    facts.children.iter().enumerate().filter(|(_, child)| is(child)).map(|(at, _)| at).collect()
+    // Of a child of one of them alone they go with its allowances.
+    facts
+        .children
+        .iter()
+        .enumerate()
+        .filter(|(_, child)| child.parent.is_none() && is(child))
+        .map(|(at, _)| at)
+        .collect()
 }
 
 fn to_whom(facts: &Facts, child: usize, id: &str, what: &str, cite: &'static str) -> Decision {
@@ -364,6 +428,17 @@ fn age_before(points: &Points<'_>, child: Child) -> Option<i32> {
 fn one(points: &mut Points<'_>, child: Child) {
     let who = &points.household.people[child.person];
     let at = |field: &str| Place::person(&who.id, field);
+    let couple = points.facts.couple();
+    if couple && child.half && child.parent.is_none() {
+        points.raise(&PARENT_ASKED, at(ask::PARENT), format!("Which spouse is the parent of {}?", who.name));
+    }
+    let turns = child.born.is_some_and(|born| {
+        born.year() + points.facts.figures.children.full_age == points.facts.figures.year
+    });
+    if turns && child.half && who.answers.get(ask::REGISTERED).and_then(Entry::flag) == Some(true) {
+        let words = format!("The care allowance of {} in the year of coming of age.", who.name);
+        points.raise(&CARE_OF_AGE, at(ask::REGISTERED), words);
+    }
     if who.id_number.is_none() && child.months > 0 {
         points.raise(&CHILD_NUMBER, at("id_number"), format!("{} has no number here.", who.name));
     }

@@ -2,7 +2,7 @@
 
 use crate::{
     bringing::{Bringing, money},
-    capital,
+    burdens, capital,
     facts::Facts,
     foreign_tax, other_income,
     plan::{CapitalWay, On},
@@ -16,7 +16,7 @@ use hembo_core::{
     choice::{Chosen, Open},
     decision::Opt,
     field::{Choice, Field, Years},
-    household::{Answers, Entry},
+    household::{Answers, Entry, Row},
     limit, limits,
     line::LineId,
     lines, open_points,
@@ -45,9 +45,9 @@ lines! {
     TRADE = "de.c35", "Trade tax (Gewerbesteuer)", "§35", "Four times its base, at most what was paid and what the trade bears of the tax.";
     PARTY = "de.party_credit_used", "Gifts to parties", "§34g", "A half, up to a most.";
     MINIJOB = "de.c35a_minijob_used", "Small job in the home (Minijob)", "§35a(1)", "A part, up to a most.";
-    SERVICES = "de.c35a_services_used", "Services in the home", "§35a(2)", "A part, up to a most.";
-    CRAFTS = "de.c35a_craft_used", "Craftsmen (Handwerker)", "§35a(3)", "A part of labour, up to a most.";
-    ENERGY = "de.c35c_used", "Energy renovation", "§35c", "A part by the year of three, up to a most.";
+    pub SERVICES = "de.c35a_services_used", "Services in the home", "§35a(2)", "A part, up to a most.";
+    pub CRAFTS = "de.c35a_craft_used", "Craftsmen (Handwerker)", "§35a(3)", "A part of labour, up to a most.";
+    pub ENERGY = "de.c35c_used", "Energy renovation", "§35c", "A part by the year of three, up to a most.";
     pub ALL = "de.credits", "Credits used", "§§34g, 35, 35a, 35c", "As much as the tariff tax takes.";
 }
 
@@ -63,6 +63,7 @@ limits! {
 
 open_points! {
     NOT_TRANSFERRED = look "DE-C31", "§35a(5) S.3", "Only labour counts, against an invoice, paid to an account: enter the day.";
+    USED_TWICE = blocks "DE-C30", "§35a(5)", "The same euro counts once: take one of the lines away.";
     LOST = look "DE-C72", "§2(6)", "What the tariff tax does not take is lost: where it may wait, let it.";
 }
 
@@ -205,13 +206,13 @@ pub struct Credits {
 }
 
 /// What there is of credits of an assessment; `results` are trade and all positive income, `tax` the tariff tax on `taxable`
-/// income.
+/// income, `care` costs of care that count as services.
 pub fn there_are(
     on: On<'_>,
     trail: &mut impl Trail,
     results: [Money; 2],
-    tax: Money,
-    taxable: Money,
+    [tax, taxable]: [Money; 2],
+    care: Money,
 ) -> Credits {
     let figures = &on.facts.figures.credits;
     let party_most = on.facts.figures.special.party_most * on.times();
@@ -221,7 +222,7 @@ pub fn there_are(
     let minijob = part(&brings::MINIJOB, figures.minijob_rate);
     let minijob =
         limit::cap(trail, MINIJOB_MOST.at(on.scope), minijob, most_of_home(on, figures.minijob_most));
-    let services = part(&brings::SERVICES, figures.services_rate);
+    let services = part_up(on.shared_up(&brings::SERVICES) + care, figures.services_rate);
     let services =
         limit::cap(trail, SERVICES_MOST.at(on.scope), services, most_of_home(on, figures.services_most));
     let [labour, renovation] = either(on);
@@ -276,7 +277,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, credits: Credits, tax: Money) 
         (TRADE, credits.trade, vec![&other_income::brings::TRADE_BASE]),
         (PARTY, party, vec![&special::brings::PARTIES]),
         (MINIJOB, minijob, vec![&brings::MINIJOB]),
-        (SERVICES, services, vec![&brings::SERVICES]),
+        (SERVICES, services, vec![&brings::SERVICES, &burdens::brings::CARE_AT_HOME]),
         (CRAFTS, crafts, vec![&brings::CRAFTS]),
         (ENERGY, energy, vec![&brings::ENERGY_1, &brings::ENERGY_2, &brings::ENERGY_3]),
     ];
@@ -286,7 +287,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, credits: Credits, tax: Money) 
     for (line, amount, kinds) in order {
         let taken = settled::lesser(amount, left);
         left -= taken;
-        let abroad = foreign_tax::countries(on).map(|country| &country.tax).filter(|_| line == FOREIGN);
+        let abroad = foreign_tax::credited(on).map(|country| &country.tax).filter(|_| line == FOREIGN);
         let work = eithers(on.facts).enumerate().filter_map(|(at, (_, one))| match line {
             CRAFTS if !on.plan.energy.contains(&at) => Some(&one.labour),
             ENERGY if on.plan.energy.contains(&at) => Some(&one.all),
@@ -304,6 +305,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, credits: Credits, tax: Money) 
 
 /// What is missing of invoices, and what the tax does not take of credits.
 pub fn points(points: &mut Points<'_>) {
+    used_twice(points);
     for paper in points.papers(INVOICES.id) {
         for row in paper.rows.iter().filter(|row| !row.contains_key("date")) {
             points.raise(&NOT_TRANSFERRED, Place::row(&paper.id, row, "date"), "Transferred on which day?");
@@ -312,6 +314,21 @@ pub fn points(points: &mut Points<'_>) {
             points.trail.limits.iter().any(|(at, of)| at.def.id == UNUSED.id && of.entered > of.allowed);
         if lost {
             points.raise(&LOST, Place::paper(&paper.id, "rows"), "The tax does not take all credits.");
+        }
+    }
+}
+
+/// A bill among burdens that stands among the services in the home, too.
+fn used_twice(points: &mut Points<'_>) {
+    let told = |row: &Row| {
+        let what = row.get("what").and_then(Entry::text)?;
+        Some((what.to_lowercase(), row.get("amount").and_then(Entry::money)?))
+    };
+    let home: Vec<_> = points.papers(INVOICES.id).flat_map(|paper| &paper.rows).filter_map(told).collect();
+    for paper in points.papers(burdens::COSTS.id) {
+        for row in paper.rows.iter().filter(|row| told(row).is_some_and(|bill| home.contains(&bill))) {
+            let words = "The same bill stands among the services in the home.";
+            points.raise(&USED_TWICE, Place::row(&paper.id, row, "amount"), words);
         }
     }
 }

@@ -1,6 +1,6 @@
 //! Income from employment of a person (§§8, 9, 9a, 19 EStG; Anlage N).
 
-use crate::{facts::Facts, rounding::euros_down, wage, work};
+use crate::{facts::Facts, plan::Plan, rounding::euros_down, wage, work};
 use hembo_core::{
     lines,
     provision::Provision,
@@ -43,7 +43,7 @@ pub struct Wages {
 }
 
 /// Income from employment of a person.
-pub fn reckon(facts: &Facts, trail: &mut impl Trail, person: usize, takes_room: bool) -> Wages {
+pub fn reckon(facts: &Facts, plan: &Plan, trail: &mut impl Trail, person: usize) -> Wages {
     let own = &facts.people[person].own;
     let scope = Scope::Person(person);
     let figures = &facts.figures.wages;
@@ -61,7 +61,7 @@ pub fn reckon(facts: &Facts, trail: &mut impl Trail, person: usize, takes_room: 
     let free = trail.line(FREE, scope, settled::lesser(free, civil), |i| _ = i.items(paid()));
     let lump = settled::lesser(figures.pension_lump, civil - free);
     let active = gross - civil;
-    let expenses = work::reckon(facts, trail, person, takes_room, active);
+    let expenses = work::reckon(facts, plan, trail, person, active);
     let income = active - expenses.taken + civil - free - lump;
     trail.line(INCOME, scope, income, |i| {
         i.line(GROSS, scope, gross).line(FREE, scope, free).figure("Lump sum of pensions", lump);

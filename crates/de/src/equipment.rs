@@ -58,6 +58,8 @@ pub const EQUIPMENT: PaperKind = PaperKind {
         Field::count("years", "", "Years of its life", 50),
         Field::yes_no("digital", "", "Computer or software"),
         Field::count("work", "", "For work in per cent", 100),
+        Field::yes_no("spread", "", "Over its life, where at once is allowed")
+            .help("At once is never more tax this year; over its life leaves a part to each year of it."),
     ],
     back: Back::Nothing,
     years: Years::ALL,
@@ -86,11 +88,9 @@ fn of_year(figures: &Figures, cells: &Answers, price: Money) -> Money {
     let for_work = |amount: Money| {
         amount.in_proportion(Money::whole(part), Money::whole(100), Money::CENT, Rounding::Up)
     };
-    let net = net_of(figures, cells, price);
     let bought = cells.get("bought").and_then(Entry::date);
     let this_year = bought.is_none_or(|day| day.year() == figures.year);
-    let digital = cells.get("digital").and_then(Entry::flag).unwrap_or(false);
-    if digital || net <= figures.equipment.at_once_to {
+    if at_once(figures, cells, price) {
         return if this_year { for_work(price) } else { Money::ZERO };
     }
     let life = settled::greater(count(cells, "years"), 1) * 12;
@@ -98,6 +98,13 @@ fn of_year(figures: &Figures, cells: &Answers, price: Money) -> Money {
     let year =
         for_work(price).in_proportion(Money::whole(months), Money::whole(life), Money::CENT, Rounding::Up);
     euros_up(year)
+}
+
+/// Whether a thing is deducted in the year in which it was bought: small or digital, and not chosen otherwise (§6(2), §7(1)).
+fn at_once(figures: &Figures, cells: &Answers, price: Money) -> bool {
+    let flag = |column: &str| cells.get(column).and_then(Entry::flag).unwrap_or(false);
+    let allowed = flag("digital") || net_of(figures, cells, price) <= figures.equipment.at_once_to;
+    allowed && !flag("spread")
 }
 
 /// The price of a thing without value added tax.
@@ -113,10 +120,9 @@ fn net_of(figures: &Figures, cells: &Answers, price: Money) -> Money {
 /// Whether a thing goes on being written off in the year after.
 pub fn goes_on(figures: &Figures, cells: &Answers) -> bool {
     let price = money(cells, "price");
-    let digital = cells.get("digital").and_then(Entry::flag).unwrap_or(false);
     let bought = cells.get("bought").and_then(Entry::date);
     let left = months_of_year(figures.year + 1, bought, count(cells, "years") * 12);
-    !digital && net_of(figures, cells, price) > figures.equipment.at_once_to && left > 0
+    !at_once(figures, cells, price) && left > 0
 }
 
 /// The months of a life of so many that fall on the year; the month of the purchase is the first.
@@ -140,9 +146,8 @@ pub fn points(points: &mut Points<'_>) {
 fn thing(points: &mut Points<'_>, paper: &str, row: &Row) {
     let figures = &points.facts.figures;
     let price = row.get("price").and_then(Entry::money).unwrap_or_default();
-    let digital = row.get("digital").and_then(Entry::flag).unwrap_or(false);
     let bought = row.get("bought").and_then(Entry::date);
-    if digital || net_of(figures, row, price) <= figures.equipment.at_once_to {
+    if at_once(figures, row, price) {
         return;
     }
     let life = count(row, "years");

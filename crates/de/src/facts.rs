@@ -1,7 +1,8 @@
 //! The household's loose papers as typed amounts, each with its box.
 
 use crate::figures::Figures;
-use hembo_core::{brought::Records, words::first_name};
+use hembo_core::{brought::Records, trail::Item, words::first_name};
+use hembo_money::{Money, Rate, Rounding};
 use std::sync::Arc;
 use time::Date;
 
@@ -16,6 +17,8 @@ pub struct Facts {
     pub filers: Vec<usize>,
     /// The children who count.
     pub children: Vec<Child>,
+    /// Large repairs of let homes.
+    pub repairs: Vec<Repairs>,
     /// The filers are spouses or life partners.
     pub married: bool,
     /// Apart for the whole year: each is assessed alone.
@@ -26,6 +29,8 @@ pub struct Facts {
     pub with_adult: bool,
     /// The church of the only member raises the special fee.
     pub special_fee: bool,
+    /// The cap of church tax as a part of taxable income, where its church has one.
+    pub church_cap: Option<Rate>,
     /// The Land, by its two letters.
     pub land: String,
     /// The Land before a move in the year, and for how many months.
@@ -42,6 +47,8 @@ pub struct PersonFacts {
     pub born: Option<Date>,
     /// Months in a church that levies tax; zero of who is in none.
     pub church_months: i64,
+    /// How many of them were in the Land before a move.
+    pub church_months_before: i64,
     pub disability: Disability,
     pub survivor: bool,
     /// A civil servant: the most for old age is less by the part that is spared (§10(3) S.3).
@@ -90,6 +97,12 @@ pub struct Child {
     pub benefit_months: i64,
     /// A parent outside keeps the other half.
     pub half: bool,
+    /// Which of two spouses is its parent, where the other is not.
+    pub parent: Option<usize>,
+    /// The parent outside does not support it: all of the other half may be taken over.
+    pub unsupported: bool,
+    /// It is registered in this home alone: the care allowance may be taken over.
+    pub registered: bool,
     /// What of its lump sums the household has, in per cent.
     pub lump_percent: i64,
     /// By country group, in quarters.
@@ -100,6 +113,27 @@ pub struct Child {
     pub away_months: i64,
     /// Its disability.
     pub disability: Disability,
+}
+
+/// Large repairs of a let home of one time.
+#[derive(Debug)]
+pub struct Repairs {
+    /// The part of each owner.
+    pub parts: Vec<(usize, Item)>,
+    /// The year in which they were paid.
+    pub paid: i64,
+    /// Over how many years they are spread, where that was said.
+    pub years: Option<i64>,
+}
+
+impl Repairs {
+    /// What of a part falls on a year where they are spread over so many.
+    pub fn of_year(&self, part: Money, year: i32, years: i64) -> Money {
+        if !(self.paid..self.paid + years).contains(&i64::from(year)) {
+            return Money::ZERO;
+        }
+        part.in_proportion(Money::whole(1), Money::whole(years), Money::CENT, Rounding::Up)
+    }
 }
 
 impl Facts {

@@ -38,9 +38,13 @@ pub struct Figures {
     pub capital: Cited<Capital>,
     pub funds: Cited<Funds>,
     pub losses: Cited<Losses>,
+    pub tariff_1: Cited<Tariff>,
+    pub tariff_2: Cited<Tariff>,
     pub hardship: Cited<Hardship>,
     pub private_sales: Cited<PrivateSales>,
     pub farm: Cited<Farm>,
+    pub letting: Cited<Letting>,
+    pub riester: Cited<Riester>,
 }
 
 /// The rule files, latest first.
@@ -55,7 +59,7 @@ pub static COMMITTED: LazyLock<Book<Figures>> =
     LazyLock::new(|| Book::read(VERSION, SOURCES, &[]).expect("the committed rule figures parse (tested)"));
 
 tables! {
-    /// §32a(1): the ends of the zones and the constants of their formulas.
+    /// §32a(1): the ends of the zones and the constants of their formulas; also of the two years before, for losses that go back.
     Tariff {
         free_to: Money, second_to: Money, third_to: Money, fourth_to: Money, second_square: Money, second_linear: Money,
         third_square: Money, third_linear: Money, third_base: Money, fourth_rate: Rate, fourth_less: Money, fifth_rate: Rate,
@@ -153,12 +157,27 @@ tables! {
     Capital { saver: Money, rate: Rate }
     /// §§18, 20 InvStG: the base rate of the year before and the part of it that counts; what of each kind of fund is exempt.
     Funds { base_rate: Rate, base_part: Rate, equity: Rate, mixed: Rate, property: Rate, foreign_property: Rate }
-    /// §10d(2): what of losses brought forward is used whole, and the part above.
-    Losses { free: Money, above: Rate }
+    /// §10d: what of losses brought forward is used whole, and the part above; what of a loss of the year goes back at most.
+    Losses { free: Money, above: Rate, back: Money }
     /// §46(3), (5): other income that is free, and where that ends.
     Hardship { free: Money, end: Money }
     /// §§22 Nr.3, 23(3): below which gains of private sales and services are free.
     PrivateSales { sales_free_below: Money, services_free_below: Money }
+    /// §§10a, 84 to 86: the most that is deducted, and further of who is entitled through the spouse; the basic allowance, the bonus of the
+    /// young, those of children born before 2008 and later; the part of income that is to be paid in and the smallest amount.
+    Riester {
+        most: Money, through_spouse: Money, basic: Money, bonus: Money, child_before: Money, child: Money, rate: Rate, least: Money,
+    }
+    /// §21(2), §82b EStDV: below which per cent of the local rent deductions count in part, and where a forecast decides; over how many years
+    /// large repairs are spread at most.
+    Letting { part_below: i64, forecast_below: i64, most_years: i64 }
     /// §13(3): what is free of farming of a person, and up to which sum of income.
     Farm { relief: Money, to: Money }
+}
+
+impl Children {
+    /// Whether who was born on a day comes of age in a year or did before.
+    pub fn is_of_age_in(&self, year: i32, born: Option<time::Date>) -> bool {
+        born.is_some_and(|born| born.year() + self.full_age <= year)
+    }
 }

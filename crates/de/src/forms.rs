@@ -3,7 +3,7 @@
 use crate::{
     burdens, capital, credits, foreign_tax, funds, other_income, pensions,
     plan::{CapitalWay, Filed, FormRule},
-    provision, special, wage, work,
+    provision, riester, special, wage, work,
 };
 use hembo_core::forms::{Forms, Required};
 use std::sync::LazyLock;
@@ -21,7 +21,12 @@ static RULES: &[(&str, FormRule)] = &[
             [&other_income::brings::TRADE, &other_income::brings::FREELANCE, &other_income::brings::FARM];
         of.brings(&kinds, "no work of one's own")
     }),
-    ("annex-v", |of| of.brings(&[&other_income::brings::RENTAL], "no letting")),
+    ("annex-v", |of| {
+        let repairs = of.on.facts.repairs.iter().flat_map(|repairs| &repairs.parts);
+        let repaired = repairs.clone().any(|(owner, _)| of.on.people.contains(owner));
+        let let_out = of.on.items(&other_income::brings::RENTAL).next().is_some();
+        Required::if_so(let_out || repaired, "no letting")
+    }),
     ("annex-so", |of| {
         let kinds =
             [&other_income::brings::SERVICES, &other_income::brings::SALES, &pensions::brings::MAINTENANCE];
@@ -38,6 +43,10 @@ static RULES: &[(&str, FormRule)] = &[
     }),
     ("annex-kap-inv", |of| of.brings(&[&funds::brings::FUNDS], "no funds held abroad")),
     ("annex-provision", |of| of.when(provision::ALL, "no provision")),
+    ("annex-av", |of| {
+        let any = of.on.people.iter().any(|&person| of.on.own(person).has(&riester::brings::CONTRACTS));
+        Required::if_so(any, "no subsidised contract")
+    }),
     ("annex-special", |of| {
         let kinds = [
             &special::brings::CHURCH,
@@ -58,11 +67,14 @@ static RULES: &[(&str, FormRule)] = &[
     ("annex-support", |of| of.when(burdens::SUPPORTS, "nobody supported")),
     ("annex-home", |of| {
         let kinds = [&credits::brings::MINIJOB, &credits::brings::SERVICES, &credits::brings::CRAFTS];
-        of.brings(&kinds, "no services in the home")
+        let brought = kinds.iter().any(|kind| of.on.items(kind).next().is_some());
+        let used = [credits::SERVICES, credits::CRAFTS].into_iter().any(|line| of.has(line));
+        Required::if_so(brought || used, "no services in the home")
     }),
     ("annex-energy", |of| {
         let kinds = [&credits::brings::ENERGY_1, &credits::brings::ENERGY_2, &credits::brings::ENERGY_3];
-        of.brings(&kinds, "no energy renovation")
+        let brought = kinds.iter().any(|kind| of.on.items(kind).next().is_some());
+        Required::if_so(brought || of.has(credits::ENERGY), "no energy renovation")
     }),
     ("notice", |_| Required::Yes),
 ];

@@ -11,20 +11,13 @@ use hembo_core::{
 pub static PROVISION: Provision = Provision { household_questions: &ASKED, ..Provision::NONE };
 
 /// What the law has and this pack does not compute yet.
-pub const NOT_COMPUTED: [NotComputed; 4] = [
+pub const NOT_COMPUTED: [NotComputed; 3] = [
     NotComputed::new(
         "liability_rules",
         "Limited liability, or unlimited on request",
         "No home or abode here in the year, §1(3), a spouse who stays in another state of the EU (§1a)…",
         "Such liability is",
         "§§1(3), (4), 1a, 49, 50",
-    ),
-    NotComputed::new(
-        "riester",
-        "Riester contracts, or pensions with the opening clause",
-        "Anlage AV, allowances against the deduction, contributions above the ceiling before 2005…",
-        "Such contracts are",
-        "§§10a, 79 to 99; §22 Nr.1 S.3 a bb S.2",
     ),
     NotComputed::new(
         "fund_rules",
@@ -36,9 +29,9 @@ pub const NOT_COMPUTED: [NotComputed; 4] = [
     NotComputed::new(
         "other_rules",
         "Income, losses and reliefs with rules of their own",
-        "Sale of a firm, limited partners, the half rate, monuments, forests, an estate, a former spouse who married again in the year…",
+        "Pensions of subsidised or company contracts, sale of a firm, limited partners, the half rate, monuments, forests, an estate, a former spouse who married again in the year…",
         "Such income and reliefs are",
-        "§§7h, 7i, 10f, 15a, 15b, 16, 34(3), 34a, 34b, 35b",
+        "§§7h, 7i, 10f, 15a, 15b, 16, 22 Nr.5, 34(3), 34a, 34b, 35b",
     ),
 ];
 

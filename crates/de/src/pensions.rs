@@ -2,7 +2,7 @@
 //! relief of old age.
 
 use crate::{
-    bringing::Bringing,
+    bringing::{Bringing, per_cent},
     facts::Facts,
     figures::{self, Figures},
     points::Points,
@@ -10,6 +10,7 @@ use crate::{
 };
 use hembo_core::{
     field::{Choice, Field, Years},
+    household::{Answers, Entry},
     limit, limits, lines, open_points,
     paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
@@ -83,7 +84,10 @@ pub const NOTICE: PaperKind = PaperKind {
         Field::amount("free", "", "Fixed free amount")
             .lasts()
             .help("From the second full year on, for life."),
-        Field::count("age", "", "Age at the start, of a private annuity", 120).lasts(),
+        Field::count("age", "", "Age at the start, of a private annuity or the opening clause", 120).lasts(),
+        Field::decimal("opening", "", "Part by the opening clause, in per cent", 2)
+            .lasts()
+            .help("From contributions above the ceiling in ten years before 2005, as the payer certifies it: taxed by its yield on request, once and for life."),
         Field::amount("costs", "", "Costs of the pension"),
     ],
     columns: &[],
@@ -102,18 +106,24 @@ pub fn by_start<T: Copy + Default>(figures: &figures::Pensions, table: &[T], yea
 pub fn read(paper: &mut Bringing<'_>) {
     let gross = paper.amount("gross");
     let figures = &paper.facts.figures.pensions;
-    let taxable = if paper.text("kind") == "private" {
-        let age = paper.count("age");
-        let at = figures.yield_ages.iter().rposition(|from| *from <= age).unwrap_or(0);
-        share(gross, figures.yields[at])
-    } else if paper.has("free") {
-        settled::or_zero(gross - paper.amount("free"))
+    let by_yield =
+        if paper.text("kind") == "private" { gross } else { opened(gross, &paper.paper.paper.boxes) };
+    let at = figures.yield_ages.iter().rposition(|from| *from <= paper.count("age")).unwrap_or(0);
+    let rest = gross - by_yield;
+    let of_rest = if paper.has("free") {
+        settled::or_zero(rest - paper.amount("free"))
     } else {
         let start = i32::try_from(paper.count("start")).unwrap_or(figures.first_year);
-        share(gross, by_start(figures, &figures.shares, start))
+        share(rest, by_start(figures, &figures.shares, start))
     };
-    paper.put("gross", None, taxable, &brings::TAXABLE);
+    let of_rest = if rest.is_zero() { Money::ZERO } else { of_rest };
+    paper.put("gross", None, share(by_yield, figures.yields[at]) + of_rest, &brings::TAXABLE);
     paper.give(&[("costs", &brings::COSTS)]);
+}
+
+/// The part of a pension that is taxed by its yield: of the opening clause (§22 Nr.1 S.3 a bb S.2).
+pub fn opened(gross: Money, boxes: &Answers) -> Money {
+    boxes.get("opening").and_then(Entry::decimal).map_or(Money::ZERO, |part| share(gross, per_cent(part)))
 }
 
 fn share(gross: Money, rate: Rate) -> Money {
@@ -166,10 +176,11 @@ pub fn relief(facts: &Facts, trail: &mut impl Trail, person: usize, wage: Money,
 pub fn points(points: &mut Points<'_>) {
     for paper in points.papers(NOTICE.id) {
         let at = |field: &str| Place::paper(&paper.id, field);
-        let count = |field: &str| paper.boxes.get(field).and_then(hembo_core::household::Entry::count);
+        let count = |field: &str| paper.boxes.get(field).and_then(Entry::count);
         let private = paper.text("kind") == Some("private");
+        let by_yield = private || paper.boxes.contains_key("opening");
         let free = paper.boxes.contains_key("free");
-        if private && count("age").is_none() {
+        if by_yield && count("age").is_none() {
             points.raise(&START_ASKED, at("age"), format!("{}: at which age did it begin?", paper.title));
         } else if !private && !free && count("start").is_none() {
             points.raise(&START_ASKED, at("start"), format!("{}: in which year did it begin?", paper.title));

@@ -18,11 +18,19 @@ pub static PROVISION: Provision = Provision {
                 .help("It raises the rate: its amounts go to 'Benefits and exempt income'."),
         ),
         filer(Field::date(ask::LEFT, "", "Home and abode in Germany given up, in the year")),
+        filer(
+            Field::yes_no(ask::LIMITED, "", "German income while no home or abode was here")
+                .help("Of the year of leaving or arriving: it is assessed together with the rest (§2(7) S.3)."),
+        ),
         filer(Field::yes_no(ask::CHURCH, "", "In a church that levies tax").lasts()),
         filer(
             Field::count(ask::CHURCH_MONTHS, "", "Months in that church", 12)
                 .blank_is("12")
                 .help("From the month after joining, up to the month of leaving."),
+        ),
+        filer(
+            Field::choice(ask::CHURCH_PART, "", "Where they are not all twelve", CHURCH_PARTS)
+                .help("After a move each Land has its rate for its months."),
         ),
         filer(
             Field::yes_no(ask::SERVANT, "", "Civil servant or the like, without a statutory pension").lasts(),
@@ -48,6 +56,20 @@ pub static PROVISION: Provision = Provision {
         ),
         child(Field::yes_no(ask::HALF, "", "A parent outside keeps the other half").lasts()),
         child(
+            Field::person(ask::PARENT, "", "Of spouses: which of them is the parent")
+                .lasts()
+                .help("Where a parent outside keeps the other half: assessed alone, only the parent has allowances."),
+        ),
+        child(
+            Field::yes_no(ask::UNSUPPORTED, "", "The parent outside does not support it")
+                .help("Less than three quarters of what is owed, or nothing is owed for want of means and no advance is paid: its allowances may be taken over (§32(6) S.6)."),
+        ),
+        child(
+            Field::yes_no(ask::REGISTERED, "", "A minor registered in this home alone")
+                .lasts()
+                .help("And the parent outside neither bears costs nor cares to a substantial extent: the care allowance may be taken over (§32(6) S.8)."),
+        ),
+        child(
             Field::count(ask::LUMP_PERCENT, "", "Of its lump sums of disability and training, in per cent", 100)
                 .help("By a joint request of the parents (§33b(5), §33a(2)). Blank: a half where a parent outside keeps the other, else all."),
         ),
@@ -72,6 +94,14 @@ pub static PROVISION: Provision = Provision {
             "The church of the only member raises the special fee (Kirchgeld)",
         )
         .lasts(),
+        Field::decimal(
+            ask::CHURCH_CAP,
+            "",
+            "Cap of church tax (Kappung), in per cent of taxable income",
+            2,
+        )
+        .lasts()
+        .help("0: none. Most churches have one of 2.75 to 4, that of Bayern has none; some ask for an application. It matters at high incomes only."),
     ],
     ..Provision::NONE
 };
@@ -95,7 +125,10 @@ pub mod ask {
     pub const ARRIVED: &str = "arrived";
     pub const INCOME_BEFORE: &str = "income_before";
     pub const LEFT: &str = "left";
+    pub const LIMITED: &str = "limited";
     pub const CHURCH_MONTHS: &str = "church_months";
+    pub const CHURCH_PART: &str = "church_part";
+    pub const CHURCH_CAP: &str = "church_cap";
     pub const GROUND: &str = "ground";
     pub const LAND_BEFORE: &str = "land_before";
     pub const MONTHS_BEFORE: &str = "months_before";
@@ -113,6 +146,9 @@ pub mod ask {
     pub const MONTHS: &str = "months";
     pub const BENEFIT_MONTHS: &str = "benefit_months";
     pub const HALF: &str = "half";
+    pub const PARENT: &str = "parent";
+    pub const UNSUPPORTED: &str = "unsupported";
+    pub const REGISTERED: &str = "registered";
     pub const LUMP_PERCENT: &str = "lump_percent";
     pub const GROUP: &str = "group";
     pub const HOUSEHOLD_MONTHS: &str = "household_months";
@@ -125,6 +161,12 @@ pub mod ask {
 
 /// What a dependant is to a filer.
 pub const RELATIONSHIPS: &[Choice] = &[Choice::new("child", "Child"), Choice::new("other", "Someone else")];
+
+/// Which months of a year in a church are a part of it.
+const CHURCH_PARTS: &[Choice] = &[
+    Choice::new("first", "The first months: left in the year"),
+    Choice::new("last", "The last months: joined or arrived in the year"),
+];
 
 /// Why a child of full age counts (§32(4)).
 const GROUNDS: &[Choice] = &[

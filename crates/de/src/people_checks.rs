@@ -24,7 +24,7 @@ open_points! {
     NUMBER = blocks "DE-C01", "§139b AO", "Compare the number with a letter of the finance office.";
     LAND_ASKED = not_known "land", "§51a; church tax laws", "Say in which Land the household lives: church tax goes by it.";
     MONTHS_ASKED = blocks "months-before", "church tax laws", "Church tax goes by months: enter them.";
-    LAND_CHANGED = not_covered "land-moved", "church tax laws";
+    PART_ASKED = blocks "land-moved", "church tax laws", "After a move each Land has its rate for its months: say which months.";
     MARITAL_ASKED = not_known "marital", "§26(1)", "Say whether they are married: it decides the table.";
     SPOUSE = not_covered "DE-C04", "§§1, 1a, 26";
     APART_BEFORE = blocks "DE-C03", "§26(1) S.1", "Who lived apart for good all year is assessed alone: compare the day, or say so.";
@@ -33,6 +33,7 @@ open_points! {
     ARRIVED_LATER = blocks "DE-C56", "§§1(1), 26(1)", "Home or abode must begin within the year: compare the day.";
     INCOME_ASKED = blocks "DE-C57", "§32b(1) S.1 Nr.2", "Say yes or no, and give the amounts: they raise the rate.";
     GONE = not_covered "left", "§§1(4), 2(7) S.3, 49";
+    LIMITED_ASKED = blocks "left-asked", "§2(7) S.3", "Say yes or no: German income of the rest of the year is assessed together with the rest.";
     CHURCH_PART = look "DE-C75", "church tax laws; §51a", "Church tax goes by months: compare them with the notice of joining or leaving.";
     CHURCH_CAP = not_covered "church-cap", "church tax laws";
     FEE_ASKED = blocks "DE-C50", "church tax laws", "Say whether the church raises the special fee: alone it is not raised.";
@@ -95,22 +96,43 @@ fn one(points: &mut Points<'_>, person: usize) {
     }
     let day = |field: &str| who.answers.get(field).and_then(Entry::date);
     let year = points.facts.figures.year;
-    if day(ask::LEFT).is_some_and(|day| day.year() == year) {
-        points.raise(&GONE, at(ask::LEFT), format!("The year in which {} left is not computed.", who.name));
+    let moved =
+        [ask::LEFT, ask::ARRIVED].into_iter().find(|ask| day(ask).is_some_and(|day| day.year() == year));
+    let left = moved == Some(ask::LEFT);
+    match who.answers.get(ask::LIMITED).and_then(Entry::flag) {
+        Some(true) if moved.is_some() => {
+            let words = format!("German income of {} without a home here is not computed.", who.name);
+            points.raise(&GONE, at(ask::LIMITED), words);
+        }
+        None if moved.is_some() => {
+            let when = if left { "after leaving" } else { "before the arrival" };
+            let words = format!("German income of {} {when}?", who.name);
+            points.raise(&LIMITED_ASKED, at(ask::LIMITED), words);
+        }
+        _ => {}
+    }
+    if left {
+        income_elsewhere(points, person, ask::LEFT);
     }
     let Some(arrived) = day(ask::ARRIVED) else { return };
     if arrived.year() > year {
         points.raise(&ARRIVED_LATER, at(ask::ARRIVED), format!("{} arrived after the year.", who.name));
     }
+    if arrived.year() == year {
+        income_elsewhere(points, person, ask::ARRIVED);
+    }
+}
+
+/// Whether income of the part of the year without a home here is told: it raises the rate.
+fn income_elsewhere(points: &mut Points<'_>, person: usize, moved: &'static str) {
+    let who = &points.household.people[person];
     let own = &points.facts.people[person].own;
     let told = own.has(&benefits::brings::WAGES) || own.has(&benefits::brings::OTHER);
     let said = who.answers.get(ask::INCOME_BEFORE).and_then(Entry::flag);
-    if arrived.year() == year && !told && said != Some(false) {
-        points.raise(
-            &INCOME_ASKED,
-            at(ask::INCOME_BEFORE),
-            format!("Income of {} in the year before the arrival?", who.name),
-        );
+    if !told && said != Some(false) {
+        let when = if moved == ask::LEFT { "after leaving" } else { "before the arrival" };
+        let words = format!("Income of {} in the year {when}?", who.name);
+        points.raise(&INCOME_ASKED, Place::person(&who.id, ask::INCOME_BEFORE), words);
     }
 }
 
@@ -126,10 +148,13 @@ fn church(points: &mut Points<'_>) {
         let words = "For how many months in the Land before the move?";
         points.raise(&MONTHS_ASKED, Place::household(ask::MONTHS_BEFORE), words);
     }
-    let part = |&p: &usize| (1..12).contains(&facts.people[p].church_months);
-    if facts.land_before.is_some() && members.iter().any(part) {
-        let words = "Church tax of a part of the year in two Länder is not computed.";
-        points.raise(&LAND_CHANGED, Place::household(ask::LAND_BEFORE), words);
+    let part = |&&p: &&usize| (1..12).contains(&facts.people[p].church_months);
+    for &person in members.iter().filter(part).filter(|_| facts.land_before.is_some()) {
+        let who = &points.household.people[person];
+        if !who.answers.contains_key(ask::CHURCH_PART) {
+            let words = format!("The first or the last months of {} in the church?", who.name);
+            points.raise(&PART_ASKED, Place::person(&who.id, ask::CHURCH_PART), words);
+        }
     }
     for &person in members.iter().filter(|&&p| facts.people[p].church_months < 12) {
         let who = &facts.people[person];
@@ -146,10 +171,12 @@ fn church(points: &mut Points<'_>) {
         let (base, of) =
             (points.amount(charges::CHURCH_BASE, place), points.amount(charges::NOTIONAL, place));
         let due = cents_down(base, charges::rate(facts));
-        let capped = !figures.uncapped_in.contains(&facts.land) && due > cents_down(of, figures.least_cap);
+        let told = points.answered(ask::CHURCH_CAP).is_some();
+        let capped =
+            !told && !figures.uncapped_in.contains(&facts.land) && due > cents_down(of, figures.least_cap);
         if capped {
-            let words = "Church tax above the cap that some churches have for high incomes is not computed.";
-            points.raise(&CHURCH_CAP, Place::household(ask::LAND), words);
+            let words = "Church tax may be above a cap of the church: which part of taxable income? 0 where there is none.";
+            points.raise(&CHURCH_CAP, Place::household(ask::CHURCH_CAP), words);
         }
     }
 }

@@ -25,6 +25,16 @@ pub struct Plan {
     pub capital: Vec<CapitalWay>,
     /// Who takes the room at home instead of the days.
     pub rooms: Vec<usize>,
+    /// Whose trips home all count as way to work instead of a second household.
+    pub trips: Vec<usize>,
+    /// Over how many years large repairs of each let home are spread, by place among them.
+    pub repairs: Vec<i64>,
+    /// The tax of which countries is deducted instead of credited, by place among them.
+    pub deducted: Vec<usize>,
+    /// Which costs of care at home are claimed as services instead of a burden, by place among them.
+    pub as_services: Vec<usize>,
+    /// What of a child's other half is taken over, by child.
+    pub taken_over: Vec<TakenOver>,
     /// Who claims the costs of a disability instead of the lump sum.
     pub actual_costs: Vec<usize>,
     /// Which work at the home is claimed as energy renovation, by place among such work.
@@ -33,6 +43,18 @@ pub struct Plan {
     pub lump_to: Vec<(usize, usize)>,
     /// To whom a child's training lump sum goes, by child; half to each where nothing is said.
     pub training_to: Vec<(usize, usize)>,
+}
+
+/// What of the other half of a child's allowances is taken over from a parent outside (§32(6) S.6 to 9).
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub enum TakenOver {
+    /// Nothing.
+    #[default]
+    Nothing,
+    /// The care allowance.
+    Care,
+    /// Both allowances; the benefit of both halves stands against them.
+    All,
 }
 
 /// What is done with capital income.

@@ -3,7 +3,7 @@
 use crate::{
     assessment, burdens, capital, children, credits,
     facts::Facts,
-    filing, law,
+    filing, foreign_tax, law, letting,
     plan::{On, Plan},
     work,
 };
@@ -35,6 +35,11 @@ impl<'h> GermanCase<'h> {
             halves: filing::halves(way),
             capital: capital::chosen(facts, way),
             rooms: work::rooms(facts, way),
+            trips: work::trips_as_way(facts, way),
+            repairs: letting::chosen(facts, way),
+            deducted: foreign_tax::chosen(facts, way),
+            as_services: burdens::services(facts, way),
+            taken_over: children::taken_over(facts, way),
             actual_costs: burdens::chosen(facts, way),
             energy: credits::chosen(facts, way),
             lump_to: children::chosen(facts, way, &children::LUMP_TO),

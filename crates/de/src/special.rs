@@ -3,7 +3,7 @@
 
 use crate::{
     bringing::Bringing,
-    capital, children,
+    children,
     plan::On,
     points::Points,
     rounding::{euros_down, euros_up, part_up},
@@ -27,7 +27,7 @@ pub static PROVISION: Provision = Provision {
     lines: LINES,
     limits: LIMITS,
     points: POINTS,
-    papers: &[EXPENSES, LAST_YEAR],
+    papers: &[EXPENSES],
     figures: &["special"],
     carries: CARRIES,
     ..Provision::NONE
@@ -86,8 +86,6 @@ pub mod brings {
     pub static GIFTS_BEFORE: Brought = Brought::new();
     /// Gifts to parties.
     pub static PARTIES: Brought = Brought::new();
-    /// Losses of earlier years.
-    pub static LOSSES: Brought = Brought::new();
 }
 
 const KINDS: &[Choice] = &[
@@ -120,34 +118,8 @@ const EXPENSES: PaperKind = PaperKind {
     next_year: NextYear::Again,
 };
 
-const LAST_YEAR: PaperKind = PaperKind {
-    id: "Last year",
-    subject: subject::PAYMENTS,
-    name: "Notice of last year, Bescheid",
-    words: "brought forward loss gifts bescheid verlustvortrag",
-    title: "Finance office",
-    shared: false,
-    headline: "losses",
-    boxes: &[
-        Field::amount("losses", "", "Losses carried forward"),
-        Field::amount("gifts", "", "Gifts carried forward"),
-        Field::amount("share_losses", "", "Losses of shares carried forward"),
-    ],
-    columns: &[],
-    back: Back::Nothing,
-    years: Years::ALL,
-    next_year: NextYear::Once,
-};
-
 /// Gives special expenses to who paid them.
 pub fn read(paper: &mut Bringing<'_>) {
-    if paper.paper.paper.kind == LAST_YEAR.id {
-        return paper.give(&[
-            ("losses", &brings::LOSSES),
-            ("gifts", &brings::GIFTS_BEFORE),
-            ("share_losses", &capital::brings::SHARES_BEFORE),
-        ]);
-    }
     paper.give_lines(&[
         ("church", &brings::CHURCH),
         ("church_back", &brings::CHURCH_BACK),

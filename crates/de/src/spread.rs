@@ -2,7 +2,7 @@
 
 use crate::{
     assessment, benefits, burdens, capital, charges, children, credits, employment, other_income, payments,
-    pensions, provision, special,
+    pensions, provision, riester, special,
 };
 use hembo_core::line::{SpreadRow, SpreadSection};
 
@@ -34,6 +34,7 @@ pub static SPREAD: &[SpreadSection] = &[
             SpreadRow::new("Provision", None, provision::ALL).minus(),
             SpreadRow::new("Special expenses", None, special::TAKEN).minus(),
             SpreadRow::new("Burdens", None, burdens::ALL).minus(),
+            SpreadRow::new("Subsidised contracts", None, riester::DEDUCTED).minus(),
             SpreadRow::new("Allowances of children", None, children::ALLOWANCES).minus(),
             SpreadRow::new("Taxable income", None, assessment::TAXABLE).result(),
         ],
@@ -46,6 +47,7 @@ pub static SPREAD: &[SpreadSection] = &[
             SpreadRow::new("Tax by the tariff", None, assessment::TARIFF).always(),
             SpreadRow::new("Credits", None, credits::ALL).minus(),
             SpreadRow::new("Flat tax on capital", None, capital::FLAT),
+            SpreadRow::new("Allowances of contracts added", None, riester::ADDED),
             SpreadRow::new("Kindergeld added", None, children::BENEFIT),
             SpreadRow::new("Income tax", None, payments::INCOME_TAX).result(),
             SpreadRow::new("Solidarity surcharge", None, charges::SURCHARGE),

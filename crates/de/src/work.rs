@@ -7,6 +7,7 @@ use crate::{
     equipment,
     facts::Facts,
     figures::Figures,
+    plan::{On, Plan},
     rounding::euros_up,
     wage,
 };
@@ -86,6 +87,10 @@ pub mod brings {
     pub static LODGING: Brought<[Item; 2]> = Brought::new();
     /// The rest of a second household.
     pub static SECOND_HOME: Brought = Brought::new();
+    /// Of its trips what is of the far kilometres.
+    pub static FAR_HOME: Brought = Brought::new();
+    /// All trips home as way to work, which may stand instead of it.
+    pub static ALL_TRIPS: Brought<Way> = Brought::new();
     /// Training.
     pub static TRAINING: Brought = Brought::new();
     /// Other costs.
@@ -110,6 +115,8 @@ pub struct Way {
 #[allow(missing_docs)]
 pub struct Home {
     pub days: Item,
+    /// Of the days those in months without the room, which count beside it.
+    pub outside: Item,
     /// Of a room that is the centre of all work.
     pub room: Option<Item>,
 }
@@ -156,6 +163,7 @@ pub(crate) const HOME: PaperKind = PaperKind {
         Field::yes_no("centre", "", "A room that is the centre of all work"),
         Field::amount("cost", "", "Costs of the room").help("Blank: the flat sum of the year."),
         Field::count("months", "", "Months with the room", 12).blank_is("12"),
+        Field::count("days_outside", "", "Of the days, in months without the room", 366),
     ],
     columns: &[],
     back: Back::Nothing,
@@ -203,7 +211,7 @@ pub(crate) const TRIPS: PaperKind = PaperKind {
         Field::count("main_meals", "", "Main meals given", 732),
         Field::count("car_km", "", "Kilometres by car", 500_000),
         Field::count("other_km", "", "By motorcycle", 500_000),
-        Field::amount("costs", "", "Hotel, tickets"),
+        Field::amount("costs", "", "Hotel, tickets").help("Also meals abroad, by the rates of the country."),
         Field::amount("refunded", "", "Paid back"),
     ],
     back: Back::Nothing,
@@ -225,6 +233,9 @@ pub(crate) const SECOND_HOME: PaperKind = PaperKind {
         Field::count("trips", "", "Trips home", 60),
         Field::decimal("km", "", "Kilometres one way", 1),
         Field::amount("other", "", "Furniture, meals of three months, moves"),
+        Field::count("all_trips", "", "All trips home, where more than one a week", 366)
+            .help("They may all count as way to work instead of the second household: both are weighed."),
+        Field::yes_no("car", "", "By own car"),
     ],
     columns: &[],
     back: Back::Nothing,
@@ -318,6 +329,7 @@ fn home(paper: &mut Bringing<'_>) {
     let cost = settled::greater(paper.amount("cost"), flat);
     let home = Home {
         days: paper.item("days", figures.day * paper.count("days")),
+        outside: paper.item("days_outside", figures.day * paper.count("days_outside")),
         room: paper.flag("centre").then(|| paper.item("cost", cost)),
     };
     for person in paper.owners() {
@@ -366,13 +378,33 @@ fn second_home(paper: &mut Bringing<'_>) {
     let km = full(paper.paper.paper.boxes.get("km"));
     let figures = &paper.facts.figures;
     let trips = distance(figures, 0, km) * paper.count("trips");
+    let far_km = settled::greater(km - figures.commute.far_from, 0);
+    let far = paper.item("trips", figures.commute.far * far_km * paper.count("trips"));
     let most = figures.second_household.month * paper.count("months");
     let lodging = [paper.item("lodging", paper.amount("lodging")), paper.item("months", most)];
     for person in paper.owners() {
         paper.facts.people[person].own.add(&brings::LODGING, lodging);
+        paper.facts.people[person].own.add(&brings::FAR_HOME, far);
+    }
+    if paper.count("all_trips") > paper.count("trips") {
+        all_trips(paper, km);
     }
     paper.put("trips", None, trips, &brings::SECOND_HOME);
     paper.put("other", None, paper.amount("other"), &brings::SECOND_HOME);
+}
+
+/// All trips home as a way to work, so long one way.
+fn all_trips(paper: &mut Bringing<'_>, km: i64) {
+    let figures = &paper.facts.figures;
+    let (trips, far_km) = (paper.count("all_trips"), settled::greater(km - figures.commute.far_from, 0));
+    let item = |amount| paper.item("all_trips", amount);
+    let (all, far) = (item(distance(figures, 0, km) * trips), item(figures.commute.far * far_km * trips));
+    let none = item(Money::ZERO);
+    let (by_car, otherwise) = if paper.flag("car") { (all, none) } else { (none, all) };
+    for person in paper.owners() {
+        let way = Way { by_car, otherwise, tickets: none, far };
+        paper.facts.people[person].own.add(&brings::ALL_TRIPS, way);
+    }
 }
 
 fn others(paper: &mut Bringing<'_>) {
@@ -390,16 +422,17 @@ pub struct Taken {
 }
 
 /// The actual expenses, each line up to euros, against the lump sum; `wage` is that without pensions.
-pub fn reckon(facts: &Facts, trail: &mut impl Trail, person: usize, takes_room: bool, wage: Money) -> Taken {
+pub fn reckon(facts: &Facts, plan: &Plan, trail: &mut impl Trail, person: usize, wage: Money) -> Taken {
     let own = &facts.people[person].own;
+    let (takes_room, trips) = (plan.rooms.contains(&person), plan.trips.contains(&person));
     let scope = Scope::Person(person);
     let figures = &facts.figures;
     let fee = if wage > Money::ZERO { figures.equipment.account_fee } else { Money::ZERO };
     let mut all: Vec<(LineId, Money)> = vec![
-        (WAY, way(facts, trail, person)),
+        (WAY, way(facts, trail, person, trips)),
         (AT_HOME, at_home(facts, trail, person, takes_room)),
         (ACCOUNT, trail.line(ACCOUNT, scope, fee, |i| _ = i.figure("Without proof", fee))),
-        (SECOND, second(facts, trail, person)),
+        (SECOND, second(facts, trail, person, trips)),
     ];
     let meals = sum(own.of(&wage::brings::MEALS_PAID));
     for (line, kind, paid) in [
@@ -426,11 +459,13 @@ pub fn reckon(facts: &Facts, trail: &mut impl Trail, person: usize, takes_room: 
     Taken { taken, above_lump: actual - figures.wages.lump, lump_left: left }
 }
 
-fn way(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
+/// The way to work, `with_trips` home instead of a second household.
+fn way(facts: &Facts, trail: &mut impl Trail, person: usize, with_trips: bool) -> Money {
     let own = &facts.people[person].own;
     let scope = Scope::Person(person);
-    let ways = own.of(&brings::WAYS);
-    let all = |of: fn(&Way) -> Item| ways.iter().map(|way| of(way).amount).sum::<Money>();
+    let home = if with_trips { own.of(&brings::ALL_TRIPS) } else { &[] };
+    let ways = own.of(&brings::WAYS).iter().chain(home);
+    let all = |of: fn(&Way) -> Item| ways.clone().map(|way| of(way).amount).sum::<Money>();
     let otherwise =
         limit::cap(trail, WITHOUT_CAR.at(scope), all(|way| way.otherwise), facts.figures.commute.most);
     let allowance = all(|way| way.by_car) + otherwise;
@@ -438,23 +473,33 @@ fn way(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
     let paid = own.of(&wage::brings::COMMUTE_PAID);
     let amount = euros_up(settled::or_zero(more - sum(paid)));
     trail.line(WAY, scope, amount, |i| {
-        i.items(ways.iter().flat_map(|way| [&way.by_car, &way.otherwise, &way.tickets])).items(paid);
+        i.items(ways.clone().flat_map(|way| [&way.by_car, &way.otherwise, &way.tickets])).items(paid);
     })
+}
+
+/// What of a person's ways to work and trips home is of the far kilometres (§101 S.2).
+pub fn far(on: On<'_>, person: usize) -> impl Iterator<Item = &Item> + Clone {
+    let own = on.own(person);
+    let trips = on.plan.trips.contains(&person);
+    let (home, all) =
+        if trips { (&[][..], own.of(&brings::ALL_TRIPS)) } else { (own.of(&brings::FAR_HOME), &[][..]) };
+    own.of(&brings::WAYS).iter().chain(all).map(|way| &way.far).chain(home)
 }
 
 fn at_home(facts: &Facts, trail: &mut impl Trail, person: usize, takes_room: bool) -> Money {
     let homes = facts.people[person].own.of(&brings::HOMES);
     let scope = Scope::Person(person);
-    let days = homes.iter().map(|home| home.days.amount).sum();
+    let days = homes.iter().map(|home| if takes_room { home.outside.amount } else { home.days.amount }).sum();
     let days = limit::cap(trail, DAYS_AT_HOME.at(scope), days, facts.figures.home_office.most);
     let rooms = || homes.iter().filter_map(|home| home.room.as_ref());
-    let amount = if takes_room { sum(rooms()) } else { days };
+    let amount = if takes_room { sum(rooms()) + days } else { days };
     trail.line(AT_HOME, scope, euros_up(amount), |i| {
-        i.items(homes.iter().map(|home| &home.days)).items(rooms());
+        i.items(homes.iter().flat_map(|home| [&home.days, &home.outside])).items(rooms());
     })
 }
 
-fn second(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
+/// A second household, unless all its trips home count as a way to work.
+fn second(facts: &Facts, trail: &mut impl Trail, person: usize, as_way: bool) -> Money {
     let own = &facts.people[person].own;
     let scope = Scope::Person(person);
     let lodgings = own.of(&brings::LODGING);
@@ -464,6 +509,7 @@ fn second(facts: &Facts, trail: &mut impl Trail, person: usize) -> Money {
     let rest = own.of(&brings::SECOND_HOME);
     let by_employer = own.of(&wage::brings::SECOND_HOME_PAID);
     let amount = euros_up(settled::or_zero(lodging + sum(rest) - sum(by_employer)));
+    let amount = if as_way { Money::ZERO } else { amount };
     trail.line(SECOND, scope, amount, |i| {
         i.items(lodgings.iter().map(|[paid, _]| paid)).items(rest).items(by_employer);
     })
@@ -489,6 +535,25 @@ pub static ROOM: Open<Facts> = Open::new(
         Decision::between(id, format!("Work of {name} at home"), "§4(5) Nr.6b, 6c", options)
     },
 );
+
+/// Whether all trips home of a person count as way to work instead of a second household (§9(1) S.3 Nr.4, 5).
+pub static TRIPS_HOME: Open<Facts> = Open::new(
+    |facts| facts.filers.iter().copied().filter(|&p| facts.people[p].own.has(&brings::ALL_TRIPS)).collect(),
+    |facts, person| {
+        let name = facts.first_name(person);
+        let options = vec![
+            Opt::new("second", "As a second household", ""),
+            Opt::new("way", "All trips as way to work", format!("trips home of {name} as way to work")),
+        ];
+        let id = format!("de.trips.{}", facts.people[person].id);
+        Decision::between(id, format!("Second household of {name}"), "§9(1) S.3 Nr.4, 5", options)
+    },
+);
+
+/// Whose trips home count so in a way.
+pub fn trips_as_way(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Vec<usize> {
+    facts.filers.iter().copied().filter(|&p| way.taken(&TRIPS_HOME, p) == Some(1)).collect()
+}
 
 /// Who takes the room in a way; who has no days always does.
 pub fn rooms(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Vec<usize> {

@@ -40,6 +40,7 @@ fn each_check_finds_its_fault_and_nothing_else() {
     };
     let moved_land =
         || wages(json!({})).answer_for("ada", "church", json!(true)).answer("land_before", json!("BY"));
+    let gone = |day: &str| wages(json!({})).answer_for("ada", "left", json!(day));
     let cases = [
         (
             "DE-C03",
@@ -383,9 +384,10 @@ fn each_check_finds_its_fault_and_nothing_else() {
         ),
         (
             "left",
-            wages(json!({})).answer_for("ada", "left", json!("2025-05-05")),
-            wages(json!({})).answer_for("ada", "left", json!("2026-01-05")),
+            gone("2025-05-05").answer_for("ada", "limited", json!(true)),
+            gone("2025-05-05").answer_for("ada", "limited", json!(false)),
         ),
+        ("left-asked", gone("2025-05-05"), gone("2026-01-05")),
         (
             "land-moved",
             moved_land().answer("months_before", json!(4)).answer_for("ada", "church_months", json!(11)),

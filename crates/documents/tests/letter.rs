@@ -1,7 +1,7 @@
 //! Letters: merged by a template, read from the editor, written as DOCX and PDF.
 #![allow(missing_docs, clippy::unwrap_used)]
 
-use hembo_core::{file, outcome};
+use hembo_core::{certificate::certificate, file, outcome};
 use hembo_documents::{
     Sheet,
     letter::{FIELDS, Fields, Letter, LetterBlock, docx, merge},
@@ -37,6 +37,7 @@ fn fields_asked(asked: &[String]) -> Fields {
         letter: None,
         slips: &[],
         asked,
+        certificate: &certificate(household, outcome, rules),
     })
 }
 

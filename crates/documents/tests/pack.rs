@@ -1,7 +1,7 @@
 //! The pack of every demo household: it can be written, keeps to PDF/UA-1, and says what the outcome says.
 #![allow(missing_docs, clippy::unwrap_used)]
 
-use hembo_core::{Household, Outcome, file, outcome};
+use hembo_core::{Household, Outcome, certificate::certificate, file, outcome};
 use hembo_documents::{
     document::{Block, Document, Picture},
     pack::{self, Note, Part, Source},
@@ -50,6 +50,7 @@ fn pack_of(household: &Household, outcome: &Outcome, parts: &[Part]) -> Document
             page: 0,
         }],
         asked: &[],
+        certificate: &certificate(household, outcome, rules),
     };
     pack::document(source, parts)
 }
@@ -66,6 +67,19 @@ fn words(document: &Document, part: Part) -> Vec<String> {
         Block::Picture(picture) => vec![picture.words.clone()],
     };
     found.blocks.iter().flat_map(of_block).collect()
+}
+
+#[test]
+fn the_certificate_says_what_was_weighed_and_has_its_digest() {
+    let (household, outcome) = demo("us/vreeland-mbeki.json");
+    let told = words(&pack_of(&household, &outcome, &[Part::Certificate]), Part::Certificate);
+    assert!(
+        told.iter().any(|words| words.starts_with("23 ways are lawful; every one was weighed")),
+        "{told:?}"
+    );
+    assert!(told.contains(&"lived together after June".to_owned()));
+    let digest = told.last().unwrap().replace(' ', "");
+    assert!(digest.len() == 64 && digest.chars().all(|digit| digit.is_ascii_hexdigit()), "{digest}");
 }
 
 #[test]

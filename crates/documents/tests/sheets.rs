@@ -2,7 +2,7 @@
 #![allow(missing_docs, clippy::unwrap_used)]
 
 use calamine::{Data, Reader, Xlsx};
-use hembo_core::{Household, Outcome, file, outcome};
+use hembo_core::{Household, Outcome, certificate::certificate, file, outcome};
 use hembo_documents::{
     pack::Source,
     sheets::{Cell, NAMES, Sheet, csv, sheets, xlsx},
@@ -29,6 +29,7 @@ fn sheets_of(change: impl Fn(&mut Household)) -> ([Sheet; 4], Outcome) {
         letter: None,
         slips: &[],
         asked: &[],
+        certificate: &certificate(&household, &outcome, rules),
     };
     (sheets(source), outcome)
 }

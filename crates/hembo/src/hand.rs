@@ -2,10 +2,13 @@
 //!
 //! Exit codes: 0 written; 1 the file could not be read, is no household, or nothing could be written; 2 wrong arguments.
 
-use crate::reckon::{household, tell, tell_faults};
+use crate::reckon::{fault, household, reckoned, tell, tell_faults};
 use hembo_core::{
-    Household, Outcome, Registry, check::Fault, outcome::NAMED_WAYS, outcome::Unreckoned, outcome::Wanted,
-    outcome::reckon_until, search::Stop, secret,
+    Household, Outcome, Registry,
+    certificate::{Certificate, certificate},
+    check::Fault,
+    outcome::NAMED_WAYS,
+    secret,
 };
 use hembo_documents::{
     letter::{self, Fields},
@@ -103,7 +106,7 @@ fn hand(
     registry: &Registry,
     make: impl Fn(Source<'_>) -> Result<Vec<u8>, String>,
 ) -> ExitCode {
-    let (household, outcome) = match reckoned(&handed.file, registry) {
+    let (household, outcome, certificate) = match worked(&handed.file, registry) {
         Ok(reckoned) => reckoned,
         Err(faults) => {
             tell_faults(&handed.file, &faults);
@@ -122,6 +125,7 @@ fn hand(
         letter: None,
         slips: &[],
         asked: &[],
+        certificate: &certificate,
     };
     let written = make(source).and_then(|bytes| put(handed.out.as_deref(), &bytes));
     match written {
@@ -130,18 +134,16 @@ fn hand(
     }
 }
 
-fn reckoned(path: &PathBuf, registry: &Registry) -> Result<(Household, Outcome), Vec<Fault>> {
+/// A household file, what comes out of it, and the certificate of that.
+fn worked(path: &PathBuf, registry: &Registry) -> Result<(Household, Outcome, Certificate), Vec<Fault>> {
     let mut household = household(path, registry)?;
-    let reckoned = reckon_until(&household, registry, Wanted::all(NAMED_WAYS), &Stop::default());
-    let outcome = reckoned.map_err(|why| match why {
-        Unreckoned::Faults(faults) => faults,
-        Unreckoned::Stopped => Vec::new(),
-    })?;
+    let outcome = reckoned(&household, NAMED_WAYS, registry)?;
+    let unknown = || fault(format!("No law of '{}' is known.", household.country));
+    let pack = registry.pack(&household.country).ok_or_else(unknown)?;
+    let certificate = certificate(&household, &outcome, pack);
     // Numbers are for the authority, not for what is handed over.
-    if let Some(pack) = registry.pack(&household.country) {
-        secret::leave_out(&mut household, pack);
-    }
-    Ok((household, outcome))
+    secret::leave_out(&mut household, pack);
+    Ok((household, outcome, certificate))
 }
 
 fn put(out: Option<&Path>, bytes: &[u8]) -> Result<(), String> {

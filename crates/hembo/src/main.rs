@@ -1,6 +1,9 @@
-//! The binary: `serve` the application, play the `authority`, `reckon` household files, carry them `forward`, `split` them, write the `pack` or the `letter` of one, print the `schema`, the `openapi` description or what is covered.
+//! The binary: `serve` the application, manage its people (`user`), `backup` and `restore` it, play the `authority`, `reckon`
+//! household files, carry them `forward`, `split` them, `certify` and `verify` results, write the `pack` or the `letter` of one,
+//! print the `schema`, the `openapi` description or what is covered.
 
 mod authority;
+mod certify;
 mod forward;
 mod hand;
 mod reckon;
@@ -37,6 +40,14 @@ struct Arguments {
 enum Task {
     /// Serve the application.
     Serve(hembo_server::Settings),
+    /// List, add, reset, disable or enable the people who sign in.
+    User(hembo_server::manage::PeopleArguments),
+    /// Make a backup of a practice, checked by a restore into a throw-away database.
+    Backup(hembo_server::backup::BackupArguments),
+    /// Restore a backup into an empty database.
+    Restore(hembo_server::backup::RestoreArguments),
+    /// Write every household of a practice as a file, its numbers in full.
+    Export(hembo_server::practice_files::ExportArguments),
     /// Play the tax authority and the payers, with made-up data.
     Authority(authority::Arguments),
     /// Compute household files and print their outcomes as JSON.
@@ -45,6 +56,10 @@ enum Task {
     Forward(forward::Arguments),
     /// Divide household files with two filers in two and print these as JSON.
     Split(split::Arguments),
+    /// Print the certificates of household files as JSON, with the facts, rules and results that they are of.
+    Certify(certify::Arguments),
+    /// Reckon certificates again and tell whether facts, rules and results agree.
+    Verify(certify::Arguments),
     /// Write the pack of a household file as PDF.
     Pack(hand::PackArguments),
     /// Write the letter of a household file as DOCX, by a template.
@@ -63,10 +78,22 @@ enum Task {
 fn main() -> ExitCode {
     match Arguments::parse().command {
         Task::Serve(settings) => ended(hembo_server::serve(settings, REGISTRY.clone())),
+        Task::User(arguments) => match hembo_server::manage::people(&arguments) {
+            Ok(lines) => print(&lines.join("\n")),
+            Err(error) => ended(Err(error)),
+        },
+        Task::Backup(arguments) => ended(hembo_server::backup::backup(&arguments)),
+        Task::Restore(arguments) => ended(hembo_server::backup::restore(&arguments)),
+        Task::Export(arguments) => match hembo_server::practice_files::export(&arguments, &REGISTRY) {
+            Ok(count) => print(&format!("{count} households")),
+            Err(error) => ended(Err(error)),
+        },
         Task::Authority(arguments) => ended(authority::run(arguments, REGISTRY.clone())),
         Task::Reckon(arguments) => reckon::run(&arguments, &REGISTRY),
         Task::Forward(arguments) => forward::run(&arguments, &REGISTRY),
         Task::Split(arguments) => split::run(&arguments, &REGISTRY),
+        Task::Certify(arguments) => certify::certify(&arguments, &REGISTRY),
+        Task::Verify(arguments) => certify::verify(&arguments, &REGISTRY),
         Task::Pack(arguments) => hand::pack(&arguments, &REGISTRY),
         Task::Letter(arguments) => hand::letter(&arguments, &REGISTRY),
         Task::Schema => print(&format!("{:#}", schema::household(&REGISTRY))),

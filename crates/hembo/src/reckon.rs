@@ -22,9 +22,11 @@ use std::{
 
 /// How many ways are named where nobody asks for more.
 const WAYS: usize = 1_000;
-const BAD_FILE: u8 = 1;
+/// A file could not be read, or is none of its kind.
+pub const BAD_FILE: u8 = 1;
 const BAD_ARGUMENTS: u8 = 2;
-const NOT_COVERED: u8 = 3;
+/// What is asked of a result does not hold.
+pub const NOT_COVERED: u8 = 3;
 
 /// What `reckon` is asked to do.
 #[derive(clap::Args)]
@@ -124,11 +126,7 @@ fn one(
 ) -> Result<Outcome, Vec<Fault>> {
     let mut household = household(file, registry)?;
     household.pins.extend(pins.clone());
-    let outcome = outcome::reckon_until(&household, registry, Wanted::all(ways), &Stop::default());
-    let outcome = outcome.map_err(|why| match why {
-        Unreckoned::Faults(faults) => faults,
-        Unreckoned::Stopped => fault("The computation was stopped.".into()),
-    })?;
+    let outcome = reckoned(&household, ways, registry)?;
     let faults: Vec<_> = pins.iter().filter_map(|(d, o)| outcome.check_pin(d, o).err()).collect();
     if !faults.is_empty() {
         return Err(faults);
@@ -136,12 +134,22 @@ fn one(
     Ok(if trail { outcome } else { outcome.without_trail() })
 }
 
-fn fault(message: String) -> Vec<Fault> {
+/// What comes out of a household, with so many ways named.
+pub fn reckoned(household: &Household, ways: usize, registry: &Registry) -> Result<Outcome, Vec<Fault>> {
+    let outcome = outcome::reckon_until(household, registry, Wanted::all(ways), &Stop::default());
+    outcome.map_err(|why| match why {
+        Unreckoned::Faults(faults) => faults,
+        Unreckoned::Stopped => fault("The computation was stopped.".into()),
+    })
+}
+
+/// Something wrong with a whole file.
+pub fn fault(message: String) -> Vec<Fault> {
     vec![Fault::new("", message)]
 }
 
 /// At most one byte more than a household file may have, so that a huge file is refused without being read.
-fn bytes(file: &PathBuf) -> Result<Vec<u8>, Vec<Fault>> {
+pub fn bytes(file: &PathBuf) -> Result<Vec<u8>, Vec<Fault>> {
     let source: Box<dyn Read> = if file.as_os_str() == "-" {
         Box::new(stdin())
     } else {

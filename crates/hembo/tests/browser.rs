@@ -21,15 +21,8 @@ async fn a_preparers_work_through_the_real_interface() {
     let stand_in = stand_in.unwrap().with_camera(hembo_reader::picture_of).router();
     let played = tokio::spawn(async move { axum::serve(outside, stand_in).await });
     let key = std::env::temp_dir().join(format!("hembo-key-browser-{}", std::process::id()));
-    let settings = Settings {
-        database: Cluster::test_database("browser").unwrap(),
-        listen: "127.0.0.1:0".parse().unwrap(),
-        web,
-        key: key.clone(),
-        demo: None,
-        authority: Some(authority.clone()),
-        secure_cookies: false,
-    };
+    let database = Cluster::test_database("browser").unwrap();
+    let settings = Settings { web, authority: Some(authority.clone()), ..Settings::of(&database, &key) };
     let mut app = app(&settings, REGISTRY.clone()).await.unwrap();
     app.reader = Arc::new(Program(env!("CARGO_BIN_EXE_hembo").into()));
     std::fs::remove_file(key).unwrap();

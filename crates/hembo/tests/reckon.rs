@@ -69,6 +69,30 @@ fn partners_who_file_alone_are_reckoned_together() {
     assert_eq!((quebec.status.code(), &outcomes(&quebec)[0]["covered"]), (Some(3), &false.into()));
 }
 
+/// A certificate agrees with what is reckoned again; a changed one does not, and what is none is refused.
+#[test]
+fn certificates_are_verified() {
+    let sealed = hembo(&["certify", &demo("vreeland-mbeki"), &of_partners("pell-achterberg")], None);
+    assert_eq!(sealed.status.code(), Some(0), "{}", message(&sealed));
+    let all = outcomes(&sealed);
+    assert_eq!(all.len(), 2);
+    for one in &all {
+        let agrees = hembo(&["verify", "-"], Some(one.to_string().as_bytes()));
+        assert_eq!(agrees.status.code(), Some(0), "{}", message(&agrees));
+    }
+    let mut changed = all[0].clone();
+    changed["certified"]["result"]["total"] = "11140.00".into();
+    let told = hembo(&["verify", "-"], Some(changed.to_string().as_bytes()));
+    assert_eq!(told.status.code(), Some(3));
+    assert!(message(&told).contains("digest is another") && message(&told).contains("then tax 11140.00"));
+    let other_rules = all[0].to_string().replacen("\"rules\":\"", "\"rules\":\"old-", 1);
+    let told = hembo(&["verify", "-"], Some(other_rules.as_bytes()));
+    assert!(message(&told).contains("The rules are others: then old-"), "{}", message(&told));
+    let none = hembo(&["verify", &demo("vreeland-mbeki")], None);
+    assert_eq!(none.status.code(), Some(1));
+    assert!(message(&none).contains("It is no certificate"));
+}
+
 #[test]
 fn the_trail_and_pins_are_asked_for() {
     let file = demo("vreeland-mbeki");

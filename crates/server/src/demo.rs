@@ -3,7 +3,7 @@
 use crate::{
     App,
     api::households::store_new,
-    auth::password,
+    auth::{Role, password},
     store::{
         practice::{self, Practice},
         users,
@@ -32,13 +32,13 @@ pub async fn load(app: &App, folder: &Path) -> io::Result<()> {
         return Ok(());
     }
     let hash = tokio::task::spawn_blocking(|| password::hash(PASSWORD)).await?;
-    let administrator = users::add(&app.database, OFFICE, "K. Ravndal", "administrator", &hash).await;
+    let administrator = users::add(&app.database, OFFICE, "K. Ravndal", Role::Administrator, &hash).await;
     administrator.map_err(io::Error::other)?;
-    let reviewer = users::add(&app.database, REVIEWER, "M. Tarrow", "reviewer", &hash).await;
+    let reviewer = users::add(&app.database, REVIEWER, "M. Tarrow", Role::Reviewer, &hash).await;
     reviewer.map_err(io::Error::other)?;
-    let named = Practice { name: NAME.into(), own_review: false };
+    let named = Practice { name: NAME.into(), own_review: false, own_sight: false };
     practice::set(&app.database, &named).await.map_err(io::Error::other)?;
-    let added = users::add(&app.database, LOGIN, "N. Ostrava", "preparer", &hash).await;
+    let added = users::add(&app.database, LOGIN, "N. Ostrava", Role::Preparer, &hash).await;
     let by = added.map_err(io::Error::other)?;
     for file in files(folder)? {
         let wrong = |what: String| io::Error::other(format!("{}: {what}", file.display()));

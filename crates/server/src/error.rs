@@ -4,10 +4,11 @@ use crate::{auth::sessions::BUSY, outside::Trouble};
 use axum::{
     Json,
     http::{StatusCode, header},
-    response::{IntoResponse, Response},
+    response::{AppendHeaders, IntoResponse, Response},
 };
 use hembo_core::{Fault, command::Conflict};
 use serde::Serialize;
+use std::time::Duration;
 use utoipa::ToSchema;
 
 /// What a handler answers with, if all goes well or not.
@@ -37,6 +38,9 @@ pub struct Problem {
     /// For a stale edit: what it touches that was set to something else meanwhile.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub conflicts: Vec<Conflict>,
+    /// After how many seconds to try again, as the header says, too.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub retry_after: Option<u64>,
 }
 
 impl Problem {
@@ -55,6 +59,7 @@ impl Problem {
             revision: None,
             changed: Vec::new(),
             conflicts: Vec::new(),
+            retry_after: None,
         }
     }
 
@@ -109,6 +114,11 @@ impl Problem {
         Problem::new(StatusCode::UNAUTHORIZED, "urn:hembo:refused", "Sign-in refused", detail)
     }
 
+    /// Name and password go together, and a second factor is asked for.
+    pub fn second_factor(why: &str) -> Problem {
+        Problem::new(StatusCode::UNAUTHORIZED, "urn:hembo:second-factor", "Second factor", why)
+    }
+
     /// A request that another site may have made.
     pub fn forged() -> Problem {
         let detail = "The request did not carry this session's token. Reload the page.";
@@ -152,10 +162,18 @@ impl Problem {
         Problem::new(status, "urn:hembo:unreadable", "Cannot be read", detail)
     }
 
-    /// Too many tries.
-    pub fn too_many() -> Problem {
-        let detail = "Too many tries. Wait a minute and try again.";
-        Problem::new(StatusCode::TOO_MANY_REQUESTS, "urn:hembo:too-many", "Too many tries", detail)
+    /// Too many tries; the next one after so long.
+    pub fn too_many(wait: Duration) -> Problem {
+        let seconds = wait.as_secs().max(1);
+        let told = if seconds < 90 {
+            format!("{seconds} seconds")
+        } else {
+            format!("{} minutes", seconds.div_ceil(60))
+        };
+        let detail = format!("Too many tries. Try again in {told}.");
+        let problem =
+            Problem::new(StatusCode::TOO_MANY_REQUESTS, "urn:hembo:too-many", "Too many tries", detail);
+        Problem { retry_after: Some(seconds), ..problem }
     }
 
     /// Something that must not happen; the cause is in the log, not in the answer.
@@ -169,7 +187,9 @@ impl Problem {
 impl IntoResponse for Problem {
     fn into_response(self) -> Response {
         let status = StatusCode::from_u16(self.status).unwrap_or(StatusCode::INTERNAL_SERVER_ERROR);
-        (status, [(header::CONTENT_TYPE, "application/problem+json")], Json(self)).into_response()
+        let wait =
+            self.retry_after.map(|seconds| AppendHeaders([(header::RETRY_AFTER, seconds.to_string())]));
+        (status, [(header::CONTENT_TYPE, "application/problem+json")], wait, Json(self)).into_response()
     }
 }
 

@@ -8,7 +8,7 @@ use serde::Serialize;
 use std::collections::BTreeMap;
 use utoipa::ToSchema;
 
-/// The package of a return, with the schedules' values and the papers behind them; nothing of the practice's own work.
+/// The package of a return to an authority, with the schedules' values and the papers behind them; nothing of the practice's own work.
 ///
 /// # Errors
 /// Someone on it who has no number.
@@ -17,6 +17,7 @@ pub fn package(
     outcome: &Outcome,
     pack: &dyn Pack,
     of: &ReturnSchedules,
+    authority: &str,
     amends: Option<&str>,
 ) -> Answer<Package> {
     let filer = |id: &String| {
@@ -27,8 +28,8 @@ pub fn package(
         })?;
         Ok(Taxpayer { name: person.name.clone(), number: digits(number) })
     };
-    let (total, balance) = outcome.of_return(&of.scope, pack);
-    let forms = of.forms.iter().filter(|form| form.required && !form.kept).map(|form| wire::Form {
+    let (total, balance) = outcome.of_return(&of.scope, authority, pack);
+    let forms = of.going_to(authority).map(|form| wire::Form {
         name: form.name.clone(),
         lines: form
             .rows
@@ -48,10 +49,10 @@ pub fn package(
     for paper in &mut sent.papers {
         paper.held = None;
         paper.before.clear();
-        paper.changed.clear();
     }
     Ok(Package {
         scope: of.scope.clone(),
+        authority: authority.to_owned(),
         filers: of.people.iter().map(filer).collect::<Answer<_>>()?,
         amends: amends.map(str::to_owned),
         total,
@@ -64,13 +65,27 @@ pub fn package(
 
 /// A household without the practice's own work.
 pub fn without_own_work(household: &Household) -> Household {
-    let mut sent = household.clone();
+    let mut sent = without_keeping(household);
     sent.dismissed.clear();
     sent.refused.clear();
     sent.pins.clear();
+    sent.pin_reasons.clear();
     sent.before = None;
-    sent.reference = String::new();
     sent
+}
+
+/// A household without how its papers are kept and looked after, and without the practice's own number: what of it no
+/// return says.
+pub fn without_keeping(household: &Household) -> Household {
+    let mut kept = household.clone();
+    kept.reference = String::new();
+    for paper in &mut kept.papers {
+        paper.checked = false;
+        paper.changed.clear();
+        paper.proof = false;
+        paper.files.clear();
+    }
+    kept
 }
 
 /// A line that was assessed otherwise than it was filed.

@@ -12,7 +12,7 @@ use hembo_core::{
     Fault, Household, Pack,
     check::{self, LONGEST_REASON, digits},
     command::Command,
-    held::{self, Beside, Held},
+    held::{self, Beside, BesideLine, Held},
     household::{Answers, Dismissal, Paper},
     paper::PaperKind,
 };
@@ -61,6 +61,8 @@ pub struct Offered {
     /// The keyed paper that it is.
     pub paper: Option<String>,
     pub boxes: Vec<Beside>,
+    /// The lines of its list that are held or were keyed, where any is held.
+    pub lines: Vec<BesideLine>,
     /// Why it was refused, what was keyed stays, or it cannot be used.
     pub reason: Option<String>,
 }
@@ -91,6 +93,9 @@ pub struct Slip {
     issued: String,
     /// What stands in its boxes.
     pub boxes: Answers,
+    /// The lines of its list.
+    #[serde(default)]
+    pub rows: Vec<Answers>,
 }
 
 impl Slip {
@@ -100,17 +105,14 @@ impl Slip {
     }
 
     fn held(&self, on: Date) -> Held {
-        Held { slip: self.id.clone(), by: self.title.clone(), on, boxes: self.boxes.clone(), kept: None }
+        let (boxes, rows) = (self.boxes.clone(), self.rows.clone());
+        Held { slip: self.id.clone(), by: self.title.clone(), on, boxes, rows, kept: None }
     }
 
     /// The paper that it makes.
     fn paper(&self, kind: &PaperKind, id: &str, held: Held) -> Paper {
-        let paper = held::paper_of(kind, id, &self.person, &self.title, &self.boxes);
+        let paper = held::paper_of(kind, id, &self.person, &held);
         Paper { held: Some(held), ..paper }
-    }
-
-    fn fingerprint(&self) -> String {
-        held::fingerprint(&self.kind, &self.title, &self.boxes)
     }
 }
 
@@ -156,6 +158,11 @@ impl<'a> Table<'a> {
         found.into_iter().find(|fault| fault.at.starts_with(&at)).map(|fault| fault.message)
     }
 
+    /// A refusal holds for what is held now only.
+    fn fingerprint(&self, slip: &Slip) -> String {
+        held::fingerprint(&slip.kind, &slip.held(self.on))
+    }
+
     /// The keyed paper that each slip is, where there is one: no paper is two slips'.
     fn papers(&self) -> BTreeMap<&str, &Paper> {
         let mut found: BTreeMap<&str, &Paper> = BTreeMap::new();
@@ -189,18 +196,21 @@ impl<'a> Table<'a> {
         let boxes =
             kind.map(|kind| held::beside(kind, &slip.boxes, paper.map(|paper| kind.told(paper)).as_ref()));
         let boxes = boxes.unwrap_or_default();
+        let lines = kind.map(|kind| held::lines(kind, &slip.rows, paper)).unwrap_or_default();
         let refused = self.household.refused.get(&slip.id).filter(|refused| {
-            refused.about.is_none() || refused.about.as_deref() == Some(&slip.fingerprint())
+            refused.about.is_none() || refused.about.as_deref() == Some(&self.fingerprint(slip))
         });
         let marked = paper.and_then(|paper| paper.held.as_ref()).filter(|held| held.slip == slip.id);
-        let as_marked = marked.filter(|held| held.boxes == slip.boxes);
+        let as_marked = marked.filter(|held| held.boxes == slip.boxes && held.rows == slip.rows);
         let kept = as_marked.and_then(|held| held.kept.clone());
         let unusable = self.unusable(slip);
         let (state, reason) = match (unusable, refused, paper) {
             (Some(why), ..) => (Stands::Unusable, Some(why)),
             (_, Some(Dismissal { reason, .. }), _) => (Stands::Refused, Some(reason.clone())),
             (_, _, None) => (Stands::New, None),
-            _ if boxes.iter().all(|of| of.agrees) => (Stands::Agrees, None),
+            _ if boxes.iter().all(|of| of.agrees) && lines.iter().all(|of| of.agrees) => {
+                (Stands::Agrees, None)
+            }
             _ if kept.is_some() => (Stands::Kept, kept),
             _ => (Stands::Differs, None),
         };
@@ -220,6 +230,7 @@ impl<'a> Table<'a> {
             settled,
             paper: paper.map(|paper| paper.id.clone()),
             boxes,
+            lines,
             reason,
         }
     }
@@ -242,6 +253,7 @@ impl<'a> Table<'a> {
             settled: false,
             paper: Some(paper.id.clone()),
             boxes: held::beside(kind, &Answers::new(), Some(&kind.told(paper))),
+            lines: Vec::new(),
             reason: None,
         })
     }
@@ -265,8 +277,8 @@ pub fn of_household(slip: wire::Slip, household: &Household) -> Option<Slip> {
     let number = digits(&slip.number);
     let is_it = |text: Option<&str>| text.is_some_and(|text| digits(text) == number);
     let person = household.people.iter().find(|person| is_it(person.id_number.as_deref()))?;
-    let wire::Slip { id, kind, title, source, issued, boxes, .. } = slip;
-    Some(Slip { id, person: person.id.clone(), kind, title, source, issued, boxes })
+    let wire::Slip { id, kind, title, source, issued, boxes, rows, .. } = slip;
+    Some(Slip { id, person: person.id.clone(), kind, title, source, issued, boxes, rows })
 }
 
 impl Table<'_> {
@@ -308,7 +320,7 @@ impl Table<'_> {
                 Settling::Refuse => commands.push(Command::RefuseSlip {
                     slip: slip.id.clone(),
                     reason: Some(reason.into()),
-                    about: Some(slip.fingerprint()),
+                    about: Some(self.fingerprint(slip)),
                 }),
                 Settling::TakeUp => {
                     let marked = paper.filter(|paper| paper.held.is_some());
@@ -348,6 +360,8 @@ impl Table<'_> {
         let boxes = held::beside(kind, &slip.boxes, Some(&kind.told(paper)));
         let apart = boxes.into_iter().filter(|of| !of.agrees);
         commands.extend(apart.map(|of| held::taking(kind, paper, &of.field, of.held)));
+        let lines = held::lines(kind, &slip.rows, Some(paper));
+        commands.extend(lines.iter().flat_map(|line| held::taking_line(kind, paper, line)));
         commands.push(Command::SetHeld { paper: paper.id.clone(), held: Some(held) });
         commands
     }

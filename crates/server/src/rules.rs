@@ -12,7 +12,10 @@ use crate::{
 use hembo_core::{Registry, figures::Replacement};
 use serde_json::Value;
 use sqlx::PgPool;
-use std::sync::{Arc, Mutex, PoisonError};
+use std::{
+    sync::{Arc, Mutex, PoisonError},
+    time::Duration,
+};
 use uuid::Uuid;
 
 /// The rules of the moment. Other servers may replace figures too, so what is at work is asked of the database each time;
@@ -91,15 +94,18 @@ impl Rules {
     }
 }
 
+/// How long to wait for what another server has in work.
+const WAIT: Duration = Duration::from_secs(10);
+
 /// Renews what lists show of every household whose summary other rules made: after figures were replaced, and at the start.
-/// A household that cannot be renewed keeps what it shows until it is opened and changed.
+/// Of several servers one renews a household; what one of them had in work when it ended, another takes up. A household that
+/// cannot be renewed keeps what it shows until it is opened and changed.
 pub async fn renew(app: App) {
     for country in app.registry.packs().map(|pack| pack.about().id) {
-        let mut after = Uuid::nil();
         loop {
-            match next(&app, country, after).await {
-                Ok(Some(done)) => after = done,
-                Ok(None) => break,
+            match all_of(&app, country).await {
+                Ok(true) => tokio::time::sleep(WAIT).await,
+                Ok(false) => break,
                 Err(problem) => {
                     tracing::warn!(country, problem = problem.detail, "what lists show was not renewed");
                     break;
@@ -109,16 +115,28 @@ pub async fn renew(app: App) {
     }
 }
 
+/// Renews the households of a law once; whether another server still has some of them in work.
+async fn all_of(app: &App, country: &str) -> Answer<bool> {
+    let mut after = Uuid::nil();
+    while let Some(done) = next(app, country, after).await? {
+        after = done;
+    }
+    let registry = app.rules.now(&app.database).await?;
+    let pack = registry.pack(country).ok_or_else(|| Problem::not_found("country"))?;
+    Ok(store::any_taken(&app.database, country, pack.version()).await?)
+}
+
 /// Renews the next household; none where there is none.
 async fn next(app: &App, country: &str, after: Uuid) -> Answer<Option<Uuid>> {
     let registry = app.rules.now(&app.database).await?;
     let pack = registry.pack(country).ok_or_else(|| Problem::not_found("country"))?;
-    let Some(id) = store::next_outdated(&app.database, country, pack.version(), after).await? else {
+    let Some(id) = store::take_outdated(&app.database, country, pack.version(), after).await? else {
         return Ok(None);
     };
     if let Err(problem) = one(app, id).await {
         tracing::warn!(household = %id, problem = problem.detail, "what lists show was not renewed");
     }
+    store::let_go(&app.database, id).await?;
     Ok(Some(id))
 }
 

@@ -45,12 +45,16 @@ impl Sealer {
     /// # Errors
     /// A file that cannot be read, or is not 32 bytes long.
     pub fn from_file(path: &Path) -> io::Result<Sealer> {
-        let bytes = fs::read(path)?;
-        let key = Key::try_from(bytes.as_slice());
+        let key = <[u8; 32]>::try_from(fs::read(path)?.as_slice());
         let key =
             key.map_err(|_| io::Error::other(format!("{} is not a key of 32 bytes", path.display())))?;
+        Ok(Sealer::of(key))
+    }
+
+    /// By a key at hand.
+    pub fn of(key: [u8; 32]) -> Sealer {
         let finder = Hmac::new_from_slice(&key).expect("a key of any length makes a hash");
-        Ok(Sealer { cipher: XChaCha20Poly1305::new(&key), finder })
+        Sealer { cipher: XChaCha20Poly1305::new(&Key::from(key)), finder }
     }
 
     /// Makes a key in a new file, with rights for its owner only.
@@ -58,13 +62,21 @@ impl Sealer {
     /// # Errors
     /// A file that cannot be made.
     pub fn make(path: &Path) -> io::Result<Sealer> {
+        Sealer::keep(path, &Key::generate())?;
+        Sealer::from_file(path)
+    }
+
+    /// Keeps a key in a new file, with rights for its owner only.
+    ///
+    /// # Errors
+    /// A file that is there already or cannot be made.
+    pub fn keep(path: &Path, key: &[u8]) -> io::Result<()> {
         if let Some(folder) = path.parent() {
             fs::create_dir_all(folder)?;
         }
         let mut file = fs::OpenOptions::new().write(true).create_new(true).mode(0o600).open(path)?;
-        io::Write::write_all(&mut file, &Key::generate())?;
-        file.sync_all()?;
-        Sealer::from_file(path)
+        io::Write::write_all(&mut file, key)?;
+        file.sync_all()
     }
 
     /// A hash of the last digits of a number, of which nobody without the key can tell the digits.

@@ -22,6 +22,7 @@ use std::{
     collections::BTreeMap,
     num::NonZeroUsize,
     sync::{Arc, Mutex, PoisonError},
+    time::Instant,
 };
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -49,8 +50,12 @@ pub struct Summary {
     pub papers: usize,
     pub checked: usize,
     pub blocking: usize,
+    /// Of those that block what holds up the return of a state alone.
+    pub blocking_state: usize,
     pub looking: usize,
     pub covered: bool,
+    /// The figures are a result but for those of a state, where that differs.
+    pub covered_but_state: bool,
     pub total: Money,
     pub ways: u64,
     /// What the chosen way saves against the next dearer one.
@@ -113,7 +118,9 @@ impl Trails {
 pub async fn out(app: &App, household: Household) -> Answer<Worked> {
     let registry = app.rules.now(&app.database).await?;
     let rules = version(&registry, &household);
+    let began = Instant::now();
     let (household, outcome) = by_rules(app, household, Wanted::least(NAMED_WAYS), registry).await?;
+    app.metrics.reckoned(began.elapsed());
     let summary = summary(&household, &outcome);
     Ok(Worked { household, outcome, summary, rules })
 }
@@ -284,8 +291,10 @@ fn summary(household: &Household, outcome: &Outcome) -> Summary {
         papers: household.papers.len(),
         checked: household.papers.iter().filter(|p| p.is_checked()).count(),
         blocking: open(Weight::Blocks),
+        blocking_state: outcome.points.iter().filter(|p| p.holds() && !p.authority.is_empty()).count(),
         looking: open(Weight::Look),
         covered: outcome.covered,
+        covered_but_state: outcome.points.iter().all(|p| !p.not_covered || !p.authority.is_empty()),
         total: outcome.total,
         ways: outcome.lawful_ways,
         saved: outcome.ways.iter().map(|w| w.more).find(|more| !more.is_zero()).unwrap_or_default(),
@@ -315,11 +324,12 @@ pub fn read(app: &App, id: Uuid, state: &Value) -> Answer<Household> {
     Ok(household)
 }
 
-/// Whether a key opens the secrets of a stored state.
-pub fn opens(sealer: &Sealer, registry: &Registry, id: Uuid, state: Value) -> bool {
-    let Ok(mut household) = file::household(state, registry) else { return false };
-    let pack = registry.pack(&household.country);
-    pack.is_some_and(|pack| sealer.open(id, &mut household, pack).is_ok())
+/// A stored state with its secrets open, where a key opens them.
+pub fn opened(sealer: &Sealer, registry: &Registry, id: Uuid, state: Value) -> Option<Household> {
+    let mut household = file::household(state, registry).ok()?;
+    let pack = registry.pack(&household.country)?;
+    sealer.open(id, &mut household, pack).ok()?;
+    Some(household)
 }
 
 /// What the rules of a household declare.

@@ -449,6 +449,33 @@ fn the_committed_api_description_is_that_of_the_code() {
     assert!(types.output().unwrap().status.success(), "the types are stale: run cargo xtask api");
 }
 
+/// A reason is kept with what is held: in the outcome, the certificate and the history; let go it goes, undone it is back.
+#[tokio::test]
+async fn a_way_is_held_against_the_lowest_with_a_reason() {
+    let client = Client::signed_in("reasons").await;
+    let id = client.household("Marchbank-Oyelaran").await;
+    let why = "They split as in the year before";
+    let reason = json!({ "do": "give_reason", "decision": "ca.split.amount", "reason": format!(" {why} ") });
+    let early = client.edit(&id, 1, json!([reason])).await.ok(422);
+    assert_eq!(early["faults"][0]["at"], "/pin_reasons");
+    let pin = json!({ "do": "pin", "decision": "ca.split.amount", "option": "40000" });
+    let of = |opened: &Value| {
+        let all = opened["outcome"]["decisions"].as_array().unwrap();
+        all.iter().find(|one| one["id"] == "ca.split.amount").unwrap()["reason"].clone()
+    };
+    let held = client.edit(&id, 1, json!([pin, reason])).await.ok(200);
+    assert_eq!(of(&held), why);
+    let certificate = client.get(&format!("/api/households/{id}/certificate")).await.ok(200).to_string();
+    assert!(certificate.contains(&format!("({why})")), "{certificate}");
+    let history = client.get(&format!("/api/households/{id}/history")).await.ok(200).to_string();
+    assert!(history.contains("Said why") && history.contains(why), "{history}");
+    let free = json!([{ "do": "pin", "decision": "ca.split.amount", "option": null }]);
+    assert_eq!(of(&client.edit(&id, 2, free).await.ok(200)), Value::Null);
+    let back =
+        client.post(&format!("/api/households/{id}/undo"), json!({ "base_revision": 3 })).await.ok(200);
+    assert_eq!(of(&back), why);
+}
+
 #[tokio::test]
 async fn an_amount_is_pinned_at_any_value_and_refused_beyond_its_range() {
     let client = Client::signed_in("amount").await;

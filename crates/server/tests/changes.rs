@@ -303,3 +303,33 @@ async fn a_household_never_outgrows_its_file() {
     let refused = client.edit(&id, 2, json!(more)).await.ok(422);
     assert!(refused["detail"].as_str().unwrap().contains("bytes as a file; at most 4194304"), "{refused}");
 }
+
+/// Who put an entry there: the one whose edit it is, not whose was taken back; what came with the household says how.
+#[tokio::test]
+async fn an_entry_tells_who_put_it_there() {
+    let client = Client::signed_in("entered").await;
+    let other = client.other(hembo_server::demo::REVIEWER).await;
+    let id = client.household("Okonjo-Farrell").await;
+    client.edit(&id, 1, set("2", "77")).await.ok(200);
+    other.edit(&id, 2, set("1", "61000")).await.ok(200);
+    client.edit(&id, 3, set("1", "62000")).await.ok(200);
+    client.post(&format!("/api/households/{id}/undo"), json!({ "base_revision": 4 })).await.ok(200);
+    let path = |revision: i64| format!("/api/households/{id}/revisions/{revision}/entered");
+    let told = client.get(&path(5)).await.ok(200);
+    let of = |told: &Value, field: &str| {
+        let has = |one: &&Value| {
+            let wanted = json!({ "paper": "w2-isolde", "row": null, "field": field });
+            one["entries"].as_array().unwrap().contains(&wanted)
+        };
+        let found = told.as_array().unwrap().iter().find(has).unwrap().clone();
+        (found["kind"].as_str().unwrap().to_owned(), found["by"].as_str().unwrap().to_owned())
+    };
+    let edited = |by: &str| ("edited".to_owned(), by.to_owned());
+    assert_eq!(of(&told, "1"), edited("M. Tarrow"));
+    assert_eq!(of(&told, "2"), edited("N. Ostrava"));
+    assert_ne!(of(&told, "3").0, "edited");
+    // As it was known at an earlier revision; and of a revision that is none.
+    let told = client.get(&path(1)).await.ok(200);
+    assert_ne!(of(&told, "1").0, "edited");
+    client.get(&path(99)).await.ok(404);
+}

@@ -136,13 +136,58 @@ async fn a_part_is_looked_at_and_numbers_stay_hidden() {
         .filter_map(|person| Some(person["id_number"].as_str()?.to_owned()))
         .collect();
     assert!(!numbers.is_empty());
-    for part in
-        ["summary", "forms", "ways", "limits", "papers", "carried", "letter", "worksheets", "points", "notes"]
-    {
+    for part in [
+        "summary",
+        "forms",
+        "ways",
+        "certificate",
+        "limits",
+        "papers",
+        "carried",
+        "letter",
+        "worksheets",
+        "points",
+        "notes",
+    ] {
         let told =
             client.get(&format!("/api/households/{id}/pack-part?part={part}")).await.ok(200).to_string();
         assert!(numbers.iter().all(|number| !told.contains(number)), "{part}");
     }
+}
+
+/// What was weighed in words, and the file that is verified without the server: other facts, another digest.
+#[tokio::test]
+async fn a_result_is_certified() {
+    let client = Client::signed_in("certificate").await;
+    let id = client.household("Vreeland-Mbeki").await;
+    let certificate = async || client.get(&format!("/api/households/{id}/certificate")).await.ok(200);
+    let first = certificate().await;
+    let said = |about: &str| {
+        let all = first["statements"].as_array().unwrap();
+        all.iter().find(|one| one["about"] == about).unwrap()["words"].as_str().unwrap().to_owned()
+    };
+    assert_eq!(
+        said("The result"),
+        "Total tax 11,141 (Joint · itemized) for 2025: the lowest lawful tax of the year."
+    );
+    assert!(said("What was weighed").starts_with("23 ways are lawful; every one was weighed"));
+    let barred = first["barred"].as_array().unwrap();
+    assert!(barred.iter().any(|one| one["why"] == "lived together after June"), "{barred:?}");
+    let file = client.get(&format!("/api/households/{id}/certificate/file")).await.ok(200);
+    let sealed: hembo_core::certificate::Sealed = serde_json::from_value(file).unwrap();
+    assert_eq!(sealed.digest, first["digest"].as_str().unwrap());
+    assert_eq!(sealed.digest, sealed.certified.digest());
+
+    // Held otherwise it costs more, and says so; the practice's own marks change nothing of it.
+    let pin = json!([{ "do": "pin", "decision": "us.status", "option": "separate" }]);
+    client.edit(&id, 1, pin).await.ok(200);
+    let held = certificate().await;
+    assert_ne!(held["digest"], first["digest"]);
+    let words = held["statements"].to_string();
+    assert!(words.contains("Without it the lowest is 11,141, 1,065 less."), "{words}");
+    let let_go = json!([{ "do": "pin", "decision": "us.status", "option": null }]);
+    client.edit(&id, 2, let_go).await.ok(200);
+    assert_eq!(certificate().await["digest"], first["digest"]);
 }
 
 #[tokio::test]

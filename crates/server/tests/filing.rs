@@ -52,6 +52,14 @@ impl Family {
         }
     }
 
+    /// Keeps a file with a paper; its id.
+    async fn keeps_file(&self, paper: &str) -> Value {
+        let body = Body::from("%PDF-1.7\n500 500 Receipts\n");
+        let file = self.client.send("PUT", &self.at("files?name=receipts.pdf"), body).await.ok(200);
+        self.edits(json!([{ "do": "add_file", "paper": paper, "file": file }])).await;
+        file["id"].clone()
+    }
+
     async fn stage(&self) -> Value {
         self.client.get(&self.at("progress")).await.ok(200)["stage"].clone()
     }
@@ -172,9 +180,16 @@ async fn where_everyone_files_alone_each_return_goes_out_and_an_amended_one_name
     let refund = own["balance"].as_str().unwrap().starts_with('-');
     assert_eq!((&marit["documents"][0]["days_left"], &marit["refund_held"]), (&json!(30), &json!(refund)));
     family.client.post(&documents, json!({ "document": document, "words": " " })).await.ok(422);
-    let sent = json!({ "document": document, "words": "Five receipts, by post" });
+    let unknown = json!({ "document": document, "words": "", "files": ["ab".repeat(32)] });
+    family.client.post(&documents, unknown).await.ok(404);
+    let file = family.keeps_file("medical").await;
+    let sent = json!({ "document": document, "words": "Five receipts, by post", "files": [file] });
     let view = family.client.post(&documents, sent).await.ok(200);
-    assert_eq!(now(&view)["documents"][0]["sent"], "Five receipts, by post");
+    let told = &now(&view)["documents"][0];
+    assert_eq!((&told["sent"], &told["files"]), (&json!("Five receipts, by post"), &json!(["receipts.pdf"])));
+    // A file with a paper is no amendment of what was filed.
+    let own = view["returns"].as_array().unwrap().iter().find(|of| of["scope"] == marit["scope"]).unwrap();
+    assert_eq!((&own["sending"], family.stage().await), (&json!("as_filed"), json!("accepted")));
     // Interest that nobody reported: the assessment says so, line by line.
     let view = family.looks(&marit).await;
     let assessed = now(&view)["assessment"].clone();
@@ -217,4 +232,44 @@ async fn an_outage_while_filing_loses_nothing_and_files_once() {
     assert!(one.status != 200 && other.status != 200);
     let view = family.client.get(&family.at("filings")).await.ok(200);
     assert_eq!(view["filings"].as_array().unwrap().len(), 1);
+}
+
+/// The return of a state waits for its own points alone, and goes out after the federal one.
+#[tokio::test]
+async fn what_a_state_leaves_open_holds_up_its_own_return_alone() {
+    let family = Family::of("of_state", "Sorrel-Okafor").await;
+    family.consents(&["juniper", "tobin"]).await;
+    let look = family.client.get(&family.at("outside")).await.ok(200);
+    let consent = look["consents"][0]["id"].as_str().unwrap().to_owned();
+    family.client.post(&family.at(&format!("consents/{consent}")), json!({})).await.ok(200);
+    let other = |yes: bool| json!([{ "do": "answer", "field": "ca_other", "value": yes }]);
+    let owners = ["juniper", "tobin"].map(|person| json!({ "person": person, "percent": "50" }));
+    let boxes = json!({ "how": "preparer", "signed": "2026-02-18", "signed.spouse": "2026-02-18", "pin": "39951", "pin.spouse": "39952",
+        "ptin": "P01748236", "signed.state": "2026-02-18", "paid_by": "debit" });
+    let paper = json!({ "id": "signed", "kind": "8879", "title": "", "owners": owners, "boxes": boxes });
+    let pin = json!({ "do": "pin", "decision": "us.status", "option": "joint" });
+    family.edits(json!([{ "do": "add_paper", "paper": paper }, pin])).await;
+    family.edits(other(true)).await;
+    let view = family.client.get(&family.at("filings")).await.ok(200);
+    assert_eq!(need(&view, "Open points")["ready"], true, "{}", need(&view, "Open points"));
+    let own = need(&view, "Open points of California");
+    assert_eq!((&own["ready"], &own["authority"]), (&json!(false), &json!("California")));
+    family.hands_over().await;
+    let view = family.file().await.ok(200);
+    let of = |view: &Value| -> Vec<(Value, bool, Value)> {
+        let all = view["returns"].as_array().unwrap().iter();
+        all.map(|one| (one["authority"].clone(), one["held_by"].is_string(), one["sending"].clone()))
+            .collect()
+    };
+    assert_eq!(of(&view), [(json!(""), false, json!("as_filed")), (json!("California"), true, json!("new"))]);
+    assert_eq!((view["filings"].as_array().unwrap().len(), family.stage().await), (1, json!("handed_over")));
+
+    // Once it is settled the state's return goes out, too, and the federal one stays as it was filed.
+    family.edits(other(false)).await;
+    family.hands_over().await;
+    let view = family.file().await.ok(200);
+    let sending: Vec<Value> = of(&view).into_iter().map(|one| one.2).collect();
+    assert_eq!(sending, [json!("as_filed"), json!("as_filed")]);
+    assert_eq!((view["filings"].as_array().unwrap().len(), family.stage().await), (2, json!("sent")));
+    assert_eq!(view["filings"][0]["scope"], "return/0/California");
 }

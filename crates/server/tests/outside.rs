@@ -326,3 +326,43 @@ async fn what_an_authority_assesses_by_itself_stands_beside_ours() {
     let other = Family { id: family.client.household("Fennimore").await, ..family };
     other.client.get(&other.at("own-assessment")).await.ok(409);
 }
+
+/// Receipts of a bank as lines: the third was not keyed, is offered with what it brings, taken as one edit and undone.
+#[tokio::test]
+async fn a_line_that_was_not_keyed_is_taken_from_a_slip() {
+    let family = Family::of("lines", "Kettering-Adebayo").await;
+    family.consents(&["ysolde", "corin"]).await;
+    family.client.get(&family.at("outside")).await.ok(200);
+    let view = family.fetch().await;
+    let slip = find(&view, "RRSP-2025-ysolde-1");
+    let told: Vec<_> = slip["lines"].as_array().unwrap().iter().map(|line| &line["agrees"]).collect();
+    assert_eq!((&slip["state"], told), (&json!("differs"), vec![&json!(true), &json!(true), &json!(false)]));
+    let rows = async || {
+        let opened = family.opened().await;
+        let papers = opened["household"]["papers"].as_array().unwrap();
+        papers.iter().find(|paper| paper["kind"] == "RRSP").unwrap()["rows"].as_array().unwrap().len()
+    };
+    family.settle(&["RRSP-2025-ysolde-1"], "take", "").await.ok(200);
+    assert_eq!(rows().await, 3);
+    let slip = family.offered("RRSP-2025-ysolde-1").await;
+    assert_eq!((&slip["state"], &slip["settled"]), (&json!("agrees"), &json!(true)));
+    family
+        .client
+        .post(&family.at("undo"), json!({ "base_revision": family.opened().await["revision"] }))
+        .await
+        .ok(200);
+    assert_eq!(rows().await, 2);
+    // The last assessment comes as papers of its own, and payments without a payer's name are the paper that was keyed.
+    let other = Family { id: family.client.household("Fairweather-Ito").await, ..family };
+    other.consents(&["juno", "kenji"]).await;
+    let view = other.fetch().await;
+    assert_eq!(find(&view, "NOA-2024-juno-losses")["state"], "new");
+    other.settle(&["NOA-2024-juno-losses", "NOA-2024-kenji-rrsp"], "take", "").await.ok(200);
+    let tolliver = Family { id: other.client.household("Tolliver").await, ..other };
+    tolliver.consents(&["maren"]).await;
+    let view = tolliver.fetch().await;
+    let paid = find(&view, "INST-2024-maren");
+    let states: Vec<_> =
+        paid["lines"].as_array().unwrap().iter().map(|line| line["row"].is_string()).collect();
+    assert_eq!((&paid["paper"], states), (&json!("instalments"), vec![true; 4]));
+}

@@ -84,8 +84,11 @@ async fn a_return_goes_from_work_over_review_to_the_authority() {
     assert_eq!(sent["filed_revision"], 3);
     step(&preparer, &id, 3, "sent", "accepted", "").await.ok(200);
 
-    // What is changed now is an amended return; the filed revision stays known.
+    // The practice's own number is nothing that was filed. What is changed now is an amended return; the filed revision
+    // stays known.
     preparer.edit(&id, 3, json!([{ "do": "refer", "reference": "Q-17" }])).await.ok(200);
+    assert_eq!(stage(&preparer, &id).await, "accepted");
+    preparer.edit(&id, 4, json!([{ "do": "rename", "name": "Cleanest" }])).await.ok(200);
     let now = preparer.get(&format!("/api/households/{id}/progress")).await.ok(200);
     assert_eq!((&now["stage"], &now["filed_revision"]), (&json!("in_work"), &json!(3)));
     assert!(now["moves"][0]["words"].as_str().unwrap().contains("amended"));
@@ -114,9 +117,10 @@ async fn the_last_step_is_taken_back_by_who_took_it() {
 async fn what_blocks_is_not_cleared_and_a_practice_of_one_reviews_itself() {
     let preparer = Client::signed_in("of_one").await;
     let office = preparer.other(demo::OFFICE).await;
-    let alone = json!({ "name": "Quay Street Practice", "own_review": true });
+    let alone = json!({ "name": "Quay Street Practice", "own_review": true, "own_sight": false });
     assert_eq!(preparer.put("/api/practice", alone.clone()).await.ok(403)["type"], "urn:hembo:not-allowed");
-    office.put("/api/practice", json!({ "name": "x".repeat(121), "own_review": true })).await.ok(422);
+    let long = json!({ "name": "x".repeat(121), "own_review": true, "own_sight": false });
+    office.put("/api/practice", long).await.ok(422);
     office.put("/api/practice", alone).await.ok(200);
 
     let new = json!({ "name": "Begun", "country": "us", "year": 2025, "filers": [{ "name": "Kit Marsh" }] });

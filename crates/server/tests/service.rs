@@ -8,7 +8,7 @@ use hembo_cluster::Cluster;
 use hembo_core::search::Stop;
 use hembo_server::{Settings, store, work::on_a_core};
 use serde_json::{Value, json};
-use std::{fs, path::PathBuf};
+use std::fs;
 
 /// A list of two thousand is searched, sorted and paged by the database.
 #[tokio::test]
@@ -81,18 +81,9 @@ async fn one_unreadable_summary_does_not_fail_the_list() {
 async fn a_missing_or_wrong_key_stops_the_start() {
     let folder = std::env::temp_dir().join(format!("hembo-keys-{}", std::process::id()));
     fs::create_dir_all(&folder).unwrap();
-    let settings = |key: &str| Settings {
-        database: String::new(),
-        listen: "127.0.0.1:0".parse().unwrap(),
-        web: PathBuf::new(),
-        key: folder.join(key),
-        demo: None,
-        authority: None,
-        secure_cookies: false,
-    };
     let database = Cluster::test_database("keys").unwrap();
     let start = async |key: &str| {
-        let settings = Settings { database: database.clone(), ..settings(key) };
+        let settings = Settings::of(&database, &folder.join(key));
         hembo_server::app(&settings, REGISTRY.clone()).await.map(|_| ()).map_err(|error| error.to_string())
     };
     // A new database gets a new key, which fits from then on.
@@ -114,10 +105,11 @@ async fn a_database_without_a_known_text_is_tried_by_its_numbers() {
     let client = Client::signed_in("old_keys").await;
     sqlx::query("delete from practice").execute(&client.app.database).await.unwrap();
     let (id, state) = store::practice::any_sealed(&client.app.database).await.unwrap().unwrap();
-    assert!(hembo_server::work::opens(&client.app.sealer, &REGISTRY, id, state.clone()));
+    let opened = |sealer| hembo_server::work::opened(sealer, &REGISTRY, id, state.clone()).is_some();
+    assert!(opened(&client.app.sealer));
     let file = std::env::temp_dir().join(format!("hembo-other-key-{}", std::process::id()));
     let other = hembo_server::seal::Sealer::make(&file).unwrap();
-    assert!(!hembo_server::work::opens(&other, &REGISTRY, id, state));
+    assert!(!opened(&other));
     fs::remove_file(file).unwrap();
 }
 
@@ -193,7 +185,22 @@ async fn tries_are_limited_by_account() {
         .unwrap();
     client.sign_in(hembo_server::demo::PASSWORD).await.ok(200);
     store::tries::sweep(&client.app.database).await.unwrap();
-    assert_eq!(store::tries::of_late(&client.app.database, "demo").await.unwrap(), 0);
+    assert_eq!(store::tries::waiting(&client.app.database, "demo").await.unwrap(), None);
+}
+
+/// Five may fail; from then on each failure doubles the wait, which the answer names, up to a quarter of an hour.
+#[tokio::test]
+async fn waits_grow_with_every_failure() {
+    let seconds = |failed| store::tries::wait_after(failed).as_secs();
+    assert_eq!([0, 4, 5, 6, 7, 10, 11, 40].map(seconds), [0, 0, 15, 30, 60, 480, 900, 900]);
+    let mut client = Client::new("waits").await;
+    for _ in 0..5 {
+        store::tries::note(&client.app.database, "demo").await.unwrap();
+    }
+    let refused = client.sign_in(hembo_server::demo::PASSWORD).await;
+    let wait: u64 = refused.headers["retry-after"].to_str().unwrap().parse().unwrap();
+    assert!((1..=15).contains(&wait));
+    assert_eq!(refused.ok(429)["retry_after"], wait);
 }
 
 /// What has run out is swept while the server runs.

@@ -5,7 +5,11 @@ mod common;
 
 use axum::body::Body;
 use common::{Client, demo_households};
-use hembo_server::{auth::password, demo, store::users};
+use hembo_server::{
+    auth::{Role, password},
+    demo,
+    store::users,
+};
 use serde_json::{Value, json};
 
 #[tokio::test]
@@ -22,6 +26,40 @@ async fn a_session_that_ran_out_signs_nobody_in() {
     let left: i64 =
         sqlx::query_scalar("select count(*) from sessions").fetch_one(&client.app.database).await.unwrap();
     assert_eq!(left, 0);
+}
+
+/// The database holds no id that signs in, a session that is used ends later but not for ever, and it ends with the person's access.
+#[tokio::test]
+async fn sessions_are_hashed_moved_and_ended() {
+    let client = Client::signed_in("hashed").await;
+    let database = client.app.database.clone();
+    let left = || {
+        sqlx::query_scalar::<_, f64>(
+            "select extract(epoch from expires_at - now())::float8 / 3600 from sessions",
+        )
+    };
+    let id: String = sqlx::query_scalar("select id from sessions").fetch_one(&database).await.unwrap();
+    assert!(id.len() == 64 && !client.cookie().contains(&id));
+    sqlx::query("update sessions set expires_at = now() + interval '1 hour'")
+        .execute(&database)
+        .await
+        .unwrap();
+    client.get("/api/households").await.ok(200);
+    assert!(left().fetch_one(&database).await.unwrap() > 11.9, "used, it ends later");
+    sqlx::query("update sessions set began_at = now() - interval '6 days 23 hours', expires_at = now() + interval '1 minute'")
+        .execute(&database)
+        .await
+        .unwrap();
+    client.get("/api/households").await.ok(200);
+    let hours = left().fetch_one(&database).await.unwrap();
+    assert!((0.9..=1.0).contains(&hours), "{hours}: seven days at most");
+    sqlx::query("update users set disabled_at = now() where login = 'demo'")
+        .execute(&database)
+        .await
+        .unwrap();
+    client.get("/api/households").await.ok(401);
+    let mut again = client.clone();
+    again.sign_in(demo::PASSWORD).await.ok(401);
 }
 
 #[tokio::test]
@@ -79,11 +117,14 @@ async fn roles_are_known_and_logins_unique() {
     let client = Client::new("roles").await;
     let database = &client.app.database;
     let hash = password::hash("a long enough word");
-    users::add(database, "Rosa", "R. Quay", "reviewer", &hash).await.unwrap();
+    users::add(database, "Rosa", "R. Quay", Role::Reviewer, &hash).await.unwrap();
     let found = users::by_login(database, "rosa").await.unwrap().unwrap();
-    assert_eq!((found.name.as_str(), found.role.as_str()), ("R. Quay", "reviewer"));
-    assert!(users::add(database, "rosa", "Other", "preparer", &hash).await.is_err(), "a login is taken once");
-    assert!(users::add(database, "sam", "Sam", "captain", &hash).await.is_err(), "there is no such role");
+    assert_eq!((found.name.as_str(), found.role), ("R. Quay", Role::Reviewer));
+    assert!(
+        users::add(database, "rosa", "Other", Role::Preparer, &hash).await.is_err(),
+        "a login is taken once"
+    );
+    assert!("captain".parse::<Role>().is_err(), "there is no such role");
     assert!(users::any(database).await.unwrap());
 }
 

@@ -78,6 +78,22 @@ impl Family {
         self.paper("W-2", &[who], boxes, Value::Null)
     }
 
+    /// A household whose return of California is prepared, all year there and with nothing open about it.
+    pub fn in_california(self) -> Family {
+        [
+            ("state", json!("CA")),
+            ("community_all_year", json!(true)),
+            ("california", json!(true)),
+            ("ca_all_year", json!(true)),
+            ("ca_other", json!(false)),
+            ("ca_covered", json!(true)),
+            ("ca_homeowner", json!(false)),
+            ("ca_use_tax", json!("0")),
+        ]
+        .into_iter()
+        .fold(self, |family, (question, answer)| family.answer(question, answer))
+    }
+
     /// The signatures of a return, filed on paper.
     pub fn signed(self, who: &[&str]) -> Family {
         let boxes = json!({

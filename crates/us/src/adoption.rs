@@ -2,7 +2,7 @@
 //! out, the rest is carried on for five years.
 
 use crate::{
-    bringing::{Bringing, Carried, expiring},
+    bringing::{self, Bringing, Carried, expiring},
     filing_status::Status,
     income,
     points::Points,
@@ -145,14 +145,7 @@ pub fn any(on: On<'_>) -> bool {
 
 /// The adoptions of a return, child by child: the parts of spouses belong together.
 fn children(on: On<'_>) -> Vec<Vec<&Adoption>> {
-    let mut all: Vec<Vec<&Adoption>> = Vec::new();
-    for one in on.owns().flat_map(|(_, own)| own.of(&brings::ADOPTIONS)) {
-        match all.iter_mut().find(|child| child[0].spent.paper == one.spent.paper) {
-            Some(child) => child.push(one),
-            None => all.push(vec![one]),
-        }
-    }
-    all
+    bringing::by_paper(on.owns().flat_map(|(_, own)| own.of(&brings::ADOPTIONS)), |one| one.spent.paper)
 }
 
 /// Line 6 of a child, with what it was without the amount.

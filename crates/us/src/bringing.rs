@@ -1,6 +1,6 @@
 //! One paper on its way to the facts of its owners.
 
-use crate::facts::Facts;
+use crate::{facts::Facts, state_facts::OfState, states::STATES};
 use hembo_core::{
     brought::Brought,
     household::{Answers, Entry},
@@ -22,7 +22,7 @@ pub struct MedicalItem {
 /// What papers of several provisions bring.
 pub mod brings {
     use super::MedicalItem;
-    use crate::facts::Payment;
+    use crate::{facts::Payment, state_facts::OfState};
     use hembo_core::brought::Brought;
 
     /// Medical bills and premiums paid by this person.
@@ -51,6 +51,15 @@ pub mod brings {
 
     /// Real estate tax.
     pub static REAL_ESTATE_TAX: Brought = Brought::new();
+
+    /// Wages and tax withheld of each state.
+    pub static OF_STATES: Brought<OfState> = Brought::new();
+
+    /// Interest of the United States, which states do not tax.
+    pub static TREASURY_INTEREST: Brought = Brought::new();
+
+    /// Of exempt interest that of other states' bonds.
+    pub static OTHER_STATES_INTEREST: Brought = Brought::new();
 }
 
 /// One paper on its way to its owners.
@@ -108,6 +117,18 @@ impl Bringing<'_> {
         }
     }
 
+    /// Gives state wages and tax withheld to the owners, with the state that a box names, or that of residence.
+    pub fn give_state(&mut self, state: &str, wages: Money, withheld: &'static str) {
+        let reading = self.paper.paper;
+        let named = reading.text(state).or(self.facts.state.as_deref()).unwrap_or_default();
+        let Some(state) = STATES.iter().position(|known| known.id == named) else { return };
+        let (wages, taxes) = (self.paper.shares(wages), self.paper.shares(reading.amount(withheld)));
+        for ((person, wages), (_, tax)) in wages.into_iter().zip(taxes) {
+            let of = OfState { state, wages, withheld: self.paper.item(withheld, None, tax) };
+            self.facts.people[person].own.add(&brings::OF_STATES, of);
+        }
+    }
+
     /// Gives every line of a list to the owners.
     pub fn rows(&mut self, kind: &'static Brought) {
         for (r, _, amount) in self.paper.lines("amount") {
@@ -136,6 +157,18 @@ impl Bringing<'_> {
 pub fn expiring<'a>(facts: &Facts, years: i64, all: impl Iterator<Item = &'a Carried>) -> Money {
     let expiring = i64::from(facts.figures.year) - years;
     sum(all.filter(|(year, _)| *year == expiring).map(|(_, item)| item)).to_whole()
+}
+
+/// What was brought, paper by paper: the parts of several owners of one belong together.
+pub fn by_paper<'a, T>(all: impl Iterator<Item = &'a T>, paper: fn(&T) -> usize) -> Vec<Vec<&'a T>> {
+    let mut groups: Vec<Vec<&T>> = Vec::new();
+    for one in all {
+        match groups.iter_mut().find(|group| paper(group[0]) == paper(one)) {
+            Some(group) => group.push(one),
+            None => groups.push(vec![one]),
+        }
+    }
+    groups
 }
 
 /// Miles as an amount, so that a rate a mile makes money of them.

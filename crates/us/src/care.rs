@@ -8,7 +8,7 @@ use crate::{
     filing_status::Status,
     papers::w2,
     points::Points,
-    qualifying_child, self_employment,
+    qualifying_child, self_employment, states,
     unit::{Filed, On},
     untaxed_pay,
 };
@@ -111,6 +111,8 @@ pub struct Bill {
     person: usize,
     /// Before the thirteenth birthday, as far as the day tells.
     under_age: bool,
+    /// Given outside the state of residence.
+    elsewhere: bool,
 }
 
 /// What its papers bring.
@@ -141,6 +143,10 @@ const CARE: PaperKind = PaperKind {
         Field::text("address", "1b", "Address", 120).lasts(),
         Field::yes_no("asked", "", "Number was asked for and refused")
             .help("Due diligence; with a note on the return."),
+        states::of_state(
+            Field::yes_no("elsewhere", "", "Given outside the state of residence")
+                .help("The state credits care within it alone."),
+        ),
         Field::amount("9b", "9b", "Credit for last year's care paid this year")
             .help("Worksheet A: by last year's income, as far as last year's limit was not used."),
     ],
@@ -160,13 +166,19 @@ const CARE: PaperKind = PaperKind {
 pub fn read(paper: &mut Bringing<'_>) {
     paper.give("9b", &brings::EARLIER);
     let under = paper.facts.figures.care.under_age;
+    let elsewhere = paper.paper.paper.flag("elsewhere");
     for (r, row, amount) in paper.paper.lines("amount") {
         let person =
             row.get("person").and_then(Entry::text).and_then(|id| paper.paper.household.index_of(id));
         let Some(person) = person else { continue };
         let day = row.get("date").and_then(Entry::date).unwrap_or(paper.facts.year_end);
         let under_age = paper.facts.people[person].born.is_some_and(|born| age_on(born, day) < under);
-        paper.put_as("amount", Some(r), amount, &brings::BILLS, |item| Bill { item, person, under_age });
+        paper.put_as("amount", Some(r), amount, &brings::BILLS, |item| Bill {
+            item,
+            person,
+            under_age,
+            elsewhere,
+        });
     }
 }
 
@@ -192,18 +204,23 @@ fn is_cared_for(on: On<'_>, person: usize) -> bool {
 
 /// What the claim of a person brings to Form 2441 of a return: whether that one counts, and what was paid.
 pub fn brought(on: On<'_>, person: usize) -> (i64, Money) {
+    brought_of(on, person, |_| true)
+}
+
+/// The same of some bills.
+fn brought_of(on: On<'_>, person: usize, which: fn(&Bill) -> bool) -> (i64, Money) {
     if !is_cared_for(on, person) {
         return (0, Money::ZERO);
     }
     let incapable = on.facts.people[person].incapable;
-    let bills = on.owns().flat_map(|(_, own)| own.of(&brings::BILLS));
+    let bills = on.owns().flat_map(|(_, own)| own.of(&brings::BILLS)).filter(|bill| which(bill));
     let counted = bills.filter(|bill| bill.person == person && (bill.under_age || incapable));
     (1, counted.map(|bill| bill.item.amount).sum())
 }
 
 /// How many count on a return, and all that was paid for them.
-fn all(on: On<'_>) -> (i64, Money) {
-    let each = (0..on.facts.people.len()).map(|person| brought(on, person));
+fn all(on: On<'_>, which: fn(&Bill) -> bool) -> (i64, Money) {
+    let each = (0..on.facts.people.len()).map(|person| brought_of(on, person, which));
     each.fold((0, Money::ZERO), |(count, paid), (one, amount)| (count + one, paid + amount))
 }
 
@@ -257,7 +274,7 @@ pub fn benefits(on: On<'_>, trail: &mut impl Trail) -> (Money, Money) {
     trail.line(BENEFITS, on.scope, received, |i| {
         i.items(on.items(&w2::brings::CARE_BENEFITS));
     });
-    let (cared_for, paid) = all(on);
+    let (cared_for, paid) = all(on, |_| true);
     let earned = smaller_earned(on, trail, cared_for, |_| Money::ZERO);
     let most = if on.unit.status == Status::Separate && !may_credit(on) {
         on.facts.figures.care.benefits.separate
@@ -301,7 +318,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money, left: Money) -> Mo
     if !anything(on) {
         return trail.line(CREDIT, on.scope, Money::ZERO, |_| {});
     }
-    let (cared_for, paid) = all(on);
+    let (cared_for, paid) = all(on, |_| true);
     let paid = trail.line(PAID, on.scope, paid.to_whole(), |i| {
         i.items(on.owns().flat_map(|(_, own)| own.of(&brings::BILLS)).map(|bill| &bill.item));
     });
@@ -311,6 +328,38 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money, left: Money) -> Mo
             i.line(PAID, on.scope, paid).figure("Not available", "nobody who counts, or a separate return");
         });
     }
+    let counted = counted(on, trail, cared_for, paid);
+    let part = part(on, trail, agi);
+    let full = counted.times(part, Money::WHOLE, Rounding::HalfUp) + earlier;
+    let credit = limit::cap(trail, TAX.at(on.scope), full, left);
+    trail.line(CREDIT, on.scope, credit, |i| {
+        if !earlier.is_zero() {
+            i.items(on.items(&brings::EARLIER));
+        }
+        i.line(COUNTED, on.scope, counted)
+            .figure("Adjusted gross income", agi)
+            .figure("Part", part)
+            .figure("Tax left", left);
+    })
+}
+
+/// The credit of the year before its limit by the tax, for care within the state of residence alone; `earned_there` tells what someone earned there,
+/// where only that counts.
+pub fn within_state(on: On<'_>, agi: Money, earned_there: Option<&dyn Fn(usize) -> Money>) -> Money {
+    let (cared_for, paid) = all(on, |bill| !bill.elsewhere);
+    if cared_for == 0 || !may_credit(on) {
+        return Money::ZERO;
+    }
+    let counted = counted(on, &mut Silent, cared_for, paid.to_whole());
+    let works = |person: &usize| on.facts.people[*person].deemed_months == 0;
+    let there = earned_there
+        .and_then(|earned| on.unit.people.iter().copied().filter(|p| works(p)).map(earned).min())
+        .map_or(counted, |least| settled::lesser(counted, settled::or_zero(least)));
+    there.times(part(on, &mut Silent, agi), Money::WHOLE, Rounding::HalfUp)
+}
+
+/// Form 2441 line 6: what was paid, up to the amount of the year less benefits left out, and to what either spouse earned.
+fn counted(on: On<'_>, trail: &mut impl Trail, cared_for: i64, paid: Money) -> Money {
     let figures = &on.facts.figures.care;
     let (excluded, _) = benefits(on, &mut Unseen(trail));
     let full = if cared_for > 1 { figures.two } else { figures.one };
@@ -327,18 +376,6 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money, left: Money) -> Mo
         if !excluded.is_zero() {
             i.line(EXCLUDED, on.scope, excluded);
         }
-    });
-    let part = part(on, trail, agi);
-    let full = counted.times(part, Money::WHOLE, Rounding::HalfUp) + earlier;
-    let credit = limit::cap(trail, TAX.at(on.scope), full, left);
-    trail.line(CREDIT, on.scope, credit, |i| {
-        if !earlier.is_zero() {
-            i.items(on.items(&brings::EARLIER));
-        }
-        i.line(COUNTED, on.scope, counted)
-            .figure("Adjusted gross income", agi)
-            .figure("Part", part)
-            .figure("Tax left", left);
     })
 }
 

@@ -1,14 +1,15 @@
 //! A household as the core asks for it: its returns, what they are made from, what is unsettled.
 
 use crate::{
-    forms, law,
+    california, forms, law,
     points::Points,
     returns::FederalCase,
     standard_deduction,
     unit::{Filed, Unit},
 };
 use hembo_core::{
-    Case, Point, Recorder, Scope, Way, forms::Required, line::LineId, pack::Return, search::View,
+    Case, Point, Recorder, Scope, Way, drawn::Drawn, forms::Required, line::LineId, pack::Return,
+    search::View,
 };
 
 impl Case for FederalCase<'_> {
@@ -38,13 +39,26 @@ impl Case for FederalCase<'_> {
         points.found
     }
 
+    /// The months of health cover, where a state asks for them.
+    fn drawn(&self, way: &Way) -> Vec<(usize, Drawn)> {
+        if self.facts.of_state.as_ref().is_none_or(|of| of.cover.is_empty()) {
+            return Vec::new();
+        }
+        let units: Vec<Unit> = self.units(&View::of(way)).into_iter().map(|(_, unit)| unit).collect();
+        california::cover::drawn(&self.facts, self.household, &units, &self.record(way))
+    }
+
     /// Schedule A counts where the return itemizes, the standard deduction where it does not.
     fn counts(&self, way: &Way, line: LineId, scope: Scope) -> bool {
         let Scope::Return(place) = scope else { return true };
-        let itemizes = self.units(&View::of(way)).get(place).is_some_and(|(_, unit)| unit.itemizes);
+        let units = self.units(&View::of(way));
+        let takes = units.get(place).map(|(_, unit)| (unit.itemizes, unit.of_state.itemizes));
+        let (itemizes, of_state) = takes.unwrap_or_default();
         match line {
             standard_deduction::STANDARD => !itemizes,
             _ if line.starts_with("us.sched_a.") => itemizes,
+            california::itemized::STANDARD => !of_state,
+            _ if line.starts_with("us.ca.sca2.") => of_state,
             _ => true,
         }
     }

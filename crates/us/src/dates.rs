@@ -1,7 +1,7 @@
 //! What is due when (§§6072, 6151, 6654): the return with its balance, and the payments of the year after by which no addition
 //! for underpayment arises, if that year is like this one.
 
-use crate::{figures::Figures, income, payments, underpayment};
+use crate::{california, figures::Figures, income, payments, status, underpayment};
 use hembo_core::{
     Outcome,
     dates::{DueDate, instalments},
@@ -14,6 +14,7 @@ pub fn dates(outcome: &Outcome, figures: &Figures, next: Option<&Figures>) -> Ve
     let balances = outcome.lines.iter().filter(|line| line.id == payments::BALANCE);
     let mut all: Vec<DueDate> =
         balances.flat_map(|balance| of_return(outcome, balance, figures, next)).collect();
+    all.extend(california::dates::dates(outcome, figures, next));
     all.sort_by_key(|due| due.day);
     all
 }
@@ -38,11 +39,7 @@ fn of_return(outcome: &Outcome, balance: &Line, figures: &Figures, next: Option<
     if days.is_empty() || tax - withheld < rules.no_penalty_below {
         return all;
     }
-    let separate = outcome.decisions.iter().filter(|decision| decision.id == "us.status");
-    let separate = separate
-        .flat_map(|decision| &decision.options)
-        .any(|option| option.chosen && option.id == "separate");
-    let high = if separate { rules.high_above_separate } else { rules.high_above };
+    let high = if status::files_apart(outcome) { rules.high_above_separate } else { rules.high_above };
     let is_high = amount(income::AGI) > high;
     let whole = if is_high { tax.times(rules.last_part_high, Money::WHOLE, Rounding::HalfUp) } else { tax };
     let part = if is_high {

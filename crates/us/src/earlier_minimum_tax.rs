@@ -9,6 +9,7 @@ use crate::{
     unit::{Filed, On},
 };
 use hembo_core::{
+    brought::Brought,
     field::{Field, Years},
     forms::Required,
     limit, limits, lines, open_points,
@@ -84,11 +85,15 @@ const EARLIER: PaperKind = PaperKind {
 
 /// Gives the credit to its owner; exclusion items above the minimum tax lower what was carried (Form 8801, line 18).
 pub fn read(paper: &mut Bringing<'_>) {
-    let of = |field: &str| paper.paper.paper.amount(field);
-    let [minimum, exclusion, carried] = ["16", "15", "19"].map(of);
+    bring(paper, ["16", "15", "19"], &brings::AVAILABLE);
+}
+
+/// Brings the boxes of last year's minimum tax, of exclusion items, and of what was carried then.
+pub fn bring(paper: &mut Bringing<'_>, fields: [&'static str; 3], kind: &'static Brought) {
+    let [minimum, exclusion, carried] = fields.map(|field| paper.paper.paper.amount(field));
     let taken = settled::lesser(exclusion, minimum + carried);
-    for (field, amount) in [("16", minimum), ("15", -taken), ("19", carried)] {
-        paper.put(field, None, amount, &brings::AVAILABLE);
+    for (field, amount) in fields.into_iter().zip([minimum, -taken, carried]) {
+        paper.put(field, None, amount, kind);
     }
 }
 

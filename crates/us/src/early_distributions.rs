@@ -52,26 +52,20 @@ fn subject(distribution: &Distribution, untaxed: Rate, roth_taxed: &mut Money, n
     settled::or_zero(taxed - distribution.exempt - distribution.disaster)
 }
 
+/// What of a person's early distributions is taxed more: of plans, out of a SIMPLE IRA in its first two years, of education plans.
+pub fn subject_of(on: On<'_>, person: usize) -> [Money; 3] {
+    let [plain, simple] = early_of(on, person);
+    [plain, simple, education_plans::taxed_more(on.facts, person)]
+}
+
 fn of_person(on: On<'_>, trail: &mut impl Trail, person: usize) -> Money {
-    let (facts, now) = (on.facts, on.taxed_now(person));
-    let figures = &facts.figures.early_distribution;
-    let all = retirement::of(facts, person);
+    let figures = &on.facts.figures.early_distribution;
+    let all = retirement::of(on.facts, person);
     if all.iter().all(|d| d.early.is_none()) {
         return Money::ZERO;
     }
-    let mut roth_taxed = ira_basis::roth(facts, &mut Silent, person);
-    let given: Money = all.iter().filter(|d| d.goes == Goes::Ira).map(|d| d.given).sum();
-    let untaxed = ira_basis::untaxed_part(facts, person, given).unwrap_or(Rate::ZERO);
-    let (mut plain, mut simple) = (Money::ZERO, Money::ZERO);
-    for distribution in all {
-        match distribution.early {
-            Some(Early::Plain) => plain += subject(distribution, untaxed, &mut roth_taxed, now),
-            Some(Early::Simple) => simple += subject(distribution, untaxed, &mut roth_taxed, now),
-            None => {}
-        }
-    }
+    let [plain, simple] = early_of(on, person);
     let scope = Scope::Person(person);
-    let (plain, simple) = (plain.to_whole(), simple.to_whole());
     trail.line(EARLY, scope, plain + simple, |i| {
         i.items(all.iter().filter(|d| d.early.is_some()).map(|d| &d.gross));
     });
@@ -83,6 +77,24 @@ fn of_person(on: On<'_>, trail: &mut impl Trail, person: usize) -> Money {
             i.figure("Out of a SIMPLE IRA", simple).figure("Rate for that", figures.simple_rate);
         }
     })
+}
+
+/// Early distributions that are taxed more: of plans, and out of a SIMPLE IRA in its first two years.
+fn early_of(on: On<'_>, person: usize) -> [Money; 2] {
+    let (facts, now) = (on.facts, on.taxed_now(person));
+    let all = retirement::of(facts, person);
+    let mut roth_taxed = ira_basis::roth(facts, &mut Silent, person);
+    let given: Money = all.iter().filter(|d| d.goes == Goes::Ira).map(|d| d.given).sum();
+    let untaxed = ira_basis::untaxed_part(facts, person, given).unwrap_or(Rate::ZERO);
+    let (mut plain, mut simple) = (Money::ZERO, Money::ZERO);
+    for distribution in all {
+        match distribution.early {
+            Some(Early::Plain) => plain += subject(distribution, untaxed, &mut roth_taxed, now),
+            Some(Early::Simple) => simple += subject(distribution, untaxed, &mut roth_taxed, now),
+            None => {}
+        }
+    }
+    [plain.to_whole(), simple.to_whole()]
 }
 
 /// Schedule 2 line 8, with the taxes on excess contributions and on what was not distributed; `for_ira` is the income by which the ranges

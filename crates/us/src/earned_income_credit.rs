@@ -136,13 +136,7 @@ fn eligible(on: On<'_>, children: usize, income: &Income) -> Result<(), &'static
     if on.unit.status != Status::Joint && on.unit.people.iter().any(|&p| child_of_another(on.facts, p)) {
         return Err("is the qualifying child of someone");
     }
-    // What business property gained does not count (§32(i)(2)(D)).
-    let gains = settled::or_zero(settled::or_zero(income.gains.line_7) - income.property.gain);
-    let owned = income.interest + income.exempt_interest + income.dividends + gains;
-    let of_children = income.children.rest - income.children.fund;
-    let rents = income.rents.for_earned_income_credit + settled::or_zero(income.personal_property);
-    let invested = owned + rents + of_children;
-    if invested > figures.investment_income_most {
+    if invested(income) > figures.investment_income_most {
         return Err("investment income is over the limit");
     }
     if children > 0 {
@@ -165,8 +159,18 @@ fn eligible(on: On<'_>, children: usize, income: &Income) -> Result<(), &'static
     Ok(())
 }
 
+/// Income of investments (§32(i)(2)).
+pub fn invested(income: &Income) -> Money {
+    // What business property gained does not count (§32(i)(2)(D)).
+    let gains = settled::or_zero(settled::or_zero(income.gains.line_7) - income.property.gain);
+    let owned = income.interest + income.exempt_interest + income.dividends + gains;
+    let of_children = income.children.rest - income.children.fund;
+    let rents = income.rents.for_earned_income_credit + settled::or_zero(income.personal_property);
+    owned + rents + of_children
+}
+
 /// Whether someone is the qualifying child of another (§32(c)(1)(B)): of a filer of this household, or as was said.
-fn child_of_another(facts: &Facts, person: usize) -> bool {
+pub fn child_of_another(facts: &Facts, person: usize) -> bool {
     let about = &facts.people[person];
     let here = |&f: &usize| f != person && dependents::qualifying_child(facts, &[f], person).is_ok();
     about.child_elsewhere || (!about.filer && facts.filers.iter().any(here))

@@ -96,6 +96,11 @@ pub fn read(paper: &mut Bringing<'_>) {
     paper.put("2", None, settled::or_zero(taxed - paper.paper.paper.amount("spared")), &brings::TAXED_MORE);
 }
 
+/// What of a person's distributions is taxed more.
+pub fn taxed_more(facts: &Facts, person: usize) -> Money {
+    sum(facts.people[person].own.of(&brings::TAXED_MORE)).to_whole()
+}
+
 /// The additional tax of a person, with its line.
 pub fn tax_of(facts: &Facts, trail: &mut impl Trail, person: usize) -> (LineId, Money) {
     let own = facts.people[person].own.of(&brings::TAXED_MORE);

@@ -3,7 +3,10 @@
 
 use crate::{
     facts::Facts,
-    papers::w2::{self, brings},
+    papers::{
+        box_12,
+        w2::{self, brings},
+    },
     points::Points,
     unit::On,
 };
@@ -145,7 +148,9 @@ pub fn points(points: &mut Points<'_>) {
             continue;
         };
         plan_457(points, paper, person);
-        let Some((_, amount, _)) = w2::coded(paper).find(|(_, _, code)| code.is_elective()) else { continue };
+        let Some((_, amount, _)) = box_12::coded(paper).find(|(_, _, code)| code.is_elective()) else {
+            continue;
+        };
         let facts = points.facts;
         let own = &facts.people[person].own;
         let over = over(facts, &mut Silent, Scope::Person(person), person);
@@ -169,7 +174,9 @@ fn plan_457(points: &mut Points<'_>, paper: &Paper, person: usize) {
     let facts = points.facts;
     let most = facts.figures.elective_deferrals.most;
     let all = sum(facts.people[person].own.of(&brings::PLAN_457));
-    if let Some((_, amount, _)) = w2::coded(paper).find(|(_, _, code)| code.is_457()).filter(|_| all > most) {
+    if let Some((_, amount, _)) =
+        box_12::coded(paper).find(|(_, _, code)| code.is_457()).filter(|_| all > most)
+    {
         let message = format!(
             "Deferrals of {all:#} under 457(b) are over {most:#}: which are taxed is not computed yet."
         );

@@ -1,6 +1,6 @@
 //! The household's loose papers as typed amounts, each with its box.
 
-use crate::{figures::Figures, filing_status::Status};
+use crate::{figures::Figures, filing_status::Status, state_facts::StateFacts};
 use hembo_core::{brought::Records, outcome::age_on, settled, trail::Item};
 use hembo_money::Money;
 use std::sync::Arc;
@@ -29,6 +29,8 @@ pub struct Facts {
     pub foreign_account: Option<bool>,
     /// The state of residence.
     pub state: Option<String>,
+    /// What the return of the state asks, where it is prepared.
+    pub of_state: Option<StateFacts>,
     /// Federal estimated tax that both filers paid together, whole amounts.
     pub estimated_together: Vec<Payment>,
     /// Each filer's status on a return of one's own: the facts fix it.

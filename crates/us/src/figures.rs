@@ -101,6 +101,26 @@ pub struct Figures {
     pub elective_deferrals: Cited<ElectiveDeferrals>,
     pub educator: Cited<Educator>,
     pub release: Cited<Release>,
+    /// Of California, in the years of its figures.
+    pub california_rates: Option<Cited<CaliforniaRates>>,
+    pub california_deductions: Option<Cited<CaliforniaDeductions>>,
+    pub california_exemptions: Option<Cited<CaliforniaExemptions>>,
+    pub california_minimum_tax: Option<Cited<CaliforniaMinimumTax>>,
+    pub california_renters: Option<Cited<CaliforniaRenters>>,
+    pub california_care: Option<Cited<CaliforniaCare>>,
+    pub california_code_credits: Option<Cited<CaliforniaCodeCredits>>,
+    pub california_other_credits: Option<Cited<CaliforniaOtherCredits>>,
+    pub california_earned_income: Option<Cited<CaliforniaEarnedIncome>>,
+    pub california_early_distributions: Option<Cited<CaliforniaEarlyDistributions>>,
+    pub california_gross_thresholds: Option<Cited<CaliforniaThresholds>>,
+    pub california_income_thresholds: Option<Cited<CaliforniaThresholds>>,
+    /// From 2025.
+    pub california_military_pensions: Option<Cited<CaliforniaMilitaryPensions>>,
+    pub california_cover: Option<Cited<CaliforniaCover>>,
+    pub california_payments: Option<Cited<CaliforniaPayments>>,
+    pub california_underpayment: Option<Cited<CaliforniaUnderpayment>>,
+    pub california_part_year: Option<Cited<CaliforniaPartYear>>,
+    pub california_disability: Option<Cited<CaliforniaDisability>>,
 }
 
 impl Figures {
@@ -110,11 +130,11 @@ impl Figures {
     }
 }
 
-/// The rule files, latest first.
+/// The rule files, latest first, with those of the states.
 pub static SOURCES: &[(i32, &str)] = &[
     (2026, include_str!("../rules/2026.toml")),
-    (2025, include_str!("../rules/2025.toml")),
-    (2024, include_str!("../rules/2024.toml")),
+    (2025, concat!(include_str!("../rules/2025.toml"), include_str!("../rules/california-2025.toml"))),
+    (2024, concat!(include_str!("../rules/2024.toml"), include_str!("../rules/california-2024.toml"))),
 ];
 
 /// The version of the committed rules.
@@ -397,6 +417,61 @@ tables! {
     Educator { most: Money, rest_itemized: Option<bool> }
     /// §152(e): from which age a child may be in nobody's custody.
     Release { of_age_from: i32 }
+    /// R&TC 17041, 17043, 17048: the brackets, the Tax Table's first row, the others and its end; the tax for health services.
+    CaliforniaRates {
+        brackets: Vec<Rate>, tops: ByStatus<Vec<Money>>, table_to: Money, first_row: Money, row: Money, services_from: Money,
+        services_rate: Rate,
+    }
+    /// R&TC 17073.5, 17076, 17077, 17201, 17225: the standard deduction, that of who can be claimed, the floor of job expenses, the threshold of
+    /// high incomes with what the limit takes, debt for the home and other debt, cash gifts as a part of income.
+    CaliforniaDeductions {
+        standard: ByStatus, dependent_least: Money, dependent_plus: Money, miscellaneous_floor: Rate, high_income: ByStatus,
+        limited_rate: Rate, limited_most: Rate, loans: ByStatus, other_loans: ByStatus, ratio_places: u32, cash_part: Rate,
+    }
+    /// R&TC 17054, 17054.1: the credits of a filer and a dependent, the age of a senior, the step of income above the threshold and what each takes.
+    CaliforniaExemptions { personal: Money, dependent: Money, aged: i32, step: ByStatus, each_step: Money }
+    /// R&TC 17062.
+    CaliforniaMinimumTax { exemption: ByStatus, phase_out_from: ByStatus, phase_out_rate: Rate, rate: Rate, medical_part: Rate }
+    /// R&TC 17053.5.
+    CaliforniaRenters { income: ByStatus, credit: ByStatus }
+    /// R&TC 17052.6: up to which federal income which part of the federal credit counts.
+    CaliforniaCare { tops: Vec<Money>, parts: Vec<Rate> }
+    /// R&TC 17054.5, 17054.7: codes 163, 170 and 173.
+    CaliforniaCodeCredits { senior_income: Money, senior_rate: Rate, senior_most: Money, family_rate: Rate, family_most: Money }
+    /// Schedule S, R&TC 17052.25, 17053.87: codes 187, 197 and 235.
+    CaliforniaOtherCredits { ratio_places: u32, adoption_rate: Rate, adoption_most: Money, college_rate: Rate, college_years: i64 }
+    /// R&TC 19136, 19521: how withholding is divided over the instalments, and the interest from the end of a day on.
+    CaliforniaUnderpayment { withheld_shares: Vec<Rate>, interest: Vec<InterestPeriod> }
+    /// R&TC 17052 to 17052.2: the most earnings and income, the most income of investments; by children the rate, the amount to which the credit
+    /// grows and the credit at which its slow tail begins; a row of the table; the credits for a young child and for foster youth.
+    CaliforniaEarnedIncome {
+        most: Money, invested_most: Money, by_children: Vec<Rate>, factor: Rate, amounts: Vec<Money>, tail_from: Vec<Money>, row: Money,
+        childless_from_age: i32, young_most: Money, young_from: Money, young_each: Money, young_step: Money, young_under_age: i32,
+        young_loss_most: Money, foster_most: Money, foster_from_age: i32, foster_under_age: i32,
+    }
+    /// R&TC 17085: the parts of early distributions, of those of a SIMPLE IRA in its first years, of education plans.
+    CaliforniaEarlyDistributions { rate: Rate, simple_rate: Rate, education_rate: Rate }
+    /// R&TC 18501: by dependents, none, one, two and more: of one person, of one of 65 and more, of a couple, of one with one and with two so old.
+    CaliforniaThresholds {
+        alone: Vec<Money>, alone_aged: Vec<Money>, couple: Vec<Money>, couple_one_aged: Vec<Money>, couple_aged: Vec<Money>,
+    }
+    /// R&TC 17132.9, 17132.10.
+    CaliforniaMilitaryPensions { most: Money, income: ByStatus }
+    /// R&TC 19136 to 19136.3: the parts of instalments, the least that calls for them, which part of this year's tax protects, of last year's, of last
+    /// year's above a high income, and from which income on only this year's does.
+    CaliforniaPayments {
+        shares: Vec<Rate>, least: ByStatus, current_part: Rate, plain_part: Rate, high_part: Rate, high_above: ByStatus, no_prior_year_at: ByStatus,
+    }
+    /// R&TC 17055, 17053.5: to so many places the ratios of Form 540NR are rounded, and from how many months on there is a renter's credit.
+    CaliforniaPartYear { ratio_places: u32, renter_months: i64 }
+    /// UIC 984, 985: the employees' rate of state disability insurance, without a ceiling.
+    CaliforniaDisability { rate: Rate }
+    /// R&TC 61015: the flat amounts of a year, from which age on someone is an adult, so many adults a household at most, the part of income above
+    /// the threshold, the average bronze premium of a month and for how many persons at most; how many months are a short gap; the part of
+    /// income up to which cover is affordable (R&TC 61020).
+    CaliforniaCover {
+        adult: Money, child: Money, of_age: i32, household_times: i64, rate: Rate, bronze: Money, bronze_people: i64, short_gap: i64, affordable: Rate,
+    }
     /// §§402(g), 414(v).
     ElectiveDeferrals {
         most: Money, catch_up: Money, catch_up_from_age: i32, late_catch_up: Money, late_from_age: i32, late_to_age: i32,
@@ -424,6 +499,19 @@ impl OwnPlan {
             Some(age) if (self.late_from_age..=self.late_to_age).contains(&age) => self.late_catch_up,
             Some(age) if age >= self.catch_up_from_age => self.catch_up,
             _ => Money::ZERO,
+        }
+    }
+}
+
+impl CaliforniaPayments {
+    /// Which part of a year's tax protects the next one at an income: of one so high only a part of the next year's own.
+    pub fn protecting_part(&self, status: Status, income: Money) -> Rate {
+        if income >= *self.no_prior_year_at.of(status) {
+            self.current_part
+        } else if income > *self.high_above.of(status) {
+            self.high_part
+        } else {
+            self.plain_part
         }
     }
 }

@@ -2,8 +2,8 @@
 
 use crate::{
     additional_deductions::{self, Additional},
-    additional_taxes, business_deduction, capital_gains, child_credit, clean_vehicles, community, credits,
-    earlier_minimum_tax, earned_income_credit, foreign_tax,
+    additional_taxes, business_deduction, california, capital_gains, child_credit, clean_vehicles, community,
+    credits, earlier_minimum_tax, earned_income_credit, foreign_tax,
     gains_tax::{self, Worksheet},
     income::{self, Income},
     itemized_limit,
@@ -96,7 +96,8 @@ pub fn taxed_at_parents(on: On<'_>) -> Money {
     if child.is_taxed(on) { child.taxed_at_parents(on) } else { Money::ZERO }
 }
 
-/// Computes one return; its result is line 24 less the refundable credits, what the household pays for good.
+/// Computes one return, with that of the state on top of it; its result is line 24 less the refundable credits with the same of the state, what
+/// the household pays for good.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     let Front { income, itemized, standard, off, taxable, regular, worksheet } = front(on, trail);
     let regular = regular + income.children.tax;
@@ -194,7 +195,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     let start = TotalPaid { tax_of_form: due.total, withheld: paid.withheld, for_ira: income.for_ira };
     let addition = underpayment::reckon(on, trail, due.total - from.refunded(), start);
     payments::balance(on, trail, due, paid, (underpayment::PENALTY, addition));
-    due.net
+    let earned = earned + other_income::scholarships(on);
+    due.net + california::form_540::reckon(on, trail, &income, earned)
 }
 
 /// Lines 12e to 13b.

@@ -2,13 +2,13 @@
 
 use crate::{
     additional_deductions, additional_taxes, adoption, business, business_deduction, business_property,
-    capital_gains, care, child_credit, clean_vehicles, community, earlier_minimum_tax, early_distributions,
-    earned_income_credit, education, education_bonds, elderly, foreign_tax, gains_tax, health_savings,
-    home_energy, home_office, home_sale, household_employees, income, ira_basis, ira_deduction, kiddie,
-    long_term_care, minimum_tax, misclassified_pay, mortgage_credit, moving, operating_loss,
-    parents_election, passive_losses, payments, premium_tax_credit, rentals, retirement, saver, schedule_1,
-    schedule_a, self_employment, social_security, student_loan, taxed_later, underpayment, union_plan,
-    unit::Filed, unreported_tips,
+    california, capital_gains, care, child_credit, clean_vehicles, community, earlier_minimum_tax,
+    early_distributions, earned_income_credit, education, education_bonds, elderly, foreign_tax, gains_tax,
+    health_savings, home_energy, home_office, home_sale, household_employees, income, ira_basis,
+    ira_deduction, kiddie, long_term_care, minimum_tax, misclassified_pay, mortgage_credit, moving,
+    operating_loss, parents_election, passive_losses, payments, premium_tax_credit, rentals, retirement,
+    saver, schedule_1, schedule_a, self_employment, social_security, student_loan, taxed_later, underpayment,
+    union_plan, unit::Filed, unreported_tips,
 };
 use hembo_core::forms::{Forms, Required};
 use std::sync::LazyLock;
@@ -19,6 +19,21 @@ type Rule = fn(Filed<'_>) -> Required;
 /// When each form is filed, by its id in `forms/YEAR.toml`.
 pub static RULES: &[(&str, Rule)] = &[
     ("1040", |_| Required::Yes),
+    ("540", california::forms::form_540),
+    ("540nr", california::forms::form_540nr),
+    ("schedule-ca-540nr", california::forms::form_540nr),
+    ("schedule-ca", california::forms::schedule_ca),
+    ("schedule-p-540", california::forms::schedule_p),
+    ("ftb-3506", california::forms::form_3506),
+    ("ftb-3510", california::earlier_minimum_tax::form_3510),
+    ("ftb-3514", california::forms::form_3514),
+    ("ftb-3805p", california::forms::form_3805p),
+    ("ftb-3592", california::college_access::form_3592),
+    ("ftb-3853", california::forms::form_3853),
+    ("ftb-5805", california::underpayment::form_5805),
+    ("schedule-s", california::other_state_tax::schedule_s),
+    ("code-197", california::adoption_costs::worksheet),
+    ("540-worksheets", california::forms::worksheets),
     ("schedule-1", schedule_1::required),
     ("schedule-1-a", additional_deductions::schedule_1_a),
     ("schedule-2", additional_taxes::schedule_2),
@@ -87,9 +102,10 @@ pub static RULES: &[(&str, Rule)] = &[
 /// The forms of a year.
 pub fn of(year: i32) -> &'static Forms {
     static YEARS: LazyLock<Vec<Forms>> = LazyLock::new(|| {
-        let latest = include_str!("../forms/2025.toml");
+        let latest = concat!(include_str!("../forms/2025.toml"), include_str!("../forms/california.toml"));
         let next = Forms::like(latest, include_str!("../forms/2026.toml"));
-        let sources = [latest, include_str!("../forms/2024.toml")];
+        let earlier = concat!(include_str!("../forms/2024.toml"), include_str!("../forms/california.toml"));
+        let sources = [latest, earlier];
         let all = std::iter::once(next).chain(sources.iter().map(|text| toml::from_str(text)));
         all.collect::<Result<_, _>>().expect("the committed forms parse (tested)")
     });

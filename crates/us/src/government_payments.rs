@@ -115,6 +115,7 @@ pub fn read(paper: &mut Bringing<'_>) {
     paper.put("2", None, refund, &brings::REFUND);
     paper.give("4", &bringing::brings::WITHHELD);
     paper.give("11", &bringing::brings::STATE_INCOME_TAX);
+    paper.give_state("10a", Money::ZERO, "11");
 }
 
 /// Schedule 1 lines 1 and 7.

@@ -2,7 +2,8 @@
 
 use crate::{
     bringing::Bringing,
-    business, care, community, dependents, earned_income_credit, educators, elderly, excess_deferrals,
+    business, california, care, community, dependents, earned_income_credit, educators, elderly,
+    excess_deferrals,
     facts::{Facts, Marital, PersonFacts, Relationship, Residency},
     figures::Figures,
     foreign_accounts, income, kiddie, law, multiple_support, nonresident,
@@ -50,6 +51,7 @@ fn read_as(household: &Household, owned: &Household, figures: &Arc<Figures>) -> 
         spouse_itemizes: flag(status::ask::SPOUSE_ITEMIZES),
         foreign_account: answer(foreign_accounts::ask::FOREIGN_ACCOUNT).and_then(Entry::flag),
         state: answer(states::ask::STATE).and_then(Entry::text).map(str::to_owned),
+        of_state: california::read::read(household, figures),
         estimated_together: Vec::new(),
         alone: Vec::new(),
         divided: false,

@@ -2,19 +2,19 @@
 
 use crate::{
     additional_deductions, additional_taxes, adoption, asked, bringing::Bringing, business,
-    business_deduction, business_property, capital_gains, care, child_credit, claims, clean_vehicles,
-    community, credits, deduction, dependents, due_diligence, earlier_minimum_tax, early_distributions,
-    earned_income_credit, education, education_bonds, education_plans, educators, elderly, every_paper,
-    excess_contributions, excess_deferrals, facts::Facts, filing_duty, foreign_accounts, foreign_tax,
-    gains_tax, government_payments, health_savings, home_energy, home_office, home_sale, homebuyer_credit,
-    household_employees, incentive_options, income, ira_basis, ira_deduction, itemized_limit, kiddie,
-    long_term_care, minimum_tax, minimum_tax_items, misclassified_pay, mortgage_credit, moving,
-    multiple_support, nonresident, not_computed, operating_loss, optional_earnings, other_adjustments,
-    other_income, papers, parents_election, pass_through, passive_losses, payments, people, points::Points,
-    premium_tax_credit, refund, refunded_taxes, release, rentals, repayments, retirement, saver, schedule_1,
-    schedule_a, scholarships, self_employed_cover, self_employment, signing, social_security,
-    standard_deduction, states, status, student_loan, tax, taxable_income, taxed_later, tie_breaker,
-    total_tax, underpayment, union_plan, unitemized_gifts, unreported_tips, untaxed_pay,
+    business_deduction, business_property, california, capital_gains, care, child_credit, claims,
+    clean_vehicles, community, credits, deduction, dependents, due_diligence, earlier_minimum_tax,
+    early_distributions, earned_income_credit, education, education_bonds, education_plans, educators,
+    elderly, every_paper, excess_contributions, excess_deferrals, facts::Facts, filing_duty,
+    foreign_accounts, foreign_tax, gains_tax, government_payments, health_savings, home_energy, home_office,
+    home_sale, homebuyer_credit, household_employees, incentive_options, income, ira_basis, ira_deduction,
+    itemized_limit, kiddie, long_term_care, minimum_tax, minimum_tax_items, misclassified_pay,
+    mortgage_credit, moving, multiple_support, nonresident, not_computed, operating_loss, optional_earnings,
+    other_adjustments, other_income, papers, parents_election, pass_through, passive_losses, payments,
+    people, points::Points, premium_tax_credit, refund, refunded_taxes, release, rentals, repayments,
+    retirement, saver, schedule_1, schedule_a, scholarships, self_employed_cover, self_employment, signing,
+    social_security, standard_deduction, states, status, student_loan, tax, taxable_income, taxed_later,
+    tie_breaker, total_tax, underpayment, union_plan, unitemized_gifts, unreported_tips, untaxed_pay,
 };
 use hembo_core::{
     choice::Open,
@@ -159,6 +159,32 @@ static LAW: &[Rule] = &[
     Rule::new(&every_paper::PROVISION).finds(every_paper::points),
     Rule::new(&asked::PROVISION).finds(asked::points),
     Rule::new(&not_computed::PROVISION).finds(not_computed::points),
+    Rule::new(&california::asked::PROVISION),
+    Rule::new(&california::papers::PROVISION).reads(california::papers::read),
+    Rule::new(&california::cover_months::PROVISION),
+    Rule::new(&california::affordability::PROVISION),
+    Rule::new(&california::thresholds::PROVISION),
+    Rule::new(&california::adjustments::PROVISION),
+    Rule::new(&california::itemized::PROVISION),
+    Rule::new(&california::exemptions::PROVISION),
+    Rule::new(&california::tax::PROVISION),
+    Rule::new(&california::minimum_tax::PROVISION),
+    Rule::new(&california::code_credits::PROVISION),
+    Rule::new(&california::other_state_tax::PROVISION).reads(california::other_state_tax::read),
+    Rule::new(&california::earlier_minimum_tax::PROVISION)
+        .reads(california::earlier_minimum_tax::read)
+        .finds(california::earlier_minimum_tax::points),
+    Rule::new(&california::college_access::PROVISION).reads(california::college_access::read),
+    Rule::new(&california::adoption_costs::PROVISION).reads(california::adoption_costs::read),
+    Rule::new(&california::credits::PROVISION),
+    Rule::new(&california::earned_income::PROVISION),
+    Rule::new(&california::cover::PROVISION),
+    Rule::new(&california::payments::PROVISION),
+    Rule::new(&california::underpayment::PROVISION).reads(california::underpayment::read),
+    Rule::new(&california::form_540::PROVISION),
+    Rule::new(&california::form_540nr::PROVISION).reads(california::form_540nr::read),
+    Rule::new(&california::return_points::PROVISION),
+    Rule::new(&california::points::PROVISION).finds(california::points::points),
 ];
 
 /// What the law leaves open, in an order in which each depends on earlier ones only.
@@ -191,6 +217,9 @@ pub static CHOICES: &[&Open<Facts>] = &[
     &education::CHOSEN,
     &education::FORGONE,
     &payments::DIVIDED,
+    &california::choices::DEDUCTION,
+    &california::choices::DEDUCTION_APART,
+    &california::choices::RENTER,
 ];
 
 /// What they declare.

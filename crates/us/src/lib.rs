@@ -13,6 +13,7 @@ pub mod bringing;
 pub mod business;
 pub mod business_deduction;
 pub mod business_property;
+pub mod california;
 pub mod capital_gains;
 pub mod care;
 mod case;
@@ -103,6 +104,7 @@ pub mod signing;
 pub mod social_security;
 pub mod spread;
 pub mod standard_deduction;
+pub mod state_facts;
 pub mod states;
 pub mod status;
 pub mod student_loan;
@@ -158,7 +160,7 @@ impl UnitedStates {
 }
 
 /// The information returns that the authority gives out, and the payments on a taxpayer's account.
-static HELD: [&str; 22] = [
+static HELD: [&str; 23] = [
     "W-2",
     "W-2G",
     "1040-ES",
@@ -180,6 +182,7 @@ static HELD: [&str; 22] = [
     "K-1 1041",
     "K-1 1065",
     "K-1 1120-S",
+    "Last year",
     "SSA-1099",
 ];
 
@@ -254,7 +257,18 @@ impl Pack for UnitedStates {
             paid: payments::PAID,
             balance: payments::BALANCE,
         };
-        &[FEDERAL]
+        const CALIFORNIA: Totals = Totals {
+            authority: "California",
+            tax: california::payments::TAX,
+            paid: california::payments::PAID,
+            balance: california::payments::BALANCE,
+        };
+        &[FEDERAL, CALIFORNIA]
+    }
+
+    fn authority_of(&self, code: &str) -> &'static str {
+        // Every check of a state has its letters before it.
+        if code.starts_with("ca-") { "California" } else { "" }
     }
 
     fn check_id_number(&self, number: &str) -> Result<(), &'static str> {

@@ -237,6 +237,7 @@ pub fn read(paper: &mut Bringing<'_>) {
             for field in ["15", "17"] {
                 paper.give(field, &bringing::brings::STATE_INCOME_TAX);
             }
+            paper.give_state("13", Money::ZERO, "15");
         }
         _ => other(paper),
     }

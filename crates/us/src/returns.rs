@@ -1,7 +1,7 @@
 //! The returns that each way makes of a household, and what they come to.
 
 use crate::{
-    business, care, child_credit,
+    business, california, care, child_credit,
     claims::{self, Stands},
     deduction, dependents, earned_income_credit, education, education_bonds,
     facts::{Facts, Relationship},
@@ -113,6 +113,7 @@ impl<'h> FederalCase<'h> {
             counted_pay: untaxed_pay::counted(way, &people),
             home_offices: business::methods(way),
             elected: parents_election::elected(way),
+            of_state: california::choices::together(way),
             dependents: claimed().filter_map(claim).collect(),
             forgone,
             claimable: people.iter().any(|&p| self.facts.people[p].claimable),
@@ -135,7 +136,10 @@ impl<'h> FederalCase<'h> {
 
     /// The separate return of a filer, which reads of the claims only what they add up to.
     fn spouses_unit(&self, place: usize, way: Chosen<'_, '_, Facts>) -> Unit {
-        way.tally(place + if deduction::itemizes_apart(way, place) { ITEMIZED } else { 0 });
+        // The return of a state reads of the claims more than they add up to.
+        if self.facts.of_state.is_none() {
+            way.tally(place + if deduction::itemizes_apart(way, place) { ITEMIZED } else { 0 });
+        }
         self.unit_by_claims(place, way)
     }
 
@@ -159,6 +163,7 @@ impl<'h> FederalCase<'h> {
             counted_pay: untaxed_pay::counted(way, &[filer]),
             home_offices: business::methods(way),
             estimated: payments::part_taken(way, place),
+            of_state: california::choices::apart(way, place),
             ..self.bare_unit(place)
         };
         for (person, option) in way.each(&claims::CLAIM) {

@@ -24,7 +24,7 @@ pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
 lines! {
     pub L8 = "us.8", "Additional income", "Schedule 1, line 10",
         "Refunds, alimony, unemployment and other income.";
-    L5 = "us.sched_1.5", "Rents, royalties, partnerships, S corporations, trusts", "IRC §61(a)(5), (6), (12), (14)",
+    pub L5 = "us.sched_1.5", "Rents, royalties, partnerships, S corporations, trusts", "IRC §61(a)(5), (6), (12), (14)",
         "Schedule E, line 41: lines 26, 32 and 37.";
     pub PENALTY = "us.penalty", "Early withdrawal penalty", "IRC §62(a)(9)",
         "Box 2 of every Form 1099-INT and box 3 of every Form 1099-OID, in full.";

@@ -1,7 +1,7 @@
 //! What it takes to sign and file a return (§§6061, 6065, 7216; Forms 8879, 1310): who signed when, PINs, the preparer's number, consent,
 //! and how a balance is paid.
 
-use crate::{payments, people, points::Points, underpayment, unit::Unit};
+use crate::{payments, people, points::Points, states, underpayment, unit::Unit};
 use hembo_core::{
     Paper,
     check::digits,
@@ -96,7 +96,8 @@ const PAID_BY: &[Choice] = &[
     Choice::new("instalments", "In instalments, Form 9465"),
 ];
 
-const SIGNATURES: PaperKind = PaperKind {
+/// Signatures, the preparer, and how a balance is paid.
+pub const SIGNATURES: PaperKind = PaperKind {
     id: "8879",
     subject: subject::PAYMENTS,
     name: "Signatures and filing",
@@ -109,6 +110,7 @@ const SIGNATURES: PaperKind = PaperKind {
         Field::date("signed", "", "Signed on").help("By the first of the filers."),
         Field::text("pin", "", "PIN", 5).secret(),
         Field::date("signed.spouse", "", "Spouse signed on"),
+        states::of_state(Field::date("signed.state", "", "Signed for the state on").help("FTB 8879, by everyone who files.")),
         Field::text("pin.spouse", "", "Spouse's PIN", 5).secret(),
         Field::text("earlier_pin", "", "Last year's PIN", 5)
             .help("Where the filers enter their PINs; or last year's income on the paper of last year's return.")

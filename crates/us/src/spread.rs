@@ -2,10 +2,10 @@
 
 use crate::{
     additional_deductions, additional_taxes, adoption, business, business_deduction, business_property,
-    capital_gains, care, child_credit, clean_vehicles, earlier_minimum_tax, earned_income_credit, education,
-    educators, elderly, excess_deferrals, foreign_tax, government_payments, health_savings, home_energy,
-    income, ira_deduction, long_term_care, minimum_tax, misclassified_pay, mortgage_credit, moving,
-    operating_loss, other_adjustments, other_income, pass_through, payments, premium_tax_credit,
+    california, capital_gains, care, child_credit, clean_vehicles, earlier_minimum_tax, earned_income_credit,
+    education, educators, elderly, excess_deferrals, foreign_tax, government_payments, health_savings,
+    home_energy, income, ira_deduction, long_term_care, minimum_tax, misclassified_pay, mortgage_credit,
+    moving, operating_loss, other_adjustments, other_income, pass_through, payments, premium_tax_credit,
     refunded_taxes, rentals, repayments, retirement, saver, schedule_1, schedule_a::casualty,
     schedule_a::gifts, schedule_a::home_loan, schedule_a::investment_interest, schedule_a::medical,
     schedule_a::other, schedule_a::taxes, self_employment, social_security, standard_deduction, student_loan,
@@ -161,4 +161,5 @@ pub static SPREAD: &[SpreadSection] = &[
             SpreadRow::new("Balance", None, payments::BALANCE).result(),
         ],
     },
+    california::spread::SECTION,
 ];

@@ -2,7 +2,7 @@
 
 use crate::{facts::Marital, points::Points};
 use hembo_core::{
-    field::{Choice, Field},
+    field::{Choice, Field, YES},
     household::Entry,
     open_points,
     point::{Gather, Place},
@@ -20,6 +20,8 @@ pub static PROVISION: Provision = Provision {
 #[allow(missing_docs)]
 pub mod ask {
     pub const STATE: &str = "state";
+    /// Whether the return of California is prepared; asked where its rules are.
+    pub const CALIFORNIA: &str = "california";
 }
 
 open_points! {
@@ -97,6 +99,11 @@ pub const SEPARATE: Field = Field::yes_no("separate", "", "Separate property of 
     .lasts()
     .help("Owned before the marriage, given or inherited; of separate returns in a community property state.")
     .only_for(ask::STATE, COMMUNITY_PROPERTY);
+
+/// A box that only the return of a state asks for.
+pub const fn of_state(field: Field) -> Field {
+    field.only_for(ask::CALIFORNIA, YES)
+}
 
 /// Where spouses live decides whether separate returns divide what they earn.
 pub fn points(points: &mut Points<'_>) {

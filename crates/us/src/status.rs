@@ -495,3 +495,9 @@ fn bar(facts: &Facts, option: usize) -> Option<Bar> {
         _ => "the facts give a better status",
     }))
 }
+
+/// Whether spouses file apart in the chosen way.
+pub fn files_apart(outcome: &hembo_core::Outcome) -> bool {
+    let status = outcome.decisions.iter().filter(|decision| decision.id == "us.status");
+    status.flat_map(|decision| &decision.options).any(|option| option.chosen && option.id == "separate")
+}

@@ -4,6 +4,7 @@
 use crate::{
     bringing::Bringing,
     excess_contributions,
+    figures::InterestPeriod,
     filing_status::Status,
     income, misclassified_pay,
     papers::w2,
@@ -14,6 +15,7 @@ use crate::{
     unreported_tips,
 };
 use hembo_core::{
+    brought::Brought,
     field::{Field, Years},
     forms::Required,
     household::Entry,
@@ -77,13 +79,15 @@ pub mod brings {
     pub static LAST_YEAR: Brought<LastYear> = Brought::new();
 }
 
-/// Last year's return, the part of an owner.
+/// Last year's return, the part of an owner or of all on a return.
 #[derive(Debug, Clone, Copy)]
 pub struct LastYear {
-    tax: Money,
-    agi: Money,
+    /// The tax that instalments go by.
+    pub tax: Money,
+    /// Adjusted gross income.
+    pub agi: Money,
     /// No tax for a year of twelve months, as a citizen or resident (§6654(e)(2)).
-    none: bool,
+    pub none: bool,
 }
 
 /// Last year's federal return.
@@ -111,16 +115,31 @@ pub const LAST_YEAR: PaperKind = PaperKind {
 
 /// Gives last year's return to those who filed it.
 pub fn read(paper: &mut Bringing<'_>) {
+    bring(paper, &brings::LAST_YEAR);
+}
+
+/// Brings the boxes "tax", "agi" and "none" of last year's return to those who filed it.
+pub fn bring(paper: &mut Bringing<'_>, kind: &'static Brought<LastYear>) {
     let of = paper.paper.paper;
     let none = of.flag("none");
     let incomes = paper.paper.shares(of.amount("agi"));
     for ((person, tax), (_, agi)) in paper.paper.shares(of.amount("tax")).into_iter().zip(incomes) {
-        paper.facts.people[person].own.add(&brings::LAST_YEAR, LastYear { tax, agi, none });
+        paper.facts.people[person].own.add(kind, LastYear { tax, agi, none });
     }
 }
 
-fn last_year(on: On<'_>) -> impl Iterator<Item = &LastYear> {
-    on.owns().flat_map(|(_, own)| own.of(&brings::LAST_YEAR))
+/// Last year's return of all on a return; nothing where none is known.
+pub fn known(on: On<'_>, kind: &'static Brought<LastYear>) -> Option<LastYear> {
+    let parts = on.owns().flat_map(|(_, own)| own.of(kind)).copied();
+    parts.reduce(|all, one| LastYear {
+        tax: all.tax + one.tax,
+        agi: all.agi + one.agi,
+        none: all.none && one.none,
+    })
+}
+
+fn last_year(on: On<'_>) -> Option<LastYear> {
+    known(on, &brings::LAST_YEAR)
 }
 
 /// Taxes that no instalment is due for (Form 2210, line 2).
@@ -136,9 +155,7 @@ fn without_instalments(on: On<'_>, for_ira: Money) -> Money {
 /// Line 8: last year's tax, more of it after a high income.
 fn of_last_year(on: On<'_>) -> Option<Money> {
     let figures = &on.facts.figures.underpayment;
-    last_year(on).next()?;
-    let (tax, agi) =
-        last_year(on).fold((Money::ZERO, Money::ZERO), |all, one| (all.0 + one.tax, all.1 + one.agi));
+    let LastYear { tax, agi, .. } = last_year(on)?;
     let separate = on.unit.status == Status::Separate;
     let high = if separate { figures.high_above_separate } else { figures.high_above };
     let rate = if agi > high { figures.last_part_high } else { Rate::ONE };
@@ -158,9 +175,21 @@ fn paid(on: On<'_>, withheld: Money) -> Vec<(Date, Money)> {
     all
 }
 
+/// What had to be paid when, what was paid, and what it costs to be late.
+#[derive(Debug)]
+pub struct Instalments<'a> {
+    /// The instalments, each with its day.
+    pub required: Vec<(Date, Money)>,
+    /// The payments by their days.
+    pub paid: Vec<(Date, Money)>,
+    /// No interest runs after it.
+    pub until: Date,
+    /// The rates.
+    pub rates: &'a [InterestPeriod],
+}
+
 /// The parts of an amount that are its interest from a day to another, by the rates of the law.
-fn interest(on: On<'_>, from: Date, to: Date) -> impl Iterator<Item = Rate> {
-    let periods = &on.facts.figures.underpayment.interest;
+fn interest(periods: &[InterestPeriod], from: Date, to: Date) -> impl Iterator<Item = Rate> {
     let starts = periods.iter().map(|period| period.from.0);
     let ends = starts.clone().skip(1).chain([Date::MAX]);
     periods.iter().zip(starts.zip(ends)).map(move |(period, (start, end))| {
@@ -169,25 +198,34 @@ fn interest(on: On<'_>, from: Date, to: Date) -> impl Iterator<Item = Rate> {
     })
 }
 
-/// Each payment goes to the oldest instalment that is open; what none needs waits for the next. Rounded once.
-fn addition(on: On<'_>, required: Money, withheld: Money) -> Money {
-    let figures = &on.facts.figures.underpayment;
-    let due: Vec<Date> = figures.due.iter().map(|day| day.0).collect();
-    let mut open: Vec<(Date, Money)> = due.iter().copied().zip(required.split(&vec![1; due.len()])).collect();
-    let mut late: Vec<(Money, Rate)> = Vec::new();
-    for (date, mut amount) in paid(on, withheld) {
-        for (since, left) in &mut open {
-            let here = settled::lesser(amount, *left);
-            let until = settled::lesser(date, figures.until.0);
-            late.extend(interest(on, *since, until).map(|rate| (here, rate)));
-            *left -= here;
-            amount -= here;
+impl Instalments<'_> {
+    /// Each payment goes to the oldest instalment that is open; what none needs waits for the next. Rounded once.
+    pub fn addition(self) -> Money {
+        let mut open = self.required;
+        let mut late: Vec<(Money, Rate)> = Vec::new();
+        for (date, mut amount) in self.paid {
+            for (since, left) in &mut open {
+                let here = settled::lesser(amount, *left);
+                let until = settled::lesser(date, self.until);
+                late.extend(interest(self.rates, *since, until).map(|rate| (here, rate)));
+                *left -= here;
+                amount -= here;
+            }
         }
+        for (since, left) in open {
+            late.extend(interest(self.rates, since, self.until).map(|rate| (left, rate)));
+        }
+        Money::sum_of_products(late, Money::WHOLE, Rounding::HalfUp)
     }
-    for (since, left) in open {
-        late.extend(interest(on, since, figures.until.0).map(|rate| (left, rate)));
-    }
-    Money::sum_of_products(late, Money::WHOLE, Rounding::HalfUp)
+}
+
+/// The addition of equal instalments.
+fn addition(on: On<'_>, required: Money, withheld: Money) -> Money {
+    let rules = &on.facts.figures.underpayment;
+    let parts = required.split(&vec![1; rules.due.len()]);
+    let required = rules.due.iter().map(|day| day.0).zip(parts).collect();
+    let paid = paid(on, withheld);
+    Instalments { required, paid, until: rules.until.0, rates: &rules.interest }.addition()
 }
 
 /// Line 38.
@@ -214,7 +252,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, tax: Money, paid: TotalPaid) -
     });
     let spared = current - paid.withheld < figures.no_penalty_below
         || paid.withheld >= required
-        || last_year(on).all(|one| one.none);
+        || last_year(on).is_some_and(|one| one.none);
     let penalty = if spared { Money::ZERO } else { addition(on, required, paid.withheld) };
     trail.line(PENALTY, on.scope, penalty, |i| {
         i.line(REQUIRED, on.scope, required).figure("Withheld", paid.withheld);
@@ -249,7 +287,7 @@ pub fn points(points: &mut Points<'_>) {
     for (place, unit) in points.units.iter().enumerate() {
         let on = On { facts: points.facts, unit, scope: hembo_core::Scope::Return(place) };
         let name = &points.facts.people[unit.people[0]].name;
-        if unit.main && last_year(on).next().is_none() && points.amount(payments::BALANCE, place) >= least {
+        if unit.main && last_year(on).is_none() && points.amount(payments::BALANCE, place) >= least {
             let message = format!("{name}: so much is due that an addition for underpayment is possible.");
             points.raise(&LAST_YEAR_ASKED, points.whose(unit), message);
         }
@@ -259,7 +297,7 @@ pub fn points(points: &mut Points<'_>) {
             points.raise(&PENALTY_TAKEN, points.whose(unit), message);
         }
         let undated = payments::dated(on).any(|(date, _)| date.is_none());
-        if undated && last_year(on).next().is_some() {
+        if undated && last_year(on).is_some() {
             let paper =
                 points.papers(payments::ESTIMATED.id).next().map(|paper| Place::paper(&paper.id, "date"));
             points.raise(&UNDATED, paper.unwrap_or_default(), "A payment has no day.");

@@ -1,6 +1,6 @@
 //! A return of a way: who files it, as what, with which options.
 
-use crate::{facts::Facts, filing_status::Status, gains::Gains};
+use crate::{facts::Facts, filing_status::Status, gains::Gains, state_facts::StateWay};
 use hembo_core::{
     brought::{Brought, Records},
     line::LineId,
@@ -217,6 +217,8 @@ pub struct Unit {
     pub main: bool,
     /// The part of estimated tax paid together.
     pub estimated: Part,
+    /// What the return of the state takes.
+    pub of_state: StateWay,
 }
 
 impl Unit {
@@ -251,6 +253,7 @@ impl Unit {
             claimable: false,
             main: true,
             estimated: Part::All,
+            of_state: StateWay::default(),
         }
     }
 }

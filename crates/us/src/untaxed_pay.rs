@@ -58,6 +58,12 @@ fn decision(facts: &Facts, person: usize, id: &str, what: &str, cite: &'static s
     Decision::between(format!("us.{id}.{}", about.id), format!("{what} of {}", about.name), cite, options)
 }
 
+/// Whether a person has waiver payments.
+pub fn has_waiver(facts: &Facts, person: usize) -> bool {
+    let own = &facts.people[person].own;
+    own.has(&w2::brings::WAIVER) || own.has(&w2::brings::WAIVER_IN_WAGES)
+}
+
 /// What the filers of a return count as earned in a way.
 pub fn counted(way: Chosen<'_, '_, Facts>, people: &[usize]) -> CountedPay {
     let of = |choice| people.iter().copied().filter(|&p| way.taken(choice, p) == Some(1)).collect();

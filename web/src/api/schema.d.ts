@@ -4,6 +4,128 @@
  */
 
 export interface paths {
+    "/api/account/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change one's own password; every other session ends. */
+        put: operations["set_own_password"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/second": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How one's second factor stands. */
+        get: operations["second_factor"];
+        /** Ask for the second factor from now on; every other session ends. */
+        put: operations["ask_second_factor"];
+        /** Begin a second factor: it is not asked for until a code of it was typed. */
+        post: operations["begin_second_factor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/second/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ask for no second factor any more, by who knows the password. */
+        post: operations["end_second_factor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where one is signed in, the latest first. */
+        get: operations["own_sessions"];
+        put?: never;
+        post?: never;
+        /** Sign out in every other browser; what is left is the session that asks. */
+        delete: operations["end_other_sessions"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/audit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was done, the newest first, a hundred at once. */
+        get: operations["audit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/audit/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as CSV, all of it up to a hundred thousand rows. */
+        get: operations["audit_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/erased": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was erased. */
+        get: operations["erased_households"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -11,7 +133,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Answers `ok` when the database answers. */
+        /** Answers `ok` when the database answers: the server can work. */
         get: operations["health"];
         put?: never;
         post?: never;
@@ -176,6 +298,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{id}/certificate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was weighed and why nothing is lower, with the digest of facts, rules and result. */
+        get: operations["of"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/certificate/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The file of the certificate, which `hembo verify` reads. Numbers are in it in full, which is noted in the audit. */
+        get: operations["file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{id}/consents": {
         parameters: {
             query?: never;
@@ -326,6 +482,40 @@ export interface paths {
         };
         /** What a paper does to the tax. */
         get: operations["effect"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/erase": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Erase a household for good; what comes back is all that were erased. */
+        post: operations["erase_household"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/erasing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Look at what would be erased. */
+        get: operations["look_at_erasing"];
         put?: never;
         post?: never;
         delete?: never;
@@ -853,6 +1043,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{id}/revisions/{revision}/entered": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who put the entries of all papers there that stand in a revision, newest first. What nobody is known of is left out. */
+        get: operations["entered"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{id}/revisions/{revision}/lines": {
         parameters: {
             query?: never;
@@ -860,7 +1067,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Every line of the chosen way, without what it is made from. */
+        /** Every line of the chosen way in the order of the computation, without what it is made from unless that is wanted. */
         get: operations["lines"];
         put?: never;
         post?: never;
@@ -1024,6 +1231,93 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{id}/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A trial beside its return. */
+        get: operations["trial"];
+        /** Call a trial otherwise. */
+        put: operations["rename_trial"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/trial/apply": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Apply a trial: what it changes is made in the return, as one edit that can be undone, on top of what came since. The trial is put away. */
+        post: operations["apply_trial"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/trial/follow": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let a trial follow its return: what it changes is put on top of the newest revision. */
+        post: operations["follow_trial"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/trial/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a quick move in a trial. */
+        post: operations["quick_move"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The trials of a household, the oldest first. */
+        get: operations["trials"];
+        put?: never;
+        /** Begin a trial of a household; the household stays as it is. */
+        post: operations["begin_trial"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{id}/unarchive": {
         parameters: {
             query?: never;
@@ -1121,6 +1415,23 @@ export interface paths {
         post?: never;
         /** Let a template go. */
         delete: operations["drop_template"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Answers `ok` while the server lives, whatever becomes of the database. */
+        get: operations["live"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1263,6 +1574,75 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everyone who signs in, with what an administrator may change. */
+        get: operations["people"];
+        put?: never;
+        /** Add someone, who sets a password by the link that comes back. */
+        post: operations["add_person"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Set someone's role, and whether the person may sign in; who may not is signed out at once. */
+        put: operations["set_person"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/invite": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Give someone a new link: the password of before and every session end. */
+        post: operations["invite_person"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/sign-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sign someone out everywhere. */
+        post: operations["sign_person_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practice": {
         parameters: {
             query?: never;
@@ -1334,6 +1714,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/welcome": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Set a password by a link, which is used up. */
+        put: operations["use_link"];
+        /** Look at a link. */
+        post: operations["look_at_link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1371,6 +1769,25 @@ export interface components {
             /** @description The lines that it goes to with the example, or whose amounts it moves. */
             lines: components["schemas"]["BoxLine"][];
             total?: components["schemas"]["Money"] | null;
+        };
+        /** @description Someone who signs in, as an administrator sees them. */
+        Account: {
+            /** @description May no longer sign in. */
+            disabled: boolean;
+            /** Format: uuid */
+            id: string;
+            login: string;
+            name: string;
+            role: components["schemas"]["PracticeRole"];
+            /** @description A second factor is asked for at the sign-in. */
+            second_factor: boolean;
+            /**
+             * Format: int64
+             * @description In how many browsers the person is signed in.
+             */
+            sessions: number;
+            /** @description No password was set yet, or it was taken away: a link is needed. */
+            without_password: boolean;
         };
         /** @description A note to add. */
         AddNote: {
@@ -1454,6 +1871,11 @@ export interface components {
             /** @description The line. */
             line: string;
         };
+        /** @description The revision of the return that was seen. */
+        ApplyTrial: {
+            /** Format: int64 */
+            revision: number;
+        };
         /** @description A kind of paper to ask the family for. */
         Ask: {
             /** Format: date-time */
@@ -1495,6 +1917,8 @@ export interface components {
             days_left?: number | null;
             /** @description The last day, ISO 8601. */
             due: string;
+            /** @description The names of the files that went with it. */
+            files: string[];
             id: string;
             /** @description What was sent. */
             sent?: string | null;
@@ -1532,6 +1956,31 @@ export interface components {
             /** @description The value. */
             value: components["schemas"]["Rate"];
         };
+        /** @description A page of it. */
+        AuditPage: {
+            /** @description The application's user of the database cannot change it either. */
+            guarded: boolean;
+            /** @description There are more, before the last one. */
+            more: boolean;
+            rows: components["schemas"]["AuditRow"][];
+        };
+        /** @description Something that was done. */
+        AuditRow: {
+            /** Format: date-time */
+            at: string;
+            /** @description Nobody, where it is not known who. */
+            by?: string | null;
+            detail: string;
+            /** Format: uuid */
+            household?: string | null;
+            /** Format: int64 */
+            id: number;
+            /** @description The household's name and year, while it is there. */
+            name?: string | null;
+            what: string;
+            /** Format: int32 */
+            year?: number | null;
+        };
         /** @description What the filers' returns and those of their dependents come to for one authority. */
         Authority: {
             /** @description Due (above zero) or back (below). */
@@ -1568,6 +2017,17 @@ export interface components {
             /** @description The amount. */
             value: components["schemas"]["Money"];
         };
+        /** @description An option that is not lawful here. */
+        BarredOption: {
+            /** @description The rule of the decision. */
+            cite: string;
+            /** @description The decision. */
+            decision: string;
+            /** @description The option. */
+            option: string;
+            /** @description Why it is not lawful. */
+            why: string;
+        };
         /** @description What the year before came to. */
         Before: {
             /** @description What each person filed: person → "joint". */
@@ -1601,6 +2061,47 @@ export interface components {
             /** @description What may have gone wrong in keying. */
             hint?: string | null;
             keyed?: components["schemas"]["Entry"] | null;
+        };
+        /** @description A line as it is held and as it was keyed. */
+        BesideLine: {
+            /** @description Whether both say the same; of a line that is not held nothing is said. */
+            agrees: boolean;
+            held?: components["schemas"]["BTreeMap"] | null;
+            keyed?: components["schemas"]["BTreeMap"] | null;
+            /** @description The keyed line, by its id. */
+            row?: string | null;
+        };
+        /** @description A row of the Spread, in both. */
+        BesideRow: {
+            /** @description A balance: told as due or back. */
+            balance: boolean;
+            /** @description Whether it counts in the way of the return. */
+            counted: boolean;
+            /** @description Whether it counts in that of the trial. */
+            counts: boolean;
+            /** @description The trial less the return; what takes off is less where it grows. */
+            difference: components["schemas"]["Money"];
+            /** @description The end of the computation. */
+            end: boolean;
+            /** @description The words at the left. */
+            label: string;
+            /** @description The line of the returns. */
+            line: string;
+            now?: components["schemas"]["Money"] | null;
+            /** @description A result. */
+            result: boolean;
+            /** @description Whose lines the trial's amount adds up: `return/0`, `person/ID`; none where it has no such row. */
+            scopes: string[];
+            /** @description Shown with a minus sign. */
+            takes_off: boolean;
+            was?: components["schemas"]["Money"] | null;
+        };
+        /** @description A section of the Spread, in both. */
+        BesideSection: {
+            /** @description The rows that either has. */
+            rows: components["schemas"]["BesideRow"][];
+            /** @description The heading. */
+            title: string;
         };
         /** @description A blank that is read as something. */
         Blank: {
@@ -1684,6 +2185,46 @@ export interface components {
             /** @description The people to whose returns it moved. */
             to?: string[];
         };
+        /** @description A code of a cell, and what it means. */
+        CellCode: {
+            /** @description The code. */
+            code: string;
+            /** @description What it means. */
+            means: string;
+        };
+        /** @description What the rules make of a cell. */
+        CellMade: {
+            /** @description The column. */
+            column: string;
+            /** @description Of the codes those of which the rules can say whether they are open here. */
+            open: components["schemas"]["CodeOpening"][];
+            /** @description What an empty cell reads as; empty where something was entered. */
+            reads: string;
+            /** @description The id of the line. */
+            row: string;
+            /** @description How it stands. */
+            tone: components["schemas"]["Tone"];
+        };
+        /** @description What is certified, in words. */
+        Certificate: {
+            /** @description The options that no lawful way takes, each with its rule. */
+            barred: components["schemas"]["BarredOption"][];
+            /** @description What is chosen beside the return, or left open and not weighed: it is no way. */
+            beside: components["schemas"]["ChosenBeside"][];
+            /** @description The digest of [`Certified`], in hexadecimal. */
+            digest: string;
+            /** @description The version of the rules. */
+            rules: string;
+            /** @description What was done and what follows from it, one after the other. */
+            statements: components["schemas"]["CertificateStatement"][];
+        };
+        /** @description A statement. */
+        CertificateStatement: {
+            /** @description What it is about. */
+            about: string;
+            /** @description What it says. */
+            words: string;
+        };
         /** @description What becomes of a note. */
         ChangeNote: {
             /** @description Removed, or back again: by who wrote it. */
@@ -1697,6 +2238,24 @@ export interface components {
             id: string;
             /** @description What stands on the screen. */
             label: string;
+        };
+        /** @description Something that may be chosen and is no way. */
+        ChosenBeside: {
+            /** @description The rule that leaves it open. */
+            cite: string;
+            /** @description What. */
+            what: string;
+            /** @description Why it is no way. */
+            why: string;
+        };
+        /** @description Whether a code is open to a cell. */
+        CodeOpening: {
+            /** @description The code. */
+            code: string;
+            /** @description It may stand here. */
+            open: boolean;
+            /** @description Why, or why not. */
+            words: string;
         };
         /** @description A person's column. */
         Column: {
@@ -1874,6 +2433,13 @@ export interface components {
             /** @description The option; nothing lets go. */
             option?: string | null;
         } | {
+            /** @description The decision. */
+            decision: string;
+            /** @enum {string} */
+            do: "give_reason";
+            /** @description Why; it is printed with the way. */
+            reason?: string | null;
+        } | {
             /** @description The fingerprint of the facts that the point is about, as the point tells it. */
             about?: string | null;
             /** @enum {string} */
@@ -1925,6 +2491,8 @@ export interface components {
             rows: components["schemas"]["ComparedRow"][];
             /** @description The columns: the chosen way first. */
             ways: components["schemas"]["ComparedWay"][];
+            /** @description Why the chosen way: what it gains against the next dearer one, where, what it gives up, what would turn it. */
+            why: string[];
         };
         /** @description Something that an edit sets and that was set to something else meanwhile. */
         Conflict: {
@@ -2020,6 +2588,8 @@ export interface components {
             options: components["schemas"]["OptionOutcome"][];
             /** @description The option or amount held by the preparer. */
             pinned?: string | null;
+            /** @description Why it is held, where somebody said. */
+            reason?: string | null;
             /** @description What deciding well is worth: the dearest open option, or end of an amount, less the cheapest. */
             worth: components["schemas"]["Money"];
         };
@@ -2146,8 +2716,18 @@ export interface components {
         };
         /** @description What is worked out of one paper. */
         Drawn: {
+            /** @description What the rules make of cells of its list. */
+            cells: components["schemas"]["CellMade"][];
+            /** @description What the codes of its cells mean. */
+            codes: components["schemas"]["CellCode"][];
             /** @description Columns beside those that are typed. */
             columns: components["schemas"]["WorkedColumn"][];
+            /** @description What follows from them, in a sentence; may be empty. */
+            conclusion: string;
+            /** @description What else is to be known when they are typed; may be empty. */
+            hint: string;
+            /** @description Amounts that are weighed against each other, side by side. */
+            panels: components["schemas"]["Panel"][];
             picture?: components["schemas"]["Picture"] | null;
             stands?: components["schemas"]["Money"] | null;
             /** @description How results came about, one after another. */
@@ -2202,11 +2782,82 @@ export interface components {
             /** @description What may be chosen. */
             what: string;
         };
+        /** @description Who made entries of papers, when and how. */
+        Entered: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            /** @description The entries. */
+            entries: components["schemas"]["EntryPlace"][];
+            /** @description As in the history: edited, or how the household came with them. */
+            kind: string;
+        };
         /**
          * @description What stands in a box or answers a question: yes or no, a whole number, or text. Amounts are decimal text
          *     (`"71240.00"`), dates are ISO 8601 text (`"2025-03-31"`), choices are the option's id.
          */
         Entry: boolean | number | string;
+        /** @description Where an entry stands: in a box of a paper, or in a cell of its list. */
+        EntryPlace: {
+            /** @description The box or the column. */
+            field: string;
+            /** @description The paper's id. */
+            paper: string;
+            /** @description The line of its list. */
+            row?: string | null;
+        };
+        /** @description A household to erase. */
+        EraseForGood: {
+            /** @description Its name, typed again. */
+            name: string;
+        };
+        /** @description What would be erased, and whether it may be. */
+        EraseOpened: {
+            counts: components["schemas"]["Erasing"];
+            name: string;
+            /** @description Why it may not be erased yet. */
+            refused?: string | null;
+        };
+        /** @description A household that was erased. */
+        ErasedHousehold: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            country: string;
+            counts: components["schemas"]["Erasing"];
+            /** Format: uuid */
+            household: string;
+            /** Format: int32 */
+            year: number;
+        };
+        /** @description How much of a household is or was erased. */
+        Erasing: {
+            /** Format: int64 */
+            fetches: number;
+            /**
+             * Format: int64
+             * @description Slips as files that no other household names.
+             */
+            files: number;
+            /**
+             * Format: int64
+             * @description Filed returns, packs, letters, notes, ticks, consents and fetches.
+             */
+            filings: number;
+            /** Format: int64 */
+            letters: number;
+            /** Format: int64 */
+            notes: number;
+            /** Format: int64 */
+            packs: number;
+            /** Format: int64 */
+            revisions: number;
+            /**
+             * Format: int64
+             * @description Trials beside it, which go with it.
+             */
+            trials: number;
+        };
         /** @description Something that cannot be right. */
         Fault: {
             /** @description Where, as a path into the household file: `/papers/2/boxes/1`. */
@@ -2331,6 +2982,8 @@ export interface components {
         };
         /** @description Something that filing needs. */
         FilingNeed: {
+            /** @description The one authority whose return alone waits for it; empty where every return does. */
+            authority: string;
             /** @description Without it nothing is filed. */
             blocks: boolean;
             place?: components["schemas"]["Place"] | null;
@@ -2355,6 +3008,8 @@ export interface components {
         };
         /** @description One official form of a return. */
         FormOutcome: {
+            /** @description To whom it goes where that is not the law's first authority: a state. */
+            authority: string;
             /** @description The id. */
             id: string;
             /** @description A worksheet: kept with the return, not filed. */
@@ -2413,6 +3068,8 @@ export interface components {
              * @description The day on which it was fetched.
              */
             on: string;
+            /** @description The lines of its list there. */
+            rows?: components["schemas"]["BTreeMap"][];
             /** @description The name of the slip where it is held. */
             slip: string;
         };
@@ -2422,7 +3079,7 @@ export interface components {
             at: string;
             by: string;
             /**
-             * @description created, imported, copied, carried, divided, edited, undone, redone or brought_back; deleted, restored, archived or unarchived;
+             * @description created, imported, copied, carried, divided, tried, followed, edited, undone, redone or brought_back; deleted, restored, archived or unarchived;
              *     of a state of work moved, changed, unchanged or taken_back.
              */
             kind: string;
@@ -2457,6 +3114,10 @@ export interface components {
             papers?: components["schemas"]["Paper"][];
             /** @description Everyone in the household. */
             people: components["schemas"]["Person"][];
+            /** @description Why they are held, where somebody said: decision → reason. Printed with the way. */
+            pin_reasons?: {
+                [key: string]: string;
+            };
             /** @description Options held by the preparer: decision → option. */
             pins?: {
                 [key: string]: string;
@@ -2536,6 +3197,20 @@ export interface components {
              * @description Who works on it.
              */
             worked_by?: string | null;
+        };
+        /** @description A link by which someone sets a password, once, within three days. */
+        Invitation: {
+            /** Format: uuid */
+            id: string;
+            /** @description The address below that of the application. */
+            link: string;
+        };
+        /** @description Whose link it is. */
+        Invited: {
+            login: string;
+            name: string;
+            /** @description So many characters a password has at least. */
+            shortest: number;
         };
         /** @description A figure to replace, with who says so and why. */
         Keep: {
@@ -2740,6 +3415,28 @@ export interface components {
             /** @description The figure. */
             value: string;
         };
+        /** @description What stands in a link. */
+        Link: {
+            token: string;
+        };
+        /** @description A trial in the list of its household. */
+        ListedTrial: {
+            balance: components["schemas"]["Money"];
+            /** @description Who began it. */
+            by: string;
+            covered: boolean;
+            /** Format: uuid */
+            id: string;
+            /** @description How much more than the return's. */
+            more: components["schemas"]["Money"];
+            name: string;
+            /** @description It was thrown away, and can be taken back for thirty days. */
+            thrown_away: boolean;
+            /** @description Its total tax. */
+            total: components["schemas"]["Money"];
+            /** Format: date-time */
+            touched_at: string;
+        };
         /** @description The id of a household that was made. */
         Made: {
             /** Format: uuid */
@@ -2799,6 +3496,12 @@ export interface components {
             to: components["schemas"]["Stage"];
             words: string;
         };
+        /** @description A quick move, made against a revision of the trial. */
+        MoveTrial: {
+            /** Format: int64 */
+            base_revision: number;
+            quick: components["schemas"]["QuickMove"];
+        };
         /** @description A household whose result moves. */
         Moved: {
             after: components["schemas"]["Then"];
@@ -2857,6 +3560,23 @@ export interface components {
             /** Format: int32 */
             year: number;
         };
+        /** @description Someone new. */
+        NewPerson: {
+            login: string;
+            name: string;
+            role: components["schemas"]["PracticeRole"];
+        };
+        /** @description A new trial. */
+        NewTrial: {
+            /** @description What it is called; "Trial 2" where nothing is said. */
+            name?: string;
+            quick?: components["schemas"]["QuickMove"] | null;
+            /**
+             * Format: int32
+             * @description By the law of another year; such a trial is not applied.
+             */
+            year?: number | null;
+        };
         /** @description A step that leads on. */
         Next: {
             to: components["schemas"]["Stage"];
@@ -2913,6 +3633,8 @@ export interface components {
             /** @description ISO 8601. */
             issued: string;
             kind: string;
+            /** @description The lines of its list that are held or were keyed, where any is held. */
+            lines: components["schemas"]["BesideLine"][];
             /** @description The keyed paper that it is. */
             paper?: string | null;
             /** @description Whose it is. */
@@ -2929,9 +3651,14 @@ export interface components {
         };
         /** @description A return of the chosen way. */
         OneReturn: {
+            /** @description To whom it goes where that is not the law's first authority. */
+            authority: string;
             balance: components["schemas"]["Money"];
             /** @description How many forms go out. */
             forms: number;
+            /** @description What holds up this return alone; none where nothing does. */
+            held_by?: string | null;
+            /** @description Its scope, with the authority where that is not the law's first one. */
             scope: string;
             sending: components["schemas"]["Sending"];
             total: components["schemas"]["Money"];
@@ -2939,7 +3666,7 @@ export interface components {
         };
         /** @description A question about the household with the answers that call for a field. */
         Only: {
-            /** @description The choices. */
+            /** @description The choices; those of a question of yes or no are `true` and `false`. */
             answers: string[];
             /** @description The question. */
             question: string;
@@ -2965,6 +3692,7 @@ export interface components {
             /** Format: date-time */
             saved_at: string;
             then?: components["schemas"]["Then"] | null;
+            trial?: components["schemas"]["TrialOf"] | null;
         };
         /** @description An option with its price. */
         OptionOutcome: {
@@ -2995,6 +3723,11 @@ export interface components {
             compared?: components["schemas"]["Comparison"];
             /** @description Whether every lawful way was weighed; if not, the total is the lowest of those that were. */
             complete: boolean;
+            /**
+             * Format: int64
+             * @description How often one of the returns was computed to weigh them.
+             */
+            computed: number;
             /** @description The rule pack. */
             country: string;
             /** @description Whether every rule that touches this household is computed; if not, the figures are not a result. */
@@ -3068,6 +3801,13 @@ export interface components {
             not_keyed: string[];
             returns: components["schemas"]["OwnReturn"][];
         };
+        /** @description One's own password. */
+        OwnPassword: {
+            /** @description The one to come. */
+            new: string;
+            /** @description The one of now. */
+            password: string;
+        };
         /** @description Its assessment of one return beside ours. */
         OwnReturn: {
             balance: components["schemas"]["Money"];
@@ -3090,6 +3830,18 @@ export interface components {
             /** @description Ours. */
             total: components["schemas"]["Money"];
             whose: string;
+        };
+        /** @description A browser in which one is signed in. */
+        OwnSession: {
+            /** Format: date-time */
+            began_at: string;
+            /**
+             * Format: date-time
+             * @description When it ends, unless it is used before.
+             */
+            ends_at: string;
+            /** @description The one that asks. */
+            here: boolean;
         };
         /** @description What a pack declares. */
         PackInfo: components["schemas"]["About"] & {
@@ -3143,7 +3895,7 @@ export interface components {
          * @description A part of the pack.
          * @enum {string}
          */
-        PackPart: "letter" | "summary" | "forms" | "worksheets" | "ways" | "limits" | "papers" | "slips" | "carried" | "dates" | "points" | "notes";
+        PackPart: "letter" | "summary" | "forms" | "worksheets" | "ways" | "certificate" | "limits" | "papers" | "slips" | "carried" | "dates" | "points" | "notes";
         /** @description A choice of parts under a name. */
         PackSet: {
             /** Format: uuid */
@@ -3175,6 +3927,17 @@ export interface components {
             top: number;
             /** Format: int32 */
             width: number;
+        };
+        /** @description One of several amounts that are weighed against each other. */
+        Panel: {
+            /** @description How much. */
+            amount: components["schemas"]["Money"];
+            /** @description How it is reckoned. */
+            how: string;
+            /** @description Whether it is the one that counts. */
+            rules: boolean;
+            /** @description What it is. */
+            title: string;
         };
         /** @description One paper: an official slip, or a list of receipts. */
         Paper: {
@@ -3339,6 +4102,8 @@ export interface components {
         Point: {
             /** @description A fingerprint of the facts that it is about; whoever puts it aside names it. */
             about: string;
+            /** @description Whose return it is about, where that is not the law's first authority: a state. */
+            authority: string;
             /** @description It may be said to be done beside this return; nothing else that blocks can be put aside. */
             beside: boolean;
             /** @description The rule that asks for it; empty where it is no rule of the law. */
@@ -3368,11 +4133,18 @@ export interface components {
             name: string;
             /** @description People may review their own work: for a practice of one. */
             own_review: boolean;
+            /** @description Households are seen by those alone in whose hands they lie, and by administrators. */
+            own_sight: boolean;
         };
         /** @description The practice and everyone in it. */
         PracticeOpened: components["schemas"]["Practice"] & {
             people: components["schemas"]["Someone"][];
         };
+        /**
+         * @description What someone of the practice is.
+         * @enum {string}
+         */
+        PracticeRole: "preparer" | "reviewer" | "administrator";
         /** @description A problem document. */
         Problem: {
             /** @description For a stale revision: what was changed since, newest last. */
@@ -3383,6 +4155,11 @@ export interface components {
             detail: string;
             /** @description The places at fault. */
             faults?: components["schemas"]["Fault"][];
+            /**
+             * Format: int64
+             * @description After how many seconds to try again, as the header says, too.
+             */
+            retry_after?: number | null;
             /**
              * Format: int64
              * @description For a stale revision: the newest one.
@@ -3429,11 +4206,46 @@ export interface components {
             /** @description Of whom it is asked. */
             of: components["schemas"]["Role"][];
         };
+        /** @description A step that is tried. */
+        QuickMove: {
+            /** @description How much, as decimal text. */
+            amount: string;
+            /** @description The box or column. */
+            field: string;
+            /** @enum {string} */
+            move: "by";
+            /** @description The paper. */
+            paper: string;
+            /** @description The line of its list; of a box nothing. */
+            row?: string | null;
+        } | {
+            /** @enum {string} */
+            move: "without";
+            /** @description The paper. */
+            paper: string;
+        } | {
+            /** @enum {string} */
+            move: "half";
+            /** @description The paper. */
+            paper: string;
+        } | {
+            /** @enum {string} */
+            move: "child";
+        } | {
+            /** @enum {string} */
+            move: "earlier";
+            /** @description The person. */
+            person: string;
+        };
         /**
          * @description An exact decimal with up to nine places.
          * @example 0.075
          */
         Rate: string;
+        /** @description The codes for who loses the device; they are shown this once. */
+        RecoveryCodes: {
+            codes: string[];
+        };
         /** @description Why a return was refused, and where. */
         Refused: {
             place: components["schemas"]["Place"];
@@ -3570,6 +4382,31 @@ export interface components {
             /** @description The years that stand side by side, latest first. */
             years: number[];
         };
+        /** @description What goes into an authenticator. */
+        SecondBegun: {
+            /** @description A picture of it, PNG in Base64. */
+            picture: string;
+            /** @description The secret as it is typed. */
+            secret: string;
+        };
+        /** @description A code of an authenticator. */
+        SecondCode: {
+            code: string;
+        };
+        /** @description One's password. */
+        SecondEnd: {
+            password: string;
+        };
+        /** @description How one's second factor stands. */
+        SecondFactor: {
+            /** @description It is asked for at the sign-in. */
+            asked: boolean;
+            /**
+             * Format: int64
+             * @description So many codes are left for who lost the device.
+             */
+            recovery: number;
+        };
         /** @description Where a secret stands. */
         Secret: {
             /** @description The box, column or question; none for the identification number. */
@@ -3607,7 +4444,9 @@ export interface components {
         SendAskedDocument: {
             /** @description Which. */
             document: string;
-            /** @description What is sent, in words. */
+            /** @description The files of the household's papers that go with it. */
+            files?: string[];
+            /** @description What is sent, in words; nothing is needed where files tell it. */
             words: string;
         };
         /**
@@ -3621,6 +4460,12 @@ export interface components {
             asked: boolean;
             /** @description The kind. */
             kind: string;
+        };
+        /** @description What an administrator sets of someone. */
+        SetPersonOfPractice: {
+            /** @description May no longer sign in. */
+            disabled: boolean;
+            role: components["schemas"]["PracticeRole"];
         };
         /** @description Slips to settle against a revision; all of them, or none. */
         Settle: {
@@ -3660,6 +4505,8 @@ export interface components {
         };
         /** @description A name and a password. */
         SignIn: {
+            /** @description The code of the second factor, or one for who lost the device, where it is asked for. */
+            code?: string | null;
             login: string;
             password: string;
         };
@@ -3672,8 +4519,7 @@ export interface components {
             id: string;
             /** @description The person's name. */
             name: string;
-            /** @description preparer, reviewer or administrator. */
-            role: string;
+            role: components["schemas"]["PracticeRole"];
             /** @description What every change must carry in the header `x-hembo-token`. */
             token: string;
         };
@@ -3730,11 +4576,12 @@ export interface components {
         };
         /** @description Someone of the practice, as others see them. */
         Someone: {
+            /** @description May no longer sign in: nothing more is put into these hands. */
+            disabled: boolean;
             /** Format: uuid */
             id: string;
             name: string;
-            /** @description preparer, reviewer or administrator. */
-            role: string;
+            role: components["schemas"]["PracticeRole"];
         };
         /** @description Where a year's table comes from. */
         Source: {
@@ -3787,10 +4634,20 @@ export interface components {
             balance: components["schemas"]["Money"];
             /** @default 0 */
             blocking: number;
+            /**
+             * @description Of those that block what holds up the return of a state alone.
+             * @default 0
+             */
+            blocking_state: number;
             /** @default 0 */
             checked: number;
             /** @default false */
             covered: boolean;
+            /**
+             * @description The figures are a result but for those of a state, where that differs.
+             * @default false
+             */
+            covered_but_state: boolean;
             /** @default  */
             currency: string;
             /** @default  */
@@ -3894,6 +4751,75 @@ export interface components {
             /** @description Found right, or no longer. */
             right: boolean;
         };
+        /**
+         * @description How something stands.
+         * @enum {string}
+         */
+        Tone: "good" | "spared" | "costs";
+        /** @description What a household comes to. */
+        Totals: {
+            balance: components["schemas"]["Money"];
+            covered: boolean;
+            total: components["schemas"]["Money"];
+            /** @description The way: "joint · itemized". */
+            way: string;
+        };
+        /** @description A trial beside its return. */
+        Trial: {
+            along?: components["schemas"]["TriedAmount"] | null;
+            /** @description What the trial changes, in words. */
+            changes: string[];
+            /** @description How much more the trial's tax is. */
+            more: components["schemas"]["Money"];
+            name: string;
+            /** @description That of the trial. */
+            now: components["schemas"]["Totals"];
+            /**
+             * Format: uuid
+             * @description The household.
+             */
+            of: string;
+            /** @description The trial is by the law of another year: it cannot be applied. */
+            other_year: boolean;
+            /**
+             * Format: int64
+             * @description The newest revision of the household.
+             */
+            revision: number;
+            /** @description The Spread, side by side. */
+            sections: components["schemas"]["BesideSection"][];
+            /** @description What happened to the household since the trial stands on it, in words; the trial can follow. */
+            since: string[];
+            /** @description The lowest way of the return. */
+            was: components["schemas"]["Totals"];
+        };
+        /** @description What a trial is called. */
+        TrialName: {
+            name: string;
+        };
+        /** @description What a trial is a trial of. */
+        TrialOf: {
+            /** @description What the trial is called. */
+            name: string;
+            /**
+             * Format: uuid
+             * @description The household.
+             */
+            of: string;
+        };
+        /** @description An amount that a trial changes. */
+        TriedAmount: {
+            field: string;
+            /** @description What it is, in words. */
+            name: string;
+            /** @description In the trial. */
+            now: components["schemas"]["Money"];
+            paper: string;
+            /** @description The line of a list. */
+            row?: string | null;
+            /** @description In the return, when the trial began to stand on it. */
+            was: components["schemas"]["Money"];
+        };
         /** @description Where a decision turns along an amount. */
         Turn: {
             /** @description The first whole amount with the other option. */
@@ -3979,6 +4905,11 @@ export interface components {
          * @enum {string}
          */
         Weight: "blocks" | "look";
+        /** @description A password set by a link. */
+        Welcome: {
+            password: string;
+            token: string;
+        };
         /** @description Where something went. */
         WentWhere: {
             /** @description Somebody has to decide whether that is right. */
@@ -4069,6 +5000,294 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    set_own_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnPassword"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    second_factor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecondFactor"];
+                };
+            };
+        };
+    };
+    ask_second_factor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SecondCode"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecoveryCodes"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    begin_second_factor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecondBegun"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    end_second_factor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SecondEnd"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    own_sessions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnSession"][];
+                };
+            };
+        };
+    };
+    end_other_sessions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnSession"][];
+                };
+            };
+        };
+    };
+    audit: {
+        parameters: {
+            query?: {
+                /** @description Those before this one; the newest where it is left out. */
+                before?: number | null;
+                /** @description By that person alone. */
+                who?: string | null;
+                /** @description Of that kind alone. */
+                kind?: ("sign_ins" | "reading" | "changes" | "filing" | "practice") | null;
+                /** @description At households with these words in their name or law. */
+                household?: string | null;
+                /** @description From that day on, ISO 8601. */
+                from?: string | null;
+                /** @description Until that day. */
+                until?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AuditPage"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    audit_file: {
+        parameters: {
+            query?: {
+                /** @description Those before this one; the newest where it is left out. */
+                before?: number | null;
+                /** @description By that person alone. */
+                who?: string | null;
+                /** @description Of that kind alone. */
+                kind?: ("sign_ins" | "reading" | "changes" | "filing" | "practice") | null;
+                /** @description At households with these words in their name or law. */
+                household?: string | null;
+                /** @description From that day on, ISO 8601. */
+                from?: string | null;
+                /** @description Until that day. */
+                until?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    erased_households: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErasedHousehold"][];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     health: {
         parameters: {
             query?: never;
@@ -4478,6 +5697,64 @@ export interface operations {
             };
         };
     };
+    of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Certificate"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     ask_consent: {
         parameters: {
             query?: never;
@@ -4877,6 +6154,92 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Effect"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    erase_household: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EraseForGood"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErasedHousehold"][];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_at_erasing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EraseOpened"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
             404: {
@@ -6310,9 +7673,42 @@ export interface operations {
             };
         };
     };
-    lines: {
+    entered: {
         parameters: {
             query?: never;
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Entered"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lines: {
+        parameters: {
+            query?: {
+                /** @description With what each is made from. */
+                whole?: boolean;
+            };
             header?: never;
             path: {
                 id: string;
@@ -6644,6 +8040,295 @@ export interface operations {
             };
         };
     };
+    trial: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trial"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rename_trial: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrialName"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    apply_trial: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ApplyTrial"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    follow_trial: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    quick_move: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveTrial"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    trials: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListedTrial"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    begin_trial: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewTrial"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     unarchive: {
         parameters: {
             query?: never;
@@ -6822,6 +8507,25 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    live: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
                 };
             };
         };
@@ -7151,6 +8855,195 @@ export interface operations {
             };
         };
     };
+    people: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Account"][];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_person: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPerson"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Invitation"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_person: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetPersonOfPractice"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Account"][];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    invite_person: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Invitation"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sign_person_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Account"][];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     practice: {
         parameters: {
             query?: never;
@@ -7323,6 +9216,86 @@ export interface operations {
         requestBody?: never;
         responses: {
             204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    use_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Welcome"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    look_at_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Link"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Invited"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };

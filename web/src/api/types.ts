@@ -1,5 +1,5 @@
 // The server's types under short names.
-import type { components } from "./schema";
+import type { components, paths } from "./schema";
 
 type Schemas = components["schemas"];
 export type Opened = Schemas["Opened"];
@@ -19,6 +19,16 @@ export type Field = Schemas["Field"];
 export type PaperKind = Schemas["PaperKind"];
 export type PaperWorking = Schemas["Working"];
 export type Picture = Schemas["Picture"];
+export type Drawn = Schemas["Drawn"];
+export type Account = Schemas["Account"];
+export type ListedTrial = Schemas["ListedTrial"];
+export type NewTrial = Schemas["NewTrial"];
+export type Trial = Schemas["Trial"];
+export type QuickMove = Schemas["QuickMove"];
+export type BesideRow = Schemas["BesideRow"];
+export type Certificate = Schemas["Certificate"];
+export type CodeOpening = Schemas["CodeOpening"];
+export type CellMade = Schemas["CellMade"];
 export type RuleFigures = Schemas["RuleFigures"];
 export type Replaced = Schemas["Replaced"];
 export type Weighed = Schemas["Weighed"];
@@ -56,15 +66,22 @@ export type LetterBody = {
 };
 export type Advice = Schemas["Advice"];
 export type AboutBox = Schemas["AboutBox"];
+export type Erasing = Schemas["Erasing"];
+export type ErasedHousehold = Schemas["ErasedHousehold"];
 export type Payer = Schemas["Payer"];
 export type Corrected = Schemas["Corrected"];
 export type OutsideView = Schemas["OutsideView"];
+export type Entered = Schemas["Entered"];
+export type AuditRow = Schemas["AuditRow"];
+type AuditQuery = NonNullable<paths["/api/audit"]["get"]["parameters"]["query"]>;
+export type AuditKind = NonNullable<AuditQuery["kind"]>;
 export type AskedDocument = Schemas["AskedDocument"];
 export type OwnReturn = Schemas["OwnReturn"];
 export type AssessedLine = Schemas["AssessedLine"];
 export type Consent = Schemas["Consent"];
 export type Offered = Schemas["Offered"];
 export type Beside = Schemas["Beside"];
+export type BesideLine = Schemas["BesideLine"];
 export type AskFamily = Schemas["Ask"];
 export type SlipLook = Schemas["SlipLook"];
 export type SlipRead = Schemas["SlipRead"];

@@ -1,7 +1,7 @@
 // The desk: the household's name and year on top, the views as ledger tabs along the bottom.
 import { useQuery } from "@tanstack/react-query";
 import { Link, Outlet, useNavigate, useParams, useRouterState } from "@tanstack/react-router";
-import { useEffect, useRef, useState } from "react";
+import { Fragment, useEffect, useRef, useState } from "react";
 import { api, ask } from "../api/client";
 import type { Opened, Problem } from "../api/types";
 import { useTyping } from "../entry/typing";
@@ -11,7 +11,9 @@ import { OpenPoints } from "../households/HouseholdTable";
 import { NotesButton } from "../notes/NotesButton";
 import { DropHere } from "../slips/DropHere";
 import { AddPersonSheet } from "../spread/AddPerson";
-import { balance, count, time, touched, units, writeNumbers, yearOf } from "../ui/format";
+import { TrialBar } from "../trials/TrialBar";
+import { TrialsSheet } from "../trials/TrialsSheet";
+import { balance, capital, count, time, touched, units, writeNumbers, yearOf } from "../ui/format";
 import { useKeys } from "../ui/keys";
 import { Blank, Button, Key, Waiting } from "../ui/pieces";
 import { stageName } from "../ui/stages";
@@ -86,6 +88,7 @@ function Open({ opened, look, bar }: OpenProps) {
   const [adding, setAdding] = useState<string | null>(null);
   const [keys, setKeys] = useState(false);
   const [history, setHistory] = useState(false);
+  const [trials, setTrials] = useState(false);
   const { undo, redo, problem, clearProblem, clash, notice, clearNotice, past } = useDesk();
   const navigate = useNavigate();
   const go = (view: "spread" | "papers" | "held" | "ways" | "points" | "schedules" | "hand-over") => () =>
@@ -100,8 +103,10 @@ function Open({ opened, look, bar }: OpenProps) {
     w: go("ways"),
     o: go("points"),
     f: go("schedules"),
-    g: go("hand-over"),
+    // From a trial nothing is handed over.
+    g: opened.trial ? () => {} : go("hand-over"),
     h: () => setHistory(true),
+    e: () => setTrials(true),
     l: () => void navigate({ to: "/" }),
     z: undo,
     Z: redo,
@@ -109,9 +114,15 @@ function Open({ opened, look, bar }: OpenProps) {
   });
   return (
     <div className="grid h-dvh grid-cols-[minmax(0,1fr)] grid-rows-[52px_auto_minmax(0,1fr)_34px] max-desk:grid-rows-[44px_auto_minmax(0,1fr)_34px] print:block print:h-auto">
-      <Header opened={opened} find={() => setFinding("all")} history={() => setHistory(true)} />
+      <Header
+        opened={opened}
+        find={() => setFinding("all")}
+        history={() => setHistory(true)}
+        trials={() => setTrials(true)}
+      />
       <div className="print:hidden">
         {bar}
+        {opened.trial && <TrialBar list={() => setTrials(true)} />}
         {problem && <ProblemBar problem={problem} close={clearProblem} />}
         {clash && <ClashBar clash={clash} />}
         {opened.then && <RulesChanged opened={opened} />}
@@ -129,12 +140,15 @@ function Open({ opened, look, bar }: OpenProps) {
       {keys && <KeyList close={() => setKeys(false)} />}
       <AboutBox />
       <DropHere />
+      {trials && <TrialsSheet close={() => setTrials(false)} />}
       {history && <History id={opened.id} look={look} close={() => setHistory(false)} />}
     </div>
   );
 }
 
-function Header({ opened, find, history }: { opened: Opened; find: () => void; history: () => void }) {
+type HeaderProps = { opened: Opened; find: () => void; history: () => void; trials: () => void };
+
+function Header({ opened, find, history, trials }: HeaderProps) {
   const { pack, undo, redo } = useDesk();
   const { household, outcome } = opened;
   const law = [yearOf(household.year, pack.planning), pack.name, outcome.locality]
@@ -174,6 +188,9 @@ function Header({ opened, find, history }: { opened: Opened; find: () => void; h
         </Button>
         <Button tone="bar" onClick={history}>
           History <Key>H</Key>
+        </Button>
+        <Button tone="bar" onClick={trials}>
+          Trials <Key>E</Key>
         </Button>
         <NotesButton />
         <Export id={opened.id} />
@@ -411,13 +428,23 @@ function Tabs({ opened }: { opened: Opened }) {
         <Link to="/h/$id/schedules" {...to} className={tab("schedules")}>
           Schedules
         </Link>
-        <Link to="/h/$id/hand-over" {...to} className={tab("hand-over")}>
-          Hand-over
-        </Link>
+        {!opened.trial && (
+          <Link to="/h/$id/hand-over" {...to} className={tab("hand-over")}>
+            Hand-over
+          </Link>
+        )}
       </nav>
       <span className="mt-1 ml-auto text-[12px] whitespace-nowrap text-soft max-desk:hidden">
         {outcome.covered && (
           <>
+            {opened.trial && <>In the trial: </>}
+            {outcome.authorities.length > 1
+              ? outcome.authorities.map((of) => (
+                  <Fragment key={of.name}>
+                    {capital(of.name)} <b className="text-ink">{balance(of.balance)}</b> ·{" "}
+                  </Fragment>
+                ))
+              : null}
             Balance <b className="text-ink">{balance(outcome.balance)}</b> · after {units(outcome.paid)} paid
             ·{" "}
           </>

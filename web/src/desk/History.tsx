@@ -13,6 +13,8 @@ const KINDS: Record<string, string> = {
   copied: "Copied from another",
   carried: "Carried forward from the year before",
   divided: "Divided from a household of two",
+  tried: "Begun as a trial of the return",
+  followed: "Put on top of what came to the return",
   undone: "Undone",
   redone: "Redone",
   brought_back: "Brought back",

@@ -14,6 +14,7 @@ const KEYS: [string[], string][] = [
   [["Y"], "yes, in a box for yes or no; N no, Delete empties it"],
   [["Alt", "↓"], "show the list of a box; typing searches it"],
   [["W"], "Ways"],
+  [["E"], "trials: what would happen if"],
   [["O"], "Open points; there ] and [ walk them"],
   [
     ["F"],

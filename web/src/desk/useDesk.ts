@@ -17,14 +17,20 @@ export type Refused = string | Clash | null;
 
 /** How an edit is made. */
 export type How = {
-  /** The revision at which its typing began; the newest where nothing says so. */
+  /** The revision against which it is made; the newest where neither this nor its typing says so. */
   base?: number;
-  /** The revision with which it goes on: undo takes both back. */
-  continues?: number;
+  /** The typing that it is a part of. */
+  typing?: Typing;
   /** Its text is a secret: it is not kept in the browser. */
   secret?: boolean;
-  /** Told the revision that it made. */
-  made?: (revision: number) => void;
+};
+
+/** Typing in one box, of which several parts may be kept: undo takes all of them back. Read when a part is sent. */
+export type Typing = {
+  /** The revision at which it began, or that its last part made. */
+  base?: number;
+  /** The revision that its last part made. */
+  made?: number;
 };
 
 export function words(refused: Refused): string | null {
@@ -110,11 +116,16 @@ function isUnanswered(problem: Problem) {
   return problem.status === 0 || problem.status === 502 || problem.status === 503 || problem.status === 504;
 }
 
+/** A revision of a household, as it is remembered. */
+const nameOf = (id: string, revision: number) => `${id}@${revision}`;
+
 export function useEdits(id: string) {
   const queries = useQueryClient();
   const { data: who } = useWho();
   const by = who?.name ?? "";
   const queue = useRef<Promise<unknown>>(Promise.resolve());
+  // The revisions made from here: who types on saw them, also where their answers came later.
+  const own = useRef(new Set<string>());
   const [waiting, setWaiting] = useState(0);
   const [unanswered, setUnanswered] = useState(false);
   const [problem, setProblem] = useState<Problem | null>(null);
@@ -147,6 +158,7 @@ export function useEdits(id: string) {
         try {
           if (!now) return null;
           const opened = await answered(send, now);
+          if (opened.did.length > 0) own.current.add(nameOf(id, opened.revision));
           queries.setQueryData(["household", id], opened);
           more.done?.(opened);
           setProblem(null);
@@ -177,10 +189,15 @@ export function useEdits(id: string) {
 
   const path = { params: { path: { id } } };
   const store = (edit: Edit, how: How = {}, key: string = crypto.randomUUID()): Promise<Refused> => {
+    const seen = (from: number) => {
+      let revision = from;
+      while (own.current.has(nameOf(id, revision + 1))) revision += 1;
+      return revision;
+    };
     const made = (now: Opened) => ({
-      base_revision: how.base ?? now.revision,
+      base_revision: seen(how.base ?? how.typing?.base ?? now.revision),
       commands: typeof edit === "function" ? edit(now) : edit,
-      continues: how.continues,
+      continues: how.typing?.made,
       key,
     });
     const keepHere = (now: Opened | undefined) => {
@@ -199,10 +216,10 @@ export function useEdits(id: string) {
         return ask(api.POST("/api/households/{id}/edits", { ...path, body, keepalive }));
       },
       {
-        again: () => store(edit, { ...how, base: undefined }),
-        done: (opened) => {
+        again: () => store(edit, { secret: how.secret }),
+        done: ({ revision }) => {
           take(key);
-          how.made?.(opened.revision);
+          if (how.typing) Object.assign(how.typing, { base: revision, made: revision });
         },
         // Who is signed out signs in again, and it is sent then.
         refused: ({ status }) => status !== 401 && take(key),

@@ -46,14 +46,18 @@ export function EntryBox(props: Props) {
     const box = props.focus && cell.current?.querySelector<HTMLElement>("[data-box]");
     if (box) focusBox(box);
   }, [props.focus]);
+  const onItsWay = useRef(0);
   const keep = async (value: Entry | null, how: How) => {
-    // The same again is no edit, unless a part of the typing was kept meanwhile.
-    if (how.continues === undefined && isSame(props.field, value, props.value ?? null)) {
+    // The same again is no edit, unless another one is on its way or a part of the typing was kept meanwhile.
+    const settled = onItsWay.current === 0 && how.typing?.made === undefined;
+    if (settled && isSame(props.field, value, props.value ?? null)) {
       setRefused(null);
       return null;
     }
     setRevealed(null);
+    onItsWay.current += 1;
     const wrong = await props.keep(value, { ...how, secret: props.field.secret });
+    onItsWay.current -= 1;
     setRefused(wrong);
     return wrong;
   };
@@ -237,7 +241,7 @@ function TypedBox({ field, value, people, offered, keep, refuse, shared, days, t
   return (
     <TextBox
       {...{ shown, read, keep, refuse, shared, offered, typing }}
-      offeredText={offered ? exact(offered) : undefined}
+      offeredText={offered && field.kind.type !== "text" ? exact(offered) : offered}
       className={numeric ? "box amount" : "box"}
       inputMode={inputMode[type as keyof typeof inputMode]}
     />

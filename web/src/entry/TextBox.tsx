@@ -1,7 +1,7 @@
 // A box for what is typed: amounts, numbers, days, words. It is kept when the box is left, at Enter, and after a rest.
 import { useCallback, useContext, useEffect, useRef, useState } from "react";
 import type { Entry } from "../api/types";
-import { DeskContext, type How, type Refused } from "../desk/useDesk";
+import { DeskContext, type How, type Refused, type Typing } from "../desk/useDesk";
 import { toNextBox } from "./boxes";
 import { startTyping, stopTyping } from "./typing";
 
@@ -73,17 +73,9 @@ function useTyped(props: Props) {
   const input = useRef<HTMLInputElement>(null);
   const latest = useRef({ props, desk, typed });
   latest.current = { props, desk, typed };
-  // Against which revision the typing began, what of it was given to be kept and what is kept, and the revision that made.
-  const edit = useRef<{
-    base?: number;
-    given?: string;
-    kept?: string;
-    made?: number;
-    before: string;
-    rest?: number;
-  }>({
-    before: "",
-  });
+  // What of the typing was given to be kept and what is kept, whether any of it was given, and what stood before.
+  type Edit = Typing & { given?: string; kept?: string; begun?: boolean; before: string; rest?: number };
+  const edit = useRef<Edit>({ before: "" });
 
   const give = useCallback(async (loud: boolean) => {
     const { props, typed } = latest.current;
@@ -93,11 +85,8 @@ function useTyped(props: Props) {
     const value = typed.trim() === "" ? null : props.read(typed);
     if (value instanceof Misread) return loud ? props.refuse(value.fault) : undefined;
     now.given = typed;
-    const made = (revision: number) => {
-      now.made = revision;
-      now.base = revision;
-    };
-    const refused = await props.keep(value, { base: now.base, continues: now.made, made });
+    now.begun = true;
+    const refused = await props.keep(value, { typing: now });
     if (latest.current.typed !== typed) return;
     const left = document.activeElement !== input.current;
     if (refused === null) {
@@ -139,9 +128,9 @@ function useTyped(props: Props) {
     stopTyping(flush.current);
     setTyped(null);
     props.refuse(null);
-    if (now.made === undefined) return;
+    if (!now.begun) return;
     const before = now.before === "" ? null : props.read(now.before);
-    if (!(before instanceof Misread)) void props.keep(before, { base: now.base, continues: now.made });
+    if (!(before instanceof Misread)) void props.keep(before, { typing: now });
   };
   useEffect(() => {
     const last = flush.current;

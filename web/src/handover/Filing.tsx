@@ -18,7 +18,7 @@ type Props = {
 export function Filing({ view, deeds, looked, look }: Props) {
   const { past } = useDesk();
   const open = view.needs.filter((need) => need.blocks && !need.ready).length;
-  const goesOut = view.returns.filter((one) => one.sending !== "as_filed");
+  const goesOut = view.returns.filter((one) => one.sending !== "as_filed" && !one.held_by);
   return (
     <>
       <h3 className="mb-1 flex justify-between border-b border-ink pb-1">
@@ -158,6 +158,7 @@ function Going({ one }: { one: OneReturn }) {
       <span>
         {one.whose}{" "}
         <span className="text-soft">
+          {one.authority && `· ${one.authority} · `}
           {one.forms} {one.forms === 1 ? "form" : "forms"}
         </span>
       </span>
@@ -165,8 +166,9 @@ function Going({ one }: { one: OneReturn }) {
         {units(one.total)} <span className="text-soft">tax ·</span> {balance(one.balance)}
       </span>
       <span className={one.sending === "as_filed" ? "text-soft" : "font-semibold"}>
-        {SENDING[one.sending]}
+        {one.held_by ? "waits" : SENDING[one.sending]}
       </span>
+      {one.held_by && <span className="col-span-3 pb-1 text-[12px] text-ochre">{one.held_by}</span>}
     </li>
   );
 }

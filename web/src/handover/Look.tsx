@@ -1,7 +1,7 @@
 // A part of the pack as it will stand on its pages.
 import type { DocumentBlock, PackPart } from "../api/types";
 import { useDesk } from "../desk/useDesk";
-import { usePractice } from "../households/Practice";
+import { usePractice } from "../households/usePractice";
 import { PageShown } from "../slips/PageShown";
 import { pageSource } from "../slips/useSlip";
 import { Waiting } from "../ui/pieces";

@@ -1,5 +1,6 @@
 // What was filed: its receipt, why it was refused and where, what is asked for, and the assessment beside it.
-import type { AskedDocument, ReturnFiled } from "../api/types";
+import { useState } from "react";
+import type { AskedDocument, Household, ReturnFiled } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 import { AssessedLines, exactBalance } from "../ui/AssessedLines";
 import { balance, capital, count, dayOf, isZero, moment, precise, units } from "../ui/format";
@@ -78,35 +79,17 @@ function Documents({ filing, deeds }: { filing: ReturnFiled; deeds: FilingDeeds 
             <b className="font-semibold">{document.words}</b>
             <span className={isNear(document) ? "font-semibold text-ochre" : "text-soft"}>
               by {dayOf(document.due)}
-              {!document.sent && left(document.days_left)}
+              {typeof document.sent !== "string" && left(document.days_left)}
             </span>
           </p>
           {document.counted && <p className="text-[12px] text-soft">{document.counted}</p>}
-          {document.sent ? (
+          {typeof document.sent === "string" ? (
             <p>
-              <span className="text-petrol">✓</span> Sent: {document.sent}
+              <span className="text-petrol">✓</span> Sent:{" "}
+              {[document.sent, ...document.files].filter(Boolean).join(" · ")}
             </p>
           ) : (
-            <form
-              className="mt-1 flex gap-2"
-              onSubmit={(event) => {
-                event.preventDefault();
-                const words = String(new FormData(event.currentTarget).get("words"));
-                deeds.send.mutate({ filing: filing.id, document: document.id, words });
-              }}
-            >
-              <input
-                name="words"
-                className="box"
-                aria-label={`What is sent: ${document.words}`}
-                placeholder="What is sent, and how"
-                required
-                maxLength={300}
-              />
-              <Button type="submit" disabled={deeds.busy}>
-                Sent
-              </Button>
-            </form>
+            <SendDocument filing={filing.id} document={document} deeds={deeds} />
           )}
         </div>
       ))}
@@ -119,11 +102,78 @@ function Documents({ filing, deeds }: { filing: ReturnFiled; deeds: FilingDeeds 
   );
 }
 
+/** What is sent: in words, with files of the household's papers, or both. */
+function SendDocument({
+  filing,
+  document,
+  deeds,
+}: {
+  filing: string;
+  document: AskedDocument;
+  deeds: FilingDeeds;
+}) {
+  const { opened } = useDesk();
+  const [words, setWords] = useState("");
+  const [going, setGoing] = useState<string[]>([]);
+  const files = filesOf(opened.household);
+  const mark = (id: string, goes: boolean) =>
+    setGoing((now) => (goes ? [...now, id] : now.filter((one) => one !== id)));
+  return (
+    <form
+      className="mt-1"
+      onSubmit={(event) => {
+        event.preventDefault();
+        deeds.send.mutate({ filing, document: document.id, words, files: going });
+      }}
+    >
+      {files.map(({ file, paper }) => (
+        <label key={file.id} className="mb-1 flex items-baseline gap-2">
+          <input
+            type="checkbox"
+            checked={going.includes(file.id)}
+            onChange={(event) => mark(file.id, event.target.checked)}
+          />
+          <span className="min-w-0 break-words">
+            {file.name} <span className="text-soft">· {paper}</span>
+          </span>
+        </label>
+      ))}
+      {files.length === 0 && (
+        <p className="mb-1 text-[12px] text-soft">
+          A file that is kept with a paper can be sent along: drop it on the paper.
+        </p>
+      )}
+      <span className="flex gap-2">
+        <input
+          className="box"
+          aria-label={`What is sent: ${document.words}`}
+          placeholder="What is sent, and how"
+          required={going.length === 0}
+          maxLength={300}
+          value={words}
+          onChange={(event) => setWords(event.target.value)}
+        />
+        <Button type="submit" className="flex-none" disabled={deeds.busy}>
+          {going.length === 0 ? "Sent" : `Send ${count(going.length, "file")}`}
+        </Button>
+      </span>
+    </form>
+  );
+}
+
+/** The files of a household's papers, each once, with the paper that has it. */
+function filesOf({ papers = [] }: Household) {
+  const all = papers.flatMap((paper) =>
+    (paper.files ?? []).map((file) => ({ file, paper: [paper.kind, paper.title].filter(Boolean).join(" ") })),
+  );
+  return all.filter(({ file }, at) => all.findIndex((one) => one.file.id === file.id) === at);
+}
+
 /** Within how many days before its last one a document that is not sent stands out. */
 const NEAR = 7;
 
 function isNear({ sent, days_left }: AskedDocument) {
-  return !sent && typeof days_left === "number" && days_left <= NEAR;
+  return typeof sent !== "string" && typeof days_left === "number" && days_left <= NEAR;
 }
 
 function left(days: number | null | undefined) {

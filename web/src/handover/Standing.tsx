@@ -4,8 +4,9 @@ import type { Progress, Stage } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 import { EntryBox } from "../entry/EntryBox";
 import { field } from "../entry/field";
-import { usePractice } from "../households/Practice";
+import { usePractice } from "../households/usePractice";
 import { touched } from "../ui/format";
+import { PersonChoice } from "../ui/PersonChoice";
 import { Button } from "../ui/pieces";
 import { PATH, placeOnPath, stageName, stageWords } from "../ui/stages";
 import { type Hands, useMoving } from "./useProgress";
@@ -136,30 +137,36 @@ function Saying({ say, leave }: { say: (words: string) => void; leave: () => voi
 
 const HELD = field("held_until", "Filing held until", { type: "date" });
 
+const NOBODY_YET = { id: "", name: "Nobody yet" };
+
 function InHands({ progress, moving }: { progress: Progress; moving: Moving }) {
   const practice = usePractice().data;
-  const people = practice?.people ?? [];
-  const reviewers = people.filter((one) => practice?.own_review || one.role !== "preparer");
   const now: Hands = {
     worked_by: progress.worked_by?.id ?? null,
     reviewer: progress.reviewer?.id ?? null,
     held_until: progress.held_until ?? null,
   };
+  // Nobody new who may not sign in; in whose hands it lies already, it may stay.
+  const offered = (stays: string | null) =>
+    (practice?.people ?? []).filter((one) => !one.disabled || one.id === stays);
+  const reviewers = offered(now.reviewer).filter((one) => practice?.own_review || one.role !== "preparer");
   const put = (change: Partial<Hands>) => moving.hands.mutateAsync({ ...now, ...change });
   return (
     <section className="mt-4 border-t border-ink pt-3">
       <h2 className="mb-1 text-[15px]">In whose hands</h2>
-      <Person
+      <PersonChoice
         label="Works on it"
-        people={people}
-        value={now.worked_by}
-        choose={(worked_by) => void put({ worked_by })}
+        before={[NOBODY_YET]}
+        people={offered(now.worked_by)}
+        value={now.worked_by ?? NOBODY_YET.id}
+        choose={(id) => void put({ worked_by: id || null })}
       />
-      <Person
+      <PersonChoice
         label="Asked to review"
+        before={[NOBODY_YET]}
         people={reviewers}
-        value={now.reviewer}
-        choose={(reviewer) => void put({ reviewer })}
+        value={now.reviewer ?? NOBODY_YET.id}
+        choose={(id) => void put({ reviewer: id || null })}
       />
       <div className="mt-1.5">
         Filing held until
@@ -179,29 +186,6 @@ function InHands({ progress, moving }: { progress: Progress; moving: Moving }) {
         />
       </div>
     </section>
-  );
-}
-
-type PersonProps = {
-  label: string;
-  people: { id: string; name: string }[];
-  value: string | null;
-  choose: (id: string | null) => void;
-};
-
-function Person({ label, people, value, choose }: PersonProps) {
-  return (
-    <label className="mt-1.5 block">
-      {label}
-      <select className="box" value={value ?? ""} onChange={(event) => choose(event.target.value || null)}>
-        <option value="">Nobody yet</option>
-        {people.map((one) => (
-          <option key={one.id} value={one.id}>
-            {one.name}
-          </option>
-        ))}
-      </select>
-    </label>
   );
 }
 

@@ -41,7 +41,15 @@ export function useFiling(id: string, revision: number) {
     ...kept,
   });
   const send = useMutation({
-    mutationFn: ({ filing, ...body }: { filing: string; document: string; words: string }) => {
+    mutationFn: ({
+      filing,
+      ...body
+    }: {
+      filing: string;
+      document: string;
+      words: string;
+      files: string[];
+    }) => {
       const path = { params: { path: { id, filing } } };
       return ask(api.POST("/api/households/{id}/filings/{filing}/documents", { ...path, body }));
     },

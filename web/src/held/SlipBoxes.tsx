@@ -1,7 +1,7 @@
 // One slip box by box: what is held, what was keyed, and what becomes of it.
 import { useNavigate } from "@tanstack/react-router";
 import { useState } from "react";
-import type { Beside, Entry, Field, Offered, OutsideView } from "../api/types";
+import type { Beside, BesideLine, Entry, Field, Offered, OutsideView, PaperKind } from "../api/types";
 import { useDesk, words } from "../desk/useDesk";
 import { toldField } from "../papers/coded";
 import { focusAtOnce } from "../ui/focus";
@@ -60,6 +60,7 @@ export function SlipBoxes({ offered, fetched, next }: Props) {
           </tbody>
         </table>
       )}
+      {kind && offered.lines.length > 0 && <Lines lines={offered.lines} kind={kind} />}
       {offered.boxes.some((of) => of.hint) && (
         <ul className="mt-3">
           {offered.boxes
@@ -97,6 +98,7 @@ function told(entry: Entry | null | undefined, field: Field | undefined): string
   if (entry === null || entry === undefined) return "";
   if (typeof entry === "boolean") return entry ? "yes" : "no";
   if (field?.kind.type === "amount") return exact(String(entry));
+  if (field?.kind.type === "date") return dayOf(String(entry));
   if (field?.kind.type === "choice") {
     return field.kind.options.find((one) => one.id === entry)?.label ?? String(entry);
   }
@@ -120,6 +122,70 @@ function OneBox({ of, field }: { of: Beside; field: Field | undefined }) {
             {onlyHeld ? "only held" : of.apart ? `differs by ${exact(of.apart.replace("-", ""))}` : "differs"}
           </b>
         ) : onlyKeyed ? (
+          <span className="text-soft">only keyed</span>
+        ) : (
+          <span className="text-petrol">agrees</span>
+        )}
+      </td>
+    </tr>
+  );
+}
+
+/** The lines of a list: what is held, and beneath it what was keyed where that says otherwise. */
+function Lines({ lines, kind }: { lines: BesideLine[]; kind: PaperKind }) {
+  const columns = kind.columns.filter((column) =>
+    lines.some((of) => of.held?.[column.id] !== undefined || of.keyed?.[column.id] !== undefined),
+  );
+  return (
+    <table className="mt-3 w-full">
+      <thead>
+        <tr className="text-soft">
+          <td className="w-16" />
+          {columns.map((column) => (
+            <th key={column.id} scope="col" className={`pb-1 font-normal ${align(column)}`}>
+              {column.label}
+            </th>
+          ))}
+          <td className="w-40" />
+        </tr>
+      </thead>
+      {lines.map((of, at) => (
+        <tbody key={at} className={of.agrees ? "" : "bg-wash"}>
+          {of.held && <Line what="held" cells={of.held} columns={columns} of={of} />}
+          {of.keyed && !(of.held && of.agrees) && (
+            <Line what="keyed" cells={of.keyed} columns={columns} of={of} />
+          )}
+        </tbody>
+      ))}
+    </table>
+  );
+}
+
+const align = (column: Field) => (column.kind.type === "amount" ? "text-right" : "text-left");
+
+type LineProps = {
+  what: "held" | "keyed";
+  cells: NonNullable<BesideLine["held"]>;
+  columns: Field[];
+  of: BesideLine;
+};
+
+function Line({ what, cells, columns, of }: LineProps) {
+  const first = what === "held" || !of.held;
+  return (
+    <tr className="row-line h-[27px]">
+      <th scope="row" className="text-left font-normal text-soft">
+        {what}
+      </th>
+      {columns.map((column) => (
+        <td key={column.id} className={align(column)}>
+          {told(cells[column.id], column)}
+        </td>
+      ))}
+      <td className="pl-4">
+        {!first ? null : !of.agrees ? (
+          <b className="text-ochre">{of.keyed ? "differs" : "only held"}</b>
+        ) : !of.held ? (
           <span className="text-soft">only keyed</span>
         ) : (
           <span className="text-petrol">agrees</span>

@@ -1,13 +1,13 @@
 // Households carried forward into the next year, one after the other, with what each needs looked at.
-import { useQueryClient } from "@tanstack/react-query";
 import { Link } from "@tanstack/react-router";
-import { useEffect, useRef, useState } from "react";
+import { useCallback } from "react";
 import { api, ask, type Refusal } from "../api/client";
 import type { HouseholdRow, PackInfo } from "../api/types";
 import { count } from "../ui/format";
 import { Button, Meter } from "../ui/pieces";
 import { Sheet } from "../ui/Sheet";
 import { hasYear, OpenPoints } from "./HouseholdTable";
+import { useOneByOne } from "./useOneByOne";
 
 /** What became of one household. */
 type Result = { id?: string; year: number; told: string; open?: { blocking: number; looking: number } };
@@ -31,21 +31,10 @@ async function carry(row: HouseholdRow, packs: PackInfo[]): Promise<Result> {
 type Props = { rows: HouseholdRow[]; packs: PackInfo[]; onClose: () => void };
 
 export function CarryForward({ rows, packs, onClose }: Props) {
-  const [results, setResults] = useState<Result[]>([]);
-  const begun = useRef(false);
-  const queries = useQueryClient();
-  useEffect(() => {
-    if (begun.current) return;
-    begun.current = true;
-    const all = async () => {
-      for (const row of rows) {
-        const result = await carry(row, packs);
-        setResults((before) => [...before, result]);
-      }
-      await queries.invalidateQueries({ queryKey: ["households"] });
-    };
-    void all();
-  }, [rows, packs, queries]);
+  const results = useOneByOne(
+    rows,
+    useCallback((row: HouseholdRow) => carry(row, packs), [packs]),
+  );
   const done = results.length === rows.length;
   const failed = results.filter((result) => !result.id).length;
   return (

@@ -4,7 +4,7 @@ import { useWho } from "../signin/SignInGate";
 import { yearOf } from "../ui/format";
 import { STAGES, stageName } from "../ui/stages";
 import type { Filter } from "./Households";
-import { usePractice } from "./Practice";
+import { usePractice } from "./usePractice";
 
 type Props = { packs: PackInfo[]; filter: Filter; show: (filter: Filter) => void };
 

@@ -1,12 +1,14 @@
 import { Link } from "@tanstack/react-router";
-import { useState } from "react";
+import { Suspense, useState } from "react";
 import type { HouseholdRow, PackInfo } from "../api/types";
+import { later } from "../later";
 import { focusAtOnce } from "../ui/focus";
 import { balance, lately, units, yearOf } from "../ui/format";
 import { Diamond, Meter } from "../ui/pieces";
 import { stageName } from "../ui/stages";
 import { type Actions, lawOf, type Order } from "./Households";
-import { RowMenu } from "./RowMenu";
+
+const RowMenu = later(() => import("./RowMenu"), "RowMenu");
 
 /** `wide`: shown where there is room. */
 type Column = { id: string; label: string; right?: boolean; wide?: boolean };
@@ -186,7 +188,9 @@ function HouseholdLine({ row, packs, act, chosen, choose }: LineProps) {
       <td className={`${right} ${WIDE}`}>{told(`${symbol} ${balance(summary.balance)}`)}</td>
       <td className={`px-1.5 whitespace-nowrap ${WIDE}`}>{lately(row.touched_at)}</td>
       <td className={`${right} ${WIDE}`}>
-        <RowMenu row={row} packs={packs} act={act} rename={() => setRenaming(true)} />
+        <Suspense>
+          <RowMenu row={row} packs={packs} act={act} rename={() => setRenaming(true)} />
+        </Suspense>
       </td>
     </tr>
   );

@@ -1,20 +1,24 @@
 // The list of households, before the desk.
 import { keepPreviousData, useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate, useSearch } from "@tanstack/react-router";
-import { useDeferredValue, useRef, useState } from "react";
+import { Suspense, useDeferredValue, useRef, useState } from "react";
 import { api, ask, Refusal } from "../api/client";
 import type { HouseholdPage, HouseholdRow, PackInfo, Stage } from "../api/types";
+import { later } from "../later";
 import { useWho } from "../signin/SignInGate";
 import { count, touched, writeNumbers } from "../ui/format";
 import { useKeys } from "../ui/keys";
 import { Blank, Button, Key, Waiting } from "../ui/pieces";
-import { CarryForward } from "./CarryForward";
-import { Divide } from "./Divide";
 import { Filters } from "./Filters";
 import { HouseholdTable } from "./HouseholdTable";
-import { NewHousehold } from "./NewHousehold";
-import { Practice } from "./Practice";
-import { Rereckoned } from "./Rereckoned";
+
+const CarryForward = later(() => import("./CarryForward"), "CarryForward");
+const Divide = later(() => import("./Divide"), "Divide");
+const Erase = later(() => import("./Erase"), "Erase");
+const NewHousehold = later(() => import("./NewHousehold"), "NewHousehold");
+const PutInHands = later(() => import("./PutInHands"), "PutInHands");
+const Practice = later(() => import("./Practice"), "Practice");
+const Rereckoned = later(() => import("./Rereckoned"), "Rereckoned");
 
 export function usePacks() {
   return useQuery({
@@ -82,9 +86,11 @@ export function Households() {
   const [notice, setNotice] = useState<Notice | null>(null);
   const search = useRef<HTMLInputElement>(null);
   const [forward, setForward] = useState<HouseholdRow[] | null>(null);
+  const [inHands, setInHands] = useState<HouseholdRow[] | null>(null);
   const [chosen, setChosen] = useState(new Set<string>());
   const [dividing, setDividing] = useState<HouseholdRow | null>(null);
-  const act = { ...useActions(setNotice), forward: setForward, divide: setDividing };
+  const [erasing, setErasing] = useState<HouseholdRow | null>(null);
+  const act = { ...useActions(setNotice), forward: setForward, divide: setDividing, erase: setErasing };
   const deleted = useDeleted();
   useKeys({
     n: () => setMaking(true),
@@ -118,9 +124,14 @@ export function Households() {
               </Button>
             )}
             {chosen.size > 0 && (
-              <Button onClick={() => setForward(rows.filter((row) => chosen.has(row.id)))}>
-                Carry {count(chosen.size, "household")} forward…
-              </Button>
+              <>
+                <Button onClick={() => setInHands(rows.filter((row) => chosen.has(row.id)))}>
+                  Put into hands…
+                </Button>
+                <Button onClick={() => setForward(rows.filter((row) => chosen.has(row.id)))}>
+                  Carry {count(chosen.size, "household")} forward…
+                </Button>
+              </>
             )}
             <ImportButton onFile={act.importFile} />
             <Button tone="main" onClick={() => setMaking(true)}>
@@ -129,7 +140,9 @@ export function Households() {
           </div>
         </div>
         {packs.data && <Filters packs={packs.data} filter={filter} show={show} />}
-        <Rereckoned />
+        <Suspense>
+          <Rereckoned />
+        </Suspense>
         {notice && <NoticeBar notice={notice} close={() => setNotice(null)} />}
         {list.isPending && <Waiting what="Fetching the households…" />}
         {list.isError && (
@@ -180,19 +193,31 @@ export function Households() {
         )}
         {deleted.length > 0 && <Deleted rows={deleted} restore={act.restore} />}
       </main>
-      {dividing && <Divide row={dividing} onClose={() => setDividing(null)} />}
-      {forward && packs.data && (
-        <CarryForward
-          rows={forward}
-          packs={packs.data}
-          onClose={() => {
-            setForward(null);
-            setChosen(new Set());
-          }}
-        />
-      )}
-      {practice && packs.data && <Practice packs={packs.data} onClose={() => setPractice(false)} />}
-      {making && packs.data && <NewHousehold packs={packs.data} onClose={() => setMaking(false)} />}
+      <Suspense>
+        {erasing && packs.data && <Erase row={erasing} packs={packs.data} onClose={() => setErasing(null)} />}
+        {dividing && <Divide row={dividing} onClose={() => setDividing(null)} />}
+        {forward && packs.data && (
+          <CarryForward
+            rows={forward}
+            packs={packs.data}
+            onClose={() => {
+              setForward(null);
+              setChosen(new Set());
+            }}
+          />
+        )}
+        {inHands && (
+          <PutInHands
+            rows={inHands}
+            onClose={() => {
+              setInHands(null);
+              setChosen(new Set());
+            }}
+          />
+        )}
+        {practice && packs.data && <Practice packs={packs.data} onClose={() => setPractice(false)} />}
+        {making && packs.data && <NewHousehold packs={packs.data} onClose={() => setMaking(false)} />}
+      </Suspense>
     </div>
   );
 }
@@ -212,6 +237,7 @@ function told({ count: found, blocked, years }: HouseholdPage, sought: string) {
 export type Actions = ReturnType<typeof useActions> & {
   forward: (rows: HouseholdRow[]) => void;
   divide: (row: HouseholdRow) => void;
+  erase: (row: HouseholdRow) => void;
 };
 
 function useActions(say: (notice: Notice | null) => void) {

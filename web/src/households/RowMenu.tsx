@@ -1,6 +1,7 @@
 // What can be done to a household in the list.
 import { DropdownMenu } from "radix-ui";
 import type { HouseholdRow, PackInfo } from "../api/types";
+import { useWho } from "../signin/SignInGate";
 import type { Actions } from "./Households";
 import { hasYear } from "./HouseholdTable";
 
@@ -8,6 +9,7 @@ type Props = { row: HouseholdRow; packs: PackInfo[]; act: Actions; rename: () =>
 
 export function RowMenu({ row, packs, act, rename }: Props) {
   const next = row.year + 1;
+  const administers = useWho().data?.role === "administrator";
   const away = row.archived_at !== null && row.archived_at !== undefined;
   return (
     <DropdownMenu.Root>
@@ -30,6 +32,7 @@ export function RowMenu({ row, packs, act, rename }: Props) {
           <Item act={() => act.copy(row)}>Copy</Item>
           <Item act={() => act.archive(row, !away)}>{away ? "Take out again" : "Put away"}</Item>
           <Item act={() => act.remove(row)}>Delete</Item>
+          {away && administers && <Item act={() => act.erase(row)}>Erase for good…</Item>}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>

@@ -2,7 +2,17 @@
 
 import { useNavigate } from "@tanstack/react-router";
 import { Fragment, useId, useState } from "react";
-import type { Command, Entry, Field, Paper, PaperKind, Point } from "../api/types";
+import type {
+  CellMade,
+  CodeOpening,
+  Command,
+  Drawn,
+  Entry,
+  Field,
+  Paper,
+  PaperKind,
+  Point,
+} from "../api/types";
 import { type How, useDesk } from "../desk/useDesk";
 import { EntryBox, shownEntry } from "../entry/EntryBox";
 import { field } from "../entry/field";
@@ -29,6 +39,7 @@ export function PaperForm({ paper, kind, at }: { paper: Paper; kind: PaperKind; 
   const atBox = (p: Point) => !p.place.row && kind.boxes.some((box) => box.id === p.place.field);
   const ofList = points.filter((p) => !atBox(p));
   const changed = (paper.changed ?? []).length > 0;
+  const [looked, setLooked] = useState<CellMade>();
   const { drawn } = opened.outcome.papers.find((p) => p.paper === paper.id) ?? {};
   return (
     <div className="px-6 pt-4 pb-8 max-desk:px-3">
@@ -60,9 +71,55 @@ export function PaperForm({ paper, kind, at }: { paper: Paper; kind: PaperKind; 
       <RefusedHere place={{ paper: paper.id }} but={kind.boxes.map((box) => box.id)} />
       {kind.columns.length === 0 && ofList.map((point) => <PointNote key={point.id} point={point} />)}
       {kind.boxes.length > 0 && <Boxes paper={paper} kind={kind} points={points} at={at} />}
-      {kind.columns.length > 0 && <Receipts paper={paper} kind={kind} points={ofList} at={at} />}
+      {kind.columns.length > 0 && (
+        <Receipts paper={paper} kind={kind} points={ofList} at={at} look={setLooked} />
+      )}
       {drawn?.picture && <DrawnPicture picture={drawn.picture} />}
+      {drawn && drawn.panels.length > 0 && <Weighed drawn={drawn} looked={looked} />}
     </div>
+  );
+}
+
+/** Amounts that are weighed against each other, side by side, what follows, and what the codes of the list mean. */
+function Weighed({ drawn, looked }: { drawn: Drawn; looked: CellMade | undefined }) {
+  const cell = drawn.cells.find((one) => one.row === looked?.row && one.column === looked.column);
+  return (
+    <section aria-label="What it comes to" className="mt-5">
+      <div className="grid grid-cols-3 gap-x-3.5 max-md:grid-cols-1">
+        {drawn.panels.map(({ title, amount, how, rules }) => (
+          <div key={title} className={`border-t-2 pt-2 ${rules ? "border-petrol" : "border-rule"}`}>
+            <b className="block">{title}</b>
+            <b className="block text-[15px]">{exact(String(amount))}</b>
+            <span className="text-soft">
+              {how}
+              {rules && " · this one counts"}
+            </span>
+          </div>
+        ))}
+      </div>
+      <p className="mt-3">{drawn.conclusion}</p>
+      <p className="mt-4 mb-1 text-soft">
+        Type a code or two; <Key>Shift</Key> <Key>→</Key> writes it on into the next cell. {drawn.hint}
+      </p>
+      <dl className="grid grid-cols-2 gap-x-7 max-md:grid-cols-1">
+        {drawn.codes.map(({ code, means }) => (
+          <div key={code} className="flex gap-3 border-b border-rule py-0.5">
+            <dt className="w-10 flex-none font-bold">{code}</dt>
+            <Means means={means} opening={cell?.open.find((one) => one.code === code)} />
+          </div>
+        ))}
+      </dl>
+    </section>
+  );
+}
+
+/** What a code means, and whether it is open to the cell that is looked at. */
+function Means({ means, opening }: { means: string; opening: CodeOpening | undefined }) {
+  const tone = !opening ? "" : opening.open ? "text-petrol" : "text-soft";
+  return (
+    <dd className={opening && !opening.open ? "text-soft" : ""}>
+      {means} {opening && <span className={`text-[12px] ${tone}`}>· {opening.words}</span>}
+    </dd>
   );
 }
 

@@ -8,13 +8,16 @@ import { paperName } from "../desk/newPaper";
 import { useDesk } from "../desk/useDesk";
 import { NotesAt } from "../notes/NotesAt";
 import { Files } from "../slips/Files";
-import { dayOf, difference, exact, isZero, units } from "../ui/format";
+import { balance, capital, dayOf, difference, exact, isZero, units } from "../ui/format";
+import { Button } from "../ui/pieces";
 import { Proof } from "./Proof";
+import { putBack } from "./putBack";
 
 export function PaperSide({ paper }: { paper: Paper }) {
-  const { opened } = useDesk();
+  const { opened, edit, past } = useDesk();
   const { outcome } = opened;
-  const [before] = useState({ total: outcome.total, balance: outcome.balance });
+  const [before] = useState({ outcome, paper });
+  const back = putBack(paper, before.paper);
   const next = outcome.ways.find((way) => !isZero(way.more));
   const { feeds = [], drawn } = outcome.papers.find((p) => p.paper === paper.id) ?? {};
   const filled = Object.keys(paper.boxes ?? {}).length > 0 || (paper.rows ?? []).length > 0;
@@ -48,8 +51,22 @@ export function PaperSide({ paper }: { paper: Paper }) {
       <CarriedOver paper={paper} />
       <section>
         <h2 className="mb-1.5">Since you opened this paper</h2>
-        <Pair label="Total tax" value={since(outcome.total, before.total)} />
-        <Pair label="Balance" value={since(outcome.balance, before.balance)} />
+        <Pair label="Total tax" value={since(outcome.total, before.outcome.total)} />
+        <Pair label="Balance" value={since(outcome.balance, before.outcome.balance)} />
+        {outcome.authorities.length > 1 &&
+          outcome.authorities.map(({ name, balance: now }) => {
+            const then = before.outcome.authorities.find((one) => one.name === name)?.balance ?? "0";
+            const words = isZero(String(Number(now) - Number(then)))
+              ? balance(now)
+              : `${balance(then)} → ${balance(now)}`;
+            return <Pair key={name} label={capital(name)} value={words} />;
+          })}
+        {!past && back.length > 0 && (
+          <p className="mt-1.5 flex items-center justify-between gap-2">
+            <span className="text-soft">It is kept.</span>
+            <Button onClick={() => edit(back)}>Throw it away</Button>
+          </p>
+        )}
       </section>
       <Worth paper={paper} />
       <section>

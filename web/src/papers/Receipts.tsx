@@ -1,6 +1,6 @@
 // A list of receipts: a line a receipt, the last one empty for the next.
 import { Fragment, type ReactNode, useId, useState } from "react";
-import type { Entry, Field, Paper, PaperKind, PaperRow, Point } from "../api/types";
+import type { CellMade, Entry, Field, Paper, PaperKind, PaperRow, Point } from "../api/types";
 import { type How, useDesk } from "../desk/useDesk";
 import { EntryBox, FaultPlace } from "../entry/EntryBox";
 import { count, decimal, exact, isZero } from "../ui/format";
@@ -15,6 +15,8 @@ type Props = {
   kind: PaperKind;
   points: Point[];
   at: { field: string | undefined; row: string | undefined };
+  /** A cell of codes that is looked at. */
+  look: (cell: CellMade | undefined) => void;
 };
 
 /** As wide as what stands in it needs. */
@@ -29,8 +31,33 @@ const WIDTHS: Partial<Record<Field["kind"]["type"], string>> = {
   text: "min-w-52 w-72",
 };
 
+/** Whether a column holds a code or two. */
+function isCode(kind: Field["kind"]) {
+  return kind.type === "text" && kind.max <= 8;
+}
+
+const CODE = "px-0.5 [&_input]:px-0 [&_input]:text-center [&_input]:text-[11px]";
+
+/** How a cell stands in which the rules have found something. */
+const TONES: Record<CellMade["tone"], string> = { good: "bg-wash", spared: "", costs: "bg-sand" };
+
+/** Shift with an arrow writes what stands in a cell of codes into the next one, and goes there. */
+function fillNext(event: React.KeyboardEvent<HTMLElement>) {
+  if (!event.shiftKey || event.key !== "ArrowRight") return;
+  const box = event.target as HTMLInputElement;
+  const next = event.currentTarget.nextElementSibling?.querySelector<HTMLInputElement>("input[data-box]");
+  if (!next || box.value === "") return;
+  event.preventDefault();
+  next.focus();
+  next.select();
+  document.execCommand("insertText", false, box.value);
+}
+
 function width({ kind }: Field) {
   if (kind.type === "choice" && kind.options.some(({ label }) => label.length > 18)) return "min-w-36 w-64";
+  if (kind.type === "count" && kind.max <= 12) return "min-w-14 w-14 text-right";
+  if (isCode(kind)) return "min-w-9 w-10 text-center";
+  if (kind.type === "text" && kind.max <= 20) return "min-w-32 w-36";
   if (kind.type === "text" && kind.max <= 40) return "min-w-32 w-44";
   return WIDTHS[kind.type] ?? "";
 }
@@ -72,11 +99,17 @@ function sumsBefore(paper: Paper, kind: PaperKind, year: number) {
   return sums.length > 0 && `For ${year} together: ${sums.join(", ")}.`;
 }
 
-export function Receipts({ paper, kind, points, at }: Props) {
+export function Receipts({ paper, kind, points, at, look }: Props) {
   const { opened, edit } = useDesk();
   const rows = paper.rows ?? [];
   const { amount = "0", back = "0", drawn } = opened.outcome.papers.find((p) => p.paper === paper.id) ?? {};
   const worked = (after: string) => drawn?.columns.filter((column) => column.after === after) ?? [];
+  const made = (row: string | undefined, column: string) =>
+    drawn?.cells.find((cell) => cell.row === row && cell.column === column);
+  const toneOf = (row: string | undefined, column: string) => {
+    const cell = made(row, column);
+    return cell ? TONES[cell.tone] : "";
+  };
   // The sum stands below the column that it adds up; what is worked out of all lines stands beside the list.
   const summed = drawn?.stands ? -1 : kind.columns.findIndex((c) => c.id === kind.headline);
   const before = paper.before?.[kind.headline];
@@ -143,11 +176,16 @@ export function Receipts({ paper, kind, points, at }: Props) {
               >
                 {kind.columns.map((column) => (
                   <Fragment key={column.id}>
-                    <td className={`py-0.5 pr-1.5 ${FIRST}`}>
+                    <td
+                      className={`py-0.5 ${isCode(column.kind) ? `${CODE} ${toneOf(line.id, column.id)}` : "pr-1.5"} ${FIRST}`}
+                      onKeyDown={isCode(column.kind) ? fillNext : undefined}
+                      onFocus={() => look(made(line.id, column.id))}
+                    >
                       <EntryBox
                         field={column}
                         label={`${column.label}, line ${r + 1}`}
                         value={line[column.id]}
+                        offered={made(line.id, column.id)?.reads || undefined}
                         people={opened.household.people}
                         focus={at.row === line.id && at.field === column.id}
                         keep={keep(line.id ?? "", column.id)}
@@ -163,10 +201,11 @@ export function Receipts({ paper, kind, points, at }: Props) {
                     ))}
                   </Fragment>
                 ))}
-                <td className="w-8 text-right">
+                <td className="sticky right-0 w-[24px] bg-sheet text-right">
                   {r < rows.length && (
                     <Button
                       tone="quiet"
+                      className="min-h-[24px] min-w-[24px]"
                       aria-label={`Remove line ${r + 1}`}
                       onClick={() => edit([{ do: "remove_row", paper: paper.id, row: line.id ?? "" }])}
                     >

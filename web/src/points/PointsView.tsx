@@ -22,7 +22,11 @@ export function PointsView() {
   const { opened } = useDesk();
   const { points, blanks } = opened.outcome;
   const open = points.filter((p) => !p.dismissed);
-  const blocking = open.filter((p) => p.weight === "blocks");
+  const blocking = open.filter((p) => p.weight === "blocks" && !p.authority);
+  const others = opened.outcome.authorities.slice(1).map(({ name }) => ({
+    name,
+    points: open.filter((p) => p.weight === "blocks" && p.authority === name),
+  }));
   const looking = open.filter((p) => p.weight === "look");
   const aside = points.filter((p) => p.dismissed);
   const [at, setAt] = useState<string>();
@@ -54,13 +58,17 @@ export function PointsView() {
           ))}
         {by === "weight" && (
           <>
-            <Group
-              title={`${count(blocking.length, "point")} hold${blocking.length === 1 ? "s" : ""} up the filing`}
-              points={blocking}
-              {...shared}
-            >
+            <Group title={holdingUp(blocking.length, "the filing")} points={blocking} {...shared}>
               <AnswerNo />
             </Group>
+            {others.map(({ name, points }) => (
+              <Group
+                key={name}
+                title={holdingUp(points.length, `the return of ${name} alone`)}
+                points={points}
+                {...shared}
+              />
+            ))}
             <Group title={`${looking.length} worth a look`} points={looking} {...shared} />
           </>
         )}
@@ -75,6 +83,9 @@ export function PointsView() {
     </div>
   );
 }
+
+const holdingUp = (many: number, what: string) =>
+  `${count(many, "point")} hold${many === 1 ? "s" : ""} up ${what}`;
 
 /** After a point was settled the next one has the focus. */
 function useNext(ids: string[]) {
@@ -159,6 +170,11 @@ function useQuestion(place: Place): Field | undefined {
   return among.find((q) => q.id === place.field);
 }
 
+function weightWords({ weight, authority }: Point) {
+  if (weight !== "blocks") return "Worth a look";
+  return authority ? `Holds up the return of ${authority} alone` : "Holds up the filing";
+}
+
 /** What a point is about: its rule, what to do, and what answering does. */
 function About({ point }: { point: Point }) {
   const { opened } = useDesk();
@@ -167,7 +183,7 @@ function About({ point }: { point: Point }) {
   const told = question ? deeds(question, opened, asked?.get(question.id)) : [];
   return (
     <>
-      <span className="text-soft">{point.weight === "blocks" ? "Holds up the filing" : "Worth a look"}</span>
+      <span className="text-soft">{weightWords(point)}</span>
       <h2 className="text-[15px]">{point.message}</h2>
       <p className="mt-1">{point.remedy}</p>
       {point.cite && (

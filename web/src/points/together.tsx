@@ -66,12 +66,13 @@ export function Ready({ looking, blanks }: { looking: number; blanks: number }) 
 
 /** What waits on a point, one after the other. */
 export function Waits({ point }: { point: Point }) {
+  const { authorities } = useDesk().opened.outcome;
+  const others = authorities.slice(1).map(({ name }) => `the return of ${name} follows, which stands on it`);
   if (point.weight !== "blocks") return <p className="mt-3 text-soft">Nothing waits on it.</p>;
-  const chain = [
-    ...(point.not_covered ? ["the figures become a result"] : []),
-    "the return is cleared",
-    "it is handed over and filed",
-  ];
+  const result = point.not_covered ? ["the figures become a result"] : [];
+  const chain = point.authority
+    ? [...result, `the return of ${point.authority} is filed`]
+    : [...result, "the return is cleared", "it is handed over and filed", ...others];
   return (
     <section className="mt-4">
       <h3 className="mb-1">What waits on it</h3>
@@ -82,6 +83,11 @@ export function Waits({ point }: { point: Point }) {
           </li>
         ))}
       </ol>
+      {point.authority && (
+        <p className="mt-2 text-soft">
+          The {authorities[0]?.name} return does not wait on it: it may be filed before.
+        </p>
+      )}
     </section>
   );
 }

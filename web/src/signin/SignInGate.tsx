@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, type ReactNode, useEffect, useState } from "react";
 import { api, ask, Refusal, setToken } from "../api/client";
 import type { SignedIn } from "../api/types";
+import { focusAtOnce } from "../ui/focus";
 import { Blank, Button, Waiting } from "../ui/pieces";
 
 async function who(): Promise<SignedIn> {
@@ -42,16 +43,26 @@ export function SignInGate({ children }: { children: ReactNode }) {
 function SignIn({ onDone }: { onDone: () => void }) {
   const [fault, setFault] = useState("");
   const [busy, setBusy] = useState(false);
+  const [second, setSecond] = useState(false);
   const submit = async (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     const form = new FormData(event.currentTarget);
     setBusy(true);
     try {
-      const body = { login: String(form.get("login")), password: String(form.get("password")) };
+      const code = form.get("code");
+      const body = {
+        login: String(form.get("login")),
+        password: String(form.get("password")),
+        code: code === null ? null : String(code),
+      };
       await ask(api.POST("/api/session", { body }));
       onDone();
     } catch (error) {
-      setFault((error as Refusal).message);
+      const { message, problem } = error as Refusal;
+      const asked = problem?.type === "urn:hembo:second-factor";
+      // The first time it is no fault: the box for the code comes.
+      setFault(asked && !second ? "" : message);
+      setSecond(second || asked);
       setBusy(false);
     }
   };
@@ -86,6 +97,19 @@ function SignIn({ onDone }: { onDone: () => void }) {
             required
           />
         </label>
+        {second && (
+          <label className="mb-4 block">
+            Code of your authenticator, or one for a lost phone
+            <input
+              name="code"
+              className="box mt-1"
+              autoComplete="one-time-code"
+              required
+              maxLength={40}
+              ref={focusAtOnce}
+            />
+          </label>
+        )}
         {fault && (
           <p role="alert" className="mb-4 border-l-4 border-ochre bg-sand px-3 py-2">
             {fault}

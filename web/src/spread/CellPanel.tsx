@@ -7,6 +7,7 @@ import { paperName } from "../desk/newPaper";
 import { useDesk } from "../desk/useDesk";
 import type { Standing } from "../router";
 import { Workings } from "../trail/Trail";
+import { QuickMoves } from "../trials/QuickMoves";
 import { difference, exact, isZero, precise, units } from "../ui/format";
 import { Button, Key, Waiting } from "../ui/pieces";
 import { Turns } from "../ways/Turns";
@@ -57,6 +58,7 @@ export function CellPanel({ line, scopes, stand }: Props) {
         </div>
         <Parts lines={lines} stand={stand} />
         {first && <Changes paper={first} />}
+        {first && <QuickMoves paper={first} box={boxes.find((box) => box.paper === first.id)} />}
         <Turns />
       </div>
       <div className="mt-auto flex gap-3 px-4 pb-4 text-soft">

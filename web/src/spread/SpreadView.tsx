@@ -6,6 +6,8 @@ import { useDesk } from "../desk/useDesk";
 import { personFar } from "../points/far";
 import type { Standing } from "../router";
 import { Trail } from "../trail/Trail";
+import { BesideTable } from "../trials/BesideTable";
+import { TrialSide } from "../trials/TrialSide";
 import { balance, difference, isZero, units } from "../ui/format";
 import { useKeys } from "../ui/keys";
 import { Mark } from "../ui/Mark";
@@ -39,7 +41,11 @@ export function SpreadView() {
         className={`grid min-h-0 max-desk:block ${standing.trail ? "grid-cols-[1fr_470px]" : "grid-cols-[1fr_352px]"}`}
       >
         <section aria-label="Spread" className="h-full min-h-0 overflow-auto border-r border-ink">
-          <SpreadTable outcome={opened.outcome} standing={standing} stand={stand} />
+          {opened.trial ? (
+            <BesideTable standing={standing} stand={stand} />
+          ) : (
+            <SpreadTable outcome={opened.outcome} standing={standing} stand={stand} />
+          )}
         </section>
         <aside
           aria-label="About the marked place"
@@ -75,7 +81,7 @@ function Panel({ standing, stand }: { standing: Standing; stand: Stand }) {
   const person = opened.household.people.find((p) => p.id === standing.person);
   if (person) return <PersonPanel key={person.id} person={person} at={standing.field} />;
   if (standing.household) return <HouseholdPanel at={standing.field} />;
-  if (!standing.line) return <Welcome />;
+  if (!standing.line) return opened.trial ? <TrialSide /> : <Welcome />;
   if (standing.trail) return <Trail line={standing.line} scopes={standing.scopes ?? ""} stand={stand} />;
   return <CellPanel line={standing.line} scopes={standing.scopes ?? ""} stand={stand} />;
 }

@@ -10,6 +10,7 @@ import { fedBy, linesAt, useTrail } from "../spread/lines";
 import { exact, precise } from "../ui/format";
 import { useKeys } from "../ui/keys";
 import { Blank, Button, Key, Waiting } from "../ui/pieces";
+import { useEntered } from "./Entered";
 
 type Props = {
   line: string;
@@ -22,6 +23,7 @@ type Props = {
 export function Trail({ line, scopes, way, stand }: Props) {
   const { opened } = useDesk();
   const trail = useTrail({ line, scopes, way });
+  const entered = useEntered();
   const all = trail.data ?? [];
   const [back, setBack] = useState<Standing[]>([]);
   const [mark, setMark] = useState({ here: "", at: 0 });
@@ -61,7 +63,7 @@ export function Trail({ line, scopes, way, stand }: Props) {
     ArrowUp: inPanel(() => setAt(Math.max(at - 1, 0))),
     ArrowRight: inPanel(() => into(steps[at])),
     ArrowLeft: inPanel(goBack),
-    c: () => void navigator.clipboard?.writeText(asText(lines)),
+    c: () => void navigator.clipboard?.writeText(asText(lines, entered)),
   });
   if (trail.isPending) return <Waiting what="Following the trail…" />;
   if (trail.error) return <Blank title="The trail cannot be shown">{trail.error.message}</Blank>;
@@ -95,6 +97,14 @@ export function Trail({ line, scopes, way, stand }: Props) {
         <Button tone="quiet" onClick={() => stand({ line, scopes })}>
           Close the trail
         </Button>
+        <Link
+          to="/h/$id/computation"
+          params={{ id: opened.id }}
+          search={{ line, scopes }}
+          className="text-petrol underline"
+        >
+          The whole computation
+        </Link>
         <span>
           <Key>↑</Key> <Key>↓</Key> walk
         </span>
@@ -112,7 +122,7 @@ export function Trail({ line, scopes, way, stand }: Props) {
   );
 }
 
-const boxOf = (input: Extract<LineInput, { from: "box" }>) => ({
+export const boxOf = (input: Extract<LineInput, { from: "box" }>) => ({
   paper: input.paper,
   field: input.field,
   row: input.row ?? undefined,
@@ -197,6 +207,7 @@ export function Workings({ of: { workings = [] } }: { of: Line }) {
 
 function Step({ input, marked, into }: { input: LineInput; marked: boolean; into: (i: LineInput) => void }) {
   const { opened } = useDesk();
+  const entered = useEntered();
   const button = useRef<HTMLButtonElement>(null);
   useEffect(() => {
     if (marked && button.current?.closest("aside")?.contains(document.activeElement)) button.current.focus();
@@ -216,10 +227,13 @@ function Step({ input, marked, into }: { input: LineInput; marked: boolean; into
       );
     case "box":
       return (
-        <Link to="/h/$id/papers" params={{ id: opened.id }} search={boxOf(input)} className={tone}>
-          <span className={under}>{input.label}</span>
-          <span className="font-semibold">{exact(input.amount)}</span>
-        </Link>
+        <>
+          <Link to="/h/$id/papers" params={{ id: opened.id }} search={boxOf(input)} className={tone}>
+            <span className={under}>{input.label}</span>
+            <span className="font-semibold">{exact(input.amount)}</span>
+          </Link>
+          <span className="block text-[12px] text-soft">{entered(input)}</span>
+        </>
       );
     case "figure":
       return (
@@ -232,15 +246,16 @@ function Step({ input, marked, into }: { input: LineInput; marked: boolean; into
 }
 
 /** From whose return an amount moved here. */
-function MovedFrom({ person }: { person: string }) {
+export function MovedFrom({ person }: { person: string }) {
   const { opened } = useDesk();
   const name = opened.household.people.find((p) => p.id === person)?.name ?? person;
   return <span className="ml-2 text-[12px] text-petrol">← from the return of {name.split(" ")[0]}</span>;
 }
 
 /** The trail of a line as plain text. */
-function asText(lines: Line[]) {
-  const step = (i: LineInput) => `  ${i.label}: ${i.from === "figure" ? i.value : exact(i.amount)}`;
+function asText(lines: Line[], entered: ReturnType<typeof useEntered>) {
+  const by = (i: LineInput) => (i.from === "box" && entered(i) ? ` (${entered(i)})` : "");
+  const step = (i: LineInput) => `  ${i.label}: ${i.from === "figure" ? i.value : exact(i.amount)}${by(i)}`;
   const one = (l: Line) =>
     [
       `${l.label}${l.place && ` (${l.place})`}, ${l.whose}: ${precise(l.amount)}`,

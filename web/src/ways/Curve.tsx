@@ -1,8 +1,11 @@
 // The tax on the next hundred along an amount of the household, and where decisions turn.
+import { useState } from "react";
 import type { CurvePoint, Turn } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 import { ChoiceBox } from "../entry/ChoiceBox";
 import { units } from "../ui/format";
+import { Button } from "../ui/pieces";
+import { CurveTable } from "./CurveTable";
 import { keyOf, markAmount, useCurve } from "./useCurve";
 
 const [WIDTH, HEIGHT, LEFT, BOTTOM, TOP] = [560, 190, 44, 22, 14];
@@ -10,6 +13,7 @@ const [WIDTH, HEIGHT, LEFT, BOTTOM, TOP] = [560, 190, 44, 22, 14];
 export function Curve() {
   const { opened } = useDesk();
   const { amounts, along, curve, isPending } = useCurve();
+  const [asTable, setAsTable] = useState(false);
   if (!along) {
     return (
       <section aria-label="Tax on the next hundred" className="px-4 py-3">
@@ -35,8 +39,13 @@ export function Curve() {
             shared={{ "aria-label": "The amount of the curve" }}
           />
         </span>
+        <Button tone="quiet" aria-pressed={asTable} onClick={() => setAsTable(!asTable)}>
+          {asTable ? "Drawn" : "As a table"}
+        </Button>
       </div>
-      {curve && curve.points.length > 1 ? (
+      {curve && curve.points.length > 1 && asTable ? (
+        <CurveTable points={curve.points} turns={curve.turns} name={along.name} />
+      ) : curve && curve.points.length > 1 ? (
         <Steps points={curve.points} turns={curve.turns} now={Number(along.amount)} />
       ) : (
         <p className="text-soft">

@@ -6,14 +6,16 @@ import { type How, useDesk, words } from "../desk/useDesk";
 import { capital, count, difference, isZero, units } from "../ui/format";
 import { Button } from "../ui/pieces";
 import { AmountChoice } from "./AmountChoice";
+import { CertificateSheet } from "./CertificateSheet";
 import { Levers } from "./Levers";
 import { useComparison } from "./useComparison";
 import { useCurve } from "./useCurve";
 import { Withholding } from "./Withholding";
 
 export function Decisions() {
-  const { opened } = useDesk();
+  const { opened, past } = useDesk();
   const { outcome } = opened;
+  const [certified, setCertified] = useState(false);
   const { decisions } = useComparison();
   const open = (d: Decision) =>
     d.arises && (!isZero(d.worth) || d.pinned || (d.amount && !isZero(d.amount.most)));
@@ -26,7 +28,13 @@ export function Decisions() {
         {count(outcome.decisions.length, "decision")} · {count(outcome.lawful_ways, "lawful way")} ·{" "}
         {outcome.complete ? "every one weighed" : "weighed, but not all"}
         {outcome.points.some((p) => p.unweighed && !p.dismissed) && ", more told below"}
+        {!past && (
+          <Button tone="quiet" className="ml-1" onClick={() => setCertified(true)}>
+            Certificate
+          </Button>
+        )}
       </p>
+      {certified && <CertificateSheet close={() => setCertified(false)} />}
       {!outcome.pins_hold && (
         <p role="status" className="mb-2 border-l-4 border-ochre bg-sand px-3 py-1.5">
           No lawful way holds all the pins: they are set aside.
@@ -145,6 +153,41 @@ function BreakEven({ decision }: { decision: Decision }) {
     ));
 }
 
+/** Why an option is held against the lowest: kept, and printed with the way. */
+function WhyHeld({ decision }: { decision: Decision }) {
+  const { edit, past } = useDesk();
+  const [fault, setFault] = useState<string | null>(null);
+  const said = decision.reason ?? "";
+  const keep = async (box: HTMLInputElement) => {
+    const reason = box.value.trim();
+    if (reason === said) return;
+    setFault(words(await edit([{ do: "give_reason", decision: decision.id, reason: reason || null }])));
+  };
+  return (
+    <div className="pb-1 pl-6">
+      <input
+        className="box w-full"
+        aria-label={`Why ${decision.label} is held`}
+        placeholder="Why it is held: kept, and printed with the way"
+        defaultValue={said}
+        key={said}
+        maxLength={500}
+        readOnly={past}
+        onBlur={(event) => void keep(event.currentTarget)}
+        onKeyDown={(event) => {
+          if (event.key === "Enter") void keep(event.currentTarget);
+          if (event.key === "Escape") event.currentTarget.value = said;
+        }}
+      />
+      {fault && (
+        <p role="alert" className="text-ochre">
+          {fault}
+        </p>
+      )}
+    </div>
+  );
+}
+
 function OneDecision({ decision }: { decision: Decision }) {
   const { edit, opened } = useDesk();
   const { complete } = opened.outcome;
@@ -174,6 +217,7 @@ function OneDecision({ decision }: { decision: Decision }) {
         </span>
       </legend>
       <div className="clear-both pt-1">
+        {decision.pinned && <WhyHeld key={decision.pinned} decision={decision} />}
         {decision.amount && <AmountChoice decision={decision} amount={decision.amount} hold={pin} />}
         {decision.options.map((option) =>
           option.barred ? (

@@ -25,6 +25,7 @@ export function WaysView() {
       <div className="grid min-h-0 grid-rows-[1fr_auto] max-desk:block">
         <section aria-label="Only lines that differ" tabIndex={0} className="min-h-0 overflow-auto bg-sheet">
           <Compared />
+          <Why />
           <Ranking />
         </section>
         <div className="grid h-[244px] grid-cols-[1fr_317px] border-t border-ink bg-sheet max-desk:block max-desk:h-auto">
@@ -40,6 +41,17 @@ export function WaysView() {
         </div>
       </div>
     </div>
+  );
+}
+
+/** Why the chosen way, in sentences made from the figures. */
+function Why() {
+  const { why } = useComparison().compared;
+  if (why.length === 0) return null;
+  return (
+    <section aria-label="Why this way" className="border-b border-rule px-3 py-2">
+      <b>Why this way</b> {why.join(" ")}
+    </section>
   );
 }
 

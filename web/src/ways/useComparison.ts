@@ -20,7 +20,7 @@ export function useComparison(wanted = true): WaysOpened {
     staleTime: Number.POSITIVE_INFINITY,
   });
   const { ways, decisions } = opened.outcome;
-  return asked.data ?? { compared: { ways: [], rows: [] }, ways, decisions };
+  return asked.data ?? { compared: { ways: [], rows: [], why: [] }, ways, decisions };
 }
 
 /** Ways that come to the same: the first of them, its rank, and all. */

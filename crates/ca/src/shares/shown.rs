@@ -41,6 +41,7 @@ fn ledger(paper: &Paper, facts: &Facts, steps: &[Step]) -> Drawn {
         ],
         workings,
         picture: (!steps.is_empty()).then(|| picture(paper, steps)),
+        ..Drawn::default()
     }
 }
 

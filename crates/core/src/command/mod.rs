@@ -1,8 +1,12 @@
 //! Edits: small commands that change a household, or say why not and change nothing.
 
+mod between;
+mod entered;
 mod touch;
 mod words;
 
+pub use between::between;
+pub use entered::{Sought, Spot};
 pub use touch::{Conflict, conflicts};
 
 use crate::{
@@ -186,6 +190,13 @@ pub enum Command {
         /// The option; nothing lets go.
         option: Option<String>,
     },
+    /// Says why an option is held, or takes that back.
+    GiveReason {
+        /// The decision.
+        decision: String,
+        /// Why; it is printed with the way.
+        reason: Option<String>,
+    },
     /// Puts an open point aside with a reason, or takes it up again.
     Dismiss {
         /// The point.
@@ -296,7 +307,20 @@ impl Command {
             Command::RefuseSlip { slip, reason, about } => {
                 set(&mut to.refused, slip, reason.map(|reason| Dismissal { reason, about }));
             }
-            Command::Pin { decision, option } => set(&mut to.pins, decision, option),
+            Command::Pin { decision, option } => {
+                if option.is_none() {
+                    to.pin_reasons.remove(&decision);
+                }
+                set(&mut to.pins, decision, option);
+            }
+            Command::GiveReason { decision, reason } => {
+                let reason = reason.map(|words| words.trim().to_owned()).filter(|words| !words.is_empty());
+                if reason.is_some() && !to.pins.contains_key(&decision) {
+                    let why = "Nothing is held of this decision: hold an option first, then say why.";
+                    return Err(Fault::new("/pin_reasons", why));
+                }
+                set(&mut to.pin_reasons, decision, reason);
+            }
             Command::Dismiss { point, reason, about } => {
                 set(&mut to.dismissed, point, reason.map(|reason| Dismissal { reason, about }));
             }

@@ -23,7 +23,8 @@ pub struct Conflict {
 }
 
 /// One step into a household.
-enum Step<'a> {
+#[derive(PartialEq)]
+pub(super) enum Step<'a> {
     /// A field.
     Key(&'a str),
     /// The one of a list that carries this id.
@@ -31,10 +32,10 @@ enum Step<'a> {
 }
 
 /// A place in the household with what the edit puts there.
-struct Touch<'a> {
-    place: Place,
-    path: Vec<Step<'a>>,
-    mine: Value,
+pub(super) struct Touch<'a> {
+    pub(super) place: Place,
+    pub(super) path: Vec<Step<'a>>,
+    pub(super) mine: Value,
 }
 
 /// What of these commands, made against `base`, touches something that is different in `newest`.
@@ -66,7 +67,7 @@ impl Command {
 }
 
 /// Follows a path; what is not there is nothing.
-fn at<'v>(value: &'v Value, path: &[Step<'_>]) -> Option<&'v Value> {
+pub(super) fn at<'v>(value: &'v Value, path: &[Step<'_>]) -> Option<&'v Value> {
     path.iter().try_fold(value, |value, step| match step {
         Step::Key(key) => value.get(key),
         Step::Id(id) => value.as_array()?.iter().find(|one| one["id"] == *id),
@@ -84,7 +85,7 @@ fn json(value: impl Serialize) -> Value {
 }
 
 /// Every place that a command sets.
-fn touches(command: &Command) -> Vec<Touch<'_>> {
+pub(super) fn touches(command: &Command) -> Vec<Touch<'_>> {
     use Step::{Id, Key};
     let touch = |place, path, mine| vec![Touch { place, path, mine }];
     let person_place = |person: &str, field: &str| Place::person(person, field);
@@ -184,6 +185,9 @@ fn touches(command: &Command) -> Vec<Touch<'_>> {
         }
         Command::Pin { decision, option } => {
             touch(Place::decision(decision), vec![Key("pins"), Key(decision)], json(option))
+        }
+        Command::GiveReason { decision, reason } => {
+            touch(Place::decision(decision), vec![Key("pin_reasons"), Key(decision)], json(reason))
         }
         Command::Dismiss { point, reason, .. } => {
             let path = vec![Key("dismissed"), Key(point), Key("reason")];

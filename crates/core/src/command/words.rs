@@ -137,7 +137,7 @@ impl Telling<'_> {
             },
             Command::Pin { decision, option } => {
                 let about = self.after.decisions.iter().find(|d| d.id == *decision);
-                let name = about.map_or(decision.as_str(), |d| d.label.as_str());
+                let name = self.decision(decision);
                 let held = |option: &String| {
                     let found = about.and_then(|d| d.options.iter().find(|o| o.id == *option));
                     found.map_or(amount(option), |o| o.label.clone())
@@ -147,6 +147,10 @@ impl Telling<'_> {
                     None => format!("Let go of {name}"),
                 }
             }
+            Command::GiveReason { decision, reason } => match reason {
+                Some(reason) => format!("Said why {} is held: {reason}", self.decision(decision)),
+                None => format!("No reason any more why {} is held", self.decision(decision)),
+            },
             Command::Dismiss { point, reason, .. } => {
                 let found = self.after.points.iter().find(|p| p.id == *point);
                 let message = found.map_or(point.as_str(), |p| p.message.as_str());
@@ -165,6 +169,11 @@ impl Telling<'_> {
 
     fn paper(&self, id: &str) -> String {
         self.before.paper(id).map_or(id.to_owned(), title)
+    }
+
+    fn decision<'d>(&'d self, id: &'d str) -> &'d str {
+        let about = self.after.decisions.iter().find(|decision| decision.id == id);
+        about.map_or(id, |decision| decision.label.as_str())
     }
 
     fn kind(&self, paper: Option<&Paper>) -> Option<&'static PaperKind> {

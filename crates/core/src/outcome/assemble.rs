@@ -2,7 +2,7 @@
 
 use super::{
     AmountOutcome, Authority, Comparison, DecisionOutcome, Kink, MOST_WAYS, NAMED_WAYS, OptionOutcome,
-    Outcome, Wanted, compare, forward, last_year, schedules, shown::Shown,
+    Outcome, Wanted, compare, forward, last_year, schedules, shown::Shown, why,
 };
 use crate::{
     asking,
@@ -11,10 +11,11 @@ use crate::{
     field::{Field, FieldKind},
     gathered, held,
     household::{Entry, Household, Paper},
+    misplaced,
     numbers::Numbers,
     own_assessment,
     pack::{Case, Pack, Registry},
-    search::{Ends, Stop, Stopped, View, Weighed, along, search, search_with_ends},
+    search::{Counted, Ends, Stop, Stopped, View, Weighable, Weighed, along, search, search_with_ends},
 };
 use hembo_money::Money;
 use std::collections::BTreeMap;
@@ -81,7 +82,7 @@ pub fn pins_of(household: &Household, case: &dyn Case) -> BTreeMap<usize, Taken>
 
 /// The ranking that holds the pins; where no lawful way does, the ranking without them.
 fn weigh(
-    case: &dyn Case,
+    case: &dyn Weighable,
     pins: &BTreeMap<usize, Taken>,
     wanted: Wanted,
     stop: &Stop,
@@ -100,7 +101,8 @@ fn assemble(household: &Household, pack: &dyn Pack, wanted: Wanted, stop: &Stop)
     let household = &*gathered::apart(keyed, pack.declared());
     let case = pack.open(household);
     let pins = pins_of(household, &*case);
-    let (weighed, pins_hold) = weigh(&*case, &pins, wanted, stop)?;
+    let counted = Counted::of(&*case);
+    let (weighed, pins_hold) = weigh(&counted, &pins, wanted, stop)?;
     let chosen = weighed.ranking.first().map(|r| r.way.clone()).unwrap_or_default();
     let trail = case.record(&chosen);
     let view = Shown::of(household, pack, &*case, &chosen, &trail);
@@ -108,6 +110,7 @@ fn assemble(household: &Household, pack: &dyn Pack, wanted: Wanted, stop: &Stop)
     let mut beside = last_year::points(keyed, pack, &view.columns());
     beside.extend(held::points(keyed, pack));
     beside.extend(own_assessment::points(keyed, pack));
+    beside.extend(misplaced::points(keyed, pack));
     beside.extend(schedules::points(&view));
     let points = view.points(&weighed, beside);
     let authorities = view.authorities();
@@ -118,6 +121,11 @@ fn assemble(household: &Household, pack: &dyn Pack, wanted: Wanted, stop: &Stop)
     }
     if stop.is_stopped() {
         return Err(Stopped);
+    }
+    let mut compared = Comparison::default();
+    if wanted.comparisons {
+        compared = compare::side_by_side(pack, &*case, household, &weighed);
+        compared.why = why::sentences(&compared, &decisions);
     }
     let mut outcome = Outcome {
         country: household.country.clone(),
@@ -136,16 +144,13 @@ fn assemble(household: &Household, pack: &dyn Pack, wanted: Wanted, stop: &Stop)
         complete: weighed.complete,
         lawful_ways: weighed.lawful,
         holding_ways: weighed.holding,
+        computed: counted.times(),
         columns: view.columns(),
         together: compare::way_name(&*case, &chosen),
         spread: view.spread(),
         ways: compare::named(&*case, &weighed.ranking),
         decisions,
-        compared: if wanted.comparisons {
-            compare::side_by_side(pack, &*case, household, &weighed)
-        } else {
-            Comparison::default()
-        },
+        compared,
         schedules: if wanted.schedules { schedules::of(&view) } else { Vec::new() },
         lines: trail.lines.iter().map(|l| view.line(l.id, l.scope, l.amount, &l.inputs)).collect(),
         limits: trail
@@ -170,9 +175,15 @@ fn write_numbers(outcome: &mut Outcome, numbers: Numbers) {
     let turns = outcome.decisions.iter_mut().filter_map(|decision| decision.break_even.as_mut());
     let ways = outcome.ways.iter_mut().flat_map(|way| [&mut way.name, &mut way.but]);
     let compared = outcome.compared.ways.iter_mut().flat_map(|way| [&mut way.name, &mut way.but]);
+    let why = outcome.compared.why.iter_mut();
     let points = outcome.points.iter_mut().map(|point| &mut point.message);
-    for words in
-        workings.chain(turns).chain(ways).chain(compared).chain(points).chain([&mut outcome.together])
+    for words in workings
+        .chain(turns)
+        .chain(ways)
+        .chain(compared)
+        .chain(why)
+        .chain(points)
+        .chain([&mut outcome.together])
     {
         *words = numbers.write(words);
     }
@@ -226,6 +237,7 @@ fn decisions(view: &Shown<'_>, weighed: &Weighed, total: Money) -> Vec<DecisionO
             arises: chosen.0.get(d).is_some_and(Option::is_some),
             neutral: about.neutral,
             pinned: household.pins.get(&about.id).cloned(),
+            reason: household.pin_reasons.get(&about.id).cloned(),
             worth: open
                 .iter()
                 .max()

@@ -188,9 +188,10 @@ pub(super) fn side_by_side(
     let all = pack.spread().iter().flat_map(|s| s.rows).filter(|r| !r.subtotal);
     let rows = all.map(|r| {
         let row = row(r);
-        (taxes.contains(&r.total) || differs(&row), row)
+        let total = taxes.contains(&r.total) && row.amounts.iter().any(Option::is_some);
+        (total || differs(&row), row)
     });
-    Comparison { ways, rows: footed(rows.collect()) }
+    Comparison { ways, rows: footed(rows.collect()), why: Vec::new() }
 }
 
 /// Whether the ways differ in a row; what differs by cents only would look the same.

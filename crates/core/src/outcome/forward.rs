@@ -112,6 +112,7 @@ pub fn next_year(household: &Household, pack: &dyn Pack, stop: &Stop) -> Result<
         answers: lasting(&household.answers, pack.household_questions().iter()),
         papers: Vec::new(),
         pins: BTreeMap::new(),
+        pin_reasons: BTreeMap::new(),
         dismissed: BTreeMap::new(),
         refused: BTreeMap::new(),
         retired: Default::default(),

@@ -2,14 +2,17 @@
 //! the chosen way and the pack's declarations.
 
 mod assemble;
+mod beside;
 mod compare;
 mod fingerprint;
 mod forward;
 mod last_year;
 mod schedules;
 mod shown;
+mod why;
 
 pub use assemble::{Unreckoned, age_on, headline, paid_back, pins_of, reckon, reckon_until};
+pub use beside::{BesideRow, BesideSection, beside};
 pub use fingerprint::of_facts as fingerprint_of;
 pub use forward::{CarriedOver, CarriedTo, Carry, NotForward, next_year};
 pub use schedules::{Again, Apart, FormOutcome, FormRow, ReturnSchedules};
@@ -90,6 +93,8 @@ pub struct Outcome {
     pub lawful_ways: u64,
     /// How many of them hold every pin.
     pub holding_ways: u64,
+    /// How often one of the returns was computed to weigh them.
+    pub computed: u64,
     /// The people as columns.
     pub columns: Vec<Column>,
     /// What the last column is: "joint · itemized".
@@ -237,6 +242,8 @@ pub struct DecisionOutcome {
     pub neutral: bool,
     /// The option or amount held by the preparer.
     pub pinned: Option<String>,
+    /// Why it is held, where somebody said.
+    pub reason: Option<String>,
     /// What deciding well is worth: the dearest open option, or end of an amount, less the cheapest.
     pub worth: Money,
     /// The options; none where an amount is chosen.
@@ -301,6 +308,8 @@ pub struct Comparison {
     pub ways: Vec<ComparedWay>,
     /// The rows in which they differ, and what the others leave out, so that every column adds up.
     pub rows: Vec<ComparedRow>,
+    /// Why the chosen way: what it gains against the next dearer one, where, what it gives up, what would turn it.
+    pub why: Vec<String>,
 }
 
 impl Comparison {
@@ -548,10 +557,15 @@ impl Outcome {
         }
     }
 
-    /// The tax and the balance of one return: `return/0`.
-    pub fn of_return(&self, scope: &str, pack: &dyn Pack) -> (Money, Money) {
+    /// The tax and the balance of one return, `return/0`, with an authority; the law's first one has no name.
+    pub fn of_return(&self, scope: &str, authority: &str, pack: &dyn Pack) -> (Money, Money) {
+        let first = pack.totals().first().map(|totals| totals.authority);
+        let is_to = |totals: &&Totals| match authority {
+            "" => Some(totals.authority) == first,
+            named => totals.authority == named,
+        };
         let sum = |line: fn(&Totals) -> &'static str| {
-            let ids: Vec<&str> = pack.totals().iter().map(line).collect();
+            let ids: Vec<&str> = pack.totals().iter().filter(is_to).map(line).collect();
             let lines =
                 self.lines.iter().filter(|line| line.scope == scope && ids.contains(&line.id.as_str()));
             lines.map(|line| line.amount).sum::<Money>()

@@ -59,6 +59,8 @@ pub struct FormOutcome {
     pub title: String,
     /// A worksheet: kept with the return, not filed.
     pub kept: bool,
+    /// To whom it goes where that is not the law's first authority: a state.
+    pub authority: String,
     /// Whether it is filed, or kept.
     pub required: bool,
     /// Why it is not filed; empty where it is.
@@ -140,6 +142,7 @@ fn of_return(shown: &Shown<'_>, forms: &Forms, place: usize) -> ReturnSchedules 
         name: form.name.clone(),
         title: form.title.clone(),
         kept: form.kept,
+        authority: form.authority.clone(),
         required: *required == Required::Yes,
         why_not: match required {
             Required::No(why) => why.to_string(),
@@ -156,6 +159,25 @@ fn of_return(shown: &Shown<'_>, forms: &Forms, place: usize) -> ReturnSchedules 
         people: shown.returns[place].people.iter().map(|&p| shown.household.people[p].id.clone()).collect(),
         forms: decided.filter(|(_, required)| **required != Required::Elsewhere).map(outcome).collect(),
         again: again(shown, forms, place),
+    }
+}
+
+impl ReturnSchedules {
+    /// The forms that go out to an authority, the law's first one where it has no name.
+    pub fn going_to<'a>(&'a self, authority: &'a str) -> impl Iterator<Item = &'a FormOutcome> {
+        self.forms.iter().filter(move |form| form.required && !form.kept && form.authority == authority)
+    }
+
+    /// To whom forms of it go, the law's first authority before others.
+    pub fn authorities(&self) -> Vec<&str> {
+        let mut all: Vec<&str> = Vec::new();
+        for form in self.forms.iter().filter(|form| form.required && !form.kept) {
+            if !all.contains(&form.authority.as_str()) {
+                all.push(&form.authority);
+            }
+        }
+        all.sort_unstable();
+        all
     }
 }
 

@@ -101,7 +101,11 @@ impl<'a> Shown<'a> {
             paid: all(totals.paid),
             balance: all(totals.balance),
         };
-        self.pack.totals().iter().map(one).collect()
+        // An authority to which nothing is filed has no lines, such as a state whose return is not prepared.
+        let filed = |totals: &&Totals| {
+            (0..self.returns.len()).any(|r| self.trail.amount(totals.tax, Scope::Return(r)).is_some())
+        };
+        self.pack.totals().iter().filter(filed).map(one).collect()
     }
 
     pub(super) fn columns(&self) -> Vec<Column> {
@@ -409,6 +413,7 @@ impl<'a> Shown<'a> {
         points.extend(self.pins_that_are_gone());
         points.extend((!weighed.complete).then(|| self.too_many_ways(weighed)));
         for point in &mut points {
+            point.authority = self.pack.authority_of(point.code()).into();
             point.about = fingerprint::of(point, self.household);
             // What blocks cannot be put aside, and what was put aside is open again where its facts have changed.
             let dismissal = self

@@ -4,6 +4,7 @@
 //! and what a part reads of a way is observed ([`view`](View)). Options are weighed as sums and minima over what the
 //! parts read ([`discrete`]), without walking the ways one by one; amounts are chosen exactly, at their [`kinks`].
 
+mod counted;
 mod diagram;
 mod discrete;
 mod edges;
@@ -14,6 +15,7 @@ mod stop;
 mod view;
 mod walk;
 
+pub use counted::Counted;
 pub use edges::Edges;
 pub use stop::{Stop, Stopped};
 pub use view::{Sums, Tally, View};

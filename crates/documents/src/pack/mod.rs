@@ -1,6 +1,7 @@
 //! The pack of a return: its parts, which may be chosen and ordered, made from the outcome.
 
 mod carried;
+mod certificate;
 mod dates;
 mod forms;
 mod limits;
@@ -18,6 +19,7 @@ use crate::{
 };
 use hembo_core::{
     Household, Outcome, Pack,
+    certificate::Certificate,
     outcome::NamedWay,
     pack::Page,
     point::{Point, Weight},
@@ -41,6 +43,8 @@ pub enum Part {
     Worksheets,
     /// The ways that were weighed, and what each choice is worth.
     Ways,
+    /// What was weighed and why nothing is lower, with a digest that can be checked again.
+    Certificate,
     /// What limits took.
     Limits,
     /// The list of papers.
@@ -59,11 +63,12 @@ pub enum Part {
 
 impl Part {
     /// All of them, in their usual order.
-    pub const ALL: [Part; 12] = [
+    pub const ALL: [Part; 13] = [
         Part::Letter,
         Part::Summary,
         Part::Forms,
         Part::Ways,
+        Part::Certificate,
         Part::Limits,
         Part::Papers,
         Part::Slips,
@@ -87,6 +92,7 @@ impl Part {
             Part::Forms => "forms",
             Part::Worksheets => "worksheets",
             Part::Ways => "ways",
+            Part::Certificate => "certificate",
             Part::Limits => "limits",
             Part::Papers => "papers",
             Part::Slips => "slips",
@@ -105,6 +111,7 @@ impl Part {
             Part::Forms => "Forms and schedules",
             Part::Worksheets => "Worksheets",
             Part::Ways => "Ways weighed",
+            Part::Certificate => "Certificate",
             Part::Limits => "What limits took",
             Part::Papers => "Papers",
             Part::Slips => "Slips as files",
@@ -139,6 +146,8 @@ pub struct Source<'a> {
     pub slips: &'a [Picture],
     /// The kinds of papers that the family was asked for, by their codes.
     pub asked: &'a [String],
+    /// The certificate of the result.
+    pub certificate: &'a Certificate,
 }
 
 /// A note of the practice.
@@ -280,6 +289,7 @@ pub fn chapter(of: Source<'_>, part: Part) -> Chapter {
         Part::Forms => forms::blocks(of, false),
         Part::Worksheets => forms::blocks(of, true),
         Part::Ways => ways::blocks(of),
+        Part::Certificate => certificate::blocks(of),
         Part::Limits => limits::blocks(of),
         Part::Papers => papers::blocks(of),
         Part::Slips => slips::blocks(of),

@@ -114,9 +114,10 @@ pub(super) fn weighed(of: Source<'_>) -> String {
     let among = if outcome.complete { "" } else { " of those that were" };
     let place = if held > Money::ZERO {
         format!(
-            " The lowest would come to {}; this one is held by choice and costs {} more.",
+            " The lowest would come to {}; this one is held by choice and costs {} more{}.",
             of.money(outcome.lowest),
-            of.money(held)
+            of.money(held),
+            reasons(of)
         )
     } else if outcome.lawful_ways > 1 {
         format!(" This is the lowest{among}.")
@@ -130,6 +131,13 @@ pub(super) fn weighed(of: Source<'_>) -> String {
         ""
     };
     ways + &place + open
+}
+
+/// Why what is held is held, where somebody said.
+fn reasons(of: Source<'_>) -> String {
+    let said: Vec<&str> =
+        of.outcome.decisions.iter().filter_map(|decision| decision.reason.as_deref()).collect();
+    if said.is_empty() { String::new() } else { format!(": {}", said.join("; ")) }
 }
 
 /// The chosen way and the next ones as bars; none where taxes below zero make their lengths meaningless.

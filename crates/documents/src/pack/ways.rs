@@ -8,7 +8,10 @@ use hembo_core::outcome::{DecisionOutcome, OptionOutcome};
 const WAYS: usize = 20;
 
 pub(super) fn blocks(of: Source<'_>) -> Vec<Block> {
-    let mut blocks = vec![Block::text(weighed(of)), listed(of)];
+    let why = of.outcome.compared.why.join(" ");
+    let mut blocks = vec![Block::text(weighed(of))];
+    blocks.extend((!why.is_empty()).then(|| Block::text(why)));
+    blocks.push(listed(of));
     for decision in of.outcome.decisions.iter().filter(|decision| decision.arises) {
         blocks.extend(one(of, decision));
     }
@@ -25,7 +28,7 @@ fn listed(of: Source<'_>) -> Block {
     Block::Table(Table { columns, rows: rows.collect() })
 }
 
-fn one(of: Source<'_>, decision: &DecisionOutcome) -> [Block; 2] {
+fn one(of: Source<'_>, decision: &DecisionOutcome) -> Vec<Block> {
     let held = if decision.pinned.is_some() { ", held by choice" } else { "" };
     let heading = Block::Heading(format!("{}{held}", decision.label));
     let columns = vec![
@@ -45,7 +48,8 @@ fn one(of: Source<'_>, decision: &DecisionOutcome) -> [Block; 2] {
         }
         None => decision.options.iter().map(|one| option(of, one)).collect(),
     };
-    [heading, Block::Table(Table { columns, rows })]
+    let why = decision.reason.as_ref().map(|reason| Block::text(format!("Held because: {reason}")));
+    [heading].into_iter().chain(why).chain([Block::Table(Table { columns, rows })]).collect()
 }
 
 fn option(of: Source<'_>, option: &OptionOutcome) -> Row {

@@ -1,6 +1,6 @@
 //! A household divided in two, one for each filer.
 
-use super::{Input, households::add};
+use super::{Input, households::add, trials};
 use crate::{
     App,
     auth::By,
@@ -98,6 +98,7 @@ pub async fn divide_household(
     Path(id): Path<Uuid>,
     Input(wanted): Input<Divide>,
 ) -> Answer<(StatusCode, Json<Vec<Named>>)> {
+    trials::refuse(&app, id, "Not divided").await?;
     let (revision, before, divided) = looked(&app, id).await?;
     if revision != wanted.base_revision {
         return Err(Problem::moved(format!("Revision {revision} came meanwhile. Look at it again.")));

@@ -11,7 +11,9 @@ use crate::{
     App,
     auth::By,
     error::{Answer, Problem},
+    filing::without_keeping,
     store::{
+        history,
         households::{self as store, Heading, NewRevision, Revision},
         payers, progress,
     },
@@ -115,7 +117,7 @@ pub async fn make(app: &App, by: Uuid, id: Uuid, edit: Edit) -> Answer<Opened> {
         let step =
             Step { kind: "edited", commands: edit.commands.clone(), before: Some(before), ..Step::default() };
         let step = Step { undo_to: goes_on.or(Some(newest.revision)), key: edit.key, ..step };
-        if let Some(opened) = change.write(newest.revision, household, step).await? {
+        if let Some(opened) = change.write(&newest, household, step).await? {
             return Ok(opened);
         }
     }
@@ -201,11 +203,11 @@ impl Change<'_> {
 
     /// What was done after a revision, in words, newest last.
     async fn since(self, revision: i64) -> Answer<Vec<String>> {
-        let line = |e: store::Entry| match words_of(&e.words).as_slice() {
+        let line = |e: history::Entry| match words_of(&e.words).as_slice() {
             [] => format!("{} {}", e.by_name, e.kind.replace('_', " ")),
             words => format!("{}: {}", e.by_name, words.join(", ")),
         };
-        Ok(store::since(&self.app.database, self.id, revision).await?.into_iter().map(line).collect())
+        Ok(history::since(&self.app.database, self.id, revision).await?.into_iter().map(line).collect())
     }
 
     /// Refuses an edit that touches what was changed since the revision it was made against.
@@ -216,7 +218,7 @@ impl Change<'_> {
         if found.is_empty() {
             return Ok(());
         }
-        let done = store::done_since(&self.app.database, self.id, edit.base_revision).await?;
+        let done = history::done_since(&self.app.database, self.id, edit.base_revision).await?;
         for conflict in &mut found {
             conflict.by =
                 done.iter().find(|doing| touched(doing, &conflict.place)).map(|d| d.by_name.clone());
@@ -228,7 +230,7 @@ impl Change<'_> {
     /// The words of the edit that an undo to this revision takes back.
     async fn words_from(self, undo_to: Option<i64>) -> Answer<Vec<String>> {
         let Some(undo_to) = undo_to else { return Ok(Vec::new()) };
-        let words = store::words_from(&self.app.database, self.id, undo_to).await?;
+        let words = history::words_from(&self.app.database, self.id, undo_to).await?;
         Ok(words.map(|words| words_of(&words)).unwrap_or_default())
     }
 
@@ -258,7 +260,7 @@ impl Change<'_> {
             Back::Redo => self.words_from(target.undo_to).await?,
         };
         let step = Step { words, back_to: Some(target.revision), ..step };
-        match self.write(newest.revision, household, step).await? {
+        match self.write(&newest, household, step).await? {
             Some(opened) => Ok(Json(opened)),
             None => Err(Problem::stale(base + 1, self.since(base).await?)),
         }
@@ -266,7 +268,10 @@ impl Change<'_> {
 
     /// Checks, computes and writes the new state after a revision; only then is the change acknowledged. Nothing where
     /// that revision is no longer the newest.
-    async fn write(self, after: i64, household: Household, step: Step) -> Answer<Option<Opened>> {
+    async fn write(self, newest: &Revision, household: Household, step: Step) -> Answer<Option<Opened>> {
+        let after = newest.revision;
+        let until_now = work::read(self.app, self.id, &newest.state)?;
+        let same_return = without_keeping(&until_now) == without_keeping(&household);
         let worked = work::out(self.app, household).await?;
         for (decision, option) in step.commands.iter().filter_map(pin) {
             worked.outcome.check_pin(decision, option).map_err(|fault| Problem::invalid(vec![fault]))?;
@@ -298,20 +303,35 @@ impl Change<'_> {
         // What stood there before this edit, too: a name that is still being typed is none yet.
         let stood = step.before.as_ref().map(|before| payer::payers(before, pack)).unwrap_or_default();
         let settled = stored.payers.intersection(&stood).cloned().collect();
-        payers::learn(&mut transaction, &worked.household.country, &settled, self.by).await?;
-        progress::changed(&mut transaction, self.id, after, step.back_to, self.by).await?;
+        // A trial teaches nothing.
+        if newest.trial_of.is_none() {
+            payers::learn(&mut transaction, &worked.household.country, &settled, self.by).await?;
+        }
+        // A file, a proof or a mark with a paper is no change of what was cleared or filed.
+        if !same_return {
+            progress::changed(&mut transaction, self.id, after, step.back_to, self.by).await?;
+        }
         transaction.commit().await?;
         let at = OffsetDateTime::now_utc();
         let (undo_to, redo_to) = (step.undo_to, step.redo_to);
-        let written =
-            Revision { revision, state: Value::Null, undo_to, redo_to, rules: None, totals: None, at };
+        let written = Revision {
+            revision,
+            state: Value::Null,
+            undo_to,
+            redo_to,
+            rules: None,
+            totals: None,
+            at,
+            trial_of: newest.trial_of,
+            trial_name: newest.trial_name.clone(),
+        };
         let opened = Opened::new(self.app, self.id, &written, worked, pack);
         Ok(Some(Opened { did: words_of(&words), ..opened }))
     }
 }
 
 /// Whether a revision touched a place; one that brought an earlier state back touched every one.
-fn touched(doing: &store::Doing, place: &Place) -> bool {
+fn touched(doing: &history::Doing, place: &Place) -> bool {
     let commands: Vec<Command> = serde_json::from_value(doing.commands.clone()).unwrap_or_default();
     commands.is_empty() || commands.iter().any(|command| command.touches(place))
 }
@@ -379,6 +399,31 @@ impl Stored {
             rules: worked.rules.clone(),
             payers: payer::payers(household, pack),
         })
+    }
+
+    /// It as a revision that no commands made, from which nothing is undone.
+    pub fn revision<'a>(
+        &'a self,
+        household: Uuid,
+        revision: i64,
+        kind: &'a str,
+        by: Uuid,
+    ) -> NewRevision<'a> {
+        static NOTHING: Value = Value::Array(Vec::new());
+        NewRevision {
+            household,
+            revision,
+            kind,
+            commands: &NOTHING,
+            words: &NOTHING,
+            rules: &self.rules,
+            totals: &self.summary,
+            state: &self.state,
+            undo_to: None,
+            redo_to: None,
+            by,
+            key: None,
+        }
     }
 
     /// What stands beside it in lists.

@@ -44,15 +44,16 @@ pub async fn schedules_filed(
     let table = Table::of(&app, id).await?;
     let mut all = Vec::new();
     for filing in latest(&table.filings).filter(|filing| filing.state != "refused") {
+        let package = table.filed(filing)?;
+        let (scope, whose) = (package.scope.clone(), filing.whose.clone());
         let forms = if assessed {
             let Some(assessment) = receipt_of(filing).and_then(|receipt| receipt.assessment) else {
                 continue;
             };
             vec![form("Assessment", assessment.lines)]
         } else {
-            table.filed(filing)?.forms.into_iter().map(|of| form(&of.name, of.lines)).collect()
+            package.forms.into_iter().map(|of| form(&of.name, of.lines)).collect()
         };
-        let (scope, whose) = (filing.scope.clone(), filing.whose.clone());
         all.push(ReturnSchedules { scope, whose, people: Vec::new(), forms, again: Again::default() });
     }
     Ok(Json(all))
@@ -75,6 +76,7 @@ fn form(name: &str, lines: Vec<wire::Line>) -> FormOutcome {
         name: name.to_owned(),
         title: String::new(),
         kept: false,
+        authority: String::new(),
         required: true,
         why_not: String::new(),
         rows: lines.into_iter().map(row).collect(),

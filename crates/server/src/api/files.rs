@@ -170,6 +170,18 @@ async fn of_household(app: &App, id: Uuid, file: &str) -> Answer<SlipFile> {
     files.find(|there| there.id == file).ok_or_else(|| Problem::not_found("file"))
 }
 
+/// A file that a household names, with its media type and its bytes.
+///
+/// # Errors
+/// One that it does not name, or that was sealed with another key.
+pub async fn opened(app: &App, id: Uuid, file: &str) -> Answer<(SlipFile, String, Vec<u8>)> {
+    let named = of_household(app, id, file).await?;
+    let kept = store::bytes(&app.database, file).await?;
+    let (media, sealed) = kept.ok_or_else(|| Problem::not_found("file"))?;
+    let bytes = app.sealer.open_bytes(&place(file), &sealed).map_err(Problem::internal)?;
+    Ok((named, media, bytes))
+}
+
 /// A file as it came.
 #[utoipa::path(get, path = "/api/households/{id}/files/{file}",
     params(("id" = Uuid, Path), ("file" = String, Path)),
@@ -179,10 +191,7 @@ pub async fn file(
     _: By,
     Path((id, file)): Path<(Uuid, String)>,
 ) -> Answer<impl IntoResponse> {
-    of_household(&app, id, &file).await?;
-    let (media, sealed) =
-        store::bytes(&app.database, &file).await?.ok_or_else(|| Problem::not_found("file"))?;
-    let bytes = app.sealer.open_bytes(&place(&file), &sealed).map_err(Problem::internal)?;
+    let (_, media, bytes) = opened(&app, id, &file).await?;
     let ending = media.rsplit('/').next().unwrap_or("bin").to_owned();
     let disposition = format!("attachment; filename=\"slip.{ending}\"");
     Ok(([(header::CONTENT_TYPE, media), (header::CONTENT_DISPOSITION, disposition)], bytes))

@@ -1,11 +1,17 @@
 //! Filing: what it needs, the returns that go out as packages, and what the authority makes of them.
 
-use super::{Input, outside, progress::Desk};
+use super::{
+    Input, files,
+    filing_view::{Assessed, Filing, OneReturn, Refused, Sending, View, asked_document, refused},
+    outside,
+    progress::Desk,
+    trials,
+};
 use crate::{
     App,
     auth::Member,
     error::{Answer, Problem},
-    filing::{AssessedLine, otherwise, package},
+    filing::{otherwise, package},
     outside::Trouble,
     stage::{STEPS, Stage},
     store::{
@@ -18,131 +24,21 @@ use axum::{
     Json,
     extract::{Path, State},
 };
-use hembo_authority::wire::{self, Filed, Package, Receipt, Scope, SendDocument, checksum};
+use base64::{Engine, engine::general_purpose::STANDARD};
+use hembo_authority::wire::{self, DocumentFile, Filed, Package, Receipt, Scope, SendDocument, checksum};
 use hembo_core::{
-    Fault, Household, Outcome, Pack,
+    Fault, Household, Outcome,
     filing::Need,
-    household::date,
+    household::SlipFile,
     outcome::{ReturnSchedules, Wanted},
-    point::Place,
+    slip::file,
 };
-use hembo_money::Money;
-use serde::{Deserialize, Serialize};
-use time::OffsetDateTime;
+use serde::Deserialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 
 /// How much is said about a document that is sent.
 const LONGEST_DOCUMENT: usize = 300;
-
-/// What filing needs, and what was filed.
-#[derive(Serialize, ToSchema)]
-#[schema(as = FilingView)]
-#[allow(missing_docs)]
-pub struct View {
-    /// A service is connected.
-    pub connected: bool,
-    pub needs: Vec<Need>,
-    /// The returns of the chosen way.
-    pub returns: Vec<OneReturn>,
-    /// Why nothing can be filed now; none where it can.
-    pub why_not: Option<String>,
-    /// What was filed, the newest first.
-    pub filings: Vec<Filing>,
-}
-
-/// How a return stands to what was filed.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum Sending {
-    /// It was not filed, or refused: it goes out.
-    New,
-    /// It was filed as it is.
-    AsFiled,
-    /// It is other than what was filed: an amended one goes out.
-    Amended,
-}
-
-/// A return of the chosen way.
-#[derive(Serialize, ToSchema)]
-#[allow(missing_docs)]
-pub struct OneReturn {
-    pub scope: String,
-    pub whose: String,
-    /// How many forms go out.
-    pub forms: usize,
-    pub total: Money,
-    pub balance: Money,
-    pub sending: Sending,
-}
-
-/// A return that was filed.
-#[derive(Serialize, ToSchema)]
-#[schema(as = ReturnFiled)]
-#[allow(missing_docs)]
-pub struct Filing {
-    pub id: Uuid,
-    pub scope: String,
-    pub whose: String,
-    pub revision: i64,
-    /// sending, received, accepted, refused or assessed.
-    pub state: String,
-    /// The receipt's number.
-    pub number: Option<String>,
-    /// RFC 3339, by the authority's clock.
-    pub received_at: Option<String>,
-    pub checksum: String,
-    /// The receipt of the return that it amends.
-    pub amends: Option<String>,
-    pub by: String,
-    #[serde(with = "time::serde::rfc3339")]
-    pub at: OffsetDateTime,
-    pub refusals: Vec<Refused>,
-    pub assessment: Option<Assessed>,
-    pub documents: Vec<Document>,
-    /// A refund waits until the documents are there.
-    pub refund_held: bool,
-}
-
-/// Why a return was refused, and where.
-#[derive(Debug, Clone, Serialize, ToSchema)]
-#[allow(missing_docs)]
-pub struct Refused {
-    pub words: String,
-    pub place: Place,
-}
-
-/// An assessment beside what was filed.
-#[derive(Serialize, ToSchema)]
-#[allow(missing_docs)]
-pub struct Assessed {
-    pub on: String,
-    pub filed_total: Money,
-    pub filed_balance: Money,
-    pub total: Money,
-    pub balance: Money,
-    /// What it took otherwise than it was filed.
-    pub otherwise: Vec<String>,
-    /// The lines that differ.
-    pub lines: Vec<AssessedLine>,
-}
-
-/// A document that is asked for.
-#[derive(Serialize, ToSchema)]
-#[schema(as = AskedDocument)]
-#[allow(missing_docs)]
-pub struct Document {
-    pub id: String,
-    pub words: String,
-    /// The last day, ISO 8601.
-    pub due: String,
-    /// How that is counted by the law: "21 business days from 1 October 2026".
-    pub counted: String,
-    /// How many days are left; below zero it is over.
-    pub days_left: Option<i64>,
-    /// What was sent.
-    pub sent: Option<String>,
-}
 
 /// The refusals that stand: those of the latest filing of each return.
 ///
@@ -162,22 +58,6 @@ pub(super) fn latest(filings: &[store::Filing]) -> impl Iterator<Item = &store::
 
 pub(super) fn receipt_of(filing: &store::Filing) -> Option<Receipt> {
     filing.receipt.clone().and_then(|json| serde_json::from_value(json).ok())
-}
-
-fn asked_document(of: wire::Document, pack: &dyn Pack, year: i32) -> Document {
-    let wire::Document { id, words, asked, due, sent } = of;
-    let counted = date::parse(&asked).map(|asked| {
-        let deadline = pack.document_deadline(year, asked);
-        format!("{} from {}. {}", deadline.counted, hembo_documents::words_of_day(asked), deadline.cite)
-    });
-    let today = OffsetDateTime::now_utc().date();
-    let days_left = date::parse(&due).map(|due| (due - today).whole_days());
-    Document { id, words, due, counted: counted.unwrap_or_default().trim_end().into(), days_left, sent }
-}
-
-fn refused(refusal: wire::Refusal) -> Refused {
-    let wire::Refusal { words, person, paper, field } = refusal;
-    Refused { words, place: Place { person, paper, field, ..Place::default() } }
 }
 
 /// A household with its outcome and what was filed of it.
@@ -212,11 +92,12 @@ impl<'a> Table<'a> {
     }
 
     /// How a return stands to what was filed, with the receipt that an amended one names.
-    fn sending(&self, of: &ReturnSchedules) -> Answer<(Sending, Option<String>)> {
-        let Some(filing) = self.standing(&of.scope) else { return Ok((Sending::New, None)) };
+    fn sending(&self, one: &Going<'_>) -> Answer<(Sending, Option<String>)> {
+        let Some(filing) = self.standing(&one.key()) else { return Ok((Sending::New, None)) };
         let earlier = self.filed(filing)?;
         let pack = work::pack(self.app, &self.household)?;
-        let now = package(&self.household, &self.outcome, pack, of, earlier.amends.as_deref())?;
+        let now =
+            package(&self.household, &self.outcome, pack, one.of, one.authority, earlier.amends.as_deref())?;
         // What it says counts, not how the papers behind it are kept.
         let same = (&now.forms, &now.filers, now.total, now.balance)
             == (&earlier.forms, &earlier.filers, earlier.total, earlier.balance);
@@ -267,10 +148,36 @@ impl<'a> Table<'a> {
         })
     }
 
-    /// The returns that are filed: those with forms.
-    fn returns(&self) -> impl Iterator<Item = &ReturnSchedules> {
-        let goes_out = |of: &&ReturnSchedules| of.forms.iter().any(|form| form.required && !form.kept);
-        self.outcome.schedules.iter().filter(goes_out)
+    /// The returns that are filed, to each authority to which forms go.
+    fn returns(&self) -> impl Iterator<Item = Going<'_>> {
+        let of =
+            |of| ReturnSchedules::authorities(of).into_iter().map(move |authority| Going { of, authority });
+        self.outcome.schedules.iter().flat_map(of)
+    }
+}
+
+/// A return on its way to an authority; the law's first one has no name.
+#[derive(Debug, Clone, Copy)]
+struct Going<'a> {
+    of: &'a ReturnSchedules,
+    authority: &'a str,
+}
+
+impl Going<'_> {
+    /// What its filings are kept under.
+    fn key(&self) -> String {
+        match self.authority {
+            "" => self.of.scope.clone(),
+            authority => format!("{}/{authority}", self.of.scope),
+        }
+    }
+
+    /// What holds up this return and no other one.
+    fn held_by(&self, needs: &[Need]) -> Option<String> {
+        let missing = needs.iter().find(|need| {
+            need.blocks && !need.ready && need.authority == self.authority && !self.authority.is_empty()
+        });
+        missing.map(|need| format!("{}: {}.", need.what, need.words))
     }
 }
 
@@ -285,14 +192,17 @@ async fn shown(app: &App, id: Uuid, member: &Member) -> Answer<Json<View>> {
     let mut needs = hembo_core::filing::needs(&table.household, &table.outcome, pack);
     needs.push(consent(app, id).await?);
     let mut returns = Vec::new();
-    for of in table.returns() {
-        let (total, balance) = table.outcome.of_return(&of.scope, pack);
-        let forms = of.forms.iter().filter(|form| form.required && !form.kept).count();
+    for one in table.returns() {
+        let Going { of, authority } = one;
+        let (total, balance) = table.outcome.of_return(&of.scope, authority, pack);
+        let forms = of.going_to(authority).count();
         // Without a number nothing was filed of it, and nothing can be.
-        let sending = table.sending(of).map_or(Sending::New, |(sending, _)| sending);
+        let sending = table.sending(&one).map_or(Sending::New, |(sending, _)| sending);
         returns.push(OneReturn {
-            scope: of.scope.clone(),
+            scope: one.key(),
             whose: of.whose.clone(),
+            authority: authority.to_owned(),
+            held_by: one.held_by(&needs),
             forms,
             total,
             balance,
@@ -316,7 +226,14 @@ async fn consent(app: &App, id: Uuid) -> Answer<Need> {
         }
         None => "not given: ask for it where the papers are held".to_owned(),
     };
-    Ok(Need { what: "Consent to file".into(), ready: given.is_some(), blocks: true, words, place: None })
+    Ok(Need {
+        what: "Consent to file".into(),
+        ready: given.is_some(),
+        blocks: true,
+        words,
+        place: None,
+        authority: String::new(),
+    })
 }
 
 /// Why nothing can be filed as things stand.
@@ -338,7 +255,7 @@ async fn why_not(
             stage => format!("It is {stage}: it is filed once it is handed over to the family."),
         }));
     };
-    let missing = needs.iter().find(|need| need.blocks && !need.ready);
+    let missing = needs.iter().find(|need| need.blocks && !need.ready && need.authority.is_empty());
     let missing = missing.map(|need| format!("{}: {}.", need.what, need.words));
     let step = step.why_not(desk.standing_now().await?);
     let nothing = table.returns().next().is_none().then(|| "No return is filed in this way.".to_owned());
@@ -370,6 +287,7 @@ pub async fn file_returns(
     Path(id): Path<Uuid>,
     Input(File { base_revision }): Input<File>,
 ) -> Answer<Json<View>> {
+    trials::refuse(&app, id, "Not filed").await?;
     let table = Table::of(&app, id).await?;
     if table.revision != base_revision {
         let detail = format!("Revision {} came meanwhile. Look at what changed first.", table.revision);
@@ -384,11 +302,12 @@ pub async fn file_returns(
     }
     resend(&table, &granted.number).await?;
     let table = Table { filings: store::of(&app.database, id).await?, ..table };
-    for of in table.returns() {
-        let (sending, amends) = table.sending(of)?;
+    for one in table.returns().filter(|one| one.held_by(&needs).is_none()) {
+        let (sending, amends) = table.sending(&one)?;
         if sending != Sending::AsFiled {
-            let out = package(&table.household, &table.outcome, pack, of, amends.as_deref())?;
-            send(&table, of, &out, &granted, member.0.id).await?;
+            let Going { of, authority } = one;
+            let out = package(&table.household, &table.outcome, pack, of, authority, amends.as_deref())?;
+            send(&table, one, &out, &granted, member.0.id).await?;
         }
     }
     let table = Table { filings: store::of(&app.database, id).await?, ..table };
@@ -408,7 +327,7 @@ async fn resend(table: &Table<'_>, consent: &str) -> Answer<()> {
 
 async fn send(
     table: &Table<'_>,
-    of: &ReturnSchedules,
+    one: Going<'_>,
     package: &Package,
     consent: &crate::store::outside::Consent,
     by: Uuid,
@@ -420,8 +339,8 @@ async fn send(
         id,
         household: table.id,
         revision: table.revision,
-        scope: &of.scope,
-        whose: &of.whose,
+        scope: &one.key(),
+        whose: &one.of.whose,
         consent: consent.id,
         package: &table.app.sealer.seal_text(&at(table.id, id), &text),
         checksum: &sum,
@@ -457,9 +376,9 @@ async fn keep(app: &App, id: Uuid, receipt: &Receipt) -> Answer<()> {
 /// Moves the return on to where all that was filed of it stands.
 async fn settle(table: &Table<'_>, member: &Member) -> Answer<()> {
     let Table { app, id, .. } = table;
-    let scopes: Vec<&str> = table.returns().map(|of| of.scope.as_str()).collect();
+    let scopes: Vec<String> = table.returns().map(|one| one.key()).collect();
     let of_now: Vec<&store::Filing> =
-        latest(&table.filings).filter(|filing| scopes.contains(&filing.scope.as_str())).collect();
+        latest(&table.filings).filter(|filing| scopes.contains(&filing.scope)).collect();
     let states: Vec<Filed> = of_now.iter().filter_map(|filing| receipt_of(filing)).map(|r| r.state).collect();
     if states.len() < scopes.len() || scopes.is_empty() {
         return Ok(());
@@ -537,8 +456,28 @@ async fn after(
 pub struct Send {
     /// Which.
     document: String,
-    /// What is sent, in words.
+    /// What is sent, in words; nothing is needed where files tell it.
     words: String,
+    /// The files of the household's papers that go with it.
+    #[serde(default)]
+    files: Vec<String>,
+}
+
+/// The files that go with a document.
+async fn going_with(app: &App, id: Uuid, files: &[String]) -> Answer<Vec<DocumentFile>> {
+    let mut going = Vec::new();
+    let mut size = 0;
+    for file in files {
+        let (SlipFile { name, .. }, _, bytes) = files::opened(app, id, file).await?;
+        size += bytes.len();
+        if size > file::LARGEST {
+            let message =
+                "The files are larger than 10 MB together: send fewer, and say how the others come.";
+            return Err(Problem::invalid(vec![Fault::new("files", message)]));
+        }
+        going.push(DocumentFile { name, checksum: checksum(&bytes), bytes: STANDARD.encode(&bytes) });
+    }
+    Ok(going)
 }
 
 /// Send a document that was asked for.
@@ -550,16 +489,20 @@ pub async fn send_document(
     State(app): State<App>,
     member: Member,
     Path((id, filing)): Path<(Uuid, Uuid)>,
-    Input(Send { document, words }): Input<Send>,
+    Input(Send { document, words, files }): Input<Send>,
 ) -> Answer<Json<View>> {
     let words = words.trim();
-    if words.is_empty() || words.chars().count() > LONGEST_DOCUMENT || words.chars().any(char::is_control) {
+    if (words.is_empty() && files.is_empty())
+        || words.chars().count() > LONGEST_DOCUMENT
+        || words.chars().any(char::is_control)
+    {
         let message = format!("Say what is sent, in at most {LONGEST_DOCUMENT} letters.");
         return Err(Problem::invalid(vec![Fault::new("words", message)]));
     }
     let table = Table::of(&app, id).await?;
     let (_, number) = filing_of(&table, filing)?;
-    let sent = SendDocument { id: document, words: words.to_owned() };
+    let files = going_with(&app, id, &files).await?;
+    let sent = SendDocument { id: document, words: words.to_owned(), files };
     let receipt = outside::outside(&app)?.send_document(number, &sent).await?;
     after(&app, table, filing, &receipt, &member).await
 }

@@ -1,6 +1,6 @@
 //! What goes to the family: the pack as PDF, its parts to look at, what was made so far, and choices kept under a name.
 
-use super::{Input, files, letters};
+use super::{Input, files, letters, trials};
 use crate::{
     App,
     auth::By,
@@ -19,7 +19,12 @@ use axum::{
     http::{StatusCode, header},
     response::IntoResponse,
 };
-use hembo_core::{Fault, Household, Outcome, Pack, outcome::NAMED_WAYS, outcome::Wanted};
+use hembo_core::{
+    Fault, Household, Outcome, Pack,
+    certificate::{Certificate, certificate},
+    outcome::NAMED_WAYS,
+    outcome::Wanted,
+};
 use hembo_documents::{
     Written,
     document::{Block, Document, Picture},
@@ -81,6 +86,7 @@ pub(super) struct Worked {
     letter: Option<Letter>,
     slips: Vec<Picture>,
     asked: Vec<String>,
+    certificate: Certificate,
 }
 
 impl Worked {
@@ -91,6 +97,7 @@ impl Worked {
         let made = OffsetDateTime::now_utc().date().format(DAY).map_err(Problem::internal)?;
         Ok(Worked {
             revision: revision.revision,
+            certificate: certificate(&household, &outcome, pack),
             household: masked(household, pack),
             outcome,
             rules,
@@ -112,7 +119,19 @@ impl Worked {
     }
 
     pub(super) fn source<'a>(&'a self, rules: &'a dyn Pack) -> Source<'a> {
-        let Worked { revision, household, outcome, practice, made, notes, letter, slips, asked, .. } = self;
+        let Worked {
+            revision,
+            household,
+            outcome,
+            practice,
+            made,
+            notes,
+            letter,
+            slips,
+            asked,
+            certificate,
+            ..
+        } = self;
         Source {
             household,
             outcome,
@@ -124,6 +143,7 @@ impl Worked {
             letter: letter.as_ref(),
             slips,
             asked,
+            certificate,
         }
     }
 }
@@ -198,6 +218,7 @@ pub async fn make_pack(
     Input(wanted): Input<MakePack>,
 ) -> Answer<(StatusCode, Json<Packs>)> {
     check_parts(&wanted.parts)?;
+    trials::refuse(&app, id, "No pack is made").await?;
     let worked = Worked::of(&app, id).await?.with_slips(&app, &wanted.parts).await?;
     if worked.revision != wanted.base_revision {
         return Err(Problem::moved(format!(

@@ -6,13 +6,17 @@ use crate::{
     auth::By,
     error::{Answer, Problem},
     stage::Stage,
-    store::households::{self as store},
+    store::{
+        history,
+        households::{self as store},
+    },
     work,
 };
 use axum::{
     Json,
     extract::{Path, Query, State},
 };
+use hembo_core::command::{Command, Sought, Spot};
 use hembo_money::Money;
 use serde::{Deserialize, Serialize};
 use time::OffsetDateTime;
@@ -28,7 +32,7 @@ const PAGE: i64 = 50;
 pub struct HistoryEntry {
     /// The revision; none where the household was deleted or restored.
     pub revision: Option<i64>,
-    /// created, imported, copied, carried, divided, edited, undone, redone or brought_back; deleted, restored, archived or unarchived;
+    /// created, imported, copied, carried, divided, tried, followed, edited, undone, redone or brought_back; deleted, restored, archived or unarchived;
     /// of a state of work moved, changed, unchanged or taken_back.
     pub kind: String,
     /// What was done, in words.
@@ -41,7 +45,7 @@ pub struct HistoryEntry {
 }
 
 impl HistoryEntry {
-    fn of(e: store::Entry) -> HistoryEntry {
+    fn of(e: history::Entry) -> HistoryEntry {
         let what = what(&e);
         let summary = e.totals.and_then(|t| serde_json::from_value::<work::Summary>(t).ok());
         HistoryEntry {
@@ -56,7 +60,7 @@ impl HistoryEntry {
 }
 
 /// What an entry tells: of a revision what was done, of a step from which state of work to which, and what was said.
-fn what(entry: &store::Entry) -> Vec<String> {
+fn what(entry: &history::Entry) -> Vec<String> {
     let words = words_of(&entry.words);
     if entry.revision.is_some() {
         return words;
@@ -88,7 +92,7 @@ pub async fn history(
     Path(id): Path<Uuid>,
     Query(page): Query<Before>,
 ) -> Answer<Json<Vec<HistoryEntry>>> {
-    let entries = store::history(&app.database, id, page.before, PAGE).await?;
+    let entries = history::history(&app.database, id, page.before, PAGE).await?;
     Ok(Json(entries.into_iter().map(HistoryEntry::of).collect()))
 }
 
@@ -101,8 +105,58 @@ pub async fn since(
     _: By,
     Path((id, revision)): Path<(Uuid, i64)>,
 ) -> Answer<Json<Vec<HistoryEntry>>> {
-    let entries = store::since(&app.database, id, revision).await?;
+    let entries = history::since(&app.database, id, revision).await?;
     Ok(Json(entries.into_iter().map(HistoryEntry::of).collect()))
+}
+
+/// Who made entries of papers, when and how.
+#[derive(Serialize, ToSchema)]
+#[allow(missing_docs)]
+pub struct Entered {
+    /// As in the history: edited, or how the household came with them.
+    pub kind: String,
+    pub by: String,
+    #[serde(with = "time::serde::rfc3339")]
+    pub at: OffsetDateTime,
+    /// The entries.
+    pub entries: Vec<Spot>,
+}
+
+/// Who put the entries of all papers there that stand in a revision, newest first. What nobody is known of is left out.
+#[utoipa::path(get, path = "/api/households/{id}/revisions/{revision}/entered",
+    params(("id" = Uuid, Path), ("revision" = i64, Path)),
+    responses((status = 200, body = Vec<Entered>), (status = 404, body = Problem)))]
+pub async fn entered(
+    State(app): State<App>,
+    _: By,
+    Path((id, revision)): Path<(Uuid, i64)>,
+) -> Answer<Json<Vec<Entered>>> {
+    let state = async |revision: i64| {
+        let found = store::revision(&app.database, id, revision).await?;
+        work::read(&app, id, &found.ok_or_else(|| Problem::not_found("revision"))?.state)
+    };
+    let mut sought = Sought::of(&state(revision).await?);
+    let first = history::first(&app.database, id).await?.unwrap_or(revision);
+    let at_first = state(first).await?;
+    let mut makings = history::makings(&app.database, id, revision).await?;
+    let made_first = makings.pop();
+    let mut told = Vec::new();
+    for made in makings {
+        if sought.is_empty() {
+            break;
+        }
+        let commands: Vec<Command> = serde_json::from_value(made.commands.clone()).unwrap_or_default();
+        told.push(Entered::of(made, commands.iter().rev().flat_map(|one| sought.found_in(one)).collect()));
+    }
+    told.extend(made_first.map(|made| Entered::of(made, sought.found_at_first(&at_first))));
+    told.retain(|one| !one.entries.is_empty());
+    Ok(Json(told))
+}
+
+impl Entered {
+    fn of(made: history::Making, entries: Vec<Spot>) -> Entered {
+        Entered { kind: made.kind, by: made.by_name, at: made.at, entries }
+    }
 }
 
 /// A household as it was in a revision, by the rules of today.

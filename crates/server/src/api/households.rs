@@ -3,7 +3,7 @@
 use super::{
     Input,
     edits::Stored,
-    too_large,
+    too_large, trials,
     views::{self, Opened},
 };
 use crate::{
@@ -12,8 +12,8 @@ use crate::{
     error::{Answer, Problem},
     stage::Stage,
     store::{
-        households::{self as store, Mark, NewRevision},
-        payers,
+        households::{self as store, Mark},
+        payers, sight,
     },
     work,
 };
@@ -30,7 +30,6 @@ use hembo_core::{
     secret,
 };
 use serde::{Deserialize, Serialize};
-use serde_json::json;
 use sqlx::PgTransaction;
 use time::OffsetDateTime;
 use utoipa::{IntoParams, ToSchema};
@@ -118,7 +117,11 @@ const PAGE: i64 = 100;
 
 /// The households, a hundred a page.
 #[utoipa::path(get, path = "/api/households", params(Which), responses((status = 200, body = HouseholdPage)))]
-pub async fn list(State(app): State<App>, _: By, Query(which): Query<Which>) -> Answer<Json<HouseholdPage>> {
+pub async fn list(
+    State(app): State<App>,
+    By(by): By,
+    Query(which): Query<Which>,
+) -> Answer<Json<HouseholdPage>> {
     let plain = |word: &str| word.chars().filter(|c| !c.is_control()).collect::<String>().to_lowercase();
     let words: Vec<String> = which.search.split_whitespace().take(20).map(plain).collect();
     let order = which.order.as_deref().unwrap_or("touched");
@@ -129,6 +132,7 @@ pub async fn list(State(app): State<App>, _: By, Query(which): Query<Which>) -> 
         words,
         stage: which.stage.map(Stage::stored),
         whose: which.whose,
+        only_of: sight::only_of(&app.database, by).await?,
         country: which.country.as_deref(),
         year: which.year,
         held_up: which.held_up,
@@ -248,6 +252,7 @@ pub async fn make(
         answers,
         papers: Vec::new(),
         pins: Default::default(),
+        pin_reasons: Default::default(),
         dismissed: Default::default(),
         refused: Default::default(),
         retired: Default::default(),
@@ -304,21 +309,7 @@ pub(super) async fn add(
     let id = Uuid::new_v4();
     let stored = Stored::of(app, id, worked)?;
     store::add(transaction, id, &stored.heading(&worked.household), carried_from, by).await?;
-    let nothing = json!([]);
-    let new = NewRevision {
-        household: id,
-        revision: 1,
-        kind,
-        commands: &nothing,
-        words: &nothing,
-        rules: &worked.rules,
-        totals: &stored.summary,
-        state: &stored.state,
-        undo_to: None,
-        redo_to: None,
-        by,
-        key: None,
-    };
+    let new = stored.revision(id, 1, kind, by);
     store::write(transaction, new).await?;
     payers::learn(transaction, &worked.household.country, &stored.payers, by).await?;
     Ok(id)
@@ -379,6 +370,7 @@ pub async fn carry_forward(
     By(by): By,
     Path(id): Path<Uuid>,
 ) -> Answer<(StatusCode, Json<Carried>)> {
+    trials::refuse(&app, id, "Not carried forward").await?;
     let (_, household) = work::load(&app, id).await?;
     let next = work::next_year(&app, household).await?;
     let year = next.year;

@@ -1,13 +1,17 @@
 //! The API, a module a resource.
 
+pub mod audit;
+pub mod certificate;
 pub mod checking;
 pub mod dates;
 pub mod divide;
 pub mod edits;
+pub mod erasing;
 pub mod figures;
 pub mod filed;
 pub mod files;
 pub mod filing;
+pub mod filing_view;
 pub mod handover;
 pub mod health;
 pub mod history;
@@ -18,9 +22,12 @@ pub mod outside;
 pub mod own_assessment;
 pub mod packs;
 pub mod payers;
+pub mod people;
 pub mod practice;
 pub mod progress;
 pub mod rereckoned;
+pub mod second;
+pub mod trials;
 pub mod views;
 
 use crate::error::{Answer, Problem};

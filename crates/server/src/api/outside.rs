@@ -4,6 +4,7 @@
 use super::{
     Input,
     edits::{self, Edit},
+    trials,
     views::Opened,
 };
 use crate::{
@@ -119,6 +120,9 @@ fn fetched(fetches: &[store::Fetch]) -> Answer<Option<Fetched>> {
     let then = fetches.get(1).map(slips_of).transpose()?;
     let then_or_none = then.as_deref().unwrap_or_default();
     let earlier = |slip: &Slip| then_or_none.iter().find(|other| other.id == slip.id);
+    let other = |slip: &Slip| {
+        earlier(slip).is_some_and(|before| before.boxes != slip.boxes || before.rows != slip.rows)
+    };
     let names = |slips: Vec<&Slip>| slips.into_iter().map(Slip::name).collect();
     let again = then.is_some();
     Ok(Some(Fetched {
@@ -127,9 +131,7 @@ fn fetched(fetches: &[store::Fetch]) -> Answer<Option<Fetched>> {
         strangers: last.strangers,
         again,
         new: names(now.iter().filter(|slip| again && earlier(slip).is_none()).collect()),
-        changed: names(
-            now.iter().filter(|slip| earlier(slip).is_some_and(|other| other.boxes != slip.boxes)).collect(),
-        ),
+        changed: names(now.iter().filter(|slip| other(slip)).collect()),
         gone: names(
             then_or_none.iter().filter(|other| !now.iter().any(|slip| slip.id == other.id)).collect(),
         ),
@@ -202,6 +204,7 @@ pub async fn ask_consent(
     Path(id): Path<Uuid>,
     Input(asked): Input<AskConsent>,
 ) -> Answer<Json<View>> {
+    trials::refuse(&app, id, "No consent is asked for").await?;
     let (_, household) = work::load(&app, id).await?;
     let wrong = |at: &str, message: String| Problem::invalid(vec![Fault::new(at, message)]);
     let from = OffsetDateTime::now_utc().date();
@@ -324,6 +327,7 @@ pub async fn granted(app: &App, id: Uuid, scope: Scope) -> Answer<store::Consent
     responses((status = 200, body = View), (status = 404, body = Problem), (status = 409, body = Problem),
         (status = 502, body = Problem)))]
 pub async fn fetch(State(app): State<App>, By(by): By, Path(id): Path<Uuid>) -> Answer<Json<View>> {
+    trials::refuse(&app, id, "Nothing is fetched").await?;
     let (_, household) = work::load(&app, id).await?;
     let consent = granted(&app, id, Scope::Papers).await?;
     let slips = outside(&app)?.slips(&consent.number, household.year).await?;

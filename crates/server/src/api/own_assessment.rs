@@ -96,7 +96,7 @@ fn of_return(
     own: &OwnAssessment,
 ) -> Answer<Option<OwnReturn>> {
     let Some(of) = outcome.schedules.iter().find(|of| of.scope == own.scope) else { return Ok(None) };
-    let ours = package(household, outcome, pack, of, None)?;
+    let ours = package(household, outcome, pack, of, "", None)?;
     // Under such a law each files alone: the return is of one person.
     let person = of.people.first().and_then(|id| household.person(id));
     let taken = person.and_then(|person| person.answers.get(ASKED)).and_then(Entry::text);

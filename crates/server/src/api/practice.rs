@@ -6,6 +6,7 @@ use crate::{
     auth::{Administrator, By},
     error::{Answer, Problem},
     store::{
+        audit,
         practice::{self as store, Practice},
         users::{self, Someone},
     },
@@ -37,7 +38,7 @@ pub async fn practice(State(app): State<App>, _: By) -> Answer<Json<PracticeOpen
     responses((status = 200, body = PracticeOpened), (status = 403, body = Problem), (status = 422, body = Problem)))]
 pub async fn set_practice(
     State(app): State<App>,
-    _: Administrator,
+    Administrator(by): Administrator,
     Input(mut practice): Input<Practice>,
 ) -> Answer<Json<PracticeOpened>> {
     practice.name = practice.name.trim().to_owned();
@@ -46,6 +47,10 @@ pub async fn set_practice(
         return Err(Problem::invalid(vec![Fault::new("name", message)]));
     }
     store::set(&app.database, &practice).await?;
+    let on = |on: bool| if on { "on" } else { "off" };
+    let ways =
+        format!("own review {}, own households alone {}", on(practice.own_review), on(practice.own_sight));
+    audit::note(&app.database, "practice", Some(by), None, &ways).await?;
     let people = users::everyone(&app.database).await?;
     Ok(Json(PracticeOpened { practice, people }))
 }

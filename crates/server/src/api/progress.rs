@@ -1,9 +1,6 @@
 //! Where a return stands: its states of work, who has it in hand, and the steps that can be taken.
 
-use super::{
-    Input,
-    filing::{self, Refused},
-};
+use super::{Input, filing, filing_view::Refused, trials};
 use crate::{
     App,
     auth::Member,
@@ -140,8 +137,9 @@ impl<'a> Desk<'a> {
             is_reviewer: self.member.is_reviewer(),
             is_own: self.is_own(),
             own_review: practice::of(&self.app.database).await?.own_review,
-            blocking: summary.blocking,
-            covered: summary.covered,
+            // The return of a state waits for its own points; nothing else does.
+            blocking: summary.blocking.saturating_sub(summary.blocking_state),
+            covered: summary.covered || summary.covered_but_state,
             planning: self.app.registry.pack(country).is_some_and(|pack| pack.is_planning(self.stands.year)),
             held: self.stands.held_until.is_some_and(|day| today < day),
         })
@@ -213,6 +211,7 @@ pub async fn take_step(
     Path(id): Path<Uuid>,
     Input(wanted): Input<Take>,
 ) -> Answer<Json<Progress>> {
+    trials::refuse(&app, id, "Not moved on").await?;
     let Take { base_revision, from, to, words } = wanted;
     let desk = Desk::of(&app, id, &member).await?;
     check_seen(&desk, base_revision, from)?;
@@ -300,17 +299,19 @@ pub async fn put_in_hands(
     Input(hands): Input<InHands>,
 ) -> Answer<Json<Progress>> {
     let people = users::everyone(&app.database).await?;
-    let find = |id: Uuid| people.iter().find(|one| one.id == id);
-    if hands.worked_by.is_some_and(|id| find(id).is_none()) {
-        return Err(Problem::invalid(vec![Fault::new(
-            "worked_by",
-            "There is nobody of that id in the practice.",
-        )]));
+    let now = Desk::of(&app, id, &member).await?.stands;
+    // Nobody new who may not sign in; in whose hands it lies already, it may stay.
+    let find = |id: Uuid, stays: Option<Uuid>| {
+        people.iter().find(|one| one.id == id && (!one.disabled || stays == Some(id)))
+    };
+    if hands.worked_by.is_some_and(|id| find(id, now.worked_by).is_none()) {
+        let message = "There is nobody of that id in the practice who may sign in.";
+        return Err(Problem::invalid(vec![Fault::new("worked_by", message)]));
     }
     let own_review = practice::of(&app.database).await?.own_review;
-    let reviews = |one: &Someone| own_review || one.role != "preparer";
-    if hands.reviewer.is_some_and(|id| !find(id).is_some_and(reviews)) {
-        let message = "Only a reviewer or an administrator can be asked to review.";
+    let reviews = |one: &Someone| own_review || one.role.reviews();
+    if hands.reviewer.is_some_and(|id| !find(id, now.reviewer).is_some_and(reviews)) {
+        let message = "Only a reviewer or an administrator who may sign in can be asked to review.";
         return Err(Problem::invalid(vec![Fault::new("reviewer", message)]));
     }
     let held_until = hands.held_until.as_deref().filter(|day| !day.is_empty()).map(day).transpose()?;

@@ -5,7 +5,7 @@ use crate::{
     App,
     auth::By,
     error::{Answer, Problem},
-    store::rereckoned as store,
+    store::{rereckoned as store, sight},
     work::{Summary, Then},
 };
 use axum::{Json, extract::State, http::StatusCode};
@@ -45,11 +45,12 @@ pub struct Row {
 
 /// What moved when households were reckoned by other rules.
 #[utoipa::path(get, path = "/api/rereckoned", responses((status = 200, body = Rereckoned)))]
-pub async fn rereckoned(State(app): State<App>, _: By) -> Answer<Json<Rereckoned>> {
+pub async fn rereckoned(State(app): State<App>, By(by): By) -> Answer<Json<Rereckoned>> {
+    let only_of = sight::only_of(&app.database, by).await?;
     let registry = app.rules.now(&app.database).await?;
     let rules: Vec<String> = registry.packs().map(|pack| pack.version().to_owned()).collect();
-    let (moved, waiting) = store::counts(&app.database, &rules).await?;
-    let found = if moved == 0 { Vec::new() } else { store::unseen(&app.database, MOST).await? };
+    let (moved, waiting) = store::counts(&app.database, only_of, &rules).await?;
+    let found = if moved == 0 { Vec::new() } else { store::unseen(&app.database, only_of, MOST).await? };
     let rows = found.into_iter().map(row).collect::<Answer<_>>()?;
     Ok(Json(Rereckoned { moved, waiting, rows }))
 }
@@ -82,6 +83,7 @@ pub async fn see_rereckoned(
     By(by): By,
     Input(seen): Input<Seen>,
 ) -> Answer<StatusCode> {
-    store::see(&app.database, (seen.from, seen.until), by).await?;
+    let only_of = sight::only_of(&app.database, by).await?;
+    store::see(&app.database, (seen.from, seen.until), only_of, by).await?;
     Ok(StatusCode::NO_CONTENT)
 }

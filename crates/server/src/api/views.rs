@@ -57,6 +57,17 @@ pub struct Opened {
     pub own_figures: usize,
     /// What came out when this revision was stored, where the rules of today give something else.
     pub then: Option<Then>,
+    /// Of a trial: what it is a trial of.
+    pub trial: Option<TrialOf>,
+}
+
+/// What a trial is a trial of.
+#[derive(Serialize, ToSchema)]
+pub struct TrialOf {
+    /// The household.
+    of: Uuid,
+    /// What the trial is called.
+    name: String,
 }
 
 impl Opened {
@@ -81,6 +92,7 @@ impl Opened {
             household: masked(worked.household, pack),
             outcome: worked.outcome,
             did: Vec::new(),
+            trial: revision.trial_of.zip(revision.trial_name.clone()).map(|(of, name)| TrialOf { of, name }),
         }
     }
 }
@@ -147,16 +159,28 @@ pub async fn trail(
     Ok(Json(outcome::trail(&lines, &at.line, &scopes, STEPS).into_iter().cloned().collect()))
 }
 
-/// Every line of the chosen way, without what it is made from.
+/// Which lines.
+#[derive(Deserialize, IntoParams)]
+pub struct WhichLines {
+    /// With what each is made from.
+    #[serde(default)]
+    whole: bool,
+}
+
+/// Every line of the chosen way in the order of the computation, without what it is made from unless that is wanted.
 #[utoipa::path(get, path = "/api/households/{id}/revisions/{revision}/lines",
-    params(("id" = Uuid, Path), ("revision" = i64, Path)),
+    params(("id" = Uuid, Path), ("revision" = i64, Path), WhichLines),
     responses((status = 200, body = Vec<Line>), (status = 404, body = Problem)))]
 pub async fn lines(
     State(app): State<App>,
     _: By,
     Path((id, revision)): Path<(Uuid, i64)>,
+    Query(WhichLines { whole }): Query<WhichLines>,
 ) -> Answer<Json<Vec<Line>>> {
     let lines = work::lines(&app, id, revision).await?;
+    if whole {
+        return Ok(Json(lines.to_vec()));
+    }
     let bare = |line: &Line| Line { inputs: Vec::new(), ..line.clone() };
     Ok(Json(lines.iter().map(bare).collect()))
 }

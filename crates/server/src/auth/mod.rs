@@ -1,13 +1,19 @@
 //! Sign-in: argon2id, sessions in the database, a token against forged requests, a limit on tries.
 
 pub mod password;
+pub mod people;
+pub mod role;
+pub mod second;
 pub mod sessions;
+
+pub use role::{Administrator, Role};
 
 use crate::{
     App,
     error::{Answer, Problem},
+    layers::About,
     store::{
-        tries,
+        audit, sight, tries,
         users::{self, User},
     },
 };
@@ -26,8 +32,6 @@ use uuid::Uuid;
 const USER: &str = "user";
 const TOKEN: &str = "token";
 const LONGEST_LOGIN: usize = 120;
-/// How often signing in to an account may fail before it must wait.
-const MOST_TRIES: i64 = 10;
 /// The header that carries the session's token on every change.
 pub const TOKEN_HEADER: &str = "x-hembo-token";
 
@@ -37,6 +41,9 @@ pub const TOKEN_HEADER: &str = "x-hembo-token";
 pub struct SignIn {
     login: String,
     password: String,
+    /// The code of the second factor, or one for who lost the device, where it is asked for.
+    #[serde(default)]
+    code: Option<String>,
 }
 
 /// Who is signed in.
@@ -46,8 +53,7 @@ pub struct SignedIn {
     id: Uuid,
     /// The person's name.
     name: String,
-    /// preparer, reviewer or administrator.
-    role: String,
+    role: Role,
     /// What every change must carry in the header `x-hembo-token`.
     token: String,
 }
@@ -65,23 +71,6 @@ impl FromRequestParts<App> for By {
     }
 }
 
-/// An administrator signed in, for handlers that need one.
-#[derive(Debug, Clone, Copy)]
-pub struct Administrator(pub Uuid);
-
-impl FromRequestParts<App> for Administrator {
-    type Rejection = Problem;
-
-    async fn from_request_parts(parts: &mut Parts, app: &App) -> Answer<Administrator> {
-        let Member(user) = Member::from_request_parts(parts, app).await?;
-        if user.role == "administrator" {
-            Ok(Administrator(user.id))
-        } else {
-            Err(Problem::not_allowed("an administrator"))
-        }
-    }
-}
-
 /// Someone signed in with name and role, for handlers that go by them.
 #[derive(Debug, Clone)]
 pub struct Member(pub User);
@@ -89,7 +78,7 @@ pub struct Member(pub User);
 impl Member {
     /// A reviewer or an administrator.
     pub fn is_reviewer(&self) -> bool {
-        self.0.role != "preparer"
+        self.0.role.reviews()
     }
 }
 
@@ -118,6 +107,23 @@ pub async fn guard(session: Session, request: Request, next: Next) -> Answer<Res
     Ok(next.run(request).await)
 }
 
+/// Refuses what is asked of a household that someone does not see, as if it were not there.
+///
+/// # Errors
+/// 404.
+pub async fn in_sight(
+    State(app): State<App>,
+    By(user): By,
+    About(household): About,
+    request: Request,
+    next: Next,
+) -> Answer<Response> {
+    match household {
+        Some((id, _)) if !sight::sees(&app.database, user, id).await? => Err(Problem::not_found("household")),
+        _ => Ok(next.run(request).await),
+    }
+}
+
 /// Sign in.
 #[utoipa::path(post, path = "/api/session", request_body = SignIn,
     responses((status = 200, body = SignedIn), (status = 401, body = Problem), (status = 429)))]
@@ -130,17 +136,41 @@ pub async fn sign_in(
     if login.chars().any(char::is_control) {
         return Err(Problem::refused());
     }
-    if tries::of_late(&app.database, &login).await? >= MOST_TRIES {
-        return Err(Problem::too_many());
-    }
     let found = users::by_login(&app.database, &login).await?;
-    let hash = found.as_ref().map(|u| u.password_hash.clone());
+    let known = found.as_ref().map(|user| user.id);
+    let refused = async |why: &str| audit::note(&app.database, "refused", known, None, why).await;
+    if let Some(wait) = tries::waiting(&app.database, &login).await? {
+        refused("waits after failed tries").await?;
+        tracing::info!("sign-in refused: an account waits");
+        return Err(Problem::too_many(wait));
+    }
+    let hash = found.as_ref().map(|u| u.password_hash.clone()).filter(|hash| !hash.is_empty());
     let right =
         tokio::task::spawn_blocking(move || password::verify(&given.password, hash.as_deref())).await?;
-    let Some(user) = found.filter(|_| right) else {
+    let Some(user) = found.filter(|user| right && !user.disabled) else {
         tries::note(&app.database, &login).await?;
+        let why = match (known, right) {
+            (None, _) => "nobody of that name",
+            (Some(_), true) => "may no longer sign in",
+            (Some(_), false) => "password",
+        };
+        refused(why).await?;
+        // Never the name: a password is typed there, too.
+        tracing::info!("sign-in refused: name and password do not go together");
         return Err(Problem::refused());
     };
+    match second::stands(&app, user.id, &login, given.code.as_deref()).await? {
+        second::Stands::Fits => {}
+        second::Stands::Asked => return Err(Problem::second_factor("Type the code of your authenticator.")),
+        second::Stands::Wrong => {
+            tries::note(&app.database, &login).await?;
+            refused("second factor").await?;
+            tracing::info!("sign-in refused: the second factor does not fit");
+            return Err(Problem::second_factor(
+                "This code does not fit, or was used: wait for the next one.",
+            ));
+        }
+    }
     tries::forget(&app.database, &login).await?;
     session.cycle_id().await?;
     let token = format!("{}{}", Uuid::new_v4().simple(), Uuid::new_v4().simple());

@@ -171,7 +171,7 @@ pub async fn end(database: &PgPool, country: &str, id: Uuid, by: Uuid) -> Result
 /// When the database fails.
 pub async fn reached(database: &PgPool, country: &str, year: i32) -> Result<i64, sqlx::Error> {
     sqlx::query_scalar!(
-        r#"select count(*) as "count!" from households where country = $1 and year = $2 and deleted_at is null"#,
+        r#"select count(*) as "count!" from households where country = $1 and year = $2 and deleted_at is null and trial_of is null"#,
         country,
         year
     )
@@ -191,7 +191,7 @@ pub async fn next_reached(
     most: i64,
 ) -> Result<Vec<Uuid>, sqlx::Error> {
     sqlx::query_scalar!(
-        "select id from households where country = $1 and year = $2 and deleted_at is null and id > $3
+        "select id from households where country = $1 and year = $2 and deleted_at is null and trial_of is null and id > $3
          order by id limit $4",
         country,
         year,
@@ -202,23 +202,50 @@ pub async fn next_reached(
     .await
 }
 
-/// The next household whose summary other rules made.
+/// Takes the next household whose summary other rules made, for a minute; one that another server has taken is passed over.
 ///
 /// # Errors
 /// When the database fails.
-pub async fn next_outdated(
+pub async fn take_outdated(
     database: &PgPool,
     country: &str,
     rules: &str,
     after: Uuid,
 ) -> Result<Option<Uuid>, sqlx::Error> {
     sqlx::query_scalar!(
-        "select id from households where country = $1 and rules is distinct from $2 and deleted_at is null
-             and id > $3 order by id limit 1",
+        "update households set renewed_until = now() + interval '1 minute' where id = (
+             select id from households where country = $1 and rules is distinct from $2 and deleted_at is null
+                 and trial_of is null and id > $3 and coalesce(renewed_until < now(), true)
+             order by id for update skip locked limit 1)
+         returning id",
         country,
         rules,
         after
     )
     .fetch_optional(database)
+    .await
+}
+
+/// Lets a household go that was taken.
+///
+/// # Errors
+/// When the database fails.
+pub async fn let_go(database: &PgPool, id: Uuid) -> Result<(), sqlx::Error> {
+    sqlx::query!("update households set renewed_until = null where id = $1", id).execute(database).await?;
+    Ok(())
+}
+
+/// Whether a household whose summary other rules made is in another server's hands.
+///
+/// # Errors
+/// When the database fails.
+pub async fn any_taken(database: &PgPool, country: &str, rules: &str) -> Result<bool, sqlx::Error> {
+    sqlx::query_scalar!(
+        r#"select exists (select 1 from households where country = $1 and rules is distinct from $2
+             and deleted_at is null and trial_of is null and renewed_until >= now()) as "taken!""#,
+        country,
+        rules
+    )
+    .fetch_one(database)
     .await
 }

@@ -41,6 +41,8 @@ pub struct Found<'a> {
     pub stage: Option<&'a str>,
     /// In the hands of that person alone: to work on, or to review now.
     pub whose: Option<Uuid>,
+    /// Those that this person sees, where that are not all.
+    pub only_of: Option<Uuid>,
     /// Of that law alone.
     pub country: Option<&'a str>,
     /// Of that return year alone.
@@ -84,6 +86,9 @@ pub struct Revision {
     pub rules: Option<String>,
     pub totals: Option<Value>,
     pub at: OffsetDateTime,
+    /// Of a trial: of which household, and what it is called.
+    pub trial_of: Option<Uuid>,
+    pub trial_name: Option<String>,
 }
 
 /// A revision to write.
@@ -121,18 +126,6 @@ pub struct Heading<'a> {
     pub rules: &'a str,
 }
 
-/// An entry of the history: a revision, or that the household was deleted or brought back.
-#[derive(Debug)]
-#[allow(missing_docs)]
-pub struct Entry {
-    pub revision: Option<i64>,
-    pub kind: String,
-    pub words: Value,
-    pub totals: Option<Value>,
-    pub by_name: String,
-    pub at: OffsetDateTime,
-}
-
 /// A page of the households that a search finds. A summary that cannot be read sorts as nothing.
 ///
 /// # Errors
@@ -164,7 +157,7 @@ pub async fn list(database: &PgPool, wanted: &Wanted<'_>) -> Result<Vec<Listed>,
                      and jsonb_typeof(summary -> 'looking') = 'number'
                      then (summary -> 'blocking')::numeric * 1000 + (summary -> 'looking')::numeric
                  end as number) sort
-         where (deleted_at is not null) = $1 and coalesce(deleted_at > now() - interval '30 days', true)
+         where trial_of is null and (deleted_at is not null) = $1 and coalesce(deleted_at > now() - interval '30 days', true)
              and ((archived_at is not null) = $2 or deleted_at is not null)
              and (select coalesce(bool_and(search like '%' || word || '%' or digits @> array[hash]), true)
                  from unnest($3::text[], $4::text[]) as sought (word, hash))
@@ -173,6 +166,7 @@ pub async fn list(database: &PgPool, wanted: &Wanted<'_>) -> Result<Vec<Listed>,
                  and jsonb_typeof(summary -> 'blocking') = 'number', false) = $7)
              and ($8::text is null or stage = $8)
              and ($9::uuid is null or worked_by = $9 or (reviewer = $9 and stage in ('ready', 'in_review')))
+             and ($14::uuid is null or $14 in (worked_by, reviewer))
          order by case when not $11 then sort.words end, case when $11 then sort.words end desc,
              case when not $11 then sort.number end nulls first, case when $11 then sort.number end desc nulls last,
              id
@@ -189,7 +183,8 @@ pub async fn list(database: &PgPool, wanted: &Wanted<'_>) -> Result<Vec<Listed>,
         wanted.order,
         wanted.down,
         wanted.from,
-        wanted.most
+        wanted.most,
+        found.only_of
     )
     .fetch_all(database)
     .await
@@ -207,7 +202,7 @@ pub async fn count(database: &PgPool, found: &Found<'_>) -> Result<Counted, sqlx
                  and jsonb_typeof(summary -> 'blocking') = 'number') as "blocked!",
              coalesce(array_agg(distinct year), '{}') as "years!"
          from households
-         where (deleted_at is not null) = $1 and coalesce(deleted_at > now() - interval '30 days', true)
+         where trial_of is null and (deleted_at is not null) = $1 and coalesce(deleted_at > now() - interval '30 days', true)
              and ((archived_at is not null) = $2 or deleted_at is not null)
              and (select coalesce(bool_and(search like '%' || word || '%' or digits @> array[hash]), true)
                  from unnest($3::text[], $4::text[]) as sought (word, hash))
@@ -215,7 +210,8 @@ pub async fn count(database: &PgPool, found: &Found<'_>) -> Result<Counted, sqlx
              and ($7::boolean is null or coalesce(summary -> 'blocking' > '0'::jsonb
                  and jsonb_typeof(summary -> 'blocking') = 'number', false) = $7)
              and ($8::text is null or stage = $8)
-             and ($9::uuid is null or worked_by = $9 or (reviewer = $9 and stage in ('ready', 'in_review')))"#,
+             and ($9::uuid is null or worked_by = $9 or (reviewer = $9 and stage in ('ready', 'in_review')))
+             and ($10::uuid is null or $10 in (worked_by, reviewer))"#,
         found.deleted,
         found.archived,
         &patterns(&found.words),
@@ -224,7 +220,8 @@ pub async fn count(database: &PgPool, found: &Found<'_>) -> Result<Counted, sqlx
         found.year,
         found.held_up,
         found.stage,
-        found.whose
+        found.whose,
+        found.only_of
     )
     .fetch_one(database)
     .await
@@ -236,6 +233,18 @@ fn patterns(words: &[String]) -> Vec<String> {
     words.iter().map(plain).collect()
 }
 
+/// Every household that is neither deleted nor a trial, by name and year.
+///
+/// # Errors
+/// When the database fails.
+pub async fn everyone(database: &PgPool) -> Result<Vec<Uuid>, sqlx::Error> {
+    sqlx::query_scalar!(
+        "select id from households where deleted_at is null and trial_of is null order by name, year, id"
+    )
+    .fetch_all(database)
+    .await
+}
+
 /// The newest revision of a household that is not deleted.
 ///
 /// # Errors
@@ -243,7 +252,8 @@ fn patterns(words: &[String]) -> Vec<String> {
 pub async fn newest(database: &PgPool, id: Uuid) -> Result<Option<Revision>, sqlx::Error> {
     sqlx::query_as!(
         Revision,
-        "select r.revision, r.state, r.undo_to, r.redo_to, r.rules, r.totals, r.at from households h
+        "select r.revision, r.state, r.undo_to, r.redo_to, r.rules, r.totals, r.at, h.trial_of, h.trial_name
+         from households h
          join revisions r on r.household = h.id and r.revision = h.revision
          where h.id = $1 and h.deleted_at is null",
         id
@@ -259,7 +269,8 @@ pub async fn newest(database: &PgPool, id: Uuid) -> Result<Option<Revision>, sql
 pub async fn revision(database: &PgPool, id: Uuid, revision: i64) -> Result<Option<Revision>, sqlx::Error> {
     sqlx::query_as!(
         Revision,
-        "select r.revision, r.state, r.undo_to, r.redo_to, r.rules, r.totals, r.at from households h
+        "select r.revision, r.state, r.undo_to, r.redo_to, r.rules, r.totals, r.at, h.trial_of, h.trial_name
+         from households h
          join revisions r on r.household = h.id
          where h.id = $1 and h.deleted_at is null and r.revision = $2",
         id,
@@ -276,7 +287,7 @@ pub async fn revision(database: &PgPool, id: Uuid, revision: i64) -> Result<Opti
 pub async fn is_there(database: &PgPool, name: &str, country: &str, year: i32) -> Result<bool, sqlx::Error> {
     let found = sqlx::query_scalar!(
         r#"select exists(select 1 from households where name = $1 and country = $2 and year = $3
-             and deleted_at is null) as "there!""#,
+             and deleted_at is null and trial_of is null) as "there!""#,
         name,
         country,
         year
@@ -481,92 +492,6 @@ pub async fn mark_in(
         .execute(&mut **transaction)
         .await?;
     Ok(true)
-}
-
-/// The history before a moment, newest first.
-///
-/// # Errors
-/// When the database fails.
-pub async fn history(
-    database: &PgPool,
-    id: Uuid,
-    before: Option<OffsetDateTime>,
-    most: i64,
-) -> Result<Vec<Entry>, sqlx::Error> {
-    sqlx::query_as!(
-        Entry,
-        r#"select e.revision, e.kind as "kind!", e.words as "words!", e.totals, u.name as by_name, e.at as "at!"
-         from (select revision, kind, words, totals, by_user, at from revisions where household = $1
-             union all
-             select null, kind, '[]'::jsonb, null, by_user, at from marks where household = $1
-             union all
-             select null, kind, jsonb_build_array(from_stage, to_stage, words), null, by_user, at
-             from moves where household = $1) e
-         join users u on u.id = e.by_user
-         where $2::timestamptz is null or e.at < $2
-         order by e.at desc, e.revision desc limit $3"#,
-        id,
-        before,
-        most
-    )
-    .fetch_all(database)
-    .await
-}
-
-/// The revisions after one, oldest first.
-///
-/// # Errors
-/// When the database fails.
-pub async fn since(database: &PgPool, id: Uuid, after: i64) -> Result<Vec<Entry>, sqlx::Error> {
-    sqlx::query_as!(
-        Entry,
-        r#"select r.revision as "revision?", r.kind, r.words, r.totals, u.name as by_name, r.at from revisions r
-         join users u on u.id = r.by_user where r.household = $1 and r.revision > $2
-         order by r.revision limit 200"#,
-        id,
-        after
-    )
-    .fetch_all(database)
-    .await
-}
-
-/// Who made a revision, and by which commands; none where it is an earlier state brought back.
-#[derive(Debug)]
-#[allow(missing_docs)]
-pub struct Doing {
-    pub by_name: String,
-    pub commands: Value,
-}
-
-/// What was done after a revision, newest first.
-///
-/// # Errors
-/// When the database fails.
-pub async fn done_since(database: &PgPool, id: Uuid, after: i64) -> Result<Vec<Doing>, sqlx::Error> {
-    sqlx::query_as!(
-        Doing,
-        "select u.name as by_name, r.commands from revisions r join users u on u.id = r.by_user
-         where r.household = $1 and r.revision > $2 order by r.revision desc limit 200",
-        id,
-        after
-    )
-    .fetch_all(database)
-    .await
-}
-
-/// The words of the latest edit whose undo leads to a revision.
-///
-/// # Errors
-/// When the database fails.
-pub async fn words_from(database: &PgPool, id: Uuid, undo_to: i64) -> Result<Option<Value>, sqlx::Error> {
-    sqlx::query_scalar!(
-        "select words from revisions where household = $1 and undo_to = $2 and kind <> 'undone'
-         order by revision desc limit 1",
-        id,
-        undo_to
-    )
-    .fetch_optional(database)
-    .await
 }
 
 /// Whether an edit that a window named was made.

@@ -1,10 +1,14 @@
 //! What stands in PostgreSQL.
 
+pub mod audit;
+pub mod backup;
 pub mod checking;
 pub mod divided;
+pub mod erased;
 pub mod figures;
 pub mod files;
 pub mod filings;
+pub mod history;
 pub mod households;
 pub mod letters;
 pub mod outside;
@@ -13,6 +17,9 @@ pub mod payers;
 pub mod practice;
 pub mod progress;
 pub mod rereckoned;
+pub mod second;
+pub mod sight;
+pub mod trials;
 pub mod tries;
 pub mod users;
 

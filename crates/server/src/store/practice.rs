@@ -43,6 +43,8 @@ pub struct Practice {
     pub name: String,
     /// People may review their own work: for a practice of one.
     pub own_review: bool,
+    /// Households are seen by those alone in whose hands they lie, and by administrators.
+    pub own_sight: bool,
 }
 
 /// How the practice works.
@@ -50,8 +52,9 @@ pub struct Practice {
 /// # Errors
 /// When the database fails.
 pub async fn of(database: &PgPool) -> Result<Practice, sqlx::Error> {
-    let found = sqlx::query_as!(Practice, "select name, own_review from practice").fetch_optional(database);
-    Ok(found.await?.unwrap_or(Practice { name: String::new(), own_review: false }))
+    let found = sqlx::query_as!(Practice, "select name, own_review, own_sight from practice");
+    let nothing = Practice { name: String::new(), own_review: false, own_sight: false };
+    Ok(found.fetch_optional(database).await?.unwrap_or(nothing))
 }
 
 /// Sets how the practice works.
@@ -59,8 +62,14 @@ pub async fn of(database: &PgPool) -> Result<Practice, sqlx::Error> {
 /// # Errors
 /// When the database fails.
 pub async fn set(database: &PgPool, practice: &Practice) -> Result<(), sqlx::Error> {
-    sqlx::query!("update practice set name = $1, own_review = $2", practice.name, practice.own_review)
-        .execute(database)
-        .await?;
+    let Practice { name, own_review, own_sight } = practice;
+    sqlx::query!(
+        "update practice set name = $1, own_review = $2, own_sight = $3",
+        name,
+        *own_review,
+        *own_sight
+    )
+    .execute(database)
+    .await?;
     Ok(())
 }

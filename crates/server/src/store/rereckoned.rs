@@ -84,13 +84,15 @@ pub async fn renew(
 ///
 /// # Errors
 /// When the database fails.
-pub async fn unseen(database: &PgPool, most: i64) -> Result<Vec<Moved>, sqlx::Error> {
+pub async fn unseen(database: &PgPool, only_of: Option<Uuid>, most: i64) -> Result<Vec<Moved>, sqlx::Error> {
     sqlx::query_as!(
         Moved,
         "select m.household, h.name, h.year, h.country, m.was, m.came, m.at from rereckoned m
          join households h on h.id = m.household
-         where m.seen_at is null and h.deleted_at is null order by m.at desc, h.name limit $1",
-        most
+         where m.seen_at is null and h.deleted_at is null and ($2::uuid is null or $2 in (h.worked_by, h.reviewer))
+         order by m.at desc, h.name limit $1",
+        most,
+        only_of
     )
     .fetch_all(database)
     .await
@@ -101,12 +103,18 @@ pub async fn unseen(database: &PgPool, most: i64) -> Result<Vec<Moved>, sqlx::Er
 ///
 /// # Errors
 /// When the database fails.
-pub async fn counts(database: &PgPool, rules: &[String]) -> Result<(i64, i64), sqlx::Error> {
+pub async fn counts(
+    database: &PgPool,
+    only_of: Option<Uuid>,
+    rules: &[String],
+) -> Result<(i64, i64), sqlx::Error> {
     let counted = sqlx::query!(
         r#"select (select count(*) from rereckoned m join households h on h.id = m.household
-                 where m.seen_at is null and h.deleted_at is null) as "moved!",
-             (select count(*) from households where deleted_at is null and rules <> all($1)) as "waiting!""#,
-        rules
+                 where m.seen_at is null and h.deleted_at is null
+                 and ($2::uuid is null or $2 in (h.worked_by, h.reviewer))) as "moved!",
+             (select count(*) from households where deleted_at is null and trial_of is null and rules <> all($1)) as "waiting!""#,
+        rules,
+        only_of
     )
     .fetch_one(database)
     .await?;
@@ -120,13 +128,17 @@ pub async fn counts(database: &PgPool, rules: &[String]) -> Result<(i64, i64), s
 pub async fn see(
     database: &PgPool,
     (from, until): (OffsetDateTime, OffsetDateTime),
+    only_of: Option<Uuid>,
     by: Uuid,
 ) -> Result<(), sqlx::Error> {
     sqlx::query!(
-        "update rereckoned set seen_by = $3, seen_at = now() where seen_at is null and at between $1 and $2",
+        "update rereckoned m set seen_by = $3, seen_at = now() from households h
+         where h.id = m.household and m.seen_at is null and m.at between $1 and $2
+             and ($4::uuid is null or $4 in (h.worked_by, h.reviewer))",
         from,
         until,
-        by
+        by,
+        only_of
     )
     .execute(database)
     .await?;

@@ -13,11 +13,17 @@ use hembo_core::slip::{
     Area, Word,
     file::{Page, Unreadable},
 };
-use hembo_server::{App, Settings, demo, reading::Reader, router};
+use hembo_server::{
+    App, Settings, demo, metrics::Metrics, reading::Reader, router, rules::Rules, turns::Turns, work::Trails,
+};
 pub use hembo_testing::laws::EVERY_LAW as REGISTRY;
 use serde_json::{Value, json};
-use std::sync::Arc;
-use std::{net::SocketAddr, path::PathBuf};
+use sqlx::postgres::PgPoolOptions;
+use std::{
+    net::SocketAddr,
+    path::{Path, PathBuf},
+    sync::Arc,
+};
 use tokio::net::TcpListener;
 use tower::ServiceExt;
 
@@ -98,20 +104,45 @@ impl Client {
     async fn beside(name: &str, authority: Option<String>) -> Client {
         let key = std::env::temp_dir().join(format!("hembo-key-{name}-{}", std::process::id()));
         let settings = Settings {
-            database: Cluster::test_database(name).unwrap(),
-            listen: "127.0.0.1:0".parse().unwrap(),
             web: PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("tests/site"),
-            key: key.clone(),
-            demo: None,
             authority,
-            secure_cookies: false,
+            ..Settings::of(&Cluster::test_database(name).unwrap(), &key)
         };
         let mut app = hembo_server::app(&settings, REGISTRY.clone()).await.unwrap();
         app.reader = Arc::new(Lines);
         std::fs::remove_file(key).unwrap();
         let folder = PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("../../demo");
         demo::load(&app, &folder).await.unwrap();
-        Client { router: router(app.clone(), &settings.web, false), app, cookie: None, token: String::new() }
+        Client { router: router(app.clone(), &settings, false), app, cookie: None, token: String::new() }
+    }
+
+    /// Another server on the same database, with nobody signed in.
+    pub async fn second_server(&self) -> Client {
+        let options = PgPoolOptions::new().max_connections(10);
+        let database = options.connect_with((*self.app.database.connect_options()).clone()).await.unwrap();
+        let app = App {
+            database,
+            rules: Rules::of(REGISTRY.clone()),
+            turns: Turns::default(),
+            trails: Trails::default(),
+            metrics: Metrics::new().unwrap(),
+            ..self.app.clone()
+        };
+        let settings = Settings {
+            web: PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("tests/site"),
+            ..Settings::of("", Path::new(""))
+        };
+        Client { router: router(app.clone(), &settings, false), app, cookie: None, token: String::new() }
+    }
+
+    /// The same person's session, at another server.
+    pub fn at(&self, other: &Client) -> Client {
+        Client { cookie: self.cookie.clone(), token: self.token.clone(), ..other.clone() }
+    }
+
+    /// The cookie of the session.
+    pub fn cookie(&self) -> &str {
+        self.cookie.as_deref().unwrap_or_default()
     }
 
     pub async fn signed_in(name: &str) -> Client {
@@ -154,9 +185,14 @@ impl Client {
         self.send("PUT", path, Body::from(body.to_string())).await
     }
 
+    /// The same server, with nobody signed in.
+    pub fn stranger(&self) -> Client {
+        Client { cookie: None, token: String::new(), ..self.clone() }
+    }
+
     /// The same server, with somebody else signed in.
     pub async fn other(&self, login: &str) -> Client {
-        let mut other = Client { cookie: None, token: String::new(), ..self.clone() };
+        let mut other = self.stranger();
         other.sign_in_as(login, demo::PASSWORD).await.ok(200);
         other
     }

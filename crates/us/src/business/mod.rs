@@ -228,6 +228,7 @@ pub fn read(paper: &mut Bringing<'_>) {
         paper.give_titled("1", &brings::REPORTED);
         paper.give_titled("1a", &brings::REPORTED);
         paper.give("4", &bringing::brings::WITHHELD);
+        paper.give_state("6", Money::ZERO, "5");
         return paper.give("5", &bringing::brings::STATE_INCOME_TAX);
     }
     paper.earns();

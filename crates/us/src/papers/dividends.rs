@@ -55,6 +55,10 @@ const DIVIDENDS: PaperKind = PaperKind {
     headline: "1a",
     boxes: &[
         Field::amount("1a", "1a", "Ordinary dividends"),
+        states::of_state(
+            Field::amount("1a.treasury", "1a", "Of it interest of the United States")
+                .help("As the fund tells, where it holds enough of such bonds: the state does not tax it."),
+        ),
         Field::amount("1b", "1b", "Qualified dividends").help("The part of box 1a."),
         Field::amount("2a", "2a", "Capital gain distributions"),
         Field::amount("2b", "2b", "Unrecaptured section 1250 gain").help("The part of box 2a."),
@@ -75,6 +79,10 @@ const DIVIDENDS: PaperKind = PaperKind {
         Field::amount("9", "9", "Cash liquidation distributions"),
         Field::amount("10", "10", "Noncash liquidation distributions"),
         Field::amount("12", "12", "Exempt-interest dividends"),
+        states::of_state(
+            Field::amount("12.elsewhere", "12", "Of it from bonds of other states")
+                .help("The state of residence taxes it."),
+        ),
         Field::amount("13", "13", "Private activity bond dividends").help("The part of box 12."),
         Field::choice("14", "14", "State", STATES).lasts(),
         Field::text("15", "15", "State identification", 30),
@@ -98,11 +106,14 @@ pub fn read(paper: &mut Bringing<'_>) {
     paper.give("2d", &capital_gains::brings::COLLECTIBLES);
     paper.give("12", &interest::brings::EXEMPT_INTEREST);
     paper.give("13", &interest::brings::PRIVATE_ACTIVITY);
+    paper.give("1a.treasury", &bringing::brings::TREASURY_INTEREST);
+    paper.give("12.elsewhere", &bringing::brings::OTHER_STATES_INTEREST);
     paper.give("4", &bringing::brings::WITHHELD);
     paper.give("7", &bringing::brings::FOREIGN_TAX);
     paper.give("7.income", &bringing::brings::FOREIGN_INCOME);
     paper.give("7.qualified", &bringing::brings::FOREIGN_QUALIFIED);
     paper.give("16", &bringing::brings::STATE_INCOME_TAX);
+    paper.give_state("14", Money::ZERO, "16");
     let reading = paper.paper.paper;
     let into = if reading.text("3.term") == Some("short") { SaleBox::C } else { SaleBox::F };
     capital_gains::sale(

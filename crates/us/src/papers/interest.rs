@@ -13,6 +13,7 @@ use hembo_core::{
     provision::Provision,
     settled,
 };
+use hembo_money::Money;
 
 /// What this paper declares.
 pub static PROVISION: Provision = Provision { papers: &[INTEREST], points: POINTS, ..Provision::NONE };
@@ -60,6 +61,10 @@ const INTEREST: PaperKind = PaperKind {
             .help("Of boxes 1 and 3; asked for only by Form 1116."),
         Field::text("7", "7", "Foreign country", 40),
         Field::amount("8", "8", "Tax-exempt interest"),
+        states::of_state(
+            Field::amount("8.elsewhere", "8", "Of it from bonds of other states")
+                .help("The state of residence taxes it."),
+        ),
         Field::amount("9", "9", "Private activity bonds").help("The part of box 8."),
         Field::amount("10", "10", "Market discount"),
         Field::amount("11", "11", "Bond premium"),
@@ -103,7 +108,10 @@ pub fn read(paper: &mut Bringing<'_>) {
     paper.give("8", &brings::EXEMPT_INTEREST);
     paper.put("13", None, -exempt, &brings::EXEMPT_INTEREST);
     paper.give("9", &brings::PRIVATE_ACTIVITY);
+    paper.put("3", None, box_of("3") - treasury, &bringing::brings::TREASURY_INTEREST);
+    paper.give("8.elsewhere", &bringing::brings::OTHER_STATES_INTEREST);
     paper.give("17", &bringing::brings::STATE_INCOME_TAX);
+    paper.give_state("15", Money::ZERO, "17");
 }
 
 /// What its boxes should agree in.

@@ -1,5 +1,6 @@
 //! Papers that several provisions read.
 
+pub mod box_12;
 pub mod broker;
 pub mod discount_note;
 pub mod dividends;

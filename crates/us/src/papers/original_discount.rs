@@ -11,6 +11,7 @@ use hembo_core::{
     provision::Provision,
     settled,
 };
+use hembo_money::Money;
 
 /// What this paper declares.
 pub static PROVISION: Provision = Provision { papers: &[DISCOUNT], ..Provision::NONE };
@@ -60,5 +61,7 @@ pub fn read(paper: &mut Bringing<'_>) {
     paper.give("3", &interest::brings::PENALTY);
     paper.give("4", &bringing::brings::WITHHELD);
     paper.give("11", &interest::brings::EXEMPT_INTEREST);
+    paper.give("8", &bringing::brings::TREASURY_INTEREST);
     paper.give("14", &bringing::brings::STATE_INCOME_TAX);
+    paper.give_state("12", Money::ZERO, "14");
 }

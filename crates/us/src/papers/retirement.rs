@@ -338,6 +338,7 @@ pub fn read(paper: &mut Bringing<'_>) {
     for field in ["14", "17"] {
         paper.give(field, &bringing::brings::STATE_INCOME_TAX);
     }
+    paper.give_state("15", Money::ZERO, "14");
     let reading = paper.paper.paper;
     let amount = |id: &str| reading.amount(id);
     let does = main_code(reading).map_or(Does::Ordinary, |code| code.does);

@@ -147,6 +147,7 @@ pub fn read(paper: &mut Bringing<'_>) {
     paper.earns();
     paper.give("4", &bringing::brings::WITHHELD);
     paper.give("16", &bringing::brings::STATE_INCOME_TAX);
+    paper.give_state("14", Money::ZERO, "16");
     for (r, row, _) in paper.paper.lines("proceeds") {
         let lot = Lot::of(row);
         let interest = lot.interest();

@@ -8,7 +8,7 @@ use crate::{
     facts::Facts,
     filing_status::Status,
     income::{AGI, Income},
-    papers::w2,
+    papers::{box_12, w2},
     points::Points,
     unit::{Filed, On},
     who_files,
@@ -194,6 +194,20 @@ pub fn percentage_of(on: On<'_>, income: &Income) -> i64 {
     percentage(on, household_income(on, income), family_size(on))
 }
 
+/// What is paid oneself in a year, and its part of a month.
+fn contribution(household: Money, part: Rate) -> (Money, Money) {
+    let year = settled::or_zero(household).times(part, Money::WHOLE, Rounding::HalfUp);
+    (year, year.in_proportion(Money::whole(1), Money::whole(12), Money::WHOLE, Rounding::HalfUp))
+}
+
+/// The most that the credit of a month could be, by the benchmark premium; none where the return may not have it.
+pub fn most_of_month(on: On<'_>, income: &Income, benchmark: Money) -> Money {
+    let household = household_income(on, income);
+    let percent = percentage(on, household, family_size(on));
+    let (_, month) = contribution(household, applicable(on, percent));
+    if may(on, percent, Money::ZERO) { settled::or_zero(benchmark - month) } else { Money::ZERO }
+}
+
 /// Form 8962.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Credit {
     if policies(on).next().is_none() {
@@ -208,14 +222,13 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Credit {
     let size = family_size(on);
     let percent = percentage(on, household, size);
     let part = applicable(on, percent);
-    let year = settled::or_zero(household).times(part, Money::WHOLE, Rounding::HalfUp);
+    let (year, month) = contribution(household, part);
     trail.line(CONTRIBUTION, on.scope, year, |i| {
         i.line(INCOME, on.scope, household)
             .figure("Poverty line", poverty_line(on, size))
             .figure("Per cent of it", percent)
             .figure("Part", part);
     });
-    let month = year.in_proportion(Money::whole(1), Money::whole(12), Money::WHOLE, Rounding::HalfUp);
     let months = by_month(on);
     let advance = months.iter().map(|(_, of)| of.advance).sum::<Money>().to_whole();
     let allowed =
@@ -322,7 +335,7 @@ fn reimbursed(points: &mut Points<'_>) {
         return;
     }
     for paper in w2::all(points) {
-        if let Some((field, _, _)) = w2::coded(paper).find(|(_, _, code)| code.reimburses_premiums()) {
+        if let Some((field, _, _)) = box_12::coded(paper).find(|(_, _, code)| code.reimburses_premiums()) {
             let message =
                 "An employer's reimbursement (code FF) beside Marketplace premiums is not computed yet.";
             points.raise(&REIMBURSED, Place::paper(&paper.id, field), message);

@@ -41,13 +41,13 @@ pub static PROVISION: Provision = Provision {
 const CARRIES: &[Carry] = &[Carry { line: CARRY, paper: "4952", into: CarriedTo::Box("2") }];
 
 lines! {
-    ALL = "us.4952.3", "Investment interest", "IRC §163(d)(1), (2)",
+    pub ALL = "us.4952.3", "Investment interest", "IRC §163(d)(1), (2)",
         "Paid this year, and carried here.";
     ORDINARY = "us.4952.4f", "Investment income at ordinary rates", "IRC §163(d)(4)(B)(i), (ii)",
         "Interest, other dividends, royalties, annuities and short-term gains.";
     ELECTED = "us.4952.4g", "Taken at ordinary rates by choice", "IRC §163(d)(4)(B)(iii)",
         "Net capital gain first, then qualified dividends, as far as the interest needs them.";
-    NET = "us.4952.6", "Net investment income", "IRC §163(d)(4)(A)",
+    pub NET = "us.4952.6", "Net investment income", "IRC §163(d)(4)(A)",
         "What the interest is deducted up to.";
     pub L9 = "us.sched_a.9", "Investment interest deducted", "IRC §163(d)",
         "Up to net investment income.";

@@ -11,6 +11,7 @@ use hembo_core::{
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
+    settled,
     trail::{Scope, Trail},
 };
 use hembo_money::{Money, Rounding};
@@ -101,6 +102,19 @@ pub fn anything(own: &Records) -> bool {
     own.has(&brings::GAMBLING) || own.has(&brings::REST)
 }
 
+/// Gambling losses, in the part that counts, and winnings.
+fn lost_and_won(on: On<'_>) -> [Money; 2] {
+    let part = on.facts.figures.gambling.part;
+    let lost = sum(on.items(&brings::GAMBLING)).times(part, Money::WHOLE, Rounding::HalfUp);
+    [lost, sum(on.items(&other_income::brings::WINNINGS)).to_whole()]
+}
+
+/// Of line 16 gambling losses, up to the winnings but for some.
+pub fn gambling(on: On<'_>, but: Money) -> Money {
+    let [lost, won] = lost_and_won(on);
+    settled::lesser(lost, settled::or_zero(won - but))
+}
+
 /// Line 16.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     let taught = educators::rest(on);
@@ -109,8 +123,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
         return trail.line(L16, on.scope, Money::ZERO, |_| {});
     }
     let part = on.facts.figures.gambling.part;
-    let lost = sum(on.items(&brings::GAMBLING)).times(part, Money::WHOLE, Rounding::HalfUp);
-    let won = sum(on.items(&other_income::brings::WINNINGS)).to_whole();
+    let [lost, won] = lost_and_won(on);
     let gambling = limit::cap(trail, WINNINGS.at(on.scope), lost, won);
     trail.line(GAMBLING, on.scope, gambling, |i| {
         i.items(on.items(&brings::GAMBLING)).figure("Part", part).figure("Winnings", won);

@@ -10,6 +10,7 @@ use crate::{
     unit::{On, TaxesDeducted},
 };
 use hembo_core::{
+    Silent,
     brought::{Brought, Records},
     choice::{Chosen, Open},
     decision::{Bar, Decision, Opt},
@@ -59,9 +60,9 @@ const COUNTED: &[Counted] = &[
 lines! {
     pub L5A = "us.sched_a.5a", "State income or sales tax", "IRC §164(a)(3), (b)(5)",
         "Income tax withheld and paid, or general sales tax: one of them.";
-    L5B = "us.sched_a.5b", "Real estate tax", "IRC §164(a)(1)",
+    pub L5B = "us.sched_a.5b", "Real estate tax", "IRC §164(a)(1)",
         "Bills paid, and box 10 of Form 1098.";
-    L5C = "us.sched_a.5c", "Personal property tax", "IRC §164(a)(2)",
+    pub L5C = "us.sched_a.5c", "Personal property tax", "IRC §164(a)(2)",
         "Charged yearly on the value.";
     pub L5D = "us.sched_a.5d", "State and local taxes paid", "IRC §164",
         "Lines 5a to 5c.";
@@ -128,8 +129,18 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Local {
     Local { allowed, general: foreign_tax::general_taxes(on, general, real_estate, paid, allowed) }
 }
 
+/// Line 5c.
+pub fn personal(on: On<'_>) -> Money {
+    sum(on.items(&brings::PERSONAL)).to_whole()
+}
+
+/// Lines 5b and 5c.
+pub fn of_property(on: On<'_>) -> Money {
+    real_estate(on, &mut Silent) + personal(on)
+}
+
 /// Line 5b: without the part of an office in the home.
-fn real_estate(on: On<'_>, trail: &mut impl Trail) -> Money {
+pub fn real_estate(on: On<'_>, trail: &mut impl Trail) -> Money {
     let kind = &bringing::brings::REAL_ESTATE_TAX;
     let (_, office) = business::off_schedule_a(on);
     if office.is_zero() {

@@ -10,6 +10,7 @@ pub use papers::{points, read};
 
 use crate::unit::{Filed, On};
 use hembo_core::{
+    Silent,
     brought::Records,
     forms::Required,
     limit::{self, LimitAt},
@@ -183,6 +184,11 @@ impl Given {
     fn as_property(&self, on: On<'_>) -> Money {
         if on.unit.gifts_at_basis { Money::ZERO } else { self.property }
     }
+}
+
+/// Cash given in the year to public charities.
+pub fn cash(on: On<'_>) -> Money {
+    given(on, &mut Silent).cash
 }
 
 /// Lines 11 and 12.
