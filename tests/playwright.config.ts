@@ -18,6 +18,8 @@ export default defineConfig({
   timeout: 300_000,
   expect: { timeout: 20_000 },
   workers: 1,
+  // What fails once and then passes is told as flaky, and looked into; it does not hold up everything else.
+  retries: 1,
   use: {
     baseURL: process.env.BASE_URL ?? "http://127.0.0.1:4310",
     viewport: { width: 1280, height: 800 },

@@ -245,6 +245,23 @@ test("questions on which the result hangs are answered one by one or together", 
   await expect(page.getByText("The figures are not a result.")).toBeHidden();
 });
 
+test("questions come once their order is known, and stay where they are", async ({ page }) => {
+  const id = await openCopy(page, "Fennimore");
+  await page.route("**/questions*", async (route) => {
+    await new Promise((go) => setTimeout(go, 1_500));
+    await route.continue();
+  });
+  await page.goto(`/h/${id}/spread?household=true`);
+  await expect(page.getByText("What each question decides here")).toBeVisible();
+  const box = page.getByLabel("Other credits or taxes");
+  await expect(box).toHaveCount(0);
+  await expect(box).toBeVisible();
+  await box.getByRole("radio").first().focus();
+  await page.keyboard.press("Delete");
+  await saved(page);
+  await expect(box.getByRole("radio").first()).toBeFocused();
+});
+
 test("a secret of a question is hidden and shown on demand", async ({ page }) => {
   const id = await openCopy(page, "Fennimore");
   await page.goto(`/h/${id}/spread?household=true`);

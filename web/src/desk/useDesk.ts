@@ -70,9 +70,15 @@ export function useDesk(): Desk {
 }
 
 export function useOpened(id: string) {
+  const queries = useQueryClient();
   return useQuery({
     queryKey: ["household", id],
-    queryFn: () => ask(api.GET("/api/households/{id}", { params: { path: { id } } })),
+    queryFn: async () => {
+      const looked = await ask(api.GET("/api/households/{id}", { params: { path: { id } } }));
+      // An edit that was answered while this was on its way is not forgotten again.
+      const now = queries.getQueryData<Opened>(["household", id]);
+      return now && now.revision > looked.revision ? now : looked;
+    },
   });
 }
 

@@ -8,6 +8,7 @@ import { useDesk } from "../desk/useDesk";
 import { EntryBox, type Keep } from "../entry/EntryBox";
 import { count } from "../ui/format";
 import { Line } from "../ui/Line";
+import { Waiting } from "../ui/pieces";
 import { deeds, useAsked } from "./useAsked";
 
 type Props = {
@@ -23,6 +24,9 @@ type Props = {
 export function Questions({ questions, answers = {}, person, at, keep }: Props) {
   const asked = useAsked(person?.id);
   const order = useOrder(questions, answers, asked, at);
+  // Boxes that are in sight do not move: they come once their order is known.
+  if (asked !== null && !order) return <Waiting what="What each question decides here …" />;
+  const { open, folded } = order ?? { open: questions, folded: [] };
   const line = (q: Field) => (
     <Question
       key={q.id}
@@ -36,13 +40,13 @@ export function Questions({ questions, answers = {}, person, at, keep }: Props) 
   );
   return (
     <>
-      {order.open.map(line)}
-      {order.folded.length > 0 && (
-        <details className="row-line py-1.5" open={order.folded.some((q) => q.id === at) || undefined}>
+      {open.map(line)}
+      {folded.length > 0 && (
+        <details className="row-line py-1.5" open={folded.some((q) => q.id === at) || undefined}>
           <summary className="cursor-pointer text-soft">
-            {count(order.folded.length, "more question")} that decide nothing here, or seldom arise
+            {count(folded.length, "more question")} that decide nothing here, or seldom arise
           </summary>
-          {order.folded.map(line)}
+          {folded.map(line)}
         </details>
       )}
     </>
@@ -58,9 +62,9 @@ type Placed = Record<string, "first" | "said" | "folded">;
 function useOrder(
   questions: Field[],
   answers: Answers,
-  asked: Map<string, Asked> | null,
+  asked: Map<string, Asked> | null | undefined,
   at: string | undefined,
-): { open: Field[]; folded: Field[] } {
+): { open: Field[]; folded: Field[] } | null {
   const [placed, setPlaced] = useState<Placed | null>(null);
   useEffect(() => {
     if (!asked) return;
@@ -77,7 +81,7 @@ function useOrder(
       return before && questions.every((q) => before[q.id] === now[q.id]) ? before : now;
     });
   }, [asked, answers, questions, at]);
-  if (!placed) return { open: questions, folded: [] };
+  if (!placed) return null;
   const of = (place: string) => questions.filter((q) => (placed[q.id] ?? "first") === place);
   return { open: [...of("first"), ...of("said")], folded: of("folded") };
 }

@@ -6,8 +6,11 @@ import { useDesk } from "../desk/useDesk";
 import { shownEntry } from "../entry/EntryBox";
 import { count, difference, isZero } from "../ui/format";
 
-/** The questions of a person, or of the household where nobody is named; nothing until they are here. */
-export function useAsked(person: string | undefined, wanted = true): Map<string, Asked> | null {
+/**
+ * The questions of a person, or of the household where nobody is named: undefined while they are on their way, null where
+ * nobody asks or the server cannot say.
+ */
+export function useAsked(person: string | undefined, wanted = true): Map<string, Asked> | null | undefined {
   const { opened, past } = useDesk();
   const asked = useQuery({
     queryKey: ["questions", opened.id, opened.revision, person],
@@ -23,7 +26,8 @@ export function useAsked(person: string | undefined, wanted = true): Map<string,
       before && query?.queryKey[1] === opened.id && query.queryKey[3] === person ? before : undefined,
     staleTime: Number.POSITIVE_INFINITY,
   });
-  return asked.data ? new Map(asked.data.map((a) => [a.field, a])) : null;
+  if (asked.data) return new Map(asked.data.map((a) => [a.field, a]));
+  return asked.isLoading ? undefined : null;
 }
 
 /** What an answer does: "412 less tax", "asks 2 more", "nothing". */
