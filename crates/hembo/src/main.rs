@@ -1,4 +1,4 @@
-//! The binary: `serve` the application, manage its people (`user`), `backup` and `restore` it, play the `authority`, `reckon`
+//! The binary: `serve` the application, manage its people (`user`), `backup` and `restore` it, give it a new `key`, play the `authority`, `reckon`
 //! household files, carry them `forward`, `split` them, `certify` and `verify` results, write the `pack` or the `letter` of one,
 //! print the `schema`, the `openapi` description or what is covered.
 
@@ -46,6 +46,8 @@ enum Task {
     Backup(hembo_server::backup::BackupArguments),
     /// Restore a backup into an empty database.
     Restore(hembo_server::backup::RestoreArguments),
+    /// Give the practice a new key, while people work.
+    Key(hembo_server::keys::KeyArguments),
     /// Write every household of a practice as a file, its numbers in full.
     Export(hembo_server::practice_files::ExportArguments),
     /// Play the tax authority and the payers, with made-up data.
@@ -84,6 +86,7 @@ fn main() -> ExitCode {
         },
         Task::Backup(arguments) => ended(hembo_server::backup::backup(&arguments)),
         Task::Restore(arguments) => ended(hembo_server::backup::restore(&arguments)),
+        Task::Key(arguments) => ended(hembo_server::keys::keys(&arguments, &REGISTRY)),
         Task::Export(arguments) => match hembo_server::practice_files::export(&arguments, &REGISTRY) {
             Ok(count) => print(&format!("{count} households")),
             Err(error) => ended(Err(error)),

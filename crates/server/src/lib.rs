@@ -10,6 +10,7 @@ pub mod demo;
 pub mod error;
 pub mod filing;
 mod front;
+pub mod keys;
 mod layers;
 pub mod manage;
 pub mod metrics;
@@ -46,7 +47,6 @@ use std::{
     sync::Arc,
     time::Duration,
 };
-use store::practice;
 use tokio::{net::TcpListener, signal, sync::Semaphore};
 use tokio_util::sync::CancellationToken;
 use turns::Turns;
@@ -61,7 +61,7 @@ pub struct App {
     pub registry: Registry,
     /// The rules by which households are reckoned.
     pub rules: Rules,
-    /// The practice's key.
+    /// The practice's keys.
     pub sealer: Sealer,
     /// As many computations at once as there are cores.
     pub cores: Arc<Semaphore>,
@@ -97,7 +97,7 @@ pub struct Settings {
     /// The folder of the built front end.
     #[arg(long, env = "HEMBO_WEB", default_value = "web/dist")]
     pub web: PathBuf,
-    /// The file of the practice's key; made for a new database.
+    /// The file of the practice's keys; made for a new database.
     #[arg(long, env = "HEMBO_KEY", default_value = "data/key")]
     pub key: PathBuf,
     /// Load the demo sign-in and the households of this folder into an empty database.
@@ -185,6 +185,7 @@ pub fn serve(settings: Settings, registry: Registry) -> io::Result<()> {
         }
         tokio::spawn(sweep(app.database.clone()));
         tokio::spawn(rules::renew(app.clone()));
+        tokio::spawn(keys::renew(app.sealer.clone(), settings.key.clone(), app.database.clone()));
         if let Some(folder) = settings.backups.clone() {
             tokio::spawn(backup::daily(settings.database.clone(), folder));
         }
@@ -206,8 +207,8 @@ async fn check(settings: &Settings, registry: Registry) -> io::Result<()> {
         app(settings, registry).await?;
     } else {
         let database = store::connect(&settings.database).await.map_err(io::Error::other)?;
-        if practice::key_check(&database).await.map_err(io::Error::other)?.is_some() {
-            return Err(io::Error::other(format!("The key {} is missing.", settings.key.display())));
+        if !store::keys::known(&database).await.map_err(io::Error::other)?.is_empty() {
+            return Err(keys::missing(&settings.key));
         }
     }
     let _ = writeln!(io::stdout(), "the server can start");
@@ -239,7 +240,7 @@ async fn first_administrator(
 /// A database or key that cannot be used.
 pub async fn app(settings: &Settings, registry: Registry) -> io::Result<App> {
     let database = store::connect(&settings.database).await.map_err(io::Error::other)?;
-    let sealer = sealer(&settings.key, &database, &registry).await?;
+    let sealer = keys::at_start(&settings.key, &database, &registry).await?;
     let outside = settings.authority.as_deref().map(Http::at).transpose().map_err(io::Error::other)?;
     let outside = outside.map(|service| Arc::new(service) as Arc<dyn Outside>);
     let cores = std::thread::available_parallelism().map_or(2, usize::from);
@@ -256,39 +257,6 @@ pub async fn app(settings: &Settings, registry: Registry) -> io::Result<App> {
         metrics: Metrics::new().map_err(io::Error::other)?,
         ending: CancellationToken::new(),
     })
-}
-
-/// The practice's key: made for a new database, and else the one that its secrets are sealed with.
-async fn sealer(key: &Path, database: &PgPool, registry: &Registry) -> io::Result<Sealer> {
-    let check = practice::key_check(database).await.map_err(io::Error::other)?;
-    let sealed = practice::any_sealed(database).await.map_err(io::Error::other)?;
-    if !key.exists() {
-        if check.is_some() || sealed.is_some() {
-            return Err(io::Error::other(format!(
-                "The key {} is missing, and this database's numbers are sealed with it. Put the file back from your \
-                 backup, or name where it is with --key. Nothing was changed.",
-                key.display()
-            )));
-        }
-        let sealer = Sealer::make(key)?;
-        practice::keep_key_check(database, &sealer.check()).await.map_err(io::Error::other)?;
-        return Ok(sealer);
-    }
-    let sealer = Sealer::from_file(key)?;
-    let fits = match (&check, sealed) {
-        (Some(check), _) => sealer.fits(check),
-        (None, Some((id, state))) => work::opened(&sealer, registry, id, state).is_some(),
-        (None, None) => true,
-    };
-    if !fits {
-        return Err(io::Error::other(format!(
-            "{} is not the key that this database's numbers are sealed with. Put the right file there from your backup, \
-             or name where it is with --key. Nothing was changed.",
-            key.display()
-        )));
-    }
-    practice::keep_key_check(database, &sealer.check()).await.map_err(io::Error::other)?;
-    Ok(sealer)
 }
 
 /// Removes sessions and failed sign-ins that have run out, now and every ten minutes.

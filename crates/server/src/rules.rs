@@ -144,7 +144,7 @@ async fn one(app: &App, id: Uuid) -> Answer<()> {
     let (revision, household) = work::load(app, id).await?;
     let worked = work::out(app, household).await?;
     let summary = serde_json::to_value(&worked.summary).map_err(Problem::internal)?;
-    let digits = work::last_digits(app, &worked.household);
+    let digits = work::last_digits(&app.sealer, &worked.household);
     let (revision, rules, digits) = (revision.revision, &*worked.rules, &*digits);
     let new = rereckoned::Renewed { household: id, revision, summary: &summary, rules, digits };
     let then = |summary: &Value| {

@@ -15,7 +15,7 @@ const KINDS: { id: AuditKind | ""; name: string }[] = [
   { id: "reading", name: "Opened, shown in full, taken out" },
   { id: "changes", name: "Changes of households" },
   { id: "filing", name: "Fetched and filed" },
-  { id: "practice", name: "People, practice, figures, erased" },
+  { id: "practice", name: "People, practice, figures, keys, erased" },
 ];
 
 /** How what was done is told; else by its own word. */
@@ -29,6 +29,7 @@ const WORDS: Record<string, string> = {
   moved: "moved on",
   tried: "began a trial",
   figure: "rule figure",
+  key: "key",
 };
 
 const ANYONE = { id: "", name: "Anyone" };

@@ -38,7 +38,7 @@ pub enum Kind {
     Changes,
     /// Fetched and filed.
     Filing,
-    /// People, the practice, rule figures, what was erased.
+    /// People, the practice, rule figures, its keys, what was erased.
     Practice,
 }
 
@@ -66,7 +66,7 @@ impl Kind {
                 "unarchived",
             ],
             Kind::Filing => &["fetched", "filed"],
-            Kind::Practice => &["person", "practice", "figure", "erased"],
+            Kind::Practice => &["person", "practice", "figure", "key", "erased"],
         };
         doings.iter().map(ToString::to_string).collect()
     }

@@ -294,6 +294,7 @@ impl Change<'_> {
             rules: &worked.rules,
             totals: &stored.summary,
             state: &stored.state,
+            sealed_with: &stored.sealed_with,
             undo_to: step.undo_to,
             redo_to: step.redo_to,
             by: self.by,
@@ -365,6 +366,8 @@ pub fn words_of(words: &Value) -> Vec<String> {
 pub struct Stored {
     /// The sealed household.
     pub state: Value,
+    /// The name of the key that sealed it.
+    pub sealed_with: String,
     /// What lists show.
     pub summary: Value,
     search: String,
@@ -390,12 +393,13 @@ impl Stored {
         }
         let pack = work::pack(app, household)?;
         let mut sealed = household.clone();
-        app.sealer.seal(id, &mut sealed, pack);
+        let sealed_with = app.sealer.seal(id, &mut sealed, pack);
         Ok(Stored {
             state: serde_json::to_value(&sealed).map_err(Problem::internal)?,
             summary: serde_json::to_value(&worked.summary).map_err(Problem::internal)?,
             search: work::search_text(household, pack, &worked.summary),
-            digits: work::last_digits(app, household),
+            sealed_with,
+            digits: work::last_digits(&app.sealer, household),
             rules: worked.rules.clone(),
             payers: payer::payers(household, pack),
         })
@@ -419,6 +423,7 @@ impl Stored {
             rules: &self.rules,
             totals: &self.summary,
             state: &self.state,
+            sealed_with: &self.sealed_with,
             undo_to: None,
             redo_to: None,
             by,

@@ -155,11 +155,13 @@ fn short(name: &str) -> String {
     if plain.trim().is_empty() { "slip".into() } else { plain }
 }
 
-fn place(file: &str) -> String {
+/// Where a file is sealed for.
+pub fn place(file: &str) -> String {
     format!("file/{file}")
 }
 
-fn page_place(file: &str, page: i32) -> String {
+/// Where a page of a file is sealed for.
+pub fn page_place(file: &str, page: i32) -> String {
     format!("file/{file}/{page}")
 }
 

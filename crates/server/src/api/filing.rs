@@ -182,7 +182,8 @@ impl Going<'_> {
 }
 
 /// The place at which a package is sealed.
-fn at(household: Uuid, filing: Uuid) -> String {
+/// Where a package is sealed for.
+pub fn at(household: Uuid, filing: Uuid) -> String {
     format!("{household}/filings/{filing}")
 }
 

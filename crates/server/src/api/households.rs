@@ -124,12 +124,14 @@ pub async fn list(
 ) -> Answer<Json<HouseholdPage>> {
     let plain = |word: &str| word.chars().filter(|c| !c.is_control()).collect::<String>().to_lowercase();
     let words: Vec<String> = which.search.split_whitespace().take(20).map(plain).collect();
+    let sought = |word: String| app.sealer.digits(&word).into_iter().map(move |hash| (word.clone(), hash));
+    let (words, digits) = words.into_iter().flat_map(sought).unzip();
     let order = which.order.as_deref().unwrap_or("touched");
     let found = store::Found {
         deleted: which.deleted,
         archived: which.archived,
-        digits: words.iter().map(|word| app.sealer.digits(word)).collect(),
         words,
+        digits,
         stage: which.stage.map(Stage::stored),
         whose: which.whose,
         only_of: sight::only_of(&app.database, by).await?,

@@ -4,6 +4,7 @@ use super::sessions::digest;
 use crate::{
     App,
     error::{Answer, Problem},
+    seal::key_of_text,
     store::second as store,
 };
 use time::OffsetDateTime;
@@ -24,7 +25,8 @@ pub struct Begun {
     pub picture: String,
 }
 
-fn place(user: Uuid) -> String {
+/// Where a secret is sealed for.
+pub fn place(user: Uuid) -> String {
     format!("second/{user}")
 }
 
@@ -50,7 +52,7 @@ pub async fn begin(app: &App, user: Uuid, login: &str) -> Answer<Begun> {
     let secret = Secret::generate();
     let typed = secret.to_base32();
     let sealed = app.sealer.seal_text(&place(user), &typed);
-    if !store::begin(&app.database, user, &sealed).await? {
+    if !store::begin(&app.database, user, &sealed, key_of_text(&sealed)).await? {
         return Err(Problem::cannot_move("A second factor is asked for already: end it first.".into()));
     }
     let picture = authenticator(secret, login)?.to_qr_base64().map_err(Problem::internal)?;

@@ -11,7 +11,7 @@ pub use daily::daily;
 
 use crate::{
     seal::Sealer,
-    store::{backup as store, practice},
+    store::{backup as store, keys},
 };
 use archive::Manifest;
 use dump::Address;
@@ -172,14 +172,15 @@ async fn restored(wanted: &RestoreArguments) -> io::Result<()> {
     Address::read(&wanted.database)?.restore(&partial.dump())?;
     tell("3 of 3: checking");
     let counts = counted(&pool).await?;
-    let check = practice::key_check(&pool).await.map_err(io::Error::other)?;
+    let known = keys::known(&pool).await.map_err(io::Error::other)?;
+    let known: Vec<String> = known.into_iter().map(|key| key.known).collect();
     if counts != manifest.counts {
         return Err(wrong(format!("The database holds {counts}, the backup {}.", manifest.counts)));
     }
     if let Some(key) = key {
         place_key(&wanted.key, &key)?;
     }
-    tell(&format!("done: {counts}; {}", key_stands(&wanted.key, check.as_deref())));
+    tell(&format!("done: {counts}; {}", key_stands(&wanted.key, &known)));
     Ok(())
 }
 
@@ -204,11 +205,12 @@ fn place_key(at: &Path, key: &[u8]) -> io::Result<()> {
 }
 
 /// Whether the numbers can be opened by the key that lies there.
-fn key_stands(at: &Path, check: Option<&str>) -> String {
+fn key_stands(at: &Path, known: &[String]) -> String {
     let at_hand = Sealer::from_file(at).ok();
-    match (check, at_hand) {
-        (None, _) => "nothing in it is sealed".into(),
-        (Some(check), Some(sealer)) if sealer.fits(check) => format!("{} opens its numbers", at.display()),
+    let fits = |sealer: &Sealer| known.iter().all(|check| sealer.fits(check).is_some());
+    match at_hand {
+        _ if known.is_empty() => "nothing in it is sealed".into(),
+        Some(sealer) if fits(&sealer) => format!("{} opens its numbers", at.display()),
         _ => format!("its numbers need the practice's key: put it at {} before you start", at.display()),
     }
 }

@@ -1,5 +1,6 @@
 //! Slips as files, with their pages; all of it sealed.
 
+use crate::seal::key_of_bytes;
 use sqlx::PgPool;
 use uuid::Uuid;
 
@@ -24,19 +25,21 @@ pub struct NewFile<'a> {
 pub async fn keep(database: &PgPool, file: &NewFile<'_>) -> Result<(), sqlx::Error> {
     let mut transaction = database.begin().await?;
     let new = sqlx::query!(
-        "insert into files (id, media, bytes, by_user) values ($1, $2, $3, $4) on conflict do nothing",
+        "insert into files (id, media, bytes, by_user, sealed_with) values ($1, $2, $3, $4, $5) on conflict do nothing",
         file.id,
         file.media,
         file.bytes,
-        file.by
+        file.by,
+        key_of_bytes(file.bytes)
     );
     if new.execute(&mut *transaction).await?.rows_affected() == 1 {
         for (page, picture) in (0..).zip(file.pages) {
             sqlx::query!(
-                "insert into file_pages (file, page, picture) values ($1, $2, $3)",
+                "insert into file_pages (file, page, picture, sealed_with) values ($1, $2, $3, $4)",
                 file.id,
                 page,
-                picture
+                picture,
+                key_of_bytes(picture)
             )
             .execute(&mut *transaction)
             .await?;

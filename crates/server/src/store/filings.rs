@@ -1,5 +1,6 @@
 //! Returns that were filed, and what became of them.
 
+use crate::seal::key_of_text;
 use serde_json::Value;
 use sqlx::PgPool;
 use time::OffsetDateTime;
@@ -48,8 +49,9 @@ pub struct NewFiling<'a> {
 /// When the database fails.
 pub async fn begin(database: &PgPool, new: &NewFiling<'_>) -> Result<(), sqlx::Error> {
     sqlx::query!(
-        "insert into filings (id, household, revision, scope, whose, consent, package, checksum, amends, state, by_user)
-         values ($1, $2, $3, $4, $5, $6, $7, $8, $9, 'sending', $10)",
+        "insert into filings (id, household, revision, scope, whose, consent, package, checksum, amends, state, by_user,
+             sealed_with)
+         values ($1, $2, $3, $4, $5, $6, $7, $8, $9, 'sending', $10, $11)",
         new.id,
         new.household,
         new.revision,
@@ -59,7 +61,8 @@ pub async fn begin(database: &PgPool, new: &NewFiling<'_>) -> Result<(), sqlx::E
         new.package,
         new.checksum,
         new.amends,
-        new.by
+        new.by,
+        key_of_text(new.package)
     )
     .execute(database)
     .await?;

@@ -33,9 +33,9 @@ pub struct Found<'a> {
     pub deleted: bool,
     /// Those that are put away instead of those in use.
     pub archived: bool,
-    /// Words that must all be there, in small letters.
+    /// Words that must all be there, in small letters; each as often as there are hashes of it.
     pub words: Vec<String>,
-    /// For each word the hash by which the last digits of a number are found.
+    /// Beside each word a hash by which the last digits of a number are found.
     pub digits: Vec<String>,
     /// In that state of work alone.
     pub stage: Option<&'a str>,
@@ -103,6 +103,8 @@ pub struct NewRevision<'a> {
     pub rules: &'a str,
     pub totals: &'a Value,
     pub state: &'a Value,
+    /// The name of the key that sealed the secrets in it.
+    pub sealed_with: &'a str,
     pub undo_to: Option<i64>,
     pub redo_to: Option<i64>,
     pub by: Uuid,
@@ -159,8 +161,9 @@ pub async fn list(database: &PgPool, wanted: &Wanted<'_>) -> Result<Vec<Listed>,
                  end as number) sort
          where trial_of is null and (deleted_at is not null) = $1 and coalesce(deleted_at > now() - interval '30 days', true)
              and ((archived_at is not null) = $2 or deleted_at is not null)
-             and (select coalesce(bool_and(search like '%' || word || '%' or digits @> array[hash]), true)
-                 from unnest($3::text[], $4::text[]) as sought (word, hash))
+             and (select coalesce(bool_and(hit), true)
+                 from (select bool_or(search like '%' || word || '%' or digits @> array[hash]) hit
+                     from unnest($3::text[], $4::text[]) as sought (word, hash) group by word) each_word)
              and ($5::text is null or country = $5) and ($6::integer is null or year = $6)
              and ($7::boolean is null or coalesce(summary -> 'blocking' > '0'::jsonb
                  and jsonb_typeof(summary -> 'blocking') = 'number', false) = $7)
@@ -204,8 +207,9 @@ pub async fn count(database: &PgPool, found: &Found<'_>) -> Result<Counted, sqlx
          from households
          where trial_of is null and (deleted_at is not null) = $1 and coalesce(deleted_at > now() - interval '30 days', true)
              and ((archived_at is not null) = $2 or deleted_at is not null)
-             and (select coalesce(bool_and(search like '%' || word || '%' or digits @> array[hash]), true)
-                 from unnest($3::text[], $4::text[]) as sought (word, hash))
+             and (select coalesce(bool_and(hit), true)
+                 from (select bool_or(search like '%' || word || '%' or digits @> array[hash]) hit
+                     from unnest($3::text[], $4::text[]) as sought (word, hash) group by word) each_word)
              and ($5::text is null or country = $5) and ($6::integer is null or year = $6)
              and ($7::boolean is null or coalesce(summary -> 'blocking' > '0'::jsonb
                  and jsonb_typeof(summary -> 'blocking') = 'number', false) = $7)
@@ -409,8 +413,9 @@ pub async fn advance(
 pub async fn write(transaction: &mut PgTransaction<'_>, new: NewRevision<'_>) -> Result<(), sqlx::Error> {
     sqlx::query!(
         "insert into revisions
-             (household, revision, kind, commands, words, rules, totals, state, undo_to, redo_to, by_user, edit_key)
-         values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)",
+             (household, revision, kind, commands, words, rules, totals, state, undo_to, redo_to, by_user, edit_key,
+              sealed_with)
+         values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)",
         new.household,
         new.revision,
         new.kind,
@@ -422,7 +427,8 @@ pub async fn write(transaction: &mut PgTransaction<'_>, new: NewRevision<'_>) ->
         new.undo_to,
         new.redo_to,
         new.by,
-        new.key
+        new.key,
+        new.sealed_with
     )
     .execute(&mut **transaction)
     .await?;

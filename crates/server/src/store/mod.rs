@@ -10,6 +10,7 @@ pub mod files;
 pub mod filings;
 pub mod history;
 pub mod households;
+pub mod keys;
 pub mod letters;
 pub mod outside;
 pub mod packs;

@@ -30,15 +30,17 @@ pub async fn of(database: &PgPool, user: Uuid) -> Result<Option<Second>, sqlx::E
     .await
 }
 
-/// Keeps a secret that is not asked for yet. Whether it was kept: not where one is asked for.
+/// Keeps a secret, sealed with a key, that is not asked for yet. Whether it was kept: not where one is asked for.
 ///
 /// # Errors
 /// When the database fails.
-pub async fn begin(database: &PgPool, user: Uuid, sealed: &str) -> Result<bool, sqlx::Error> {
+pub async fn begin(database: &PgPool, user: Uuid, sealed: &str, with: &str) -> Result<bool, sqlx::Error> {
     let done = sqlx::query!(
-        "update users set second_secret = $2, second_step = 0 where id = $1 and second_since is null",
+        "update users set second_secret = $2, second_sealed_with = $3, second_step = 0
+         where id = $1 and second_since is null",
         user,
-        sealed
+        sealed,
+        with
     );
     Ok(done.execute(database).await?.rows_affected() == 1)
 }
@@ -88,8 +90,11 @@ pub async fn ask(database: &PgPool, user: Uuid, hashes: &[String], but: &str) ->
 pub async fn end(database: &PgPool, user: Uuid) -> Result<(), sqlx::Error> {
     let mut transaction = database.begin().await?;
     sqlx::query!("delete from recovery_codes where user_id = $1", user).execute(&mut *transaction).await?;
-    sqlx::query!("update users set second_secret = null, second_since = null where id = $1", user)
-        .execute(&mut *transaction)
-        .await?;
+    sqlx::query!(
+        "update users set second_secret = null, second_sealed_with = null, second_since = null where id = $1",
+        user
+    )
+    .execute(&mut *transaction)
+    .await?;
     transaction.commit().await
 }

@@ -192,7 +192,8 @@ pub async fn sign_out(database: &PgPool, id: Uuid) -> Result<(), sqlx::Error> {
 pub async fn invite(database: &PgPool, id: Uuid, hash: &str, hours: i32) -> Result<(), sqlx::Error> {
     let mut transaction = database.begin().await?;
     sqlx::query!(
-        "update users set password_hash = '', second_secret = null, second_since = null where id = $1",
+        "update users set password_hash = '', second_secret = null, second_sealed_with = null, second_since = null
+         where id = $1",
         id
     )
     .execute(&mut *transaction)

@@ -14,7 +14,8 @@ use hembo_core::slip::{
     file::{Page, Unreadable},
 };
 use hembo_server::{
-    App, Settings, demo, metrics::Metrics, reading::Reader, router, rules::Rules, turns::Turns, work::Trails,
+    App, Settings, demo, metrics::Metrics, reading::Reader, router, rules::Rules, seal::Sealer, turns::Turns,
+    work::Trails,
 };
 pub use hembo_testing::laws::EVERY_LAW as REGISTRY;
 use serde_json::{Value, json};
@@ -103,14 +104,20 @@ impl Client {
 
     async fn beside(name: &str, authority: Option<String>) -> Client {
         let key = std::env::temp_dir().join(format!("hembo-key-{name}-{}", std::process::id()));
+        let client = Client::with_key(name, &key, authority).await;
+        std::fs::remove_file(key).unwrap();
+        client
+    }
+
+    /// A server whose keys lie in a file.
+    pub async fn with_key(name: &str, key: &Path, authority: Option<String>) -> Client {
         let settings = Settings {
             web: PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("tests/site"),
             authority,
-            ..Settings::of(&Cluster::test_database(name).unwrap(), &key)
+            ..Settings::of(&Cluster::test_database(name).unwrap(), key)
         };
         let mut app = hembo_server::app(&settings, REGISTRY.clone()).await.unwrap();
         app.reader = Arc::new(Lines);
-        std::fs::remove_file(key).unwrap();
         let folder = PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("../../demo");
         demo::load(&app, &folder).await.unwrap();
         Client { router: router(app.clone(), &settings, false), app, cookie: None, token: String::new() }
@@ -118,10 +125,16 @@ impl Client {
 
     /// Another server on the same database, with nobody signed in.
     pub async fn second_server(&self) -> Client {
+        self.second_server_by(self.app.sealer.clone()).await
+    }
+
+    /// The same, with keys of its own.
+    pub async fn second_server_by(&self, sealer: Sealer) -> Client {
         let options = PgPoolOptions::new().max_connections(10);
         let database = options.connect_with((*self.app.database.connect_options()).clone()).await.unwrap();
         let app = App {
             database,
+            sealer,
             rules: Rules::of(REGISTRY.clone()),
             turns: Turns::default(),
             trails: Trails::default(),
