@@ -60,6 +60,21 @@ test("a trial begun at a figure is applied as one edit, and undo takes all of it
   await expect(cell(page, "Total tax", 3)).toHaveText("14,406");
 });
 
+test("someone retires in May, and a line comes next year", async ({ page }) => {
+  await openCopy(page, "Okonjo-Farrell");
+  await cell(page, "Wages", 0).click();
+  await page.getByRole("combobox", { name: /until the end of a month$/ }).selectOption("May");
+  await expect(page.getByText(/^A trial, “.* until May”/)).toBeVisible();
+  await page.getByRole("link", { name: "Spread" }).click();
+  await expect(page.getByText(/^W-2 .*, 1 Wages/).first()).toBeVisible();
+  await page.getByRole("button", { name: "Keep, back to the return" }).click();
+  await cell(page, "Medical above the floor", 3).click();
+  await page.getByRole("button", { name: "this line next year" }).click();
+  await expect(page.getByText(/^A trial, “a line of Isolde's operation next year”/)).toBeVisible();
+  await page.getByRole("link", { name: "Spread" }).click();
+  await expect(page.getByText(/^Removed line \d+ of/)).toBeVisible();
+});
+
 test("a trial follows its return, and one thrown away is taken back", async ({ page }) => {
   const id = await openCopy(page, "Okonjo-Farrell");
   await page.keyboard.press("e");

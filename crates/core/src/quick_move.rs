@@ -8,7 +8,7 @@ use crate::{
     pack::Pack,
     settled,
 };
-use hembo_money::{Money, Rate, Rounding};
+use hembo_money::{Money, Rounding};
 use serde::{Deserialize, Serialize};
 use time::{Date, Month};
 use utoipa::ToSchema;
@@ -29,15 +29,20 @@ pub enum QuickMove {
         /// How much, as decimal text.
         amount: String,
     },
-    /// As if a paper were missing.
+    /// As if a paper were missing, or a line of its list: sold next year, say.
     Without {
         /// The paper.
         paper: String,
+        /// The line of its list; of the whole paper nothing.
+        #[serde(default)]
+        row: Option<String>,
     },
-    /// Half of every amount of a paper: as if it had gone on for half the year.
-    Half {
+    /// As if a paper of a whole year had gone on until the end of a month: so many twelfths of its amounts.
+    Until {
         /// The paper.
         paper: String,
+        /// The last month, 1 to 11.
+        month: u8,
     },
     /// One child more, who lives with every filer all year: as the youngest who is there, else born on the first day of the year.
     Child,
@@ -58,10 +63,15 @@ impl QuickMove {
             QuickMove::By { paper, row, field, amount } => {
                 by(household, pack, (paper, row.as_deref(), field), amount)
             }
-            QuickMove::Without { paper } => {
+            QuickMove::Without { paper, row: None } => {
                 Ok(vec![Command::RemovePaper { paper: find(household, paper)?.id.clone() }])
             }
-            QuickMove::Half { paper } => half(find(household, paper)?, pack),
+            QuickMove::Without { paper, row: Some(row) } => {
+                let found = find(household, paper)?.rows.iter().find(|one| one.id == *row);
+                let row = found.ok_or_else(no_line)?.id.clone();
+                Ok(vec![Command::RemoveRow { paper: paper.clone(), row }])
+            }
+            QuickMove::Until { paper, month } => until(find(household, paper)?, *month, pack),
             QuickMove::Child => Ok(vec![Command::AddPerson { person: child(household) }]),
             QuickMove::Earlier { person } => earlier(household, person),
         }
@@ -103,7 +113,7 @@ fn by(
         None => &paper.boxes,
         Some(row) => {
             let found = paper.rows.iter().find(|one| one.id == row);
-            &found.ok_or_else(|| Fault::new("row", "There is no such line on that paper."))?.cells
+            &found.ok_or_else(no_line)?.cells
         }
     };
     let was = entries.get(field).and_then(Entry::money).unwrap_or_default();
@@ -115,22 +125,29 @@ fn by(
     Ok(vec![set(&paper.id, row, field, now)])
 }
 
-fn half(paper: &Paper, pack: &dyn Pack) -> Result<Vec<Command>, Fault> {
-    let half =
-        |amount: Money| amount.times(Rate::from_billionths(500_000_000), Money::CENT, Rounding::HalfUp);
+fn no_line() -> Fault {
+    Fault::new("row", "There is no such line on that paper.")
+}
+
+fn until(paper: &Paper, month: u8, pack: &dyn Pack) -> Result<Vec<Command>, Fault> {
+    if !(1..12).contains(&month) {
+        return Err(Fault::new("month", "The last month is one of 1 to 11."));
+    }
+    let (months, year) = (Money::whole(month.into()), Money::whole(12));
+    let part = |amount: Money| amount.in_proportion(months, year, Money::CENT, Rounding::HalfUp);
     let amount = |entry: Option<&Entry>| entry.and_then(Entry::money).filter(|amount| !amount.is_zero());
     let mut all = Vec::new();
     for field in amounts(paper, pack, false) {
-        all.extend(amount(paper.boxes.get(field.id)).map(|was| set(&paper.id, None, field.id, half(was))));
+        all.extend(amount(paper.boxes.get(field.id)).map(|was| set(&paper.id, None, field.id, part(was))));
     }
     for row in &paper.rows {
         for field in amounts(paper, pack, true) {
             let was = amount(row.get(field.id));
-            all.extend(was.map(|was| set(&paper.id, Some(&row.id), field.id, half(was))));
+            all.extend(was.map(|was| set(&paper.id, Some(&row.id), field.id, part(was))));
         }
     }
     if all.is_empty() {
-        return Err(Fault::new("paper", "There is no amount on that paper to halve."));
+        return Err(Fault::new("paper", "There is no amount on that paper."));
     }
     Ok(all)
 }

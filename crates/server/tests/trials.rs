@@ -159,7 +159,7 @@ async fn what_is_not_for_a_trial() {
     }
 }
 
-/// The quick moves: more or less, half of a paper, one child more, born a month earlier.
+/// The quick moves: more or less, until a month, without a paper or a line, one child more, born a month earlier.
 #[tokio::test]
 async fn quick_moves() {
     let client = Client::signed_in("trialmoves").await;
@@ -181,8 +181,12 @@ async fn quick_moves() {
     step(2, by("1")).await.ok(409);
     let undone =
         client.post(&format!("/api/households/{trial}/undo"), json!({ "base_revision": 3 })).await.ok(200);
-    let half = step(4, json!({ "move": "half", "paper": "w2-isolde" })).await.ok(200);
-    assert_eq!(cents(&wages(&half)), (cents(&wages(&undone)) + 1) / 2);
+    let until = |month: u8| json!({ "move": "until", "paper": "w2-isolde", "month": month });
+    for month in [0, 12] {
+        step(4, until(month)).await.ok(422);
+    }
+    let until_may = step(4, until(5)).await.ok(200);
+    assert_eq!(cents(&wages(&until_may)), (cents(&wages(&undone)) * 5 + 6) / 12, "five twelfths, to the cent");
     let child = step(5, json!({ "move": "child" })).await.ok(200);
     let people = child["household"]["people"].as_array().unwrap();
     assert_eq!(
@@ -193,4 +197,14 @@ async fn quick_moves() {
     let earlier = step(6, json!({ "move": "earlier", "person": "child1" })).await.ok(200);
     assert!(earlier["household"]["people"][3]["born"].as_str() < people[3]["born"].as_str());
     step(7, json!({ "move": "earlier", "person": "nobody" })).await.ok(422);
+    let papers = |opened: &Value| opened["household"]["papers"].as_array().unwrap().clone();
+    let lists = papers(&earlier);
+    let list = lists.iter().find(|paper| paper["rows"].as_array().is_some_and(|rows| rows.len() > 1)).unwrap();
+    let without = |row: &Value| json!({ "move": "without", "paper": list["id"], "row": row });
+    step(7, without(&json!("none of them"))).await.ok(422);
+    let gone = step(7, without(&list["rows"][0]["id"])).await.ok(200);
+    let left = papers(&gone).into_iter().find(|paper| paper["id"] == list["id"]).unwrap();
+    assert_eq!(left["rows"].as_array().unwrap()[..], list["rows"].as_array().unwrap()[1..]);
+    let gone = step(8, json!({ "move": "without", "paper": "w2-isolde" })).await.ok(200);
+    assert_eq!(papers(&gone).len(), lists.len() - 1);
 }

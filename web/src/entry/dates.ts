@@ -6,7 +6,7 @@ export type DayOrder = PackInfo["days"];
 /** A day as the server reads it, or why the text is none. */
 export type ReadDay = { iso: string } | { fault: string };
 
-const MONTHS = [
+export const MONTHS = [
   "January",
   "February",
   "March",

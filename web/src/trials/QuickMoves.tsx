@@ -1,7 +1,8 @@
-// Quick moves on the paper behind a marked figure: without it, half of it, more or less in its box.
+// Quick moves on the paper behind a marked figure: without it or its line, until a month, more or less in its box.
 import { type FormEvent, useState } from "react";
 import type { Paper } from "../api/types";
 import { useDesk } from "../desk/useDesk";
+import { MONTHS } from "../entry/dates";
 import { typedAmount } from "../ui/format";
 import { Button } from "../ui/pieces";
 import { useTrying } from "./useTrials";
@@ -28,9 +29,33 @@ export function QuickMoves({ paper, box }: Props) {
         <Button onClick={() => void quick({ move: "without", paper: paper.id }, `without ${called}`)}>
           without this paper
         </Button>
-        <Button onClick={() => void quick({ move: "half", paper: paper.id }, `half of ${called}`)}>
-          half of it
-        </Button>
+        {box?.row && (
+          <Button
+            onClick={() =>
+              void quick({ move: "without", paper: paper.id, row: box.row }, `a line of ${called} next year`)
+            }
+          >
+            this line next year
+          </Button>
+        )}
+        <select
+          aria-label={`${called}: until the end of a month`}
+          className="box w-auto!"
+          value=""
+          onChange={({ target }) => {
+            const month = Number(target.value);
+            void quick({ move: "until", paper: paper.id, month }, `${called} until ${MONTHS[month - 1]}`);
+          }}
+        >
+          <option value="" disabled>
+            only until the end of …
+          </option>
+          {MONTHS.slice(0, 11).map((name, at) => (
+            <option key={name} value={at + 1}>
+              {name}
+            </option>
+          ))}
+        </select>
         {box && (
           <form onSubmit={more} className="flex">
             <input
