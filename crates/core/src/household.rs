@@ -194,6 +194,9 @@ pub struct Paper {
     /// What proves it is at hand: the original slip, the receipts.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub proof: bool,
+    /// By line of its list, where it is otherwise: whether what proves that one is at hand.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub proven: BTreeMap<String, bool>,
     /// The boxes that changed since it was checked, `owners` and `rows` for its owners and its list: it counts as not checked.
     #[serde(default, skip_serializing_if = "BTreeSet::is_empty")]
     pub changed: BTreeSet<String>,
@@ -389,6 +392,7 @@ impl Paper {
             rows_made: 0,
             checked: false,
             proof: false,
+            proven: BTreeMap::new(),
             changed: BTreeSet::new(),
             before: Answers::new(),
             held: None,
@@ -410,6 +414,11 @@ impl Paper {
             row.id = format!("r{made}");
         }
         self.rows_made = if self.rows.is_empty() { self.rows_made } else { made };
+    }
+
+    /// Whether what proves a line is at hand.
+    pub fn is_proven(&self, row: &str) -> bool {
+        self.proven.get(row).copied().unwrap_or(self.proof)
     }
 
     /// Whether it was checked against the original as it stands.

@@ -117,6 +117,14 @@ fn paper(kind: &PaperKind) -> Value {
         ("checked", json!({ "description": "Checked against the original.", "type": "boolean" }), false),
         ("proof", json!({ "description": "What proves it is at hand.", "type": "boolean" }), false),
         (
+            "proven",
+            json!({
+                "description": "By line of its list, where it is otherwise: whether what proves that one is at hand.",
+                "type": "object", "additionalProperties": { "type": "boolean" }
+            }),
+            false,
+        ),
+        (
             "changed",
             json!({
                 "description": "What changed since it was checked: boxes, `owners`, `rows`.",

@@ -83,6 +83,7 @@ pub fn without_keeping(household: &Household) -> Household {
         paper.checked = false;
         paper.changed.clear();
         paper.proof = false;
+        paper.proven.clear();
         paper.files.clear();
     }
     kept

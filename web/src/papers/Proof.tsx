@@ -1,10 +1,24 @@
-// What proves a paper, whether it is at hand, and until when it is kept.
-import type { Paper } from "../api/types";
+// What proves a paper or each line of its list, whether it is at hand, and until when it is kept.
+import type { Paper, PaperKind } from "../api/types";
 import { useDesk } from "../desk/useDesk";
-import { dayOf } from "../ui/format";
+import { count, dayOf } from "../ui/format";
+
+/** Whether the lines of a list are receipts, of which each has its own proof. */
+export function areReceipts(kind: PaperKind | undefined) {
+  return kind?.columns.some((column) => column.kind.type === "amount") ?? false;
+}
+
+/** Whether what proves a line is at hand. */
+export function isProven(paper: Paper, row: string) {
+  return paper.proven?.[row] ?? paper.proof === true;
+}
 
 export function Proof({ paper }: { paper: Paper }) {
   const { opened, pack, edit, past } = useDesk();
+  const rows = paper.rows ?? [];
+  const proven = rows.filter((row) => isProven(paper, row.id ?? "")).length;
+  const whole = rows.length > 0 ? proven === rows.length : paper.proof === true;
+  const byLine = areReceipts(pack.paper_kinds.find((kind) => kind.id === paper.kind)) && rows.length > 0;
   const keeping = pack.keeping[String(opened.household.year)];
   return (
     <section>
@@ -13,11 +27,11 @@ export function Proof({ paper }: { paper: Paper }) {
       <label className="mt-1 flex items-center gap-2">
         <input
           type="checkbox"
-          checked={paper.proof === true}
+          checked={whole}
           disabled={past}
-          onChange={() => void edit([{ do: "set_paper", paper: paper.id, proof: !paper.proof }])}
+          onChange={() => void edit([{ do: "set_paper", paper: paper.id, proof: !whole }])}
         />
-        It is at hand
+        It is at hand{byLine && ` for ${proven} of ${count(rows.length, "line")}`}
       </label>
       {keeping?.until && (
         <p className="mt-1 text-[12px] text-soft">

@@ -7,6 +7,7 @@ import { count, decimal, exact, isZero } from "../ui/format";
 import { Button } from "../ui/pieces";
 import { PointNote } from "./PaperForm";
 import { PayerOptions } from "./PayerOptions";
+import { areReceipts, isProven } from "./Proof";
 import { useOffered } from "./payers";
 import { TableIn } from "./TableIn";
 
@@ -100,7 +101,7 @@ function sumsBefore(paper: Paper, kind: PaperKind, year: number) {
 }
 
 export function Receipts({ paper, kind, points, at, look }: Props) {
-  const { opened, edit } = useDesk();
+  const { opened, edit, past } = useDesk();
   const rows = paper.rows ?? [];
   const { amount = "0", back = "0", drawn } = opened.outcome.papers.find((p) => p.paper === paper.id) ?? {};
   const worked = (after: string) => drawn?.columns.filter((column) => column.after === after) ?? [];
@@ -161,7 +162,8 @@ export function Receipts({ paper, kind, points, at, look }: Props) {
                   ))}
                 </Fragment>
               ))}
-              <th scope="col">
+              <th scope="col" className="sticky right-0 bg-sheet py-1 text-right font-normal text-soft">
+                {areReceipts(kind) ? <span title="What proves the line is at hand">proof</span> : null}
                 <span className="sr-only">Remove</span>
               </th>
             </tr>
@@ -201,7 +203,20 @@ export function Receipts({ paper, kind, points, at, look }: Props) {
                     ))}
                   </Fragment>
                 ))}
-                <td className="sticky right-0 w-[24px] bg-sheet text-right">
+                <td className="sticky right-0 bg-sheet text-right whitespace-nowrap">
+                  {r < rows.length && areReceipts(kind) && (
+                    <input
+                      type="checkbox"
+                      className="mr-1.5 size-[24px] scale-60 align-middle"
+                      aria-label={`What proves line ${r + 1} is at hand`}
+                      checked={isProven(paper, line.id ?? "")}
+                      disabled={past}
+                      onChange={({ target }) => {
+                        const row = line.id ?? "";
+                        void edit([{ do: "set_row_proof", paper: paper.id, row, proof: target.checked }]);
+                      }}
+                    />
+                  )}
                   {r < rows.length && (
                     <Button
                       tone="quiet"

@@ -1,7 +1,7 @@
 //! What differs between two states of a household, as the commands that lead from one to the other.
 
 use super::Command;
-use crate::household::{Answers, Dismissal, Entry, Household, Paper, Person};
+use crate::household::{Answers, Dismissal, Entry, Household, Paper, Person, Row};
 use std::collections::{BTreeMap, BTreeSet};
 use time::Date;
 
@@ -135,6 +135,14 @@ fn of_paper(was: &Paper, now: &Paper) -> Vec<Command> {
     };
     let nothing = Command::SetPaper { paper: paper(), title: None, owners: None, checked: None, proof: None };
     all.extend((set != nothing).then_some(set));
+    // Set for the whole paper, it is so for every line.
+    let stood = |row: &Row| if was.proof == now.proof { was.is_proven(&row.id) } else { now.proof };
+    let otherwise = now.rows.iter().filter(|row| now.is_proven(&row.id) != stood(row));
+    all.extend(otherwise.map(|row| Command::SetRowProof {
+        paper: paper(),
+        row: row.id.clone(),
+        proof: now.is_proven(&row.id),
+    }));
     all
 }
 

@@ -106,7 +106,7 @@ pub enum Command {
         /// Checked against the original.
         #[serde(default)]
         checked: Option<bool>,
-        /// What proves it is at hand.
+        /// What proves it is at hand, with every line of its list.
         #[serde(default)]
         proof: Option<bool>,
     },
@@ -139,6 +139,15 @@ pub enum Command {
         field: String,
         /// What stands in it.
         value: Option<Entry>,
+    },
+    /// Marks whether what proves a line of a list is at hand.
+    SetRowProof {
+        /// The paper's id.
+        paper: String,
+        /// The line's id.
+        row: String,
+        /// It is.
+        proof: bool,
     },
     /// Removes a line of a list.
     RemoveRow {
@@ -258,6 +267,9 @@ impl Command {
                     paper.changed.clear();
                 }
                 replace(&mut paper.checked, checked);
+                if proof.is_some() {
+                    paper.proven.clear();
+                }
                 replace(&mut paper.proof, proof);
             }
             Command::SetBox { paper, field, value } => {
@@ -280,10 +292,17 @@ impl Command {
                     find_paper(to, &paper)?.note_change("rows");
                 }
             }
+            Command::SetRowProof { paper, row, proof } => {
+                find_row(to, &paper, &row)?;
+                let paper = find_paper(to, &paper)?;
+                let otherwise = (proof != paper.proof).then_some(proof);
+                set(&mut paper.proven, row, otherwise);
+            }
             Command::RemoveRow { paper, row } => {
                 find_row(to, &paper, &row)?;
                 let paper = find_paper(to, &paper)?;
                 paper.rows.retain(|r| r.id != row);
+                paper.proven.remove(&row);
                 paper.note_change("rows");
             }
             Command::RemovePaper { paper } => {

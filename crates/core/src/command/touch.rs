@@ -161,6 +161,11 @@ pub(super) fn touches(command: &Command) -> Vec<Touch<'_>> {
             let place = Place { row: Some(row.clone()), ..Place::paper(paper, field) };
             touch(place, path, json(value))
         }
+        Command::SetRowProof { paper, row, proof } => {
+            let path = vec![Key("papers"), Id(paper), Key("proven"), Key(row)];
+            let place = Place { row: Some(row.clone()), ..Place::paper(paper, "") };
+            touch(place, path, json(proof))
+        }
         Command::RemoveRow { paper, row } => {
             let path = vec![Key("papers"), Id(paper), Key("rows"), Id(row)];
             let place = Place { row: Some(row.clone()), ..Place::paper(paper, "") };

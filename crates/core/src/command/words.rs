@@ -107,6 +107,11 @@ impl Telling<'_> {
                 let line = self.line(found, row);
                 format!("{} in line {line} of {}: {change}", label(about, field), self.paper(paper))
             }
+            Command::SetRowProof { paper, row, proof } => {
+                let line = self.line(self.before.paper(paper), row);
+                let told = if *proof { "is at hand" } else { "is not at hand" };
+                format!("Line {line} of {}: what proves it {told}", self.paper(paper))
+            }
             Command::RemoveRow { paper, row } => {
                 let found = self.before.paper(paper);
                 let cells = found.and_then(|p| p.row(row)).map(|r| self.cells(found, r)).unwrap_or_default();
