@@ -1,7 +1,7 @@
 //! `cargo xtask dist`: one archive with all that a server needs, for a machine that builds nothing.
 
 use crate::{
-    run::{Done, cargo, node, program, root, run},
+    run::{Done, cargo, has, node, program, root, run},
     setup,
 };
 use std::{fs, path::Path};
@@ -14,8 +14,18 @@ const BESIDE: [(&str, &str); 4] = [
     ("docs/coverage.md", "coverage.md"),
 ];
 
+/// What the application is made of: licences that are allowed, and from the registry alone. Known weaknesses are not looked
+/// up: their list would have to be fetched.
+pub fn deny() -> Done {
+    if !has("cargo-deny") {
+        run("Installing cargo-deny", cargo().args(["install", "--locked", "cargo-deny"]))?;
+    }
+    run("Licences and sources", cargo().args(["deny", "check", "bans", "licenses", "sources"]))
+}
+
 /// Builds it.
 pub fn dist() -> Done {
+    deny()?;
     setup::node_packages("web")?;
     run("Building the front end", node("web", "vite/bin/vite.js").arg("build"))?;
     run("Building the server", cargo().args(["build", "--release", "--package", "hembo"]))?;

@@ -13,6 +13,7 @@ const USAGE: &str =
     "cargo xtask start [--fresh] [--backups] [--port N]   set up, build and serve with demo data
 cargo xtask test   set up, then every check and test
 cargo xtask dist   build the archive that is installed elsewhere
+cargo xtask deny   what it is made of: licences that are allowed, from the registry alone
 cargo xtask sqlx   refresh the checked queries in .sqlx
 cargo xtask api    refresh the committed API description, types, schema and coverage";
 
@@ -23,6 +24,7 @@ fn main() -> ExitCode {
         ["start", options @ ..] => start::start(options),
         ["test"] => test::test(),
         ["dist"] => dist::dist(),
+        ["deny"] => dist::deny(),
         ["sqlx"] => test::refresh_queries(),
         ["api"] => test::refresh_api(),
         _ => Err(USAGE.to_owned()),
