@@ -186,7 +186,11 @@ async fn quick_moves() {
         step(4, until(month)).await.ok(422);
     }
     let until_may = step(4, until(5)).await.ok(200);
-    assert_eq!(cents(&wages(&until_may)), (cents(&wages(&undone)) * 5 + 6) / 12, "five twelfths, to the cent");
+    assert_eq!(
+        cents(&wages(&until_may)),
+        (cents(&wages(&undone)) * 5 + 6) / 12,
+        "five twelfths, to the cent"
+    );
     let child = step(5, json!({ "move": "child" })).await.ok(200);
     let people = child["household"]["people"].as_array().unwrap();
     assert_eq!(
@@ -199,7 +203,8 @@ async fn quick_moves() {
     step(7, json!({ "move": "earlier", "person": "nobody" })).await.ok(422);
     let papers = |opened: &Value| opened["household"]["papers"].as_array().unwrap().clone();
     let lists = papers(&earlier);
-    let list = lists.iter().find(|paper| paper["rows"].as_array().is_some_and(|rows| rows.len() > 1)).unwrap();
+    let list =
+        lists.iter().find(|paper| paper["rows"].as_array().is_some_and(|rows| rows.len() > 1)).unwrap();
     let without = |row: &Value| json!({ "move": "without", "paper": list["id"], "row": row });
     step(7, without(&json!("none of them"))).await.ok(422);
     let gone = step(7, without(&list["rows"][0]["id"])).await.ok(200);
