@@ -2353,7 +2353,7 @@ export interface components {
             owners?: components["schemas"]["Share"][] | null;
             /** @description The paper's id. */
             paper: string;
-            /** @description What proves it is at hand. */
+            /** @description What proves it is at hand, with every line of its list. */
             proof?: boolean | null;
             /** @description A new title. */
             title?: string | null;
@@ -2384,6 +2384,15 @@ export interface components {
             /** @description The line's id. */
             row: string;
             value?: components["schemas"]["Entry"] | null;
+        } | {
+            /** @enum {string} */
+            do: "set_row_proof";
+            /** @description The paper's id. */
+            paper: string;
+            /** @description It is. */
+            proof: boolean;
+            /** @description The line's id. */
+            row: string;
         } | {
             /** @enum {string} */
             do: "remove_row";
@@ -3960,6 +3969,10 @@ export interface components {
             owners: components["schemas"]["Share"][];
             /** @description What proves it is at hand: the original slip, the receipts. */
             proof?: boolean;
+            /** @description By line of its list, where it is otherwise: whether what proves that one is at hand. */
+            proven?: {
+                [key: string]: boolean;
+            };
             /** @description The lines of a list of receipts. */
             rows?: components["schemas"]["PaperRow"][];
             /**
@@ -4223,9 +4236,16 @@ export interface components {
             move: "without";
             /** @description The paper. */
             paper: string;
+            /** @description The line of its list; of the whole paper nothing. */
+            row?: string | null;
         } | {
+            /**
+             * Format: int32
+             * @description The last month, 1 to 11.
+             */
+            month: number;
             /** @enum {string} */
-            move: "half";
+            move: "until";
             /** @description The paper. */
             paper: string;
         } | {
