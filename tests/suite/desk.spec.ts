@@ -323,6 +323,22 @@ test("grandmother: what was not said is asked, and two homes have no more months
   ).toBeVisible();
 });
 
+test("each receipt tells whether its proof is at hand", async ({ page }) => {
+  const id = await openCopy(page, "Okonjo-Farrell");
+  await page.goto(`/h/${id}/papers?paper=medical`);
+  const line = (n: number) => page.getByLabel(`What proves line ${n} is at hand`);
+  await line(2).click();
+  await expect(page.getByLabel("It is at hand for 1 of 5 lines")).not.toBeChecked();
+  await noFindings(page, "A list with its proofs");
+  await page.getByLabel("It is at hand for").click();
+  await expect(page.getByLabel("It is at hand for 5 of 5 lines")).toBeChecked();
+  await line(1).click();
+  await expect(page.getByLabel("It is at hand for 4 of 5 lines")).toBeVisible();
+  await expect(line(1)).not.toBeChecked();
+  await page.keyboard.press("z");
+  await expect(line(1)).toBeChecked();
+});
+
 test("what is done beside the return is said so, and taken up again", async ({ page }) => {
   const id = await openCopy(page, "Vreeland-Mbeki");
   await page.goto(`/h/${id}/papers?paper=gifts`);

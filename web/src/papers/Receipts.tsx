@@ -27,9 +27,9 @@ const WIDTHS: Partial<Record<Field["kind"]["type"], string>> = {
   count: "min-w-18 w-18 text-right",
   number: "min-w-20 w-20 text-right",
   person: "min-w-36 w-36",
-  choice: "min-w-36 w-36",
+  choice: "min-w-32 w-36",
   yes_no: "min-w-24 w-24",
-  text: "min-w-52 w-72",
+  text: "min-w-40 w-72",
 };
 
 /** Whether a column holds a code or two. */
@@ -55,7 +55,7 @@ function fillNext(event: React.KeyboardEvent<HTMLElement>) {
 }
 
 function width({ kind }: Field) {
-  if (kind.type === "choice" && kind.options.some(({ label }) => label.length > 18)) return "min-w-36 w-64";
+  if (kind.type === "choice" && kind.options.some(({ label }) => label.length > 18)) return "min-w-32 w-64";
   if (kind.type === "count" && kind.max <= 12) return "min-w-14 w-14 text-right";
   if (isCode(kind)) return "min-w-9 w-10 text-center";
   if (kind.type === "text" && kind.max <= 20) return "min-w-32 w-36";
@@ -163,8 +163,12 @@ export function Receipts({ paper, kind, points, at, look }: Props) {
                 </Fragment>
               ))}
               <th scope="col" className="sticky right-0 bg-sheet py-1 text-right font-normal text-soft">
-                {areReceipts(kind) ? <span title="What proves the line is at hand">proof</span> : null}
-                <span className="sr-only">Remove</span>
+                {areReceipts(kind) && (
+                  <span title="What proves the line is at hand" className="pr-[30px]">
+                    ✓
+                  </span>
+                )}
+                <span className="sr-only">Proof, and remove</span>
               </th>
             </tr>
           </thead>
@@ -207,7 +211,7 @@ export function Receipts({ paper, kind, points, at, look }: Props) {
                   {r < rows.length && areReceipts(kind) && (
                     <input
                       type="checkbox"
-                      className="mr-1.5 size-[24px] scale-60 align-middle"
+                      className="size-[24px] scale-60 align-middle"
                       aria-label={`What proves line ${r + 1} is at hand`}
                       checked={isProven(paper, line.id ?? "")}
                       disabled={past}
