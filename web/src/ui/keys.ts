@@ -26,7 +26,9 @@ export function useKeysOn(): boolean {
 
 function isTyping(target: EventTarget | null) {
   const element = target as HTMLElement | null;
-  return !!element?.closest("input:not([type=checkbox]), select, textarea, [contenteditable], [role=dialog], [data-box]");
+  return !!element?.closest(
+    "input:not([type=checkbox]), select, textarea, [contenteditable], [role=dialog], [data-box]",
+  );
 }
 
 /** Escape leaves a box on the desk, so that the single keys work again; in a dialog it closes that. */
