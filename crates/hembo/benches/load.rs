@@ -1,6 +1,6 @@
 //! A practice under load: `cargo bench -p hembo --bench load`, some minutes with nothing else running. The server and its
 //! durable database are processes of their own; who edits is in this one, on the same cores.
-#![allow(missing_docs, clippy::unwrap_used, clippy::cast_precision_loss)]
+#![allow(missing_docs, clippy::unwrap_used, clippy::cast_precision_loss, clippy::float_arithmetic)]
 
 #[path = "../tests/practice/mod.rs"]
 mod practice;
