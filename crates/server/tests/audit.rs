@@ -38,16 +38,21 @@ async fn who_did_what_is_told_whichever_way_it_went() {
     preparer.get(&at("/sheets.xlsx")).await;
     let step = json!({ "base_revision": 2, "from": "in_work", "to": "ready" });
     preparer.post(&at("/progress"), step).await.ok(200);
+    for held in ["2030-01-01", "2030-01-02"] {
+        let hands = json!({ "worked_by": null, "reviewer": null, "held_until": held });
+        preparer.put(&at("/hands"), hands).await.ok(200);
+    }
     preparer.delete(&at("")).await.ok(204);
     preparer.post(&at("/restore"), json!({})).await.ok(204);
     let of_family = told(&office, "?household=okonjo").await;
-    let newest: Vec<_> = of_family.iter().take(8).cloned().collect();
+    let newest: Vec<_> = of_family.iter().take(9).cloned().collect();
     let me = "N. Ostrava";
     assert_eq!(
         newest,
         [
             row(me, "restored", ""),
             row(me, "deleted", ""),
+            row(me, "hands", "works on it: nobody; asked to review: nobody"),
             row(me, "moved", "in_work → ready"),
             row(me, "exported", "sheets.xlsx"),
             row(me, "exported", "file"),

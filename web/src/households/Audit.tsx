@@ -27,6 +27,7 @@ const WORDS: Record<string, string> = {
   pack_made: "made a pack",
   brought_back: "brought back",
   moved: "moved on",
+  hands: "put into hands",
   tried: "began a trial",
   figure: "rule figure",
   key: "key",
@@ -151,7 +152,9 @@ function Line({ row }: { row: AuditRow }) {
     <tr className="border-b border-rule align-top">
       <td className="w-28 py-1 pr-3 whitespace-nowrap text-soft">{moment(row.at)}</td>
       <td className="py-1 pr-3 whitespace-nowrap">
-        {row.by ?? <span className="text-soft">nobody known</span>}
+        {row.by ?? (
+          <span className="text-soft">{row.what === "refused" ? "nobody known" : "on the server"}</span>
+        )}
       </td>
       <td className="py-1 pr-3 whitespace-nowrap">
         <b className="font-semibold">{WORDS[row.what] ?? row.what}</b>

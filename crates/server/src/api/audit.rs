@@ -60,6 +60,7 @@ impl Kind {
                 "redone",
                 "brought_back",
                 "moved",
+                "hands",
                 "deleted",
                 "restored",
                 "archived",

@@ -316,7 +316,12 @@ pub async fn put_in_hands(
     }
     let held_until = hands.held_until.as_deref().filter(|day| !day.is_empty()).map(day).transpose()?;
     let hands = Hands { worked_by: hands.worked_by, reviewer: hands.reviewer, held_until };
-    if !store::put_in_hands(&app.database, id, &hands).await? {
+    let moves = (hands.worked_by, hands.reviewer) != (now.worked_by, now.reviewer);
+    let named =
+        |id: Option<Uuid>| people.iter().find(|one| Some(one.id) == id).map_or("nobody", |one| &one.name);
+    let noted =
+        format!("works on it: {}; asked to review: {}", named(hands.worked_by), named(hands.reviewer));
+    if !store::put_in_hands(&app.database, id, &hands, member.0.id, moves.then_some(&*noted)).await? {
         return Err(Problem::not_found("household"));
     }
     Desk::of(&app, id, &member).await?.shown().await

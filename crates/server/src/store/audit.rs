@@ -1,6 +1,6 @@
 //! The audit: who did what and when. Most of it the database writes by itself.
 
-use sqlx::PgPool;
+use sqlx::{PgExecutor, PgPool};
 use time::OffsetDateTime;
 use uuid::Uuid;
 
@@ -69,7 +69,7 @@ pub async fn rows(database: &PgPool, wanted: &Wanted<'_>) -> Result<Vec<Row>, sq
 /// # Errors
 /// When the database fails.
 pub async fn note(
-    database: &PgPool,
+    database: impl PgExecutor<'_>,
     what: &str,
     by: Option<Uuid>,
     household: Option<Uuid>,

@@ -1,5 +1,6 @@
 //! Where households stand in the practice's hands: their states of work, who works on them and who reviews them.
 
+use super::audit;
 use crate::stage::Stage;
 use serde_json::Value;
 use sqlx::{PgPool, PgTransaction};
@@ -186,11 +187,18 @@ pub struct Hands {
     pub held_until: Option<Date>,
 }
 
-/// Puts a household into people's hands. Whether there was one.
+/// Puts a household into people's hands, noted in the audit where other people have it then. Whether there was one.
 ///
 /// # Errors
 /// When the database fails.
-pub async fn put_in_hands(database: &PgPool, id: Uuid, hands: &Hands) -> Result<bool, sqlx::Error> {
+pub async fn put_in_hands(
+    database: &PgPool,
+    id: Uuid,
+    hands: &Hands,
+    by: Uuid,
+    noted: Option<&str>,
+) -> Result<bool, sqlx::Error> {
+    let mut transaction = database.begin().await?;
     let done = sqlx::query!(
         "update households set worked_by = $2, reviewer = $3, held_until = $4
          where id = $1 and deleted_at is null",
@@ -199,7 +207,12 @@ pub async fn put_in_hands(database: &PgPool, id: Uuid, hands: &Hands) -> Result<
         hands.reviewer,
         hands.held_until
     )
-    .execute(database)
-    .await?;
-    Ok(done.rows_affected() == 1)
+    .execute(&mut *transaction)
+    .await?
+    .rows_affected();
+    if let (1, Some(noted)) = (done, noted) {
+        audit::note(&mut *transaction, "hands", Some(by), Some(id), noted).await?;
+    }
+    transaction.commit().await?;
+    Ok(done == 1)
 }
