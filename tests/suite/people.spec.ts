@@ -1,5 +1,5 @@
 // The people of a practice: invited by a link, signed in, barred.
-import { expect, test } from "@playwright/test";
+import { expect, type Page, test } from "@playwright/test";
 import { noFindings, openCopy, signInAnew, signInAs, signInAsAdministrator } from "./desk";
 
 test("someone is invited, sets a password once, works, and is barred at once", async ({ page, browser }) => {
@@ -84,6 +84,29 @@ test("households are seen in the own hands alone where the practice wants it, an
   await expect(account.getByRole("listitem")).toHaveCount(1);
   await second.reload();
   await expect(second.getByRole("heading", { name: "Sign in" })).toBeVisible();
+});
+
+test("an empty list tells what is done first, and why it is empty", async ({ page, browser }) => {
+  const empty = async (of: Page, changes: (practice: { people: unknown[] }) => object) => {
+    const rows = { rows: [], count: 0, blocked: 0, years: [] };
+    await of.route("**/api/households?*", (route) => route.fulfill({ json: rows }));
+    await of.route("**/api/practice", async (route) => {
+      const practice = await (await route.fetch()).json();
+      await route.fulfill({ json: { ...practice, ...changes(practice) } });
+    });
+    await of.goto("/");
+  };
+  await signInAsAdministrator(page);
+  await empty(page, ({ people }) => ({ people: people.slice(0, 1) }));
+  await expect(page.getByRole("heading", { name: "No household yet" })).toBeVisible();
+  await noFindings(page, "an empty list");
+  await page.getByRole("button", { name: "invite who works here" }).click();
+  await expect(page.getByRole("dialog", { name: "The practice" })).toBeVisible();
+  const other = await (await browser.newContext()).newPage();
+  await signInAs(other, "demo");
+  await empty(other, () => ({ own_sight: true }));
+  await expect(other.getByRole("heading", { name: "No household in your hands" })).toBeVisible();
+  await expect(other.getByText("An administrator puts those of the practice into hands")).toBeVisible();
 });
 
 test("many households are put into somebody's hands at once", async ({ page }) => {

@@ -11,6 +11,7 @@ import { useKeys } from "../ui/keys";
 import { Blank, Button, Key, Waiting } from "../ui/pieces";
 import { Filters } from "./Filters";
 import { HouseholdTable } from "./HouseholdTable";
+import { usePractice } from "./usePractice";
 
 const CarryForward = later(() => import("./CarryForward"), "CarryForward");
 const Divide = later(() => import("./Divide"), "Divide");
@@ -152,12 +153,7 @@ export function Households() {
           </Blank>
         )}
         {first?.count === 0 && !narrowed && (
-          <Blank title="No household yet">
-            <p className="mb-3">Make one with its filers, or bring one in from a household file.</p>
-            <Button tone="main" onClick={() => setMaking(true)}>
-              Make the first household
-            </Button>
-          </Blank>
+          <NoneYet make={() => setMaking(true)} invite={() => setPractice(true)} />
         )}
         {first?.count === 0 && narrowed && (
           <Blank title={sought ? `Nothing matches “${sought}”` : "No household is like that"}>
@@ -225,6 +221,34 @@ export function Households() {
 export function lawOf(row: HouseholdRow, packs: PackInfo[] | undefined) {
   const name = packs?.find((p) => p.id === row.country)?.name ?? row.country;
   return row.summary.locality ? `${name} · ${row.summary.locality}` : name;
+}
+
+/** Where the list is empty: what is done first, and why others' households are not there. */
+function NoneYet({ make, invite }: { make: () => void; invite: () => void }) {
+  const administers = useWho().data?.role === "administrator";
+  const practice = usePractice().data;
+  const alone = practice?.own_sight && !administers;
+  return (
+    <Blank title={alone ? "No household in your hands" : "No household yet"}>
+      {alone && (
+        <p className="mb-3">
+          An administrator puts those of the practice into hands; a new one lies in yours.
+        </p>
+      )}
+      <p className="mb-3">Make one with its filers, or bring one in from a household file.</p>
+      <Button tone="main" onClick={make}>
+        {alone ? "Make a household" : "Make the first household"}
+      </Button>
+      {administers && practice?.people.length === 1 && (
+        <p className="mt-3">
+          Nobody else is here yet:{" "}
+          <Button tone="quiet" onClick={invite}>
+            invite who works here
+          </Button>
+        </p>
+      )}
+    </Blank>
+  );
 }
 
 function told({ count: found, blocked, years }: HouseholdPage, sought: string) {
