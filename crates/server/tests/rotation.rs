@@ -208,7 +208,7 @@ async fn one_rotates_at_a_time() {
     let refused = practice.rotated(Duration::ZERO).await.unwrap_err();
     assert!(refused.contains("Somebody else rotates"), "{refused}");
     assert_eq!(fs::read(&practice.key).unwrap().len(), seal::KEY);
-    sqlx::Connection::close(held.unwrap()).await.unwrap();
+    keys::release(held.unwrap()).await.unwrap();
     practice.rotated(Duration::ZERO).await.unwrap();
 }
 

@@ -1,11 +1,12 @@
 // What proves a paper or each line of its list, whether it is at hand, and until when it is kept.
-import type { Paper, PaperKind } from "../api/types";
+import type { Outcome, Paper, PaperKind } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 import { count, dayOf } from "../ui/format";
 
-/** Whether the lines of a list are receipts, of which each has its own proof. */
-export function areReceipts(kind: PaperKind | undefined) {
-  return kind?.columns.some((column) => column.kind.type === "amount") ?? false;
+/** Whether the lines of a list are receipts, of which each has its own proof; those of a ledger that is worked out are none. */
+export function hasProofs(paper: Paper, kind: PaperKind | undefined, outcome: Outcome) {
+  const drawn = outcome.papers.find((one) => one.paper === paper.id)?.drawn;
+  return !drawn && (kind?.columns.some((column) => column.kind.type === "amount") ?? false);
 }
 
 /** Whether what proves a line is at hand. */
@@ -18,7 +19,8 @@ export function Proof({ paper }: { paper: Paper }) {
   const rows = paper.rows ?? [];
   const proven = rows.filter((row) => isProven(paper, row.id ?? "")).length;
   const whole = rows.length > 0 ? proven === rows.length : paper.proof === true;
-  const byLine = areReceipts(pack.paper_kinds.find((kind) => kind.id === paper.kind)) && rows.length > 0;
+  const kind = pack.paper_kinds.find((one) => one.id === paper.kind);
+  const byLine = rows.length > 0 && hasProofs(paper, kind, opened.outcome);
   const keeping = pack.keeping[String(opened.household.year)];
   return (
     <section>

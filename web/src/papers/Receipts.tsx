@@ -7,7 +7,7 @@ import { count, decimal, exact, isZero } from "../ui/format";
 import { Button } from "../ui/pieces";
 import { PointNote } from "./PaperForm";
 import { PayerOptions } from "./PayerOptions";
-import { areReceipts, isProven } from "./Proof";
+import { hasProofs, isProven } from "./Proof";
 import { useOffered } from "./payers";
 import { TableIn } from "./TableIn";
 
@@ -27,9 +27,9 @@ const WIDTHS: Partial<Record<Field["kind"]["type"], string>> = {
   count: "min-w-18 w-18 text-right",
   number: "min-w-20 w-20 text-right",
   person: "min-w-36 w-36",
-  choice: "min-w-32 w-36",
+  choice: "min-w-36 w-36",
   yes_no: "min-w-24 w-24",
-  text: "min-w-40 w-72",
+  text: "min-w-36 w-72",
 };
 
 /** Whether a column holds a code or two. */
@@ -55,7 +55,7 @@ function fillNext(event: React.KeyboardEvent<HTMLElement>) {
 }
 
 function width({ kind }: Field) {
-  if (kind.type === "choice" && kind.options.some(({ label }) => label.length > 18)) return "min-w-32 w-64";
+  if (kind.type === "choice" && kind.options.some(({ label }) => label.length > 18)) return "min-w-36 w-64";
   if (kind.type === "count" && kind.max <= 12) return "min-w-14 w-14 text-right";
   if (isCode(kind)) return "min-w-9 w-10 text-center";
   if (kind.type === "text" && kind.max <= 20) return "min-w-32 w-36";
@@ -111,6 +111,7 @@ export function Receipts({ paper, kind, points, at, look }: Props) {
     const cell = made(row, column);
     return cell ? TONES[cell.tone] : "";
   };
+  const proofs = hasProofs(paper, kind, opened.outcome);
   // The sum stands below the column that it adds up; what is worked out of all lines stands beside the list.
   const summed = drawn?.stands ? -1 : kind.columns.findIndex((c) => c.id === kind.headline);
   const before = paper.before?.[kind.headline];
@@ -163,7 +164,7 @@ export function Receipts({ paper, kind, points, at, look }: Props) {
                 </Fragment>
               ))}
               <th scope="col" className="sticky right-0 bg-sheet py-1 text-right font-normal text-soft">
-                {areReceipts(kind) && (
+                {proofs && (
                   <span title="What proves the line is at hand" className="pr-[30px]">
                     ✓
                   </span>
@@ -208,7 +209,7 @@ export function Receipts({ paper, kind, points, at, look }: Props) {
                   </Fragment>
                 ))}
                 <td className="sticky right-0 bg-sheet text-right whitespace-nowrap">
-                  {r < rows.length && areReceipts(kind) && (
+                  {r < rows.length && proofs && (
                     <input
                       type="checkbox"
                       className="size-[24px] scale-60 align-middle"

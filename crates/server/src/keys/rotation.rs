@@ -15,7 +15,7 @@ use crate::{
 };
 use hembo_core::{Registry, file, secret};
 use serde_json::Value;
-use sqlx::{Connection, PgPool};
+use sqlx::PgPool;
 use std::{
     collections::BTreeMap,
     fs,
@@ -86,7 +86,7 @@ pub async fn rotated(file: &Path, database: &PgPool, registry: &Registry, wait: 
     let held =
         held.ok_or_else(|| io::Error::other("Somebody else rotates the keys of this database now."))?;
     let done = alone(file, database, registry, wait).await;
-    held.close().await.map_err(io::Error::other)?;
+    rows::release(held).await.map_err(io::Error::other)?;
     done
 }
 

@@ -1,7 +1,7 @@
 //! The practice's keys that the database knows, and what each of them sealed.
 
 use serde_json::Value;
-use sqlx::{PgConnection, PgPool};
+use sqlx::{Connection, PgConnection, PgPool};
 use uuid::Uuid;
 
 /// What the one key of before keys had names is called until the file tells its name.
@@ -83,6 +83,15 @@ pub async fn hold(database: &PgPool) -> Result<Option<PgConnection>, sqlx::Error
     let held = sqlx::query_scalar!(r#"select pg_try_advisory_lock($1) as "held!""#, LOCK);
     let held = held.fetch_one(&mut connection).await?;
     Ok(held.then_some(connection))
+}
+
+/// Gives the right to seal anew back: at once, and not when the database finds that the connection is gone.
+///
+/// # Errors
+/// When the database fails.
+pub async fn release(mut held: PgConnection) -> Result<(), sqlx::Error> {
+    sqlx::query("select pg_advisory_unlock($1)").bind(LOCK).execute(&mut held).await?;
+    held.close().await
 }
 
 /// How much is sealed with other keys than this one.
