@@ -120,6 +120,66 @@ test("the lowest ways stand side by side, line by line", async ({ page }) => {
   );
 });
 
+test("ways of choice stand beside the chosen one, in the lines that differ or in all", async ({ page }) => {
+  const id = await openCopy(page, "Vreeland-Mbeki");
+  await page.goto(`/h/${id}/ways`);
+  const compared = page.getByRole("region", { name: "Only lines that differ" });
+  const heads = compared.getByRole("columnheader");
+  await expect(heads).toHaveCount(4);
+  await compared.getByRole("checkbox", { name: "Beside: but sales tax" }).press("Space");
+  await expect(heads).toHaveCount(3);
+  await expect(heads.nth(2)).toContainText("but sales tax by the table+1,657");
+  await expect(compared.getByRole("row", { name: /^Total tax/ })).toContainText("11,14112,798");
+  // Its curve lies over that of the lowest ways, drawn and as a table.
+  await expect(page.getByRole("img", { name: /^Tax on the next hundred/ })).toHaveAttribute(
+    "aria-label",
+    /and but sales tax by the table over it/,
+  );
+  await page.getByRole("button", { name: "As a table" }).click();
+  await expect(page.getByRole("columnheader", { name: "Total, but sales tax by the table" })).toBeVisible();
+  await page.getByRole("button", { name: "Drawn" }).click();
+  await compared.getByRole("checkbox", { name: "Beside: but standard" }).check();
+  await compared
+    .getByRole("checkbox", { name: /^Beside: but separate, / })
+    .first()
+    .check();
+  await expect(heads).toHaveCount(5);
+  // Four columns are the most; one that is taken away makes room.
+  const other = compared.getByRole("checkbox", { name: /^Beside: but separate/ }).first();
+  await expect(other).toBeDisabled();
+  await compared.getByRole("checkbox", { name: "Beside: but standard" }).uncheck();
+  await expect(other).toBeEnabled();
+  await expect(compared).not.toContainText("Adjusted gross income");
+  await compared.getByRole("button", { name: "All lines" }).press("Enter");
+  await expect(compared.getByRole("row", { name: /^Adjusted gross income/ })).toBeVisible();
+  await noFindings(page, "ways of choice");
+  // The trail of a figure is that of its way.
+  await compared.getByRole("button", { name: "Total tax, but sales tax by the table: 12,798" }).click();
+  await expect(page.getByRole("dialog", { name: "But sales tax by the table" })).toContainText("12,798");
+  await page.keyboard.press("Escape");
+  await compared.getByRole("button", { name: "The lowest beside" }).click();
+  await compared.getByRole("button", { name: "Only those that differ" }).click();
+  await expect(heads).toHaveCount(4);
+});
+
+test("what is left to later years has its worth, and ways within a tolerance stand once", async ({
+  page,
+}) => {
+  const id = await openCopy(page, "Vreeland-Mbeki");
+  await page.goto(`/h/${id}/ways`);
+  const compared = page.getByRole("region", { name: "Only lines that differ" });
+  await expect(compared.locator("ol > li")).toHaveCount(8);
+  await compared.getByLabel("Equal within").fill("214");
+  await compared.getByLabel("Equal within").press("Enter");
+  await expect(compared.locator("ol > li")).toHaveCount(6);
+  await expect(compared.locator("ol > li").first()).toContainText("nearly tie");
+  await page.reload();
+  await expect(compared.locator("ol > li")).toHaveCount(6);
+  await compared.getByLabel("Equal within").fill("");
+  await compared.getByLabel("Equal within").press("Enter");
+  await expect(compared.locator("ol > li")).toHaveCount(8);
+});
+
 test("a decision tells where it turns, along the amount that was chosen", async ({ page }) => {
   const id = await openCopy(page, "Vreeland-Mbeki");
   await page.goto(`/h/${id}/ways`);

@@ -130,6 +130,15 @@ impl Check<'_> {
         if let Some(before) = &household.before {
             self.last_year(before);
         }
+        for (line, worth) in &household.worth {
+            let at = format!("/worth/{}", line.escape_default());
+            if !self.pack.declared().carries.iter().any(|carry| carry.line == line && carry.leaves()) {
+                self.fault(&at, "Nothing of this line is left to later years.");
+            }
+            if *worth > Rate::ONE {
+                self.fault(at, "A unit is worth one at the most: write 0.25 for a quarter of it.");
+            }
+        }
         let pins = household.pins.iter().map(|(key, value)| ("/pins", key, value));
         let why = household.pin_reasons.iter().map(|(key, value)| ("/pin_reasons", key, value));
         let reasons = household.dismissed.iter().map(|(key, value)| ("/dismissed", key, &value.reason));

@@ -39,6 +39,17 @@ pub fn instalments(all: Money, days: &[Date], unit: Money) -> Vec<(Date, Money)>
     days.iter().map(|day| (*day, Money::from_cents(each))).collect()
 }
 
+/// The same day so many months later, or the last of a shorter month.
+pub fn months_after(day: Date, months: u8) -> Date {
+    let (mut year, mut month) = (day.year(), day.month());
+    for _ in 0..months {
+        month = month.next();
+        year += i32::from(month == Month::January);
+    }
+    let last = month.length(year);
+    Date::from_calendar_date(year, month, day.day().min(last)).unwrap_or(Date::MAX)
+}
+
 /// Whether a day is a Saturday or a Sunday.
 pub fn is_weekend(day: Date) -> bool {
     matches!(day.weekday(), Weekday::Saturday | Weekday::Sunday)
@@ -96,6 +107,18 @@ mod tests {
             date!(2008 - 03 - 23),
         ] {
             assert_eq!(easter(day.year()), day);
+        }
+    }
+
+    #[test]
+    fn months_end_where_a_shorter_one_does() {
+        for (day, then) in [
+            (date!(2025 - 11 - 01), date!(2026 - 05 - 01)),
+            (date!(2025 - 12 - 31), date!(2026 - 06 - 30)),
+            (date!(2025 - 08 - 31), date!(2026 - 02 - 28)),
+            (date!(2023 - 08 - 31), date!(2024 - 02 - 29)),
+        ] {
+            assert_eq!(months_after(day, 6), then, "{day}");
         }
     }
 

@@ -115,25 +115,32 @@ impl Spot<'_> {
 }
 
 /// The household's lowest tax along an amount, from zero to at least twice its amount, in `points` steps, and where its
-/// decisions turn.
-pub fn curve(household: &Household, registry: &Registry, spot: Spot<'_>, points: i64, stop: &Stop) -> Curve {
+/// decisions turn. Where a way is `held`, by option as it stands in files, only what is lawful with it.
+pub fn curve(
+    household: &Household,
+    registry: &Registry,
+    spot: Spot<'_>,
+    held: &BTreeMap<String, String>,
+    points: i64,
+    stop: &Stop,
+) -> Curve {
     let Some(now) = spot.now(household) else { return Curve::default() };
     let width = (now * 2)
         .max(Money::whole(100_000))
         .steps_of(Money::whole(1_000 * points), hembo_money::Rounding::Up);
     let step = Money::whole(1_000) * width;
-    let along = Along { household, registry, spot, stop };
-    let amounts = (0..=points + 1).map(|i| step * i);
-    let steps: Vec<_> = amounts.map_while(|amount| along.at(amount, None)).collect();
+    let along = Along { household, registry, spot, held, stop };
+    let steps: Vec<_> = (0..=points + 1).map(|i| along.at(step * i, None)).collect();
     let hundreds = step.steps_of(Money::whole(100), hembo_money::Rounding::Down);
-    let point = |pair: &[At]| CurvePoint {
-        amount: pair[0].amount,
-        total: pair[0].total,
-        next_hundred: Money::from_cents((pair[1].total - pair[0].total).cents() / hundreds),
+    let point = |(one, next): (&At, &At)| CurvePoint {
+        amount: one.amount,
+        total: one.total,
+        next_hundred: Money::from_cents((next.total - one.total).cents() / hundreds),
     };
+    let pairs = steps.windows(2).filter_map(|pair| pair[0].as_ref().zip(pair[1].as_ref()));
     Curve {
-        points: steps.windows(2).map(point).collect(),
-        turns: steps.windows(2).flat_map(|pair| along.turns(&pair[0], &pair[1])).collect(),
+        points: pairs.clone().map(point).collect(),
+        turns: pairs.flat_map(|(low, high)| along.turns(low, high)).collect(),
     }
 }
 
@@ -142,6 +149,7 @@ struct Along<'a> {
     household: &'a Household,
     registry: &'a Registry,
     spot: Spot<'a>,
+    held: &'a BTreeMap<String, String>,
     stop: &'a Stop,
 }
 
@@ -154,10 +162,11 @@ struct At {
 }
 
 impl Along<'_> {
-    /// With that amount, holding an option where one is named.
-    fn at(&self, amount: Money, held: Option<(&str, &str)>) -> Option<At> {
+    /// With that amount and the way that is held, holding one more option where one is named.
+    fn at(&self, amount: Money, tried: Option<(&str, &str)>) -> Option<At> {
         let mut household = self.spot.with(self.household, amount);
-        household.pins.extend(held.map(|(decision, option)| (decision.to_owned(), option.to_owned())));
+        household.pins.extend(self.held.clone());
+        household.pins.extend(tried.map(|(decision, option)| (decision.to_owned(), option.to_owned())));
         if !faults(&household, self.registry).is_empty() {
             return None;
         }
@@ -167,7 +176,9 @@ impl Along<'_> {
         let pins = pins_of(&household, &*case);
         // Pins that no lawful way holds are set aside, as in the outcome; an option that is tried is not.
         let found = match lowest(&*case, &pins, self.stop).ok()? {
-            None if held.is_none() => lowest(&*case, &BTreeMap::new(), self.stop).ok()?,
+            None if tried.is_none() && self.held.is_empty() => {
+                lowest(&*case, &BTreeMap::new(), self.stop).ok()?
+            }
             found => found,
         }?;
         let taken = case.decisions().iter().enumerate().filter_map(|(d, about)| {

@@ -44,6 +44,9 @@ pub struct Household {
     /// Why they are held, where somebody said: decision → reason. Printed with the way.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub pin_reasons: BTreeMap<String, String>,
+    /// What a unit of what is left to later years is worth to the preparer, at most one: line → value.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub worth: BTreeMap<String, Rate>,
     /// Open points put aside: point → reason.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub dismissed: BTreeMap<String, Dismissal>,

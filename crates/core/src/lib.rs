@@ -6,6 +6,7 @@
 
 pub mod about_box;
 pub mod asking;
+pub mod birthdays;
 pub mod brought;
 pub mod certificate;
 pub mod check;

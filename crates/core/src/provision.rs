@@ -210,7 +210,7 @@ impl Declared {
             let paper = self.papers.iter().find(|paper| paper.id == carry.paper);
             let goes = |paper: &PaperKind| match carry.into {
                 CarriedTo::ByHand => true,
-                CarriedTo::Box(id) => paper.field(id).is_some(),
+                CarriedTo::Box(id) | CarriedTo::Told(id) => paper.field(id).is_some(),
                 CarriedTo::Rows { column, says } => {
                     let ids = [Some(column), Some("year"), says.map(|(id, _)| id)];
                     ids.into_iter().flatten().all(|id| paper.column(id).is_some())

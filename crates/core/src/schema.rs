@@ -68,6 +68,14 @@ fn country(pack: &dyn Pack) -> Value {
         ("before", before(), false),
         ("pins", map("Options held: decision → option."), false),
         ("pin_reasons", map("Why they are held: decision → reason."), false),
+        (
+            "worth",
+            json!({
+                "description": "What a unit of what is left to later years is worth to the preparer: line → decimal text, at most 1.",
+                "type": "object", "additionalProperties": { "type": "string", "pattern": "^(0(\\.[0-9]{1,9})?|1)$" }
+            }),
+            false,
+        ),
         ("dismissed", dismissals("Open points put aside: point"), false),
         ("refused", dismissals("Slips that were offered and refused: slip"), false),
         (

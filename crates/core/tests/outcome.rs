@@ -8,12 +8,15 @@ use hembo_core::{
     Household, Outcome, asking, effect, file,
     forms::Forms,
     household::Dismissal,
-    outcome::{LineInput, Wanted, reckon_until, trail},
+    outcome::{
+        Beside, ComparedRow, LineInput, MOST_COLUMNS, Standing, Wanted, compared, reckon_until, trail,
+    },
     reckon, schema,
     search::Stop,
 };
 use hembo_money::Money;
 use serde_json::json;
+use std::collections::BTreeMap;
 
 fn household() -> Household {
     file::read(file().to_string().as_bytes(), &REGISTRY).unwrap()
@@ -75,7 +78,7 @@ fn effects_are_the_same_computation_on_a_changed_copy() {
     assert_eq!((list.with_more, list.without), (None, Money::whole(20)));
     assert!(effect::of_paper(&household(), &REGISTRY, "none", Money::CENT, &Stop::default()).is_none());
     let spot = effect::Spot { paper: "pay", row: None, field: "pay" };
-    let curve = effect::curve(&household(), &REGISTRY, spot, 10, &Stop::default());
+    let curve = effect::curve(&household(), &REGISTRY, spot, &BTreeMap::new(), 10, &Stop::default());
     assert_eq!(
         (curve.points.len(), curve.points[10].amount, curve.points[10].next_hundred),
         (11, Money::whole(100_000), Money::whole(20))
@@ -158,6 +161,31 @@ fn a_trail_is_the_lines_around_one() {
     assert_eq!(around("at.tax", 1), ["at.pay", "at.gifts", "at.tax"]);
     assert_eq!(around("at.pay", 0), ["at.pay", "at.tax"]);
     assert_eq!(trail(&outcome.lines, "at.tax", &["return/1"], 2).len(), 0);
+}
+
+#[test]
+fn ways_of_choice_stand_side_by_side() {
+    let household = household();
+    let all = reckon(&household, &REGISTRY).unwrap();
+    let (chosen, last) = (all.ways.first().unwrap(), all.ways.last().unwrap());
+    let beside = |ways: Vec<BTreeMap<String, String>>, all_rows: bool| {
+        compared(&household, &REGISTRY, &Beside { ways, all_rows }, &Stop::default()).unwrap()
+    };
+    let gone = BTreeMap::from([("gone".to_owned(), "x".to_owned())]);
+    let two = beside(vec![gone, last.options.clone()], false);
+    let columns: Vec<_> = two.ways.iter().map(|way| (way.standing, way.total, &way.options)).collect();
+    assert_eq!(
+        columns,
+        [(Standing::Lowest, chosen.total, &chosen.options), (Standing::Beside, last.total, &last.options)]
+    );
+    assert_eq!(two.ways[1].more, last.total - chosen.total);
+    // Every row has its columns, and all rows are more than those that differ.
+    let whole = beside(vec![last.options.clone()], true);
+    assert!(two.rows.iter().chain(&whole.rows).all(|row| row.amounts.len() == 2));
+    let lines = |rows: &[ComparedRow]| rows.iter().filter(|row| !row.line.is_empty()).count();
+    assert!(lines(&whole.rows) > lines(&two.rows));
+    assert_eq!(beside(vec![last.options.clone(); 7], false).ways.len(), MOST_COLUMNS);
+    assert_eq!(beside(Vec::new(), false).ways.len(), 1);
 }
 
 #[test]

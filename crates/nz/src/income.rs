@@ -37,7 +37,7 @@ lines! {
 
 const CARRIES: &[Carry] = &[
     Carry { line: CARRIED, paper: last_assessment::PAPER, into: CarriedTo::Box("losses") },
-    Carry { line: TAXABLE, paper: last_assessment::PAPER, into: CarriedTo::Box("taxable.1") },
+    Carry { line: TAXABLE, paper: last_assessment::PAPER, into: CarriedTo::Told("taxable.1") },
 ];
 
 /// The income of a return.

@@ -45,7 +45,7 @@ lines! {
 }
 
 const CARRIES: &[Carry] =
-    &[Carry { line: INCOME, paper: last_assessment::PAPER, into: CarriedTo::Box("funds.1") }];
+    &[Carry { line: INCOME, paper: last_assessment::PAPER, into: CarriedTo::Told("funds.1") }];
 
 open_points! {
     RATE_LOW = look "C25", "ITA HM 57, HM 60", "Tell the fund the right rate; the difference is paid with this year.";

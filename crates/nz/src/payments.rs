@@ -69,7 +69,7 @@ lines! {
 }
 
 const CARRIES: &[Carry] =
-    &[Carry { line: RESIDUAL, paper: crate::last_assessment::PAPER, into: CarriedTo::Box("residual") }];
+    &[Carry { line: RESIDUAL, paper: crate::last_assessment::PAPER, into: CarriedTo::Told("residual") }];
 
 open_points! {
     SMALL = look "C69", "TAA 22J", "Nothing is to be paid.";

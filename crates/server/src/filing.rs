@@ -70,6 +70,7 @@ pub fn without_own_work(household: &Household) -> Household {
     sent.refused.clear();
     sent.pins.clear();
     sent.pin_reasons.clear();
+    sent.worth.clear();
     sent.before = None;
     sent
 }

@@ -10,7 +10,7 @@ use hembo_core::{
     Household, Outcome, Pack, Registry,
     check::Fault,
     file,
-    outcome::{self, Line, NAMED_WAYS, NotForward, Unreckoned, Wanted},
+    outcome::{self, Beside, Comparison, Line, NAMED_WAYS, NotForward, Unreckoned, Wanted},
     point::Weight,
     search::Stop,
 };
@@ -164,10 +164,14 @@ async fn by_rules(
     let run = move |stop: &Stop| {
         outcome::reckon_until(&household, &registry, wanted, stop).map(|outcome| (household, outcome))
     };
-    on_a_core(app, run).await?.map_err(|why| match why {
+    on_a_core(app, run).await?.map_err(unreckoned)
+}
+
+fn unreckoned(why: Unreckoned) -> Problem {
+    match why {
         Unreckoned::Faults(faults) => Problem::invalid(faults),
         Unreckoned::Stopped => Problem::busy(),
-    })
+    }
 }
 
 /// A household carried forward into the next year.
@@ -199,6 +203,18 @@ pub async fn of_revision(app: &App, id: Uuid, revision: i64, wanted: Wanted) -> 
 async fn stored(app: &App, id: Uuid, revision: i64) -> Answer<Revision> {
     let found = store::revision(&app.database, id, revision).await?;
     found.ok_or_else(|| Problem::not_found("revision"))
+}
+
+/// The chosen way of a revision beside others of choice.
+///
+/// # Errors
+/// When there is no such revision.
+pub async fn compared(app: &App, id: Uuid, revision: i64, beside: Beside) -> Answer<Comparison> {
+    let found = stored(app, id, revision).await?;
+    let household = read(app, id, &found.state)?;
+    let registry = app.rules.now(&app.database).await?;
+    let run = move |stop: &Stop| outcome::compared(&household, &registry, &beside, stop);
+    on_a_core(app, run).await?.map_err(unreckoned)
 }
 
 /// The lines of another way of a revision with their trails, by what it takes of each decision.

@@ -548,6 +548,13 @@ async fn trails_ways_and_forms_are_asked_for_when_they_are_opened() {
     assert!(lines.len() > ids.len() && lines.iter().all(|l| l.get("inputs").is_none()));
     let ways = client.get(&at("ways")).await.ok(200);
     assert!(ways["compared"]["rows"].as_array().unwrap().len() > 2);
+    let beside = |ways: &str| at(&format!("ways/beside?ways={ways}&all_rows=true"));
+    let chosen =
+        client.get(&beside("us.deduction=standard,us.status=joint;us.status=separate")).await.ok(200);
+    let standings: Vec<_> = chosen["ways"].as_array().unwrap().iter().map(|way| &way["standing"]).collect();
+    assert_eq!(standings, ["lowest", "beside", "beside"]);
+    assert_eq!(chosen["ways"][1]["more"], "214.00");
+    assert!(chosen["rows"].as_array().unwrap().len() > ways["compared"]["rows"].as_array().unwrap().len());
     let forms = client.get(&at("schedules")).await.ok(200);
     assert_eq!(forms[0]["forms"][0]["name"], "Form 1040");
 

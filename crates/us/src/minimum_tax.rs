@@ -38,7 +38,7 @@ pub static PROVISION: Provision = Provision {
 };
 
 /// What is left goes into the next year.
-const CARRIES: &[Carry] = &[Carry { line: MINIMUM_TAX, paper: "8801", into: CarriedTo::Box("16") }];
+const CARRIES: &[Carry] = &[Carry { line: MINIMUM_TAX, paper: "8801", into: CarriedTo::Told("16") }];
 
 lines! {
     INCOME = "us.6251.4", "Minimum taxable income", "IRC §§55(b)(2), 56, 57",

@@ -38,10 +38,10 @@ pub static PROVISION: Provision = Provision {
 
 /// What is left goes into the next year.
 const CARRIES: &[Carry] = &[
-    Carry { line: PENSION_NEXT, paper: "8915-F", into: CarriedTo::Box("14") },
-    Carry { line: PENSION_AFTER, paper: "8915-F", into: CarriedTo::Box("14.next") },
-    Carry { line: IRA_NEXT, paper: "8915-F", into: CarriedTo::Box("25") },
-    Carry { line: IRA_AFTER, paper: "8915-F", into: CarriedTo::Box("25.next") },
+    Carry { line: PENSION_NEXT, paper: "8915-F", into: CarriedTo::Told("14") },
+    Carry { line: PENSION_AFTER, paper: "8915-F", into: CarriedTo::Told("14.next") },
+    Carry { line: IRA_NEXT, paper: "8915-F", into: CarriedTo::Told("25") },
+    Carry { line: IRA_AFTER, paper: "8915-F", into: CarriedTo::Told("25.next") },
 ];
 
 lines! {

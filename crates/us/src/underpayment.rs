@@ -42,8 +42,8 @@ pub static PROVISION: Provision = Provision {
 
 /// What is left goes into the next year.
 const CARRIES: &[Carry] = &[
-    Carry { line: CURRENT, paper: "Last year", into: CarriedTo::Box("tax") },
-    Carry { line: income::AGI, paper: "Last year", into: CarriedTo::Box("agi") },
+    Carry { line: CURRENT, paper: "Last year", into: CarriedTo::Told("tax") },
+    Carry { line: income::AGI, paper: "Last year", into: CarriedTo::Told("agi") },
 ];
 
 lines! {

@@ -39,8 +39,8 @@ lines! {
 
 const CARRIES: &[Carry] = &[
     Carry { line: CARRIED, paper: carried::PAPER, into: CarriedTo::Box("loss") },
-    Carry { line: TAXABLE, paper: carried::PAPER, into: CarriedTo::Box("taxable") },
-    Carry { line: gains::TAXABLE, paper: carried::PAPER, into: CarriedTo::Box("gain") },
+    Carry { line: TAXABLE, paper: carried::PAPER, into: CarriedTo::Told("taxable") },
+    Carry { line: gains::TAXABLE, paper: carried::PAPER, into: CarriedTo::Told("gain") },
 ];
 
 open_points! {

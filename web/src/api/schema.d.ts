@@ -264,6 +264,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{id}/birthdays": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How near each date of birth is to one with another tax. */
+        get: operations["birthdays"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{id}/bring-back": {
         parameters: {
             query?: never;
@@ -391,7 +408,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The lowest tax along an amount, and where decisions turn. */
+        /** The lowest tax along an amount, and where decisions turn; of another way only what is lawful with it. */
         get: operations["curve"];
         put?: never;
         post?: never;
@@ -1137,6 +1154,23 @@ export interface paths {
         };
         /** How the lowest ways differ, and what amounts cost. */
         get: operations["ways"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/revisions/{revision}/ways/beside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The chosen way beside others of choice, four columns at the most. */
+        get: operations["ways_beside"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2103,6 +2137,20 @@ export interface components {
             /** @description The heading. */
             title: string;
         };
+        /** @description The nearest other date of birth, later or earlier, with another tax. */
+        Birthday: {
+            /** @description The first date with another tax, ISO 8601. */
+            born: string;
+            /** @description By how much the total changes. */
+            change: components["schemas"]["Money"];
+            /**
+             * Format: int64
+             * @description So many days later; below zero earlier.
+             */
+            days: number;
+            /** @description The person. */
+            person: string;
+        };
         /** @description A blank that is read as something. */
         Blank: {
             /** @description The question or box. */
@@ -2163,6 +2211,8 @@ export interface components {
             came: components["schemas"]["Money"];
             /** @description What it is. */
             label: string;
+            /** @description The line. */
+            line: string;
             /** @description The kind of paper that it goes into, by its code. */
             paper: string;
             /** @description Whose, by name. */
@@ -2259,7 +2309,7 @@ export interface components {
         };
         /** @description A person's column. */
         Column: {
-            /** @description Age at the end of the year and what the person is. */
+            /** @description Age at the end of the year or at death, what the person is, and the day of a death. */
             caption: string;
             /** @description What the person's own return is, where there is one in the chosen way. */
             files?: string | null;
@@ -2449,6 +2499,12 @@ export interface components {
             /** @description Why; it is printed with the way. */
             reason?: string | null;
         } | {
+            /** @enum {string} */
+            do: "set_worth";
+            /** @description The line. */
+            line: string;
+            worth?: components["schemas"]["Rate"] | null;
+        } | {
             /** @description The fingerprint of the facts that the point is about, as the point tells it. */
             about?: string | null;
             /** @enum {string} */
@@ -2496,6 +2552,10 @@ export interface components {
         };
         /** @description Ways side by side. */
         Comparison: {
+            /** @description What each leaves to later years, where that differs. */
+            later: components["schemas"]["LaterRow"][];
+            /** @description The total of each less what it leaves, at what that is worth to the preparer; none where nothing was said. */
+            less_later: components["schemas"]["Money"][];
             /** @description The rows in which they differ, and what the others leave out, so that every column adds up. */
             rows: components["schemas"]["ComparedRow"][];
             /** @description The columns: the chosen way first. */
@@ -3139,6 +3199,10 @@ export interface components {
             };
             /** @description The ids of papers that were removed: none of them is used again. */
             retired?: string[];
+            /** @description What a unit of what is left to later years is worth to the preparer, at most one: line → value. */
+            worth?: {
+                [key: string]: components["schemas"]["Rate"];
+            };
             /**
              * Format: int32
              * @description The return year, by the calendar year in which it begins or which it is named after in that country.
@@ -3288,6 +3352,16 @@ export interface components {
             amount: components["schemas"]["Money"];
             /** @description The household's total there. */
             total: components["schemas"]["Money"];
+        };
+        /** @description What ways leave to later years. */
+        LaterRow: {
+            /** @description One amount for each column, of all people together. */
+            amounts: components["schemas"]["Money"][];
+            /** @description What is left. */
+            label: string;
+            /** @description The line. */
+            line: string;
+            worth?: components["schemas"]["Rate"] | null;
         };
         /** @description A field that a template can name. */
         LetterField: {
@@ -4628,7 +4702,7 @@ export interface components {
          * @description What a way is among those side by side.
          * @enum {string}
          */
-        Standing: "lowest" | "held" | "let_go" | "dearer";
+        Standing: "lowest" | "held" | "let_go" | "dearer" | "beside";
         /**
          * @description How a slip stands to what was keyed.
          * @enum {string}
@@ -5631,6 +5705,35 @@ export interface operations {
             };
         };
     };
+    birthdays: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Birthday"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     bring_back: {
         parameters: {
             query?: never;
@@ -5938,6 +6041,8 @@ export interface operations {
                 row?: string | null;
                 /** @description The box or column. */
                 field?: string | null;
+                /** @description The way, where it is not the chosen one: what it takes of each decision, `decision=option` with commas. */
+                way?: string | null;
             };
             header?: never;
             path: {
@@ -7866,6 +7971,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WaysOpened"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ways_beside: {
+        parameters: {
+            query?: {
+                /** @description Each by what it takes of each decision, `decision=option` with commas; semicolons between them. */
+                ways?: string;
+                /** @description All rows, also those in which they are the same. */
+                all_rows?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comparison"];
                 };
             };
             404: {

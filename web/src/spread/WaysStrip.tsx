@@ -5,6 +5,7 @@ import { useDesk } from "../desk/useDesk";
 import { count, difference, isZero, units } from "../ui/format";
 import { Key, Meter } from "../ui/pieces";
 import { named, ties, useComparison } from "../ways/useComparison";
+import { useWithin } from "../ways/within";
 
 const SHOWN = 4;
 
@@ -13,7 +14,7 @@ export function WaysStrip() {
   const { outcome } = opened;
   // The ways at the ends of an amount are priced apart where that is much work.
   const apart = outcome.decisions.some((d) => d.arises && d.amount && !d.amount.none);
-  const ways = ties(useComparison(apart).ways)
+  const ways = ties(useComparison(apart).ways, useWithin())
     .map((tie) => tie.first)
     .slice(0, SHOWN);
   const dearest = Math.max(...ways.map((w) => Math.abs(Number(w.total))), 1);

@@ -1,18 +1,20 @@
 // The tax on the next hundred along an amount of the household, and where decisions turn.
 import { useState } from "react";
-import type { CurvePoint, Turn } from "../api/types";
+import type { CurvePoint, NamedWay, Outcome, Turn } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 import { ChoiceBox } from "../entry/ChoiceBox";
 import { units } from "../ui/format";
 import { Button } from "../ui/pieces";
 import { CurveTable } from "./CurveTable";
+import { named, written } from "./useComparison";
 import { keyOf, markAmount, useCurve } from "./useCurve";
 
 const [WIDTH, HEIGHT, LEFT, BOTTOM, TOP] = [560, 190, 44, 22, 14];
 
-export function Curve() {
+/** `over` is the way whose curve lies over that of the lowest ways. */
+export function Curve({ over: way }: { over: NamedWay | undefined }) {
   const { opened } = useDesk();
-  const { amounts, along, curve, isPending } = useCurve();
+  const { amounts, along, curve, over, isPending } = useCurve(way && optionsOf(way, opened.outcome));
   const [asTable, setAsTable] = useState(false);
   if (!along) {
     return (
@@ -44,9 +46,21 @@ export function Curve() {
         </Button>
       </div>
       {curve && curve.points.length > 1 && asTable ? (
-        <CurveTable points={curve.points} turns={curve.turns} name={along.name} />
+        <CurveTable
+          points={curve.points}
+          turns={curve.turns}
+          name={along.name}
+          over={over?.points}
+          overName={way && named(way)}
+        />
       ) : curve && curve.points.length > 1 ? (
-        <Steps points={curve.points} turns={curve.turns} now={Number(along.amount)} />
+        <Steps
+          points={curve.points}
+          turns={curve.turns}
+          now={Number(along.amount)}
+          over={over?.points ?? []}
+          overName={way && named(way)}
+        />
       ) : (
         <p className="text-soft">
           {isPending ? "Weighing the ways at a hundred amounts…" : "The curve cannot be drawn."}
@@ -54,6 +68,14 @@ export function Curve() {
       )}
     </section>
   );
+}
+
+/** What a way takes of what is decided between options; its amounts are the best ones wherever the curve is. */
+function optionsOf(way: NamedWay, outcome: Outcome) {
+  const amounts = new Set(outcome.decisions.filter((d) => d.amount).map((d) => d.id));
+  return written({
+    options: Object.fromEntries(Object.entries(way.options).filter(([decision]) => !amounts.has(decision))),
+  });
 }
 
 /** How many turns are marked, and in how many rows their words stand. */
@@ -77,19 +99,28 @@ function inRows(turns: Turn[], x: (amount: number) => number) {
   });
 }
 
-function Steps({ points, turns, now }: { points: CurvePoint[]; turns: Turn[]; now: number }) {
+type StepsProps = {
+  points: CurvePoint[];
+  turns: Turn[];
+  now: number;
+  over: CurvePoint[];
+  overName: string | undefined;
+};
+
+function Steps({ points, turns, now, over, overName }: StepsProps) {
   const most = Number(points.at(-1)?.amount ?? 1);
-  const rates = points.map((p) => Number(p.next_hundred));
+  const rates = [...points, ...over].map((p) => Number(p.next_hundred));
   const [low, high] = [Math.min(0, ...rates), Math.max(40, ...rates)];
   const [floor, ceiling] = [Math.floor(low / 20) * 20, Math.ceil(high / 20) * 20];
   const x = (amount: number) => LEFT + ((WIDTH - LEFT - 8) * amount) / most;
   const y = (rate: number) => TOP + ((HEIGHT - TOP - BOTTOM) * (ceiling - rate)) / (ceiling - floor);
-  const path = points.map(
-    (p, i) =>
-      `${i === 0 ? "M" : "H"}${x(Number(p.amount)).toFixed(1)} ${i === 0 ? "" : "V"}${i === 0 ? y(rates[0] ?? 0).toFixed(1) : y(rates[i] ?? 0).toFixed(1)}`,
-  );
+  const step = (p: CurvePoint, i: number) => {
+    const [at, rate] = [x(Number(p.amount)).toFixed(1), y(Number(p.next_hundred)).toFixed(1)];
+    return i === 0 ? `M${at} ${rate}` : `H${at} V${rate}`;
+  };
   const lines = Array.from({ length: (ceiling - floor) / 20 + 1 }, (_, i) => floor + 20 * i);
-  const label = `Tax on the next hundred from 0 to ${units(String(most))}; now at ${units(String(now))}`;
+  const and = overName && over.length > 1 ? `, and ${overName} over it` : "";
+  const label = `Tax on the next hundred from 0 to ${units(String(most))}${and}; now at ${units(String(now))}`;
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="mt-1 h-[190px] w-full" role="img" aria-label={label}>
       {lines.map((rate) => (
@@ -111,7 +142,19 @@ function Steps({ points, turns, now }: { points: CurvePoint[]; turns: Turn[]; no
           {units(String((most * part) / 1000))}k
         </text>
       ))}
-      <path d={path.join("")} className="fill-none stroke-plum stroke-2" />
+      <path d={points.map(step).join("")} className="fill-none stroke-plum stroke-2" />
+      {over.length > 1 && (
+        <>
+          <path
+            d={over.map(step).join("")}
+            className="fill-none stroke-soft stroke-[1.5]"
+            strokeDasharray="5 3"
+          />
+          <text x={WIDTH - 8} y={TOP - 3} textAnchor="end" className="fill-soft text-[12px]">
+            dashed: {overName}
+          </text>
+        </>
+      )}
       {inRows(turns, x).map(({ turn, words, at, left, row }) => (
         <g key={turn.amount + turn.decision}>
           <path

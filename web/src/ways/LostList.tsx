@@ -1,7 +1,10 @@
+import { useQuery } from "@tanstack/react-query";
 import { Link } from "@tanstack/react-router";
+import { useState } from "react";
+import { api, ask } from "../api/client";
 import type { Limit, Outcome } from "../api/types";
 import { useDesk } from "../desk/useDesk";
-import { isZero, units } from "../ui/format";
+import { count, difference, isZero, units } from "../ui/format";
 
 /** Whose limit it is, where there is more than one return. */
 function whose(outcome: Outcome, limit: Limit) {
@@ -61,6 +64,41 @@ export function LostList() {
           </span>
         </p>
       ))}
+      <Birthdays />
     </>
+  );
+}
+
+/** How many are told. */
+const MOST_BIRTHDAYS = 6;
+
+/** How near each date of birth is to one with another tax; asked for when it is opened, as it is much work. */
+function Birthdays() {
+  const { opened } = useDesk();
+  const [open, setOpen] = useState(false);
+  const { id, revision } = opened;
+  const asked = useQuery({
+    queryKey: ["birthdays", id, revision],
+    queryFn: ({ signal }) =>
+      ask(api.GET("/api/households/{id}/birthdays", { params: { path: { id } }, signal })),
+    enabled: open,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  const name = (person: string) => opened.household.people.find((p) => p.id === person)?.name ?? person;
+  return (
+    <details className="pt-2" open={open} onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary className="cursor-pointer">By date of birth</summary>
+      {open && asked.isPending && <p className="text-soft">Trying other dates…</p>}
+      {asked.data?.length === 0 && <p className="text-soft">Within a year no other date has another tax.</p>}
+      {asked.data?.slice(0, MOST_BIRTHDAYS).map((one) => (
+        <p key={one.person + one.days} className="row-line flex items-baseline justify-between gap-3 py-0.5">
+          <span>
+            {name(one.person)}, {count(Math.abs(one.days), "day")} {one.days > 0 ? "younger" : "older"}{" "}
+            <span className="text-[12px] text-soft">born {one.born}</span>
+          </span>
+          <b className="whitespace-nowrap">{difference(one.change)}</b>
+        </p>
+      ))}
+    </details>
   );
 }

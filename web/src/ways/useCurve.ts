@@ -75,18 +75,25 @@ function lines(paper: Paper, kind: PaperKind, counts: (field: Field) => boolean)
   return filled.sort((a, b) => Number(b.amount) - Number(a.amount)).slice(0, MOST_LINES);
 }
 
-export function useCurve() {
+/** The curve along the amount that was marked, and that of another way over it where one is wanted. */
+export function useCurve(way?: string) {
   const { opened } = useDesk();
   const amounts = useAmounts();
   const marked = useSyncExternalStore(subscribe, () => last.get(opened.id));
   const along = amounts.find((a) => keyOf(a) === marked) ?? amounts[0];
-  const query = { paper: along?.paper.id ?? "", row: along?.row?.id, field: along?.field.id };
-  const asked = useQuery({
-    queryKey: ["curve", opened.id, opened.revision, query.paper, query.row, query.field],
+  const asked = useOne(along);
+  const over = useOne(way ? along : undefined, way);
+  return { amounts, along, curve: asked.data, over: over.data, isPending: asked.isPending };
+}
+
+function useOne(along: Along | undefined, way?: string) {
+  const { opened } = useDesk();
+  const query = { paper: along?.paper.id ?? "", row: along?.row?.id, field: along?.field.id, way };
+  return useQuery({
+    queryKey: ["curve", opened.id, opened.revision, query.paper, query.row, query.field, way],
     enabled: along !== undefined,
     queryFn: ({ signal }) =>
       ask(api.GET("/api/households/{id}/curve", { params: { path: { id: opened.id }, query }, signal })),
     staleTime: Number.POSITIVE_INFINITY,
   });
-  return { amounts, along, curve: asked.data, isPending: asked.isPending };
 }

@@ -35,6 +35,7 @@ pub fn between(before: &Household, after: &Household) -> Vec<Command> {
         decision,
         reason,
     }));
+    all.extend(changed(&before.worth, &after.worth, |line, worth| Command::SetWorth { line, worth }));
     all.extend(changed(&before.dismissed, &after.dismissed, |point, value| {
         let (reason, about) = told(value);
         Command::Dismiss { point, reason, about }

@@ -14,6 +14,7 @@ use crate::{
     held::Held,
     household::{Answers, Dismissal, Entry, Household, Paper, Person, Role, Share, SlipFile, date},
 };
+use hembo_money::Rate;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 use time::Date;
@@ -208,6 +209,13 @@ pub enum Command {
         /// Why; it is printed with the way.
         reason: Option<String>,
     },
+    /// Says what a unit of what a line leaves to later years is worth to the preparer, or takes that back.
+    SetWorth {
+        /// The line.
+        line: String,
+        /// The value of a unit, at most one.
+        worth: Option<Rate>,
+    },
     /// Puts an open point aside with a reason, or takes it up again.
     Dismiss {
         /// The point.
@@ -342,6 +350,7 @@ impl Command {
                 }
                 set(&mut to.pin_reasons, decision, reason);
             }
+            Command::SetWorth { line, worth } => set(&mut to.worth, line, worth),
             Command::Dismiss { point, reason, about } => {
                 set(&mut to.dismissed, point, reason.map(|reason| Dismissal { reason, about }));
             }

@@ -194,6 +194,9 @@ pub(super) fn touches(command: &Command) -> Vec<Touch<'_>> {
         Command::GiveReason { decision, reason } => {
             touch(Place::decision(decision), vec![Key("pin_reasons"), Key(decision)], json(reason))
         }
+        Command::SetWorth { line, worth } => {
+            touch(Place::default(), vec![Key("worth"), Key(line)], json(worth))
+        }
         Command::Dismiss { point, reason, .. } => {
             let path = vec![Key("dismissed"), Key(point), Key("reason")];
             touch(Place::default(), path, json(reason))

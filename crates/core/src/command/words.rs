@@ -11,7 +11,7 @@ use crate::{
     secret::HIDDEN,
     words::label_of,
 };
-use hembo_money::Money;
+use hembo_money::{Money, Rate};
 use time::Date;
 
 impl Command {
@@ -156,6 +156,17 @@ impl Telling<'_> {
                 Some(reason) => format!("Said why {} is held: {reason}", self.decision(decision)),
                 None => format!("No reason any more why {} is held", self.decision(decision)),
             },
+            Command::SetWorth { line, worth } => {
+                let about = self.pack.declared().carries.iter().find(|carry| carry.line == line);
+                let label =
+                    about.and_then(|carry| self.pack.declared().line(carry.line)).map(|line| line.label);
+                let told = |worth: Option<&Rate>| worth.map(ToString::to_string);
+                format!(
+                    "Worth of a unit left to later years, {}: {}",
+                    label.unwrap_or(line),
+                    changed(told(self.before.worth.get(line)), told(worth.as_ref()))
+                )
+            }
             Command::Dismiss { point, reason, .. } => {
                 let found = self.after.points.iter().find(|p| p.id == *point);
                 let message = found.map_or(point.as_str(), |p| p.message.as_str());

@@ -58,15 +58,25 @@ pub fn reckon_until(
     wanted: Wanted,
     stop: &Stop,
 ) -> Result<Outcome, Unreckoned> {
+    Ok(assemble(household, checked(household, registry)?, wanted, stop)?)
+}
+
+/// The pack of a household without faults.
+pub(super) fn checked<'r>(household: &Household, registry: &'r Registry) -> Result<&'r dyn Pack, Unreckoned> {
     let found = faults(household, registry);
     match registry.pack(&household.country) {
-        Some(pack) if found.is_empty() => Ok(assemble(household, pack, wanted, stop)?),
+        Some(pack) if found.is_empty() => Ok(pack),
         _ => Err(Unreckoned::Faults(found)),
     }
 }
 
 /// The household's pins as places among the decisions; pins of decisions that are gone are left out.
 pub fn pins_of(household: &Household, case: &dyn Case) -> BTreeMap<usize, Taken> {
+    taken_of(&household.pins, case)
+}
+
+/// What is taken of decisions, as it stands in files, by place.
+pub(super) fn taken_of(way: &BTreeMap<String, String>, case: &dyn Case) -> BTreeMap<usize, Taken> {
     let find = |(d, held): (&String, &String)| {
         let decision = case.decisions().iter().position(|x| x.id == *d)?;
         let about = &case.decisions()[decision];
@@ -77,7 +87,7 @@ pub fn pins_of(household: &Household, case: &dyn Case) -> BTreeMap<usize, Taken>
         let option = about.options.iter().position(|x| x.id == *held)?;
         Some((decision, Taken::Option(option as u8)))
     };
-    household.pins.iter().filter_map(find).collect()
+    way.iter().filter_map(find).collect()
 }
 
 /// The ranking that holds the pins; where no lawful way does, the ranking without them.
@@ -124,7 +134,8 @@ fn assemble(household: &Household, pack: &dyn Pack, wanted: Wanted, stop: &Stop)
     }
     let mut compared = Comparison::default();
     if wanted.comparisons {
-        compared = compare::side_by_side(pack, &*case, household, &weighed);
+        let columns = compare::columns(&weighed);
+        compared = compare::side_by_side(pack, &*case, household, &columns, false);
         compared.why = why::sentences(&compared, &decisions);
     }
     let mut outcome = Outcome {

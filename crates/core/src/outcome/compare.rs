@@ -1,23 +1,75 @@
 //! Ways by name and side by side: how each differs from the lowest, and the rows of the Spread in which they do.
 
 use super::{
-    ComparedRow, ComparedWay, Comparison, NamedWay, Standing,
+    ComparedRow, ComparedWay, Comparison, LaterRow, NamedWay, Standing, Unreckoned,
+    assemble::{checked, pins_of, taken_of},
+    forward,
     shown::{Shown, is_balance},
 };
 use crate::{
     decision::{Amount, Decision, Opt, Taken, Way},
+    gathered,
     household::Household,
     line::SpreadRow,
-    pack::{Case, Pack, Return},
-    search::{Ranked, Weighed},
+    pack::{Case, Pack, Registry, Return},
+    search::{Ranked, Stop, Stopped, Weighed, lowest},
     trail::{Recorder, Scope},
     words::{capital, small},
 };
-use hembo_money::Money;
+use hembo_money::{Money, Rounding};
 use std::collections::{BTreeMap, HashMap};
 
-/// How many ways stand side by side.
+/// How many ways stand side by side where nobody chose them.
 const COLUMNS: usize = 3;
+/// How many do at the most.
+pub const MOST_COLUMNS: usize = 4;
+
+/// Ways that are to stand side by side.
+#[derive(Debug, Clone, Default, PartialEq, Eq)]
+pub struct Beside {
+    /// Those beside the chosen one, each by what it takes of each decision as it stands in files. One that is not lawful is left
+    /// out, and so is what is more than [`MOST_COLUMNS`].
+    pub ways: Vec<BTreeMap<String, String>>,
+    /// All rows, also those in which they are the same.
+    pub all_rows: bool,
+}
+
+/// The chosen way of a household beside others of choice.
+///
+/// # Errors
+/// The faults of a household that cannot be worked with, or that it was stopped.
+pub fn compared(
+    household: &Household,
+    registry: &Registry,
+    beside: &Beside,
+    stop: &Stop,
+) -> Result<Comparison, Unreckoned> {
+    let pack = checked(household, registry)?;
+    let household = &*gathered::apart(household, pack.declared());
+    let case = pack.open(household);
+    let columns = of_choice(&*case, household, beside, stop)?;
+    Ok(side_by_side(pack, &*case, household, &columns, beside.all_rows))
+}
+
+/// The chosen way, and those of choice.
+fn of_choice(
+    case: &dyn Case,
+    household: &Household,
+    beside: &Beside,
+    stop: &Stop,
+) -> Result<Vec<(Standing, Ranked)>, Stopped> {
+    let free = lowest(case, &BTreeMap::new(), stop)?;
+    let held = lowest(case, &pins_of(household, case), stop)?;
+    let Some(chosen) = held.or_else(|| free.clone()) else { return Ok(Vec::new()) };
+    let costs = free.is_some_and(|free| free.total < chosen.total);
+    let mut columns = vec![(if costs { Standing::Held } else { Standing::Lowest }, chosen)];
+    for way in beside.ways.iter().take(MOST_COLUMNS - 1) {
+        let taken = taken_of(way, case);
+        let found = if taken.len() == way.len() { lowest(case, &taken, stop)? } else { None };
+        columns.extend(found.map(|ranked| (Standing::Beside, ranked)));
+    }
+    Ok(columns)
+}
 
 /// What a way takes of every decision that is told, in a few words.
 pub(super) fn way_name(case: &dyn Case, way: &Way) -> String {
@@ -129,7 +181,7 @@ pub(super) fn break_even(view: &Shown<'_>, decision: usize) -> Option<String> {
 
 /// The ways that stand side by side: the chosen one; where pins cost something, the lowest without them; and the next
 /// dearer ones, of those that tie the first.
-fn columns(weighed: &Weighed) -> Vec<(Standing, &Ranked)> {
+pub(super) fn columns(weighed: &Weighed) -> Vec<(Standing, Ranked)> {
     let Some(chosen) = weighed.ranking.first() else { return Vec::new() };
     let free = weighed.lowest.as_ref().filter(|lowest| lowest.total < chosen.total);
     let held = free.map_or(Standing::Lowest, |_| Standing::Held);
@@ -139,17 +191,17 @@ fn columns(weighed: &Weighed) -> Vec<(Standing, &Ranked)> {
         weighed.ranking.windows(2).filter(|pair| pair[0].total != pair[1].total).map(|pair| &pair[1]);
     columns.extend(dearer.map(|ranked| (Standing::Dearer, ranked)));
     columns.truncate(COLUMNS);
-    columns
+    columns.into_iter().map(|(standing, ranked)| (standing, ranked.clone())).collect()
 }
 
-/// The chosen way beside others, in the rows in which they differ; each column foots.
+/// Ways as columns, in the rows in which they differ or in all; each column foots.
 pub(super) fn side_by_side(
     pack: &dyn Pack,
     case: &dyn Case,
     household: &Household,
-    weighed: &Weighed,
+    columns: &[(Standing, Ranked)],
+    all_rows: bool,
 ) -> Comparison {
-    let columns = columns(weighed);
     let Some((_, first)) = columns.first() else { return Comparison::default() };
     let ways = columns.iter().map(|(standing, ranked)| ComparedWay {
         standing: *standing,
@@ -188,10 +240,51 @@ pub(super) fn side_by_side(
     let all = pack.spread().iter().flat_map(|s| s.rows).filter(|r| !r.subtotal);
     let rows = all.map(|r| {
         let row = row(r);
+        let any = row.amounts.iter().any(|amount| amount.is_some_and(|amount| !amount.is_zero()));
         let total = taxes.contains(&r.total) && row.amounts.iter().any(Option::is_some);
-        (total || differs(&row), row)
+        (total || differs(&row) || (all_rows && any), row)
     });
-    Comparison { ways, rows: footed(rows.collect()), why: Vec::new() }
+    let rows = footed(rows.collect());
+    let left = left(pack, household, &recorded);
+    let totals = columns.iter().map(|(_, ranked)| ranked.total);
+    let less_later = if left.iter().any(|row| row.worth.is_some()) {
+        totals.enumerate().map(|(column, total)| total - worth(&left, column)).collect()
+    } else {
+        Vec::new()
+    };
+    let same = |row: &LaterRow| row.amounts.windows(2).all(|w| w[0].to_whole() == w[1].to_whole());
+    let later = left.into_iter().filter(|row| all_rows || !same(row)).collect();
+    Comparison { ways, rows, later, less_later, why: Vec::new() }
+}
+
+/// What each way leaves to later years.
+fn left(pack: &dyn Pack, household: &Household, recorded: &[(Recorder, Vec<Return>, &Way)]) -> Vec<LaterRow> {
+    let mut rows: Vec<LaterRow> = Vec::new();
+    for (column, (trail, returns, _)) in recorded.iter().enumerate() {
+        let carried = forward::carried(household, pack, trail, returns).into_iter();
+        let leaves = |line: &str| pack.declared().carries.iter().any(|c| c.line == line && c.leaves());
+        for left in carried.filter(|carried| leaves(&carried.line)) {
+            let at = rows.iter().position(|row| row.line == left.line).unwrap_or_else(|| {
+                rows.push(LaterRow {
+                    worth: household.worth.get(&left.line).copied(),
+                    line: left.line,
+                    label: left.label,
+                    amounts: vec![Money::ZERO; recorded.len()],
+                });
+                rows.len() - 1
+            });
+            rows[at].amounts[column] += left.amount;
+        }
+    }
+    rows
+}
+
+/// What a way leaves to later years is worth to the preparer.
+fn worth(left: &[LaterRow], column: usize) -> Money {
+    let of = |row: &LaterRow| {
+        row.worth.map(|worth| row.amounts[column].times(worth, Money::CENT, Rounding::HalfUp))
+    };
+    left.iter().filter_map(of).sum()
 }
 
 /// Whether the ways differ in a row; what differs by cents only would look the same.

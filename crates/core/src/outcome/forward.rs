@@ -28,11 +28,20 @@ pub struct Carry {
     pub into: CarriedTo,
 }
 
+impl Carry {
+    /// Whether what is carried over is left to use in a later year.
+    pub fn leaves(&self) -> bool {
+        !matches!(self.into, CarriedTo::Told(_))
+    }
+}
+
 /// Where in a paper an amount goes that is carried over.
 #[derive(Debug, Clone, Copy)]
 pub enum CarriedTo {
     /// A box.
     Box(&'static str),
+    /// A box that tells what the year came to, or what a later one taxes: nothing is left of it to use.
+    Told(&'static str),
     /// Papers of the kind, of which the preparer knows which: it is told until that is done.
     ByHand,
     /// A list by the year of origin, in which the oldest is used up first.
@@ -47,6 +56,8 @@ pub enum CarriedTo {
 /// An amount that is carried over into the next year.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, ToSchema)]
 pub struct CarriedOver {
+    /// The line.
+    pub line: String,
     /// What it is.
     pub label: String,
     /// Whose, by name.
@@ -283,6 +294,7 @@ pub(super) fn carried(
         let found = kind.map(|kind| left(carry.line, trail, kind, returns, household)).unwrap_or_default();
         let label = pack.declared().line(carry.line).map_or(carry.line, |line| line.label);
         let one = |(people, amount): (Vec<String>, Money)| CarriedOver {
+            line: carry.line.to_owned(),
             label: label.to_owned(),
             whose: people.iter().map(name).collect::<Vec<_>>().join(", "),
             amount,
@@ -305,7 +317,7 @@ fn came(household: &Household, carry: &Carry, people: &[String]) -> Money {
         row.get(column).and_then(Entry::money).filter(|_| meant).unwrap_or_default()
     };
     let of_paper = |paper: &Paper| match carry.into {
-        CarriedTo::Box(field) => paper.amount(field),
+        CarriedTo::Box(field) | CarriedTo::Told(field) => paper.amount(field),
         CarriedTo::Rows { column, says } => paper.rows.iter().map(|row| of_row(row, column, says)).sum(),
         CarriedTo::ByHand => Money::ZERO,
     };
@@ -333,7 +345,7 @@ fn left(
 
 /// Of an amount that lasts until it is used up nothing is left.
 fn used_up(papers: &mut [Paper], carry: &Carry, people: &[String]) {
-    let CarriedTo::Box(field) = carry.into else { return };
+    let (CarriedTo::Box(field) | CarriedTo::Told(field)) = carry.into else { return };
     for paper in papers.iter_mut().filter(|paper| paper.kind == carry.paper) {
         if paper.owners.iter().all(|owner| people.contains(&owner.person)) {
             paper.boxes.remove(field);
@@ -374,7 +386,7 @@ fn put(
     });
     let paper = &mut papers[at];
     match carry.into {
-        CarriedTo::Box(field) => {
+        CarriedTo::Box(field) | CarriedTo::Told(field) => {
             paper.boxes.insert(field.into(), Entry::amount(amount));
         }
         CarriedTo::ByHand => {}

@@ -13,6 +13,7 @@ mod why;
 
 pub use assemble::{Unreckoned, age_on, headline, paid_back, pins_of, reckon, reckon_until};
 pub use beside::{BesideRow, BesideSection, beside};
+pub use compare::{Beside, MOST_COLUMNS, compared};
 pub use fingerprint::of_facts as fingerprint_of;
 pub use forward::{CarriedOver, CarriedTo, Carry, NotForward, next_year};
 pub use schedules::{Again, Apart, FormOutcome, FormRow, ReturnSchedules};
@@ -25,9 +26,10 @@ use crate::{
     pack::{Pack, Suggestion, Totals},
     point::Point,
 };
-use hembo_money::Money;
+use hembo_money::{Money, Rate};
 use serde::Serialize;
 use std::collections::{BTreeMap, BTreeSet, HashMap};
+use time::Date;
 use utoipa::ToSchema;
 
 /// How many ways an outcome names where nobody asks for more.
@@ -146,10 +148,16 @@ pub struct Column {
     pub person: String,
     /// The name.
     pub name: String,
-    /// Age at the end of the year and what the person is.
+    /// Age at the end of the year or at death, what the person is, and the day of a death.
     pub caption: String,
+    /// The day of a death by the end of the year.
+    #[serde(skip)]
+    pub died: Option<Date>,
     /// What the person's own return is, where there is one in the chosen way.
     pub files: Option<String>,
+    /// Which of the returns that is.
+    #[serde(skip)]
+    pub place: Option<usize>,
 }
 
 /// A section of the Spread.
@@ -308,6 +316,10 @@ pub struct Comparison {
     pub ways: Vec<ComparedWay>,
     /// The rows in which they differ, and what the others leave out, so that every column adds up.
     pub rows: Vec<ComparedRow>,
+    /// What each leaves to later years, where that differs.
+    pub later: Vec<LaterRow>,
+    /// The total of each less what it leaves, at what that is worth to the preparer; none where nothing was said.
+    pub less_later: Vec<Money>,
     /// Why the chosen way: what it gains against the next dearer one, where, what it gives up, what would turn it.
     pub why: Vec<String>,
 }
@@ -347,6 +359,21 @@ pub enum Standing {
     LetGo,
     /// A dearer one.
     Dearer,
+    /// One that somebody chose to see.
+    Beside,
+}
+
+/// What ways leave to later years.
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
+pub struct LaterRow {
+    /// The line.
+    pub line: String,
+    /// What is left.
+    pub label: String,
+    /// What a unit of it is worth to the preparer, where that was said.
+    pub worth: Option<Rate>,
+    /// One amount for each column, of all people together.
+    pub amounts: Vec<Money>,
 }
 
 /// A row that differs between ways.

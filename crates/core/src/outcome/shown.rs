@@ -110,14 +110,19 @@ impl<'a> Shown<'a> {
 
     pub(super) fn columns(&self) -> Vec<Column> {
         let (_, end) = self.pack.span(self.household.year);
-        let column = |(i, person): (usize, &crate::Person)| Column {
-            person: person.id.clone(),
-            name: person.name.clone(),
-            caption: match person.born {
-                Some(born) => format!("{} · {}", age_on(born, end), self.pack.caption(person)),
-                None => self.pack.caption(person),
-            },
-            files: self.returns.iter().find(|r| r.people.contains(&i)).map(|r| r.caption.clone()),
+        let column = |(i, person): (usize, &crate::Person)| {
+            let died = person.died.filter(|day| *day <= end);
+            let age = person.born.map(|born| format!("{} · ", age_on(born, died.unwrap_or(end))));
+            let death = died.map(|day| format!(" · died {day}"));
+            let place = self.returns.iter().position(|r| r.people.contains(&i));
+            Column {
+                person: person.id.clone(),
+                name: person.name.clone(),
+                caption: [age, Some(self.pack.caption(person)), death].into_iter().flatten().collect(),
+                died,
+                files: place.map(|place| self.returns[place].caption.clone()),
+                place,
+            }
         };
         self.household.people.iter().enumerate().map(column).collect()
     }

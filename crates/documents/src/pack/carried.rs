@@ -7,7 +7,7 @@ use hembo_money::Money;
 
 pub(super) fn blocks(of: Source<'_>) -> Vec<Block> {
     let row = |carried: &CarriedOver| {
-        let CarriedOver { label, whose, amount, came, paper } = carried;
+        let CarriedOver { label, whose, amount, came, paper, .. } = carried;
         let used = (*came - *amount).max(Money::ZERO);
         let shown = |amount: Money| if amount.is_zero() { String::new() } else { of.plain(amount) };
         Row::of([label.clone(), whose.clone(), shown(*came), shown(used), of.plain(*amount), paper.clone()])

@@ -98,26 +98,27 @@ pub async fn make(app: &App, by: Uuid, id: Uuid, edit: Edit) -> Answer<Opened> {
             return views::newest(app, id).await;
         }
         let newest = change.newest().await?;
-        let mut household = work::read(app, id, &newest.state)?;
+        let until_now = work::read(app, id, &newest.state)?;
         if newest.revision != edit.base_revision {
-            change.check_conflicts(&edit, newest.revision, &household).await?;
+            change.check_conflicts(&edit, newest.revision, &until_now).await?;
         }
-        let mut before = household.clone();
+        let mut household = until_now.clone();
         for command in &edit.commands {
             command.clone().apply(&mut household).map_err(|fault| Problem::invalid(vec![fault]))?;
         }
         files::check_kept(app, &edit.commands).await?;
-        if household == before {
+        if household == until_now {
             return views::newest(app, id).await;
         }
         let goes_on = newest.undo_to.filter(|_| edit.continues == Some(newest.revision));
-        if let Some(start) = goes_on {
-            before = work::read(app, id, &change.earlier(start).await?.state)?;
-        }
+        let before = match goes_on {
+            Some(start) => work::read(app, id, &change.earlier(start).await?.state)?,
+            None => until_now.clone(),
+        };
         let step =
             Step { kind: "edited", commands: edit.commands.clone(), before: Some(before), ..Step::default() };
         let step = Step { undo_to: goes_on.or(Some(newest.revision)), key: edit.key, ..step };
-        if let Some(opened) = change.write(&newest, household, step).await? {
+        if let Some(opened) = change.write(&newest, &until_now, household, step).await? {
             return Ok(opened);
         }
     }
@@ -260,7 +261,8 @@ impl Change<'_> {
             Back::Redo => self.words_from(target.undo_to).await?,
         };
         let step = Step { words, back_to: Some(target.revision), ..step };
-        match self.write(&newest, household, step).await? {
+        let until_now = work::read(self.app, self.id, &newest.state)?;
+        match self.write(&newest, &until_now, household, step).await? {
             Some(opened) => Ok(Json(opened)),
             None => Err(Problem::stale(base + 1, self.since(base).await?)),
         }
@@ -268,10 +270,15 @@ impl Change<'_> {
 
     /// Checks, computes and writes the new state after a revision; only then is the change acknowledged. Nothing where
     /// that revision is no longer the newest.
-    async fn write(self, newest: &Revision, household: Household, step: Step) -> Answer<Option<Opened>> {
+    async fn write(
+        self,
+        newest: &Revision,
+        until_now: &Household,
+        household: Household,
+        step: Step,
+    ) -> Answer<Option<Opened>> {
         let after = newest.revision;
-        let until_now = work::read(self.app, self.id, &newest.state)?;
-        let same_return = without_keeping(&until_now) == without_keeping(&household);
+        let same_return = without_keeping(until_now) == without_keeping(&household);
         let worked = work::out(self.app, household).await?;
         for (decision, option) in step.commands.iter().filter_map(pin) {
             worked.outcome.check_pin(decision, option).map_err(|fault| Problem::invalid(vec![fault]))?;

@@ -255,6 +255,7 @@ pub async fn make(
         papers: Vec::new(),
         pins: Default::default(),
         pin_reasons: Default::default(),
+        worth: Default::default(),
         dismissed: Default::default(),
         refused: Default::default(),
         retired: Default::default(),

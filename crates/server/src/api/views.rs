@@ -17,9 +17,12 @@ use hembo_core::{
     Household, Outcome, Pack,
     about_box::{AboutBox, about_box},
     asking::{self, Asked},
+    birthdays::{self, Birthday},
     effect::{self, Curve, Effect, Spot},
     lever::{self, Advice},
-    outcome::{self, Comparison, DecisionOutcome, Line, NAMED_WAYS, NamedWay, ReturnSchedules, Wanted},
+    outcome::{
+        self, Beside, Comparison, DecisionOutcome, Line, NAMED_WAYS, NamedWay, ReturnSchedules, Wanted,
+    },
     point::Place,
     search::Stop,
     secret,
@@ -210,7 +213,32 @@ pub async fn ways(
     Ok(Json(WaysOpened { compared, ways, decisions }))
 }
 
-/// The forms of which way.
+/// Which ways stand beside the chosen one.
+#[derive(Deserialize, IntoParams)]
+pub struct OfChoice {
+    /// Each by what it takes of each decision, `decision=option` with commas; semicolons between them.
+    #[serde(default)]
+    ways: String,
+    /// All rows, also those in which they are the same.
+    #[serde(default)]
+    all_rows: bool,
+}
+
+/// The chosen way beside others of choice, four columns at the most.
+#[utoipa::path(get, path = "/api/households/{id}/revisions/{revision}/ways/beside",
+    params(("id" = Uuid, Path), ("revision" = i64, Path), OfChoice),
+    responses((status = 200, body = Comparison), (status = 404, body = Problem)))]
+pub async fn ways_beside(
+    State(app): State<App>,
+    _: By,
+    Path((id, revision)): Path<(Uuid, i64)>,
+    Query(OfChoice { ways, all_rows }): Query<OfChoice>,
+) -> Answer<Json<Comparison>> {
+    let ways = ways.split(';').filter(|way| !way.is_empty()).map(pins).collect();
+    Ok(Json(work::compared(&app, id, revision, Beside { ways, all_rows }).await?))
+}
+
+/// Of which way.
 #[derive(Deserialize, IntoParams)]
 pub struct OfWay {
     /// The way, where it is not the chosen one: what it takes of each decision, `decision=option` with commas.
@@ -291,6 +319,16 @@ pub async fn advice(State(app): State<App>, _: By, Path(id): Path<Uuid>) -> Answ
     Ok(Json(work::on_a_core(&app, run).await?.unwrap_or_default()))
 }
 
+/// How near each date of birth is to one with another tax.
+#[utoipa::path(get, path = "/api/households/{id}/birthdays", params(("id" = Uuid, Path)),
+    responses((status = 200, body = Vec<Birthday>), (status = 404, body = Problem)))]
+pub async fn birthdays(State(app): State<App>, _: By, Path(id): Path<Uuid>) -> Answer<Json<Vec<Birthday>>> {
+    let (_, household) = work::load(&app, id).await?;
+    let registry = app.rules.now(&app.database).await?;
+    let run = move |stop: &Stop| birthdays::birthdays(&household, &registry, stop);
+    Ok(Json(work::on_a_core(&app, run).await?.unwrap_or_default()))
+}
+
 /// What is withheld in the year that runs under each combination that may be asked for; nothing where the law has none.
 #[utoipa::path(get, path = "/api/households/{id}/withholding", params(("id" = Uuid, Path)),
     responses((status = 200, body = Option<Withholding>), (status = 404, body = Problem)))]
@@ -305,21 +343,23 @@ pub async fn withholding(
     Ok(Json(registry.pack(&household.country).and_then(|pack| pack.withholding(&household, &outcome))))
 }
 
-/// The lowest tax along an amount, and where decisions turn.
-#[utoipa::path(get, path = "/api/households/{id}/curve", params(("id" = Uuid, Path), At),
+/// The lowest tax along an amount, and where decisions turn; of another way only what is lawful with it.
+#[utoipa::path(get, path = "/api/households/{id}/curve", params(("id" = Uuid, Path), At, OfWay),
     responses((status = 200, body = Curve), (status = 404, body = Problem)))]
 pub async fn curve(
     State(app): State<App>,
     _: By,
     Path(id): Path<Uuid>,
     Query(at): Query<At>,
+    Query(of): Query<OfWay>,
 ) -> Answer<Json<Curve>> {
     let (_, household) = work::load(&app, id).await?;
     let registry = app.rules.now(&app.database).await?;
     let run = move |stop: &Stop| {
         let field = at.field.as_deref().unwrap_or_default();
         let spot = Spot { paper: &at.paper, row: at.row.as_deref(), field };
-        effect::curve(&household, &registry, spot, POINTS, stop)
+        let held = of.way.as_deref().map(pins).unwrap_or_default();
+        effect::curve(&household, &registry, spot, &held, POINTS, stop)
     };
     Ok(Json(work::on_a_core(&app, run).await?))
 }

@@ -34,8 +34,8 @@ pub static PROVISION: Provision = Provision {
 
 /// What is left goes into the next year.
 const CARRIES: &[Carry] = &[
-    Carry { line: CURRENT, paper: "Last year, California", into: CarriedTo::Box("tax") },
-    Carry { line: L17, paper: "Last year, California", into: CarriedTo::Box("agi") },
+    Carry { line: CURRENT, paper: "Last year, California", into: CarriedTo::Told("tax") },
+    Carry { line: L17, paper: "Last year, California", into: CarriedTo::Told("agi") },
 ];
 
 lines! {
