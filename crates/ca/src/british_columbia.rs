@@ -2,6 +2,7 @@
 //! credit and renter's credit.
 
 use crate::{
+    facts::Facts,
     figures::{Figures, TopUp},
     form_428,
     income::{self, Incomes, family_net},
@@ -9,6 +10,7 @@ use crate::{
     points::Points,
     provinces,
     provincial_law::{Caring, ProvincialLaw, Reduction, Shared, Taxed, common, reduced},
+    year_of_death,
 };
 use hembo_core::{
     field::Field,
@@ -98,19 +100,24 @@ impl ProvincialLaw for BritishColumbia {
 
     fn points(points: &mut Points<'_>) {
         rented(points);
+        family_of_death(points);
     }
 }
 
-/// Whether this return has what a family has once: of a couple the first's.
+/// Whether this return has what a family has once: of a couple the first's, or that of who outlived the other.
 fn has_it(on: On<'_>) -> bool {
-    on.facts.partner(on.person).is_none() || on.facts.filers[0] == on.person
+    let facts = on.facts;
+    match facts.deceased() {
+        Some(deceased) => deceased != on.person,
+        None => facts.partner(on.person).is_none() || facts.filers[0] == on.person,
+    }
 }
 
 /// The sales tax credit: of 19 or over, or with a partner or a child.
 fn sales_tax(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Money {
     let facts = on.facts;
     let figures = &facts.figures.british_columbia_sales;
-    let couple = facts.partner(on.person).is_some();
+    let couple = facts.partner_at_end(on.person).is_some();
     let of_age = on.reached(facts.figures.workers_benefit.age);
     let parent = on.who().filer && facts.children_under(facts.figures.workers_benefit.age) > 0;
     if !has_it(on) || !(of_age || couple || parent) {
@@ -151,12 +158,30 @@ fn renter(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Money {
     )
 }
 
+/// Whether who died of a couple could have had what a family has once.
+fn family_of_death(points: &mut Points<'_>) {
+    let facts = points.facts;
+    let Some(deceased) = facts.deceased() else { return };
+    let sales = &facts.figures.british_columbia_sales;
+    let family = income::family_shown(points, deceased);
+    let of_sales = sales.from_couple + (sales.each * 2).divided_by(sales.rate, Money::WHOLE, Rounding::Up);
+    let rented = facts.rented_months >= facts.figures.british_columbia_renter.months;
+    if family < of_sales || (rented && family < renter_gone(facts)) {
+        year_of_death::told_of_family(points);
+    }
+}
+
+/// The income from which nothing is left of the renter's credit.
+fn renter_gone(facts: &Facts) -> Money {
+    let figures = &facts.figures.british_columbia_renter;
+    figures.from + figures.most.divided_by(figures.rate, Money::WHOLE, Rounding::Up)
+}
+
 /// Whether the family rented, where that may bring something.
 fn rented(points: &mut Points<'_>) {
-    let figures = &points.facts.figures.british_columbia_renter;
-    let family: Money = points.facts.adults().map(|person| income::net_shown(points, person)).sum();
-    let gone = figures.from + figures.most.divided_by(figures.rate, Money::WHOLE, Rounding::Up);
-    if points.answered(ask::RENTED).is_none() && family < gone {
+    let family = points.facts.filers.iter().map(|&filer| income::family_shown(points, filer)).min();
+    let gone = renter_gone(points.facts);
+    if points.answered(ask::RENTED).is_none() && family.is_some_and(|family| family < gone) {
         let message = "For how many months did the family rent its home?";
         points.raise(&RENTED, Place::household(ask::RENTED), message);
     }

@@ -290,7 +290,7 @@ pub fn points(points: &mut Points<'_>) {
         }
     }
     for paper in points.papers(SOLD.id) {
-        points.dates(paper, &OTHER_DAYS, "no day of this return year", |facts, date| {
+        points.dates(paper, &OTHER_DAYS, "no day of this return year", |facts, _, date| {
             (facts.year_begin..=facts.year_end).contains(&date)
         });
         for cells in &paper.rows {

@@ -234,7 +234,7 @@ pub fn points(points: &mut Points<'_>) {
         of_person(points, person);
     }
     for paper in points.papers(RRSP.id) {
-        points.dates(paper, &OTHER_DAYS, "outside the days that count for this return", |facts, date| {
+        points.dates(paper, &OTHER_DAYS, "outside the days that count for this return", |facts, _, date| {
             let figures = &facts.figures.rrsp;
             (figures.first_day.0..=figures.last_day.0).contains(&date)
         });

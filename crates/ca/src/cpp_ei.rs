@@ -104,7 +104,8 @@ pub fn required_second(facts: &Facts, person: usize, earnings: Money) -> Money {
     settled::or_zero(earnings - first).times(facts.figures.cpp.second_rate, Money::CENT, Rounding::HalfUp)
 }
 
-/// The exemption and the two ceilings for the months from the one after the 18th birthday to that of the 70th.
+/// The exemption and the two ceilings for the months from the one after the 18th birthday to that of the 70th, or of a death (CPP
+/// s. 17, 19).
 fn prorated(facts: &Facts, person: usize) -> [Money; 3] {
     let cpp = &facts.figures.cpp;
     let months = Money::whole(months(facts, person));
@@ -113,7 +114,8 @@ fn prorated(facts: &Facts, person: usize) -> [Money; 3] {
 }
 
 fn months(facts: &Facts, person: usize) -> i64 {
-    let Some(born) = facts.people[person].born else { return 12 };
+    let last = facts.last_month(person);
+    let Some(born) = facts.people[person].born else { return last };
     let cpp = &facts.figures.cpp;
     let birthday = i64::from(u8::from(born.month()));
     let turns = facts.figures.year - born.year();
@@ -124,8 +126,8 @@ fn months(facts: &Facts, person: usize) -> i64 {
     };
     let end = match turns {
         t if t > cpp.to_age => 0,
-        t if t == cpp.to_age => birthday,
-        _ => 12,
+        t if t == cpp.to_age => settled::lesser(birthday, last),
+        _ => last,
     };
     settled::greater(end - begin, 0)
 }

@@ -4,7 +4,7 @@
 use crate::{business, figures::Figures, foreign_property, payments};
 use hembo_core::{
     Outcome,
-    dates::{DueDate, instalments},
+    dates::{DueDate, instalments, months_after},
     outcome::Line,
 };
 use hembo_money::Money;
@@ -21,9 +21,14 @@ pub fn dates(outcome: &Outcome, figures: &Figures) -> Vec<DueDate> {
 fn of_return(outcome: &Outcome, balance: &Line, figures: &Figures) -> Vec<DueDate> {
     let rules = &figures.dates;
     let is_due = balance.amount > Money::ZERO;
+    let died = died(outcome, balance);
+    let of_death =
+        died.filter(|day| *day >= rules.death_from.0).map(|day| months_after(day, rules.death_months));
+    let [due, due_business] =
+        [rules.due.0, rules.due_business.0].map(|day| of_death.map_or(day, |later| later.max(day)));
     let business = outcome.lines.iter().any(|line| line.id == business::NET && !line.amount.is_zero());
     let mut all = vec![DueDate {
-        day: if business && !is_due { rules.due_business.0 } else { rules.due.0 },
+        day: if business && !is_due { due_business } else { due },
         what: match (is_due, business) {
             (true, true) => "Balance".into(),
             (true, false) => "Return and balance".into(),
@@ -32,11 +37,14 @@ fn of_return(outcome: &Outcome, balance: &Line, figures: &Figures) -> Vec<DueDat
         whose: balance.whose.clone(),
         amount: is_due.then_some(balance.amount),
         words: "Filed and paid by this day.".into(),
-        cite: "ITA 150(1)(d)(i), 156.1(4), 248(1) “balance-due day”".into(),
+        cite: match of_death {
+            Some(_) => "ITA 150(1)(b), 248(1) “balance-due day” (b)".into(),
+            None => "ITA 150(1)(d)(i), 156.1(4), 248(1) “balance-due day”".into(),
+        },
     }];
     if is_due && business {
         all.push(DueDate {
-            day: rules.due_business.0,
+            day: due_business,
             what: "Return".into(),
             whose: balance.whose.clone(),
             amount: None,
@@ -51,7 +59,7 @@ fn of_return(outcome: &Outcome, balance: &Line, figures: &Figures) -> Vec<DueDat
         found.map_or(Money::ZERO, |line| line.amount)
     };
     let owing = amount(payments::NET_TAX) - amount(payments::WITHHELD);
-    if owing <= rules.instalments_above {
+    if owing <= rules.instalments_above || died.is_some() {
         return all;
     }
     let days: Vec<_> = rules.instalments.iter().map(|day| day.0).collect();
@@ -68,6 +76,12 @@ fn of_return(outcome: &Outcome, balance: &Line, figures: &Figures) -> Vec<DueDat
         cite: "ITA 156(1)(b), 156.1(1), (2)".into(),
     }));
     all
+}
+
+/// The day on which the one whose return it is died.
+fn died(outcome: &Outcome, balance: &Line) -> Option<Date> {
+    let is_own = |place: usize| balance.scope == format!("return/{place}");
+    outcome.columns.iter().find(|column| column.place.is_some_and(is_own)).and_then(|column| column.died)
 }
 
 /// The statement of foreign property, due with the return.

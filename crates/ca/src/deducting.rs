@@ -77,7 +77,7 @@ fn partners_may_change(facts: &Facts) -> bool {
 }
 
 fn gifts_may_be_limited(facts: &Facts) -> bool {
-    let limited = |&f: &usize| gifts::most(facts, net_income::widest(facts, f).0) < sum(&facts.gifts);
+    let limited = |&f: &usize| gifts::most(facts, f, net_income::widest(facts, f).0) < sum(&facts.gifts);
     facts.filers.iter().any(limited)
 }
 

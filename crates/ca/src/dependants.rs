@@ -3,7 +3,7 @@
 use crate::{facts::Facts, plan::Caring, points::Points, province};
 use hembo_core::{
     choice::{Chosen, Open},
-    decision::Decision,
+    decision::{Decision, Opt},
     open_points,
     point::Gather,
     provision::Provision,
@@ -28,27 +28,47 @@ pub fn qualifies(facts: &Facts, person: usize) -> bool {
     !who.filer && related && who.lives_here && !who.claimed_elsewhere && !who.support_paid
 }
 
-/// The dependants of whom a filer without a partner, who keeps their home, may claim one as the eligible dependant.
-fn eligible(facts: &Facts) -> Vec<usize> {
-    let alone = !facts.partnered && facts.filers.len() == 1;
-    if !alone || !facts.people[facts.filers[0]].maintains_home {
-        return Vec::new();
-    }
-    (0..facts.people.len()).filter(|&p| qualifies(facts, p)).collect()
+/// The filer who was without a partner at some time in the year: all of it, or from a death on.
+pub fn alone(facts: &Facts) -> Option<usize> {
+    let single = facts.filers.first().copied().filter(|_| !facts.partnered && facts.filers.len() == 1);
+    single.or(facts.survivor().filter(|&survivor| facts.people[survivor].filer))
+}
+
+/// The filer who may claim an eligible dependant: alone, and keeps the home of one.
+pub fn claimant(facts: &Facts) -> Option<usize> {
+    alone(facts).filter(|&filer| facts.people[filer].maintains_home)
+}
+
+/// For whom line 30400 may be claimed. Who outlived a partner may claim the amount for the partner in its place: nobody here.
+fn eligible(facts: &Facts) -> Vec<Option<usize>> {
+    let Some(claimant) = claimant(facts) else { return Vec::new() };
+    let partner = facts.partner(claimant).map(|_| None);
+    let dependants = (0..facts.people.len()).filter(|&p| qualifies(facts, p));
+    partner.into_iter().chain(dependants.map(Some)).collect()
 }
 
 /// Which dependant line 30400 is claimed for: options by place among those who qualify.
 pub static ELIGIBLE: Open<Facts> = Open::new(
     |facts| if eligible(facts).len() < 2 { Vec::new() } else { vec![0] },
     |facts, _| {
-        let options = facts.options(&eligible(facts), |name| format!("{name} as the eligible dependant"));
+        let option = |dependant: Option<usize>| match dependant {
+            Some(dependant) => {
+                let who = &facts.people[dependant];
+                let short = format!("{} as the eligible dependant", facts.first_name(dependant));
+                Opt::new(who.id.as_str(), who.name.as_str(), short)
+            }
+            None => {
+                Opt::new("partner", "None: the amount for the partner who died", "amount for the partner")
+            }
+        };
+        let options = eligible(facts).into_iter().map(option).collect();
         Decision::between("ca.dependant", "Eligible dependant", "ITA 118(1)B(b), (4); line 30400", options)
     },
 );
 
 /// For whom line 30400 is claimed in a way.
 pub fn chosen(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Option<usize> {
-    eligible(facts).get(way.taken(&ELIGIBLE, 0).unwrap_or(0)).copied()
+    eligible(facts).get(way.taken(&ELIGIBLE, 0).unwrap_or(0)).copied().flatten()
 }
 
 /// Whether amounts are claimed for someone because of an impairment (lines 30450, 30500 and 31800).

@@ -233,7 +233,8 @@ fn supplement(points: &mut Points<'_>, person: usize) {
 }
 
 fn has_receipts(facts: &Facts) -> bool {
-    !facts.medical.is_empty() || facts.medical_of_others.iter().any(|receipts| !receipts.is_empty())
+    !facts.medical.is_empty()
+        || facts.medical_of_others.iter().chain(&facts.medical_of_dead).any(|receipts| !receipts.is_empty())
 }
 
 /// Of a dependant without papers only net income is known: what credits the papers would bring raises what is transferred.

@@ -36,7 +36,7 @@ pub struct Facts {
     pub former: Option<Money>,
     /// A filer is married or lives common-law, here or elsewhere.
     pub partnered: bool,
-    /// Months of the year as a couple.
+    /// Months of the year as a couple, to that of a death.
     pub months_together: i64,
     /// The code of the province of residence, where its tax is computed.
     pub province: Option<&'static str>,
@@ -52,8 +52,12 @@ pub struct Facts {
     pub assistance_settled: bool,
     /// Months in a rented home of the province.
     pub rented_months: i64,
-    /// Medical receipts for the filers and their children under 18, by date.
+    /// Medical receipts for the filers and their children under 18 who live, by date.
     pub medical: Vec<Receipt>,
+    /// Those for the ones who died in the year, by person and date.
+    pub medical_of_dead: Vec<Vec<Receipt>>,
+    /// What of them is claimed: of each the most of 24 months with the day of death in them.
+    pub claimed_of_dead: Vec<Receipt>,
     /// Medical receipts of other dependants, by person and date.
     pub medical_of_others: Vec<Vec<Receipt>>,
     /// The windows of twelve months for which they may be claimed.
@@ -71,23 +75,23 @@ pub struct Receipt {
     pub item: Item,
 }
 
-/// Twelve months with receipts in them.
+/// Months with receipts in them.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Window {
-    /// The last day, in the year.
+    /// The last day.
     pub end: Date,
     /// The first of the receipts, by date.
     pub from: usize,
     /// The one after the last.
     pub to: usize,
-    /// What they add up to.
+    /// What they add up to; of those that may be claimed, with what is claimed for who died.
     pub sum: Money,
 }
 
 impl Window {
-    /// The receipts of the window.
-    pub fn receipts<'f>(&self, facts: &'f Facts) -> &'f [Receipt] {
-        &facts.medical[self.from..self.to]
+    /// All receipts that are claimed with the window.
+    pub fn receipts<'f>(&self, facts: &'f Facts) -> impl Iterator<Item = &'f Receipt> + use<'f> {
+        facts.medical[self.from..self.to].iter().chain(&facts.claimed_of_dead)
     }
 }
 
@@ -267,10 +271,25 @@ impl Facts {
         self.people[person].died.is_some_and(|died| died <= self.year_end)
     }
 
-    /// The day on which the only filer died, without a partner.
-    pub fn sole_death(&self) -> Option<Date> {
-        let only = self.filers.first().filter(|_| self.filers.len() == 1 && !self.partnered)?;
-        self.people[*only].died.filter(|_| self.died(*only))
+    /// The month in which someone's year ends: that of a death, else the last.
+    pub fn last_month(&self, person: usize) -> i64 {
+        let died = self.people[person].died.filter(|_| self.died(person));
+        died.map_or(12, |day| i64::from(u8::from(day.month())))
+    }
+
+    /// The one of a couple who died in the year, where the other lives.
+    pub fn deceased(&self) -> Option<usize> {
+        let [first, second] = self.pair()?;
+        match (self.died(first), self.died(second)) {
+            (true, false) => Some(first),
+            (false, true) => Some(second),
+            _ => None,
+        }
+    }
+
+    /// Who outlived the other of a couple in the year.
+    pub fn survivor(&self) -> Option<usize> {
+        self.partner(self.deceased()?)
     }
 
     /// The other of a couple.
@@ -281,6 +300,12 @@ impl Facts {
             _ if person == second => Some(first),
             _ => None,
         }
+    }
+
+    /// With whom someone lives as a couple at the end of the own year, which is the day of a death (ITA 122.6 'cohabiting spouse or
+    /// common-law partner', by which incomes of a family are measured): who outlived the other is alone.
+    pub fn partner_at_end(&self, person: usize) -> Option<usize> {
+        self.partner(person).filter(|_| self.survivor() != Some(person))
     }
 
     /// Whether a contribution of `owner` came after the year in which its annuitant, the owner or the partner, reaches

@@ -165,8 +165,12 @@ pub static COMMITTED: LazyLock<Book<Figures>> =
 tables! {
     /// Rates on slices: the upper ends of all but the last.
     Brackets { rates: Vec<Rate>, tops: Vec<Money> }
-    /// ITA 150(1)(d)(i), 156(1), 156.1, 230(4)(b): a day on which no office is open moves to the next.
-    Dates { due: Day, due_business: Day, instalments: Vec<Day>, instalments_above: Money, kept_years: i32 }
+    /// ITA 150(1)(b), (d)(i), 156(1), 156.1, 230(4)(b): a day on which no office is open moves to the next. After a death
+    /// from a day on there are so many months from its day.
+    Dates {
+        due: Day, due_business: Day, instalments: Vec<Day>, instalments_above: Money, kept_years: i32, death_from: Day,
+        death_months: u8,
+    }
     /// ITA 118(1.1).
     Basic { most: Money, least: Money, from: Money, to: Money }
     /// ITA 118(2).

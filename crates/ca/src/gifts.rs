@@ -73,10 +73,10 @@ open_points! {
     OF_DEPENDANT = not_covered "gifts-of-dependant", "ITA 118.1(1)";
 }
 
-/// The most that can be claimed at a net income.
-pub fn most(facts: &Facts, net: Money) -> Money {
-    let of_death = facts.sole_death().map(|_| facts.figures.year_of_death.gifts_part);
-    cents(net, of_death.unwrap_or(facts.figures.gifts.part))
+/// The most that a filer can claim at a net income; more in the year of the death.
+pub fn most(facts: &Facts, person: usize, net: Money) -> Money {
+    let figures = &facts.figures;
+    cents(net, if facts.died(person) { figures.year_of_death.gifts_part } else { figures.gifts.part })
 }
 
 /// What a return claims of the pool.
@@ -98,7 +98,7 @@ pub fn claimed(on: On<'_>, trail: &mut impl Trail, left: Money, net: Money) -> C
     if on.plan.world.is_some() {
         return Claim { claimed: wanted, left: left - least_claimed(on, trail, wanted) };
     }
-    let most = most(on.facts, net);
+    let most = most(on.facts, on.person, net);
     let allowed = limit::cap(trail, GIFTS.at(on.scope), wanted, most);
     let claimed = trail.line(CLAIMED, on.scope, allowed, |i| {
         i.items(&on.facts.gifts).line(income::NET, on.scope, net).figure("Left in the pool", left);
@@ -115,7 +115,7 @@ fn least_claimed(on: On<'_>, trail: &mut impl Trail, wanted: Money) -> Money {
     let mut plan = on.plan.clone();
     plan.contributions[on.person] = None;
     let net = income::reckon(On { plan: &plan, ..on }, &mut Unseen(trail)).net;
-    limit::lesser(trail, wanted, most(on.facts, net))
+    limit::lesser(trail, wanted, most(on.facts, on.person, net))
 }
 
 /// What neither of a couple claims, for the five years after.
@@ -247,7 +247,8 @@ pub fn points(points: &mut Points<'_>) {
         of_dependant(points, paper, "46");
     }
     for paper in points.papers(RECEIPTS.id) {
-        points.dates(paper, &OTHER_DAYS, "no day of this return year", counts_on);
+        points
+            .dates(paper, &OTHER_DAYS, "no day of this return year", |facts, _, date| counts_on(facts, date));
         of_dependant(points, paper, "title");
         for cells in &paper.rows {
             if cells.get("number").and_then(Entry::text).is_none_or(str::is_empty) {

@@ -40,12 +40,11 @@ pub fn points(points: &mut Points<'_>) {
 
 fn one(points: &mut Points<'_>, person: usize) {
     let who = &points.household.people[person];
-    let facts = &points.facts.people[person];
-    let alone = facts.filer && !points.facts.partnered;
+    let alone = dependants::alone(points.facts) == Some(person);
     let anyone =
         (0..points.facts.people.len()).any(|p| p != person && dependants::qualifies(points.facts, p));
     let relative = province::counts_keepers(points.facts);
-    if facts.filer && ((alone && anyone) || relative) && !points.said(person, ask::MAINTAINS_HOME) {
+    if ((alone && anyone) || relative) && !points.said(person, ask::MAINTAINS_HOME) {
         let message = format!("Did {} keep the home of a dependant?", who.name);
         points.raise(&KEPT, Place::person(&who.id, ask::MAINTAINS_HOME), message);
     }

@@ -137,9 +137,9 @@ pub struct Income {
 /// The incomes of everyone, by person.
 pub type Incomes = [Income];
 
-/// Net income of both of a couple, or of one alone.
+/// Net income of both of a couple, or of one who is alone at the end of the own year.
 pub fn family_net(on: On<'_>, incomes: &Incomes) -> Money {
-    let partner = on.facts.partner(on.person).map_or(Money::ZERO, |p| incomes[p].net);
+    let partner = on.facts.partner_at_end(on.person).map_or(Money::ZERO, |p| incomes[p].net);
     incomes[on.person].net + partner
 }
 
@@ -379,6 +379,12 @@ pub fn net_before_care(on: On<'_>, trail: &mut impl Trail) -> Money {
 pub fn net_shown(points: &Points<'_>, person: usize) -> Money {
     let place = points.facts.returns.iter().position(|&r| r == person);
     place.map_or(points.facts.people[person].other_net_income, |place| points.amount(NET, place))
+}
+
+/// The same with that of the partner at the end of the own year.
+pub fn family_shown(points: &Points<'_>, person: usize) -> Money {
+    let partner = points.facts.partner_at_end(person);
+    net_shown(points, person) + partner.map_or(Money::ZERO, |partner| net_shown(points, partner))
 }
 
 /// Of someone without a return here: only the net income that was told, less what of it is not taxed.

@@ -30,6 +30,7 @@ pub fn read(household: &Household, figures: &Arc<Figures>) -> Facts {
     let text = |id: &str| answer(id).and_then(Entry::text);
     let filers: Vec<usize> = household.filers().map(|(i, _)| i).collect();
     let partnered = match text(people::ask::MARITAL) {
+        Some("widowed") => of_couple_died(household, [year_begin, year_end]),
         Some(status) => matches!(status, "married" | "common_law"),
         None => filers.len() == 2,
     };
@@ -60,10 +61,15 @@ pub fn read(household: &Household, figures: &Arc<Figures>) -> Facts {
         assistance_settled: true,
         rented_months: answer(british_columbia::ask::RENTED).and_then(Entry::count).unwrap_or(0),
         medical: Vec::new(),
+        medical_of_dead: vec![Vec::new(); household.people.len()],
+        claimed_of_dead: Vec::new(),
         medical_of_others: vec![Vec::new(); household.people.len()],
         windows: Vec::new(),
         gifts: Vec::new(),
     };
+    if let Some(deceased) = facts.deceased() {
+        facts.months_together = settled::lesser(facts.months_together, facts.last_month(deceased));
+    }
     for paper in Reading::all(household) {
         law::read(&mut Bringing { paper, facts: &mut facts });
     }
@@ -74,13 +80,21 @@ pub fn read(household: &Household, figures: &Arc<Figures>) -> Facts {
         facts.people[person].contributed = cpp_ei::read(&facts, person);
     }
     facts.medical.sort_by_key(|r| r.date);
-    for receipts in &mut facts.medical_of_others {
+    for receipts in facts.medical_of_others.iter_mut().chain(&mut facts.medical_of_dead) {
         receipts.sort_by_key(|r| r.date);
     }
     assistance(&mut facts);
+    facts.claimed_of_dead = medical::claimed_of_dead(&facts);
     facts.windows = medical::windows(&facts);
     facts.care_by_agreement = net_income::same_before_care(&facts);
     facts
+}
+
+/// Whether there is a couple of whom one died in the year, so that the other is widowed at its end.
+fn of_couple_died(household: &Household, [year_begin, year_end]: [Date; 2]) -> bool {
+    let adults = household.people.iter().filter(|p| p.role == Role::Filer || partner_elsewhere::is_one(p));
+    let died = adults.clone().filter(|p| p.died.is_some_and(|day| (year_begin..=year_end).contains(&day)));
+    adults.count() == 2 && died.count() == 1
 }
 
 /// Gives assistance to whose income it is (56(1)(u)): of a couple to the one with more net income, where no way changes which; with

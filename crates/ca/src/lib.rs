@@ -271,11 +271,12 @@ impl Pack for Canada {
         }
     }
 
-    /// A note that was sold or has matured does not come again.
+    /// A note that was sold or has matured does not come again; who outlived a partner is widowed.
     fn settle_next(&self, before: &Household, next: &mut Household) {
         let (_, year_end) = calendar_year(before.year);
         let ended = |paper: &Paper| discount_note::has_ended(paper, year_end);
         next.papers.retain(|paper| !before.paper(&paper.id).is_some_and(ended));
+        year_of_death::settle_next(before, next);
     }
 
     fn version(&self) -> &str {

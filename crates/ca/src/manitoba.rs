@@ -4,8 +4,10 @@ use crate::{
     facts::Facts,
     income::{self, Incomes},
     plan::{Filed, On},
+    points::Points,
     provincial_law::{Changed, ProvincialLaw, common},
     rounding::cents,
+    year_of_death,
 };
 use hembo_core::{
     forms::Required,
@@ -61,6 +63,10 @@ impl ProvincialLaw for Manitoba {
         let whole = family.each * partners + family.more * impaired_and_young(facts, None);
         cents(whole, facts.figures.manitoba.credit_rate)
     }
+
+    fn points(points: &mut Points<'_>) {
+        year_of_death::told_of_family(points);
+    }
 }
 
 /// Line 58040: nothing is left of it where net income comes to the upper end.
@@ -91,11 +97,12 @@ fn impaired_and_young(facts: &Facts, dependant: Option<usize>) -> i64 {
 fn family(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Money {
     let (facts, figures) = (on.facts, &on.facts.figures.manitoba_family);
     let net = incomes[on.person].net;
-    let full = match (on.who().filer, facts.partner(on.person)) {
+    let full = match (on.who().filer, facts.partner_at_end(on.person)) {
         (false, _) => figures.each * parts_of(facts, on.person),
         (true, Some(partner)) if !claims(on, trail, incomes, partner) => Money::ZERO,
         (true, partner) => {
-            let second = partner.map(|p| parts_of(facts, p)).or(on.plan.dependant.map(|_| 1)).unwrap_or(0);
+            let second =
+                partner.map(|p| parts_of(facts, p)).or(on.eligible_dependant().map(|_| 1)).unwrap_or(0);
             figures.each * (parts_of(facts, on.person) + second)
                 + figures.more * impaired_and_young(facts, on.plan.dependant)
         }

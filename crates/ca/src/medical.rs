@@ -16,7 +16,7 @@ use hembo_core::{
     decision::{Decision, Opt},
     drawn::{Bar, Drawn, Part, Picture, Span, Working},
     field::{Field, Years},
-    household::Entry,
+    household::{Answers, Entry},
     limit::{self, LimitAt, PhaseOut},
     limits, lines, open_points,
     paper::{Back, NextYear, PaperKind, subject},
@@ -68,7 +68,7 @@ open_points! {
     NOBODY = blocks "C-59", "ITA 118(6), 118.2(1)", "Name a dependant relative, or remove it.";
 }
 
-/// Twelve months with an end in the year; of someone who died 24 months with the day of death in them (118.2(1) D).
+/// Twelve months with an end in the year; for someone who died 24 months with the day of death in them (118.2(1) B(d)).
 #[derive(Debug, Clone, Copy)]
 struct Period {
     years: i32,
@@ -77,9 +77,15 @@ struct Period {
 }
 
 impl Period {
-    fn of(facts: &Facts) -> Period {
-        let Some(died) = facts.sole_death() else {
-            return Period { years: 1, first_end: facts.year_begin, last_end: facts.year_end };
+    /// For receipts of someone who lives.
+    fn of_living(facts: &Facts) -> Period {
+        Period { years: 1, first_end: facts.year_begin, last_end: facts.year_end }
+    }
+
+    /// For receipts of a patient.
+    fn of(facts: &Facts, patient: usize) -> Period {
+        let Some(died) = facts.people[patient].died.filter(|_| facts.died(patient)) else {
+            return Period::of_living(facts);
         };
         let years = facts.figures.year_of_death.medical_years;
         let of_death = Period { years, first_end: died, last_end: died };
@@ -101,25 +107,62 @@ impl Period {
     fn months(self) -> i32 {
         12 * self.years
     }
+
+    fn holds(self, day: Date) -> bool {
+        day <= self.last_end && day > self.before(self.first_end)
+    }
+}
+
+/// The months of which a window is: those of who died, where there are no other receipts.
+fn shown_period(facts: &Facts) -> Period {
+    let only = facts.medical_of_dead.iter().position(|receipts| !receipts.is_empty());
+    match only.filter(|_| facts.medical.is_empty()) {
+        Some(dead) => Period::of(facts, dead),
+        None => Period::of_living(facts),
+    }
 }
 
 /// How many windows are offered at the most, the largest ones: a smaller claim never makes a tax lower.
 const MOST_WINDOWS: usize = 200;
 
-/// The windows of the receipts of the filers and their children.
+/// The windows of the receipts of the filers and their children, each with what is claimed for who died.
 pub fn windows(facts: &Facts) -> Vec<Window> {
-    windows_of(facts, &facts.medical)
+    let of_dead: Money = facts.claimed_of_dead.iter().map(|receipt| receipt.item.amount).sum();
+    let mut windows = windows_of(Period::of_living(facts), &facts.medical);
+    for window in &mut windows {
+        window.sum += of_dead;
+    }
+    let last = facts.claimed_of_dead.last().filter(|_| windows.is_empty());
+    windows.extend(last.map(|last| {
+        let period = shown_period(facts);
+        let end = settled::greater(last.date, period.first_end);
+        Window { end, from: 0, to: 0, sum: of_dead }
+    }));
+    windows
 }
 
-/// The most that the receipts of a window add up to; nothing where there are none.
-pub fn largest_sum(facts: &Facts, receipts: &[Receipt]) -> Option<Money> {
-    windows_of(facts, receipts).iter().map(|window| window.sum).max()
+/// What is claimed for who died: a larger claim never costs, and nothing is left for a later year of one's own.
+pub fn claimed_of_dead(facts: &Facts) -> Vec<Receipt> {
+    let most = |(person, receipts): (usize, &Vec<Receipt>)| {
+        let windows = windows_of(Period::of(facts, person), receipts);
+        let window = windows.into_iter().max_by_key(|window| window.sum)?;
+        Some(receipts[window.from..window.to].to_vec())
+    };
+    let mut claimed: Vec<Receipt> =
+        facts.medical_of_dead.iter().enumerate().filter_map(most).flatten().collect();
+    claimed.sort_by_key(|receipt| receipt.date);
+    claimed
+}
+
+/// The most that the receipts of another dependant add up to in a window; nothing where there are none.
+pub fn largest_sum(facts: &Facts, dependant: usize) -> Option<Money> {
+    let receipts = &facts.medical_of_others[dependant];
+    windows_of(Period::of(facts, dependant), receipts).iter().map(|window| window.sum).max()
 }
 
 /// The windows of receipts by date that no other contains, in the order of their ends: one can only end on the day of a
 /// receipt, on the last day that keeps an older one, or on the last day on which one may end.
-fn windows_of(facts: &Facts, receipts: &[Receipt]) -> Vec<Window> {
-    let period = Period::of(facts);
+fn windows_of(period: Period, receipts: &[Receipt]) -> Vec<Window> {
     let may_end = period.first_end..=period.last_end;
     let dates: Vec<Date> = receipts.iter().map(|r| r.date).collect();
     let keeps = |date: &Date| settled::lesser(period.last_end, period.after(*date) - Duration::DAY);
@@ -159,7 +202,7 @@ fn above_threshold(on: On<'_>, trail: &mut impl Trail, at: LimitAt, net: Money, 
     let Some((window, paid)) = claim else { return Money::ZERO };
     if at.def.line == ALLOWED {
         trail.line(CLAIMED, on.scope, paid, |i| {
-            i.items(window.receipts(on.facts).iter().map(|r| &r.item));
+            i.items(window.receipts(on.facts).map(|r| &r.item));
             let left = window.sum - paid;
             if !left.is_zero() {
                 i.figure("Less what the partner claims", left);
@@ -253,10 +296,12 @@ pub fn read(paper: &mut Bringing<'_>) {
         if used || amount.is_zero() {
             continue;
         }
-        let item = paper.paper.item("amount", Some(row), amount);
-        match paper.facts.medical_counts(patient) {
-            true => paper.facts.medical.push(Receipt { date, item }),
-            false => paper.facts.medical_of_others[patient].push(Receipt { date, item }),
+        let receipt = Receipt { date, item: paper.paper.item("amount", Some(row), amount) };
+        let facts = &mut *paper.facts;
+        match (facts.medical_counts(patient), facts.died(patient)) {
+            (true, false) => facts.medical.push(receipt),
+            (true, true) => facts.medical_of_dead[patient].push(receipt),
+            (false, _) => facts.medical_of_others[patient].push(receipt),
         }
     }
 }
@@ -264,14 +309,18 @@ pub fn read(paper: &mut Bringing<'_>) {
 /// Receipts that do not count.
 pub fn points(points: &mut Points<'_>) {
     for paper in points.papers(RECEIPTS.id) {
-        points.dates(paper, &OTHER_DAYS, "in no months that may be claimed", |facts, date| {
-            let period = Period::of(facts);
-            date <= period.last_end && date > period.before(period.first_end)
+        let household = points.household;
+        let payer = paper.owners.first().map(|o| o.person.as_str());
+        let patient_of = |cells: &Answers| {
+            let named = cells.get("patient").and_then(Entry::text).or(payer);
+            named.and_then(|id| household.index_of(id))
+        };
+        points.dates(paper, &OTHER_DAYS, "in no months that may be claimed", |facts, cells, date| {
+            let period = patient_of(cells).map_or(Period::of_living(facts), |p| Period::of(facts, p));
+            period.holds(date)
         });
         for cells in &paper.rows {
-            let payer = paper.owners.first().map(|o| o.person.as_str());
-            let named = cells.get("patient").and_then(Entry::text).or(payer);
-            let patient = named.and_then(|id| points.household.index_of(id));
+            let patient = patient_of(cells);
             let counts = |p: usize| points.facts.medical_counts(p) || points.facts.people[p].related;
             if patient.is_some_and(|p| !counts(p)) {
                 let message = "Bills count of relatives who depend on a filer only.";
@@ -287,7 +336,7 @@ pub static WINDOW: Open<Facts> = Open::new(
     |facts, _| {
         let option = |w: &Window| {
             let label = format!("Ending {} {} · {:#}", w.end.day(), w.end.month(), w.sum);
-            let months = Period::of(facts).months();
+            let months = shown_period(facts).months();
             Opt::new(
                 w.end.to_string(),
                 label,
@@ -301,7 +350,7 @@ pub static WINDOW: Open<Facts> = Open::new(
 
 /// The family's bills by their days, those of the twelve months that are claimed together, at every paper that has any.
 pub fn drawn(facts: &Facts, window: Option<usize>) -> Vec<(usize, Drawn)> {
-    let mut papers: Vec<usize> = facts.medical.iter().map(|receipt| receipt.item.paper).collect();
+    let mut papers: Vec<usize> = of_family(facts).map(|receipt| receipt.item.paper).collect();
     papers.sort();
     papers.dedup();
     let window = window.and_then(|window| facts.windows.get(window));
@@ -315,22 +364,28 @@ pub fn drawn(facts: &Facts, window: Option<usize>) -> Vec<(usize, Drawn)> {
     papers.into_iter().map(|paper| (paper, drawn.clone())).collect()
 }
 
+/// All receipts of the filers and their children.
+fn of_family(facts: &Facts) -> impl Iterator<Item = &Receipt> {
+    facts.medical.iter().chain(facts.medical_of_dead.iter().flatten())
+}
+
 fn claimed_months(facts: &Facts, window: &Window) -> Working {
-    let sum = |of: &[Receipt]| of.iter().map(|receipt| receipt.item.amount).sum::<Money>();
-    let of_year = facts.medical.iter().filter(|r| (facts.year_begin..=facts.year_end).contains(&r.date));
+    let of_year = of_family(facts).filter(|r| (facts.year_begin..=facts.year_end).contains(&r.date));
     let calendar: Money = of_year.map(|receipt| receipt.item.amount).sum();
-    let (before, within) = window
-        .receipts(facts)
-        .split_at(window.receipts(facts).partition_point(|r| r.date < facts.year_begin));
+    let earlier = window.receipts(facts).filter(|receipt| receipt.date < facts.year_begin);
+    let before: Money = earlier.map(|receipt| receipt.item.amount).sum();
     let note = if calendar == window.sum {
         String::new()
     } else {
         format!("The calendar year alone has {calendar:#}.")
     };
     Working {
-        title: format!("The {} months that are claimed", Period::of(facts).months()),
+        title: format!("The {} months that are claimed", shown_period(facts).months()),
         day: window.end,
-        parts: vec![Part::new("Of earlier years", sum(before)), Part::new("From this year on", sum(within))],
+        parts: vec![
+            Part::new("Of earlier years", before),
+            Part::new("From this year on", window.sum - before),
+        ],
         result: "Together".into(),
         amount: window.sum,
         note,
@@ -338,21 +393,29 @@ fn claimed_months(facts: &Facts, window: &Window) -> Working {
 }
 
 fn picture(facts: &Facts, window: Option<&Window>) -> Picture {
-    let bar = |(place, receipt): (usize, &Receipt)| Bar {
+    let bar = |receipt: &Receipt| Bar {
         day: receipt.date,
         value: receipt.item.amount,
-        counts: window.is_some_and(|window| (window.from..window.to).contains(&place)),
+        counts: window.is_some_and(|window| window.receipts(facts).any(|counted| counted == receipt)),
     };
+    let period = shown_period(facts);
+    let mixed = !facts.medical.is_empty() && !facts.claimed_of_dead.is_empty();
+    let of_dead = 12 * facts.figures.year_of_death.medical_years;
     let span = window.map(|window| Span {
-        from: Period::of(facts).before(window.end) + Duration::DAY,
+        from: period.before(window.end) + Duration::DAY,
         to: window.end,
-        label: format!("{:#} in these {} months", window.sum, Period::of(facts).months()),
+        label: match mixed {
+            true => {
+                format!("{:#} in these {} months, {of_dead} for who died", window.sum, period.months())
+            }
+            false => format!("{:#} in these {} months", window.sum, period.months()),
+        },
     });
     Picture {
         caption: "Bills of the filers and their children under 18, less what was paid back, by the day they were paid.".into(),
         steps: Vec::new(),
         slope: Vec::new(),
-        bars: facts.medical.iter().enumerate().map(bar).collect(),
+        bars: of_family(facts).map(bar).collect(),
         marks: Vec::new(),
         span,
     }

@@ -42,7 +42,11 @@ fn medical_divided(points: &mut Points<'_>) {
     if !facts.couple || !open || !both_above_threshold(facts) {
         return;
     }
-    let receipt = facts.medical.first().map(|r| &points.household.papers[r.item.paper].id);
+    let receipt = facts
+        .medical
+        .first()
+        .or(facts.claimed_of_dead.first())
+        .map(|r| &points.household.papers[r.item.paper].id);
     let Some(place) = receipt.map(|paper| Place::paper(paper, "amount")) else { return };
     let message =
         "Both partners could claim a part, each with twelve months of their own: not weighed in full.";

@@ -5,7 +5,9 @@ use crate::{
     form_428,
     income::{Incomes, family_net},
     plan::On,
+    points::Points,
     provincial_law::{ProvincialLaw, Reduction, Shared, Taxed, common, reduced},
+    year_of_death,
 };
 use hembo_core::{limits, provision::Provision, trail::Trail};
 use hembo_money::Money;
@@ -53,5 +55,9 @@ impl ProvincialLaw for NewBrunswick {
             rate: figures.rate,
         };
         reduced(on, trail, LOW_INCOME.at(on.scope), taxed, of, shared)
+    }
+
+    fn points(points: &mut Points<'_>) {
+        year_of_death::told_of_family(points);
     }
 }

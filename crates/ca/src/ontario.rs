@@ -8,8 +8,10 @@ use crate::{
     income::{self, Incomes, family_net},
     medical, net_income,
     plan::{Filed, On},
+    points::Points,
     provincial_law::{Caring, ProvincialLaw, Shared, Taxed, common},
     rounding::cents,
+    year_of_death,
 };
 use hembo_core::{
     forms::Required,
@@ -21,7 +23,7 @@ use hembo_core::{
     settled,
     trail::Trail,
 };
-use hembo_money::{Money, Rate};
+use hembo_money::{Money, Rate, Rounding};
 
 /// What this provision declares.
 pub static PROVISION: Provision = Provision {
@@ -88,6 +90,10 @@ impl ProvincialLaw for Ontario {
         let care = seniors_care(on, trail, incomes);
         let child_care = child_care_credit(on, trail, incomes);
         vec![(CARE, care), (CHILD_CARE, child_care)]
+    }
+
+    fn points(points: &mut Points<'_>) {
+        family_of_death(points);
     }
 
     fn jump(facts: &Facts) -> Money {
@@ -169,9 +175,11 @@ fn jump_of_minimum_tax(facts: &Facts) -> Money {
 /// income counts the children; of equals the first.
 fn reduction(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, tax: Money) -> Money {
     let figures = &on.facts.figures.ontario_reduction;
-    let of_children = if on.who().filer { figures.child * children(on.facts) } else { Money::ZERO };
+    // Of a couple of whom one died the other is alone at the end of the year, and counts them.
+    let may_count = on.who().filer && on.facts.deceased() != Some(on.person);
+    let of_children = if may_count { figures.child * children(on.facts) } else { Money::ZERO };
     let mut basic = figures.basic + of_children;
-    if let (Some(partner), false) = (on.facts.partner(on.person), of_children.is_zero()) {
+    if let (Some(partner), false) = (on.facts.partner_at_end(on.person), of_children.is_zero()) {
         let counted = match on.plan.world.and_then(|world| world.children_with) {
             Some(with) => with == on.person,
             None => counts_children(on, trail, incomes, partner, tax < basic * 2),
@@ -184,6 +192,23 @@ fn reduction(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, tax: Money) 
     let left = limit::or_zero(trail, basic * 2 - tax);
     let reduction = limit::lesser(trail, left, tax);
     on.made(trail, REDUCTION, reduction, &[(BEFORE, tax)], &[("Basic amounts", &basic)])
+}
+
+/// What is not known of a couple of whom one died: whether that one counts the children as well, and who has the seniors' care.
+fn family_of_death(points: &mut Points<'_>) {
+    let facts = points.facts;
+    let Some(deceased) = facts.deceased() else { return };
+    let (reduction, care) = (&facts.figures.ontario_reduction, &facts.figures.ontario_care);
+    let before = facts.returns.iter().position(|&r| r == deceased).map(|place| points.amount(BEFORE, place));
+    let with_children = (reduction.basic + reduction.child * children(facts)) * 2;
+    let counts = children(facts) > 0 && before.is_some_and(|tax| !tax.is_zero() && tax < with_children);
+    let gone = care.from + cents(care.expenses, care.part).divided_by(care.rate, Money::WHOLE, Rounding::Up);
+    let aged = facts.adults().any(|person| facts.reached(person, care.age));
+    let least = facts.filers.iter().map(|&filer| income::net_shown(points, filer)).min();
+    let cares = aged && !facts.windows.is_empty() && least.is_some_and(|net| net < gone);
+    if counts || cares {
+        year_of_death::told_of_family(points);
+    }
 }
 
 /// Whether the children count on this return of a couple: with the higher net income, of equals with the first.

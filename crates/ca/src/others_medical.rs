@@ -49,9 +49,7 @@ open_points! {
 
 /// The dependants with receipts of their own, and the most that twelve months of theirs hold.
 fn dependants(facts: &Facts) -> impl Iterator<Item = (usize, Money)> + '_ {
-    let people = facts.medical_of_others.iter().enumerate();
-    let most = |(person, receipts): (usize, &Vec<_>)| Some((person, medical::largest_sum(facts, receipts)?));
-    people.filter_map(most)
+    (0..facts.people.len()).filter_map(|person| Some((person, medical::largest_sum(facts, person)?)))
 }
 
 /// Who may claim for a dependant: the filers, and the dependant who files.

@@ -42,20 +42,13 @@ pub struct Side {
     pub left: Money,
 }
 
-/// The largest amount that a person may elect: a half of eligible pension income for the months as a couple.
+/// The largest amount that a person may elect: a half of eligible pension income, for the months as a couple of those of the
+/// pensioner's own year, which ends with a death (60.03(1) 'split-pension amount' B, C).
 pub fn most(facts: &Facts, person: usize) -> Money {
-    let months = facts.months_together.clamp(0, 12);
-    let part = facts.figures.split.part;
-    let year = eligible(facts, person).times(part, Money::CENT, Rounding::HalfUp);
-    match months {
-        12 => year,
-        _ => eligible(facts, person).times(part, Money::CENT, Rounding::HalfUp).in_proportion(
-            Money::whole(months),
-            Money::whole(12),
-            Money::CENT,
-            Rounding::HalfUp,
-        ),
-    }
+    let all = facts.last_month(person);
+    let months = facts.months_together.clamp(0, all);
+    let year = eligible(facts, person).times(facts.figures.split.part, Money::CENT, Rounding::HalfUp);
+    year.in_proportion(Money::whole(months), Money::whole(all), Money::CENT, Rounding::HalfUp)
 }
 
 /// Pension income that a person may split (ITA 118(7)): of any age that of a life annuity, from 65 on all of it.

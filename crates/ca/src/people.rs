@@ -57,10 +57,12 @@ pub static PROVISION: Provision = Provision {
         },
     ],
     household_questions: &[
-        Field::choice(ask::MARITAL, "", "Marital status on 31 December", MARITAL).lasts(),
+        Field::choice(ask::MARITAL, "", "Marital status on 31 December", MARITAL)
+            .lasts()
+            .help("Of a couple of whom one died in the year: widowed."),
         Field::count(ask::MONTHS_TOGETHER, "", "Months of the year as a couple", 12)
             .blank_is("12")
-            .help("Twelve where nothing is said; pension income is split for these months."),
+            .help("Twelve where nothing is said, or those to a death; pension income is split for these months."),
         Field::date(ask::SEPARATED_ON, "", "Living apart since")
             .help("Where it began in this year or late in the one before.")
             .only_for(ask::MARITAL, &["separated"]),

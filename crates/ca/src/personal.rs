@@ -353,7 +353,8 @@ fn spouse(on: On<'_>, incomes: &Incomes) -> Option<Other> {
     if let Some(net) = on.facts.former.filter(|_| on.plan.former && on.who().filer) {
         return Some(Other { person: None, net, partners: None });
     }
-    let partner = on.facts.partner(on.person)?;
+    // Never for both, whoever of them died in the year (118(1)B(b)).
+    let partner = on.facts.partner(on.person).filter(|_| on.eligible_dependant().is_none())?;
     let [first, second] = on.facts.pair()?;
     let said = on.plan.spouse_with.map(|with| with == on.person);
     let partners =
@@ -365,7 +366,7 @@ fn spouse(on: On<'_>, incomes: &Incomes) -> Option<Other> {
 
 /// The dependant for whom line 30400 is claimed.
 fn dependant(on: On<'_>, incomes: &Incomes) -> Option<Other> {
-    let person = on.plan.dependant.filter(|_| on.who().filer)?;
+    let person = on.eligible_dependant()?;
     Some(Other { person: Some(person), net: incomes[person].net, partners: None })
 }
 
@@ -373,6 +374,9 @@ fn dependant(on: On<'_>, incomes: &Incomes) -> Option<Other> {
 /// partner (line 30300) of who reports them (82(3)(b)), the other's net income without them being below the base; and
 /// that amount is claimed by who has the higher net income.
 pub fn raises_partner_amount(on: On<'_>, trail: &mut impl Trail, Election { from, to }: Election) -> bool {
+    if on.of(to).eligible_dependant().is_some() {
+        return false;
+    }
     let mut unseen = Unseen(trail);
     let net = |who: usize, unseen: &mut Unseen<'_, _>| income::reckon(on.of(who), unseen).net;
     let (left, reporting) = (net(from, &mut unseen), net(to, &mut unseen));

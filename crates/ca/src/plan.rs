@@ -1,6 +1,9 @@
 //! What a way takes of every decision, as the rules read it, and one return within it.
 
-use crate::facts::{Facts, PersonFacts};
+use crate::{
+    dependants,
+    facts::{Facts, PersonFacts},
+};
 use hembo_core::{
     brought::Records,
     forms::Required,
@@ -182,8 +185,13 @@ impl<'a> On<'a> {
 
     /// The adults of the family for whom a province counts amounts: who files, with the partner or the eligible dependant.
     pub fn adults(self) -> i64 {
-        let eligible = self.who().filer && self.plan.dependant.is_some();
-        1 + i64::from(self.partner().is_some() || eligible)
+        let partner = self.facts.partner_at_end(self.person).is_some();
+        1 + i64::from(partner || self.eligible_dependant().is_some())
+    }
+
+    /// The dependant for whom this return claims line 30400.
+    pub fn eligible_dependant(self) -> Option<usize> {
+        self.plan.dependant.filter(|_| dependants::claimant(self.facts) == Some(self.person))
     }
 
     /// The dependants for whom this return claims.

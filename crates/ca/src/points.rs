@@ -3,7 +3,7 @@
 use crate::{credits, facts::Facts};
 use hembo_core::{
     Household, Paper, Point, Recorder, Scope,
-    household::Entry,
+    household::{Answers, Entry},
     line::LineId,
     open_points,
     point::{Gather, Place, PointDef},
@@ -84,12 +84,18 @@ impl<'a> Points<'a> {
     }
 
     /// Days of a list that are missing or do not fit.
-    pub fn dates(&mut self, paper: &Paper, def: &PointDef, what: &str, fits: fn(&Facts, time::Date) -> bool) {
+    pub fn dates(
+        &mut self,
+        paper: &Paper,
+        def: &PointDef,
+        what: &str,
+        fits: impl Fn(&Facts, &Answers, time::Date) -> bool,
+    ) {
         for cells in &paper.rows {
             let place = Place::row(&paper.id, cells, "date");
             match cells.get("date").and_then(Entry::date) {
                 None => self.raise(&UNDATED, place, "A line without its day."),
-                Some(date) if !fits(self.facts, date) => {
+                Some(date) if !fits(self.facts, cells, date) => {
                     let message = format!("{date} is {what}; the line is left out.");
                     self.raise(def, place, message);
                 }

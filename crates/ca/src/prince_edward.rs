@@ -6,7 +6,7 @@ use crate::{
     plan::On,
     points::Points,
     provincial_law::{ProvincialLaw, Reduction, Shared, Taxed, common, reduced},
-    young_children,
+    year_of_death, young_children,
 };
 use hembo_core::{limits, provision::Provision, trail::Trail};
 use hembo_money::Money;
@@ -38,7 +38,7 @@ impl ProvincialLaw for PrinceEdward {
         shared: &mut Shared,
     ) -> Money {
         let (facts, rule) = (on.facts, &on.facts.figures.prince_edward_reduction);
-        let family = [Some(on.person), facts.partner(on.person)].into_iter().flatten();
+        let family = [Some(on.person), facts.partner_at_end(on.person)].into_iter().flatten();
         let aged = family.filter(|&p| facts.reached(p, rule.age)).count() as i64;
         let children = if on.who().filer { facts.children_under(rule.child_under) } else { 0 };
         let of = Reduction {
@@ -52,5 +52,6 @@ impl ProvincialLaw for PrinceEdward {
 
     fn points(points: &mut Points<'_>) {
         young_children::points(points);
+        year_of_death::told_of_family(points);
     }
 }

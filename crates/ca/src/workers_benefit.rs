@@ -111,8 +111,8 @@ pub fn read(paper: &mut Bringing<'_>) {
 pub fn advanced(on: On<'_>, trail: &mut impl Trail, benefit: Money) -> Money {
     let facts = on.facts;
     // Of a couple it comes back where the benefit of both is.
-    let partner = facts.partner(on.person).filter(|_| facts.filers[0] == on.person);
-    let elsewhere = partner.is_none() && facts.partner(on.person).is_some();
+    let partner = together_with(facts, on.person).filter(|_| facts.filers[0] == on.person);
+    let elsewhere = partner.is_none() && together_with(facts, on.person).is_some();
     let people = [Some(on.person).filter(|_| !elsewhere), partner];
     let all: Vec<_> =
         people.into_iter().flatten().flat_map(|p| facts.people[p].own.of(&brings::ADVANCED)).collect();
@@ -134,8 +134,13 @@ pub enum Standing {
     Alone,
     /// With a partner or a child.
     Family,
-    /// One of a couple is excluded: not computed.
+    /// One of a couple is excluded, or died in the second half of the year: not computed.
     Unclear,
+}
+
+/// With whom a person has one benefit: of a couple of whom one died each stands alone here.
+fn together_with(facts: &Facts, person: usize) -> Option<usize> {
+    facts.partner_at_end(person).filter(|_| facts.deceased().is_none())
 }
 
 /// A person's standing (122.7(1)): 19 or with a partner or child; no full-time student without a child. Of a couple the
@@ -150,7 +155,10 @@ pub fn standing(facts: &Facts, person: usize) -> Standing {
     }
     let parent = who.filer && has_child(facts);
     let excluded = |p: usize| facts.people[p].full_time_student == Some(true) && !has_child(facts);
-    match facts.partner(person) {
+    if facts.deceased() == Some(person) {
+        return Standing::Unclear;
+    }
+    match together_with(facts, person) {
         Some(partner) if facts.people[partner].told.benefit => Standing::None,
         Some(partner) if facts.filers[0] == person => match (excluded(person), excluded(partner)) {
             (false, false) => Standing::Family,
@@ -181,7 +189,7 @@ pub fn working(facts: &Facts, person: usize) -> (Money, Money) {
         let paid = sum(own.of(&t4::brings::EMPLOYMENT)) + sum(own.of(&t4a::brings::SCHOLARSHIPS));
         paid + business::earned(facts, p) + facts.people[p].told.working
     };
-    (of(person), facts.partner(person).map_or(Money::ZERO, of))
+    (of(person), facts.partner_at_end(person).map_or(Money::ZERO, of))
 }
 
 /// Whether the figures of the household's province are here.
@@ -239,7 +247,7 @@ fn basic(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Money {
 /// The disability supplement (122.7(3)): each of a couple has one's own, which shrinks half as fast where both have one.
 fn supplement(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Money {
     let facts = on.facts;
-    let partner = facts.partner(on.person);
+    let partner = together_with(facts, on.person);
     let of_family = partner.map_or(on.person, |_| facts.filers[0]);
     let standing = standing(facts, of_family);
     if !on.who().disabled || !matches!(standing, Standing::Alone | Standing::Family) {
@@ -315,7 +323,7 @@ fn unknown(points: &mut Points<'_>, person: usize) {
     let standing = standing(facts, person);
     let class = class(facts, standing);
     let net = |p: usize| income::net_shown(points, p);
-    let family = net(person) + facts.partner(person).map_or(Money::ZERO, net);
+    let family = net(person) + facts.partner_at_end(person).map_or(Money::ZERO, net);
     let income = adjusted(facts, person, family);
     let due = own + partner > facts.figures.workers_benefit.above && income < class.nil;
     if standing == Standing::None || !due {
@@ -324,15 +332,15 @@ fn unknown(points: &mut Points<'_>, person: usize) {
     let name = &facts.people[person].name;
     let at = |field: &str| Place::person(&facts.people[person].id, field);
     if standing == Standing::Unclear {
-        let message =
-            format!("Workers benefit of {name}: of the couple one is a full-time student, not computed yet.");
+        let why = if facts.died(person) { "died" } else { "is a full-time student" };
+        let message = format!("Workers benefit of {name}: of the couple one {why}, not computed yet.");
         return points.raise(&UNCLEAR, at(ask::FULL_TIME_STUDENT), message);
     }
     if !held(facts) {
         let message = format!("Workers benefit of {name}: the table of this province is not held.");
         return points.raise(&TABLE_NOT_HELD, at("name"), message);
     }
-    let both = [Some(person), facts.partner(person)].into_iter().flatten();
+    let both = [Some(person), together_with(facts, person)].into_iter().flatten();
     let students: Vec<usize> = both.filter(|&p| studies(points, p)).collect();
     for student in students {
         let who = &facts.people[student];

@@ -33,3 +33,23 @@ fn instalments_begin_above_three_thousand_of_net_tax_owing() {
     let back = dates(&pensioner(tax + money("1")));
     assert_eq!((back[0].what.as_str(), back[0].amount), ("Return", None));
 }
+
+/// ITA 150(1)(b), 248(1): a death from November on leaves six months; nobody asks the dead for instalments.
+#[test]
+fn after_a_late_death_there_are_six_months() {
+    for (died, day) in
+        [("2025-10-31", "2026-04-30"), ("2025-11-01", "2026-05-01"), ("2025-12-31", "2026-06-30")]
+    {
+        let family = pensioner(Money::ZERO).answer("marital", json!("widowed"));
+        let due = dates(&family.set("ada", "/died", json!(died)));
+        assert_eq!(due.iter().map(|due| due.day.to_string()).collect::<Vec<_>>(), [day], "{died}");
+    }
+    // Who outlived a partner pays in time, and by instalments.
+    let couple = Family::couple("ON", ["1950-05-01"; 2]).set("bo", "/died", json!("2025-12-31"));
+    let due = dates(&couple.pension("ada", "60000").pension("bo", "60000"));
+    let of = |who: &str| {
+        due.iter().filter(|due| due.whose == who).map(|due| due.day.to_string()).collect::<Vec<_>>()
+    };
+    assert_eq!(of("bo"), ["2026-06-30"]);
+    assert_eq!((of("ada").len(), of("ada")[1].as_str()), (5, "2026-04-30"));
+}

@@ -75,6 +75,7 @@ prop_compose! {
         contributions in prop::array::uniform2(prop::option::weighted(0.3, 1_i64..20_000)),
         child in prop::option::weighted(0.4, 2006_i32..2025),
         rare in prop::collection::vec((0_usize..7, any::<bool>(), 1_i64..12_000), 0..2),
+        died in prop::option::weighted(0.15, (any::<bool>(), 1_i64..=12)),
     ) -> Family {
         let mut family = families[province].clone();
         for (kind, first, amount) in rare {
@@ -134,6 +135,11 @@ prop_compose! {
             let tax = (income * percent / 100).to_string();
             let row = json!([{ "country": "Fiji", "income": income.to_string(), "tax": tax }]);
             family = family.shared("Foreign income", &[("ada", "100")], json!({}), row);
+        }
+        if let Some((first, month)) = died {
+            let year = if earlier { 2024 } else { 2025 };
+            let day = json!(format!("{year}-{month:02}-15"));
+            family = family.set(if first { "ada" } else { "bo" }, "/died", day);
         }
         if let Some(paid) = saved {
             family = family.paper("FHSA", "ada", json!({ "room": "8000", "paid": paid.to_string() }));
