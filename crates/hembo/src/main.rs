@@ -17,6 +17,10 @@ use std::{
     process::ExitCode,
 };
 
+/// A reckoning makes many small things and lets them go: that of the system takes a sixth more of an edit.
+#[global_allocator]
+static ALLOCATOR: mimalloc::MiMalloc = mimalloc::MiMalloc;
+
 /// Every country's rules that this program knows.
 pub static REGISTRY: LazyLock<Registry> = LazyLock::new(|| {
     Registry::of([
