@@ -4,6 +4,7 @@
 use hembo_cluster::Cluster;
 use hembo_server::{Settings, demo};
 use hembo_testing::laws::EVERY_LAW;
+use sqlx::PgPool;
 use std::{collections::BTreeMap, fs, os::unix::fs::PermissionsExt, path::PathBuf, process::Command};
 
 const PASSPHRASE: &str = "lanterns over the weir";
@@ -52,7 +53,7 @@ async fn a_practice_is_backed_up_and_restored() {
     let (done, told, _) = hembo(&with_key, "short");
     assert!(!done && told.contains("12 characters") && !folder.join("one").exists(), "{told}");
     let (done, told, _) = hembo(&with_key, PASSPHRASE);
-    assert!(done && told.contains("restoring it for a check") && told.contains("3 people"), "{told}");
+    assert!(done && told.contains("restoring it for a check") && told.contains("people 3"), "{told}");
     let written = fs::read(at("one")).unwrap();
     assert_eq!(fs::metadata(at("one")).unwrap().permissions().mode() & 0o777, 0o600);
     let key = fs::read(at("key")).unwrap();
@@ -97,5 +98,43 @@ async fn a_practice_is_backed_up_and_restored() {
     let third = Cluster::test_database("piped").unwrap();
     let (done, told, _) = hembo(&["restore", &at("piped"), "--database", &third, "--key", &at("key4")], "");
     assert!(done && told.contains("need the practice's key") && !folder.join("key4").exists(), "{told}");
+    fs::remove_dir_all(folder).unwrap();
+}
+
+/// The tables and seals of the version before keys had names (migration 23).
+const EARLIER: &str = "
+    update revisions set state = replace(state::text, 'sealed:' || (select name from keys), 'sealed:')::jsonb;
+    alter table practice add column key_check text;
+    update practice set key_check = (select replace(known, 'sealed:' || name, 'sealed:') from keys);
+    alter table revisions drop column sealed_with;
+    alter table filings drop column sealed_with;
+    alter table files drop column sealed_with;
+    alter table file_pages drop column sealed_with;
+    alter table users drop column second_sealed_with;
+    drop table keys;
+    drop function audit_keys();
+    delete from _sqlx_migrations where version = 23";
+
+#[tokio::test]
+async fn a_backup_of_an_earlier_version_is_restored() {
+    let folder = std::env::temp_dir().join(format!("hembo-earlier-test-{}", std::process::id()));
+    fs::create_dir_all(&folder).unwrap();
+    let at = |name: &str| folder.join(name).display().to_string();
+    let database = Cluster::test_database("earlier").unwrap();
+    let key = folder.join("key");
+    let app = hembo_server::app(&Settings::of(&database, &key), EVERY_LAW.clone()).await.unwrap();
+    let demo = PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("../../demo/nz");
+    demo::load(&app, &demo).await.unwrap();
+    let before = opened(&database, &at("key"), &at("files"));
+    let pool = PgPool::connect(&database).await.unwrap();
+    sqlx::raw_sql(EARLIER).execute(&pool).await.unwrap();
+
+    let (done, told, _) = hembo(&["backup", &at("one"), "--database", &database], "");
+    assert!(done, "{told}");
+    let empty = Cluster::test_database("earlier_restored").unwrap();
+    let (done, told, _) = hembo(&["restore", &at("one"), "--database", &empty, "--key", &at("key")], "");
+    assert!(done && told.contains("opens its numbers"), "{told}");
+    hembo_server::app(&Settings::of(&empty, &key), EVERY_LAW.clone()).await.unwrap();
+    assert_eq!(opened(&empty, &at("key"), &at("files2")), before);
     fs::remove_dir_all(folder).unwrap();
 }

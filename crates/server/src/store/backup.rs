@@ -18,7 +18,7 @@ pub struct Counts {
 impl fmt::Display for Counts {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         let Counts { people, households, revisions, files } = self;
-        write!(f, "{households} households in {revisions} revisions, {files} files, {people} people")
+        write!(f, "households {households}, revisions {revisions}, files {files}, people {people}")
     }
 }
 
