@@ -10,7 +10,7 @@ use crate::{
     points::Points,
     provinces,
     provincial_law::{Caring, ProvincialLaw, Reduction, Shared, Taxed, common, reduced},
-    year_of_death,
+    widowed,
 };
 use hembo_core::{
     field::Field,
@@ -167,7 +167,7 @@ fn family_of_death(points: &mut Points<'_>) {
     let of_sales = sales.from_couple + (sales.each * 2).divided_by(sales.rate, Money::WHOLE, Rounding::Up);
     let rented = facts.rented_months >= facts.figures.british_columbia_renter.months;
     if family < of_sales || (rented && family < renter_gone(facts)) {
-        year_of_death::told_of_family(points);
+        widowed::told(points);
     }
 }
 

@@ -28,20 +28,9 @@ pub fn qualifies(facts: &Facts, person: usize) -> bool {
     !who.filer && related && who.lives_here && !who.claimed_elsewhere && !who.support_paid
 }
 
-/// The filer who was without a partner at some time in the year: all of it, or from a death on.
-pub fn alone(facts: &Facts) -> Option<usize> {
-    let single = facts.filers.first().copied().filter(|_| !facts.partnered && facts.filers.len() == 1);
-    single.or(facts.survivor().filter(|&survivor| facts.people[survivor].filer))
-}
-
-/// The filer who may claim an eligible dependant: alone, and keeps the home of one.
-pub fn claimant(facts: &Facts) -> Option<usize> {
-    alone(facts).filter(|&filer| facts.people[filer].maintains_home)
-}
-
 /// For whom line 30400 may be claimed. Who outlived a partner may claim the amount for the partner in its place: nobody here.
 fn eligible(facts: &Facts) -> Vec<Option<usize>> {
-    let Some(claimant) = claimant(facts) else { return Vec::new() };
+    let Some(claimant) = facts.keeps_alone() else { return Vec::new() };
     let partner = facts.partner(claimant).map(|_| None);
     let dependants = (0..facts.people.len()).filter(|&p| qualifies(facts, p));
     partner.into_iter().chain(dependants.map(Some)).collect()

@@ -302,6 +302,17 @@ impl Facts {
         }
     }
 
+    /// The filer who was without a partner at some time in the year: all of it, or from a death on.
+    pub fn alone(&self) -> Option<usize> {
+        let single = self.filers.first().copied().filter(|_| !self.partnered && self.filers.len() == 1);
+        single.or(self.survivor().filter(|&survivor| self.people[survivor].filer))
+    }
+
+    /// The filer who may claim an eligible dependant: alone, and keeps the home of one.
+    pub fn keeps_alone(&self) -> Option<usize> {
+        self.alone().filter(|&filer| self.people[filer].maintains_home)
+    }
+
     /// With whom someone lives as a couple at the end of the own year, which is the day of a death (ITA 122.6 'cohabiting spouse or
     /// common-law partner', by which incomes of a family are measured): who outlived the other is alone.
     pub fn partner_at_end(&self, person: usize) -> Option<usize> {

@@ -40,7 +40,7 @@ pub fn points(points: &mut Points<'_>) {
 
 fn one(points: &mut Points<'_>, person: usize) {
     let who = &points.household.people[person];
-    let alone = dependants::alone(points.facts) == Some(person);
+    let alone = points.facts.alone() == Some(person);
     let anyone =
         (0..points.facts.people.len()).any(|p| p != person && dependants::qualifies(points.facts, p));
     let relative = province::counts_keepers(points.facts);

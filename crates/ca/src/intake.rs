@@ -94,7 +94,7 @@ pub fn read(household: &Household, figures: &Arc<Figures>) -> Facts {
 fn of_couple_died(household: &Household, [year_begin, year_end]: [Date; 2]) -> bool {
     let adults = household.people.iter().filter(|p| p.role == Role::Filer || partner_elsewhere::is_one(p));
     let died = adults.clone().filter(|p| p.died.is_some_and(|day| (year_begin..=year_end).contains(&day)));
-    adults.count() == 2 && died.count() == 1
+    adults.count() == 2 && died.count() > 0
 }
 
 /// Gives assistance to whose income it is (56(1)(u)): of a couple to the one with more net income, where no way changes which; with

@@ -15,7 +15,7 @@ use crate::{
     points::{self, Points},
     prince_edward, province, provincial, provincial_adoption, provincial_credits, provincial_tuition, rental,
     residence, saskatchewan, separation, shares, small_credits, split_income, transfers, tuition, volunteers,
-    workers_benefit, year_of_death, young_children, yukon,
+    widowed, workers_benefit, year_of_death, young_children, yukon,
 };
 use hembo_core::{
     choice::Open,
@@ -33,6 +33,7 @@ static LAW: &[Rule] = &[
     Rule::new(&separation::PROVISION),
     Rule::new(&part_year::PROVISION).finds(part_year::points),
     Rule::new(&year_of_death::PROVISION).finds(year_of_death::points),
+    Rule::new(&widowed::PROVISION),
     Rule::new(&partner_elsewhere::PROVISION).finds(partner_elsewhere::points),
     Rule::new(&points::PROVISION),
     Rule::new(&papers::PROVISION),

@@ -94,6 +94,7 @@ pub mod t1;
 pub mod transfers;
 pub mod tuition;
 pub mod volunteers;
+pub mod widowed;
 pub mod workers_benefit;
 pub mod year_of_death;
 pub mod young_children;

@@ -7,7 +7,7 @@ use crate::{
     points::Points,
     provincial_law::{Changed, ProvincialLaw, common},
     rounding::cents,
-    year_of_death,
+    widowed,
 };
 use hembo_core::{
     forms::Required,
@@ -65,7 +65,7 @@ impl ProvincialLaw for Manitoba {
     }
 
     fn points(points: &mut Points<'_>) {
-        year_of_death::told_of_family(points);
+        widowed::told(points);
     }
 }
 

@@ -7,7 +7,7 @@ use crate::{
     plan::On,
     points::Points,
     provincial_law::{ProvincialLaw, Reduction, Shared, Taxed, common, reduced},
-    year_of_death,
+    widowed,
 };
 use hembo_core::{limits, provision::Provision, trail::Trail};
 use hembo_money::Money;
@@ -58,6 +58,6 @@ impl ProvincialLaw for NewBrunswick {
     }
 
     fn points(points: &mut Points<'_>) {
-        year_of_death::told_of_family(points);
+        widowed::told(points);
     }
 }

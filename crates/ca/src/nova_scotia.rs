@@ -9,7 +9,7 @@ use crate::{
     points::Points,
     provincial_law::{Changed, ProvincialLaw, Reduction, Shared, Taxed, before_reduction, common, reduction},
     rounding::cents,
-    year_of_death, young_children,
+    widowed, young_children,
 };
 use hembo_core::{limit, limits, lines, provision::Provision, trail::Trail};
 use hembo_money::{Money, Rate};
@@ -101,7 +101,7 @@ impl ProvincialLaw for NovaScotia {
 
     fn points(points: &mut Points<'_>) {
         young_children::points(points);
-        year_of_death::told_of_family(points);
+        widowed::told(points);
     }
 }
 

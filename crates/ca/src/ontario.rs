@@ -11,7 +11,7 @@ use crate::{
     points::Points,
     provincial_law::{Caring, ProvincialLaw, Shared, Taxed, common},
     rounding::cents,
-    year_of_death,
+    widowed,
 };
 use hembo_core::{
     forms::Required,
@@ -207,7 +207,7 @@ fn family_of_death(points: &mut Points<'_>) {
     let least = facts.filers.iter().map(|&filer| income::net_shown(points, filer)).min();
     let cares = aged && !facts.windows.is_empty() && least.is_some_and(|net| net < gone);
     if counts || cares {
-        year_of_death::told_of_family(points);
+        widowed::told(points);
     }
 }
 

@@ -1,9 +1,6 @@
 //! What a way takes of every decision, as the rules read it, and one return within it.
 
-use crate::{
-    dependants,
-    facts::{Facts, PersonFacts},
-};
+use crate::facts::{Facts, PersonFacts};
 use hembo_core::{
     brought::Records,
     forms::Required,
@@ -191,7 +188,7 @@ impl<'a> On<'a> {
 
     /// The dependant for whom this return claims line 30400.
     pub fn eligible_dependant(self) -> Option<usize> {
-        self.plan.dependant.filter(|_| dependants::claimant(self.facts) == Some(self.person))
+        self.plan.dependant.filter(|_| self.facts.keeps_alone() == Some(self.person))
     }
 
     /// The dependants for whom this return claims.

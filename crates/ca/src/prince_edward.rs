@@ -6,7 +6,7 @@ use crate::{
     plan::On,
     points::Points,
     provincial_law::{ProvincialLaw, Reduction, Shared, Taxed, common, reduced},
-    year_of_death, young_children,
+    widowed, young_children,
 };
 use hembo_core::{limits, provision::Provision, trail::Trail};
 use hembo_money::Money;
@@ -52,6 +52,6 @@ impl ProvincialLaw for PrinceEdward {
 
     fn points(points: &mut Points<'_>) {
         young_children::points(points);
-        year_of_death::told_of_family(points);
+        widowed::told(points);
     }
 }

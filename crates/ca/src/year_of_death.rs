@@ -17,7 +17,6 @@ pub static PROVISION: Provision =
 
 open_points! {
     OF_BOTH = not_covered "C-16", "ITA 70(1), 150(1)(b)";
-    OF_FAMILY = not_covered "C-16-family", "Income tax acts of the provinces; form 428";
     CARE = not_covered "C-16-care", "ITA 63(3) 'supporting person'";
     OF_A_CHILD = not_covered "C-16-child", "ITA 122.6, 122.7(1)";
     DIED = look "C-16-final", "ITA 70(1), (5), 146(8.8), 146.3(6), 150(1)(b)",
@@ -59,15 +58,6 @@ fn of_couple(points: &mut Points<'_>) {
     if let Some(deceased) = facts.deceased().filter(|_| child_care::any(facts)) {
         let message = "Child care in the year in which one of the parents dies is not computed yet.";
         points.raise(&CARE, points.at(deceased, "died"), message);
-    }
-}
-
-/// Says that what the province measures by the family is not known of a couple of whom one, who files here, died.
-pub fn told_of_family(points: &mut Points<'_>) {
-    let facts = points.facts;
-    if let Some(deceased) = facts.deceased().filter(|&deceased| facts.people[deceased].filer) {
-        let message = "What the province measures by the family is not computed yet for the year of a death.";
-        points.raise(&OF_FAMILY, points.at(deceased, "died"), message);
     }
 }
 
