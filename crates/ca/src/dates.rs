@@ -6,6 +6,7 @@ use hembo_core::{
     Outcome,
     dates::{DueDate, instalments, months_after},
     outcome::Line,
+    settled,
 };
 use hembo_money::Money;
 use time::Date;
@@ -24,8 +25,8 @@ fn of_return(outcome: &Outcome, balance: &Line, figures: &Figures) -> Vec<DueDat
     let died = died(outcome, balance);
     let of_death =
         died.filter(|day| *day >= rules.death_from.0).map(|day| months_after(day, rules.death_months));
-    let [due, due_business] =
-        [rules.due.0, rules.due_business.0].map(|day| of_death.map_or(day, |later| later.max(day)));
+    let [due, due_business] = [rules.due.0, rules.due_business.0]
+        .map(|day| of_death.map_or(day, |later| settled::greater(later, day)));
     let business = outcome.lines.iter().any(|line| line.id == business::NET && !line.amount.is_zero());
     let mut all = vec![DueDate {
         day: if business && !is_due { due_business } else { due },
