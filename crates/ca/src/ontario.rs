@@ -263,7 +263,8 @@ fn lift(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, tax: Money) -> Mo
 /// has it on the return.
 fn seniors_care(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Money {
     let figures = &on.facts.figures.ontario_care;
-    let aged = on.facts.adults().any(|person| on.facts.reached(person, figures.age));
+    let partner = on.facts.partner_at_end(on.person);
+    let aged = on.reached(figures.age) || partner.is_some_and(|p| on.facts.reached(p, figures.age));
     let Some(medical) = on.plan.medical.as_ref().filter(|_| aged && on.facts.filers[0] == on.person) else {
         return Money::ZERO;
     };

@@ -11,6 +11,7 @@ use crate::{
     points::Points,
     province,
     rounding::cents,
+    widowed,
 };
 use hembo_core::{
     Silent,
@@ -295,6 +296,9 @@ pub fn points(points: &mut Points<'_>) {
         ("fertility", figures.fertility.is_some()),
         ("renovation", figures.renovation.is_some()),
     ];
+    if figures.activities_to_income.is_some() && !family(points.facts, &brings::ACTIVITIES).is_empty() {
+        widowed::told(points);
+    }
     let active = figures.activities_of_child.is_some() || figures.activities_of_family.is_some();
     for paper in points.papers(PAID.id) {
         let young = points.owner(paper).is_some_and(|owner| !is_senior(points.facts, owner));

@@ -16,6 +16,7 @@ pub static PROVISION: Provision =
     Provision { points: POINTS, figures: &["ontario_reduction"], ..Provision::NONE };
 
 open_points! {
+    DIED_BEFORE = blocks "C-16-before", "ITA 150(1)(b)", "Correct the date, or remove the person.";
     OF_BOTH = not_covered "C-16", "ITA 70(1), 150(1)(b)";
     CARE = not_covered "C-16-care", "ITA 63(3) 'supporting person'";
     OF_A_CHILD = not_covered "C-16-child", "ITA 122.6, 122.7(1)";
@@ -34,7 +35,9 @@ pub fn points(points: &mut Points<'_>) {
         let who = &facts.people[person];
         let place = points.at(person, "died");
         let child_to = facts.figures.ontario_reduction.child_to_age;
-        if who.filer {
+        if who.died.is_some_and(|day| day < facts.year_begin) {
+            points.raise(&DIED_BEFORE, place, format!("{} died before the year began.", who.name));
+        } else if who.filer {
             points.raise(&DIED, place.clone(), format!("The final return of {}.", who.name));
             points.raise(&OTHER_RETURNS, place.clone(), "Optional returns are not weighed.");
             if facts.deceased() == Some(person) {

@@ -252,6 +252,14 @@ fn who_else_died_is_told() {
     let one = bo_died("2025-05-05").outcome();
     assert!(!has_point(&one, "C-16") && has_point(&one, "C-16-partner") && one.covered);
     let single = Family::single("AB", "1980-01-01");
+    for (died, told) in [("2024-12-31", true), ("2025-01-01", false)] {
+        assert_eq!(
+            has_point(&bo_died(died).answer("marital", json!("married")).outcome(), "C-16-before"),
+            told
+        );
+        let child = single.clone().child("cy", "2012-01-01").set("cy", "/died", json!(died)).outcome();
+        assert_eq!(has_point(&child, "C-16-before"), told);
+    }
     let child =
         |born: &str| single.clone().child("cy", born).set("cy", "/died", json!("2025-05-05")).outcome();
     assert!(has_point(&child("2006-05-06"), "C-16-child") && !has_point(&child("2006-05-05"), "C-16-child"));

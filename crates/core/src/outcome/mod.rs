@@ -13,7 +13,7 @@ mod why;
 
 pub use assemble::{Unreckoned, age_on, headline, paid_back, pins_of, reckon, reckon_until};
 pub use beside::{BesideRow, BesideSection, beside};
-pub use compare::{Beside, MOST_COLUMNS, compared};
+pub use compare::{Beside, ComparedRow, ComparedWay, Comparison, LaterRow, MOST_COLUMNS, Standing, compared};
 pub use fingerprint::of_facts as fingerprint_of;
 pub use forward::{CarriedOver, CarriedTo, Carry, NotForward, next_year};
 pub use schedules::{Again, Apart, FormOutcome, FormRow, ReturnSchedules};
@@ -26,7 +26,7 @@ use crate::{
     pack::{Pack, Suggestion, Totals},
     point::Point,
 };
-use hembo_money::{Money, Rate};
+use hembo_money::Money;
 use serde::Serialize;
 use std::collections::{BTreeMap, BTreeSet, HashMap};
 use time::Date;
@@ -307,94 +307,6 @@ pub struct OptionOutcome {
     pub more: Option<Money>,
     /// Why it is not lawful here, or does not arise.
     pub barred: Option<String>,
-}
-
-/// Ways side by side.
-#[derive(Debug, Clone, Default, PartialEq, Serialize, ToSchema)]
-pub struct Comparison {
-    /// The columns: the chosen way first.
-    pub ways: Vec<ComparedWay>,
-    /// The rows in which they differ, and what the others leave out, so that every column adds up.
-    pub rows: Vec<ComparedRow>,
-    /// What each leaves to later years, where that differs.
-    pub later: Vec<LaterRow>,
-    /// The total of each less what it leaves, at what that is worth to the preparer; none where nothing was said.
-    pub less_later: Vec<Money>,
-    /// Why the chosen way: what it gains against the next dearer one, where, what it gives up, what would turn it.
-    pub why: Vec<String>,
-}
-
-impl Comparison {
-    fn is_empty(&self) -> bool {
-        self.ways.is_empty()
-    }
-}
-
-/// A way as a column.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct ComparedWay {
-    /// What it is among the columns.
-    pub standing: Standing,
-    /// Its name by its own choices.
-    pub name: String,
-    /// How it differs from the first column; empty for that.
-    pub but: String,
-    /// The household's total.
-    pub total: Money,
-    /// That, less the total of the first column.
-    pub more: Money,
-    /// What it takes of each decision.
-    pub options: BTreeMap<String, String>,
-}
-
-/// What a way is among those side by side.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum Standing {
-    /// The lowest, and chosen.
-    Lowest,
-    /// The chosen one, which holds pins that cost something.
-    Held,
-    /// The lowest, were the pins let go.
-    LetGo,
-    /// A dearer one.
-    Dearer,
-    /// One that somebody chose to see.
-    Beside,
-}
-
-/// What ways leave to later years.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct LaterRow {
-    /// The line.
-    pub line: String,
-    /// What is left.
-    pub label: String,
-    /// What a unit of it is worth to the preparer, where that was said.
-    pub worth: Option<Rate>,
-    /// One amount for each column, of all people together.
-    pub amounts: Vec<Money>,
-}
-
-/// A row that differs between ways.
-#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
-pub struct ComparedRow {
-    /// The words at the left.
-    pub label: String,
-    /// The line; empty where it is no single one.
-    pub line: String,
-    /// Whose lines each column adds up.
-    pub scopes: Vec<Vec<String>>,
-    /// What the rows that are not shown make together, the same in every column.
-    pub same: bool,
-    /// Shown with a minus sign.
-    pub takes_off: bool,
-    /// A balance: told as due or back.
-    pub balance: bool,
-    /// A result.
-    pub result: bool,
-    /// One amount for each column.
-    pub amounts: Vec<Option<Money>>,
 }
 
 /// A line with its trail.
