@@ -4,7 +4,7 @@ use crate::data::{HeldSlip, Known};
 use hembo_core::{
     Pack,
     field::{Field, FieldKind},
-    household::Entry,
+    household::{Answers, Entry},
     numbers::Numbers,
     paper::PaperKind,
     slip::Word,
@@ -12,7 +12,7 @@ use hembo_core::{
 use hembo_documents::{
     NotWritten,
     pack::sheet,
-    slip::{Cell, Printed, print},
+    slip::{Cell, Printed, Table, print},
 };
 
 /// Makes a picture of a PDF's first page, with its words.
@@ -23,17 +23,19 @@ const BESIDE: &[u8] = b"\nslip:";
 
 /// The slip of someone as a PDF.
 ///
-/// Nothing of a kind that the law does not have, and of an account: what is held as lines is no slip.
+/// Nothing of a kind that the law does not have.
 ///
 /// # Errors
 /// When it cannot be written, which must not happen.
 pub fn pdf(known: &Known, slip: &HeldSlip, pack: &dyn Pack) -> Result<Option<Vec<u8>>, NotWritten> {
-    let kind = pack.paper_kinds().iter().find(|kind| kind.id == slip.kind && slip.rows.is_empty());
+    let kind = pack.paper_kinds().iter().find(|kind| kind.id == slip.kind);
     let Some(kind) = kind else { return Ok(None) };
+    let numbers = pack.about().numbers;
     let printed = Printed {
         code: kind.id.into(),
         name: format!("{} {}", kind.name, slip.year),
         cells: cells(known, slip, kind, pack),
+        table: table(slip, kind, numbers),
         foot: format!("Made up, to try things out. {}, issued {}", slip.id, slip.issued),
         sheet: sheet(pack),
     };
@@ -55,13 +57,29 @@ fn cells(known: &Known, slip: &HeldSlip, kind: &PaperKind, pack: &dyn Pack) -> V
     };
     let fields = kind.told_fields();
     cells.extend(fields.iter().filter(is_shown).map(|field| {
-        let label = format!("{} {}", field.number, field.label);
         cell(
-            label.trim(),
+            &label(field),
             &slip.boxes.get(field.id).map(|entry| told(field, entry, numbers)).unwrap_or_default(),
         )
     }));
     cells
+}
+
+fn label(field: &Field) -> String {
+    format!("{} {}", field.number, field.label).trim().to_owned()
+}
+
+/// The lines of an account or a statement, in the columns that any of them fills.
+fn table(slip: &HeldSlip, kind: &PaperKind, numbers: Numbers) -> Option<Table> {
+    let is_filled = |field: &&Field| slip.rows.iter().any(|row| row.contains_key(field.id));
+    let columns: Vec<&Field> = kind.columns.iter().filter(is_filled).collect();
+    let line = |row: &Answers| {
+        let cell =
+            |field: &&Field| row.get(field.id).map(|entry| told(field, entry, numbers)).unwrap_or_default();
+        columns.iter().map(cell).collect()
+    };
+    let head = columns.iter().map(|field| label(field)).collect();
+    (!columns.is_empty()).then(|| Table { head, lines: slip.rows.iter().map(line).collect() })
 }
 
 /// What stands in a box as it is printed: numbers as the country writes them, choices in words.

@@ -101,7 +101,7 @@ const PAID: PaperKind = PaperKind {
     boxes: &[],
     columns: &[
         Field::person("child", "", "Child"),
-        Field::text("what", "", "To whom", 80),
+        Field::text("what", "", "To whom", 80).payer_name(),
         Field::text("number", "", "Provider's SIN", 11).secret(),
         Field::choice("kind", "", "Kind", KINDS),
         Field::count("weeks", "", "Weeks overnight", 53),

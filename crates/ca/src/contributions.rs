@@ -175,7 +175,7 @@ const RRSP: PaperKind = PaperKind {
     ],
     columns: &[
         Field::date("date", "", "Paid on"),
-        Field::text("what", "", "To whom", 80),
+        Field::text("what", "", "To whom", 80).payer_name(),
         Field::choice("plan", "", "Plan", PLANS),
         Field::amount("amount", "", "Amount"),
     ],

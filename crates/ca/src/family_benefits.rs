@@ -7,11 +7,19 @@ use crate::{
     figures::{ChildBenefit, ProvincialBenefit},
     income::{self, Incomes},
     plan::Filed,
+    points::Points,
     province,
 };
 use hembo_core::{
-    Recorder, Scope, field::Field, forms::Required, limit, lines, outcome::age_on, provision::Provision,
-    settled, trail::Trail,
+    Recorder, Scope,
+    field::Field,
+    forms::Required,
+    limit, lines, open_points,
+    outcome::age_on,
+    point::{Gather, Place},
+    provision::Provision,
+    settled,
+    trail::Trail,
 };
 use hembo_money::{Money, Rate, Rounding};
 use time::{Date, Duration, Month};
@@ -22,6 +30,7 @@ pub static PROVISION: Provision = Provision {
         .lasts()
         .help("Estimated child benefit and credits from July on: less income brings more of them.")],
     lines: LINES,
+    points: POINTS,
     figures: &[
         "child_benefit",
         "sales_tax_benefit",
@@ -53,11 +62,25 @@ lines! {
         "Counted in what is minimised, as the household says; they are paid beside the return.";
 }
 
+open_points! {
+    NOT_ESTIMATED = not_weighed "benefits-counted", "ITA 122.5, 122.6",
+        "Only tax counts in what is minimised here: what lowers a family's income may bring more benefits than are shown.";
+}
+
 /// Whether anything is estimated: not of who died, came or left in the year, as the year after is another matter.
 fn estimated(facts: &Facts) -> bool {
     let whole_year =
         facts.adults().all(|person| !facts.died(person) && facts.people[person].part_year.days.is_none());
     facts.province.is_some() && !facts.returns.is_empty() && whole_year
+}
+
+/// Benefits that are to be counted and are not estimated.
+pub fn points(points: &mut Points<'_>) {
+    if points.facts.counts_benefits && !estimated(points.facts) {
+        let message =
+            "Benefits are not estimated where someone died, came or left in the year: they do not count.";
+        points.raise(&NOT_ESTIMATED, Place::household(ask::COUNTED), message);
+    }
 }
 
 /// What counts in what is minimised, where the household says that benefits do.

@@ -110,7 +110,7 @@ static LAW: &[Rule] = &[
     Rule::new(&northwest::PROVISION),
     Rule::new(&nunavut::PROVISION),
     Rule::new(&workers_benefit::PROVISION).reads(workers_benefit::read).finds(workers_benefit::points),
-    Rule::new(&family_benefits::PROVISION),
+    Rule::new(&family_benefits::PROVISION).finds(family_benefits::points),
     Rule::new(&payments::PROVISION).reads(payments::read),
     Rule::new(&not_computed::PROVISION).finds(not_computed::points),
 ];

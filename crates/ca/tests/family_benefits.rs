@@ -132,3 +132,26 @@ fn benefits_count_where_the_household_says_so() {
     let tax = |outcome: &Outcome| line(outcome, 0, "net_tax") + line(outcome, 0, "benefits.counted");
     assert_eq!(free.total, held.total - (tax(&held) - tax(&free)) - money("570"));
 }
+
+/// Where the year after is another matter nothing is estimated: then it is said that nothing counts, and only there.
+#[test]
+fn benefits_that_are_to_count_and_are_not_estimated_are_told() {
+    let told = |family: &Family| {
+        let outcome = family.outcome();
+        outcome.points.iter().any(|point| point.code == "benefits-counted" && point.unweighed)
+    };
+    let family = || parent(2025, "21000", &["2020-01-01"]);
+    let dead = || family().set("ada", "/died", json!("2025-12-31"));
+    let came = || family().answer_for("ada", "came_on", json!("2025-01-02"));
+    let counts = |family: Family| family.answer("count_benefits", json!(true));
+    for (family, expected) in [
+        (family(), false),
+        (counts(family()), false),
+        (dead(), false),
+        (counts(dead()), true),
+        (came(), false),
+        (counts(came()), true),
+    ] {
+        assert_eq!(told(&family), expected);
+    }
+}

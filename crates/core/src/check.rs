@@ -166,14 +166,16 @@ impl Check<'_> {
         }
         let filed = before.filed.iter().map(|(person, what)| ("/before/filed", person, what.as_str()));
         let results = before.results.keys().chain(before.left.keys()).map(|row| ("/before/results", row, ""));
-        for (at, key, text) in filed.chain(results) {
+        let of_two = before.of_two.iter().map(|paper| ("/before/of_two", paper, ""));
+        for (at, key, text) in filed.chain(results).chain(of_two) {
             if key.chars().count() > LONGEST_NAME || text.chars().count() > LONGEST_NAME {
                 self.fault(at, format!("At most {LONGEST_NAME} characters are possible here."));
             }
             self.plain_text(at, key);
             self.plain_text(at, text);
         }
-        if before.filed.len() > MOST_PEOPLE || before.results.len() + before.left.len() > MOST_RESULTS {
+        let many = before.results.len() + before.left.len() + before.of_two.len();
+        if before.filed.len() > MOST_PEOPLE || many > MOST_RESULTS {
             self.fault("/before", "There is more of the year before than a return has.");
         }
     }

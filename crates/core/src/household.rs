@@ -76,6 +76,9 @@ pub struct Before {
     /// What it left over that goes into papers of which the preparer knows which: line → amount.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub left: BTreeMap<String, Money>,
+    /// The papers in which it put what a return of two left: how much of it is whose, only the preparer knows.
+    #[serde(default, skip_serializing_if = "BTreeSet::is_empty")]
+    pub of_two: BTreeSet<String>,
     /// Its figures were no result when it was carried forward.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub no_result: bool,

@@ -227,6 +227,12 @@ fn before() -> Value {
         ("filed", map("What each person filed: person → status."), false),
         ("results", results.clone(), false),
         ("left", results, false),
+        (
+            "of_two",
+            json!({ "description": "Papers of this household in which stands what a return of two left.",
+            "type": "array", "items": { "type": "string" } }),
+            false,
+        ),
         ("no_result", json!({ "description": "Its figures were no result then.", "type": "boolean" }), false),
     ]);
     of["description"] = json!("What the year before came to, of a household that was carried forward.");

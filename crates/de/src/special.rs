@@ -110,7 +110,7 @@ const EXPENSES: PaperKind = PaperKind {
     columns: &[
         Field::choice("kind", "", "Kind", KINDS),
         Field::date("date", "", "Paid on"),
-        Field::text("what", "", "To whom", 80),
+        Field::text("what", "", "To whom", 80).payer_name(),
         Field::amount("amount", "", "Amount"),
     ],
     back: Back::Nothing,

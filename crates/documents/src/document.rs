@@ -20,6 +20,8 @@ pub struct Document {
     pub watermark: Option<String>,
     /// The size of its pages.
     pub sheet: Sheet,
+    /// Its language, by its code.
+    pub language: &'static str,
     /// It begins with a page of its own that has the title and the contents.
     pub contents: bool,
     /// Its parts, each from a new page on.

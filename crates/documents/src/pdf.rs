@@ -63,8 +63,8 @@ pub fn write(document: &Document) -> Result<Written, NotWritten> {
         page.finish();
     }
     pdf.set_outline(outline(&laid));
-    pdf.set_tag_tree(tree(&laid, &mut leaves));
-    let metadata = Metadata::new().title(document.title.clone()).language("en".into());
+    pdf.set_tag_tree(tree(&laid, &mut leaves, document.language));
+    let metadata = Metadata::new().title(document.title.clone()).language(document.language.into());
     let authors = Some(document.author.clone()).filter(|author| !author.is_empty()).into_iter().collect();
     pdf.set_metadata(metadata.creator("Hembo".into()).authors(authors));
     let bytes = pdf.finish().map_err(NotWritten::because)?;
@@ -183,8 +183,8 @@ fn outline(laid: &Laid) -> Outline {
     outline
 }
 
-fn tree(laid: &Laid, leaves: &mut [Vec<Identifier>]) -> TagTree {
-    let mut tree = TagTree::new().with_lang(Some("en".into()));
+fn tree(laid: &Laid, leaves: &mut [Vec<Identifier>], language: &str) -> TagTree {
+    let mut tree = TagTree::new().with_lang(Some(language.into()));
     for node in &laid.tree {
         if let Node::Group(kind, nodes) = node {
             tree.push(group(kind, nodes, leaves));

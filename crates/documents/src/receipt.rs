@@ -39,6 +39,7 @@ pub fn document(receipt: &Receipt, practice: &str, sheet: Sheet) -> Document {
         foot: receipt.about.clone(),
         watermark: None,
         sheet,
+        language: "en",
         contents: false,
         parts: vec![Part { title: "Receipt".into(), blocks }],
     }

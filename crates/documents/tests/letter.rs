@@ -4,7 +4,7 @@
 use hembo_core::{certificate::certificate, file, outcome};
 use hembo_documents::{
     Sheet,
-    letter::{FIELDS, Fields, Letter, LetterBlock, docx, merge},
+    letter::{FIELDS, Fields, Language, Letter, LetterBlock, docx, merge},
     pack::Source,
     write,
 };
@@ -26,19 +26,22 @@ fn fields_asked(asked: &[String]) -> Fields {
     let rules = registry.pack("us").unwrap();
     let (practice, made) = ("Quay Street Practice", "3 March 2026");
     let (household, outcome) = (&household, &outcome);
-    Fields::of(Source {
-        household,
-        outcome,
-        rules,
-        practice,
-        revision: Some(7),
-        made,
-        notes: &[],
-        letter: None,
-        slips: &[],
-        asked,
-        certificate: &certificate(household, outcome, rules),
-    })
+    Fields::of(
+        Source {
+            household,
+            outcome,
+            rules,
+            practice,
+            revision: Some(7),
+            made,
+            notes: &[],
+            letter: None,
+            slips: &[],
+            asked,
+            certificate: &certificate(household, outcome, rules),
+        },
+        Language::English,
+    )
 }
 
 fn plain(letter: &Letter) -> Vec<String> {
@@ -142,7 +145,8 @@ fn a_letter_is_written_as_docx_and_as_pdf() {
     let file = docx(&letter, "Quay Street Practice").unwrap();
     // A zip with the document in it.
     assert!(file.starts_with(b"PK\x03\x04"));
-    let pdf = write(&letter.document("Quay Street Practice", "Letter", Sheet::A4)).unwrap();
+    let pdf =
+        write(&letter.document("Quay Street Practice", "Letter", Sheet::A4, Language::English)).unwrap();
     assert!(pdf.bytes.starts_with(b"%PDF-"));
     assert_eq!(pdf.pages, 1);
 }

@@ -11,7 +11,7 @@ use hembo_core::{
     secret,
 };
 use hembo_documents::{
-    letter::{self, Fields},
+    letter::{self, Fields, Language},
     pack::{self, Part, Source},
 };
 use std::{
@@ -58,6 +58,14 @@ pub struct LetterArguments {
     /// The file of the template.
     #[arg(long)]
     template: PathBuf,
+    /// The language of its amounts and days: en, es, fr, de or af.
+    #[arg(long, default_value = "en", value_parser = language)]
+    language: Language,
+}
+
+fn language(code: &str) -> Result<Language, String> {
+    let known = Language::ALL.map(Language::code).join(", ");
+    Language::named(code).ok_or_else(|| format!("there is no language '{code}'; there are {known}"))
 }
 
 /// Writes the pack of a household as PDF.
@@ -93,7 +101,7 @@ pub fn letter(arguments: &LetterArguments, registry: &Registry) -> ExitCode {
         }
     };
     let write = |of: Source<'_>| {
-        let merged = letter::merge(&template, &Fields::of(of));
+        let merged = letter::merge(&template, &Fields::of(of, arguments.language));
         let merged = merged.map_err(|fault| format!("{}: {fault}", arguments.template.display()))?;
         letter::docx(&merged, of.practice)
     };

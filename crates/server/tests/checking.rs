@@ -265,3 +265,37 @@ async fn a_template_that_cannot_be_merged_is_refused_with_its_line() {
     assert!(made["letter"]["body"].to_string().contains("Dear Delphine"));
     client.delete(&format!("/api/letter-templates/{}", mine["id"].as_str().unwrap())).await.ok(204);
 }
+
+/// A letter keeps the language of its template: its amounts and days, and the figures that it is compared with.
+#[tokio::test]
+async fn a_letter_is_written_in_the_language_of_its_template() {
+    let client = Client::signed_in("languages").await;
+    let id = client.household("Fennimore").await;
+    let path = format!("/api/households/{id}/letter");
+    let body = "{{ today }}\n\nPaid {{ paid }}, {{ tax }}.";
+    let keep = |language: &str| json!({ "name": "Mine", "body": body, "language": language, "try_with": id });
+    client.put("/api/letter-templates", keep("xx")).await.ok(422);
+    client.put("/api/letter-templates", keep("fr")).await.ok(204);
+    let opened = client.get(&path).await.ok(200);
+    assert_eq!(opened["languages"], json!(["en", "es", "fr", "de", "af"]));
+    let templates = opened["templates"].as_array().unwrap().clone();
+    assert_eq!(templates[0]["language"], "en");
+    let wanted = |name: &str| templates.iter().find(|t| t["name"] == name).unwrap()["id"].clone();
+    let make = |name: &str, base: i64| json!({ "template": wanted(name), "base_version": base });
+    let tax = opened["figures"]["tax"].as_str().unwrap();
+    let made = client.post(&path, make("Mine", 0)).await.ok(200);
+    let french = made["figures"]["tax"].as_str().unwrap();
+    assert!(french.ends_with("\u{a0}$") && french != tax, "{french} {tax}");
+    let text = made["letter"]["body"].to_string();
+    assert!(text.contains(french), "{text}");
+    // Edited, it stays in its language.
+    let edited = json!({ "base_version": 1, "revision": 1, "body": made["letter"]["body"] });
+    assert_eq!(client.put(&path, edited).await.ok(200)["figures"]["tax"], french);
+    let ours = ["Lettre d'accompagnement", "Begleitschreiben", "Carta de presentación", "Dekbrief"];
+    for (name, base) in ours.into_iter().zip(2..) {
+        let made = client.post(&path, make(name, base)).await.ok(200);
+        let (body, figure) =
+            (made["letter"]["body"].to_string(), made["figures"]["balance"].as_str().unwrap());
+        assert!(body.contains(figure), "{name}: {body}");
+    }
+}

@@ -54,7 +54,7 @@ const ACCOUNTS: PaperKind = PaperKind {
     headline: "highest",
     boxes: &[],
     columns: &[
-        Field::text("bank", "", "Bank or broker", 80).lasts(),
+        Field::text("bank", "", "Bank or broker", 80).lasts().payer_name(),
         Field::text("country", "", "Country", 40).lasts(),
         Field::text("number", "", "Account number", 40).lasts().secret(),
         Field::amount("highest", "", "Highest value in the year")

@@ -160,6 +160,30 @@ fn figures_that_were_no_result_are_told() {
     assert!(told(family().answer("other_income", json!(true))));
 }
 
+/// What a joint return leaves is of two, whose part is whose by Reg. §1.1212-1(c) and §1.172-7 is nowhere in it: that is told.
+#[test]
+fn what_a_joint_return_leaves_is_told_to_be_of_two() {
+    let told = |next: &Household| {
+        let points = outcome::reckon(next, &REGISTRY).unwrap().points;
+        let of_two = points.into_iter().filter(|point| point.code == "last-year-of-two");
+        of_two.map(|point| point.message).collect::<Vec<_>>()
+    };
+    let couple = || Family::couple(2024).wages("ada", 60_000).sale(&["ada"], "short", -9_000);
+    let mut next =
+        forward(&couple().paper("Business losses carried", &["ada"], json!({ "3": "700" }), json!(null)));
+    let messages = told(&next);
+    let one = |kind: &str, parts: &str| {
+        messages.iter().any(|message| message.starts_with(kind) && message.ends_with(parts))
+    };
+    assert_eq!(messages.len(), 2, "{messages:?}");
+    assert!(one("Losses carried of 2024:", "in equal parts."), "{messages:?}");
+    assert!(one("Business losses carried of 2024:", "whole."), "{messages:?}");
+    next.papers.retain(|paper| paper.kind != "Losses carried");
+    assert_eq!(told(&next).len(), 1);
+    let alone = Family::single(2024).wages("ada", 60_000).sale(&["ada"], "short", -9_000);
+    assert_eq!(told(&forward(&alone)), Vec::<String>::new());
+}
+
 /// Twice forward is lawful, too: what the first year left is left further.
 #[test]
 fn losses_go_on_from_year_to_year() {

@@ -56,6 +56,7 @@ export type DocumentBlock = Schemas["DocumentBlock"];
 export type Note = Schemas["Note"];
 export type NotePlace = Schemas["NotePlace"];
 export type Tick = Schemas["Tick"];
+export type LetterLanguage = Schemas["LetterLanguage"];
 export type LetterOpened = Schemas["LetterOpened"];
 /** A letter as the editor keeps it: a tree of nodes. */
 export type LetterBody = {

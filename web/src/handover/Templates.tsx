@@ -1,10 +1,19 @@
 // The templates of letters: text with merge fields and conditions, tried with this household before it is kept.
 import { useState } from "react";
-import type { LetterOpened } from "../api/types";
+import type { LetterLanguage, LetterOpened } from "../api/types";
 import { useDesk } from "../desk/useDesk";
 import { Button } from "../ui/pieces";
 import { Sheet } from "../ui/Sheet";
 import { useLetterChanges } from "./useLetter";
+
+/** Each by its own name. */
+const LANGUAGES: Record<LetterLanguage, string> = {
+  en: "English",
+  es: "Español",
+  fr: "Français",
+  de: "Deutsch",
+  af: "Afrikaans",
+};
 
 type Props = { of: LetterOpened; close: () => void };
 
@@ -26,7 +35,11 @@ export function Templates({ of, close }: Props) {
           event.preventDefault();
           const form = new FormData(event.currentTarget);
           template.mutate(
-            { name: String(form.get("name")), body: String(form.get("body")) },
+            {
+              name: String(form.get("name")),
+              body: String(form.get("body")),
+              language: form.get("language") as LetterLanguage,
+            },
             { onSuccess: close },
           );
         }}
@@ -41,10 +54,22 @@ export function Templates({ of, close }: Props) {
             Another one
           </Button>
         </div>
-        <label className="block">
-          Name
-          <input name="name" className="box" defaultValue={shown?.name} required maxLength={60} />
-        </label>
+        <div className="grid grid-cols-[1fr_14rem] gap-3">
+          <label className="block">
+            Name
+            <input name="name" className="box" defaultValue={shown?.name} required maxLength={60} />
+          </label>
+          <label className="block">
+            Language of amounts and days
+            <select name="language" className="box" defaultValue={shown?.language ?? "en"}>
+              {of.languages.map((one) => (
+                <option key={one} value={one}>
+                  {LANGUAGES[one]}
+                </option>
+              ))}
+            </select>
+          </label>
+        </div>
         <label className="mt-2 block">
           Text
           <textarea

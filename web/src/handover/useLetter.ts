@@ -1,7 +1,7 @@
 // The letter to the family: its newest version, the figures as they are now, and the templates.
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, ask } from "../api/client";
-import type { LetterBody, LetterOpened } from "../api/types";
+import type { LetterBody, LetterLanguage, LetterOpened } from "../api/types";
 
 export function useLetter(id: string, revision: number) {
   return useQuery({
@@ -39,7 +39,7 @@ export function useLetterChanges(id: string, revision: number) {
   });
   const again = () => queries.invalidateQueries({ queryKey: ["letter", id] });
   const template = useMutation({
-    mutationFn: (body: { name: string; body: string }) =>
+    mutationFn: (body: { name: string; body: string; language: LetterLanguage }) =>
       ask(api.PUT("/api/letter-templates", { body: { ...body, try_with: id } })),
     onSuccess: again,
   });

@@ -11,6 +11,7 @@ import { count } from "../ui/format";
 import { Button, Key, Waiting } from "../ui/pieces";
 import { Sheet } from "../ui/Sheet";
 import { PageShown } from "./PageShown";
+import { asRead, isThere, type ReadLine, SlipLines } from "./SlipLines";
 import { SlipRows } from "./SlipRows";
 import { tooLarge, useKeepFile, useLook } from "./useSlip";
 
@@ -73,11 +74,13 @@ function Looked({ file, look, to, close, as }: LookedProps) {
   const [into, setInto] = useState(to?.id ?? proposal.paper ?? "");
   const [title, setTitle] = useState(proposal.title?.words ?? "");
   const [boxes, setBoxes] = useState<Confirmed>(() => read(proposal.boxes));
+  const [lines, setLines] = useState(() => asRead(proposal.rows));
   const [at, setAt] = useState<SlipRead>();
   const papers = (household.papers ?? []).filter((paper) => paper.kind === kind?.id);
   const paper = papers.find((one) => one.id === into);
   const { keep, wrong, keeping } = useKeep(file, close);
   const seen = Object.values(boxes).filter((box) => box.seen && box.value !== null).length;
+  const rows = kind ? lines.filter((line) => line.seen && !isThere(kind, paper, line)) : [];
   const reads = useMemo(() => allReads(look), [look]);
   const whose = people.find((person) => person.id === proposal.owner?.words);
   const who = paper ? paper.owners.map((one) => one.person) : owner ? [owner] : [];
@@ -149,16 +152,26 @@ function Looked({ file, look, to, close, as }: LookedProps) {
               see={setAt}
             />
           )}
+          {kind && lines.length > 0 && (
+            <SlipLines
+              kind={kind}
+              paper={paper}
+              read={proposal.rows}
+              lines={lines}
+              setLines={setLines}
+              see={setAt}
+            />
+          )}
         </div>
         <div className="border-t border-ink pt-3">
           {kind && (
             <Button
               tone="main"
               disabled={who.length === 0 || keeping}
-              onClick={() => void keep(kind, paper, who, title, boxes)}
+              onClick={() => void keep(kind, paper, who, title, boxes, rows)}
             >
               {paper ? `Keep it with ${paperName(paper)}` : `Add the ${kind.id}`}
-              {seen > 0 && ` with ${count(seen, "box", "boxes")}`}
+              {(seen > 0 || rows.length > 0) && ` with ${told(seen, rows.length)}`}
             </Button>
           )}
           <p className="mt-1.5 text-[12px] text-soft">
@@ -166,7 +179,7 @@ function Looked({ file, look, to, close, as }: LookedProps) {
               "Say whose it is first."
             ) : (
               <>
-                <Key>↵</Key> confirms a box and goes on; what you do not confirm is not taken over.
+                <Key>↵</Key> confirms a box or a line and goes on; what you do not confirm is not taken over.
               </>
             )}
           </p>
@@ -181,8 +194,15 @@ function read(boxes: SlipBox[]): Confirmed {
   return Object.fromEntries(boxes.map((box) => [box.field, { value: box.entry ?? null, seen: false }]));
 }
 
+/** How many boxes and lines are taken over. */
+function told(boxes: number, lines: number) {
+  const some = [boxes > 0 && count(boxes, "box", "boxes"), lines > 0 && count(lines, "line")];
+  return some.filter(Boolean).join(" and ");
+}
+
 function allReads({ proposal }: SlipLook): SlipRead[] {
-  const some = [proposal.kind, proposal.owner, proposal.title, ...proposal.boxes.map((box) => box.read)];
+  const boxes = [...proposal.boxes, ...proposal.rows.flat()].map((box) => box.read);
+  const some = [proposal.kind, proposal.owner, proposal.title, ...boxes];
   return some.filter((one): one is SlipRead => !!one && one.at.width > 0);
 }
 
@@ -233,6 +253,7 @@ function useKeep(file: File, close: () => void) {
     owners: string[],
     title: string,
     boxes: Confirmed,
+    lines: ReadLine[],
   ): Promise<string | null> => {
     const kept = await keepFile(file);
     const differs = ([id, box]: [string, Confirmed[string]]) => {
@@ -253,6 +274,9 @@ function useKeep(file: File, close: () => void) {
     }
     for (const [field, { value }] of confirmed) {
       if (value !== null) commands.push(putting(kind, id, paper, field, value));
+    }
+    for (const { cells } of lines) {
+      commands.push({ do: "add_row", paper: id, id: `r-${crypto.randomUUID().slice(0, 12)}`, row: cells });
     }
     const refused = words(await edit(commands));
     if (refused !== null) return refused;

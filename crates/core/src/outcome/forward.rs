@@ -14,7 +14,10 @@ use crate::{
 };
 use hembo_money::{Money, Rate};
 use serde::Serialize;
-use std::{collections::BTreeMap, fmt};
+use std::{
+    collections::{BTreeMap, BTreeSet},
+    fmt,
+};
 use utoipa::ToSchema;
 
 /// A line whose amount goes into a paper of the next year.
@@ -159,6 +162,7 @@ fn with_outcome(
         filed: filed.collect(),
         results: results.collect(),
         left: BTreeMap::new(),
+        of_two: BTreeSet::new(),
         no_result: case.points(&way, &trail).iter().any(|point| point.not_covered),
     };
     let returns = case.returns(&way);
@@ -176,7 +180,9 @@ fn with_outcome(
                 let label = pack.declared().line(carry.line).map_or(carry.line, |line| line.label);
                 *before.left.entry(label.to_owned()).or_default() += amount;
             } else if !people.is_empty() {
-                put(&mut papers, kind, carry, owners(people, kind), amount, household);
+                let of_two = people.len() > 1;
+                let paper = put(&mut papers, kind, carry, owners(people, kind), amount, household);
+                before.of_two.extend(of_two.then_some(paper));
             }
         }
     }
@@ -353,7 +359,7 @@ fn used_up(papers: &mut [Paper], carry: &Carry, people: &[String]) {
     }
 }
 
-/// Puts an amount into the paper of its kind and owners, a new one where there is none.
+/// Puts an amount into the paper of its kind and owners, a new one where there is none. The paper's id.
 fn put(
     papers: &mut Vec<Paper>,
     kind: &PaperKind,
@@ -361,7 +367,7 @@ fn put(
     owners: Vec<Share>,
     amount: Money,
     household: &Household,
-) {
+) -> String {
     let at = papers.iter().position(|paper| paper.kind == kind.id && paper.owners == owners);
     let at = at.unwrap_or_else(|| {
         let taken = |id: &String| papers.iter().any(|paper| paper.id == *id);
@@ -404,6 +410,7 @@ fn put(
             }
         }
     }
+    paper.id.clone()
 }
 
 fn new_row(year: i64, says: Option<(&str, &str)>) -> Row {

@@ -28,6 +28,12 @@ const LEFT: PointDef = PointDef::look(
     "Enter it in the papers that it belongs to, and put this aside then.",
 );
 
+const OF_TWO: PointDef = PointDef::look(
+    "last-year-of-two",
+    "",
+    "Give each of them the part that is theirs by the law, on papers of their own: it counts where they do not file together.",
+);
+
 const NO_RESULT: PointDef = PointDef::look(
     "last-year-no-result",
     "",
@@ -54,7 +60,22 @@ pub(super) fn points(household: &Household, pack: &dyn Pack, columns: &[Column])
     });
     let message = format!("The figures of {year} were no result when they were carried forward.");
     let no_result = before.no_result.then(|| NO_RESULT.at(Place::default(), message));
-    papers.chain(otherwise).chain(left).chain(no_result).collect()
+    let of_two = household.papers.iter().filter(|paper| before.of_two.contains(&paper.id)).map(|paper| {
+        let owners: Vec<&str> = paper
+            .owners
+            .iter()
+            .filter_map(|of| household.person(&of.person))
+            .map(|of| of.name.as_str())
+            .collect();
+        let parts = if owners.len() > 1 { "in equal parts" } else { "whole" };
+        let message = format!(
+            "{} of {year}: what a return of two left came to {}, {parts}.",
+            paper.kind,
+            owners.join(" and ")
+        );
+        OF_TWO.at(Place::paper(&paper.id, ""), message)
+    });
+    papers.chain(otherwise).chain(left).chain(of_two).chain(no_result).collect()
 }
 
 fn of_paper(paper: &Paper, pack: &dyn Pack, year: i32) -> Option<Point> {

@@ -2,6 +2,7 @@
 //! what is read is proposed, and somebody looks at it.
 
 pub mod file;
+mod table;
 
 use crate::{
     check::digits,
@@ -97,8 +98,10 @@ pub struct Proposal {
     pub owner: Option<Read>,
     /// Who issued it.
     pub title: Option<Read>,
-    /// Its boxes, in the paper's order; without those whose texts are secrets, which are typed.
+    /// Its boxes, in the paper's order.
     pub boxes: Vec<ReadBox>,
+    /// The lines of its list, cell by cell.
+    pub rows: Vec<Vec<ReadBox>>,
     /// The paper of the household that it seems to be.
     pub paper: Option<String>,
 }
@@ -120,6 +123,10 @@ pub fn propose(pages: &[Vec<Word>], household: &Household, pack: &dyn Pack, kind
     let other_year = sheet.year().filter(|read| read.words != household.year.to_string());
     let owner = sheet.owner(household);
     let fields = kind.told_fields();
+    let columns = kind.columns.iter().filter(|column| column.years.hold(household.year));
+    // A list of codes is read as boxes.
+    let columns: Vec<&Field> = columns.filter(|_| kind.codes().is_none()).collect();
+    let rows = sheet.lines(&columns);
     let labels = sheet.labels(kind.title, &fields);
     let mut proposal = Proposal {
         kind: Some(code.map_or(nowhere, |at| Read { words: kind.id.into(), ..at })),
@@ -127,6 +134,10 @@ pub fn propose(pages: &[Vec<Word>], household: &Household, pack: &dyn Pack, kind
         owner,
         ..Proposal::default()
     };
+    proposal.rows = rows
+        .into_iter()
+        .map(|line| line.into_iter().map(|(field, read)| meant(field, read, household, pack)).collect())
+        .collect();
     for (what, read) in sheet.values(&labels) {
         match what {
             What::Title => proposal.title = Some(read),
@@ -271,10 +282,12 @@ impl<'p> Sheet<'p> {
     /// How much speaks for a kind: its code or its whole name on the page, then the labels of its boxes.
     fn score(&self, kind: &PaperKind) -> Option<(bool, usize)> {
         let code = self.find(&tokens(kind.id), false).is_some();
-        let labels = kind.boxes.iter().filter(|field| self.find(&tokens(field.label), false).is_some());
-        let labels = labels.count();
+        let stands = |field: &&Field| self.find(&tokens(field.label), false).is_some();
+        let labels = kind.boxes.iter().filter(stands).count();
         let told = self.name(kind).is_some() || (code && kind.id.chars().any(|c| c.is_ascii_digit()));
-        ((told && labels > 0) || labels >= 3).then_some((told, labels))
+        // What heads a list ("Date", "Amount") stands on too many papers to tell anything alone.
+        let columns = if told { kind.columns.iter().filter(stands).count() } else { 0 };
+        ((told && labels + columns > 0) || labels >= 3).then_some((told, labels + columns))
     }
 
     fn year(&self) -> Option<Read> {
@@ -307,7 +320,7 @@ impl<'p> Sheet<'p> {
             fields.iter().filter(|other| tokens(other.label) == tokens(field.label)).count() == 1
         };
         let mut wanted: Vec<(What<'k>, Vec<String>)> = vec![(What::Title, tokens(title))];
-        for field in fields.iter().filter(|field| !field.secret) {
+        for field in fields {
             let (number, label) = (tokens(field.number), tokens(field.label));
             if !number.is_empty() {
                 wanted.push((What::Box(field), [number, label.clone()].concat()));

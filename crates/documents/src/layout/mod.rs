@@ -311,6 +311,7 @@ mod tests {
             about: vec!["of 2025".into()],
             foot: "foot".into(),
             watermark: None,
+            language: "en",
             contents: true,
             sheet: Sheet::Letter,
             parts,

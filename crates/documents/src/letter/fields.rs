@@ -1,7 +1,9 @@
 //! What a template can name: the family, the practice, and the figures of the return.
 
+use super::Language;
 use crate::pack::{Source, size};
 use hembo_core::{held, paper::PaperKind};
+use hembo_money::Money;
 use minijinja::Value;
 use serde::Serialize;
 use std::collections::BTreeMap;
@@ -68,9 +70,11 @@ pub(super) const NAMED: char = '\u{e001}';
 pub(super) const END: char = '\u{e002}';
 
 impl Fields {
-    /// The values for a return.
-    pub fn of(of: Source<'_>) -> Fields {
+    /// The values for a return, in a language.
+    pub fn of(of: Source<'_>, language: Language) -> Fields {
         let outcome = of.outcome;
+        let about = of.rules.about();
+        let money = |amount| language.money(amount, &about);
         let filers: Vec<&str> =
             outcome.columns.iter().filter(|c| c.files.is_some()).map(|c| c.name.as_str()).collect();
         let first = |name: &&str| name.split(' ').next().unwrap_or_default().to_owned();
@@ -78,20 +82,20 @@ impl Fields {
         let next = outcome.ways.iter().find(|way| !way.more.is_zero());
         let no_tax = outcome.total.is_negative();
         let figures = BTreeMap::from([
-            ("tax", of.money(outcome.total)),
-            ("credits", if no_tax { of.money(size(outcome.total)) } else { String::new() }),
-            ("paid", of.money(outcome.paid)),
-            ("balance", of.money(size(outcome.balance))),
+            ("tax", money(outcome.total)),
+            ("credits", if no_tax { money(size(outcome.total)) } else { String::new() }),
+            ("paid", money(outcome.paid)),
+            ("balance", money(size(outcome.balance))),
             ("ways", outcome.lawful_ways.to_string()),
-            ("next_more", next.map_or_else(String::new, |way| of.money(way.more))),
+            ("next_more", next.map_or_else(String::new, |way| money(way.more))),
         ]);
         let left_open = outcome.points.iter().any(|point| point.unweighed && point.dismissed.is_none());
         let text = |text: &str| Value::from(text.replace([BEGIN, NAMED, END], ""));
         let mut values = BTreeMap::from([
             ("practice", text(of.practice)),
-            ("today", text(of.made)),
-            ("names", text(&crate::pack::and(&filers))),
-            ("first_names", text(&crate::pack::and(&firsts.iter().map(String::as_str).collect::<Vec<_>>()))),
+            ("today", text(&language.day(of.made))),
+            ("names", text(&language.and(&filers))),
+            ("first_names", text(&language.and(&firsts.iter().map(String::as_str).collect::<Vec<_>>()))),
             ("household", text(&of.household.name)),
             ("number", text(&of.household.reference)),
             ("year", Value::from(outcome.year)),
@@ -102,7 +106,7 @@ impl Fields {
             ("next_way", text(next.map_or("", |way| if way.but.is_empty() { &way.name } else { &way.but }))),
             ("all_weighed", Value::from(outcome.complete && !left_open)),
             ("lowest", Value::from(outcome.total == outcome.lowest)),
-            ("changes", changes(of)),
+            ("changes", changes(of, language)),
             ("wanted", wanted(of)),
             ("final", Value::from(of.unsettled().is_none())),
         ]);
@@ -113,8 +117,10 @@ impl Fields {
     }
 }
 
-fn changes(of: Source<'_>) -> Value {
-    let change = |(what, by): (String, String)| {
+fn changes(of: Source<'_>, language: Language) -> Value {
+    let about = of.rules.about();
+    let change = |(what, by): (String, Money)| {
+        let by = language.apart(by, &about);
         Value::from(BTreeMap::from([("what", what.replace([BEGIN, NAMED, END], "")), ("by", by)]))
     };
     of.changes().into_iter().map(change).collect()

@@ -3,11 +3,13 @@
 mod docx;
 mod editor;
 mod fields;
+mod language;
 mod template;
 
 pub use docx::docx;
 pub use editor::NotALetter;
 pub use fields::{FIELDS, FieldInfo, Fields};
+pub use language::{DAY, Language};
 pub use template::{TemplateFault, merge};
 
 use crate::{
@@ -61,7 +63,7 @@ impl Letter {
     }
 
     /// The letter as a document of its own, below the practice's name.
-    pub fn document(&self, practice: &str, title: &str, sheet: Sheet) -> Document {
+    pub fn document(&self, practice: &str, title: &str, sheet: Sheet, language: Language) -> Document {
         Document {
             title: title.into(),
             author: practice.into(),
@@ -69,6 +71,7 @@ impl Letter {
             foot: String::new(),
             watermark: None,
             sheet,
+            language: language.code(),
             contents: false,
             parts: vec![Part { title: String::new(), blocks: self.blocks() }],
         }

@@ -171,14 +171,13 @@ impl Source<'_> {
     }
 
     /// The results that moved against last year, and by how much in words.
-    pub(crate) fn changes(&self) -> Vec<(String, String)> {
+    pub(crate) fn changes(&self) -> Vec<(String, Money)> {
         let Some(before) = &self.household.before else { return Vec::new() };
         let results = self.outcome.spread.iter().flat_map(|section| &section.rows).filter(|row| row.result);
         let moved = results.filter_map(|row| {
             let (now, was) = (row.together.as_ref()?.amount, *before.results.get(&row.label)?);
             let by = now - was;
-            let told = if by.is_negative() { "less" } else { "more" };
-            (!by.is_zero()).then(|| (row.label.clone(), format!("{} {told}", self.plain(size(by)))))
+            (!by.is_zero()).then(|| (row.label.clone(), by))
         });
         moved.collect()
     }
@@ -261,6 +260,7 @@ pub fn document(of: Source<'_>, parts: &[Part]) -> Document {
         foot: format!("{} household · {} · from {from}", household.name, outcome.year),
         watermark: of.unsettled(),
         sheet: sheet(rules),
+        language: "en",
         contents: true,
         parts: parts.iter().filter(|part| is_there(of, **part)).map(|part| chapter(of, *part)).collect(),
     }

@@ -92,7 +92,9 @@ fn spread(of: Source<'_>) -> Block {
 /// The results that moved against last year.
 fn changed(of: Source<'_>) -> Vec<Block> {
     let Some(before) = &of.household.before else { return Vec::new() };
-    let rows: Vec<Row> = of.changes().into_iter().map(|(what, by)| Row::of([what, by])).collect();
+    let told =
+        |by: Money| format!("{} {}", of.plain(size(by)), if by.is_negative() { "less" } else { "more" });
+    let rows: Vec<Row> = of.changes().into_iter().map(|(what, by)| Row::of([what, told(by)])).collect();
     let heading = Block::Heading(format!("What changed against {}", before.year));
     if rows.is_empty() {
         return vec![heading, Block::text("Every result is that of last year.")];

@@ -28,17 +28,16 @@ use hembo_core::{
 use hembo_documents::{
     Written,
     document::{Block, Document, Picture},
-    letter::Letter,
+    letter::{DAY, Letter},
     pack::{self, Note, Part, Source},
     sheets,
 };
 use serde::{Deserialize, Serialize};
-use time::{OffsetDateTime, format_description::BorrowedFormatItem, macros::format_description};
+use time::OffsetDateTime;
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
 
 /// How a day stands on what is handed over.
-const DAY: &[BorrowedFormatItem<'_>] = format_description!("[day padding:none] [month repr:long] [year]");
 /// How long the name of a choice is.
 const LONGEST_SET: usize = 60;
 

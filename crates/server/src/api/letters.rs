@@ -19,7 +19,7 @@ use axum::{
 };
 use hembo_core::Fault;
 use hembo_documents::{
-    letter::{self, FIELDS, FieldInfo, Fields, Letter},
+    letter::{self, FIELDS, FieldInfo, Fields, Language, Letter},
     pack,
 };
 use serde::{Deserialize, Serialize};
@@ -58,6 +58,8 @@ pub struct LetterOpened {
     templates: Vec<Template>,
     /// What templates can name.
     fields: Vec<FieldInfo>,
+    /// The languages in which amounts and days can be written.
+    languages: Vec<Language>,
 }
 
 /// The letter of a household.
@@ -69,7 +71,8 @@ pub async fn letter(State(app): State<App>, _: By, Path(id): Path<Uuid>) -> Answ
 
 async fn opened(app: &App, id: Uuid) -> Answer<Json<LetterOpened>> {
     let worked = Worked::of(app, id).await?;
-    let figures = fields_of(app, &worked)?.figures;
+    let newest = store::newest(&app.database, id).await?;
+    let figures = fields_of(app, &worked, language_of(newest.as_ref()))?.figures;
     let kept = |kept: Kept| LetterKept {
         version: kept.version,
         revision: kept.revision,
@@ -78,15 +81,21 @@ async fn opened(app: &App, id: Uuid) -> Answer<Json<LetterOpened>> {
         at: kept.at,
     };
     Ok(Json(LetterOpened {
-        letter: store::newest(&app.database, id).await?.map(kept),
+        letter: newest.map(kept),
         figures: figures.into_iter().map(|(name, figure)| (name.to_owned(), figure)).collect(),
         templates: store::templates(&app.database).await?,
         fields: FIELDS.into(),
+        languages: Language::ALL.into(),
     }))
 }
 
-fn fields_of(app: &App, worked: &Worked) -> Answer<Fields> {
-    Ok(Fields::of(worked.source(work::pack(app, &worked.household)?)))
+fn fields_of(app: &App, worked: &Worked, language: Language) -> Answer<Fields> {
+    Ok(Fields::of(worked.source(work::pack(app, &worked.household)?), language))
+}
+
+/// The language of a letter; the database holds no other than there are.
+fn language_of(letter: Option<&Kept>) -> Language {
+    letter.and_then(|kept| Language::named(&kept.language)).unwrap_or_default()
 }
 
 /// The newest version of a letter as it is written.
@@ -121,8 +130,9 @@ pub async fn make_letter(
     let template = store::template(&app.database, wanted.template).await?;
     let template = template.ok_or_else(|| Problem::not_found("template"))?;
     let worked = Worked::of(&app, id).await?;
-    let made = merged(&template.body, &fields_of(&app, &worked)?)?;
-    keep_version(&app, id, wanted.base_version, worked.revision, &made, by).await?;
+    let language = Language::named(&template.language).unwrap_or_default();
+    let made = merged(&template.body, &fields_of(&app, &worked, language)?)?;
+    keep_version(&app, id, wanted.base_version, worked.revision, (&made, language), by).await?;
     opened(&app, id).await
 }
 
@@ -137,10 +147,10 @@ async fn keep_version(
     id: Uuid,
     after: i32,
     revision: i64,
-    letter: &Letter,
+    (letter, language): (&Letter, Language),
     by: Uuid,
 ) -> Answer<()> {
-    if store::keep(&app.database, id, after, revision, &letter.value(), by).await? {
+    if store::keep(&app.database, id, after, revision, (&letter.value(), language.code()), by).await? {
         return Ok(());
     }
     let who = store::newest(&app.database, id).await?;
@@ -173,13 +183,15 @@ pub async fn keep_letter(
 ) -> Answer<Json<LetterOpened>> {
     let letter = Letter::read(kept.body);
     let letter = letter.map_err(|why| Problem::invalid(vec![Fault::new("body", why.to_string())]))?;
-    keep_version(&app, id, kept.base_version, kept.revision, &letter, by).await?;
+    let language = language_of(store::newest(&app.database, id).await?.as_ref());
+    keep_version(&app, id, kept.base_version, kept.revision, (&letter, language), by).await?;
     opened(&app, id).await
 }
 
-async fn written(app: &App, id: Uuid) -> Answer<(Worked, Letter)> {
-    let letter = newest(app, id).await?.ok_or_else(|| Problem::not_found("letter"))?;
-    Ok((Worked::of(app, id).await?, letter))
+async fn written(app: &App, id: Uuid) -> Answer<(Worked, Letter, Language)> {
+    let kept = store::newest(&app.database, id).await?.ok_or_else(|| Problem::not_found("letter"))?;
+    let language = language_of(Some(&kept));
+    Ok((Worked::of(app, id).await?, Letter::read(kept.body).map_err(Problem::internal)?, language))
 }
 
 fn file(kind: &'static str, name: &'static str, bytes: Vec<u8>) -> impl IntoResponse {
@@ -191,7 +203,7 @@ fn file(kind: &'static str, name: &'static str, bytes: Vec<u8>) -> impl IntoResp
 #[utoipa::path(get, path = "/api/households/{id}/letter.docx", params(("id" = Uuid, Path)),
     responses((status = 200, content_type = "application/octet-stream"), (status = 404, body = Problem)))]
 pub async fn letter_docx(State(app): State<App>, _: By, Path(id): Path<Uuid>) -> Answer<impl IntoResponse> {
-    let (worked, letter) = written(&app, id).await?;
+    let (worked, letter, _) = written(&app, id).await?;
     let bytes = letter::docx(&letter, &worked.practice).map_err(Problem::internal)?;
     Ok(file(DOCX, "letter.docx", bytes))
 }
@@ -200,9 +212,9 @@ pub async fn letter_docx(State(app): State<App>, _: By, Path(id): Path<Uuid>) ->
 #[utoipa::path(get, path = "/api/households/{id}/letter.pdf", params(("id" = Uuid, Path)),
     responses((status = 200, content_type = "application/pdf"), (status = 404, body = Problem)))]
 pub async fn letter_pdf(State(app): State<App>, _: By, Path(id): Path<Uuid>) -> Answer<impl IntoResponse> {
-    let (worked, letter) = written(&app, id).await?;
+    let (worked, letter, language) = written(&app, id).await?;
     let sheet = pack::sheet(work::pack(&app, &worked.household)?);
-    let document = letter.document(&worked.practice, "Letter", sheet);
+    let document = letter.document(&worked.practice, "Letter", sheet, language);
     Ok(file("application/pdf", "letter.pdf", handover::written(&app, document).await?.bytes))
 }
 
@@ -214,6 +226,9 @@ pub struct KeepTemplate {
     name: String,
     /// Its text.
     body: String,
+    /// The language of its letters.
+    #[serde(default)]
+    language: Language,
     /// A household by whose figures it is tried.
     try_with: Uuid,
 }
@@ -237,8 +252,8 @@ pub async fn keep_template(
         return Err(Problem::invalid(vec![Fault::new("body", message)]));
     }
     let worked = Worked::of(&app, kept.try_with).await?;
-    merged(&kept.body, &fields_of(&app, &worked)?)?;
-    store::keep_template(&app.database, name, &kept.body, by).await?;
+    merged(&kept.body, &fields_of(&app, &worked, kept.language)?)?;
+    store::keep_template(&app.database, name, (&kept.body, kept.language.code()), by).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 

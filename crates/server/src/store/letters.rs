@@ -14,6 +14,7 @@ pub struct Kept {
     pub version: i32,
     pub revision: i64,
     pub body: Value,
+    pub language: String,
     pub by_name: String,
     pub at: OffsetDateTime,
 }
@@ -25,7 +26,7 @@ pub struct Kept {
 pub async fn newest(database: &PgPool, household: Uuid) -> Result<Option<Kept>, sqlx::Error> {
     sqlx::query_as!(
         Kept,
-        "select l.version, l.revision, l.body, u.name as by_name, l.at from letters l
+        "select l.version, l.revision, l.body, l.language, u.name as by_name, l.at from letters l
          join users u on u.id = l.by_user where l.household = $1 order by l.version desc limit 1",
         household
     )
@@ -42,19 +43,20 @@ pub async fn keep(
     household: Uuid,
     after: i32,
     revision: i64,
-    body: &Value,
+    (body, language): (&Value, &str),
     by: Uuid,
 ) -> Result<bool, sqlx::Error> {
     let done = sqlx::query!(
-        "insert into letters (household, version, revision, body, by_user)
-         select $1, $2::integer + 1, $3, $4, $5 from households h where h.id = $1 and h.deleted_at is null
+        "insert into letters (household, version, revision, body, by_user, language)
+         select $1, $2::integer + 1, $3, $4, $5, $6 from households h where h.id = $1 and h.deleted_at is null
              and coalesce((select max(version) from letters where household = $1), 0) = $2::integer
          on conflict do nothing",
         household,
         after,
         revision,
         body,
-        by
+        by,
+        language
     )
     .execute(database)
     .await?;
@@ -68,17 +70,23 @@ pub async fn keep(
 pub struct Template {
     pub id: Uuid,
     pub name: String,
+    /// The language of its letters.
+    #[schema(value_type = hembo_documents::letter::Language)]
+    pub language: String,
     pub body: String,
 }
 
-/// The templates of the practice, by name.
+/// The templates of the practice, the English ones first, by name.
 ///
 /// # Errors
 /// When the database fails.
 pub async fn templates(database: &PgPool) -> Result<Vec<Template>, sqlx::Error> {
-    sqlx::query_as!(Template, "select id, name, body from letter_templates order by name")
-        .fetch_all(database)
-        .await
+    sqlx::query_as!(
+        Template,
+        "select id, name, language, body from letter_templates order by language <> 'en', language, name"
+    )
+    .fetch_all(database)
+    .await
 }
 
 /// A template.
@@ -86,7 +94,7 @@ pub async fn templates(database: &PgPool) -> Result<Vec<Template>, sqlx::Error> 
 /// # Errors
 /// When the database fails.
 pub async fn template(database: &PgPool, id: Uuid) -> Result<Option<Template>, sqlx::Error> {
-    sqlx::query_as!(Template, "select id, name, body from letter_templates where id = $1", id)
+    sqlx::query_as!(Template, "select id, name, language, body from letter_templates where id = $1", id)
         .fetch_optional(database)
         .await
 }
@@ -95,13 +103,19 @@ pub async fn template(database: &PgPool, id: Uuid) -> Result<Option<Template>, s
 ///
 /// # Errors
 /// When the database fails.
-pub async fn keep_template(database: &PgPool, name: &str, body: &str, by: Uuid) -> Result<(), sqlx::Error> {
+pub async fn keep_template(
+    database: &PgPool,
+    name: &str,
+    (body, language): (&str, &str),
+    by: Uuid,
+) -> Result<(), sqlx::Error> {
     sqlx::query!(
-        "insert into letter_templates (name, body, by_user) values ($1, $2, $3)
-         on conflict (name) do update set body = $2, by_user = $3, at = now()",
+        "insert into letter_templates (name, body, by_user, language) values ($1, $2, $3, $4)
+         on conflict (name) do update set body = $2, by_user = $3, language = $4, at = now()",
         name,
         body,
-        by
+        by,
+        language
     )
     .execute(database)
     .await?;

@@ -70,7 +70,7 @@ pub const GIFTS: PaperKind = PaperKind {
     boxes: &[states::SEPARATE],
     columns: &[
         Field::date("date", "", "Given on"),
-        Field::text("what", "", "To whom, what", 80),
+        Field::text("what", "", "To whom", 80).payer_name(),
         Field::choice("sort", "", "Sort", SORTS).help(
             "Held long: shares and other property that would bring a long-term gain. Other: to organizations that are no public charities.",
         ),
