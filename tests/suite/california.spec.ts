@@ -39,6 +39,14 @@ test("a gap is keyed with codes, the penalty seen in its three steps, and hardsh
   await expect(result).toContainText("open: one gap of three months or less");
   await month("May").focus();
   await expect(result).toContainText("no short gap, or not the first");
+  // A code is tried before it is used: X in May would make one gap of four months.
+  await page.getByRole("button", { name: "Try X" }).click();
+  const tried = page.getByRole("region", { name: "With X instead" });
+  await expect(tried).toContainText("0.00 → 317.00");
+  await expect(page.getByRole("figure").filter({ hasText: "If Tobin were without cover" })).toBeVisible();
+  await noFindings(page, "a code that is tried");
+  await tried.getByRole("button", { name: "Leave it" }).click();
+  await expect(month("May")).toHaveValue("Z");
   // A month is tried, and thrown away.
   await month("Oct").fill("X");
   await month("Oct").press("Tab");

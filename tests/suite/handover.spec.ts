@@ -234,10 +234,13 @@ test("a template that is wrong is refused with its line", async ({ page }) => {
   await expect(page.getByText("line 3: There is no field 'taxx'.")).toBeVisible();
   await noFindings(page, "Templates");
   await page.getByLabel("Text", { exact: true }).fill("Dear {{ first_names }},\n\n{{ tax }}");
+  await page.getByLabel("Language of amounts and days").selectOption("Français");
   await page.getByRole("button", { name: "Keep", exact: true }).click();
   await page.getByLabel("Template", { exact: true }).selectOption("Short");
   await page.getByRole("button", { name: "Write the letter" }).click();
   await expect(page.getByRole("textbox", { name: "Letter" })).toContainText("Dear Delphine");
+  // As French has it: the mark of the currency behind, and no comma between thousands.
+  await expect(page.getByRole("textbox", { name: "Letter" })).toContainText(/\d\s\d{3}\s\$/);
 });
 
 /** The text of a PDF as a reader of it sees it, with plain spaces. */

@@ -8,7 +8,7 @@ test("receipts are added, changed and removed line by line", async ({ page }) =>
   await expect(page.getByText("5 lines.")).toBeVisible();
   await page.getByLabel("Paid on, line 6").fill("10 10 2025");
   await choose(page.getByLabel("For, line 6", { exact: true }), "Juniper Okonjo");
-  await page.getByLabel("To whom, line 6").fill("Lantern Pharmacy");
+  await page.getByLabel("To whom, what for, line 6").fill("Lantern Pharmacy");
   await page.getByLabel("Amount, line 6").fill("1,000");
   await page.getByLabel("Amount, line 6").blur();
   await expect(page.getByText("6 lines.")).toBeVisible();

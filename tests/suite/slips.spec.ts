@@ -115,6 +115,41 @@ test("a certificate by codes makes a list: each code that is confirmed is a line
   await expect(cell(page, "PAYE", 0)).toContainText("165,000");
 });
 
+test("the lines of an account are read below its columns: new ones are added, those that are there are told", async ({
+  page,
+}) => {
+  await openCopy(page, "Kettering-Adebayo");
+  await page.keyboard.press("p");
+  await page
+    .getByRole("navigation", { name: "Papers" })
+    .getByLabel("A slip as a file")
+    .setInputFiles(await issued(page, "ca/RRSP-2025-ysolde-1.pdf"));
+  await expect(dialog(page).getByLabel("What it is")).toHaveValue("RRSP");
+  await expect(dialog(page).getByText("The paper has such a line already.")).toHaveCount(2);
+  await noFindings(page, "A list as a file");
+  // The third is new: Enter confirms it, its amount is corrected first.
+  await dialog(page).getByRole("button", { name: "Correct line 3" }).click();
+  await dialog(page).getByLabel("Line 3, Amount").fill("650");
+  await dialog(page).getByLabel("Line 3 is confirmed").press("Enter");
+  await dialog(page)
+    .getByRole("button", { name: "Keep it with RRSP Bow Valley Credit Union with 1 line" })
+    .click();
+  await expect(dialog(page)).toHaveCount(0);
+  await saved(page);
+  await expect(page.getByRole("textbox", { name: "Amount, line 3", exact: true })).toHaveValue("650.00");
+  // A new paper takes all of them at once.
+  await page
+    .getByRole("navigation", { name: "Papers" })
+    .getByLabel("A slip as a file")
+    .setInputFiles(await issued(page, "ca/RRSP-2025-ysolde-1.pdf"));
+  await dialog(page).getByLabel("Paper", { exact: true }).selectOption("");
+  await dialog(page).getByRole("button", { name: "Confirm all 3 lines" }).click();
+  await dialog(page).getByRole("button", { name: "Add the RRSP with 3 lines" }).click();
+  await expect(dialog(page)).toHaveCount(0);
+  await saved(page);
+  await expect(page.getByRole("textbox", { name: "Amount, line 3", exact: true })).toHaveValue("600.00");
+});
+
 test("what is no slip is refused with the reason, and a scan without text is typed beside it", async ({
   page,
 }) => {

@@ -129,6 +129,21 @@ pub struct Told {
     pub care: Money,
     /// The partner claims the workers benefit.
     pub benefit: bool,
+    /// The split of pension income that both elected.
+    pub split: Agreed,
+}
+
+/// A split of pension income with a partner whose return is not prepared here, as form T1032 has it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub struct Agreed {
+    /// Line 21000 of the filer, line 11600 of the partner.
+    pub given: Money,
+    /// Line 11600 of the filer, line 21000 of the partner.
+    pub received: Money,
+    /// Of what is received that which comes from a life annuity.
+    pub from_annuity: Money,
+    /// Tax withheld that goes the same way.
+    pub withheld: Money,
 }
 
 /// An emergency volunteer.
@@ -253,6 +268,12 @@ impl Facts {
     /// Whether someone files a return.
     pub fn files(&self, person: usize) -> bool {
         self.returns.contains(&person)
+    }
+
+    /// The split of pension income with a partner whose return is not prepared here.
+    pub fn agreed_split(&self) -> Option<Agreed> {
+        let split = self.people[self.elsewhere?].told.split;
+        (split != Agreed::default()).then_some(split)
     }
 
     /// The two of a couple, the first filer first.

@@ -5,7 +5,7 @@ use crate::{
     british_columbia, child_care, cpp_ei,
     days::{self, Answered},
     disability,
-    facts::{Contributions, Facts, PersonFacts, Told, Volunteer},
+    facts::{Agreed, Contributions, Facts, PersonFacts, Told, Volunteer},
     family_benefits,
     figures::Figures,
     homes, law, medical, net_income,
@@ -174,8 +174,24 @@ fn person(person: &Person, [year_begin, year_end]: [Date; 2], figures: &Figures)
             handed_provincial: money(partner_elsewhere::ask::HANDED_PROVINCIAL),
             care: money(partner_elsewhere::ask::CARE),
             benefit: flag(partner_elsewhere::ask::BENEFIT),
+            split: agreed(person),
         },
         contributed: Contributions::default(),
         ..PersonFacts::default()
+    }
+}
+
+/// The split of pension income with a partner who is not prepared here, where there is one.
+fn agreed(person: &Person) -> Agreed {
+    let answer = |field: &str| person.answers.get(field);
+    let money = |field: &str| answer(field).and_then(Entry::money).unwrap_or_default();
+    if answer(partner_elsewhere::ask::SPLIT).and_then(Entry::flag) != Some(true) {
+        return Agreed::default();
+    }
+    Agreed {
+        given: money(partner_elsewhere::ask::SPLIT_GIVEN),
+        received: money(partner_elsewhere::ask::SPLIT_RECEIVED),
+        from_annuity: money(partner_elsewhere::ask::SPLIT_ANNUITY),
+        withheld: money(partner_elsewhere::ask::SPLIT_WITHHELD),
     }
 }

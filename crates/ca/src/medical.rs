@@ -271,7 +271,7 @@ const RECEIPTS: PaperKind = PaperKind {
     columns: &[
         Field::date("date", "", "Paid on"),
         Field::person("patient", "", "For"),
-        Field::text("what", "", "To whom", 80).payer_name(),
+        Field::text("what", "", "To whom, what for", 80),
         Field::amount("amount", "", "Paid"),
         Field::amount("reimbursed", "", "Paid back"),
         Field::yes_no("used", "", "In an earlier claim"),

@@ -56,9 +56,11 @@ fn range_of(
         net(On { facts, plan: &plan, person, scope: Scope::Person(person) })
     };
     let split = |from: usize, to: usize| Split { from, to, amount: pension_split::most(facts, from) };
+    // A split with a return that is not here stands.
     let partner = facts.partner(person);
-    let least = net(partner.map(|p| split(person, p)), Money::LARGEST, partner.map(|_| person), false);
-    (least, net(partner.map(|p| split(p, person)), Money::ZERO, partner, true))
+    let here = partner.filter(|&partner| facts.files(partner));
+    let least = net(here.map(|p| split(person, p)), Money::LARGEST, partner.map(|_| person), false);
+    (least, net(here.map(|p| split(p, person)), Money::ZERO, partner, true))
 }
 
 /// Whether the partners may change places in net income before child care, which moves to the other.

@@ -1,7 +1,7 @@
 //! A partner whose return is not prepared here: a few facts stand for it (ITA 118(1)B(a), 118.8, 63(2), 122.7), and what the two
 //! returns could move between them is told as not weighed.
 
-use crate::{child_care, people, points::Points, workers_benefit};
+use crate::{child_care, pension_split, people, points::Points, workers_benefit};
 use hembo_core::{
     Person,
     field::Field,
@@ -11,6 +11,7 @@ use hembo_core::{
     point::{Gather, Place},
     provision::Provision,
 };
+use hembo_money::Money;
 
 /// What is asked about such a partner.
 pub static PROVISION: Provision =
@@ -28,6 +29,11 @@ pub mod ask {
     pub const CARE: &str = "care_elsewhere";
     pub const BENEFIT: &str = "benefit_elsewhere";
     pub const SPLIT: &str = "split_elsewhere";
+    pub const SPLIT_GIVEN: &str = "split_given";
+    pub const SPLIT_RECEIVED: &str = "split_received";
+    pub const SPLIT_ANNUITY: &str = "split_annuity";
+    pub const SPLIT_WITHHELD: &str = "split_withheld";
+    pub const OF_SPLIT: [&str; 4] = [SPLIT_GIVEN, SPLIT_RECEIVED, SPLIT_ANNUITY, SPLIT_WITHHELD];
     pub const ALL: [&str; 6] = [WORKING, HANDED_FEDERAL, HANDED_PROVINCIAL, CARE, BENEFIT, SPLIT];
 }
 
@@ -49,6 +55,22 @@ const QUESTIONS: &[Question] = &[
     ),
     asked(Field::yes_no(ask::BENEFIT, "", "The partner claims the workers benefit")),
     asked(Field::yes_no(ask::SPLIT, "", "Pension income is split with the partner").help("Form T1032.")),
+    asked(
+        Field::amount(ask::SPLIT_GIVEN, "", "Pension income split to the partner")
+            .help("Line 21000 here, line 11600 of the partner."),
+    ),
+    asked(
+        Field::amount(ask::SPLIT_RECEIVED, "", "Pension income split from the partner")
+            .help("Line 11600 here, line 21000 of the partner."),
+    ),
+    asked(
+        Field::amount(ask::SPLIT_ANNUITY, "", "Of what the partner splits, from a life annuity")
+            .help("Before 65 only that counts for line 31400 here: form T1032."),
+    ),
+    asked(
+        Field::amount(ask::SPLIT_WITHHELD, "", "Tax withheld that moves with the split")
+            .help("Form T1032: in the direction of the pension income."),
+    ),
 ];
 
 const fn asked(field: Field) -> Question {
@@ -59,7 +81,10 @@ open_points! {
     NOT_HERE = not_weighed "C-8", "ITA 60.03, 118.1(1), 118.2(1), 118.8",
         "Compare with the partner's return: pension income, medical, gifts, home credits, tuition, and what the province gives a family once.";
     NET_INCOME = blocks "C-8-income", "ITA 118(1)B(a)", "Line 23600 of the partner, for the whole year.";
-    SPLIT = not_covered "C-8-split", "ITA 60.03";
+    SPLIT = blocks "C-8-split", "ITA 60.03", "Enter from form T1032 what is split, in one direction.";
+    SPLIT_TOO_MUCH = blocks "C-8-split-most", "ITA 60.03(1) 'split-pension amount'",
+        "At most a half of eligible pension income, for the months as a couple: correct it.";
+    SPLIT_PARTS = blocks "C-8-split-parts", "ITA 60.03, 118(7)", "A part is no more than the whole: correct it.";
     ONE_ONLY = blocks "C-8-one", "ITA 118(1)B(a)", "A partner is a second filer, or one person beside one filer who is married or lives common-law.";
     PAPERS = blocks "C-8-paper", "ITA 150(1)", "It belongs to the partner's return: remove it, or make the partner a filer.";
 }
@@ -82,10 +107,12 @@ pub fn is_asked(person: &Person, question: &str) -> bool {
         who::DISABILITY,
         workers_benefit::ask::FULL_TIME_STUDENT,
     ];
+    let splits = person.answers.get(ask::SPLIT).and_then(Entry::flag) == Some(true);
     match is_one(person) {
+        true if ask::OF_SPLIT.contains(&question) => splits,
         true => [&ask::ALL[..], &SHARED, &CARE].concat().contains(&question),
         false if person.role == Role::Filer => true,
-        false => ![&ask::ALL[..], &CARE].concat().contains(&question),
+        false => ![&ask::ALL[..], &ask::OF_SPLIT, &CARE].concat().contains(&question),
     }
 }
 
@@ -107,8 +134,7 @@ pub fn points(points: &mut Points<'_>) {
         );
         points.raise(&NOT_HERE, at("name"), message);
         if person.answers.get(ask::SPLIT).and_then(Entry::flag) == Some(true) {
-            let message = "Pension income split with a return that is not here is not computed yet.";
-            points.raise(&SPLIT, at(ask::SPLIT), message);
+            split(points, place);
         }
         for paper in &household.papers {
             if paper.owners.iter().any(|owner| owner.person == person.id) {
@@ -116,5 +142,28 @@ pub fn points(points: &mut Points<'_>) {
                 points.raise(&PAPERS, Place::paper(&paper.id, "owners"), message);
             }
         }
+    }
+}
+
+/// What cannot be of a split with a partner, by its place.
+fn split(points: &mut Points<'_>, partner: usize) {
+    let facts = points.facts;
+    let of = facts.people[partner].told.split;
+    let id = &points.household.people[partner].id;
+    let at = |field: &str| Place::person(id, field);
+    let withheld = facts.filers.iter().map(|&filer| pension_split::withheld(facts, filer)).sum::<Money>();
+    let most = facts.filers.iter().map(|&filer| pension_split::most(facts, filer)).sum::<Money>();
+    if of.given.is_zero() == of.received.is_zero() {
+        points.raise(&SPLIT, at(ask::SPLIT_GIVEN), "How much pension income is split, and to whom?");
+    }
+    if of.given > most {
+        let message = format!("More than the {most:#} that may be split to the partner.");
+        points.raise(&SPLIT_TOO_MUCH, at(ask::SPLIT_GIVEN), message);
+    }
+    if of.from_annuity > of.received {
+        points.raise(&SPLIT_PARTS, at(ask::SPLIT_ANNUITY), "More from an annuity than is split.");
+    }
+    if !of.given.is_zero() && of.withheld > withheld {
+        points.raise(&SPLIT_PARTS, at(ask::SPLIT_WITHHELD), "More tax than was withheld from the pension.");
     }
 }

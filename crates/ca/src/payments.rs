@@ -179,8 +179,19 @@ fn withheld(on: On<'_>, trail: &mut impl Trail) -> Money {
                 i.items(on.own().of(&bringing::brings::WITHHELD)).flow(MOVED, from, moved);
             })
         }
-        _ => on.gather(trail, WITHHELD, on.own().of(&bringing::brings::WITHHELD)),
+        _ => withheld_alone(on, trail, own),
     }
+}
+
+/// Line 43700 where nothing moves between returns that are here: with what form T1032 moves from or to one that is not.
+fn withheld_alone(on: On<'_>, trail: &mut impl Trail, own: Money) -> Money {
+    let Some(split) = on.facts.agreed_split() else {
+        return on.gather(trail, WITHHELD, on.own().of(&bringing::brings::WITHHELD));
+    };
+    let moved = if split.given.is_zero() { split.withheld } else { -split.withheld };
+    trail.line(WITHHELD, on.scope, own + moved, |i| {
+        i.items(on.own().of(&bringing::brings::WITHHELD)).figure("Moved by form T1032", moved);
+    })
 }
 
 const PAID_BY_INSTALMENTS: PaperKind = PaperKind {

@@ -81,8 +81,19 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Side {
             });
             Side { received: split.amount, left: own + counted(on, split), ..Side::default() }
         }
-        _ => Side { left: own, ..Side::default() },
+        _ => agreed(on, trail, own),
     }
+}
+
+/// The side of a split with a partner whose return is not prepared here, as form T1032 has it; nothing where there is none.
+fn agreed(on: On<'_>, trail: &mut impl Trail, own: Money) -> Side {
+    let Some(split) = on.facts.agreed_split() else { return Side { left: own, ..Side::default() } };
+    let most = most(on.facts, on.person);
+    on.made(trail, GIVEN, split.given, &[(PENSIONS, own)], &[("At most", &most)]);
+    on.made(trail, RECEIVED, split.received, &[], &[("Form T1032 of the partner", &split.received)]);
+    let aged = on.reached(on.facts.figures.pension.age);
+    let counted = if aged { split.received } else { split.from_annuity };
+    Side { received: split.received, given: split.given, left: own - split.given + counted }
 }
 
 /// Before 65 only the part that comes from a life annuity counts for the pension amount of who receives it.
@@ -94,10 +105,15 @@ fn counted(on: On<'_>, split: Split) -> Money {
     split.amount.in_proportion(life, eligible(on.facts, split.from), Money::CENT, Rounding::HalfUp)
 }
 
+/// Tax withheld from the pension of a person that can be split.
+pub fn withheld(facts: &Facts, person: usize) -> Money {
+    sum(facts.people[person].own.of(&t4a::brings::WITHHELD_PENSION))
+}
+
 /// Tax withheld from the pension moves in the same proportion (form T1032, step 4): what leaves or enters.
 pub fn withheld_moved(on: On<'_>) -> Option<(Split, Money)> {
     let split = on.plan.split?;
-    let withheld = sum(on.facts.people[split.from].own.of(&t4a::brings::WITHHELD_PENSION));
+    let withheld = withheld(on.facts, split.from);
     let all = eligible(on.facts, split.from);
     Some((split, withheld.in_proportion(split.amount, all, Money::CENT, Rounding::HalfUp)))
 }

@@ -138,7 +138,7 @@ fn benefits_count_where_the_household_says_so() {
 fn benefits_that_are_to_count_and_are_not_estimated_are_told() {
     let told = |family: &Family| {
         let outcome = family.outcome();
-        outcome.points.iter().any(|point| point.code == "benefits-counted" && point.unweighed)
+        outcome.points.iter().any(|point| point.code() == "benefits-counted" && point.unweighed)
     };
     let family = || parent(2025, "21000", &["2020-01-01"]);
     let dead = || family().set("ada", "/died", json!("2025-12-31"));

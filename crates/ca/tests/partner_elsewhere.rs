@@ -86,12 +86,86 @@ fn what_is_missing_and_what_is_not_weighed_is_told() {
         no_income.person("bo", "dependent", "1982-02-02").answer_for("bo", "relationship", json!("partner"));
     assert!(has_point(&no_income.outcome(), "C-8-income") && !has_point(&whole.outcome(), "C-8-income"));
     let split = whole.clone().answer_for("bo", "split_elsewhere", json!(true)).outcome();
-    assert!(has_point(&split, "C-8-split") && !split.covered);
+    assert!(has_point(&split, "C-8-split"));
     assert!(has_point(&whole.clone().interest("bo", "5").outcome(), "C-8-paper"));
     let single = whole.clone().answer("marital", json!("single")).outcome();
     assert!(has_point(&single, "C-8-one") && !has_point(&whole.outcome(), "C-8-one"));
     let two = Family::couple("AB", ["1980-01-01"; 2]).person("cy", "dependent", "1982-02-02");
     assert!(has_point(&two.answer_for("cy", "relationship", json!("partner")).outcome(), "C-8-one"));
+}
+
+/// Pensioners of 70: 40,000 a year of an annuity with 6,000 withheld; 12,000 of it split, with 1,800 of the tax.
+fn split_with(from: &str, ada_born: &str) -> Family {
+    let family = Family::of("ON", "married").person("ada", "filer", ada_born);
+    let family = family.person("bo", "dependent", "1955-02-02");
+    let family = family.answer_for("bo", "relationship", json!("partner")).answer_for(
+        "bo",
+        "split_elsewhere",
+        json!(true),
+    );
+    let net = if from == "ada" { "22000" } else { "28000" };
+    family.answer_for("bo", "net_income", json!(net)).answer_for("bo", "split_withheld", json!("1800"))
+}
+
+/// Both returns together with the same split held: the filer's is the same.
+#[test]
+fn a_split_with_a_return_that_is_not_here_is_as_on_both() {
+    let pension =
+        |family: Family, who: &str| family.paper("T4A", who, json!({ "016": "40000", "022": "6000" }));
+    let lines =
+        ["11500", "11600", "21000", "23600", "30100", "30300", "31400", "42800", "43700", "48400", "48500"];
+    for (from, to, own, ada_born) in [
+        ("ada", "bo", "10000", "1955-01-01"),
+        ("bo", "ada", "9000", "1955-01-01"),
+        ("bo", "ada", "9000", "1970-01-01"),
+    ] {
+        let told = if from == "ada" { "split_given" } else { "split_received" };
+        let here = split_with(from, ada_born).answer_for("bo", told, json!("12000"));
+        let here = if from == "ada" {
+            pension(here, "ada")
+        } else {
+            here.answer_for("bo", "split_annuity", json!("12000")).interest("ada", own)
+        };
+        let here = here.outcome();
+        let both = Family::couple("ON", [ada_born, "1955-02-02"]).interest(to, own);
+        let both = pension(both, from).pin("ca.split", from).pin("ca.split.amount", "12000").outcome();
+        for id in lines {
+            assert_eq!(line(&here, 0, id), line(&both, 0, id), "{id}, from {from}, {ada_born}");
+        }
+        assert!(here.covered, "{:?}", here.points);
+    }
+}
+
+#[test]
+fn a_split_with_a_return_that_is_not_here_has_the_laws_limits() {
+    let family = |given: &str, withheld: &str| {
+        let family =
+            split_with("ada", "1955-01-01").paper("T4A", "ada", json!({ "016": "40000", "022": "6000" }));
+        family.answer_for("bo", "split_given", json!(given)).answer_for(
+            "bo",
+            "split_withheld",
+            json!(withheld),
+        )
+    };
+    for (given, withheld, received, annuity, points) in [
+        ("20000", "6000", "0", "0", &[][..]),
+        ("20000.01", "6000", "0", "0", &["C-8-split-most"]),
+        ("20000", "6000.01", "0", "0", &["C-8-split-parts"]),
+        ("0", "0", "0", "0", &["C-8-split"]),
+        ("1", "0", "1", "0", &["C-8-split"]),
+        ("0", "0", "100", "100", &[]),
+        ("0", "0", "100", "100.01", &["C-8-split-parts"]),
+    ] {
+        let family = family(given, withheld).answer_for("bo", "split_received", json!(received));
+        let outcome = family.answer_for("bo", "split_annuity", json!(annuity)).outcome();
+        for code in ["C-8-split", "C-8-split-most", "C-8-split-parts"] {
+            assert_eq!(
+                has_point(&outcome, code),
+                points.contains(&code),
+                "{code} {given} {withheld} {received}"
+            );
+        }
+    }
 }
 
 proptest! {

@@ -65,6 +65,8 @@ pub struct Opening {
     pub open: bool,
     /// Why, or why not.
     pub words: &'static str,
+    /// The columns of the line into which it goes together; where there are none, into the cell alone.
+    pub fills: Vec<&'static str>,
 }
 
 /// How something stands.

@@ -6,13 +6,13 @@
 
 pub mod about_box;
 pub mod asking;
-pub mod birthdays;
 pub mod brought;
 pub mod certificate;
 pub mod check;
 pub mod choice;
 pub mod command;
 pub mod coverage;
+pub mod date_edges;
 pub mod dates;
 pub mod decision;
 pub mod divide;
@@ -45,6 +45,7 @@ pub mod search;
 pub mod secret;
 pub mod settled;
 pub mod slip;
+pub mod supposed;
 pub mod trail;
 pub mod typed;
 pub mod withholding;

@@ -19,6 +19,7 @@ use crate::{
     point::{NotComputed, Point},
     provision::Declared,
     search::Weighable,
+    supposed::Steps,
     trail::{Recorder, Scope},
     withholding::Withholding,
     words::label_of,
@@ -127,6 +128,11 @@ pub trait Pack: Send + Sync {
     /// What titles of papers mean that name a payer: "Employer", "Lender".
     fn payer_titles(&self) -> &'static [&'static str] {
         &[]
+    }
+
+    /// A row of changes to a line of a list, each one step further, along which it is worth to see the tax.
+    fn steps(&self, _household: &Household, _paper: &str, _row: &str) -> Option<Steps> {
+        None
     }
 
     /// The kinds of papers that the law's authority or a payer holds and gives out: all others only the family has.

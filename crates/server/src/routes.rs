@@ -5,7 +5,7 @@ use crate::{
     api::{
         audit, certificate, checking, dates, divide, edits, erasing, figures, filed, files, filing, handover,
         health, history, households, letters, lists, outside, own_assessment, packs, payers, people,
-        practice, progress, rereckoned, second, trials, views,
+        practice, progress, rereckoned, second, supposed, trials, views,
     },
     auth::{self, Administrator, By, Role, sessions::Sessions},
     error::Problem,
@@ -143,9 +143,11 @@ fn members() -> OpenApiRouter<App> {
         .routes(routes!(certificate::file))
         .routes(routes!(views::effect))
         .routes(routes!(views::advice))
-        .routes(routes!(views::birthdays))
+        .routes(routes!(views::edges_by_date))
         .routes(routes!(views::withholding))
         .routes(routes!(views::curve))
+        .routes(routes!(supposed::suppose))
+        .routes(routes!(supposed::stepped))
         .routes(routes!(views::about))
         .routes(routes!(views::questions))
         .routes(routes!(views::reveal))

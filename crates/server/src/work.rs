@@ -167,7 +167,8 @@ async fn by_rules(
     on_a_core(app, run).await?.map_err(unreckoned)
 }
 
-fn unreckoned(why: Unreckoned) -> Problem {
+/// Why there is no outcome, as a problem.
+pub fn unreckoned(why: Unreckoned) -> Problem {
     match why {
         Unreckoned::Faults(faults) => Problem::invalid(faults),
         Unreckoned::Stopped => Problem::busy(),

@@ -139,6 +139,7 @@ use hembo_core::{
     paper::{Keeping, PaperKind},
     point::NotComputed,
     provision::Declared,
+    supposed::Steps,
     words::label_of,
 };
 use std::sync::Arc;
@@ -328,6 +329,11 @@ impl Pack for UnitedStates {
 
     fn not_computed(&self) -> &'static [NotComputed] {
         &not_computed::NOT_COMPUTED
+    }
+
+    fn steps(&self, household: &Household, paper: &str, row: &str) -> Option<Steps> {
+        let figures = self.book().of(household.year)?.california_cover.as_ref()?;
+        california::cover_months::steps(figures, household, paper, row)
     }
 
     fn settle_next(&self, before: &Household, next: &mut Household) {

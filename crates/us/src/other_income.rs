@@ -158,7 +158,7 @@ const INCOME: PaperKind = PaperKind {
     boxes: &[Field::amount("4", "4", "Federal tax withheld"), states::SEPARATE],
     columns: &[
         Field::date("date", "", "Received on"),
-        Field::text("what", "", "From whom", 80).payer_name(),
+        Field::text("what", "", "From whom, what for", 80),
         Field::choice("sort", "", "Sort", SORTS),
         Field::amount("amount", "", "Amount"),
     ],

@@ -2,9 +2,17 @@
 //! not affordable.
 #![allow(missing_docs, clippy::unwrap_used)]
 
-use hembo_core::trail::Item;
+use hembo_core::{
+    Household,
+    command::Command,
+    household::Entry,
+    outcome::{self, Unreckoned},
+    search::Stop,
+    supposed::{SteppedTax, stepped, supposed},
+    trail::Item,
+};
 use hembo_money::Money;
-use hembo_testing::us::{Family, has_point, line_of};
+use hembo_testing::us::{Family, REGISTRY, has_point, line_of};
 use hembo_us::{
     california::cover_months::{Is, judged},
     figures::Figures,
@@ -213,4 +221,75 @@ fn the_bronze_plan_less_the_credit() {
     // 43,740 is 300 % of 14,580: 6 % of it oneself, 2,624, 219 a month; 7.97 % are 3,486.08 a year, 290.50 a month.
     assert_eq!([bare("290.50", "0"), bare("290.51", "0")], [12, 0]);
     assert_eq!([bare("391.50", "320"), bare("391.51", "320")], [12, 0], "320 less 219 are 101 of credit");
+}
+
+/// One adult of 60,000 in 2025 without cover from February to April, entered as X: 79.17 a month, above 2.5 % of the 37,059 over the
+/// threshold a year.
+fn bare_to_april() -> (Household, String, String) {
+    let mut row = json!({ "person": "ada", "before": 0, "year": "Z" });
+    for month in 2..=4 {
+        row[format!("m{month}")] = json!("X");
+    }
+    let family =
+        wages(Family::single(2025).in_california(), "ada", 60_000, "0").answer("ca_covered", json!(false));
+    let household = family.paper("Health cover", &["ada"], json!({}), json!([row])).household();
+    let paper = household.papers.iter().find(|paper| paper.kind == "Health cover").unwrap();
+    let (paper, row) = (paper.id.clone(), paper.rows[0].id.clone());
+    (household, paper, row)
+}
+
+/// One gap is free up to three months; entered as X, which is no gap of the rules, the present one costs.
+#[test]
+fn the_penalty_by_so_many_months() {
+    let (household, paper, row) = bare_to_april();
+    let along =
+        |household: &Household| stepped(household, &REGISTRY, (&paper, &row), &Stop::default()).unwrap();
+    let more = |along: &SteppedTax| -> Vec<i64> {
+        along.totals.iter().map(|total| (*total - along.totals[0]).cents() / 100).collect()
+    };
+    let of = along(&household);
+    assert_eq!((of.now, of.marks[0].step), (3, 3));
+    assert_eq!(more(&of), [0, 0, 0, 238, 317, 396, 475, 554, 633, 713, 792, 871, 950]);
+    // Left to the rules it is free.
+    let mut free = household.clone();
+    let at = free.papers.iter().position(|one| one.id == paper).unwrap();
+    for month in ["m2", "m3", "m4"] {
+        free.papers[at].rows[0].cells.insert(month.into(), Entry::Text("B".into()));
+    }
+    assert_eq!(more(&along(&free)), [0, 0, 0, 0, 317, 396, 475, 554, 633, 713, 792, 871, 950]);
+    // Months that are free by a certificate stay so: nine are left.
+    for month in ["m10", "m11", "m12"] {
+        free.papers[at].rows[0].cells.insert(month.into(), Entry::Text("ECN".into()));
+    }
+    assert_eq!(more(&along(&free)), [0, 0, 0, 0, 317, 396, 475, 554, 633, 713]);
+    assert_eq!(stepped(&household, &REGISTRY, (&paper, "nobody"), &Stop::default()), None);
+}
+
+/// A code that is tried changes nothing; what it would do stands row by row.
+#[test]
+fn a_code_is_tried_before_it_is_used() {
+    let (household, paper, row) = bare_to_april();
+    let cells = outcome::reckon(&household, &REGISTRY).unwrap().papers;
+    let drawn = cells.into_iter().find(|of| of.paper == paper).unwrap().drawn.unwrap();
+    let march = drawn.cells.into_iter().find(|cell| cell.column == "m3").unwrap();
+    let short = march.open.into_iter().find(|opening| opening.code == "B").unwrap();
+    assert_eq!((short.open, short.fills.as_slice()), (true, &["m2", "m3", "m4"][..]));
+    let set = |value: &str| -> Vec<Command> {
+        let cell = |month: &&'static str| Command::SetCell {
+            paper: paper.clone(),
+            row: row.clone(),
+            field: (*month).into(),
+            value: Some(Entry::Text(value.into())),
+        };
+        short.fills.iter().map(cell).collect()
+    };
+    let tried = |value: &str| supposed(&household, &set(value), &REGISTRY, &Stop::default());
+    let then = tried("B").unwrap();
+    let rows: Vec<_> = then.sections.iter().flat_map(|section| &section.rows).collect();
+    let penalty = rows.iter().find(|row| row.line == "us.ca.540.92").unwrap();
+    assert_eq!((penalty.was, penalty.now), (Some(Money::whole(238)), Some(Money::ZERO)));
+    assert!(rows.iter().all(|row| row.was != row.now));
+    assert_eq!(tried("X").unwrap().sections, vec![]);
+    assert!(matches!(tried("too many letters"), Err(Unreckoned::Faults(_))));
+    assert_eq!(household.paper(&paper).unwrap().rows[0].cells["m2"], Entry::Text("X".into()));
 }

@@ -165,7 +165,7 @@ fn figures_that_were_no_result_are_told() {
 fn what_a_joint_return_leaves_is_told_to_be_of_two() {
     let told = |next: &Household| {
         let points = outcome::reckon(next, &REGISTRY).unwrap().points;
-        let of_two = points.into_iter().filter(|point| point.code == "last-year-of-two");
+        let of_two = points.into_iter().filter(|point| point.code() == "last-year-of-two");
         of_two.map(|point| point.message).collect::<Vec<_>>()
     };
     let couple = || Family::couple(2024).wages("ada", 60_000).sale(&["ada"], "short", -9_000);

@@ -1247,6 +1247,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/households/{id}/steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The lowest tax along the steps that the law's rules lay out for a line; nothing where they lay out none. */
+        get: operations["stepped"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/supposed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the results would be after these commands. Nothing is stored. */
+        post: operations["suppose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/households/{id}/ticks": {
         parameters: {
             query?: never;
@@ -2074,6 +2108,8 @@ export interface components {
             };
             /** @description Its figures were no result when it was carried forward. */
             no_result?: boolean;
+            /** @description The papers in which it put what a return of two left: how much of it is whose, only the preparer knows. */
+            of_two?: string[];
             /** @description The results of the Spread for all together: row → amount. */
             results?: {
                 [key: string]: components["schemas"]["Money"];
@@ -2302,6 +2338,8 @@ export interface components {
         CodeOpening: {
             /** @description The code. */
             code: string;
+            /** @description The columns of the line into which it goes together; where there are none, into the cell alone. */
+            fills: string[];
             /** @description It may stand here. */
             open: boolean;
             /** @description Why, or why not. */
@@ -3331,6 +3369,8 @@ export interface components {
         KeepTemplate: {
             /** @description Its text. */
             body: string;
+            /** @description The language of its letters. */
+            language?: components["schemas"]["LetterLanguage"];
             /** @description Its name; one of that name is replaced. */
             name: string;
             /**
@@ -3384,6 +3424,11 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        /**
+         * @description A language of letters.
+         * @enum {string}
+         */
+        LetterLanguage: "en" | "es" | "fr" | "de" | "af";
         /** @description The letter, the figures as they are now, and what letters are made from. */
         LetterOpened: {
             /** @description What templates can name. */
@@ -3392,6 +3437,8 @@ export interface components {
             figures: {
                 [key: string]: string;
             };
+            /** @description The languages in which amounts and days can be written. */
+            languages: components["schemas"]["LetterLanguage"][];
             letter?: components["schemas"]["LetterKept"] | null;
             /** @description The templates of the practice. */
             templates: components["schemas"]["LetterTemplate"][];
@@ -3401,6 +3448,8 @@ export interface components {
             body: string;
             /** Format: uuid */
             id: string;
+            /** @description The language of its letters. */
+            language: components["schemas"]["LetterLanguage"];
             name: string;
         };
         /** @description A limit as people read it. */
@@ -4650,13 +4699,15 @@ export interface components {
         };
         /** @description What a slip seems to be. */
         SlipProposal: {
-            /** @description Its boxes, in the paper's order; without those whose texts are secrets, which are typed. */
+            /** @description Its boxes, in the paper's order. */
             boxes: components["schemas"]["SlipBox"][];
             kind?: components["schemas"]["SlipRead"] | null;
             other_year?: components["schemas"]["SlipRead"] | null;
             owner?: components["schemas"]["SlipRead"] | null;
             /** @description The paper of the household that it seems to be. */
             paper?: string | null;
+            /** @description The lines of its list, cell by cell. */
+            rows: components["schemas"]["SlipBox"][][];
             title?: components["schemas"]["SlipRead"] | null;
         };
         /** @description Something that was read, and where it stands. */
@@ -4713,6 +4764,24 @@ export interface components {
          * @enum {string}
          */
         Status: "enacted" | "announced" | "to_be_confirmed";
+        /** @description What is to be known at a step. */
+        StepMark: {
+            /** @description The step. */
+            step: number;
+            /** @description The words. */
+            words: string;
+        };
+        /** @description The tax along a row of changes. */
+        SteppedTax: {
+            /** @description What is to be known at a step. */
+            marks: components["schemas"]["StepMark"][];
+            /** @description The step at which the household stands. */
+            now: number;
+            /** @description What the steps do. */
+            title: string;
+            /** @description The household's lowest tax at each step, from none on. */
+            totals: components["schemas"]["Money"][];
+        };
         /** @description What an empty box would hold. */
         Suggestion: {
             /** @description The box. */
@@ -4764,6 +4833,18 @@ export interface components {
              * @default 0
              */
             ways: number;
+        };
+        /** @description Commands that are tried. */
+        Suppose: {
+            /** @description They are carried out one after another, on a copy. */
+            commands: components["schemas"]["Command"][];
+        };
+        /** @description What the results would be. */
+        Supposed: {
+            /** @description Whether the figures would be a result. */
+            covered: boolean;
+            /** @description The rows of the Spread that would be others, section by section: `was` is how they stand, `now` what they would be. */
+            sections: components["schemas"]["BesideSection"][];
         };
         /** @description A table of rule figures over the years of a pack, for people to read. */
         Table: {
@@ -8129,6 +8210,81 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stepped: {
+        parameters: {
+            query: {
+                /** @description The paper. */
+                paper: string;
+                /** @description The line. */
+                row: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SteppedTax"] | null;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    suppose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Suppose"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Supposed"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

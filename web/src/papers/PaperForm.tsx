@@ -2,17 +2,7 @@
 
 import { useNavigate } from "@tanstack/react-router";
 import { Fragment, useId, useState } from "react";
-import type {
-  CellMade,
-  CodeOpening,
-  Command,
-  Drawn,
-  Entry,
-  Field,
-  Paper,
-  PaperKind,
-  Point,
-} from "../api/types";
+import type { CellMade, Command, Drawn, Entry, Field, Paper, PaperKind, Point } from "../api/types";
 import { type How, useDesk } from "../desk/useDesk";
 import { EntryBox, shownEntry } from "../entry/EntryBox";
 import { field } from "../entry/field";
@@ -21,6 +11,7 @@ import { capital, count, exact } from "../ui/format";
 import { Button, Diamond, Key } from "../ui/pieces";
 import { Removing } from "../ui/Removing";
 import { markAmount } from "../ways/useCurve";
+import { Codes } from "./Codes";
 import { DrawnPicture } from "./DrawnPicture";
 import { Owners } from "./Owners";
 import { checkOf } from "./PaperList";
@@ -28,6 +19,7 @@ import { PayerOptions } from "./PayerOptions";
 import { useOffered } from "./payers";
 import { Receipts } from "./Receipts";
 import { RefusedHere } from "./RefusedHere";
+import { Stepped } from "./Stepped";
 
 type At = { field: string | undefined; row: string | undefined };
 
@@ -75,13 +67,17 @@ export function PaperForm({ paper, kind, at }: { paper: Paper; kind: PaperKind; 
         <Receipts paper={paper} kind={kind} points={ofList} at={at} look={setLooked} />
       )}
       {drawn?.picture && <DrawnPicture picture={drawn.picture} />}
-      {drawn && drawn.panels.length > 0 && <Weighed drawn={drawn} looked={looked} />}
+      {drawn && drawn.panels.length > 0 && (
+        <Weighed paper={paper} kind={kind} drawn={drawn} looked={looked} />
+      )}
     </div>
   );
 }
 
+type WeighedProps = { paper: Paper; kind: PaperKind; drawn: Drawn; looked: CellMade | undefined };
+
 /** Amounts that are weighed against each other, side by side, what follows, and what the codes of the list mean. */
-function Weighed({ drawn, looked }: { drawn: Drawn; looked: CellMade | undefined }) {
+function Weighed({ paper, kind, drawn, looked }: WeighedProps) {
   const cell = drawn.cells.find((one) => one.row === looked?.row && one.column === looked.column);
   return (
     <section aria-label="What it comes to" className="mt-5">
@@ -98,28 +94,9 @@ function Weighed({ drawn, looked }: { drawn: Drawn; looked: CellMade | undefined
         ))}
       </div>
       <p className="mt-3">{drawn.conclusion}</p>
-      <p className="mt-4 mb-1 text-soft">
-        Type a code or two; <Key>Shift</Key> <Key>→</Key> writes it on into the next cell. {drawn.hint}
-      </p>
-      <dl className="grid grid-cols-2 gap-x-7 max-md:grid-cols-1">
-        {drawn.codes.map(({ code, means }) => (
-          <div key={code} className="flex gap-3 border-b border-rule py-0.5">
-            <dt className="w-10 flex-none font-bold">{code}</dt>
-            <Means means={means} opening={cell?.open.find((one) => one.code === code)} />
-          </div>
-        ))}
-      </dl>
+      {looked && <Stepped paper={paper.id} row={looked.row} />}
+      <Codes paper={paper} kind={kind} drawn={drawn} cell={cell} />
     </section>
-  );
-}
-
-/** What a code means, and whether it is open to the cell that is looked at. */
-function Means({ means, opening }: { means: string; opening: CodeOpening | undefined }) {
-  const tone = !opening ? "" : opening.open ? "text-petrol" : "text-soft";
-  return (
-    <dd className={opening && !opening.open ? "text-soft" : ""}>
-      {means} {opening && <span className={`text-[12px] ${tone}`}>· {opening.words}</span>}
-    </dd>
   );
 }
 

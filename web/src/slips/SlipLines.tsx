@@ -83,7 +83,9 @@ function confirmAndGoOn(event: React.KeyboardEvent<HTMLInputElement>, confirm: (
   if (event.key !== "Enter") return;
   event.preventDefault();
   confirm();
-  const all = [...(event.currentTarget.closest("fieldset")?.querySelectorAll<HTMLElement>("[data-line]") ?? [])];
+  const all = [
+    ...(event.currentTarget.closest("fieldset")?.querySelectorAll<HTMLElement>("[data-line]") ?? []),
+  ];
   all[all.indexOf(event.currentTarget) + 1]?.focus();
 }
 
@@ -103,10 +105,7 @@ function Line({ number, kind, read, line, there, set, see }: LineProps) {
     set({ cells: value === null ? rest : { ...rest, [field]: value }, seen: true });
   };
   return (
-    <div
-      className={`row-line py-1 ${line.seen ? "bg-wash" : ""}`}
-      onFocusCapture={() => see(read[0]?.read)}
-    >
+    <div className={`row-line py-1 ${line.seen ? "bg-wash" : ""}`} onFocusCapture={() => see(read[0]?.read)}>
       <div className="grid grid-cols-[30px_1fr_auto_20px] items-center gap-1">
         <b className="text-soft">{number}</b>
         <span className="leading-tight">
@@ -118,7 +117,12 @@ function Line({ number, kind, read, line, there, set, see }: LineProps) {
             </span>
           ))}
         </span>
-        <Button tone="quiet" aria-expanded={open} onClick={() => setOpen(!open)} aria-label={`Correct line ${number}`}>
+        <Button
+          tone="quiet"
+          aria-expanded={open}
+          onClick={() => setOpen(!open)}
+          aria-label={`Correct line ${number}`}
+        >
           {open ? "Close" : "Correct"}
         </Button>
         <input

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { api, ask } from "../api/client";
 import type { Limit, Outcome } from "../api/types";
 import { useDesk } from "../desk/useDesk";
-import { count, difference, isZero, units } from "../ui/format";
+import { count, dayOf, difference, isZero, units } from "../ui/format";
 
 /** Whose limit it is, where there is more than one return. */
 function whose(outcome: Outcome, limit: Limit) {
@@ -64,41 +64,54 @@ export function LostList() {
           </span>
         </p>
       ))}
-      <Birthdays />
+      <ByDate of="births" title="By date of birth" />
+      <ByDate of="others" title="By other dates" />
     </>
   );
 }
 
 /** How many are told. */
-const MOST_BIRTHDAYS = 6;
+const MOST_DATES = 6;
 
-/** How near each date of birth is to one with another tax; asked for when it is opened, as it is much work. */
-function Birthdays() {
+type ByDateProps = { of: "births" | "others"; title: string };
+
+/** How near dates are to ones with another tax; asked for when it is opened, as it is much work. */
+function ByDate({ of, title }: ByDateProps) {
   const { opened } = useDesk();
   const [open, setOpen] = useState(false);
   const { id, revision } = opened;
+  const params = { path: { id }, query: { of } };
   const asked = useQuery({
-    queryKey: ["birthdays", id, revision],
-    queryFn: ({ signal }) =>
-      ask(api.GET("/api/households/{id}/birthdays", { params: { path: { id } }, signal })),
+    queryKey: ["date-edges", id, revision, of],
+    queryFn: ({ signal }) => ask(api.GET("/api/households/{id}/date-edges", { params, signal })),
     enabled: open,
     staleTime: Number.POSITIVE_INFINITY,
   });
-  const name = (person: string) => opened.household.people.find((p) => p.id === person)?.name ?? person;
+  const words = (days: number) =>
+    of === "births" ? (days > 0 ? "younger" : "older") : days > 0 ? "later" : "earlier";
   return (
     <details className="pt-2" open={open} onToggle={(event) => setOpen(event.currentTarget.open)}>
-      <summary className="cursor-pointer">By date of birth</summary>
+      <summary className="cursor-pointer">{title}</summary>
       {open && asked.isPending && <p className="text-soft">Trying other dates…</p>}
-      {asked.data?.length === 0 && <p className="text-soft">Within a year no other date has another tax.</p>}
-      {asked.data?.slice(0, MOST_BIRTHDAYS).map((one) => (
-        <p key={one.person + one.days} className="row-line flex items-baseline justify-between gap-3 py-0.5">
+      {asked.error && <p className="text-ochre">{asked.error.message}</p>}
+      {asked.data?.edges.length === 0 && (
+        <p className="text-soft">Within a year no other date has another tax.</p>
+      )}
+      {asked.data?.edges.slice(0, MOST_DATES).map((one) => (
+        <p key={one.label + one.date} className="row-line flex items-baseline justify-between gap-3 py-0.5">
           <span>
-            {name(one.person)}, {count(Math.abs(one.days), "day")} {one.days > 0 ? "younger" : "older"}{" "}
-            <span className="text-[12px] text-soft">born {one.born}</span>
+            {one.label}, {count(Math.abs(one.days), "day")} {words(one.days)}{" "}
+            <span className="text-[12px] text-soft">
+              {of === "births" && "born "}
+              {dayOf(one.date)}
+            </span>
           </span>
           <b className="whitespace-nowrap">{difference(one.change)}</b>
         </p>
       ))}
+      {(asked.data?.left_out ?? 0) > 0 && (
+        <p className="text-soft">{count(asked.data?.left_out ?? 0, "more date")} not looked at.</p>
+      )}
     </details>
   );
 }

@@ -27,6 +27,7 @@ pub mod practice;
 pub mod progress;
 pub mod rereckoned;
 pub mod second;
+pub mod supposed;
 pub mod trials;
 pub mod views;
 

@@ -17,7 +17,7 @@ use hembo_core::{
     Household, Outcome, Pack,
     about_box::{AboutBox, about_box},
     asking::{self, Asked},
-    birthdays::{self, Birthday},
+    date_edges::{DateEdges, Dates, date_edges},
     effect::{self, Curve, Effect, Spot},
     lever::{self, Advice},
     outcome::{
@@ -319,13 +319,25 @@ pub async fn advice(State(app): State<App>, _: By, Path(id): Path<Uuid>) -> Answ
     Ok(Json(work::on_a_core(&app, run).await?.unwrap_or_default()))
 }
 
-/// How near each date of birth is to one with another tax.
-#[utoipa::path(get, path = "/api/households/{id}/birthdays", params(("id" = Uuid, Path)),
-    responses((status = 200, body = Vec<Birthday>), (status = 404, body = Problem)))]
-pub async fn birthdays(State(app): State<App>, _: By, Path(id): Path<Uuid>) -> Answer<Json<Vec<Birthday>>> {
+/// Which dates are looked at.
+#[derive(Deserialize, IntoParams)]
+pub struct OfDates {
+    /// Of birth, or all others.
+    of: Dates,
+}
+
+/// How near a household's dates are to ones with another tax.
+#[utoipa::path(get, path = "/api/households/{id}/date-edges", params(("id" = Uuid, Path), OfDates),
+    responses((status = 200, body = DateEdges), (status = 404, body = Problem)))]
+pub async fn edges_by_date(
+    State(app): State<App>,
+    _: By,
+    Path(id): Path<Uuid>,
+    Query(OfDates { of }): Query<OfDates>,
+) -> Answer<Json<DateEdges>> {
     let (_, household) = work::load(&app, id).await?;
     let registry = app.rules.now(&app.database).await?;
-    let run = move |stop: &Stop| birthdays::birthdays(&household, &registry, stop);
+    let run = move |stop: &Stop| date_edges(&household, &registry, of, stop);
     Ok(Json(work::on_a_core(&app, run).await?.unwrap_or_default()))
 }
 

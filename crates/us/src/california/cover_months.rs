@@ -12,6 +12,7 @@ use crate::{
 };
 use hembo_core::{
     Household,
+    command::Command,
     drawn::{CellMade, Code, Opening, Tone},
     field::{Field, Years},
     household::{Answers, Entry, Row},
@@ -19,6 +20,7 @@ use hembo_core::{
     paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
+    supposed::{StepMark, Steps},
     trail::Item,
 };
 use hembo_money::Money;
@@ -299,7 +301,7 @@ pub struct Known<'a> {
 impl Known<'_> {
     /// Of the codes those of which the rules can say whether they are open to a month.
     fn open(&self, of: &Months, month: usize) -> Vec<Opening> {
-        let opening = |code, open, words| Opening { code, open, words };
+        let opening = |code, open, words| Opening { code, open, words, fills: Vec::new() };
         let affordable = match (self.found[month], self.offered[month]) {
             (Some(ALONE), _) => [("by this return: yes", true), ("the plan alone is too much: A", false)],
             (Some(_), _) => [("alone it was affordable", false), ("by this return: yes", true)],
@@ -312,15 +314,18 @@ impl Known<'_> {
         let resident = of.resident[month];
         vec![
             opening(ALONE, alone.1, alone.0),
-            opening(
-                SHORT,
-                self.short[month],
-                if self.short[month] {
-                    "open: one gap of three months or less"
-                } else {
-                    "no short gap, or not the first"
-                },
-            ),
+            Opening {
+                fills: self.gap(month),
+                ..opening(
+                    SHORT,
+                    self.short[month],
+                    if self.short[month] {
+                        "open: one gap of three months or less"
+                    } else {
+                        "no short gap, or not the first"
+                    },
+                )
+            },
             opening(ELSEWHERE, true, if resident { "abroad only" } else { "open: lived elsewhere" }),
             opening(TOGETHER, together.1, together.0),
             opening(
@@ -330,6 +335,60 @@ impl Known<'_> {
             ),
         ]
     }
+}
+
+impl Known<'_> {
+    /// The months of the short gap of which this one is.
+    fn gap(&self, month: usize) -> Vec<&'static str> {
+        // A person has one short gap.
+        let all = (0..12).filter(|&other| self.short[month] && self.short[other]);
+        all.map(|other| MONTHS[other]).collect()
+    }
+}
+
+/// Other numbers of months without cover of the person of a line: one gap, from where the present one begins to December, then to the
+/// months before it. Months that are free by another code stay so, and those with a statement of cover are covered.
+pub fn steps(figures: &CaliforniaCover, household: &Household, paper: &str, row: &str) -> Option<Steps> {
+    let cells = household.paper(paper).filter(|paper| paper.kind == COVER.id)?.row(row)?;
+    let person = cells.get("person").and_then(Entry::text).and_then(|id| household.index_of(id))?;
+    let stated = stated(household, person);
+    let own: [Vec<String>; 12] = std::array::from_fn(|month| codes_of(cells, MONTHS[month]));
+    let bare = |month: &usize| own[*month].iter().all(|code| code == NONE || code == SHORT);
+    let covered = |month: &usize| own[*month].iter().all(|code| code == COVERED);
+    let open: Vec<usize> =
+        (0..12).filter(|month| !stated[*month] && (bare(month) || covered(month))).collect();
+    let now = open.iter().filter(|month| bare(month)).count();
+    let first = open.iter().copied().find(|month| bare(month)).unwrap_or(0);
+    let (before, after): (Vec<usize>, Vec<usize>) = open.iter().copied().partition(|&month| month < first);
+    let order: Vec<usize> = after.into_iter().chain(before.into_iter().rev()).collect();
+    let set = |column: &str, value: Option<String>| Command::SetCell {
+        paper: paper.into(),
+        row: row.into(),
+        field: column.into(),
+        value: value.map(Entry::Text),
+    };
+    let step = |many: usize| {
+        let cell = |month: usize| {
+            let is_open = open.contains(&month);
+            let value = match order[..many].contains(&month) {
+                true => None,
+                false if is_open => Some(COVERED.to_owned()),
+                false => Some(own[month].join(" ")).filter(|codes| !codes.is_empty()),
+            };
+            set(MONTHS[month], value)
+        };
+        std::iter::once(set(YEAR, None)).chain((0..12).map(cell)).collect()
+    };
+    let name = household.people[person].name.split(' ').next().unwrap_or_default();
+    Some(Steps {
+        title: format!("If {name} were without cover for so many months"),
+        now,
+        steps: (0..=order.len()).map(step).collect(),
+        marks: vec![StepMark {
+            step: usize::try_from(figures.short_gap).ok()?,
+            words: format!("one gap of {} months or less is free", figures.short_gap),
+        }],
+    })
 }
 
 /// What the rules make of each month of a line, for its cells.

@@ -151,7 +151,7 @@ const RECEIPTS: PaperKind = PaperKind {
     columns: &[
         Field::date("date", "", "Paid on"),
         Field::person("patient", "", "For"),
-        Field::text("what", "", "To whom", 80).payer_name(),
+        Field::text("what", "", "To whom, what for", 80),
         Field::choice("sort", "", "Sort", SORTS),
         Field::count("miles", "", "Miles", 1_000_000),
         Field::amount("amount", "", "Amount"),
