@@ -8,10 +8,10 @@ use crate::{
     employment_expenses,
     facts::Facts,
     family_benefits, federal, first_home, foreign_income, foreign_property, foreign_tax, form_428,
-    gains_exemption, gifts, home_credits, homes, income, loan_interest, manitoba, medical, medical_division,
-    minimum_tax, new_brunswick, newfoundland, non_capital, northern, northwest, not_computed, nova_scotia,
-    nunavut, ontario, other_deductions, others_medical, papers, part_year, partner_elsewhere, payments,
-    pension_split, people, personal,
+    gains_exemption, gifts, home_credits, homes, income, loan_interest, lump_sums, manitoba, medical,
+    medical_division, minimum_tax, new_brunswick, newfoundland, non_capital, northern, northwest,
+    not_computed, nova_scotia, nunavut, ontario, other_deductions, others_medical, papers, part_year,
+    partner_elsewhere, payments, pension_split, people, personal,
     points::{self, Points},
     prince_edward, province, provincial, provincial_adoption, provincial_credits, provincial_tuition, rental,
     residence, saskatchewan, separation, shares, small_credits, split_income, transfers, tuition, volunteers,
@@ -112,6 +112,7 @@ static LAW: &[Rule] = &[
     Rule::new(&workers_benefit::PROVISION).reads(workers_benefit::read).finds(workers_benefit::points),
     Rule::new(&family_benefits::PROVISION).finds(family_benefits::points),
     Rule::new(&payments::PROVISION).reads(payments::read),
+    Rule::new(&lump_sums::PROVISION).finds(lump_sums::points),
     Rule::new(&not_computed::PROVISION).finds(not_computed::points),
 ];
 

@@ -46,6 +46,7 @@ pub mod income;
 pub mod intake;
 pub mod law;
 pub mod loan_interest;
+pub mod lump_sums;
 pub mod manitoba;
 pub mod medical;
 pub mod medical_division;

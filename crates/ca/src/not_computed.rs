@@ -29,9 +29,9 @@ pub const NOT_COMPUTED: [NotComputed; 4] = [
     NotComputed::new(
         "other_deductions",
         "Other deductions",
-        "Business investment losses, exploration, the clergy, limited partnerships, legal costs of support, lump sums of earlier years…",
+        "Business investment losses, exploration, the clergy, limited partnerships, legal costs of support…",
         "Such deductions are",
-        "ITA 8, 60, 110.2",
+        "ITA 8, 60",
     ),
     NotComputed::new(
         "other_credits",

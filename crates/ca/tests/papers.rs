@@ -238,3 +238,14 @@ fn assistance_of_a_couple() {
     let open = couple("30000", "15000").contributions("ada", "20000", "20000").outcome();
     assert!(has_point(&open, "assistance-couple") && !open.covered);
 }
+
+/// Lump sums for earlier years are taxed in full here; that the authority may tax them as of those years is told as not weighed.
+#[test]
+fn lump_sums_for_earlier_years_are_compared_by_the_authority() {
+    let family = Family::single("AB", "1980-01-01").employed("ada", "60000");
+    let told = family.clone().answer("lump_sums", json!(true)).outcome();
+    let point = told.points.iter().find(|point| point.code() == "C-36").unwrap();
+    assert!(point.unweighed && !point.not_covered);
+    assert_eq!(told.total, family.outcome().total);
+    assert!(!has_point(&family.answer("lump_sums", json!(false)).outcome(), "C-36"));
+}

@@ -119,16 +119,20 @@ fn a_split_with_a_return_that_is_not_here_is_as_on_both() {
         ("bo", "ada", "9000", "1955-01-01"),
         ("bo", "ada", "9000", "1970-01-01"),
     ] {
+        let both = Family::couple("ON", [ada_born, "1955-02-02"]).interest(to, own);
+        let both = pension(both, from).pin("ca.split", from).pin("ca.split.amount", "12000").outcome();
         let told = if from == "ada" { "split_given" } else { "split_received" };
-        let here = split_with(from, ada_born).answer_for("bo", told, json!("12000"));
+        let handed = |id: &str| json!(line(&both, 0, id).to_string());
+        let here = split_with(from, ada_born)
+            .answer_for("bo", told, json!("12000"))
+            .answer_for("bo", "handed_federal", handed("32600"))
+            .answer_for("bo", "handed_provincial", handed("58640"));
         let here = if from == "ada" {
             pension(here, "ada")
         } else {
             here.answer_for("bo", "split_annuity", json!("12000")).interest("ada", own)
         };
         let here = here.outcome();
-        let both = Family::couple("ON", [ada_born, "1955-02-02"]).interest(to, own);
-        let both = pension(both, from).pin("ca.split", from).pin("ca.split.amount", "12000").outcome();
         for id in lines {
             assert_eq!(line(&here, 0, id), line(&both, 0, id), "{id}, from {from}, {ada_born}");
         }

@@ -253,3 +253,31 @@ proptest! {
         }
     }
 }
+
+/// Box 42 of the slips of a fund stands against what its ledger has of the year, whichever ledger of the family it is on.
+#[test]
+fn what_a_funds_slip_takes_from_its_cost_is_on_its_ledger() {
+    let told = |box_42: &[&str], title: &str, rows: &[(&str, &str, &str, &str, &str)]| {
+        let bought = ("2024-03-01", "bought", "100", "5000", "");
+        let mut family = titled(single(lines(&[&[bought], rows].concat())), 1, "Bow River Income Fund");
+        for (n, amount) in box_42.iter().enumerate() {
+            family = titled(family.paper("T3", "ada", json!({ "42": amount })), 2 + n, title);
+        }
+        has_point(&family.outcome(), "C-74-slip")
+    };
+    let back = |amount| ("2025-12-31", "returned", "", amount, "");
+    let added = |amount| ("2025-12-31", "added", "", amount, "");
+    for (box_42, title, rows, expected) in [
+        (&["120"][..], "bow river income fund ", vec![], true),
+        (&["120"], "Bow River Income Fund", vec![back("119.99")], true),
+        (&["120"], "Bow River Income Fund", vec![back("120")], false),
+        (&["120"], "Bow River Income Fund", vec![("2024-12-31", "returned", "", "120", "")], true),
+        (&["100", "20"], "Bow River Income Fund", vec![back("120")], false),
+        (&["-30"], "Bow River Income Fund", vec![added("30")], false),
+        (&["-30"], "Bow River Income Fund", vec![back("30")], true),
+        (&["120"], "Another Fund", vec![], false),
+        (&[], "", vec![back("120")], false),
+    ] {
+        assert_eq!(told(box_42, title, &rows), expected, "{box_42:?} {title} {rows:?}");
+    }
+}

@@ -50,7 +50,7 @@ pub struct DateEdges {
 }
 
 /// How many dates are looked at, each by some thirty computations.
-const MOST: usize = 24;
+const MOST: usize = 12;
 
 /// How far is looked, in days, as ages change within a year; and in which steps, as some law goes by months.
 const FAR: i64 = 366;

@@ -12,7 +12,7 @@ insert into letter_templates (name, language, body) values ('Lettre d''accompagn
 
 Bonjour {{ first_names }},
 
-pour {{ year }}, {% if no_tax %}il ne reste aucun impôt à payer : les crédits vous rapportent **{{ credits }}**.{% else %}votre impôt total s''élève à **{{ tax }}**.{% endif %} Vous avez déjà versé {{ paid }} au cours de l''année.
+Pour {{ year }}, {% if no_tax %}il ne reste aucun impôt à payer : les crédits vous rapportent **{{ credits }}**.{% else %}votre impôt total s''élève à **{{ tax }}**.{% endif %} Vous avez déjà versé {{ paid }} au cours de l''année.
 {% if refund %}**{{ balance }} vous seront remboursés.**{% elif due %}**Il reste {{ balance }} à payer.**{% else %}Il n''y a ni solde à payer ni remboursement.{% endif %}
 
 {% if all_weighed %}Nous avons comparé toutes les façons de déclarer que la loi permet, soit {{ ways }}.{% else %}Nous avons comparé les façons de déclarer que nos calculs couvrent.{% endif %} {% if lowest %}Celle que nous avons retenue est la moins chère.{% else %}Celle que nous avons retenue n''est pas la moins chère, comme convenu.{% endif %}
@@ -46,7 +46,7 @@ Bitte lesen Sie die Zusammenfassung, sagen Sie uns, was nicht stimmt, und unters
 
 Hola, {{ first_names }}:
 
-para {{ year }} {% if no_tax %}no queda impuesto por pagar: los créditos le dan **{{ credits }}**.{% else %}su impuesto total es de **{{ tax }}**.{% endif %} Durante el año se pagaron {{ paid }}.
+Para {{ year }} {% if no_tax %}no queda impuesto por pagar: los créditos le dan **{{ credits }}**.{% else %}su impuesto total es de **{{ tax }}**.{% endif %} Durante el año se pagaron {{ paid }}.
 {% if refund %}**Se le devolverán {{ balance }}.**{% elif due %}**Quedan por pagar {{ balance }}.**{% else %}No hay nada que pagar ni que devolver.{% endif %}
 
 {% if all_weighed %}Comparamos todas las formas de declarar que la ley permite, {{ ways }} en total.{% else %}Comparamos las formas de declarar que abarcan nuestros cálculos.{% endif %} {% if lowest %}La elegida es la de menor costo.{% else %}La elegida no es la de menor costo, como acordamos.{% endif %}

@@ -265,6 +265,19 @@ fn the_penalty_by_so_many_months() {
     assert_eq!(stepped(&household, &REGISTRY, (&paper, "nobody"), &Stop::default()), None);
 }
 
+/// What a plan costs a month stands on a line for each of those whom it covers: the lines make no sum.
+#[test]
+fn the_cost_of_cover_makes_no_sum() {
+    let rows = json!([
+        { "person": "ada", "source": "market", "month": "400" },
+        { "person": "bo", "source": "market", "month": "400" }
+    ]);
+    let family = Family::couple(2025).in_california().answer("ca_covered", json!(false));
+    let outcome = family.paper("Cost of cover", &["ada"], json!({}), rows).outcome();
+    let amounts: Vec<Money> = outcome.papers.iter().map(|paper| paper.amount).collect();
+    assert_eq!(amounts, [Money::ZERO]);
+}
+
 /// A code that is tried changes nothing; what it would do stands row by row.
 #[test]
 fn a_code_is_tried_before_it_is_used() {
@@ -287,7 +300,7 @@ fn a_code_is_tried_before_it_is_used() {
     let then = tried("B").unwrap();
     let rows: Vec<_> = then.sections.iter().flat_map(|section| &section.rows).collect();
     let penalty = rows.iter().find(|row| row.line == "us.ca.540.92").unwrap();
-    assert_eq!((penalty.was, penalty.now), (Some(Money::whole(238)), Some(Money::ZERO)));
+    assert_eq!((penalty.was, penalty.now.unwrap_or_default()), (Some(Money::whole(238)), Money::ZERO));
     assert!(rows.iter().all(|row| row.was != row.now));
     assert_eq!(tried("X").unwrap().sections, vec![]);
     assert!(matches!(tried("too many letters"), Err(Unreckoned::Faults(_))));

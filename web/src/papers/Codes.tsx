@@ -29,10 +29,10 @@ export function Codes({ paper, kind, drawn, cell }: Props) {
             const opening = cell?.open.find((one) => one.code === code);
             const closed = opening && !opening.open;
             return (
-              <li key={code} className="flex border-b border-rule">
+              <li key={code} className="flex items-baseline border-b border-rule">
                 <button
                   type="button"
-                  className="w-11 flex-none px-1 text-left font-bold hover:bg-wash disabled:text-ink aria-pressed:bg-wash"
+                  className="min-h-[24px] w-11 flex-none px-1 text-left font-bold hover:bg-wash disabled:text-ink aria-pressed:bg-wash"
                   aria-label={`Try ${code}`}
                   aria-pressed={tried === code}
                   disabled={!cell}

@@ -23,7 +23,8 @@ export function Stepped({ paper, row }: { paper: string; row: string }) {
   const now = more[data.now] ?? 0;
   const said = (step: number, amount: number) => `${step}: ${exact(amount.toFixed(2))}`;
   const words = more.map((amount, step) => said(step, amount)).join("; ");
-  const right = data.now > more.length / 2;
+  // More months never cost less: the place above and to the left of a point is free.
+  const left = data.now > 1;
   return (
     <figure className="mt-5">
       <figcaption className="text-soft">
@@ -73,9 +74,9 @@ export function Stepped({ paper, row }: { paper: string; row: string }) {
           />
         ))}
         <text
-          x={x(data.now) + (right ? -9 : 9)}
-          y={Math.max(y(now) - 8, TOP - 2)}
-          textAnchor={right ? "end" : "start"}
+          x={x(data.now) + (left ? -7 : 7)}
+          y={Math.max(y(now) - 9, TOP - 2)}
+          textAnchor={left ? "end" : "start"}
           className="fill-petrol text-[11.5px] font-bold"
         >
           now {said(data.now, now)}

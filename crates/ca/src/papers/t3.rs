@@ -28,6 +28,9 @@ pub mod brings {
 /// Boxes of which the law makes something that is not computed yet.
 const NOT_COMPUTED: &[&str] = &["24", "30", "33", "40"];
 
+/// The box of what takes from the cost of the units.
+pub const COST: &str = "42";
+
 /// The slip.
 pub const T3: PaperKind = PaperKind {
     id: "T3",
@@ -52,7 +55,7 @@ pub const T3: PaperKind = PaperKind {
         Field::amount("37", "37", "Insurance fund capital losses"),
         Field::amount("38", "38", "Part XII.2 credit"),
         Field::amount("40", "40", "Investment tax credit"),
-        Field::amount("42", "42", "Change of the cost base")
+        Field::signed(COST, "42", "Change of the cost base")
             .help("Takes from the cost of the units; below zero it adds."),
         Field::amount("49", "49", "Actual eligible dividends"),
         Field::amount("50", "50", "Taxable eligible dividends"),

@@ -11,6 +11,7 @@ use crate::{
     bringing::Bringing,
     capital_gains::{self, brings},
     facts::Facts,
+    papers::t3,
     points::Points,
     rounding::cents,
 };
@@ -38,6 +39,8 @@ open_points! {
     TWICE = blocks "C-73-twice", "ITA 47(1)", "Identical property has one average cost in all accounts: put both into one paper.";
     PLANS = look "C-75-plans", "ITA 40(2)(g)(i), 54 'superficial loss'",
         "Ask for their statements; a purchase there is a line 'Bought in a plan'.";
+    OF_SLIP = look "C-74-slip", "ITA 53(2)(h), 104(13), (20)",
+        "Enter it on the ledger: 'Capital back' where the box takes from the cost, 'Cost added' where it is below zero.";
     GIVEN = look "C-85", "ITA 73(1), 74.2(1)",
         "The partner's gains and losses on them are those of who gave them: enter these sales on the giver's paper.";
 }
@@ -183,6 +186,7 @@ pub fn points(points: &mut Points<'_>) {
             line(points, paper, cells);
         }
         one_pool(points, paper);
+        of_slips(points, paper);
         let steps = steps(points.household, points.facts, paper);
         for step in &steps {
             let row = &paper.rows[step.entry.row];
@@ -234,5 +238,29 @@ fn one_pool(points: &mut Points<'_>, paper: &Paper) {
     if twice {
         let message = format!("Two papers for {}.", paper.title);
         points.raise(&TWICE, Place::paper(&paper.id, "title"), message);
+    }
+}
+
+/// What the slips of a fund take from the cost of its units, or add to it, beside what the ledger has of the year.
+fn of_slips(points: &mut Points<'_>, paper: &Paper) {
+    let (household, facts) = (points.household, points.facts);
+    let own = family(household, facts, paper);
+    let named = |slip: &&Paper| !security(slip).is_empty() && security(slip) == security(paper);
+    let theirs = |slip: &&Paper| family(household, facts, slip).iter().any(|owner| own.contains(owner));
+    let told: Money =
+        points.papers(t3::T3.id).filter(named).filter(theirs).map(|slip| slip.amount(t3::COST)).sum();
+    let entered: Money = group(household, facts, paper)
+        .into_iter()
+        .flat_map(|ledger| ledger.rows.iter().filter_map(|cells| entry(0, 0, cells)))
+        .filter(|entry| (facts.year_begin..=facts.year_end).contains(&entry.date))
+        .map(|entry| match entry.what {
+            What::CapitalReturned => entry.amount,
+            What::CostAdded => -entry.amount,
+            _ => Money::ZERO,
+        })
+        .sum();
+    if !told.is_zero() && told != entered {
+        let message = format!("Box 42 of its slips is {told:#}, the ledger has {entered:#} of the year.");
+        points.raise(&OF_SLIP, Place::paper(&paper.id, "title"), message);
     }
 }

@@ -201,9 +201,10 @@ fn write_numbers(outcome: &mut Outcome, numbers: Numbers) {
 }
 
 /// The amount that stands for a paper in lists: its headline box (or the first amount that is filled, or the sum of the first
-/// amounts of its list), or the sum of that column less what was paid back.
+/// amounts of its list), or the sum of that column less what was paid back. None of a kind whose amounts make no sum.
 pub fn headline(pack: &dyn Pack, paper: &Paper) -> Money {
-    let Some(kind) = pack.paper_kinds().iter().find(|k| k.id == paper.kind) else { return Money::ZERO };
+    let kind = pack.paper_kinds().iter().find(|k| k.id == paper.kind && !k.headline.is_empty());
+    let Some(kind) = kind else { return Money::ZERO };
     if kind.column(kind.headline).is_some() {
         let net = |(added, back)| -> Money { added - back };
         return paper.rows.iter().map(|row| net(kind.line(row))).sum();

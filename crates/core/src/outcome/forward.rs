@@ -180,7 +180,7 @@ fn with_outcome(
                 let label = pack.declared().line(carry.line).map_or(carry.line, |line| line.label);
                 *before.left.entry(label.to_owned()).or_default() += amount;
             } else if !people.is_empty() {
-                let of_two = people.len() > 1;
+                let of_two = people.len() > 1 && carry.leaves();
                 let paper = put(&mut papers, kind, carry, owners(people, kind), amount, household);
                 before.of_two.extend(of_two.then_some(paper));
             }

@@ -100,7 +100,7 @@ fn of_paper(paper: &Paper, pack: &dyn Pack, year: i32) -> Option<Point> {
 
 /// The amount that stood for a paper in lists last year.
 fn amount_before(paper: &Paper, pack: &dyn Pack) -> Money {
-    let kind = pack.paper_kinds().iter().find(|kind| kind.id == paper.kind);
+    let kind = pack.paper_kinds().iter().find(|kind| kind.id == paper.kind && !kind.headline.is_empty());
     let then = Paper { boxes: paper.before.clone(), rows: Vec::new(), ..paper.clone() };
     let of_boxes = headline(pack, &then);
     let columns = kind

@@ -126,7 +126,7 @@ pub fn propose(pages: &[Vec<Word>], household: &Household, pack: &dyn Pack, kind
     let columns = kind.columns.iter().filter(|column| column.years.hold(household.year));
     // A list of codes is read as boxes.
     let columns: Vec<&Field> = columns.filter(|_| kind.codes().is_none()).collect();
-    let rows = sheet.lines(&columns);
+    let rows = sheet.lines(&columns, kind.boxes);
     let labels = sheet.labels(kind.title, &fields);
     let mut proposal = Proposal {
         kind: Some(code.map_or(nowhere, |at| Read { words: kind.id.into(), ..at })),

@@ -16,13 +16,13 @@ type Cell = (usize, Vec<usize>);
 
 impl Sheet<'_> {
     /// The lines of a list with these columns, page by page; what they and their head take is told for.
-    pub(super) fn lines<'k>(&mut self, columns: &[&'k Field]) -> Vec<Line<'k>> {
+    pub(super) fn lines<'k>(&mut self, columns: &[&'k Field], boxes: &[Field]) -> Vec<Line<'k>> {
         let pages = self.words.last().map_or(0, |(page, _, _)| page + 1);
-        (0..pages).flat_map(|page| self.lines_of_page(columns, page)).collect()
+        (0..pages).flat_map(|page| self.lines_of_page(columns, boxes, page)).collect()
     }
 
-    fn lines_of_page<'k>(&mut self, columns: &[&'k Field], page: usize) -> Vec<Line<'k>> {
-        let head = self.head(columns, page);
+    fn lines_of_page<'k>(&mut self, columns: &[&'k Field], boxes: &[Field], page: usize) -> Vec<Line<'k>> {
+        let head = self.head(columns, boxes, page);
         let labels: Vec<Label<'k>> = head
             .iter()
             .map(|(field, words)| Label { what: What::Box(field), page, at: self.area(words) })
@@ -40,8 +40,9 @@ impl Sheet<'_> {
         lines.into_iter().map(read).collect()
     }
 
-    /// The labels that stand side by side, at least two, one of which is more than text: of all such the most.
-    fn head<'k>(&self, columns: &[&'k Field], page: usize) -> Vec<(&'k Field, Vec<usize>)> {
+    /// The labels that stand side by side, at least two, one of which is more than text and one that no box has as well: of all such the
+    /// most.
+    fn head<'k>(&self, columns: &[&'k Field], boxes: &[Field], page: usize) -> Vec<(&'k Field, Vec<usize>)> {
         let places = |field: &Field| -> Vec<Vec<usize>> {
             let (number, label) = (tokens(field.number), tokens(field.label));
             let with_number = self.places([number, label.clone()].concat(), page);
@@ -62,8 +63,12 @@ impl Sheet<'_> {
             }
             taken
         };
+        let is_text = |field: &Field| matches!(field.kind, FieldKind::Text { .. });
+        let of_box = |field: &Field| boxes.iter().any(|of| tokens(of.label) == tokens(field.label));
         let bands = anchors.map(beside).filter(|band| {
-            band.len() > 1 && band.iter().any(|(field, _)| !matches!(field.kind, FieldKind::Text { .. }))
+            band.len() > 1
+                && band.iter().any(|(field, _)| !is_text(field))
+                && band.iter().any(|(field, _)| !of_box(field))
         });
         // Of several the first.
         bands.reduce(|best, band| if band.len() > best.len() { band } else { best }).unwrap_or_default()
@@ -77,7 +82,17 @@ impl Sheet<'_> {
         starts
             .filter(|(_, at)| first == Some(&self.words[*at].2) && !self.used.contains(at))
             .filter_map(|(run, at)| self.follow(run, at, &wanted))
+            // More words beside it are another label's.
+            .filter(|words| self.is_whole(words))
             .collect()
+    }
+
+    /// Whether words begin and end where runs do.
+    fn is_whole(&self, words: &[usize]) -> bool {
+        let ends = |at: Option<&usize>, end: fn(&[usize]) -> Option<&usize>| {
+            self.runs.iter().any(|run| end(&run.words) == at)
+        };
+        ends(words.first(), <[usize]>::first) && ends(words.last(), <[usize]>::last)
     }
 
     /// The lines below a head, until one does not fit or stands too far below.

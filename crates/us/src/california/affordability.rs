@@ -41,7 +41,7 @@ pub const PAPER: PaperKind = PaperKind {
     words: "california affordability offer employer bronze silver premium unaffordable exemption 3853",
     title: "About",
     shared: false,
-    headline: "month",
+    headline: "",
     boxes: &[],
     columns: &[
         Field::person("person", "", "Person"),
