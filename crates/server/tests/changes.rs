@@ -5,6 +5,7 @@ mod common;
 
 use common::Client;
 use serde_json::{Value, json};
+use std::collections::BTreeSet;
 
 fn set(field: &str, value: &str) -> Value {
     json!([{ "do": "set_box", "paper": "w2-isolde", "field": field, "value": value }])
@@ -328,6 +329,18 @@ async fn an_entry_tells_who_put_it_there() {
     assert_eq!(of(&told, "1"), edited("M. Tarrow"));
     assert_eq!(of(&told, "2"), edited("N. Ostrava"));
     assert_ne!(of(&told, "3").0, "edited");
+    // A line that was added without an id, alone and with its paper.
+    let row = json!({ "what": "Harbour Clinic", "amount": "40" });
+    let paper = json!({ "id": "more", "kind": "Medical", "title": "", "owners": [{ "person": "isolde", "percent": "100" }],
+        "rows": [row] });
+    let commands =
+        json!([{ "do": "add_paper", "paper": paper }, { "do": "add_row", "paper": "more", "row": row }]);
+    other.edit(&id, 5, commands).await.ok(200);
+    let told = client.get(&path(6)).await.ok(200);
+    let entries = told[0]["entries"].as_array().unwrap().iter();
+    let amounts = entries.filter(|entry| entry["paper"] == "more" && entry["field"] == "amount");
+    let rows: BTreeSet<&str> = amounts.map(|entry| entry["row"].as_str().unwrap()).collect();
+    assert_eq!((rows, &told[0]["by"]), (BTreeSet::from(["r1", "r2"]), &json!("M. Tarrow")));
     // As it was known at an earlier revision; and of a revision that is none.
     let told = client.get(&path(1)).await.ok(200);
     assert_ne!(of(&told, "1").0, "edited");

@@ -229,6 +229,21 @@ pub enum Command {
 }
 
 impl Command {
+    /// The command as it was carried out on what is now this household: lines that had no id have those that they got.
+    #[must_use]
+    pub fn carried_out(self, after: &Household) -> Command {
+        match self {
+            Command::AddRow { paper, id: None, row } => {
+                let last = after.paper(&paper).and_then(|paper| paper.rows.last());
+                Command::AddRow { id: last.map(|last| last.id.clone()), paper, row }
+            }
+            Command::AddPaper { paper } => {
+                Command::AddPaper { paper: after.paper(&paper.id).cloned().unwrap_or(paper) }
+            }
+            other => other,
+        }
+    }
+
     /// Changes the household. What the change makes of it is for [`crate::check::faults`] to judge.
     ///
     /// # Errors

@@ -189,7 +189,7 @@ impl Language {
     }
 
     /// Names one after the other.
-    pub(super) fn and(self, names: &[&str]) -> String {
+    pub(crate) fn and(self, names: &[&str]) -> String {
         let Spoken { and, family, .. } = self.spoken();
         match names {
             [] => (*family).into(),

@@ -226,15 +226,6 @@ impl Source<'_> {
     }
 }
 
-/// Names with commas, and the last with "and".
-pub(crate) fn and(names: &[&str]) -> String {
-    match names {
-        [] => "the household".into(),
-        [one] => (*one).into(),
-        [first @ .., last] => format!("{} and {last}", first.join(", ")),
-    }
-}
-
 /// An amount without its sign.
 pub(crate) fn size(amount: Money) -> Money {
     amount.max(-amount)

@@ -1,8 +1,11 @@
 //! For the family, in plain words: what came in, what was taken off, tax, paid and balance, what changed against last year,
 //! why this way, and what the next ones would cost.
 
-use super::{Source, and, size};
-use crate::document::{Bar, Block, Column, Row, Table};
+use super::{Source, size};
+use crate::{
+    document::{Bar, Block, Column, Row, Table},
+    letter::Language,
+};
 use hembo_core::{
     outcome::{self, DecisionOutcome, OptionOutcome},
     point::Weight,
@@ -35,7 +38,7 @@ fn result(of: Source<'_>) -> String {
     let outcome = of.outcome;
     let names: Vec<&str> =
         outcome.columns.iter().filter(|c| c.files.is_some()).map(|c| c.name.as_str()).collect();
-    let names = and(&names);
+    let names = Language::English.and(&names);
     let tax = if outcome.total.is_negative() {
         let credits = of.money(size(outcome.total));
         format!("For {}, no tax is left to pay: credits bring {names} *{credits}*", outcome.year)

@@ -103,8 +103,10 @@ pub async fn make(app: &App, by: Uuid, id: Uuid, edit: Edit) -> Answer<Opened> {
             change.check_conflicts(&edit, newest.revision, &until_now).await?;
         }
         let mut household = until_now.clone();
+        let mut commands = Vec::with_capacity(edit.commands.len());
         for command in &edit.commands {
             command.clone().apply(&mut household).map_err(|fault| Problem::invalid(vec![fault]))?;
+            commands.push(command.clone().carried_out(&household));
         }
         files::check_kept(app, &edit.commands).await?;
         if household == until_now {
@@ -115,8 +117,7 @@ pub async fn make(app: &App, by: Uuid, id: Uuid, edit: Edit) -> Answer<Opened> {
             Some(start) => work::read(app, id, &change.earlier(start).await?.state)?,
             None => until_now.clone(),
         };
-        let step =
-            Step { kind: "edited", commands: edit.commands.clone(), before: Some(before), ..Step::default() };
+        let step = Step { kind: "edited", commands, before: Some(before), ..Step::default() };
         let step = Step { undo_to: goes_on.or(Some(newest.revision)), key: edit.key, ..step };
         if let Some(opened) = change.write(&newest, &until_now, household, step).await? {
             return Ok(opened);
