@@ -3,10 +3,16 @@
 
 use crate::read;
 use hembo_core::slip::file::{LARGEST, Page, Unreadable};
-use rustix::process::{Resource, Rlimit, setrlimit};
-use std::io::{self, Read, Write};
+use rustix::{
+    param::page_size,
+    process::{Resource, Rlimit, setrlimit},
+};
+use std::{
+    fs,
+    io::{self, Read, Write},
+};
 
-/// How much memory it may take, in bytes.
+/// How much memory it may take beside what it has when it begins, in bytes.
 const MOST_MEMORY: u64 = 1024 * 1024 * 1024;
 /// How long it may compute, in seconds.
 const LONGEST: u64 = 15;
@@ -16,7 +22,8 @@ const LONGEST: u64 = 15;
 /// # Errors
 /// When the limits cannot be set or nobody listens any more.
 pub fn run() -> io::Result<()> {
-    for (resource, most) in [(Resource::As, MOST_MEMORY), (Resource::Cpu, LONGEST), (Resource::Nofile, 3)] {
+    let memory = address_space()? + MOST_MEMORY;
+    for (resource, most) in [(Resource::As, memory), (Resource::Cpu, LONGEST), (Resource::Nofile, 3)] {
         setrlimit(resource, Rlimit { current: Some(most), maximum: Some(most) })?;
     }
     let mut file = Vec::new();
@@ -24,4 +31,11 @@ pub fn run() -> io::Result<()> {
     let pages: Result<Vec<Page>, Unreadable> = read(&file);
     serde_json::to_writer(io::stdout().lock(), &pages)?;
     io::stdout().flush()
+}
+
+/// The addresses that this process has already, in bytes: an allocator reserves many before it needs them.
+fn address_space() -> io::Result<u64> {
+    let sizes = fs::read_to_string("/proc/self/statm")?;
+    let pages = sizes.split(' ').next().and_then(|pages| pages.parse::<u64>().ok());
+    Ok(pages.ok_or(io::ErrorKind::InvalidData)? * page_size() as u64)
 }

@@ -8,6 +8,9 @@ use tokio::{io::AsyncWriteExt, process::Command, time::timeout};
 /// How long a file may take.
 const LONGEST: Duration = Duration::from_secs(20);
 
+/// How much the allocator takes at once, in KiB: by itself it would take as much as a file may need at most, before it is opened.
+const RESERVED: (&str, &str) = ("MIMALLOC_ARENA_RESERVE", "32768");
+
 /// What reads files.
 #[async_trait]
 pub trait Reader: Send + Sync + fmt::Debug {
@@ -25,7 +28,7 @@ impl Reader for Program {
         let failed =
             || Unreadable("The file could not be read just now. Nothing was changed; try again.".into());
         let mut command = Command::new(&self.0);
-        command.arg("read").env_clear().kill_on_drop(true);
+        command.arg("read").env_clear().env(RESERVED.0, RESERVED.1).kill_on_drop(true);
         command.stdin(Stdio::piped()).stdout(Stdio::piped()).stderr(Stdio::null());
         let mut child = command.spawn().map_err(|_| failed())?;
         let mut input = child.stdin.take().ok_or_else(failed)?;

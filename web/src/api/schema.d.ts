@@ -264,23 +264,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/households/{id}/birthdays": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** How near each date of birth is to one with another tax. */
-        get: operations["birthdays"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/households/{id}/bring-back": {
         parameters: {
             query?: never;
@@ -410,6 +393,23 @@ export interface paths {
         };
         /** The lowest tax along an amount, and where decisions turn; of another way only what is lawful with it. */
         get: operations["curve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/households/{id}/date-edges": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How near a household's dates are to ones with another tax. */
+        get: operations["edges_by_date"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2173,20 +2173,6 @@ export interface components {
             /** @description The heading. */
             title: string;
         };
-        /** @description The nearest other date of birth, later or earlier, with another tax. */
-        Birthday: {
-            /** @description The first date with another tax, ISO 8601. */
-            born: string;
-            /** @description By how much the total changes. */
-            change: components["schemas"]["Money"];
-            /**
-             * Format: int64
-             * @description So many days later; below zero earlier.
-             */
-            days: number;
-            /** @description The person. */
-            person: string;
-        };
         /** @description A blank that is read as something. */
         Blank: {
             /** @description The question or box. */
@@ -2670,6 +2656,29 @@ export interface components {
             next_hundred: components["schemas"]["Money"];
             /** @description The household's lowest tax with it. */
             total: components["schemas"]["Money"];
+        };
+        /** @description The nearest other date, later or earlier, with another tax. */
+        DateEdge: {
+            /** @description By how much the total changes. */
+            change: components["schemas"]["Money"];
+            /** @description The first date with another tax, ISO 8601. */
+            date: string;
+            /**
+             * Format: int64
+             * @description So many days later; below zero earlier.
+             */
+            days: number;
+            /** @description What it is: "Ada Moss: Born". */
+            label: string;
+            /** @description Where the date stands. */
+            place: components["schemas"]["Place"];
+        };
+        /** @description The edges, and how many dates were left out. */
+        DateEdges: {
+            /** @description What changes the tax most first. */
+            edges: components["schemas"]["DateEdge"][];
+            /** @description Dates beyond the most that are looked at. */
+            left_out: number;
         };
         /**
          * @description In which order a country writes the parts of a day.
@@ -5786,35 +5795,6 @@ export interface operations {
             };
         };
     };
-    birthdays: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Birthday"][];
-                };
-            };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     bring_back: {
         parameters: {
             query?: never;
@@ -6139,6 +6119,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Curve"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    edges_by_date: {
+        parameters: {
+            query: {
+                /** @description Of birth, or all others. */
+                of: "births" | "others";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DateEdges"];
                 };
             };
             404: {

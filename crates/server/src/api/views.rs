@@ -323,6 +323,7 @@ pub async fn advice(State(app): State<App>, _: By, Path(id): Path<Uuid>) -> Answ
 #[derive(Deserialize, IntoParams)]
 pub struct OfDates {
     /// Of birth, or all others.
+    #[param(inline)]
     of: Dates,
 }
 
