@@ -270,10 +270,10 @@ impl Facts {
         self.returns.contains(&person)
     }
 
-    /// The split of pension income with a partner whose return is not prepared here.
-    pub fn agreed_split(&self) -> Option<Agreed> {
+    /// The split of pension income of a filer with a partner whose return is not prepared here.
+    pub fn agreed_split(&self, person: usize) -> Option<Agreed> {
         let split = self.people[self.elsewhere?].told.split;
-        (split != Agreed::default()).then_some(split)
+        (self.filers.contains(&person) && split != Agreed::default()).then_some(split)
     }
 
     /// The two of a couple, the first filer first.

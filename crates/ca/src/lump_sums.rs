@@ -15,8 +15,8 @@ pub static PROVISION: Provision =
     Provision { household_questions: &[ASKED], points: POINTS, ..Provision::NONE };
 
 /// Whether any came in.
-const ASKED: Field = Field::yes_no("lump_sums", "", "Lump sums for earlier years, 3,000 or more in all")
-    .help("Back pay, pensions, employment insurance or support of years before, with form T1198 from the payer.");
+const ASKED: Field = Field::yes_no("lump_sums", "", "Lump sums for earlier years, with form T1198")
+    .help("Back pay, pensions, employment insurance or support that was due in years before; the payer fills the form in.");
 
 open_points! {
     COMPARED = not_weighed "C-36", "ITA 110.2, 120.31; form T1198",

@@ -185,7 +185,7 @@ fn withheld(on: On<'_>, trail: &mut impl Trail) -> Money {
 
 /// Line 43700 where nothing moves between returns that are here: with what form T1032 moves from or to one that is not.
 fn withheld_alone(on: On<'_>, trail: &mut impl Trail, own: Money) -> Money {
-    let Some(split) = on.facts.agreed_split() else {
+    let Some(split) = on.facts.agreed_split(on.person) else {
         return on.gather(trail, WITHHELD, on.own().of(&bringing::brings::WITHHELD));
     };
     let moved = if split.given.is_zero() { split.withheld } else { -split.withheld };

@@ -87,7 +87,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Side {
 
 /// The side of a split with a partner whose return is not prepared here, as form T1032 has it; nothing where there is none.
 fn agreed(on: On<'_>, trail: &mut impl Trail, own: Money) -> Side {
-    let Some(split) = on.facts.agreed_split() else { return Side { left: own, ..Side::default() } };
+    let Some(split) = on.facts.agreed_split(on.person) else { return Side { left: own, ..Side::default() } };
     let most = most(on.facts, on.person);
     on.made(trail, GIVEN, split.given, &[(PENSIONS, own)], &[("At most", &most)]);
     on.made(trail, RECEIVED, split.received, &[], &[("Form T1032 of the partner", &split.received)]);

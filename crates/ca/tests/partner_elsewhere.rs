@@ -140,6 +140,16 @@ fn a_split_with_a_return_that_is_not_here_is_as_on_both() {
     }
 }
 
+/// A child's own return has no part of it.
+#[test]
+fn a_split_with_a_return_that_is_not_here_is_the_filers_alone() {
+    let family = split_with("ada", "1955-01-01").answer_for("bo", "split_given", json!("12000"));
+    let family = family.paper("T4A", "ada", json!({ "016": "40000", "022": "6000" }));
+    let outcome = family.child("cy", "2009-05-05").interest("cy", "500").outcome();
+    assert_lines(&outcome, 0, &[("21000", "12000"), ("43700", "4200")]);
+    assert_lines(&outcome, 1, &[("21000", "0"), ("23600", "500"), ("43700", "0")]);
+}
+
 #[test]
 fn a_split_with_a_return_that_is_not_here_has_the_laws_limits() {
     let family = |given: &str, withheld: &str| {
