@@ -135,7 +135,7 @@ function Line({ number, kind, read, line, there, set, see }: LineProps) {
         />
       </div>
       {open && (
-        <div className="grid grid-cols-[1fr_10rem] gap-x-2 gap-y-1 py-1 pl-[34px]">
+        <div className="grid grid-cols-[1fr_10rem] items-center gap-x-2 gap-y-1 py-1 pl-[34px]">
           {kind.columns.map((column) => (
             <div key={column.id} className="contents" onFocusCapture={() => see(readOf(column.id))}>
               <span className="text-soft">{`${column.number} ${column.label}`.trim()}</span>
