@@ -123,6 +123,17 @@ const figures = createRoute({
   component: later(() => import("./figures/FiguresView"), "FiguresView"),
 });
 
+const planning = createRoute({
+  getParentRoute: () => root,
+  path: "/planning",
+  validateSearch: (search: Record<string, unknown>): { law?: string; year?: number; by?: number } => ({
+    law: text(search.law),
+    year: typeof search.year === "number" ? search.year : undefined,
+    by: typeof search.by === "number" ? search.by : undefined,
+  }),
+  component: later(() => import("./households/Planning"), "Planning"),
+});
+
 const desk = createRoute({
   getParentRoute: () => root,
   path: "/h/$id",
@@ -164,6 +175,7 @@ export const router = createRouter({
     households,
     welcome,
     figures,
+    planning,
     desk.addChildren([start, spread, papers, held, ways, points, schedules, computation, handOver]),
   ]),
 });

@@ -1,73 +1,70 @@
-//! A business of one's own (ITA 9, 18, 67.1; form T2125): line 13500, and what the pension plan asks of it (Canada Pension Plan 10,
-//! 13; Schedule 8).
+//! A business of one's own (ITA 9, 18, 20(1)(a), 67.1; form T2125): line 13500.
 
 use crate::{
     bringing::Bringing,
-    facts::{Contributions, Facts},
+    facts::{Business, Facts},
     plan::{Filed, On},
     points::Points,
     rounding::cents,
 };
 use hembo_core::{
-    Paper,
+    Paper, Silent,
+    choice::{Chosen, Open},
+    decision::{Amount, Decision, More},
     field::{Choice, Field, Years},
     forms::Required,
     household::Entry,
-    lines, open_points,
+    limit, lines, open_points,
     outcome::{CarriedTo, Carry},
     paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
-    reading::sum,
     settled,
     trail::Trail,
 };
-use hembo_money::Money;
+use hembo_money::{Money, Rate};
 
 /// What this provision declares.
 pub static PROVISION: Provision = Provision {
     papers: &[ACCOUNTS],
     lines: LINES,
     points: POINTS,
-    figures: &["business", "cpp"],
+    figures: &["business"],
     carries: CARRIES,
     ..Provision::NONE
 };
 
 /// What is left goes into the next year.
-const CARRIES: &[Carry] = &[Carry { line: HOME_CARRIED, paper: "T2125", into: CarriedTo::ByHand }];
+const CARRIES: &[Carry] = &[
+    Carry { line: HOME_CARRIED, paper: "T2125", into: CarriedTo::ByHand },
+    Carry { line: LEFT, paper: "T2125", into: CarriedTo::ByHand },
+];
 
 lines! {
+    pub BEFORE = "ca.t2125.before", "Business before capital cost", "ITA 9(1); form T2125",
+        "Gross income less costs and half of meals, before capital cost and the home.";
+    CAPITAL_COST = "ca.t2125.cca", "Capital cost of a business", "ITA 20(1)(a); Regulations 1100(1)",
+        "As much of the most as the way claims.";
+    LEFT = "ca.t2125.left", "Capital cost of a business left in the pool", "ITA 13(21)",
+        "What is not claimed stays for later years.";
+    HOME = "ca.t2125.home.used", "Business use of the home", "ITA 18(12)",
+        "As far as there is income left, of each business.";
     pub NET = "ca.13500", "Business income", "ITA 9(1); form T2125",
-        "Gross income less costs, half of meals, and the home as far as there is income left.";
+        "What a business brings before capital cost, less what is claimed of it and the home.";
     HOME_CARRIED = "ca.t2125.home", "Business use of the home kept for later", "ITA 18(12)(c)",
         "What the income of the business did not take.";
-    pub DEDUCTED = "ca.22200", "CPP of a business, deducted", "ITA 60(e), (e.1)",
-        "The employer's half of the base contributions, and all enhanced ones.";
-    pub CREDITED = "ca.31000", "CPP of a business", "ITA 118.7",
-        "The half of the base contributions that makes a credit.";
-    pub PAYABLE = "ca.42100", "CPP contributions payable", "Canada Pension Plan 10, 10.1",
-        "Both halves on earnings that the contributions of employment leave open.";
 }
 
 open_points! {
     KIND = blocks "t2125-kind", "ITA 67.1, 18(12)", "Say what the expense is: half of meals count, the home only out of income.";
-    CAPITAL_COST = not_weighed "capital-cost", "ITA 20(1)(a)",
-        "Any amount up to the most may be claimed; it is taken as entered, and others are not weighed.";
     HOME_LEFT = look "home-left", "ITA 18(12)(c)",
         "Enter it next year among the expenses of the home.";
 }
 
-/// What its papers bring.
-pub mod brings {
-    use hembo_core::brought::Brought;
-
-    /// Net income of a business, below zero a loss.
-    pub static NET: Brought = Brought::new();
-
-    /// Expenses of the home that the income did not take.
-    pub static HOME_LEFT: Brought = Brought::new();
-}
+/// By how much a dollar of capital cost moves a household's tax at the very most: beside what net income moves
+/// ([`STEEPEST`](crate::rounding::STEEPEST)) it moves contributions to the pension plan, the workers benefit as it grows, and the part
+/// of earned income that child care may take.
+const STEEPEST_OF_EARNINGS: Rate = Rate::percent(300);
 
 const KINDS: &[Choice] = &[
     Choice::new("full", "Expense, in full"),
@@ -86,7 +83,8 @@ const ACCOUNTS: PaperKind = PaperKind {
     boxes: &[
         Field::amount("gross", "8299", "Gross income").help("Without sales tax."),
         Field::amount("goods", "8518", "Cost of goods sold"),
-        Field::amount("cca", "9936", "Capital cost allowance").help("As claimed; any amount up to the most."),
+        Field::amount("cca", "9936", "Capital cost allowance, the most")
+            .help("How much of it is claimed is weighed."),
     ],
     columns: &[
         Field::text("what", "", "What", 80),
@@ -98,108 +96,128 @@ const ACCOUNTS: PaperKind = PaperKind {
     next_year: NextYear::Again,
 };
 
-/// Net income of a business, and what the home is above it.
-fn accounts(facts: &Facts, paper: &Paper) -> (Money, Money) {
+/// Gives the accounts to the owner.
+pub fn read(paper: &mut Bringing<'_>) {
+    let facts = &mut *paper.facts;
+    let rows = &paper.paper.paper.rows;
     let of = |kind: &str| -> Money {
-        let rows = paper.rows.iter().filter(|row| row.get("kind").and_then(Entry::text) == Some(kind));
+        let rows = rows.iter().filter(|row| row.get("kind").and_then(Entry::text) == Some(kind));
         rows.filter_map(|row| row.get("amount").and_then(Entry::money)).sum()
     };
+    let amount = |field: &str| paper.paper.paper.amount(field);
     let meals = cents(of("meals"), facts.figures.business.meals);
-    let before = paper.amount("gross") - paper.amount("goods") - paper.amount("cca") - of("full") - meals;
-    let home = of("home");
-    let taken = settled::lesser(home, settled::or_zero(before));
-    (before - taken, home - taken)
-}
-
-/// Gives net income to the owner.
-pub fn read(paper: &mut Bringing<'_>) {
-    let (net, left) = accounts(paper.facts, paper.paper.paper);
-    paper.put("gross", None, net, &brings::NET);
-    paper.put("gross", None, left, &brings::HOME_LEFT);
+    let before = amount("gross") - amount("goods") - of("full") - meals;
+    let accounts = |owner: usize| Business {
+        owner,
+        before: paper.paper.item("gross", None, before),
+        capital_cost: paper.paper.item("cca", None, amount("cca")),
+        home: of("home"),
+    };
+    let owners = paper.paper.shares(Money::ZERO);
+    facts.businesses.extend(owners.into_iter().map(|(owner, _)| accounts(owner)));
     paper.files();
 }
 
-/// Net income of a person's businesses.
-pub fn net(facts: &Facts, person: usize) -> Money {
-    sum(facts.people[person].own.of(&brings::NET))
+/// The businesses of a person, with their places.
+fn of_person(facts: &Facts, person: usize) -> impl Iterator<Item = (usize, &Business)> + Clone {
+    facts.businesses.iter().enumerate().filter(move |(_, business)| business.owner == person)
 }
 
-/// The same where it is above zero, as earned income.
-pub fn earned(facts: &Facts, person: usize) -> Money {
-    settled::or_zero(net(facts, person))
+/// Whether a person has a business.
+pub fn any(facts: &Facts, person: usize) -> bool {
+    of_person(facts, person).next().is_some()
+}
+
+/// Whether a person may claim capital cost of a business.
+pub fn any_capital_cost(facts: &Facts, person: usize) -> bool {
+    of_person(facts, person).any(|(_, business)| !business.capital_cost.amount.is_zero())
+}
+
+/// What a business comes to where so much of its capital cost is claimed: net income, and what of the home it takes.
+fn net_of(business: &Business, trail: &mut impl Trail, claimed: Money) -> (Money, Money) {
+    let left = business.before.amount - claimed;
+    let above = limit::or_zero(trail, left);
+    let home = limit::lesser(trail, business.home, above);
+    (left - home, home)
+}
+
+/// What businesses bring a person at the most, where nothing of their capital cost is claimed; nothing where they make a loss.
+pub fn most(facts: &Facts, person: usize) -> Money {
+    settled::or_zero(of_person(facts, person).map(|(_, b)| net_of(b, &mut Silent, Money::ZERO).0).sum())
 }
 
 /// Line 13500.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
-    on.gather(trail, HOME_CARRIED, on.own().of(&brings::HOME_LEFT));
-    on.gather(trail, NET, on.own().of(&brings::NET))
-}
-
-/// What the pension plan asks of a business, once the papers are read. `pensionable` is what employment counts, `paid` its first and
-/// second contributions, `limits` the exemption and the two ceilings for the months of the year.
-pub fn contributions(
-    facts: &Facts,
-    person: usize,
-    pensionable: Money,
-    paid: [Money; 2],
-    limits: [Money; 3],
-) -> Contributions {
-    let of_business = earned(facts, person);
-    if of_business.is_zero() || limits[1].is_zero() {
-        return Contributions::default();
+    if !any(on.facts, on.person) {
+        return Money::ZERO;
     }
-    let (cpp, [exemption, first, second]) = (&facts.figures.cpp, limits);
-    let all = pensionable + of_business;
-    let covered = |amount: Money, rate| amount.divided_by(rate, Money::CENT, hembo_money::Rounding::HalfUp);
-    let open = |asked: Money, covered: Money| {
-        settled::lesser(settled::or_zero(settled::or_zero(asked) - covered), of_business)
-    };
-    let base = open(settled::lesser(all, first) - exemption, covered(paid[0], cpp.rate));
-    let above = open(settled::lesser(all, second) - first, covered(paid[1], cpp.second_rate));
-    let credited = cents(base, cpp.base_rate);
-    let payable = cents(base * 2, cpp.rate) + cents(above * 2, cpp.second_rate);
-    Contributions {
-        of_business: payable,
-        of_business_credited: credited,
-        of_business_deducted: payable - credited,
-        ..Contributions::default()
+    let [mut claimed, mut taken, mut net] = [Money::ZERO; 3];
+    for (place, business) in of_person(on.facts, on.person) {
+        let wanted = on.plan.capital_cost.get(place).copied().flatten().unwrap_or(Money::LARGEST);
+        let part = limit::lesser(trail, wanted, business.capital_cost.amount);
+        let (left, home) = net_of(business, trail, part);
+        claimed += part;
+        taken += home;
+        net += left;
     }
+    let mine = of_person(on.facts, on.person).map(|(_, business)| business);
+    let before = on.gather(trail, BEFORE, mine.clone().map(|b| &b.before));
+    let most: Money = mine.clone().map(|b| b.capital_cost.amount).sum();
+    trail.line(CAPITAL_COST, on.scope, claimed, |i| {
+        i.items(mine.clone().map(|b| &b.capital_cost).filter(|item| !item.amount.is_zero()));
+    });
+    on.made(trail, LEFT, most - claimed, &[(CAPITAL_COST, claimed)], &[("The most", &most)]);
+    let home: Money = mine.map(|b| b.home).sum();
+    on.made(
+        trail,
+        HOME,
+        taken,
+        &[(BEFORE, before), (CAPITAL_COST, claimed)],
+        &[("Expenses of the home", &home)],
+    );
+    on.made(trail, HOME_CARRIED, home - taken, &[(HOME, taken)], &[("Expenses of the home", &home)]);
+    on.made(trail, NET, net, &[(BEFORE, before), (CAPITAL_COST, claimed), (HOME, taken)], &[])
 }
 
-/// Line 22200.
-pub fn deducted(on: On<'_>, trail: &mut impl Trail) -> Money {
-    let counted = on.who().contributed;
-    let amount = counted.of_business_deducted;
-    trail.line(DEDUCTED, on.scope, amount, |i| {
-        if !amount.is_zero() {
-            i.items(on.own().of(&brings::NET)).figure("Contributions", counted.of_business);
-            i.figure("Less what makes a credit", counted.of_business_credited);
-        }
-    })
-}
+/// How much of the capital cost of a business is claimed, by the place of the business.
+pub static CAPITAL_COST_NOW: Open<Facts> = Open::new(
+    |facts| {
+        let open = |place: &usize| !facts.businesses[*place].capital_cost.amount.is_zero();
+        (0..facts.businesses.len()).filter(open).collect()
+    },
+    |facts, place| {
+        let business = &facts.businesses[place];
+        let (first, id) = (facts.first_name(business.owner), &facts.people[business.owner].id);
+        let number = of_person(facts, business.owner).position(|(p, _)| p == place).unwrap_or_default() + 1;
+        let which = if number > 1 { format!(" {number}") } else { String::new() };
+        let amount = Amount {
+            most: business.capital_cost.amount,
+            short: format!("capital cost of {first}{which}"),
+            more: More::MayCost,
+            steepest: STEEPEST_OF_EARNINGS,
+        };
+        let label = format!("Capital cost of business{which} that {first} claims");
+        let number = if number > 1 { format!("{number}.") } else { String::new() };
+        Decision::amount(
+            format!("ca.t2125.cca.{number}{id}"),
+            label,
+            "ITA 20(1)(a); Regulations 1100(1)",
+            amount,
+        )
+    },
+);
 
-/// Line 31000.
-pub fn credited(on: On<'_>, trail: &mut impl Trail) -> Money {
-    let amount = on.who().contributed.of_business_credited;
-    on.made(trail, CREDITED, amount, &[], &[("Rate of the base", &on.facts.figures.cpp.base_rate)])
-}
-
-/// Line 42100.
-pub fn payable(on: On<'_>, trail: &mut impl Trail) -> Money {
-    let amount = on.who().contributed.of_business;
-    trail.line(PAYABLE, on.scope, amount, |i| {
-        if !amount.is_zero() {
-            i.items(on.own().of(&brings::NET));
-        }
-    })
+/// What of each business's capital cost a way claims; all where nothing is said.
+pub fn chosen(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Vec<Option<Money>> {
+    (0..facts.businesses.len()).map(|place| way.amount(&CAPITAL_COST_NOW, place)).collect()
 }
 
 /// Form T2125: where there is a business.
 pub fn form_t2125(filed: Filed<'_>) -> Required {
-    Required::if_so(filed.on.own().has(&brings::NET), "no business")
+    Required::if_so(any(filed.on.facts, filed.on.person), "no business")
 }
 
-/// Expenses of no kind, capital cost, and what of the home is left.
+/// Expenses of no kind, and what of the home is left.
 pub fn points(points: &mut Points<'_>) {
     for paper in points.papers(ACCOUNTS.id) {
         for cells in &paper.rows {
@@ -207,12 +225,13 @@ pub fn points(points: &mut Points<'_>) {
                 points.raise(&KIND, Place::row(&paper.id, cells, "kind"), "What is the expense for?");
             }
         }
-        if !paper.amount("cca").is_zero() {
-            let message = "Less capital cost could be claimed, and more later.";
-            points.raise(&CAPITAL_COST, Place::paper(&paper.id, "cca"), message);
-        }
-        let (_, left) = accounts(points.facts, paper);
-        if !left.is_zero() {
+    }
+    for (place, &person) in points.facts.returns.iter().enumerate() {
+        let left = points.amount(HOME_CARRIED, place);
+        let with_home = |(_, business): &(usize, &Business)| !business.home.is_zero();
+        let business = of_person(points.facts, person).find(with_home);
+        if let Some((_, business)) = business.filter(|_| !left.is_zero()) {
+            let paper: &Paper = &points.household.papers[business.before.paper];
             let message = format!("{left:#} of the home is kept for next year.");
             points.raise(&HOME_LEFT, Place::paper(&paper.id, "gross"), message);
         }

@@ -11,7 +11,7 @@ use crate::{
     rounding::{STEEPEST, cents},
 };
 use hembo_core::{
-    Paper,
+    Paper, Silent,
     choice::{Chosen, Open},
     decision::{Amount, Decision, More},
     field::{Choice, Field, Years},
@@ -167,17 +167,31 @@ fn expenses(facts: &Facts) -> impl Iterator<Item = &Item> + Clone {
     facts.filers.iter().flat_map(|&f| facts.people[f].own.of(&brings::PAID))
 }
 
+/// What of a person's income child care asks for.
+#[derive(Debug, Clone, Copy)]
+pub struct Means {
+    /// Net income without line 21400 and without the repayment of benefits.
+    pub net: Money,
+    /// What a business brings; nothing where it makes a loss.
+    pub business: Money,
+}
+
 /// Earned income (63(3)): pay, a business, taxable scholarships and disability benefits of the pension plan.
-fn earned(facts: &Facts, person: usize) -> Money {
+fn earned(facts: &Facts, person: usize, business: Money) -> Money {
     let own = &facts.people[person].own;
     let paid = sum(own.of(&t4::brings::EMPLOYMENT)) + sum(own.of(&t4a::brings::SCHOLARSHIPS));
-    paid + business::earned(facts, person) + sum(own.of(&benefits::brings::CPP_DISABILITY))
+    paid + business + sum(own.of(&benefits::brings::CPP_DISABILITY))
 }
 
 /// The most that a person may claim alone: the least of what was paid, the limits, and a part of earned income.
-fn alone(facts: &Facts, person: usize) -> Money {
-    let part = cents(earned(facts, person), facts.figures.child_care.earned_part);
-    settled::lesser(settled::lesser(sum(expenses(facts)), all_limits(facts)), part)
+fn alone(facts: &Facts, trail: &mut impl Trail, earned: Money) -> Money {
+    let part = cents(earned, facts.figures.child_care.earned_part);
+    limit::lesser(trail, settled::lesser(sum(expenses(facts)), all_limits(facts)), part)
+}
+
+/// The same in the way in which most is earned.
+fn most_alone(facts: &Facts, person: usize) -> Money {
+    alone(facts, &mut Silent, earned(facts, person, business::most(facts, person)))
 }
 
 /// What is claimed at the most for the weeks and months of someone who could not care for the children.
@@ -194,22 +208,27 @@ pub fn any(facts: &Facts) -> bool {
     expenses(facts).next().is_some()
 }
 
-/// Line 21400. `own` is net income without it and without the repayment of benefits, `partner` the same of the partner.
-pub fn reckon(on: On<'_>, trail: &mut impl Trail, own: Money, partner: Option<Money>) -> Money {
+/// Line 21400, with what of one's own income and of the partner's it asks for.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, own: Means, partner: Option<Means>) -> Money {
     let facts = on.facts;
     if !on.who().filer || !any(facts) {
         return Money::ZERO;
     }
-    let most = alone(facts, on.person);
+    let mine = earned(facts, on.person, own.business);
+    let most = alone(facts, trail, mine);
     let all = sum(expenses(facts));
     let (claimed, wanted) = match facts.partner(on.person).zip(partner) {
-        None => (with_studies(on, trail, most, own), all),
+        None => (with_studies(on, trail, most, own.net), all),
         Some((partner, theirs)) => {
-            let lower = lower(on, trail, own, partner, theirs);
+            let lower = lower(on, trail, own.net, partner, theirs.net);
             let of_higher = match facts.elsewhere {
                 Some(elsewhere) if elsewhere != lower => facts.people[elsewhere].told.care,
                 _ => {
-                    let most = settled::lesser(alone(facts, other(facts, lower)), for_weeks(facts, lower));
+                    let of_other = match lower == on.person {
+                        true => alone(facts, trail, earned(facts, partner, theirs.business)),
+                        false => most,
+                    };
+                    let most = limit::lesser(trail, of_other, for_weeks(facts, lower));
                     // All that the weeks of a partner allow whose return is not here.
                     let open = if facts.elsewhere.is_some() { most } else { Money::ZERO };
                     limit::lesser(trail, on.plan.care_of_higher.unwrap_or(open), most)
@@ -218,17 +237,17 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, own: Money, partner: Option<Mo
             match lower == on.person {
                 true => {
                     let alone = limit::or_zero(trail, most - of_higher);
-                    (with_studies_of_both(on, trail, alone, of_higher, own), all - of_higher)
+                    (with_studies_of_both(on, trail, alone, of_higher, own.net), all - of_higher)
                 }
                 false => (of_higher, of_higher),
             }
         }
     };
-    line(on, trail, claimed, wanted)
+    line(on, trail, claimed, wanted, mine)
 }
 
 /// The lines of form T778; `wanted` is what was paid and nobody else claims.
-fn line(on: On<'_>, trail: &mut impl Trail, claimed: Money, wanted: Money) -> Money {
+fn line(on: On<'_>, trail: &mut impl Trail, claimed: Money, wanted: Money, earned: Money) -> Money {
     let facts = on.facts;
     if claimed.is_zero() {
         return claimed;
@@ -236,8 +255,8 @@ fn line(on: On<'_>, trail: &mut impl Trail, claimed: Money, wanted: Money) -> Mo
     let limits = on.made(trail, CHILDREN, all_limits(facts), &[], &[]);
     let paid = on.gather(trail, EXPENSES, expenses(facts));
     let part = facts.figures.child_care.earned_part;
-    let of_earned = cents(earned(facts, on.person), part);
-    on.made(trail, EARNED, of_earned, &[], &[("Earned income", &earned(facts, on.person)), ("Part", &part)]);
+    let of_earned = cents(earned, part);
+    on.made(trail, EARNED, of_earned, &[], &[("Earned income", &earned), ("Part", &part)]);
     let allowed = limit::cap(trail, LIMIT.at(on.scope), settled::greater(wanted, claimed), claimed);
     let made = [(EXPENSES, paid), (CHILDREN, limits), (EARNED, of_earned)];
     on.made(trail, DEDUCTED, allowed, &made, &[])
@@ -300,7 +319,7 @@ fn lower(on: On<'_>, trail: &mut impl Trail, own: Money, partner: usize, theirs:
 
 /// By how much the total jumps at the most where the partners change places: all that is claimed moves.
 pub fn most_claimed(facts: &Facts) -> Money {
-    let alone = facts.filers.iter().map(|&f| alone(facts, f)).max().unwrap_or_default();
+    let alone = facts.filers.iter().map(|&f| most_alone(facts, f)).max().unwrap_or_default();
     let of_both = settled::lesser(sum(expenses(facts)), all_limits(facts));
     if facts.care_weeks_both > 0 { of_both } else { alone }
 }
@@ -334,7 +353,8 @@ pub static OF_HIGHER: Open<Facts> = Open::new(
 );
 
 fn most_of_higher(facts: &Facts) -> Money {
-    let most = |&lower: &usize| settled::lesser(alone(facts, other(facts, lower)), for_weeks(facts, lower));
+    let most =
+        |&lower: &usize| settled::lesser(most_alone(facts, other(facts, lower)), for_weeks(facts, lower));
     facts.filers.iter().map(most).max().unwrap_or_default()
 }
 

@@ -295,7 +295,9 @@ fn over_the_limit(
     };
     let rows = papers.iter().flat_map(|p| &p.rows).filter(|cells| later(cells));
     let next: Money = rows.filter_map(|cells| cells.get("amount").and_then(Entry::money)).sum();
-    let of_business = business::net(points.facts, person) + rental::net(&facts.own);
+    let place = points.facts.returns.iter().position(|&r| r == person);
+    let business = place.map_or(Money::ZERO, |place| points.amount(business::NET, place));
+    let of_business = business + rental::net(&facts.own);
     let earned =
         sum(facts.own.of(&t4::brings::EMPLOYMENT)) - sum(facts.own.of(&t4::brings::DUES)) + of_business;
     let adjustment: Money = points

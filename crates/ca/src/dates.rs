@@ -27,7 +27,7 @@ fn of_return(outcome: &Outcome, balance: &Line, figures: &Figures) -> Vec<DueDat
         died.filter(|day| *day >= rules.death_from.0).map(|day| months_after(day, rules.death_months));
     let [due, due_business] = [rules.due.0, rules.due_business.0]
         .map(|day| of_death.map_or(day, |later| settled::greater(later, day)));
-    let business = outcome.lines.iter().any(|line| line.id == business::NET && !line.amount.is_zero());
+    let business = outcome.lines.iter().any(|line| line.id == business::BEFORE && !line.amount.is_zero());
     let mut all = vec![DueDate {
         day: if business && !is_due { due_business } else { due },
         what: match (is_due, business) {

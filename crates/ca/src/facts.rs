@@ -1,6 +1,10 @@
 //! The household's loose papers as typed amounts, each with its box.
 
-use crate::{days::PartYear, figures::Figures};
+use crate::{
+    days::PartYear,
+    figures::Figures,
+    told::{Agreed, Told},
+};
 use hembo_core::{
     brought::Records,
     decision::Opt,
@@ -64,6 +68,8 @@ pub struct Facts {
     pub windows: Vec<Window>,
     /// Gifts of both partners, of this year and of the five before.
     pub gifts: Vec<Item>,
+    /// The businesses of everybody.
+    pub businesses: Vec<Business>,
 }
 
 /// A medical receipt, less what was paid back.
@@ -95,55 +101,17 @@ impl Window {
     }
 }
 
-/// What a person paid to the pension plan and for employment insurance, and what of it counts.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
-pub struct Contributions {
-    /// Line 30800.
-    pub base: Money,
-    /// Line 22215.
-    pub enhanced: Money,
-    /// Line 44800.
-    pub cpp_back: Money,
-    /// Line 31200.
-    pub ei: Money,
-    /// Line 45000.
-    pub ei_back: Money,
-    /// Line 42100.
-    pub of_business: Money,
-    /// Line 31000.
-    pub of_business_credited: Money,
-    /// Line 22200.
-    pub of_business_deducted: Money,
-}
-
-/// What is told of a partner whose return is not prepared here.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
-pub struct Told {
-    /// Pay and own business.
-    pub working: Money,
-    /// Line 32600 of this return, from the partner.
-    pub handed_federal: Money,
-    /// Line 58640.
-    pub handed_provincial: Money,
-    /// Line 21400 of the partner.
-    pub care: Money,
-    /// The partner claims the workers benefit.
-    pub benefit: bool,
-    /// The split of pension income that both elected.
-    pub split: Agreed,
-}
-
-/// A split of pension income with a partner whose return is not prepared here, as form T1032 has it.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
-pub struct Agreed {
-    /// Line 21000 of the filer, line 11600 of the partner.
-    pub given: Money,
-    /// Line 11600 of the filer, line 21000 of the partner.
-    pub received: Money,
-    /// Of what is received that which comes from a life annuity.
-    pub from_annuity: Money,
-    /// Tax withheld that goes the same way.
-    pub withheld: Money,
+/// A business, by its accounts.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Business {
+    /// Whose it is, by place.
+    pub owner: usize,
+    /// Income before capital cost and the home, below zero a loss, and its place.
+    pub before: Item,
+    /// The most of capital cost.
+    pub capital_cost: Item,
+    /// Expenses of the home, of the year and carried in.
+    pub home: Money,
 }
 
 /// An emergency volunteer.
@@ -218,8 +186,6 @@ pub struct PersonFacts {
     pub files: bool,
     /// What papers bring to this person.
     pub own: Records,
-    /// Contributions to the pension plan and premiums, as far as they count.
-    pub contributed: Contributions,
 }
 
 impl PersonFacts {

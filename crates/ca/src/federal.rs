@@ -1,7 +1,7 @@
 //! Federal tax and its credits: step 5 of the T1, lines 30000 to 42900.
 
 use crate::{
-    adoption, business, caregivers, cpp_ei,
+    adoption, caregivers, cpp_ei,
     credits::{CREDIT, DIVIDENDS, FEDERAL_TAX, TAX},
     disability, dividends,
     foreign_tax::{self, Left},
@@ -124,7 +124,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: Credits<'_>) -> Federal 
             (caregivers::CAREGIVER, own.caregiver),
             (caregivers::CHILDREN, own.children),
             (cpp_ei::CPP, own.cpp),
-            (business::CREDITED, own.cpp_business),
+            (cpp_ei::OF_BUSINESS_CREDITED, own.cpp_business),
             (cpp_ei::EI, own.ei),
             (personal::EMPLOYED, own.employment),
             (volunteers::AMOUNT, own.volunteer),

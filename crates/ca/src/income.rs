@@ -1,7 +1,11 @@
 //! Income, deductions, net and taxable income: steps 2 to 4 of the T1, lines 10100 to 26000.
 
 use crate::{
-    bringing, business, capital_gains, child_care, contributions, cpp_ei, disability_supports,
+    bringing, business, capital_gains,
+    child_care::{self, Means},
+    contributions,
+    cpp_ei::{self, Contributions},
+    disability_supports,
     dividends::{self, Dividends},
     employment_expenses,
     facts::PersonFacts,
@@ -110,6 +114,10 @@ pub struct Income {
     pub eligible_dividends: Money,
     /// Line 12010.
     pub other_dividends: Money,
+    /// Line 13500 where it is above zero, as earned income.
+    pub business: Money,
+    /// What of contributions to the pension plan and premiums counts.
+    pub contributed: Contributions,
     /// Lines 22200 and 22215, of which the minimum tax adds back a half.
     pub enhanced_cpp: Money,
     /// Line 12700.
@@ -165,9 +173,10 @@ struct Before {
 }
 
 impl Before {
-    /// Net income as child care asks for it.
-    fn net(&self) -> Money {
-        self.total - self.deductions.iter().map(|(_, amount)| *amount).sum::<Money>()
+    /// What child care asks for.
+    fn means(&self) -> Means {
+        let net = self.total - self.deductions.iter().map(|(_, amount)| *amount).sum::<Money>();
+        Means { net, business: self.income.business }
     }
 }
 
@@ -241,8 +250,10 @@ fn before_care(on: On<'_>, trail: &mut impl Trail) -> Before {
     let contributed = contributions::reckon(on, trail, wanted - first_home);
     let all_dues = own.of(&t4::brings::DUES).iter().chain(own.of(&other_deductions::brings::DUES));
     let dues = on.gather(trail, DUES, all_dues);
-    let of_business = business::deducted(on, trail);
-    let enhanced = crate::cpp_ei::enhanced(on, trail);
+    let of_own_business = limit::or_zero(trail, business);
+    let contributed_to_plan = cpp_ei::counted(on, trail, of_own_business);
+    let of_business = cpp_ei::of_business_deducted(on, trail, contributed_to_plan);
+    let enhanced = cpp_ei::enhanced(on, trail, contributed_to_plan);
     let compensation_repaid = on.gather(trail, COMPENSATION_REPAID, own.of(&t4::brings::COMPENSATION_REPAID));
     let oas_repaid = sum(own.of(&benefits::brings::OAS_RECOVERED));
     let all_repaid =
@@ -266,14 +277,14 @@ fn before_care(on: On<'_>, trail: &mut impl Trail) -> Before {
         (first_home::DEDUCTED, first_home),
         (pension_split::GIVEN, split.given),
         (DUES, dues),
-        (business::DEDUCTED, of_business),
+        (cpp_ei::OF_BUSINESS_DEDUCTED, of_business),
         (cpp_ei::ENHANCED, enhanced),
         (EXPENSES, all_expenses),
         (REPAID, repaid_together),
     ];
     let others = other_deductions::reckon(on, trail);
     deductions.extend(others.lines());
-    let earned = employment + settled::or_zero(business) + scholarships;
+    let earned = employment + of_own_business + scholarships;
     let so_far: Money = deductions.iter().map(|(_, amount)| *amount).sum();
     let supports = disability_supports::reckon(on, trail, earned, total - so_far - earned);
     deductions.push((disability_supports::DEDUCTED, supports));
@@ -291,6 +302,8 @@ fn before_care(on: On<'_>, trail: &mut impl Trail) -> Before {
         pension: split.left,
         eligible_dividends,
         other_dividends,
+        business: of_own_business,
+        contributed: contributed_to_plan,
         enhanced_cpp: enhanced + of_business,
         taxable_gains: gains,
         halved: expenses.total - expenses.on_commission + others.moving + others.carrying + supports,
@@ -307,8 +320,8 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
     }
     let mut from = before_care(on, trail);
     if child_care::any(on.facts) {
-        let partner = on.partner().map(|partner| net_before_care(partner, &mut Unseen(trail)));
-        let care = child_care::reckon(on, trail, from.net(), partner);
+        let partner = on.partner().map(|partner| means_before_care(partner, &mut Unseen(trail)));
+        let care = child_care::reckon(on, trail, from.means(), partner);
         from.deductions.push((child_care::DEDUCTED, care));
         from.income.child_care = care;
         from.sources.deductions += care;
@@ -369,10 +382,14 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
 
 /// Net income as child care asks for it (63(2)): without line 21400 and the repayment of benefits.
 pub fn net_before_care(on: On<'_>, trail: &mut impl Trail) -> Money {
+    means_before_care(on, trail).net
+}
+
+fn means_before_care(on: On<'_>, trail: &mut impl Trail) -> Means {
     if on.facts.elsewhere == Some(on.person) {
-        return told(on.who()).net;
+        return Means { net: told(on.who()).net, business: Money::ZERO };
     }
-    before_care(on, trail).net()
+    before_care(on, trail).means()
 }
 
 /// The net income of someone in the chosen way, told where there is no return.

@@ -2,15 +2,15 @@
 
 use crate::{
     bringing::Bringing,
-    british_columbia, child_care, cpp_ei,
+    british_columbia, child_care,
     days::{self, Answered},
     disability,
-    facts::{Agreed, Contributions, Facts, PersonFacts, Told, Volunteer},
+    facts::{Facts, PersonFacts, Volunteer},
     family_benefits,
     figures::Figures,
     homes, law, medical, net_income,
     papers::insurance::brings::{ASSISTANCE, ASSISTANCE_PAID},
-    part_year, partner_elsewhere, people, personal, province, provinces, volunteers, workers_benefit,
+    part_year, partner_elsewhere, people, personal, province, provinces, told, volunteers, workers_benefit,
 };
 use hembo_core::{
     Household, Person,
@@ -66,6 +66,7 @@ pub fn read(household: &Household, figures: &Arc<Figures>) -> Facts {
         medical_of_others: vec![Vec::new(); household.people.len()],
         windows: Vec::new(),
         gifts: Vec::new(),
+        businesses: Vec::new(),
     };
     if let Some(deceased) = facts.deceased() {
         facts.months_together = settled::lesser(facts.months_together, facts.last_month(deceased));
@@ -76,9 +77,6 @@ pub fn read(household: &Household, figures: &Arc<Figures>) -> Facts {
     let dependants = (0..facts.people.len()).filter(|p| !facts.filers.contains(p));
     let own = dependants.filter(|&p| facts.people[p].files && facts.elsewhere != Some(p));
     facts.returns = facts.filers.iter().copied().chain(own).collect();
-    for person in 0..facts.people.len() {
-        facts.people[person].contributed = cpp_ei::read(&facts, person);
-    }
     facts.medical.sort_by_key(|r| r.date);
     for receipts in facts.medical_of_others.iter_mut().chain(&mut facts.medical_of_dead) {
         receipts.sort_by_key(|r| r.date);
@@ -168,30 +166,7 @@ fn person(person: &Person, [year_begin, year_end]: [Date; 2], figures: &Figures)
         lives_here: person.lived_with.values().any(|&months| months > 0),
         other_net_income: money(people::ask::NET_INCOME),
         not_taxed: money(people::ask::NOT_TAXED),
-        told: Told {
-            working: money(partner_elsewhere::ask::WORKING),
-            handed_federal: money(partner_elsewhere::ask::HANDED_FEDERAL),
-            handed_provincial: money(partner_elsewhere::ask::HANDED_PROVINCIAL),
-            care: money(partner_elsewhere::ask::CARE),
-            benefit: flag(partner_elsewhere::ask::BENEFIT),
-            split: agreed(person),
-        },
-        contributed: Contributions::default(),
+        told: told::read(person),
         ..PersonFacts::default()
-    }
-}
-
-/// The split of pension income with a partner who is not prepared here, where there is one.
-fn agreed(person: &Person) -> Agreed {
-    let answer = |field: &str| person.answers.get(field);
-    let money = |field: &str| answer(field).and_then(Entry::money).unwrap_or_default();
-    if answer(partner_elsewhere::ask::SPLIT).and_then(Entry::flag) != Some(true) {
-        return Agreed::default();
-    }
-    Agreed {
-        given: money(partner_elsewhere::ask::SPLIT_GIVEN),
-        received: money(partner_elsewhere::ask::SPLIT_RECEIVED),
-        from_annuity: money(partner_elsewhere::ask::SPLIT_ANNUITY),
-        withheld: money(partner_elsewhere::ask::SPLIT_WITHHELD),
     }
 }

@@ -125,6 +125,7 @@ pub static CHOICES: &[&Open<Facts>] = &[
     &separation::CLAIM,
     &volunteers::EXEMPT,
     &northern::FOR_HOME,
+    &business::CAPITAL_COST_NOW,
     &deducting::NOW,
     &child_care::BY,
     &child_care::OF_HIGHER,

@@ -92,6 +92,7 @@ pub mod small_credits;
 pub mod split_income;
 pub mod spread;
 pub mod t1;
+pub mod told;
 pub mod transfers;
 pub mod tuition;
 pub mod volunteers;

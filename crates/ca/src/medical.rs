@@ -230,26 +230,47 @@ pub fn provincial(on: On<'_>, trail: &mut impl Trail, net: Money, most: Money) -
     above_threshold(on, trail, MEDICAL_PROVINCIAL.at(on.scope), net, most)
 }
 
-/// Whether a person is of age and earned enough for the supplement (122.51(1) "eligible individual").
+/// Whether a person is of age, and earned enough in some way, for the supplement (122.51(1) "eligible individual").
 pub fn may_be_supplemented(facts: &Facts, person: usize) -> bool {
-    let (figures, own) = (&facts.figures.medical_supplement, &facts.people[person].own);
-    let earned = settled::or_zero(
+    let whole_year = facts.people[person].part_year.days.is_none();
+    whole_year
+        && facts.reached(person, facts.figures.medical_supplement.age)
+        && !above_least(facts, person, business::most(facts, person)).is_negative()
+}
+
+/// By how much what a person earned is above the least for the supplement; `business` is what a business brings, nothing where it makes
+/// a loss.
+fn above_least(facts: &Facts, person: usize, business: Money) -> Money {
+    let own = &facts.people[person].own;
+    let of_work = settled::or_zero(
         sum(own.of(&t4::brings::EMPLOYMENT))
             - sum(own.of(&bringing::brings::RPP))
             - sum(own.of(&t4::brings::DUES))
             - sum(own.of(&other_deductions::brings::DUES))
             - employment_expenses::total(facts, person),
     );
-    let whole_year = facts.people[person].part_year.days.is_none();
-    whole_year
-        && facts.reached(person, figures.age)
-        && earned + business::earned(facts, person) >= figures.earned_least
+    of_work + business - facts.figures.medical_supplement.earned_least
+}
+
+/// By how much the total jumps at the most where the capital cost of a business decides who earned enough.
+pub fn jump(facts: &Facts) -> Money {
+    let may_fall = |filer: &&usize| {
+        business::any_capital_cost(facts, **filer)
+            && may_be_supplemented(facts, **filer)
+            && above_least(facts, **filer, Money::ZERO).is_negative()
+    };
+    facts.figures.medical_supplement.most * facts.filers.iter().filter(may_fall).count() as i64
 }
 
 /// Line 45200, the refundable supplement (ITA 122.51): a part of what is claimed, less a part of family income.
 pub fn supplement(on: On<'_>, trail: &mut impl Trail, claimed: Money, incomes: &Incomes) -> Money {
     let figures = &on.facts.figures.medical_supplement;
     if !may_be_supplemented(on.facts, on.person) || claimed.is_zero() {
+        return Money::ZERO;
+    }
+    let above = above_least(on.facts, on.person, incomes[on.person].business);
+    trail.step(above, business::any_capital_cost(on.facts, on.person));
+    if above.is_negative() {
         return Money::ZERO;
     }
     let part = limit::lesser(trail, cents(claimed, figures.part), figures.most);

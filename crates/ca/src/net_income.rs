@@ -50,9 +50,18 @@ fn range_of(
         let former = most && facts.former.is_some();
         let volunteers_exempt = if most { Vec::new() } else { volunteers::all_exempt(facts) };
         let contributions = vec![Some(deducted); facts.people.len()];
+        let capital_cost = vec![Some(deducted); facts.businesses.len()];
         let world = care_by.map(|by| World { children_with: None, care_by: Some(by) });
-        let plan =
-            Plan { split, contributions, dividends, world, former, volunteers_exempt, ..Plan::default() };
+        let plan = Plan {
+            split,
+            contributions,
+            capital_cost,
+            dividends,
+            world,
+            former,
+            volunteers_exempt,
+            ..Plan::default()
+        };
         net(On { facts, plan: &plan, person, scope: Scope::Person(person) })
     };
     let split = |from: usize, to: usize| Split { from, to, amount: pension_split::most(facts, from) };

@@ -36,7 +36,7 @@ pub const NOT_COMPUTED: [NotComputed; 4] = [
     NotComputed::new(
         "other_credits",
         "Other credits",
-        "Labour funds, logging, graduate retention, credits of the province that are on no paper here…",
+        "Logging, graduate retention, credits of the province that are on no paper here…",
         "Such credits are",
         "ITA 127.4; forms 428 and 479",
     ),

@@ -1,7 +1,7 @@
 //! A partner whose return is not prepared here: a few facts stand for it (ITA 118(1)B(a), 118.8, 63(2), 122.7), and what the two
 //! returns could move between them is told as not weighed.
 
-use crate::{child_care, pension_split, people, points::Points, workers_benefit};
+use crate::{child_care, pension_split, people, points::Points, told::ask, workers_benefit};
 use hembo_core::{
     Person,
     field::Field,
@@ -19,23 +19,6 @@ pub static PROVISION: Provision =
 
 /// The relationship of a partner whose return is not prepared here.
 pub const RELATIONSHIP: &str = "partner";
-
-/// The ids of its questions.
-#[allow(missing_docs)]
-pub mod ask {
-    pub const WORKING: &str = "working_income";
-    pub const HANDED_FEDERAL: &str = "handed_federal";
-    pub const HANDED_PROVINCIAL: &str = "handed_provincial";
-    pub const CARE: &str = "care_elsewhere";
-    pub const BENEFIT: &str = "benefit_elsewhere";
-    pub const SPLIT: &str = "split_elsewhere";
-    pub const SPLIT_GIVEN: &str = "split_given";
-    pub const SPLIT_RECEIVED: &str = "split_received";
-    pub const SPLIT_ANNUITY: &str = "split_annuity";
-    pub const SPLIT_WITHHELD: &str = "split_withheld";
-    pub const OF_SPLIT: [&str; 4] = [SPLIT_GIVEN, SPLIT_RECEIVED, SPLIT_ANNUITY, SPLIT_WITHHELD];
-    pub const ALL: [&str; 6] = [WORKING, HANDED_FEDERAL, HANDED_PROVINCIAL, CARE, BENEFIT, SPLIT];
-}
 
 const QUESTIONS: &[Question] = &[
     asked(
@@ -68,8 +51,8 @@ const QUESTIONS: &[Question] = &[
             .help("Before 65 only that counts for line 31400 here: form T1032."),
     ),
     asked(
-        Field::amount(ask::SPLIT_WITHHELD, "", "Tax withheld that moves with the split")
-            .help("Form T1032: in the direction of the pension income."),
+        Field::amount(ask::SPLIT_WITHHELD, "", "Tax withheld that comes with the split from the partner")
+            .help("Form T1032. What goes to the partner follows from what was withheld here."),
     ),
 ];
 
@@ -151,7 +134,6 @@ fn split(points: &mut Points<'_>, partner: usize) {
     let of = facts.people[partner].told.split;
     let id = &points.household.people[partner].id;
     let at = |field: &str| Place::person(id, field);
-    let withheld = facts.filers.iter().map(|&filer| pension_split::withheld(facts, filer)).sum::<Money>();
     let most = facts.filers.iter().map(|&filer| pension_split::most(facts, filer)).sum::<Money>();
     if of.given.is_zero() == of.received.is_zero() {
         points.raise(&SPLIT, at(ask::SPLIT_GIVEN), "How much pension income is split, and to whom?");
@@ -163,7 +145,8 @@ fn split(points: &mut Points<'_>, partner: usize) {
     if of.from_annuity > of.received {
         points.raise(&SPLIT_PARTS, at(ask::SPLIT_ANNUITY), "More from an annuity than is split.");
     }
-    if !of.given.is_zero() && of.withheld > withheld {
-        points.raise(&SPLIT_PARTS, at(ask::SPLIT_WITHHELD), "More tax than was withheld from the pension.");
+    if of.received.is_zero() && !of.withheld.is_zero() {
+        let message = "Tax comes with what is split from the partner only.";
+        points.raise(&SPLIT_PARTS, at(ask::SPLIT_WITHHELD), message);
     }
 }

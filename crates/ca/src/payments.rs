@@ -2,10 +2,10 @@
 
 use crate::{
     bringing::{self, Bringing},
-    business, cpp_ei, family_benefits, foreign_tax, form_428,
+    cpp_ei, family_benefits, foreign_tax, form_428,
     income::{self, Income},
     medical, minimum_tax,
-    papers::{t3, t4, t4a},
+    papers::{t3, t4a},
     pension_split,
     plan::On,
     small_credits, tuition, workers_benefit,
@@ -29,8 +29,8 @@ pub static PROVISION: Provision =
 lines! {
     pub REPAYMENT = "ca.42200", "Social benefits repayment", "ITA 180.2",
         "The amount of line 23500 is payable.";
-    AFTER_PARTIES = "ca.41700", "Federal tax after gifts to parties", "ITA 127(3)",
-        "Line 40600 less line 41000.";
+    AFTER_PARTIES = "ca.41700", "Federal tax after gifts to parties and labour funds", "ITA 127(3), 127.4",
+        "Line 40600 less lines 41000 and 41400.";
     NET_FEDERAL = "ca.42000", "Net federal tax", "ITA 117-127.55",
         "Line 41700 with the minimum tax above it.";
     OF_TRUSTS = "ca.45600", "Part XII.2 credit", "ITA 210.2(3)",
@@ -97,13 +97,18 @@ pub fn reckon(
         .chain(paid_out)
         .collect();
     let parties = small_credits::parties(on, trail, federal);
+    let labour = small_credits::labour_funds(on, trail, federal - parties);
     let repayment = on.made(trail, REPAYMENT, income.recovered, &[(income::RECOVERY, income.recovered)], &[]);
-    let pension_plan = business::payable(on, trail);
+    let pension_plan = cpp_ei::of_business(on, trail, income.business, income.contributed);
     let after = on.made(
         trail,
         AFTER_PARTIES,
-        federal - parties,
-        &[(foreign_tax::AFTER, federal), (small_credits::PARTIES, parties)],
+        federal - parties - labour,
+        &[
+            (foreign_tax::AFTER, federal),
+            (small_credits::PARTIES, parties),
+            (small_credits::LABOUR_FUNDS, labour),
+        ],
         &[],
     );
     let advanced = workers_benefit::advanced(on, trail, benefit);
@@ -118,7 +123,7 @@ pub fn reckon(
         &[
             (NET_FEDERAL, net_federal),
             (form_428::PROVINCIAL_TAX, provincial),
-            (business::PAYABLE, pension_plan),
+            (cpp_ei::OF_BUSINESS, pension_plan),
             (REPAYMENT, repayment),
         ],
     );
@@ -130,25 +135,15 @@ pub fn reckon(
         &[],
     );
     let withheld = withheld(on, trail);
-    let counted = on.who().contributed;
-    trail.line(cpp_ei::CPP_BACK, on.scope, counted.cpp_back, |i| {
-        if !counted.cpp_back.is_zero() {
-            i.items(on.own().of(&t4::brings::CPP)).items(on.own().of(&t4::brings::CPP_SECOND));
-        }
-    });
-    trail.line(cpp_ei::EI_BACK, on.scope, counted.ei_back, |i| {
-        if !counted.ei_back.is_zero() {
-            i.items(on.own().of(&t4::brings::EI));
-        }
-    });
+    let (cpp_back, ei_back) = cpp_ei::back(on, trail, income.contributed);
     let instalments = on.gather(trail, INSTALMENTS, on.own().of(&brings::INSTALMENTS));
     let paid = on.add(
         trail,
         PAID,
         &[
             (WITHHELD, withheld),
-            (cpp_ei::CPP_BACK, counted.cpp_back),
-            (cpp_ei::EI_BACK, counted.ei_back),
+            (cpp_ei::CPP_BACK, cpp_back),
+            (cpp_ei::EI_BACK, ei_back),
             (INSTALMENTS, instalments),
         ],
     );
@@ -188,7 +183,7 @@ fn withheld_alone(on: On<'_>, trail: &mut impl Trail, own: Money) -> Money {
     let Some(split) = on.facts.agreed_split(on.person) else {
         return on.gather(trail, WITHHELD, on.own().of(&bringing::brings::WITHHELD));
     };
-    let moved = if split.given.is_zero() { split.withheld } else { -split.withheld };
+    let moved = split.withheld - pension_split::withheld_of(on.facts, on.person, split.given);
     trail.line(WITHHELD, on.scope, own + moved, |i| {
         i.items(on.own().of(&bringing::brings::WITHHELD)).figure("Moved by form T1032", moved);
     })

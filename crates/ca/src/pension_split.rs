@@ -105,17 +105,16 @@ fn counted(on: On<'_>, split: Split) -> Money {
     split.amount.in_proportion(life, eligible(on.facts, split.from), Money::CENT, Rounding::HalfUp)
 }
 
-/// Tax withheld from the pension of a person that can be split.
-pub fn withheld(facts: &Facts, person: usize) -> Money {
-    sum(facts.people[person].own.of(&t4a::brings::WITHHELD_PENSION))
-}
-
 /// Tax withheld from the pension moves in the same proportion (form T1032, step 4): what leaves or enters.
 pub fn withheld_moved(on: On<'_>) -> Option<(Split, Money)> {
     let split = on.plan.split?;
-    let withheld = withheld(on.facts, split.from);
-    let all = eligible(on.facts, split.from);
-    Some((split, withheld.in_proportion(split.amount, all, Money::CENT, Rounding::HalfUp)))
+    Some((split, withheld_of(on.facts, split.from, split.amount)))
+}
+
+/// Tax withheld that goes with so much of a person's pension.
+pub fn withheld_of(facts: &Facts, person: usize, given: Money) -> Money {
+    let withheld = sum(facts.people[person].own.of(&t4a::brings::WITHHELD_PENSION));
+    withheld.in_proportion(given, eligible(facts, person), Money::CENT, Rounding::HalfUp)
 }
 
 /// Line 31400 (ITA 118(3)): pension income up to a most, federal or provincial.

@@ -2,7 +2,7 @@
 //! in the same form for a province with its figures.
 
 use crate::{
-    adoption, business, caregivers,
+    adoption, caregivers, cpp_ei,
     figures::Provincial,
     home_credits,
     income::{self, Income, Incomes},
@@ -228,8 +228,9 @@ pub fn federal(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Persona
         None => Money::ZERO,
     };
     let (caregiver, children) = caregivers::federal(on, trail, incomes);
-    let (cpp, ei) = crate::cpp_ei::credits(on, trail);
-    let cpp_business = business::credited(on, trail);
+    let contributed = incomes[on.person].contributed;
+    let (cpp, ei) = cpp_ei::credits(on, trail, contributed);
+    let cpp_business = cpp_ei::of_business_credited(on, trail, contributed);
     let most = figures.employment.most;
     let employed = limit::lesser(trail, most, employment);
     on.made(trail, EMPLOYED, employed, &[(income::EMPLOYMENT, employment)], &[("At most", &most)]);

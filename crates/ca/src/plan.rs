@@ -16,6 +16,8 @@ pub struct Plan {
     pub split: Option<Split>,
     /// Contributions to deduct now, by person; all where nothing is said.
     pub contributions: Vec<Option<Money>>,
+    /// Capital cost to claim, by business; all where nothing is said.
+    pub capital_cost: Vec<Option<Money>>,
     /// Net capital losses of earlier years to use, by person; all where nothing is said.
     pub losses: Vec<Option<Money>>,
     /// Exemption of gains to claim, by person; all where nothing is said.

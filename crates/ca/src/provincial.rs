@@ -1,7 +1,7 @@
 //! What every province's form 428 has in common: tax by its brackets, its amounts, gifts, dividends.
 
 use crate::{
-    business, caregivers, cpp_ei, disability, dividends,
+    caregivers, cpp_ei, disability, dividends,
     figures::Provincial,
     foreign_tax::Left,
     form_428, gifts,
@@ -206,8 +206,13 @@ pub fn reckon(
         shared,
     );
     let parties = provincial_credits::parties(on, trail, left);
-    let made = [(form_428::LEFT, left), (provincial_credits::PARTIES, parties)];
-    on.made(trail, form_428::PROVINCIAL_TAX, left - parties, &made, &[])
+    let labour = provincial_credits::labour_funds(on, trail, left - parties);
+    let made = [
+        (form_428::LEFT, left),
+        (provincial_credits::PARTIES, parties),
+        (provincial_credits::LABOUR_FUNDS, labour),
+    ];
+    on.made(trail, form_428::PROVINCIAL_TAX, left - parties - labour, &made, &[])
 }
 
 /// Line 58800.
@@ -229,7 +234,7 @@ fn together(on: On<'_>, trail: &mut impl Trail, figures: &Provincial, from: &Cre
         (caregiver, own.caregiver),
         (caregivers::CHILDREN, own.children),
         (cpp_ei::CPP, own.cpp),
-        (business::CREDITED, own.cpp_business),
+        (cpp_ei::OF_BUSINESS_CREDITED, own.cpp_business),
         (cpp_ei::EI, own.ei),
         (personal::EMPLOYED, own.employment),
         (personal::PROVINCIAL_PENSION, own.pension),

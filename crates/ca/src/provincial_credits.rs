@@ -1,4 +1,4 @@
-//! Credits of the provinces for what was paid (forms 428 and 479): gifts to provincial parties, fares of seniors, treatment of
+//! Credits of the provinces for what was paid (forms 428 and 479): gifts to provincial parties, labour-sponsored funds, fares of seniors, treatment of
 //! infertility, work on the homes of seniors, sports and arts of children, volunteers.
 
 use crate::{
@@ -56,6 +56,8 @@ pub static PROVISION: Provision = Provision {
 lines! {
     pub PARTIES = "ca.428.parties", "Gifts to provincial parties", "Income tax acts of the provinces; form 428",
         "Parts of slices, at most the tax.";
+    pub LABOUR_FUNDS = "ca.428.labour_funds", "Labour-sponsored funds", "Income tax acts of the provinces; form 428",
+        "The credit of the province's slip up to a most, at most the tax that is left.";
     PARTIES_PAID_OUT = "ca.479.parties", "Gifts to provincial parties, paid out", "Taxation Act, 2007 (Ontario); ON479",
         "Parts of slices, whatever the tax.";
     FARES = "ca.479.fares", "Fares of seniors", "Income tax acts of the provinces; form 479",
@@ -72,6 +74,10 @@ lines! {
 
 limits! {
     PARTIES_MOST = "ca.limit.provincial_parties" on PARTIES, "Gifts to provincial parties", "beyond the tax, lost",
+        "Income tax acts of the provinces; form 428";
+    LABOUR_MOST = "ca.limit.provincial_labour_funds.most" on LABOUR_FUNDS, "Labour-sponsored funds", "over the most",
+        "Income tax acts of the provinces; form 428";
+    LABOUR_TAX = "ca.limit.provincial_labour_funds" on LABOUR_FUNDS, "Labour-sponsored funds", "beyond the tax, lost",
         "Income tax acts of the provinces; form 428";
     FARES_MOST = "ca.limit.fares" on FARES, "Fares of seniors", "over the most",
         "Income tax acts of the provinces; form 479";
@@ -95,6 +101,9 @@ pub mod brings {
     /// Gifts to provincial parties.
     pub static PARTIES: Brought = Brought::new();
 
+    /// The credit for labour-sponsored funds on the province's slip.
+    pub static LABOUR_FUNDS: Brought = Brought::new();
+
     /// Fares of seniors.
     pub static FARES: Brought = Brought::new();
 
@@ -111,13 +120,15 @@ pub mod brings {
 const PAID: PaperKind = PaperKind {
     id: "Provincial credits",
     subject: subject::CREDITS,
-    name: "Provincial credits: parties, fares, fertility, homes, activities",
-    words: "political contribution transit bus renovation ivf sports arts fitness on479 bc479 479",
+    name: "Provincial credits: parties, funds, fares, fertility, homes, activities",
+    words: "political contribution labour lsvcc t2c transit bus renovation ivf sports arts fitness on479 bc479 479",
     title: "About",
     shared: false,
     headline: "parties",
     boxes: &[
         Field::amount("parties", "", "Gifts to provincial parties"),
+        Field::amount("labour", "", "Credit for labour-sponsored funds")
+            .help("As on the province's slip: T2C, NB-LSVC-1 or NSLSV."),
         Field::amount("fares", "", "Fares of a senior")
             .help("Ontario: of 65 or over at the start of the year."),
         Field::amount("fertility", "", "Treatment of infertility").help("Not paid back."),
@@ -137,6 +148,7 @@ const PAID: PaperKind = PaperKind {
 pub fn read(paper: &mut Bringing<'_>) {
     paper.give_all(&[
         ("parties", &brings::PARTIES),
+        ("labour", &brings::LABOUR_FUNDS),
         ("fares", &brings::FARES),
         ("fertility", &brings::FERTILITY),
         ("renovation", &brings::RENOVATION),
@@ -163,6 +175,18 @@ pub fn parties(on: On<'_>, trail: &mut impl Trail, tax: Money) -> Money {
     let taken = limit::cap(trail, PARTIES_MOST.at(on.scope), credit, tax);
     trail.line(PARTIES, on.scope, taken, |i| {
         i.items(given).figure("Credit", credit);
+    })
+}
+
+/// What shares of labour-sponsored funds take of the tax.
+pub fn labour_funds(on: On<'_>, trail: &mut impl Trail, tax: Money) -> Money {
+    let credits = on.own().of(&brings::LABOUR_FUNDS);
+    let most = province::credits(on.facts).and_then(|figures| figures.labour_funds);
+    let Some(most) = most.filter(|_| !credits.is_empty()) else { return Money::ZERO };
+    let counted = limit::cap(trail, LABOUR_MOST.at(on.scope), sum(credits), most);
+    let taken = limit::cap(trail, LABOUR_TAX.at(on.scope), counted, tax);
+    trail.line(LABOUR_FUNDS, on.scope, taken, |i| {
+        i.items(credits).figure("At most", most);
     })
 }
 
@@ -292,6 +316,7 @@ pub fn points(points: &mut Points<'_>) {
     let Some(figures) = province::credits(points.facts) else { return };
     let has = [
         ("parties", figures.to_parties.is_some()),
+        ("labour", figures.labour_funds.is_some()),
         ("fares", figures.fares.is_some()),
         ("fertility", figures.fertility.is_some()),
         ("renovation", figures.renovation.is_some()),

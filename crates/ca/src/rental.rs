@@ -11,6 +11,7 @@ use hembo_core::{
     forms::Required,
     household::Entry,
     limit, limits, lines, open_points,
+    outcome::{CarriedTo, Carry},
     paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
@@ -21,8 +22,17 @@ use hembo_core::{
 use hembo_money::Money;
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { papers: &[STATEMENT], lines: LINES, limits: LIMITS, points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    papers: &[STATEMENT],
+    lines: LINES,
+    limits: LIMITS,
+    points: POINTS,
+    carries: CARRIES,
+    ..Provision::NONE
+};
+
+/// What is left goes into the next year.
+const CARRIES: &[Carry] = &[Carry { line: LEFT, paper: "T776", into: CarriedTo::ByHand }];
 
 lines! {
     BEFORE = "ca.t776.before", "Rents before capital cost", "ITA 9(1); form T776",

@@ -1,10 +1,11 @@
 //! A household as it is weighed: what a way takes, and what all its returns come to together.
 
 use crate::{
-    adoption, capital_gains, child_care, deducting, dependants, dividend_election, facts::Facts,
-    foreign_income, gains_exemption, gifts, home_credits, law, loan_interest, medical_division, non_capital,
-    northern, others_medical, pension_split, plan::Plan, province, provincial_adoption, provincial_credits,
-    provincial_tuition, saskatchewan, separation, t1, tuition, volunteers,
+    adoption, business, capital_gains, child_care, cpp_ei, deducting, dependants, dividend_election,
+    facts::Facts, foreign_income, gains_exemption, gifts, home_credits, law, loan_interest, medical,
+    medical_division, non_capital, northern, others_medical, pension_split, plan::Plan, province,
+    provincial_adoption, provincial_credits, provincial_tuition, saskatchewan, separation, t1, tuition,
+    volunteers,
 };
 use hembo_core::{
     Decision, Household, Silent, Trail,
@@ -33,6 +34,7 @@ impl<'h> CanadianCase<'h> {
         Plan {
             split: pension_split::chosen(facts, way),
             contributions: deducting::chosen(facts, way),
+            capital_cost: business::chosen(facts, way),
             losses: capital_gains::chosen(facts, way),
             exemption: gains_exemption::chosen(facts, way),
             non_capital: non_capital::chosen(facts, way),
@@ -79,7 +81,8 @@ impl Weighable for CanadianCase<'_> {
     }
 
     /// Where the partners change places in net income, a province may count the children with the other; it may have a credit
-    /// that ends at an income; and amounts may make an election of dividends unlawful.
+    /// that ends at an income; amounts may make an election of dividends unlawful; and what a business brings after its capital cost
+    /// opens the medical supplement, and decides how contributions to the pension plan are compared.
     fn jump(&self) -> Money {
         let facts = &self.facts;
         let elected = if dividend_election::possible(facts) { UNLAWFUL } else { Money::ZERO };
@@ -88,6 +91,8 @@ impl Weighable for CanadianCase<'_> {
             + deducting::jump_of_care(facts)
             + province::jump(facts)
             + provincial_credits::jump(facts)
+            + medical::jump(facts)
+            + cpp_ei::jump(facts)
     }
 
     /// Claims move between all returns: the household is one part.

@@ -2,11 +2,10 @@
 //! 58640 of the province.
 
 use crate::{
-    caregivers, disability,
-    facts::Told,
-    form_428,
+    caregivers, disability, form_428,
     personal::{self, Personal},
     plan::{Filed, On},
+    told::Told,
     tuition::{self, Tuition},
 };
 use hembo_core::{forms::Required, limit, line::LineId, lines, provision::Provision, trail::Trail};

@@ -14,7 +14,7 @@ use crate::{
     tuition, volunteers,
 };
 use hembo_core::{
-    Paper,
+    Paper, Silent,
     field::{Field, Years},
     forms::Required,
     household::Entry,
@@ -182,12 +182,12 @@ fn has_child(facts: &Facts) -> bool {
     })
 }
 
-/// Working income of a person, and of the partner.
-pub fn working(facts: &Facts, person: usize) -> (Money, Money) {
+/// Working income of a person, and of the partner; `business` is what a business brings to each, nothing where it makes a loss.
+fn working(facts: &Facts, person: usize, business: impl Fn(usize) -> Money) -> (Money, Money) {
     let of = |p: usize| {
         let own = &facts.people[p].own;
         let paid = sum(own.of(&t4::brings::EMPLOYMENT)) + sum(own.of(&t4a::brings::SCHOLARSHIPS));
-        paid + business::earned(facts, p) + facts.people[p].told.working
+        paid + business(p) + facts.people[p].told.working
     };
     (of(person), facts.partner_at_end(person).map_or(Money::ZERO, of))
 }
@@ -198,14 +198,14 @@ pub fn held(facts: &Facts) -> bool {
     !facts.figures.workers_benefit.not_held.iter().any(|code| Some(code.as_str()) == province)
 }
 
-/// Net income of the family less the exemption of the secondary earner.
-pub fn adjusted(facts: &Facts, person: usize, family: Money) -> Money {
-    let (own, partner) = working(facts, person);
-    family - settled::lesser(settled::lesser(own, partner), facts.figures.workers_benefit.second_earner)
+/// Net income of the family less the exemption of the secondary earner, from the working income of both.
+fn adjusted(facts: &Facts, trail: &mut impl Trail, family: Money, (own, partner): (Money, Money)) -> Money {
+    let of_second = limit::lesser(trail, own, partner);
+    family - limit::lesser(trail, of_second, facts.figures.workers_benefit.second_earner)
 }
 
 /// The amounts of a standing.
-pub fn class(facts: &Facts, standing: Standing) -> &BenefitClass {
+fn class(facts: &Facts, standing: Standing) -> &BenefitClass {
     let figures = &facts.figures.workers_benefit;
     if standing == Standing::Alone { &figures.single } else { &figures.family }
 }
@@ -227,12 +227,13 @@ fn basic(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Money {
         return Money::ZERO;
     }
     let figures = &on.facts.figures.workers_benefit;
-    let (own, partner) = working(on.facts, on.person);
-    let working = own + partner;
+    let of_both = working(on.facts, on.person, |p| incomes[p].business);
+    let working = of_both.0 + of_both.1;
     let class = class(on.facts, standing);
-    let grown =
-        settled::lesser(cents(settled::or_zero(working - figures.above), figures.rate_in), class.most);
-    let income = limit::or_zero(trail, adjusted(on.facts, on.person, family_net(on, incomes)));
+    let above = limit::or_zero(trail, working - figures.above);
+    let grown = limit::lesser(trail, cents(above, figures.rate_in), class.most);
+    let income = adjusted(on.facts, trail, family_net(on, incomes), of_both);
+    let income = limit::or_zero(trail, income);
     let rule = PhaseOut::continuous(class.from, figures.rate_out, Money::CENT);
     let allowed = limit::phase_out(trail, WORKERS_BENEFIT.at(on.scope), grown, income, rule);
     trail.line(BASIC, on.scope, allowed, |i| {
@@ -254,12 +255,15 @@ fn supplement(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Money {
         return Money::ZERO;
     }
     let figures = &facts.figures.workers_disability;
-    let (own, _) = working(facts, on.person);
-    let grown = settled::lesser(cents(settled::or_zero(own - figures.above), figures.rate_in), figures.most);
+    let of_both = working(facts, on.person, |p| incomes[p].business);
+    let (own, _) = of_both;
+    let above = limit::or_zero(trail, own - figures.above);
+    let grown = limit::lesser(trail, cents(above, figures.rate_in), figures.most);
     let both = partner.is_some_and(|p| facts.people[p].disabled);
     let rate = if both { figures.rate_out_both } else { figures.rate_out };
     let from = if standing == Standing::Alone { figures.single_from } else { figures.family_from };
-    let income = limit::or_zero(trail, adjusted(facts, on.person, family_net(on, incomes)));
+    let income = adjusted(facts, trail, family_net(on, incomes), of_both);
+    let income = limit::or_zero(trail, income);
     let rule = PhaseOut::continuous(from, rate, Money::CENT);
     let allowed = limit::phase_out(trail, SUPPLEMENT.at(on.scope), grown, income, rule);
     trail.line(DISABLED, on.scope, allowed, |i| {
@@ -319,12 +323,16 @@ fn volunteers_pay(points: &mut Points<'_>) {
 /// of a province that is not held.
 fn unknown(points: &mut Points<'_>, person: usize) {
     let facts = points.facts;
-    let (own, partner) = working(facts, person);
+    let business = |p: usize| {
+        let place = facts.returns.iter().position(|&r| r == p);
+        place.map_or(Money::ZERO, |place| settled::or_zero(points.amount(business::NET, place)))
+    };
+    let (own, partner) = working(facts, person, business);
     let standing = standing(facts, person);
     let class = class(facts, standing);
     let net = |p: usize| income::net_shown(points, p);
     let family = net(person) + facts.partner_at_end(person).map_or(Money::ZERO, net);
-    let income = adjusted(facts, person, family);
+    let income = adjusted(facts, &mut Silent, family, (own, partner));
     let due = own + partner > facts.figures.workers_benefit.above && income < class.nil;
     if standing == Standing::None || !due {
         return;

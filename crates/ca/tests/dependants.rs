@@ -175,6 +175,15 @@ fn a_fund_a_trade_and_a_house_by_their_papers() {
         let outcome = family.clone().paper("Other credits", "ada", json!({ "parties": given })).outcome();
         assert_lines(&outcome, 0, &[("41000", credit)]);
     }
+    // 15 % of at most 5,000 of a labour-sponsored fund; nothing is left of it where there is less tax.
+    for (cost, credit) in [("4999", "749.85"), ("5000", "750"), ("5001", "750")] {
+        let outcome = family.clone().paper("Other credits", "ada", json!({ "labour": cost })).outcome();
+        assert_lines(&outcome, 0, &[("41400", credit)]);
+    }
+    let little = Family::single("ON", "1980-01-01").interest("ada", "17000");
+    let little = little.paper("Other credits", "ada", json!({ "parties": "40", "labour": "5000" })).outcome();
+    let left = line(&little, 0, "40600") - line(&little, 0, "41000");
+    assert!(left > money("90") && line(&little, 0, "41400") == left && line(&little, 0, "41700").is_zero());
     let bought =
         family.clone().paper("Home credits", "ada", json!({ "home": true, "access": "20001" })).outcome();
     assert_lines(&bought, 0, &[("31270", "10000"), ("31285", "20000"), ("home.claimed", "30000")]);

@@ -104,7 +104,9 @@ fn split_with(from: &str, ada_born: &str) -> Family {
         json!(true),
     );
     let net = if from == "ada" { "22000" } else { "28000" };
-    family.answer_for("bo", "net_income", json!(net)).answer_for("bo", "split_withheld", json!("1800"))
+    let family = family.answer_for("bo", "net_income", json!(net));
+    // What goes to the partner follows from what was withheld here.
+    if from == "ada" { family } else { family.answer_for("bo", "split_withheld", json!("1800")) }
 }
 
 /// Both returns together with the same split held: the filer's is the same.
@@ -162,12 +164,12 @@ fn a_split_with_a_return_that_is_not_here_has_the_laws_limits() {
         )
     };
     for (given, withheld, received, annuity, points) in [
-        ("20000", "6000", "0", "0", &[][..]),
-        ("20000.01", "6000", "0", "0", &["C-8-split-most"]),
-        ("20000", "6000.01", "0", "0", &["C-8-split-parts"]),
+        ("20000", "0", "0", "0", &[][..]),
+        ("20000.01", "0", "0", "0", &["C-8-split-most"]),
+        ("20000", "0.01", "0", "0", &["C-8-split-parts"]),
         ("0", "0", "0", "0", &["C-8-split"]),
         ("1", "0", "1", "0", &["C-8-split"]),
-        ("0", "0", "100", "100", &[]),
+        ("0", "15", "100", "100", &[]),
         ("0", "0", "100", "100.01", &["C-8-split-parts"]),
     ] {
         let family = family(given, withheld).answer_for("bo", "split_received", json!(received));

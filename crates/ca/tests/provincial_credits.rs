@@ -47,6 +47,29 @@ fn gifts_to_parties_by_province() {
 }
 
 #[test]
+fn labour_sponsored_funds_by_province() {
+    for (province, slip, credit) in [
+        ("SK", "874.99", "874.99"),
+        ("SK", "875", "875"),
+        ("SK", "876", "875"),
+        ("MB", "1800", "1800"),
+        ("MB", "1801", "1800"),
+        ("NB", "2001", "2000"),
+        ("NS", "2001", "2000"),
+        ("ON", "500", "0"),
+    ] {
+        let plain = with(province, "80000", json!({}), json!([])).outcome();
+        let outcome = with(province, "80000", json!({ "labour": slip }), json!([])).outcome();
+        assert_eq!(line(&plain, 0, "42800") - line(&outcome, 0, "42800"), money(credit), "{province} {slip}");
+        assert_eq!(has_point(&outcome, "province-without"), credit == "0", "{province}");
+    }
+    // After gifts to parties, and never more than the tax.
+    let boxes = json!({ "parties": "400", "labour": "875" });
+    let outcome = with("SK", "19000", boxes, json!([])).outcome();
+    assert!(line(&outcome, 0, "42800").is_zero() && line(&outcome, 0, "428.labour_funds") < money("875"));
+}
+
+#[test]
 fn ontario_pays_its_out() {
     for (boxes, credit) in [
         (json!({ "parties": "506" }), "379.50"),

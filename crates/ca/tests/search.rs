@@ -64,7 +64,7 @@ prop_compose! {
         earlier in any::<bool>(),
         impaired in prop::array::uniform3(prop::option::weighted(0.15, any::<bool>())),
         care in prop::option::weighted(0.4, (1_i64..14_000, prop::option::weighted(0.3, 1_i64..30))),
-        business in prop::option::weighted(0.2, -5_000_i64..90_000),
+        business in prop::option::weighted(0.25, (-5_000_i64..60_000, prop::option::weighted(0.6, 1_i64..12_000))),
         gains in prop::option::weighted(0.2, (1_i64..300_000, 0_i64..40_000)),
         abroad in prop::option::weighted(0.1, (1_i64..20_000, 0_i64..40)),
         saved in prop::option::weighted(0.2, 1_i64..8_000),
@@ -122,9 +122,10 @@ prop_compose! {
             family = family.answer_for("di", "net_income", json!(net.to_string()));
             family = family.answer_for("ada", "maintains_home", json!(true)).answer_for("bo", "maintains_home", json!(true));
         }
-        if let Some(net) = business {
+        if let Some((net, capital_cost)) = business {
             let (gross, goods) = (net.max(0).to_string(), (-net).max(0).to_string());
-            family = family.paper("T2125", "bo", json!({ "gross": gross, "goods": goods }));
+            let cca = capital_cost.unwrap_or_default().to_string();
+            family = family.paper("T2125", "bo", json!({ "gross": gross, "goods": goods, "cca": cca }));
         }
         if let Some((gain, losses)) = gains {
             let sale = json!([{ "kind": "bonds", "proceeds": gain.to_string(), "cost": "0" }]);

@@ -3,7 +3,7 @@
 
 use crate::{
     household::Household,
-    outcome::{DecisionOutcome, Outcome},
+    outcome::{COMPARED_TIES, DecisionOutcome, Outcome},
     pack::Pack,
 };
 use hembo_money::Money;
@@ -191,7 +191,9 @@ fn statements(household: &Household, outcome: &Outcome, pack: &dyn Pack) -> Vec<
         say("Why no other way is lower", why_lowest(outcome)),
         say(
             "Ways with the same tax",
-            "Of these the one with the law's first option of each decision stands first.".to_owned(),
+            format!(
+                "Of the first {COMPARED_TIES} of them the one with the fewest official forms stands first; of these the one that takes most as last year did; of these the one with the law's first option of each decision."
+            ),
         ),
         say(
             "What counts",

@@ -70,6 +70,9 @@ pub struct Before {
     /// What each person filed: person → "joint".
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub filed: BTreeMap<String, String>,
+    /// What was taken of each decision between options: decision → option.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub taken: BTreeMap<String, String>,
     /// The results of the Spread for all together: row → amount.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub results: BTreeMap<String, Money>,

@@ -225,6 +225,7 @@ fn before() -> Value {
     let mut of = object(&[
         ("year", json!({ "description": "The return year.", "type": "integer" }), true),
         ("filed", map("What each person filed: person → status."), false),
+        ("taken", map("What was taken of each decision: decision → option."), false),
         ("results", results.clone(), false),
         ("left", results, false),
         (

@@ -69,6 +69,27 @@ fn pins_are_held_and_priced() {
     assert_eq!(decision.worth, Money::whole(10));
 }
 
+/// Of ways with the same tax the one with fewer forms is chosen, then last year's, then the first option.
+#[test]
+fn the_simpler_of_equal_ways_is_chosen() {
+    let mut here = household();
+    let taken = |of: &Household| {
+        let outcome = reckon_until(of, &REGISTRY, Wanted::least(1), &Stop::default()).unwrap();
+        assert_eq!((outcome.ways.len(), outcome.total), (1, outcome.lowest));
+        outcome.ways[0].options["at.bonus"].clone()
+    };
+    assert_eq!(taken(&here), "keep");
+    let north = serde_json::from_value(json!("north")).unwrap();
+    here.answers.insert("isle".into(), north);
+    assert_eq!(taken(&here), "waive", "the bonus sheet is one form more");
+    here.people[0].answers.insert("sailor".into(), serde_json::from_value(json!(true)).unwrap());
+    assert_eq!(taken(&here), "keep");
+    here.before = Some(serde_json::from_value(json!({ "year": 2024, "taken": { "at.bonus": "waive" } })).unwrap());
+    assert_eq!(taken(&here), "waive");
+    let outcome = reckon(&here, &REGISTRY).unwrap();
+    assert_eq!((outcome.together.as_str(), outcome.ways[1].more), ("Waived", Money::ZERO));
+}
+
 #[test]
 fn effects_are_the_same_computation_on_a_changed_copy() {
     let found = effect::of_paper(&household(), &REGISTRY, "pay", Money::whole(50), &Stop::default()).unwrap();

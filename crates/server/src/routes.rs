@@ -5,7 +5,7 @@ use crate::{
     api::{
         audit, certificate, checking, dates, divide, edits, erasing, figures, filed, files, filing, handover,
         health, history, households, letters, lists, outside, own_assessment, packs, payers, people,
-        practice, progress, rereckoned, second, supposed, trials, views,
+        planning, practice, progress, rereckoned, second, supposed, trials, views,
     },
     auth::{self, Administrator, By, Role, sessions::Sessions},
     error::Problem,
@@ -63,6 +63,7 @@ fn members() -> OpenApiRouter<App> {
         .routes(routes!(packs::known))
         .routes(routes!(figures::rule_figures))
         .routes(routes!(rereckoned::rereckoned))
+        .routes(routes!(planning::planning))
         .routes(routes!(rereckoned::see_rereckoned))
         .routes(routes!(households::list, households::make))
         .routes(routes!(households::import))

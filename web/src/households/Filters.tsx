@@ -75,13 +75,14 @@ export function Filters({ packs, filter, show }: Props) {
 
 type SelectProps = {
   label: string;
-  all: string;
+  /** What stands where nothing is chosen; something always is where it is left out. */
+  all?: string;
   options: { value: string; label: string }[];
   value: string | undefined;
   choose: (value: string | undefined) => void;
 };
 
-function Select({ label, all, options, value, choose }: SelectProps) {
+export function Select({ label, all, options, value, choose }: SelectProps) {
   return (
     <select
       aria-label={label}
@@ -89,7 +90,7 @@ function Select({ label, all, options, value, choose }: SelectProps) {
       value={value ?? ""}
       onChange={(event) => choose(event.target.value || undefined)}
     >
-      <option value="">{all}</option>
+      {all !== undefined && <option value="">{all}</option>}
       {options.map((option) => (
         <option key={option.value} value={option.value}>
           {option.label}

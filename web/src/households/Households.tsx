@@ -434,6 +434,9 @@ function TopBar({ sought, setSought, search, practice }: TopBarProps) {
       <Link to="/figures" search={{}} className="whitespace-nowrap text-white underline underline-offset-2">
         Rule figures
       </Link>
+      <Link to="/planning" search={{}} className="whitespace-nowrap text-white underline underline-offset-2">
+        Planning
+      </Link>
       <button type="button" className="whitespace-nowrap underline underline-offset-2" onClick={practice}>
         Practice
       </button>

@@ -2,7 +2,7 @@
 
 use super::{
     AmountOutcome, Authority, Comparison, DecisionOutcome, Kink, MOST_WAYS, NAMED_WAYS, OptionOutcome,
-    Outcome, Wanted, compare, forward, last_year, schedules, shown::Shown, why,
+    Outcome, Wanted, compare, forward, last_year, schedules, shown::Shown, simplest, why,
 };
 use crate::{
     asking,
@@ -97,7 +97,7 @@ fn weigh(
     wanted: Wanted,
     stop: &Stop,
 ) -> Result<(Weighed, bool), Stopped> {
-    let keep = wanted.ways.clamp(1, MOST_WAYS);
+    let keep = wanted.ways.clamp(simplest::COMPARED, MOST_WAYS);
     let search = if wanted.comparisons { search_with_ends } else { search };
     let weighed = search(case, pins, keep, stop)?;
     if weighed.ranking.is_empty() && !pins.is_empty() {
@@ -112,7 +112,9 @@ fn assemble(household: &Household, pack: &dyn Pack, wanted: Wanted, stop: &Stop)
     let case = pack.open(household);
     let pins = pins_of(household, &*case);
     let counted = Counted::of(&*case);
-    let (weighed, pins_hold) = weigh(&counted, &pins, wanted, stop)?;
+    let (mut weighed, pins_hold) = weigh(&counted, &pins, wanted, stop)?;
+    simplest::first(pack, &*case, household, &mut weighed.ranking);
+    weighed.ranking.truncate(wanted.ways.max(1));
     let chosen = weighed.ranking.first().map(|r| r.way.clone()).unwrap_or_default();
     let trail = case.record(&chosen);
     let view = Shown::of(household, pack, &*case, &chosen, &trail);

@@ -5,6 +5,7 @@ use super::{
     assemble::{checked, pins_of, taken_of},
     forward,
     shown::{Shown, is_balance},
+    simplest,
 };
 use crate::{
     decision::{Amount, Decision, Opt, Taken, Way},
@@ -138,20 +139,22 @@ pub fn compared(
     let pack = checked(household, registry)?;
     let household = &*gathered::apart(household, pack.declared());
     let case = pack.open(household);
-    let columns = of_choice(&*case, household, beside, stop)?;
+    let columns = of_choice(pack, &*case, household, beside, stop)?;
     Ok(side_by_side(pack, &*case, household, &columns, beside.all_rows))
 }
 
 /// The chosen way, and those of choice.
 fn of_choice(
+    pack: &dyn Pack,
     case: &dyn Case,
     household: &Household,
     beside: &Beside,
     stop: &Stop,
 ) -> Result<Vec<(Standing, Ranked)>, Stopped> {
     let pins = pins_of(household, case);
-    let free = lowest(case, &BTreeMap::new(), stop)?;
-    let held = if pins.is_empty() { None } else { lowest(case, &pins, stop)? };
+    let chosen = |pins: &_| simplest::lowest(pack, case, household, pins, stop);
+    let free = chosen(&BTreeMap::new())?;
+    let held = if pins.is_empty() { None } else { chosen(&pins)? };
     let Some(chosen) = held.or_else(|| free.clone()) else { return Ok(Vec::new()) };
     let costs = free.is_some_and(|free| free.total < chosen.total);
     let mut columns = vec![(if costs { Standing::Held } else { Standing::Lowest }, chosen)];

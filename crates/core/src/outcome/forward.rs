@@ -1,7 +1,7 @@
 //! A household carried forward into the next return year: its people, the answers and boxes that last, its papers as empty ones with
 //! last year's amounts beside the boxes, and as papers of their own the amounts that the law carries over.
 
-use super::{assemble::headline, pins_of, shown::Shown};
+use super::{assemble::headline, pins_of, shown::Shown, simplest};
 use crate::{
     field::{Field, FieldKind},
     gathered,
@@ -9,7 +9,7 @@ use crate::{
     line::LineId,
     pack::{Pack, Return},
     paper::{NextYear, PaperKind},
-    search::{Stop, Stopped, lowest},
+    search::{Stop, Stopped},
     trail::{Recorder, Scope},
 };
 use hembo_money::{Money, Rate};
@@ -149,8 +149,9 @@ fn with_outcome(
     let household = &*gathered::apart(household, pack.declared());
     let case = pack.open(household);
     let pins = pins_of(household, &*case);
-    let found = lowest(&*case, &pins, stop)?;
-    let found = if found.is_none() { lowest(&*case, &BTreeMap::new(), stop)? } else { found };
+    let lowest = |pins: &_| simplest::lowest(pack, &*case, household, pins, stop);
+    let found = lowest(&pins)?;
+    let found = if found.is_none() { lowest(&BTreeMap::new())? } else { found };
     let way = found.map(|ranked| ranked.way).unwrap_or_default();
     let trail = case.record(&way);
     let view = Shown::of(household, pack, &*case, &way, &trail);
@@ -160,6 +161,7 @@ fn with_outcome(
     let mut before = Before {
         year: household.year,
         filed: filed.collect(),
+        taken: simplest::taken(&*case, &way),
         results: results.collect(),
         left: BTreeMap::new(),
         of_two: BTreeSet::new(),

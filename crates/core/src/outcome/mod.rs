@@ -9,6 +9,7 @@ mod forward;
 mod last_year;
 mod schedules;
 mod shown;
+mod simplest;
 mod why;
 
 pub use assemble::{Unreckoned, age_on, headline, paid_back, pins_of, reckon, reckon_until};
@@ -17,6 +18,7 @@ pub use compare::{Beside, ComparedRow, ComparedWay, Comparison, LaterRow, MOST_C
 pub use fingerprint::of_facts as fingerprint_of;
 pub use forward::{CarriedOver, CarriedTo, Carry, NotForward, next_year};
 pub use schedules::{Again, Apart, FormOutcome, FormRow, ReturnSchedules};
+pub use simplest::COMPARED as COMPARED_TIES;
 
 use crate::{
     asking::Blank,

@@ -1,4 +1,5 @@
-//! A country of the tests' own: everyone pays a fifth, and may waive a bonus.
+//! A country of the tests' own: everyone pays a fifth, and may waive a bonus. In the north the bonus brings nothing, and who keeps it has a
+//! sheet more, but for sailors.
 #![allow(dead_code, missing_docs, clippy::unwrap_used)]
 
 use hembo_core::{
@@ -114,6 +115,7 @@ static FORMS: LazyLock<Forms> = LazyLock::new(|| {
             { "number": "2", "title": "Gifts", "line": "at.gifts", "repeats": true },
             { "number": "3", "title": "Tax", "line": "at.tax", "result": true },
         ] },
+        { "id": "bonus", "name": "Bonus sheet", "title": "The bonus", "lines": [] },
         { "id": "gifts", "name": "Gift sheet", "title": "Gifts above nothing", "lines": [
             { "number": "1", "title": "Gifts", "line": "at.gifts", "result": true },
         ] },
@@ -234,6 +236,10 @@ impl Islanders {
         items
     }
 
+    fn in_the_north(&self) -> bool {
+        self.household.answers.contains_key("isle")
+    }
+
     fn reckon(&self, way: &View<'_>, trail: &mut impl Trail) -> Money {
         let scope = Scope::Return(0);
         let (pay, gifts) = (self.items("Pay", "pay"), self.items("Gifts", "amount"));
@@ -245,7 +251,8 @@ impl Islanders {
         trail.line("at.gifts", scope, allowed, |i| {
             i.items(&gifts);
         });
-        let bonus = if way.taken(0) == Some(0) { Money::whole(10) } else { Money::ZERO };
+        let kept = way.taken(0) == Some(0) && !self.in_the_north();
+        let bonus = if kept { Money::whole(10) } else { Money::ZERO };
         let tax =
             (earned - allowed).or_zero().times(Rate::percent(20), Money::CENT, Rounding::HalfUp) - bonus;
         trail.line("at.tax", scope, tax, |i| {
@@ -289,7 +296,12 @@ impl Case for Islanders {
     fn counts(&self, _: &Way, _: LineId, _: Scope) -> bool {
         true
     }
-    fn required(&self, form: &str, place: usize, _: &Way, trail: &Recorder) -> Required {
+    fn required(&self, form: &str, place: usize, way: &Way, trail: &Recorder) -> Required {
+        if form == "bonus" {
+            let sails = self.household.people[0].answers.contains_key("sailor");
+            let asked = self.in_the_north() && !sails && way.taken(0) == Some(0);
+            return if asked { Required::Yes } else { Required::Elsewhere };
+        }
         let given = trail.amount("at.gifts", Scope::Return(place)).unwrap_or_default();
         Required::if_so(form == "return" || !given.is_zero(), "no gifts")
     }

@@ -23,6 +23,7 @@ pub mod own_assessment;
 pub mod packs;
 pub mod payers;
 pub mod people;
+pub mod planning;
 pub mod practice;
 pub mod progress;
 pub mod rereckoned;

@@ -26,8 +26,8 @@ pub struct Listed {
     pub deleted_at: Option<OffsetDateTime>,
 }
 
-/// What a search finds.
-#[derive(Debug)]
+/// What a search finds; all in use where nothing else is said.
+#[derive(Debug, Default)]
 pub struct Found<'a> {
     /// Those deleted in the last thirty days instead of those that are there.
     pub deleted: bool,

@@ -1,0 +1,67 @@
+//! Which of the ways with the same lowest tax is chosen: the one with the fewest official forms; of these the one that takes most as last
+//! year did; of these the first, which takes the law's first option of the first decision in which they differ.
+
+use crate::{
+    decision::{Decision, Taken, Way},
+    forms::Required,
+    household::Household,
+    pack::{Case, Pack},
+    search::{Ranked, Stop, Stopped, search},
+};
+use std::{cmp::Reverse, collections::BTreeMap};
+
+/// How many ways with the same tax are compared: each costs a recording.
+pub const COMPARED: usize = 12;
+
+/// Puts the simplest of the first ways with the same tax first; the others keep their order.
+pub(super) fn first(pack: &dyn Pack, case: &dyn Case, household: &Household, ranking: &mut [Ranked]) {
+    let Some(lowest) = ranking.first().map(|ranked| ranked.total) else { return };
+    let tied = ranking.iter().take(COMPARED).take_while(|ranked| ranked.total == lowest).count();
+    if tied < 2 {
+        return;
+    }
+    let simplicity = |ranked: &Ranked| {
+        (forms(pack, case, household, &ranked.way), Reverse(as_last_year(case, household, &ranked.way)))
+    };
+    ranking[..tied].sort_by_cached_key(simplicity);
+}
+
+/// The lowest way that holds every pin, the simplest of those with the same tax.
+pub(super) fn lowest(
+    pack: &dyn Pack,
+    case: &dyn Case,
+    household: &Household,
+    pins: &BTreeMap<usize, Taken>,
+    stop: &Stop,
+) -> Result<Option<Ranked>, Stopped> {
+    let mut ranking = search(case, pins, COMPARED, stop)?.ranking;
+    first(pack, case, household, &mut ranking);
+    Ok(ranking.into_iter().next())
+}
+
+/// How many forms are filed with all returns of a way; worksheets are kept and none.
+fn forms(pack: &dyn Pack, case: &dyn Case, household: &Household, way: &Way) -> usize {
+    let trail = case.record(way);
+    let filed = pack.forms(household.year).forms.iter().filter(|form| !form.kept);
+    let of_return = |place: usize| {
+        filed.clone().filter(|form| case.required(&form.id, place, way, &trail) == Required::Yes).count()
+    };
+    (0..case.returns(way).len()).map(of_return).sum()
+}
+
+/// In how many decisions a way takes the option of last year.
+fn as_last_year(case: &dyn Case, household: &Household, way: &Way) -> usize {
+    let Some(before) = &household.before else { return 0 };
+    let now = taken(case, way);
+    now.iter().filter(|(decision, option)| before.taken.get(*decision) == Some(*option)).count()
+}
+
+/// What a way takes of each decision between options, as the next year remembers it.
+pub(super) fn taken(case: &dyn Case, way: &Way) -> BTreeMap<String, String> {
+    let decisions = case.decisions().iter().enumerate();
+    let option = |(d, about): (usize, &Decision)| {
+        let option = about.options.get(way.taken(d)?)?;
+        Some((about.id.clone(), option.id.clone()))
+    };
+    decisions.filter_map(option).collect()
+}
