@@ -178,3 +178,31 @@ test("a share in a corporation is asked for, keyed, and goes to its lines", asyn
   await page.goto(`/h/${id}/spread`);
   await expect(page.getByRole("row", { name: "Partnerships, S corporations" })).toContainText("4,000");
 });
+
+test("every household of a year is reckoned by the law of the next, and the largest differences come first", async ({
+  page,
+}) => {
+  await signIn(page);
+  await page.getByRole("link", { name: "Planning" }).click();
+  await expect(page.getByLabel("By the law of")).toHaveValue("2026");
+  await page.getByRole("button", { name: "Reckon them" }).click();
+  await expect(page.getByRole("status")).toHaveText(/^(\d+) of \1 households reckoned$/);
+  await expect(page.getByText(/More tax by 2026 for \d+ households?, less for \d+\./)).toBeVisible();
+  const more = page.getByRole("cell").and(page.locator("td:nth-child(4)"));
+  await page.getByLabel("The largest differences first").check();
+  const sizes = (await more.allTextContents()).map((text) => Math.abs(Number(text.replace(/[^0-9]/g, ""))));
+  expect(sizes.length).toBeGreaterThan(2);
+  expect(sizes).toEqual(sizes.toSorted((one, other) => other - one));
+  await expect(page.getByRole("link", { name: "As CSV" })).toHaveAttribute(
+    "download",
+    "planning-2025-2026.csv",
+  );
+  await noFindings(page, "planning");
+  // A year in which nobody is here, then a law with another year before it.
+  await page.getByLabel("By the law of").selectOption("2025");
+  await expect(page.getByRole("status")).toHaveText("Choose two years.");
+  await page.getByLabel("Law", { exact: true }).selectOption("nz");
+  await page.getByRole("button", { name: "Reckon them" }).click();
+  await page.getByRole("link", { name: "Households" }).click();
+  await expect(page.getByRole("heading", { name: "Households" })).toBeVisible();
+});

@@ -317,7 +317,7 @@ tables! {
     /// What a province has for what was paid, where it has it: gifts to parties, off the tax or paid out; parts of other things
     /// up to a most, of activities of each child or of the family, up to a family income; an amount of volunteers.
     ProvincialCredits {
-        to_parties: Option<Brackets>, to_parties_paid_out: bool, labour_funds: Option<Money>, fares: Option<PartUpTo>, fertility: Option<PartUpTo>,
+        to_parties: Option<Brackets>, to_parties_paid_out: bool, labour_funds_most: Option<Money>, fares: Option<PartUpTo>, fertility: Option<PartUpTo>,
         renovation: Option<PartUpTo>, activities_of_child: Option<PartUpTo>, activities_of_family: Option<PartUpTo>,
         activities_to_income: Option<Money>, of_volunteers: Option<Money>,
     }

@@ -181,7 +181,7 @@ pub fn parties(on: On<'_>, trail: &mut impl Trail, tax: Money) -> Money {
 /// What shares of labour-sponsored funds take of the tax.
 pub fn labour_funds(on: On<'_>, trail: &mut impl Trail, tax: Money) -> Money {
     let credits = on.own().of(&brings::LABOUR_FUNDS);
-    let most = province::credits(on.facts).and_then(|figures| figures.labour_funds);
+    let most = province::credits(on.facts).and_then(|figures| figures.labour_funds_most);
     let Some(most) = most.filter(|_| !credits.is_empty()) else { return Money::ZERO };
     let counted = limit::cap(trail, LABOUR_MOST.at(on.scope), sum(credits), most);
     let taken = limit::cap(trail, LABOUR_TAX.at(on.scope), counted, tax);
@@ -316,7 +316,7 @@ pub fn points(points: &mut Points<'_>) {
     let Some(figures) = province::credits(points.facts) else { return };
     let has = [
         ("parties", figures.to_parties.is_some()),
-        ("labour", figures.labour_funds.is_some()),
+        ("labour", figures.labour_funds_most.is_some()),
         ("fares", figures.fares.is_some()),
         ("fertility", figures.fertility.is_some()),
         ("renovation", figures.renovation.is_some()),

@@ -179,6 +179,7 @@ fn a_fund_a_trade_and_a_house_by_their_papers() {
     for (cost, credit) in [("4999", "749.85"), ("5000", "750"), ("5001", "750")] {
         let outcome = family.clone().paper("Other credits", "ada", json!({ "labour": cost })).outcome();
         assert_lines(&outcome, 0, &[("41400", credit)]);
+        assert!(outcome.points.iter().all(|point| point.code() != "sums-apart"));
     }
     let little = Family::single("ON", "1980-01-01").interest("ada", "17000");
     let little = little.paper("Other credits", "ada", json!({ "parties": "40", "labour": "5000" })).outcome();

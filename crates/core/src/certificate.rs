@@ -192,7 +192,7 @@ fn statements(household: &Household, outcome: &Outcome, pack: &dyn Pack) -> Vec<
         say(
             "Ways with the same tax",
             format!(
-                "Of the first {COMPARED_TIES} of them the one with the fewest official forms stands first; of these the one that takes most as last year did; of these the one with the law's first option of each decision."
+                "Of the first {COMPARED_TIES} of them the one stands first that takes most as last year did; of these the one with the law's first option of most decisions; of these the one with the fewest official forms."
             ),
         ),
         say(

@@ -3,7 +3,7 @@
 
 use crate::{
     check::{Fault, LARGEST_FILE, faults},
-    household::Household,
+    household::{ENTRY_EXPECTED, Household},
     pack::{Registry, Renamed},
 };
 use serde_json::{Map, Value};
@@ -118,9 +118,8 @@ fn rename(answers: Option<&mut Value>, renamed: &Renamed) {
 /// What a deserializer says, without the names of its types.
 fn in_plain_words(message: &str) -> String {
     let message = message.split(" at line ").next().unwrap_or(message);
-    if message.contains("untagged enum Entry") {
-        return "Expected text, a whole number, or true or false. Amounts are text, such as \"1234.56\"."
-            .into();
+    if message.contains(ENTRY_EXPECTED) {
+        return format!("Expected {ENTRY_EXPECTED}. Amounts are text, such as \"1234.56\".");
     }
     if message.contains("untagged enum DismissalInFile") {
         return "Expected a reason as text, or an object with 'reason'.".into();

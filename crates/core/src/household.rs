@@ -4,9 +4,13 @@
 
 use crate::held::Held;
 use hembo_money::{Money, Rate};
-use serde::{Deserialize, Serialize};
+use serde::{
+    Deserialize, Deserializer, Serialize,
+    de::{self, Unexpected, Visitor},
+};
 use std::{
     collections::{BTreeMap, BTreeSet},
+    fmt,
     ops::Deref,
 };
 use time::Date;
@@ -164,7 +168,7 @@ pub type Answers = BTreeMap<String, Entry>;
 
 /// What stands in a box or answers a question: yes or no, a whole number, or text. Amounts are decimal text
 /// (`"71240.00"`), dates are ISO 8601 text (`"2025-03-31"`), choices are the option's id.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 #[serde(untagged)]
 pub enum Entry {
     /// Yes or no.
@@ -174,6 +178,47 @@ pub enum Entry {
     /// An amount, a date, a choice, a person's id, or words.
     Text(String),
 }
+
+/// Read by what it is, without trying one after the other: entries are most of what a state is made of.
+impl<'de> Deserialize<'de> for Entry {
+    fn deserialize<D: Deserializer<'de>>(from: D) -> Result<Entry, D::Error> {
+        from.deserialize_any(ReadEntry)
+    }
+}
+
+struct ReadEntry;
+
+impl Visitor<'_> for ReadEntry {
+    type Value = Entry;
+
+    fn expecting(&self, to: &mut fmt::Formatter<'_>) -> fmt::Result {
+        to.write_str(ENTRY_EXPECTED)
+    }
+
+    fn visit_bool<E: de::Error>(self, flag: bool) -> Result<Entry, E> {
+        Ok(Entry::Flag(flag))
+    }
+
+    fn visit_i64<E: de::Error>(self, count: i64) -> Result<Entry, E> {
+        Ok(Entry::Count(count))
+    }
+
+    fn visit_u64<E: de::Error>(self, count: u64) -> Result<Entry, E> {
+        let most = i64::try_from(count).map_err(|_| E::invalid_value(Unexpected::Unsigned(count), &self));
+        most.map(Entry::Count)
+    }
+
+    fn visit_str<E: de::Error>(self, text: &str) -> Result<Entry, E> {
+        Ok(Entry::Text(text.to_owned()))
+    }
+
+    fn visit_string<E: de::Error>(self, text: String) -> Result<Entry, E> {
+        Ok(Entry::Text(text))
+    }
+}
+
+/// What an entry may be, as a refusal tells it.
+pub(crate) const ENTRY_EXPECTED: &str = "text, a whole number, or true or false";
 
 /// One paper: an official slip, or a list of receipts.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]

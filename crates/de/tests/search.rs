@@ -6,10 +6,16 @@ use hembo_core::{
     search::{Stop, search},
 };
 use hembo_de::Germany;
-use hembo_testing::{Pins, de::Family, family::broken_trails, weighed};
-use proptest::prelude::*;
+use hembo_testing::{
+    Pins,
+    de::Family,
+    family::broken_trails,
+    mutants::{Noticed, households_in},
+    weighed,
+};
+use proptest::{prelude::*, strategy::ValueTree, test_runner::TestRunner};
 use serde_json::{Value, json};
-use std::collections::BTreeMap;
+use std::{collections::BTreeMap, path::Path};
 
 prop_compose! {
     fn household()(
@@ -171,4 +177,29 @@ proptest! {
             prop_assert!(of.again.apart.is_empty(), "{:?}", of.again.apart);
         }
     }
+}
+
+/// An option that is dropped, bars that are turned round, an edge that is not told: some of these households come to another tax.
+#[test]
+fn every_choice_is_noticed_where_it_goes_wrong() {
+    let mut runner = TestRunner::deterministic();
+    let mut noticed = Noticed::default();
+    let here = Path::new(env!("CARGO_MANIFEST_DIR"));
+    let written = ["tests/cases", "../../demo/de"]
+        .iter()
+        .flat_map(|folder| households_in(&here.join(folder)))
+        .map(Family);
+    let random = (0..150).map(|_| prop_oneof![household(), rare()].new_tree(&mut runner).unwrap().current());
+    for (number, family) in few().into_iter().chain(written).chain(random).enumerate() {
+        let household = family.household();
+        noticed.look(&household, &*Germany::COMMITTED.open(&household), number % 15 == 0);
+    }
+    assert_eq!(noticed.unnoticed(), Vec::<String>::new());
+    assert_eq!(noticed.kinds().len(), hembo_de::law::CHOICES.len(), "{:?}", noticed.kinds());
+    println!("{:#?}", noticed.edges());
+}
+
+/// What few families have.
+fn few() -> Vec<Family> {
+    Vec::new()
 }

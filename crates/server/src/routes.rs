@@ -26,6 +26,7 @@ use serde_json::json;
 use std::{sync::Arc, time::Duration};
 use tower_governor::{GovernorError, GovernorLayer, governor::GovernorConfigBuilder};
 use tower_http::{
+    CompressionLevel,
     catch_panic::CatchPanicLayer,
     compression::CompressionLayer,
     request_id::{MakeRequestUuid, PropagateRequestIdLayer, SetRequestIdLayer},
@@ -252,7 +253,7 @@ pub fn router(app: App, settings: &Settings, secure: bool) -> Router {
         .layer(DefaultBodyLimit::max(LARGEST_FILE))
         .layer(RequestBodyTimeoutLayer::new(LONGEST_SILENCE))
         .layer(TimeoutLayer::with_status_code(StatusCode::GATEWAY_TIMEOUT, LONGEST_REQUEST))
-        .layer(CompressionLayer::new())
+        .layer(CompressionLayer::new().quality(CompressionLevel::Fastest))
         .layer(CatchPanicLayer::new())
         .layer(middleware::from_fn_with_state(app, metrics::counted))
         .layer(header_layer(header::CONTENT_SECURITY_POLICY, SECURITY))

@@ -213,3 +213,38 @@ async fn quick_moves() {
     let gone = step(8, json!({ "move": "without", "paper": "w2-isolde" })).await.ok(200);
     assert_eq!(papers(&gone).len(), lists.len() - 1);
 }
+
+/// Every household of a year by the law of another, ten at once; each as a trial by that law says, and none is changed.
+#[tokio::test]
+async fn all_households_are_reckoned_by_the_law_of_another_year() {
+    let client = Client::signed_in("planning").await;
+    let listed = || async { client.get("/api/households?country=us&year=2025&order=name").await.ok(200) };
+    let before = listed().await;
+    let count = usize::try_from(before["count"].as_i64().unwrap()).unwrap();
+    let mut rows: Vec<Value> = Vec::new();
+    while rows.len() < count {
+        let path = format!("/api/planning?country=us&year=2025&by=2026&from={}", rows.len());
+        let page = client.get(&path).await.ok(200);
+        let new = page["rows"].as_array().unwrap();
+        assert!(page["count"] == count && (1..=10).contains(&new.len()), "{page}");
+        rows.extend(new.iter().cloned());
+    }
+    let all = |of: &[Value], id: &str| of.iter().map(|row| row[id].clone()).collect::<Vec<_>>();
+    assert_eq!(all(&rows, "household"), all(before["rows"].as_array().unwrap(), "id"));
+    let row = rows.iter().find(|row| row["more"].is_string()).unwrap();
+    let trial = begin(&client, row["household"].as_str().unwrap(), json!({ "year": 2026 })).await;
+    let beside = beside(&client, &trial).await;
+    assert_eq!(
+        (&beside["was"]["total"], &beside["now"]["total"]),
+        (&row["own"]["total"], &row["other"]["total"])
+    );
+    assert_eq!(beside["more"], row["more"]);
+    assert_eq!(listed().await["rows"], before["rows"]);
+    for (query, place) in
+        [("country=us&year=2025&by=1999", "by"), ("country=xx&year=2025&by=2026", "country")]
+    {
+        let refused = client.get(&format!("/api/planning?{query}")).await.ok(422);
+        assert_eq!(refused["faults"][0]["at"], place, "{refused}");
+    }
+    client.get("/api/planning?country=us&year=2025").await.ok(400);
+}

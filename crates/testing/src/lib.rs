@@ -13,6 +13,7 @@ pub mod declarations;
 pub mod family;
 pub mod laws;
 pub mod modules;
+pub mod mutants;
 pub mod nz;
 pub mod us;
 pub mod za;

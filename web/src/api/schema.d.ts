@@ -1711,6 +1711,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/planning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Households of a year by the law of another, ten at once. */
+        get: operations["planning"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practice": {
         parameters: {
             query?: never;
@@ -2114,6 +2131,10 @@ export interface components {
             results?: {
                 [key: string]: components["schemas"]["Money"];
             };
+            /** @description What was taken of each decision between options: decision → option. */
+            taken?: {
+                [key: string]: string;
+            };
             /**
              * Format: int32
              * @description The return year.
@@ -2206,6 +2227,11 @@ export interface components {
             base_revision: number;
             /** Format: int64 */
             revision: number;
+        };
+        /** @description What a household comes to by a law. */
+        ByLaw: components["schemas"]["Then"] & {
+            /** @description The chosen way, in a few words. */
+            way: string;
         };
         /** @description A household that was carried forward. */
         Carried: {
@@ -4242,6 +4268,29 @@ export interface components {
             person?: string | null;
             /** @description The line of a list, by its id. */
             row?: string | null;
+        };
+        /** @description A few households by the law of another year. */
+        Planned: {
+            /**
+             * Format: int64
+             * @description How many there are in all.
+             */
+            count: number;
+            /** @description In the order of their names. */
+            rows: components["schemas"]["PlannedRow"][];
+        };
+        /** @description A household by the law of its year and of another. */
+        PlannedRow: {
+            /** @description Why there is none of one of them. */
+            fault: string;
+            /** Format: uuid */
+            household: string;
+            more?: components["schemas"]["Money"] | null;
+            name: string;
+            other?: components["schemas"]["ByLaw"] | null;
+            own?: components["schemas"]["ByLaw"] | null;
+            /** @description The practice's own number of it; may be empty. */
+            reference: string;
         };
         /** @description Something unsettled. */
         Point: {
@@ -9363,6 +9412,42 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    planning: {
+        parameters: {
+            query: {
+                /** @description Of that law. */
+                country: string;
+                /** @description Of that return year. */
+                year: number;
+                /** @description By the law of that year. */
+                by: number;
+                /** @description How many to pass over, in the order of their names. */
+                from?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Planned"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -42,7 +42,8 @@ function useChosen(packs: PackInfo[] | undefined): { pack: PackInfo; asked: Aske
   const pack = packs?.find((one) => one.id === law) ?? packs?.[0];
   if (!pack) return undefined;
   const own = year ?? pack.years.find((one) => !pack.planning.includes(one)) ?? pack.years[0] ?? 0;
-  const other = by ?? pack.years.find((one) => one === own + 1) ?? pack.years.find((one) => one !== own) ?? own;
+  const other =
+    by ?? pack.years.find((one) => one === own + 1) ?? pack.years.find((one) => one !== own) ?? own;
   return { pack, asked: { law: pack.id, year: own, by: other } };
 }
 
@@ -87,7 +88,12 @@ function Chosen({ packs, pack, asked }: { packs: PackInfo[]; pack: PackInfo; ask
           }}
         />
         <span>households of</span>
-        <Select label="Year" options={years} value={String(asked.year)} choose={(year) => show({ year: Number(year) })} />
+        <Select
+          label="Year"
+          options={years}
+          value={String(asked.year)}
+          choose={(year) => show({ year: Number(year) })}
+        />
         <span>by the law of</span>
         <Select
           label="By the law of"
@@ -161,11 +167,11 @@ function Rows({ rows, asked: { year, by } }: { rows: PlannedRow[]; asked: Asked 
         <thead>
           <tr className="border-b border-ink text-left text-soft">
             <th className="py-1 pl-2 font-normal">Household</th>
-            <th className="text-right font-normal">Total tax {year}</th>
-            <th className="text-right font-normal">by {by}</th>
-            <th className="text-right font-normal">more</th>
-            <th className="text-right font-normal">Balance by {by}</th>
-            <th className="pl-6 font-normal">Way by {by}</th>
+            <th className="pl-6 text-right font-normal">Total tax {year}</th>
+            <th className="pl-6 text-right font-normal">by {by}</th>
+            <th className="pl-6 text-right font-normal">more</th>
+            <th className="pl-6 text-right font-normal">Balance by {by}</th>
+            <th className="w-[45%] pl-8 font-normal">Way by {by}</th>
           </tr>
         </thead>
         <tbody>
@@ -186,7 +192,9 @@ function Rows({ rows, asked: { year, by } }: { rows: PlannedRow[]; asked: Asked 
               <td className="text-right">{tax(row.other)}</td>
               <td className="text-right font-bold">{row.more ? difference(row.more) : ""}</td>
               <td className="text-right">{row.other?.covered ? balance(row.other.balance) : ""}</td>
-              <td className="pl-6">{row.fault ? <span className="text-ochre">{row.fault}</span> : way(row)}</td>
+              <td className="pl-8">
+                {row.fault ? <span className="text-ochre">{row.fault}</span> : way(row)}
+              </td>
             </tr>
           ))}
         </tbody>
@@ -212,7 +220,14 @@ function csv(rows: PlannedRow[], year: number, by: number) {
   const amount = (law: ByLaw | null | undefined) => (law?.covered ? law.total : "");
   const lines = rows.map((row) => {
     const words = [cell(row.name), cell(row.reference)];
-    return [...words, amount(row.own), amount(row.other), row.more ?? "", cell(way(row)), cell(row.fault)].join(",");
+    return [
+      ...words,
+      amount(row.own),
+      amount(row.other),
+      row.more ?? "",
+      cell(way(row)),
+      cell(row.fault),
+    ].join(",");
   });
   const head = `household,reference,total_tax_${year},by_${by},more,way,fault`;
   return [head, ...lines, ""].join("\r\n");

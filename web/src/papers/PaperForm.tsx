@@ -264,9 +264,9 @@ export function BoxLine({ number, label, help, helpId, before, wide, children }:
   const { opened } = useDesk();
   return (
     <div
-      className={`row-line grid min-h-[34px] items-center py-1 ${wide ? "col-span-full grid-cols-[30px_11rem_1fr] max-md:grid-cols-[30px_7rem_1fr]" : "grid-cols-[30px_1fr_minmax(7.5rem,9rem)]"}`}
+      className={`row-line grid min-h-[34px] items-center py-1 ${wide ? "col-span-full grid-cols-[minmax(30px,max-content)_11rem_1fr] max-md:grid-cols-[minmax(30px,max-content)_7rem_1fr]" : "grid-cols-[minmax(30px,max-content)_1fr_minmax(7.5rem,9rem)]"}`}
     >
-      <b className="text-soft">{number}</b>
+      <b className={`text-soft ${number && number.length > 3 ? "pr-2" : ""}`}>{number}</b>
       <span className="pr-2">
         {label}
         {(help || before) && (

@@ -1,5 +1,8 @@
-//! Which of the ways with the same lowest tax is chosen: the one with the fewest official forms; of these the one that takes most as last
-//! year did; of these the first, which takes the law's first option of the first decision in which they differ.
+//! Which of the ways with the same lowest tax is chosen: the one that takes most as last year did; of these the one with the law's first
+//! option of most decisions; of these the one with the fewest official forms; of these the first, which takes the law's first option of
+//! the first decision in which they differ.
+//!
+//! Forms come after the law's first options: a claim does not go to somebody else because that saves a form.
 
 use crate::{
     decision::{Decision, Taken, Way},
@@ -10,7 +13,7 @@ use crate::{
 };
 use std::{cmp::Reverse, collections::BTreeMap};
 
-/// How many ways with the same tax are compared: each costs a recording.
+/// How many ways with the same tax are compared: each may cost a recording.
 pub const COMPARED: usize = 12;
 
 /// Puts the simplest of the first ways with the same tax first; the others keep their order.
@@ -20,10 +23,14 @@ pub(super) fn first(pack: &dyn Pack, case: &dyn Case, household: &Household, ran
     if tied < 2 {
         return;
     }
-    let simplicity = |ranked: &Ranked| {
-        (forms(pack, case, household, &ranked.way), Reverse(as_last_year(case, household, &ranked.way)))
-    };
-    ranking[..tied].sort_by_cached_key(simplicity);
+    let usual =
+        |ranked: &Ranked| (Reverse(as_last_year(case, household, &ranked.way)), otherwise(case, &ranked.way));
+    ranking[..tied].sort_by_cached_key(usual);
+    let first = usual(&ranking[0]);
+    let alike = ranking[..tied].iter().take_while(|ranked| usual(ranked) == first).count();
+    if alike > 1 {
+        ranking[..alike].sort_by_cached_key(|ranked| forms(pack, case, household, &ranked.way));
+    }
 }
 
 /// The lowest way that holds every pin, the simplest of those with the same tax.
@@ -47,6 +54,11 @@ fn forms(pack: &dyn Pack, case: &dyn Case, household: &Household, way: &Way) -> 
         filed.clone().filter(|form| case.required(&form.id, place, way, &trail) == Required::Yes).count()
     };
     (0..case.returns(way).len()).map(of_return).sum()
+}
+
+/// In how many decisions between options a way takes another than the law's first.
+fn otherwise(case: &dyn Case, way: &Way) -> usize {
+    (0..case.decisions().len()).filter(|&d| way.taken(d).is_some_and(|option| option > 0)).count()
 }
 
 /// In how many decisions a way takes the option of last year.

@@ -30,6 +30,16 @@ impl Edges {
         Edges { told: Vec::with_capacity(edges), outside: false }
     }
 
+    /// The places in the rules that told them, in their order.
+    pub fn places(&self) -> impl Iterator<Item = &'static Location<'static>> + '_ {
+        self.told.iter().map(|edge| edge.place)
+    }
+
+    /// Leaves out those that a place told: what a search would come to that does not know them.
+    pub fn forget(&mut self, place: &'static Location<'static>) {
+        self.told.retain(|edge| edge.place != place);
+    }
+
     /// Marks the point as one at which no way is.
     pub(super) fn outside(&mut self) {
         self.outside = true;

@@ -1,5 +1,5 @@
-//! A country of the tests' own: everyone pays a fifth, and may waive a bonus. In the north the bonus brings nothing, and who keeps it has a
-//! sheet more, but for sailors.
+//! A country of the tests' own: everyone pays a fifth, and may waive a bonus. In the north the bonus costs, may be put off as well, and who
+//! waives it has a sheet more, but for sailors.
 #![allow(dead_code, missing_docs, clippy::unwrap_used)]
 
 use hembo_core::{
@@ -209,7 +209,10 @@ impl Pack for Atoll {
         "tests"
     }
     fn open<'h>(&self, household: &'h Household) -> Box<dyn Case + 'h> {
-        let options = vec![Opt::new("keep", "Keep it", ""), Opt::new("waive", "Waive it", "waived")];
+        let mut options = vec![Opt::new("keep", "Keep it", ""), Opt::new("waive", "Waive it", "waived")];
+        if household.answers.contains_key("isle") {
+            options.push(Opt::new("later", "Put it off", "put off"));
+        }
         let label = "The bonus".to_owned();
         let decision =
             Decision { id: "at.bonus".into(), label, cite: "Act §4", options, amount: None, neutral: false };
@@ -251,8 +254,8 @@ impl Islanders {
         trail.line("at.gifts", scope, allowed, |i| {
             i.items(&gifts);
         });
-        let kept = way.taken(0) == Some(0) && !self.in_the_north();
-        let bonus = if kept { Money::whole(10) } else { Money::ZERO };
+        let worth = Money::whole(if self.in_the_north() { -10 } else { 10 });
+        let bonus = if way.taken(0) == Some(0) { worth } else { Money::ZERO };
         let tax =
             (earned - allowed).or_zero().times(Rate::percent(20), Money::CENT, Rounding::HalfUp) - bonus;
         trail.line("at.tax", scope, tax, |i| {
@@ -299,7 +302,7 @@ impl Case for Islanders {
     fn required(&self, form: &str, place: usize, way: &Way, trail: &Recorder) -> Required {
         if form == "bonus" {
             let sails = self.household.people[0].answers.contains_key("sailor");
-            let asked = self.in_the_north() && !sails && way.taken(0) == Some(0);
+            let asked = self.in_the_north() && !sails && way.taken(0) == Some(1);
             return if asked { Required::Yes } else { Required::Elsewhere };
         }
         let given = trail.amount("at.gifts", Scope::Return(place)).unwrap_or_default();

@@ -72,6 +72,23 @@ pub struct ByLaw {
     then: Then,
     /// The chosen way, in a few words.
     way: String,
+    /// To whom it is.
+    #[serde(skip)]
+    authorities: Vec<String>,
+}
+
+impl ByLaw {
+    /// How much more tax it is than by another law; nothing unless both are results, to the same authorities.
+    fn more_than(&self, other: &ByLaw) -> Option<Money> {
+        let alike = self.then.covered && other.then.covered && self.authorities == other.authorities;
+        alike.then(|| self.then.total - other.then.total)
+    }
+
+    /// What of another law's is not in it, in words.
+    fn lacks(&self, other: &ByLaw, year: i32) -> Option<String> {
+        let missing = other.authorities.iter().find(|authority| !self.authorities.contains(authority))?;
+        Some(format!("Without the return to {missing}, whose figures of {year} are not here."))
+    }
 }
 
 /// Households of a year by the law of another, ten at once.
@@ -115,9 +132,11 @@ async fn row(app: &App, listed: store::Listed, by: i32) -> Answer<PlannedRow> {
     let (own, other) =
         (by_law(app, household.clone()).await?, by_law(app, Household { year: by, ..household }).await?);
     let faults: Vec<String> = [&own, &other].into_iter().filter_map(|law| law.clone().err()).collect();
-    let results = own.as_ref().ok().zip(other.as_ref().ok());
-    let results = results.filter(|(own, other)| own.then.covered && other.then.covered);
-    let more = results.map(|(own, other)| other.then.total - own.then.total);
+    let more = match (&own, &other) {
+        (Ok(own), Ok(other)) => other.more_than(own),
+        _ => None,
+    };
+    let lacks = own.as_ref().ok().zip(other.as_ref().ok()).and_then(|(own, other)| other.lacks(own, by));
     Ok(PlannedRow {
         household: listed.id,
         name: listed.name,
@@ -125,7 +144,7 @@ async fn row(app: &App, listed: store::Listed, by: i32) -> Answer<PlannedRow> {
         own: own.ok(),
         other: other.ok(),
         more,
-        fault: faults.into_iter().next().unwrap_or_default(),
+        fault: faults.into_iter().chain(lacks).next().unwrap_or_default(),
     })
 }
 
@@ -134,7 +153,8 @@ async fn by_law(app: &App, household: Household) -> Answer<Result<ByLaw, String>
     match work::whole(app, household, Wanted::least(1)).await {
         Ok((_, outcome, _)) => {
             let then = Then { total: outcome.total, balance: outcome.balance, covered: outcome.covered };
-            Ok(Ok(ByLaw { then, way: outcome.together }))
+            let authorities = outcome.authorities.into_iter().map(|authority| authority.name).collect();
+            Ok(Ok(ByLaw { then, way: outcome.together, authorities }))
         }
         Err(problem) if !problem.faults.is_empty() => Ok(Err(problem.detail)),
         Err(problem) => Err(problem),
