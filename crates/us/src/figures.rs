@@ -108,6 +108,7 @@ pub struct Figures {
     pub california_minimum_tax: Option<Cited<CaliforniaMinimumTax>>,
     pub california_renters: Option<Cited<CaliforniaRenters>>,
     pub california_care: Option<Cited<CaliforniaCare>>,
+    pub california_kiddie: Option<Cited<CaliforniaKiddie>>,
     pub california_code_credits: Option<Cited<CaliforniaCodeCredits>>,
     pub california_other_credits: Option<Cited<CaliforniaOtherCredits>>,
     pub california_earned_income: Option<Cited<CaliforniaEarnedIncome>>,
@@ -436,6 +437,8 @@ tables! {
     CaliforniaRenters { income: ByStatus, credit: ByStatus }
     /// R&TC 17052.6: up to which federal income which part of the federal credit counts.
     CaliforniaCare { tops: Vec<Money>, parts: Vec<Rate> }
+    /// R&TC 17041(g): up to which amount a child's unearned income is taxed at its own rates.
+    CaliforniaKiddie { unearned_above: Money }
     /// R&TC 17054.5, 17054.7: codes 163, 170 and 173.
     CaliforniaCodeCredits { senior_income: Money, senior_rate: Rate, senior_most: Money, family_rate: Rate, family_most: Money }
     /// Schedule S, R&TC 17052.25, 17053.87: codes 187, 197 and 235.

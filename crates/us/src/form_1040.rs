@@ -15,7 +15,9 @@ use crate::{
     payments::{self, TotalPaid},
     premium_tax_credit, refunded_taxes, repayments,
     schedule_a::{self, Itemized, casualty},
-    self_employed_cover, self_employment, standard_deduction, tax,
+    self_employed_cover, self_employment, standard_deduction,
+    state_facts::ParentsHere,
+    tax,
     taxable_income::{self, Deductions},
     total_tax, underpayment,
     unit::{On, Parents},
@@ -94,6 +96,25 @@ pub fn taxed_at_parents(on: On<'_>) -> Money {
     let front = front(on, &mut Silent);
     let child = child(&front.income, front.taxable);
     if child.is_taxed(on) { child.taxed_at_parents(on) } else { Money::ZERO }
+}
+
+/// What a parent's return of the state has for the same form of a child there.
+pub fn as_parents_here(on: On<'_>, siblings: Money) -> Option<ParentsHere> {
+    let (income, earned) = of_state(on);
+    california::form_540::as_parents(on, &income, earned, siblings)
+}
+
+/// What of a child's income the state taxes at the parents' rates.
+pub fn taxed_at_parents_here(on: On<'_>) -> Money {
+    let (income, earned) = of_state(on);
+    california::form_540::taxed_at_parents(on, &income, earned)
+}
+
+/// What the return of a state starts from.
+fn of_state(on: On<'_>) -> (Income, Money) {
+    let income = front(on, &mut Silent).income;
+    let earned = earned_income(on, income.wages) + other_income::scholarships(on);
+    (income, earned)
 }
 
 /// Computes one return, with that of the state on top of it; its result is line 24 less the refundable credits with the same of the state, what

@@ -27,6 +27,7 @@ pub static RULES: &[(&str, Rule)] = &[
     ("ftb-3506", california::forms::form_3506),
     ("ftb-3510", california::earlier_minimum_tax::form_3510),
     ("ftb-3514", california::forms::form_3514),
+    ("ftb-3800", california::forms::form_3800),
     ("ftb-3805p", california::forms::form_3805p),
     ("ftb-3592", california::college_access::form_3592),
     ("ftb-3853", california::forms::form_3853),

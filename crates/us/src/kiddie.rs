@@ -94,7 +94,8 @@ pub fn bars_refund(on: On<'_>) -> bool {
 
 /// Whether Form 8615 applies (§1(g)(2)).
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-enum Applies {
+#[allow(missing_docs)]
+pub enum Applies {
     No,
     Yes,
     /// It depends on this question.
@@ -102,13 +103,13 @@ enum Applies {
 }
 
 /// Unearned income above the limit of someone under 18, or under 19 (a student under 24) whose earnings were not over half of the
-/// support, with a parent alive, who files no joint return.
-fn applies(on: On<'_>, unearned: Money) -> Applies {
+/// support, with a parent alive, who files no joint return. A state has a limit of its own.
+pub fn applies(on: On<'_>, unearned: Money, limit_of: Money) -> Applies {
     let (facts, person) = (on.facts, on.unit.people[0]);
     let (figures, about, end) = (&facts.figures.kiddie, &facts.people[person], facts.year_end);
     let grown = about.born.is_none() || about.reached(figures.under, end);
     let outside = on.unit.status == Status::Joint || about.parent_alive == Some(false);
-    if unearned <= figures.unearned_above || grown || outside {
+    if unearned <= limit_of || grown || outside {
         return Applies::No;
     }
     if about.reached(figures.student_from_age, end) {
@@ -158,7 +159,8 @@ impl Child {
 
     /// Whether the form applies.
     pub fn is_taxed(&self, on: On<'_>) -> bool {
-        applies(on, self.unearned) == Applies::Yes && !self.taxable.is_zero()
+        let limit_of = on.facts.figures.kiddie.unearned_above;
+        applies(on, self.unearned, limit_of) == Applies::Yes && !self.taxable.is_zero()
     }
 }
 
@@ -260,16 +262,9 @@ fn one(points: &mut Points<'_>, place: usize) {
     let earned = amount(income::EARNED) + amount(business::L3) + amount(schedule_1::PENALTY);
     let about = &points.facts.people[unit.people[0]];
     let name = &about.name;
-    match applies(on, amount(income::TOTAL) - earned) {
+    match applies(on, amount(income::TOTAL) - earned, points.facts.figures.kiddie.unearned_above) {
         Applies::No => {}
-        Applies::Asks(field) => {
-            let message = match field {
-                ask::EARNED_OVER_HALF => format!("Were the earnings of {name} over half of the support?"),
-                ask::PARENT_ALIVE => format!("Was a parent of {name} alive at the end of the year?"),
-                _ => format!("For how many months was {name} a student?"),
-            };
-            points.raise(&ASKED, Place::person(&about.id, field), message);
-        }
+        Applies::Asks(field) => asked(points, unit.people[0], field),
         Applies::Yes if unit.parents.is_some() => election(points, place),
         Applies::Yes => {
             let (interest, dividends) = (&interest::brings::INTEREST, &dividends::brings::ORDINARY);
@@ -281,6 +276,18 @@ fn one(points: &mut Points<'_>, place: usize) {
             points.raise(&FORM_8615, place.unwrap_or_default(), message);
         }
     }
+}
+
+/// Asks what decides whether a person's income is taxed at the parents' rates.
+pub fn asked(points: &mut Points<'_>, person: usize, field: &'static str) {
+    let about = &points.facts.people[person];
+    let name = &about.name;
+    let message = match field {
+        ask::EARNED_OVER_HALF => format!("Were the earnings of {name} over half of the support?"),
+        ask::PARENT_ALIVE => format!("Was a parent of {name} alive at the end of the year?"),
+        _ => format!("For how many months was {name} a student?"),
+    };
+    points.raise(&ASKED, Place::person(&about.id, field), message);
 }
 
 /// A child's income of interest and dividends alone may go on the parents' return instead (§1(g)(7)).

@@ -166,6 +166,7 @@ static LAW: &[Rule] = &[
     Rule::new(&california::thresholds::PROVISION),
     Rule::new(&california::adjustments::PROVISION),
     Rule::new(&california::itemized::PROVISION),
+    Rule::new(&california::kiddie::PROVISION),
     Rule::new(&california::exemptions::PROVISION),
     Rule::new(&california::tax::PROVISION),
     Rule::new(&california::minimum_tax::PROVISION),
@@ -219,6 +220,7 @@ pub static CHOICES: &[&Open<Facts>] = &[
     &payments::DIVIDED,
     &california::choices::DEDUCTION,
     &california::choices::DEDUCTION_APART,
+    &california::choices::DEDUCTION_OWN,
     &california::choices::RENTER,
 ];
 

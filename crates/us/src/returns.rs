@@ -203,21 +203,43 @@ impl<'h> FederalCase<'h> {
     /// income.
     fn own_unit(&self, person: usize, way: Chosen<'_, '_, Facts>) -> Unit {
         let unit = self.childs_unit(person, way);
-        if !self.facts.child_of_filers(person) || self.at_parents(&unit).is_zero() {
+        if !self.facts.child_of_filers(person) {
             return unit;
+        }
+        let parents = self.parents_of(person, way, &unit, form_1040::taxed_at_parents, form_1040::as_parents);
+        let here = (form_1040::taxed_at_parents_here, form_1040::as_parents_here);
+        let of_state = self.facts.of_state.is_some();
+        let parents_here = of_state.then(|| self.parents_of(person, way, &unit, here.0, here.1));
+        Unit {
+            parents: parents
+                .into_iter()
+                .reduce(|one, other| if other.taxable > one.taxable { other } else { one }),
+            parents_here: parents_here
+                .into_iter()
+                .flatten()
+                .flatten()
+                .reduce(|one, other| if other.taxable > one.taxable { other } else { one }),
+            ..unit
+        }
+    }
+
+    /// What the returns of a child's parents have for the form of its unearned income, `taxed` at the parents' rates; nothing where none is.
+    fn parents_of<T>(
+        &self,
+        person: usize,
+        way: Chosen<'_, '_, Facts>,
+        unit: &Unit,
+        taxed: impl Fn(On<'_>) -> Money,
+        of: impl Fn(On<'_>, Money) -> T,
+    ) -> Vec<T> {
+        if taxed(self.on(unit, 0)).is_zero() {
+            return Vec::new();
         }
         let elected = parents_election::elected(way);
         let other = |p: usize| p != person && self.facts.child_of_filers(p) && !elected.contains(&p);
         let others = self.facts.own_returns.iter().filter(|&&p| other(p));
-        let siblings = others.map(|&p| self.at_parents(&self.childs_unit(p, way))).sum();
-        let parents = self
-            .parents_units(person, way)
-            .into_iter()
-            .map(|parent| form_1040::as_parents(self.on(&parent, 0), siblings));
-        Unit {
-            parents: parents.reduce(|one, other| if other.taxable > one.taxable { other } else { one }),
-            ..unit
-        }
+        let siblings = others.map(|&p| taxed(self.on(&self.childs_unit(p, way), 0))).sum();
+        self.parents_units(person, way).iter().map(|parent| of(self.on(parent, 0), siblings)).collect()
     }
 
     fn childs_unit(&self, person: usize, way: Chosen<'_, '_, Facts>) -> Unit {
@@ -228,16 +250,12 @@ impl<'h> FederalCase<'h> {
             scholarships: tuition::taken(way, &self.facts),
             home_offices: business::methods(way),
             claimable: dependents::claimable_by_filers(&self.facts, apart, person),
+            of_state: california::choices::own(way, person),
             forgone: education::forgone(way),
             main: false,
             estimated: Part::Nothing,
             ..Unit::of_one(person, Status::Single)
         })
-    }
-
-    /// Line 5 of Form 8615.
-    fn at_parents(&self, unit: &Unit) -> Money {
-        form_1040::taxed_at_parents(self.on(unit, 0))
     }
 
     /// The returns of which Form 8615 takes the one with more taxable income (§1(g)(5)): the joint one; of parents who file apart both,

@@ -1,5 +1,6 @@
 //! What the return of a state asks beside the federal one, read from the answers, and what a way takes of its choices.
 
+use crate::filing_status::Status;
 use hembo_core::trail::Item;
 use hembo_money::Money;
 use std::ops::RangeInclusive;
@@ -115,6 +116,19 @@ pub struct StateWay {
     pub itemizes: bool,
     /// The part of one renter's credit that a separate return takes.
     pub renter: Renter,
+}
+
+/// The parents' return of the state, as the form of a child's unearned income asks for it.
+#[derive(Debug, Clone, Copy)]
+pub struct ParentsHere {
+    /// Its filing status.
+    pub status: Status,
+    /// Its taxable income.
+    pub taxable: Money,
+    /// The tax on that.
+    pub tax: Money,
+    /// What of brothers' and sisters' income is taxed at the parents' rates.
+    pub siblings: Money,
 }
 
 /// Who takes the renter's credit of a home that spouses share and file apart from.

@@ -1,6 +1,11 @@
 //! A return of a way: who files it, as what, with which options.
 
-use crate::{facts::Facts, filing_status::Status, gains::Gains, state_facts::StateWay};
+use crate::{
+    facts::Facts,
+    filing_status::Status,
+    gains::Gains,
+    state_facts::{ParentsHere, StateWay},
+};
 use hembo_core::{
     brought::{Brought, Records},
     line::LineId,
@@ -201,6 +206,8 @@ pub struct Unit {
     pub forgone: Vec<usize>,
     /// On a child's own return, what the parents' return has.
     pub parents: Option<Parents>,
+    /// The same of the return of the state.
+    pub parents_here: Option<ParentsHere>,
     /// Children whose income is on this return (§1(g)(7)).
     pub elected: Vec<usize>,
     /// The dependents claimed.
@@ -242,6 +249,7 @@ impl Unit {
             counted_pay: CountedPay::default(),
             home_offices: Vec::new(),
             parents: None,
+            parents_here: None,
             education: Vec::new(),
             scholarships: Vec::new(),
             forgone: Vec::new(),

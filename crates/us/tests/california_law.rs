@@ -334,8 +334,6 @@ fn what_is_unsettled_about_california() {
     };
     assert!(has_point(&insured("601.01", "1"), "ca-w2-14") && !has_point(&insured("601", "1"), "ca-w2-14"));
     assert!(has_point(&insured("1", "0"), "ca-w2-17") && !has_point(&insured("1", "1"), "ca-w2-17"));
-    let child = |pay: i64| wages(family().child("cy", "2009-03-03"), "cy", pay, "1").outcome();
-    assert!(has_point(&child(5_707), "ca-dependent") && !has_point(&child(5_706), "ca-dependent"));
     let near = |pay: i64| {
         wages(Family::single(2025).in_california(), "ada", pay, "1")
             .answer_for("ada", "ca_rented", json!(true))

@@ -77,6 +77,28 @@ pub static DEDUCTION_APART: Open<Facts> = Open::new(
     other.is_some_and(|other| other != STANDARD).then_some(BOUND)
 });
 
+/// The deduction of a dependent's own return, by the dependent's place.
+pub static DEDUCTION_OWN: Open<Facts> = Open::new(
+    |facts: &Facts| {
+        let open = |&&p: &&usize| facts.of_state.is_some() && facts.people[p].can_itemize;
+        facts.own_returns.iter().filter(open).copied().collect()
+    },
+    |facts, person| {
+        let about = &facts.people[person];
+        let label = format!("Deduction of {} in California", about.name);
+        let id = format!("us.ca.deduction.own.{}", about.id);
+        // What its break-even would be is not told: the lines of an option are those of the main return.
+        let options = options(first_name(&about.name)).into_iter().map(|option| Opt { line: None, ..option });
+        Decision::between(id, label, CITE, options.collect())
+    },
+);
+
+/// What a way takes on a dependent's own return.
+pub fn own(way: Chosen<'_, '_, Facts>, person: usize) -> StateWay {
+    let itemizes = way.taken(&DEDUCTION_OWN, person).is_some_and(|option| option != STANDARD);
+    StateWay { itemizes, renter: Renter::Nothing }
+}
+
 /// Who takes the renter's credit of a home that both spouses rented.
 pub static RENTER: Open<Facts> = Open::new(
     |facts: &Facts| {

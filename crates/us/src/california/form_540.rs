@@ -1,11 +1,14 @@
 //! Form 540 from federal adjusted gross income to the balance, in the order of the law's computation.
 
 use super::{
-    adjustments, adjustments::L17, cover, credits, earned_income, exemptions, form_540nr, is_prepared,
-    itemized, itemized::L18, made, minimum_tax, payments, tax, tax::L19,
+    adjustments::{self, Adjusted, L17},
+    cover, credits, earned_income, exemptions, form_540nr,
+    itemized::{self, Deducted, L18},
+    kiddie, made, minimum_tax, payments,
+    tax::{self, L19},
 };
-use crate::{income, unit::On};
-use hembo_core::{Trail, limit, lines, provision::Provision};
+use crate::{income, state_facts::ParentsHere, unit::On};
+use hembo_core::{Silent, Trail, limit, lines, provision::Provision};
 use hembo_money::Money;
 
 /// What this provision declares.
@@ -15,19 +18,69 @@ lines! {
     L13 = "us.ca.540.13", "Federal adjusted gross income", "Form 540, line 13", "Of the federal return.";
 }
 
-/// The return of California on top of a federal one, where it is prepared; the result is what the household pays to the state for good. `earned`
-/// is what was earned for the federal standard deduction.
-pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &income::Income, earned: Money) -> Money {
-    if !is_prepared(on) {
-        return Money::ZERO;
-    }
+/// Whether a return of California is prepared: asked for, in the state, in a year whose figures are here; of a dependent where one is due,
+/// or tax of the state was paid.
+pub fn is_prepared(on: On<'_>) -> bool {
+    on.facts.of_state.is_some() && (on.unit.main || is_own(on))
+}
+
+/// Whether a dependent has a return of California: of who lived there all year.
+fn is_own(on: On<'_>) -> bool {
+    let person = on.unit.people[0];
+    let is_due = on.facts.people[person].gross_income > cover::free_of_dependent(on.facts, person);
+    !form_540nr::is_filed(on) && (is_due || payments::any(on))
+}
+
+/// A return down to line 31.
+struct Front {
+    adjusted: Adjusted,
+    deducted: Deducted,
+    /// California adjusted gross income less the deduction.
+    before: Money,
+    taxable: Money,
+    regular: Money,
+    child: kiddie::Child,
+}
+
+/// Lines 13 to 31.
+fn front(on: On<'_>, trail: &mut impl Trail, income: &income::Income, earned: Money) -> Front {
     made(on, trail, L13, income.agi, &[(income::AGI, income.agi)], &[]);
     let adjusted = adjustments::reckon(on, trail, income);
     let deducted = itemized::reckon(on, trail, income, earned);
     let before = adjusted.agi - deducted.taken;
     let taxable = limit::or_zero(trail, before);
     made(on, trail, L19, taxable, &[(L17, adjusted.agi), (L18, deducted.taken)], &[]);
-    let regular = tax::reckon(on, trail, taxable);
+    let child = kiddie::Child { unearned: income.unearned + adjusted.agi - income.agi, taxable };
+    let regular = tax::reckon(on, trail, child);
+    Front { adjusted, deducted, before, taxable, regular, child }
+}
+
+/// What a parent's return has for the form of a child's unearned income; `siblings` is what other children's have of it.
+pub fn as_parents(
+    on: On<'_>,
+    income: &income::Income,
+    earned: Money,
+    siblings: Money,
+) -> Option<ParentsHere> {
+    let front = is_prepared(on).then(|| front(on, &mut Silent, income, earned))?;
+    Some(ParentsHere { status: on.unit.status, taxable: front.taxable, tax: front.regular, siblings })
+}
+
+/// What of a child's income is taxed at the parents' rates.
+pub fn taxed_at_parents(on: On<'_>, income: &income::Income, earned: Money) -> Money {
+    if !is_prepared(on) {
+        return Money::ZERO;
+    }
+    front(on, &mut Silent, income, earned).child.taxed_at_parents(on)
+}
+
+/// The return of California on top of a federal one, where it is prepared; the result is what the household pays to the state for good. `earned`
+/// is what was earned for the federal standard deduction.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &income::Income, earned: Money) -> Money {
+    if !is_prepared(on) {
+        return Money::ZERO;
+    }
+    let Front { adjusted, deducted, before, taxable, regular, .. } = front(on, trail, income, earned);
     let exempt = exemptions::reckon(on, trail, income.agi);
     let all = form_540nr::AllYear {
         agi: adjusted.agi,

@@ -1,8 +1,8 @@
 //! When the forms of California are filed.
 
 use super::{
-    adjustments, code_credits, cover, credits, earned_income, form_540nr, is_prepared, itemized, minimum_tax,
-    payments,
+    adjustments, code_credits, cover, credits, earned_income, form_540::is_prepared, form_540nr, itemized,
+    kiddie, minimum_tax, payments,
 };
 use crate::unit::Filed;
 use hembo_core::forms::Required;
@@ -42,6 +42,11 @@ pub fn form_3506(filed: Filed<'_>) -> Required {
 pub fn form_3514(filed: Filed<'_>) -> Required {
     let lines = [earned_income::L75, earned_income::L76, earned_income::L77];
     here(filed, lines.into_iter().any(|line| filed.has(line)), "nothing is paid out")
+}
+
+/// FTB 3800: where it makes the tax.
+pub fn form_3800(filed: Filed<'_>) -> Required {
+    here(filed, filed.has(kiddie::L18), "no unearned income above the limit, or no child")
 }
 
 /// FTB 3805P.

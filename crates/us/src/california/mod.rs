@@ -18,6 +18,7 @@ pub mod form_540;
 pub mod form_540nr;
 pub mod forms;
 pub mod itemized;
+pub mod kiddie;
 pub mod minimum_tax;
 pub mod mortgage;
 pub mod other_state_tax;
@@ -31,11 +32,6 @@ pub mod spread;
 pub mod tax;
 pub mod thresholds;
 pub mod underpayment;
-
-/// Whether the household's return of California is prepared: asked for, in the state, in a year whose figures are here.
-pub fn is_prepared(on: crate::unit::On<'_>) -> bool {
-    on.facts.of_state.is_some() && on.unit.main
-}
 
 /// What is answered about a person for this return.
 pub fn of_person(on: crate::unit::On<'_>, person: usize) -> crate::state_facts::OfPerson {

@@ -209,13 +209,14 @@ fn signed(points: &mut Points<'_>) {
     }
 }
 
-/// Dependents whose own return would have a tax.
+/// Dependents whose own return would have a tax, in a year in which somebody lived elsewhere.
 fn of_dependents(points: &mut Points<'_>) {
     let facts = points.facts;
-    for &person in &facts.own_returns {
+    let part_year = facts.of_state.as_ref().is_some_and(|of| of.part_year);
+    for &person in facts.own_returns.iter().filter(|_| part_year) {
         let about = &facts.people[person];
-        if about.agi_alone > cover::free_of_dependent(facts, person) {
-            let words = format!("The return of {} in California is not computed.", about.name);
+        if about.gross_income > cover::free_of_dependent(facts, person) {
+            let words = format!("The return of {} on Form 540NR is not computed.", about.name);
             points.raise(&DEPENDENT, Place::person(&about.id, "name"), words);
         }
     }

@@ -7,14 +7,19 @@ use super::{
     choices, cover,
     credits::{self, L48},
     earned_income::L75,
-    form_540nr, minimum_tax, other_state_tax,
+    form_540::is_prepared,
+    form_540nr, kiddie, minimum_tax, other_state_tax,
+    tax::L31,
 };
 use crate::{
-    care,
+    business, care,
     facts::Facts,
     filing_status::Status,
-    income, operating_loss,
+    income,
+    kiddie::{self as federal, Applies},
+    operating_loss,
     points::Points,
+    schedule_1,
     schedule_a::investment_interest,
     status,
     unit::{On, Unit},
@@ -50,6 +55,8 @@ open_points! {
     MINIMUM = look "ca-540nr-amt", "Schedule P (540NR)", "The minimum tax is divided by minimum taxable income: compare the form.";
     SPOUSE_ASKED = blocks "ca-spouse-itemizes", "R&TC 17073.5; IRC §63(c)(6)(A)", "Say whether the spouse itemizes in California: then this return does, too.";
     HEAD = not_covered "ca-head", "R&TC 17042; Form 540, line 4";
+    CHILD = not_covered "ca-3800", "R&TC 17041(g); FTB 3800";
+    CHILD_MINIMUM = not_covered "ca-child-amt", "R&TC 17062; IRC §59(j)";
     CHILD_INCOME = not_covered "ca-3803", "R&TC 17041(g); FTB 3803";
     LOSS = not_covered "ca-3805v", "R&TC 17276; FTB 3805V";
     INVESTMENT = not_covered "ca-3526", "FTB 3526";
@@ -66,14 +73,40 @@ fn is_near(income: Money, limits: &[Money]) -> bool {
 
 /// What each return asks for.
 pub fn points(points: &mut Points<'_>) {
-    for place in (0..points.units.len()).filter(|&place| points.units[place].main) {
+    for place in 0..points.units.len() {
         let unit = &points.units[place];
         let on = On { facts: points.facts, unit, scope: Scope::Return(place) };
+        if !is_prepared(on) {
+            continue;
+        }
+        if !unit.main {
+            of_child(points, on, place);
+        }
         of_amounts(points, on, place);
         not_computed(points, on, place);
         if form_540nr::is_filed(on) {
             of_part_year(points, on, place);
         }
+    }
+}
+
+/// Whether a child's unearned income is taxed at the parents' rates.
+fn of_child(points: &mut Points<'_>, on: On<'_>, place: usize) {
+    let [total, agi, here] = [income::TOTAL, income::AGI, L17].map(|line| points.amount(line, place));
+    let earned = [income::EARNED, business::L3, schedule_1::PENALTY].map(|line| points.amount(line, place));
+    let unearned = total - earned.into_iter().sum::<Money>() + here - agi;
+    let person = on.unit.people[0];
+    match federal::applies(on, unearned, kiddie::limit_of(on)) {
+        Applies::Asks(field) => federal::asked(points, person, field),
+        Applies::Yes if on.unit.parents_here.is_none() && !points.amount(L31, place).is_zero() => {
+            let name = points.facts.people[person].name.clone();
+            let words = format!("The parents' return of {name} is not here: FTB 3800 is not computed.");
+            points.raise(&CHILD, points.whose(on.unit), words);
+        }
+        _ => {}
+    }
+    if !points.amount(minimum_tax::L61, place).is_zero() {
+        points.raise(&CHILD_MINIMUM, points.whose(on.unit), "Minimum tax of California of a child.");
     }
 }
 
@@ -97,7 +130,7 @@ fn of_amounts(points: &mut Points<'_>, on: On<'_>, place: usize) {
         points.raise(&TABLE, whose.clone(), "California earned income credit.");
     }
     let within = renters.is_some_and(|most| income <= most);
-    if let Some(person) = unsaid.filter(|_| within && tax > Money::ZERO) {
+    if let Some(person) = unsaid.filter(|_| on.unit.main && within && tax > Money::ZERO) {
         let name = points.facts.people[person].name.clone();
         points.raise(&RENTER, points.at(person, ask::RENTED), format!("Did {name} pay rent?"));
     }

@@ -1,7 +1,10 @@
 //! The tax of California on taxable income (R&TC 17041, 17043, 17048): by the Tax Table, above its end by the schedules; the tax for behavioral
 //! health services.
 
-use super::made;
+use super::{
+    kiddie::{self, Child},
+    made,
+};
 use crate::{figures::CaliforniaRates, unit::On};
 use hembo_core::{Silent, Trail, limit, line::LineId, lines, provision::Provision};
 use hembo_money::{Money, Rounding};
@@ -39,10 +42,15 @@ pub fn on_taxable(figures: &CaliforniaRates, status: crate::filing_status::Statu
         .to_whole()
 }
 
-/// Line 31.
-pub fn reckon(on: On<'_>, trail: &mut impl Trail, taxable: Money) -> Money {
+/// Line 31, of a child with unearned income by the parents' rates.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, child: Child) -> Money {
     let Some(figures) = &on.facts.figures.california_rates else { unreachable!("prepared with its figures") };
+    let taxable = child.taxable;
     let tax = on_taxable(figures, on.unit.status, taxable);
+    let of_status = |status, taxable| on_taxable(figures, status, taxable);
+    if let Some(tax) = kiddie::reckon(on, trail, child, tax, of_status) {
+        return made(on, trail, L31, tax, &[(kiddie::L18, tax)], &[]);
+    }
     let counted = of_row(figures, taxable);
     made(on, trail, L31, tax, &[(L19, taxable)], &[("Taxed as", &counted)])
 }
