@@ -11,11 +11,11 @@ use hembo_money::Money;
 use hembo_testing::{
     ca::Family,
     family::broken_trails,
-    mutants::{Noticed, households_in},
+    mutants::{noticed, written},
 };
 use proptest::{prelude::*, strategy::ValueTree, test_runner::TestRunner};
 use serde_json::json;
-use std::{collections::BTreeMap, path::Path};
+use std::collections::BTreeMap;
 
 /// What rounded lines add up to: no law asks for a search between two cents of it.
 const ROUNDING: i64 = 8;
@@ -326,23 +326,56 @@ proptest! {
 #[test]
 fn every_choice_is_noticed_where_it_goes_wrong() {
     let mut runner = TestRunner::deterministic();
-    let mut noticed = Noticed::default();
-    let here = Path::new(env!("CARGO_MANIFEST_DIR"));
-    let written = ["tests/cases", "../../demo/ca"]
-        .iter()
-        .flat_map(|folder| households_in(&here.join(folder)))
-        .map(Family);
-    let random = (0..150).map(|_| couple().new_tree(&mut runner).unwrap().current());
-    for (number, family) in few().into_iter().chain(written).chain(random).enumerate() {
-        let household = family.household();
-        noticed.look(&household, &*Canada::COMMITTED.open(&household), number % 15 == 0);
-    }
+    let written = written(env!("CARGO_MANIFEST_DIR"), &["tests/cases", "../../demo/ca"]).map(Family);
+    let random = (0..40).map(|_| couple().new_tree(&mut runner).unwrap().current());
+    let families = few().into_iter().chain(written).chain(random);
+    let noticed = noticed(&Canada::COMMITTED, families.map(|family| family.household()));
     assert_eq!(noticed.unnoticed(), Vec::<String>::new());
     assert_eq!(noticed.kinds().len(), hembo_ca::law::CHOICES.len(), "{:?}", noticed.kinds());
-    println!("{:#?}", noticed.edges());
+    // The search does not stand on steepness alone: without what some rule tells it comes to another tax.
+    assert!(noticed.edges().values().any(|noticed| *noticed), "{:?}", noticed.edges());
 }
 
 /// What few families have.
 fn few() -> Vec<Family> {
-    Vec::new()
+    let couple = || Family::couple("ON", ["1980-07-01", "1981-07-01"]);
+    let earns = || couple().employed("ada", "90000");
+    let own = [("ada", "100")];
+    let support = json!({ "paid": "5000", "agreement": true });
+    let apart = Family::of("AB", "separated")
+        .person("ada", "filer", "1980-01-01")
+        .interest("ada", "80000")
+        .paper("Support", "ada", support)
+        .answer("separated_on", json!("2025-06-01"))
+        .answer("former_net", json!("6000"));
+    // Of two with the same net income ada has no tax left that care could lower.
+    let pay = || json!({ "14": "30000", "28.cpp": true, "28.ei": true });
+    let care = json!([{ "child": "cy", "number": "9", "kind": "day", "amount": "5000" }]);
+    let loans = json!([{ "year": 2025, "amount": "30000" }]);
+    let alike = couple()
+        .child("cy", "2020-02-02")
+        .paper("T4", "ada", pay())
+        .paper("T4", "bo", pay())
+        .shared("Loan interest", &own, json!({}), loans)
+        .shared("T778", &own, json!({}), care);
+    // Bo has no tax: what the supplement leaves is claimed by ada.
+    let ill = couple().employed("ada", "36000").employed("bo", "8000");
+    let sale = json!([{ "kind": "exempt", "proceeds": "500000", "cost": "90000", "outlays": "10000" }]);
+    vec![
+        with_rare(earns(), 2, "ada", 10_000),
+        couple().employed("ada", "60000").answer_for("bo", "infirm", json!(true)),
+        earns().paper("Home credits", "ada", json!({ "home": true })),
+        apart,
+        alike,
+        ill.medical("ada", &[("2025-03-03", "16500")]),
+        Family::single("AB", "1980-01-01")
+            .interest("ada", "50000")
+            .shared("Schedule 3", &own, json!({}), sale)
+            .paper("Gains exemption", "ada", json!({ "room": "1250000" })),
+        Family::single("BC", "1980-01-01").employed("ada", "60000").tuition("ada", "3000").paper(
+            "Tuition carried",
+            "ada",
+            json!({ "training": "1000" }),
+        ),
+    ]
 }

@@ -82,6 +82,7 @@ impl fmt::Display for Years {
             (None, None) => write!(to, "for every year"),
             (Some(since), None) => write!(to, "for {since} and later"),
             (None, Some(until)) => write!(to, "for {until} and earlier"),
+            (Some(since), Some(until)) if since == until => write!(to, "for {since}"),
             (Some(since), Some(until)) => write!(to, "for {since} to {until}"),
         }
     }

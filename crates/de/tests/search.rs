@@ -10,12 +10,12 @@ use hembo_testing::{
     Pins,
     de::Family,
     family::broken_trails,
-    mutants::{Noticed, households_in},
+    mutants::{noticed, written},
     weighed,
 };
 use proptest::{prelude::*, strategy::ValueTree, test_runner::TestRunner};
 use serde_json::{Value, json};
-use std::{collections::BTreeMap, path::Path};
+use std::collections::BTreeMap;
 
 prop_compose! {
     fn household()(
@@ -183,23 +183,10 @@ proptest! {
 #[test]
 fn every_choice_is_noticed_where_it_goes_wrong() {
     let mut runner = TestRunner::deterministic();
-    let mut noticed = Noticed::default();
-    let here = Path::new(env!("CARGO_MANIFEST_DIR"));
-    let written = ["tests/cases", "../../demo/de"]
-        .iter()
-        .flat_map(|folder| households_in(&here.join(folder)))
-        .map(Family);
-    let random = (0..150).map(|_| prop_oneof![household(), rare()].new_tree(&mut runner).unwrap().current());
-    for (number, family) in few().into_iter().chain(written).chain(random).enumerate() {
-        let household = family.household();
-        noticed.look(&household, &*Germany::COMMITTED.open(&household), number % 15 == 0);
-    }
+    let written = written(env!("CARGO_MANIFEST_DIR"), &["tests/cases", "../../demo/de"]).map(Family);
+    let random = (0..80).map(|_| prop_oneof![household(), rare()].new_tree(&mut runner).unwrap().current());
+    let families = written.chain(random);
+    let noticed = noticed(&Germany::COMMITTED, families.map(|family| family.household()));
     assert_eq!(noticed.unnoticed(), Vec::<String>::new());
     assert_eq!(noticed.kinds().len(), hembo_de::law::CHOICES.len(), "{:?}", noticed.kinds());
-    println!("{:#?}", noticed.edges());
-}
-
-/// What few families have.
-fn few() -> Vec<Family> {
-    Vec::new()
 }

@@ -1,8 +1,9 @@
 //! Mutants of a law's choices: the law with one option dropped, with the bars of one decision turned round, or with one edge untold. The
-//! search over a mutant must come to another result for some household: else no comparison of totals would notice such a mistake.
+//! search over a mutant must come to another result for some household: else no comparison of totals would notice such a mistake. Most edges
+//! lie where nothing hangs on them; without some of them the search goes wrong.
 
 use hembo_core::{
-    Household, Way,
+    Household, Pack, Way,
     decision::{Bar, Decision},
     search::{Edges, Law, Stop, Tally, View, Weighable, search},
 };
@@ -18,13 +19,16 @@ use std::{
 /// What rounded lines add up to: so near two results are the same.
 const ROUNDING: i64 = 8;
 
+/// Of how many households one has its edges left untold: each edge costs a search.
+const EDGES_OF_EACH: usize = 10;
+
 /// A place in the rules, as it is told.
 type Edge = &'static Location<'static>;
 
 /// One change of the law.
 #[derive(Debug, Clone, Copy)]
 enum Change {
-    /// An option is barred; of an amount there is none.
+    /// An option is barred; of an amount at most a half is open.
     Dropped { decision: usize, option: usize },
     /// What is open is barred, and what is barred is open.
     Inverted { decision: usize },
@@ -68,7 +72,9 @@ impl Weighable for Mutant<'_> {
 
     fn most(&self, decision: usize, view: &View<'_>) -> Money {
         match self.change {
-            Change::Dropped { decision: of, .. } if of == decision => Money::ZERO,
+            Change::Dropped { decision: of, .. } if of == decision => {
+                Money::from_cents(self.case.most(decision, view).cents() / 2)
+            }
             _ => self.case.most(decision, view),
         }
     }
@@ -117,8 +123,9 @@ impl Weighable for Mutant<'_> {
 /// What the households of a test noticed.
 #[derive(Debug, Default)]
 pub struct Noticed {
-    /// The kinds of decisions that arose, with the options that were taken of each.
+    /// The kinds of decisions that arose, and those that change the tax.
     met: BTreeSet<String>,
+    weighed: BTreeSet<String>,
     /// Those of which a dropped option was noticed.
     dropped: BTreeSet<String>,
     /// Those of which some option was barred, and those whose turned bars were noticed.
@@ -130,7 +137,7 @@ pub struct Noticed {
 
 impl Noticed {
     /// Looks at a household: each change of each decision that it has, and of each edge where `edges` is said.
-    pub fn look(&mut self, household: &Household, case: &dyn Weighable, edges: bool) {
+    fn look(&mut self, household: &Household, case: &dyn Weighable, edges: bool) {
         let Some((way, lowest)) = lowest(case).filter(|(_, lowest)| lowest.1) else { return };
         let differs = |change: Change| {
             let found = self::lowest(&Mutant { case, change });
@@ -142,6 +149,11 @@ impl Noticed {
             }
             let kind = kind(household, &about.id);
             self.met.insert(kind.clone());
+            // What costs the same whichever is taken changes no tax.
+            if about.neutral {
+                continue;
+            }
+            self.weighed.insert(kind.clone());
             let option = way.taken(decision).unwrap_or_default();
             if !self.dropped.contains(&kind) && differs(Change::Dropped { decision, option }) {
                 self.dropped.insert(kind.clone());
@@ -158,7 +170,9 @@ impl Noticed {
         if edges && case.decisions().iter().any(|d| d.amount.is_some()) {
             for edge in told_at(case, &way) {
                 let noticed = self.told.entry(edge.to_string()).or_default();
-                *noticed = *noticed || differs(Change::Untold { edge });
+                if !*noticed {
+                    *noticed = differs(Change::Untold { edge });
+                }
             }
         }
     }
@@ -168,7 +182,7 @@ impl Noticed {
         let of = |what: &str, all: &BTreeSet<String>, noticed: &BTreeSet<String>| -> Vec<String> {
             all.difference(noticed).map(|kind| format!("{what} of {kind}")).collect()
         };
-        let dropped = of("a dropped option", &self.met, &self.dropped);
+        let dropped = of("a dropped option", &self.weighed, &self.dropped);
         let inverted = of("turned bars", &self.barred, &self.inverted);
         [dropped, inverted].concat()
     }
@@ -205,16 +219,34 @@ fn told_at(case: &dyn Weighable, way: &Way) -> Vec<Edge> {
 
 /// A decision without the person or thing that it is about.
 fn kind(household: &Household, id: &str) -> String {
-    let about = |part: &&str| {
-        household.people.iter().any(|person| person.id == **part) || part.parse::<u32>().is_ok()
+    let about = |part: &str| {
+        household.people.iter().any(|person| person.id == part)
+            || household.papers.iter().any(|paper| paper.id == part)
+            || part.trim_start_matches('r').parse::<u32>().is_ok()
     };
-    id.split('.').filter(|part| !about(part)).collect::<Vec<_>>().join(".")
+    // The first two parts are the law's own.
+    let parts = id.split('.').enumerate().filter(|(place, part)| *place < 2 || !about(part));
+    parts.map(|(_, part)| part).collect::<Vec<_>>().join(".")
 }
 
-/// The households of worked cases or of the demonstration, as files of a pack's folder.
-pub fn households_in(folder: &Path) -> Vec<Value> {
-    let mut files: Vec<_> = fs::read_dir(folder).unwrap().map(|entry| entry.unwrap().path()).collect();
-    files.sort();
+/// What these households notice; of every tenth the edges, too.
+pub fn noticed(pack: &dyn Pack, households: impl Iterator<Item = Household>) -> Noticed {
+    let mut noticed = Noticed::default();
+    for (number, household) in households.enumerate() {
+        noticed.look(&household, &*pack.open(&household), number % EDGES_OF_EACH == 0);
+    }
+    noticed
+}
+
+/// The households of worked cases and of the demonstration, as files of folders beside a crate.
+pub fn written(beside: &str, folders: &[&str]) -> impl Iterator<Item = Value> {
+    let files = |folder: &&str| -> Vec<_> {
+        let entries = fs::read_dir(Path::new(beside).join(folder)).unwrap();
+        let mut files: Vec<_> = entries.map(|entry| entry.unwrap().path()).collect();
+        files.sort();
+        files
+    };
     let read = |path| serde_json::from_str::<Value>(&fs::read_to_string(path).unwrap()).unwrap();
-    files.into_iter().map(read).map(|file| file.get("household").cloned().unwrap_or(file)).collect()
+    let all: Vec<_> = folders.iter().flat_map(files).collect();
+    all.into_iter().map(read).map(|file| file.get("household").cloned().unwrap_or(file))
 }

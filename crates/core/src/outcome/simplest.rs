@@ -2,7 +2,7 @@
 //! option of most decisions; of these the one with the fewest official forms; of these the first, which takes the law's first option of
 //! the first decision in which they differ.
 //!
-//! Forms come after the law's first options: a claim does not go to somebody else because that saves a form.
+//! Forms come after the law's first options, and leave amounts as they are: nothing goes to somebody else because that saves a form.
 
 use crate::{
     decision::{Decision, Taken, Way},
@@ -11,6 +11,7 @@ use crate::{
     pack::{Case, Pack},
     search::{Ranked, Stop, Stopped, search},
 };
+use hembo_money::Money;
 use std::{cmp::Reverse, collections::BTreeMap};
 
 /// How many ways with the same tax are compared: each may cost a recording.
@@ -27,7 +28,9 @@ pub(super) fn first(pack: &dyn Pack, case: &dyn Case, household: &Household, ran
         |ranked: &Ranked| (Reverse(as_last_year(case, household, &ranked.way)), otherwise(case, &ranked.way));
     ranking[..tied].sort_by_cached_key(usual);
     let first = usual(&ranking[0]);
-    let alike = ranking[..tied].iter().take_while(|ranked| usual(ranked) == first).count();
+    let amounts = amounts(&ranking[0].way);
+    let alike = |ranked: &&Ranked| usual(ranked) == first && self::amounts(&ranked.way) == amounts;
+    let alike = ranking[..tied].iter().take_while(alike).count();
     if alike > 1 {
         ranking[..alike].sort_by_cached_key(|ranked| forms(pack, case, household, &ranked.way));
     }
@@ -54,6 +57,11 @@ fn forms(pack: &dyn Pack, case: &dyn Case, household: &Household, way: &Way) -> 
         filed.clone().filter(|form| case.required(&form.id, place, way, &trail) == Required::Yes).count()
     };
     (0..case.returns(way).len()).map(of_return).sum()
+}
+
+/// The amounts that a way takes.
+fn amounts(way: &Way) -> Vec<Option<Money>> {
+    (0..way.0.len()).map(|decision| way.amount(decision)).collect()
 }
 
 /// In how many decisions between options a way takes another than the law's first.

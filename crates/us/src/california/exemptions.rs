@@ -40,7 +40,9 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, agi: Money) -> Money {
     else {
         unreachable!("prepared with its figures")
     };
-    let open = || on.unit.people.iter().map(|&p| &on.facts.people[p]).filter(|about| !about.claimable);
+    let dependent = !on.unit.main && on.unit.claimable;
+    let people = on.unit.people.iter().map(|&p| &on.facts.people[p]);
+    let open = || people.clone().filter(|about| !about.claimable && !dependent);
     let twice = on.unit.status == crate::filing_status::Status::Surviving;
     let personal = open().count() as i64 * if twice { 2 } else { 1 };
     let blind = open().filter(|about| about.blind).count() as i64;

@@ -131,7 +131,8 @@ fn other_states(points: &mut Points<'_>) {
         STATES[of.state].id != "CA" && !(of.wages.is_zero() && of.withheld.amount.is_zero())
     };
     let part_year = facts.of_state.as_ref().is_some_and(|of| of.part_year);
-    let all = facts.filers.iter().flat_map(|&p| facts.people[p].own.of(&bringing::brings::OF_STATES));
+    let people = facts.filers.iter().chain(&facts.own_returns);
+    let all = people.flat_map(|&p| facts.people[p].own.of(&bringing::brings::OF_STATES));
     for of in all.filter(other).collect::<Vec<_>>() {
         let state = &STATES[of.state];
         let paper = &points.household.papers[of.withheld.paper];

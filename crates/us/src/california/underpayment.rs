@@ -175,11 +175,11 @@ pub fn form_5805(filed: Filed<'_>) -> Required {
 /// A balance without last year's tax, and a penalty.
 pub fn points(points: &mut Points<'_>) {
     let Some(rules) = &points.facts.figures.california_payments else { return };
-    for (place, unit) in points.units.iter().enumerate().filter(|(_, unit)| unit.main) {
+    for (place, unit) in points.units.iter().enumerate() {
         let on = On { facts: points.facts, unit, scope: Scope::Return(place) };
         let (balance, penalty) = (points.amount(payments::BALANCE, place), points.amount(L113, place));
         let known = last_year(on).is_some();
-        if !known && balance >= *rules.least.of(unit.status) {
+        if unit.main && !known && balance >= *rules.least.of(unit.status) {
             points.raise(&LAST_YEAR_ASKED, points.whose(unit), format!("{balance:#} is owed to California."));
         }
         if !penalty.is_zero() {
