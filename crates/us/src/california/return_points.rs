@@ -97,7 +97,10 @@ fn of_child(points: &mut Points<'_>, on: On<'_>, place: usize) {
     let unearned = total - earned.into_iter().sum::<Money>() + here - agi;
     let person = on.unit.people[0];
     match federal::applies(on, unearned, kiddie::limit_of(on)) {
-        Applies::Asks(field) => federal::asked(points, person, field),
+        // Federally it is asked where there is more than the limit there.
+        Applies::Asks(field) if unearned + agi - here <= on.facts.figures.kiddie.unearned_above => {
+            federal::asked(points, person, field);
+        }
         Applies::Yes if on.unit.parents_here.is_none() && !points.amount(L31, place).is_zero() => {
             let name = points.facts.people[person].name.clone();
             let words = format!("The parents' return of {name} is not here: FTB 3800 is not computed.");
