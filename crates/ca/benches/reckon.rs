@@ -9,6 +9,7 @@ use hembo_core::{
     search::{Stop, Weighable, Weighed, search},
 };
 use hembo_testing::{ca::Family, median, total};
+use serde_json::json;
 use std::sync::{Arc, LazyLock};
 use std::{collections::BTreeMap, hint::black_box};
 
@@ -60,13 +61,23 @@ fn heavy(province: &str, gifts: &str) -> Family {
 }
 
 fn heavy_couples(_: &mut Criterion) {
-    for (province, gifts) in [("AB", "24000"), ("ON", "24000"), ("AB", "74000"), ("ON", "74000")] {
-        let household = heavy(province, gifts).household();
-        let case = Canada::COMMITTED.open(&household);
-        let complete = searched(&*case).complete;
-        let seconds = median(3, || drop(black_box(searched(&*case))));
-        println!("heavy couple, {province}, gifts of {gifts}: {:.1} ms, complete: {complete}", seconds * 1e3);
+    let couples = [("AB", "24000"), ("ON", "24000"), ("AB", "74000"), ("ON", "74000")];
+    for (province, gifts) in couples {
+        told(&format!("{province}, gifts of {gifts}"), &heavy(province, gifts));
     }
+    for (province, gifts) in couples {
+        let trade = json!({ "gross": "40000", "cca": "9000" });
+        let family = heavy(province, gifts).paper("T2125", "bo", trade);
+        told(&format!("{province}, gifts of {gifts}, a trade with capital cost"), &family);
+    }
+}
+
+fn told(which: &str, family: &Family) {
+    let household = family.household();
+    let case = Canada::COMMITTED.open(&household);
+    let complete = searched(&*case).complete;
+    let seconds = median(3, || drop(black_box(searched(&*case))));
+    println!("heavy couple, {which}: {:.1} ms, complete: {complete}", seconds * 1e3);
 }
 
 criterion_group!(group, benches, heavy_couples);
