@@ -115,6 +115,7 @@ test("pictures of the views", async ({ page, browser }) => {
   await picture("ledger");
   await page.getByRole("link", { name: "Hembo, all households" }).click();
   await page.getByRole("link", { name: /^Marchbank-Oyelaran/ }).click();
+  await cell(page, "Split pension received", 1).getByRole("button").click();
   await page.keyboard.press("w");
   await page.getByText("now 141,000").waitFor();
   await picture("amounts");
