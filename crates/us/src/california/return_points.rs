@@ -36,7 +36,7 @@ use hembo_money::Money;
 pub static PROVISION: Provision = Provision {
     about: "California, points of returns",
     points: POINTS,
-    figures: &["california_renters", "california_care", "california_earned_income"],
+    figures: &["california_renters", "california_care", "california_earned_income", "kiddie"],
     ..Provision::NONE
 };
 
