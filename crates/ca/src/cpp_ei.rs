@@ -85,8 +85,8 @@ impl OfBusiness {
     }
 }
 
-/// A person's contributions of the year; `of_business` is what a business brings, nothing where it makes a loss. Without a business all
-/// are facts: nothing that the law leaves open moves them.
+/// A person's contributions of the year; `of_business` is what a business brings, nothing where it makes a loss. Without capital cost
+/// to claim all are facts: nothing that the law leaves open moves them.
 pub fn counted(on: On<'_>, trail: &mut impl Trail, of_business: Money) -> Contributions {
     match business::any_capital_cost(on.facts, on.person) {
         true => compared(on, trail, of_business),

@@ -129,6 +129,7 @@ async fn known(app: &App, asked: &Asked) -> Answer<()> {
 
 async fn row(app: &App, listed: store::Listed, by: i32) -> Answer<PlannedRow> {
     let (_, household) = work::load(app, listed.id).await?;
+    let year = household.year;
     let (own, other) =
         (by_law(app, household.clone()).await?, by_law(app, Household { year: by, ..household }).await?);
     let faults: Vec<String> = [&own, &other].into_iter().filter_map(|law| law.clone().err()).collect();
@@ -136,7 +137,8 @@ async fn row(app: &App, listed: store::Listed, by: i32) -> Answer<PlannedRow> {
         (Ok(own), Ok(other)) => other.more_than(own),
         _ => None,
     };
-    let lacks = own.as_ref().ok().zip(other.as_ref().ok()).and_then(|(own, other)| other.lacks(own, by));
+    let both = own.as_ref().ok().zip(other.as_ref().ok());
+    let lacks = both.and_then(|(own, other)| other.lacks(own, by).or_else(|| own.lacks(other, year)));
     Ok(PlannedRow {
         household: listed.id,
         name: listed.name,

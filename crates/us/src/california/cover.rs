@@ -226,11 +226,11 @@ fn household_income(on: On<'_>, trail: &mut impl Trail, of: Adjusted) -> Money {
     made(on, trail, HOUSEHOLD_INCOME, own + dependents, &[(adjustments::L17, of.agi)], words)
 }
 
-/// The own standard deduction of a dependent.
-pub fn free_of_dependent(facts: &Facts, person: usize) -> Money {
+/// The own standard deduction of a dependent, of whose scholarships so much is taken as income, which counts as earned.
+pub fn free_of_dependent(facts: &Facts, person: usize, scholarship: Money) -> Money {
     let Some(figures) = &facts.figures.california_deductions else { return Money::ZERO };
     let about = &facts.people[person];
-    let earned = settled::or_zero(about.gross_income - about.unearned_alone);
+    let earned = settled::or_zero(about.gross_income - about.unearned_alone) + scholarship;
     let own = settled::greater(earned + figures.dependent_plus, figures.dependent_least);
     settled::lesser(own, figures.standard.single)
 }
@@ -238,7 +238,11 @@ pub fn free_of_dependent(facts: &Facts, person: usize) -> Money {
 /// The household income of a dependent whose gross income is above it.
 fn income_of_dependent(facts: &Facts, person: usize) -> Money {
     let of = adjustments::of_person(facts, person);
-    if of.gross > free_of_dependent(facts, person) { settled::or_zero(of.income()) } else { Money::ZERO }
+    if of.gross > free_of_dependent(facts, person, Money::ZERO) {
+        settled::or_zero(of.income())
+    } else {
+        Money::ZERO
+    }
 }
 
 /// Gross income and household income for the thresholds: of spouses who file apart with that of the other.

@@ -27,7 +27,10 @@ pub fn is_prepared(on: On<'_>) -> bool {
 /// Whether a dependent has a return of California: of who lived there all year.
 fn is_own(on: On<'_>) -> bool {
     let person = on.unit.people[0];
-    let is_due = on.facts.people[person].gross_income > cover::free_of_dependent(on.facts, person);
+    let taken = on.unit.scholarships.iter().filter(|(of, _)| *of == person);
+    let scholarship: Money = taken.map(|(_, amount)| *amount).sum();
+    let gross = on.facts.people[person].gross_income + scholarship;
+    let is_due = gross > cover::free_of_dependent(on.facts, person, scholarship);
     !form_540nr::is_filed(on) && (is_due || payments::any(on))
 }
 

@@ -216,7 +216,7 @@ fn of_dependents(points: &mut Points<'_>) {
     let part_year = facts.of_state.as_ref().is_some_and(|of| of.part_year);
     for &person in facts.own_returns.iter().filter(|_| part_year) {
         let about = &facts.people[person];
-        if about.gross_income > cover::free_of_dependent(facts, person) {
+        if about.gross_income > cover::free_of_dependent(facts, person, Money::ZERO) {
             let words = format!("The return of {} on Form 540NR is not computed.", about.name);
             points.raise(&DEPENDENT, Place::person(&about.id, "name"), words);
         }
