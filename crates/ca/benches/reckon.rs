@@ -13,6 +13,10 @@ use serde_json::json;
 use std::sync::{Arc, LazyLock};
 use std::{collections::BTreeMap, hint::black_box};
 
+/// The allocator of the program.
+#[global_allocator]
+static ALLOCATOR: mimalloc::MiMalloc = mimalloc::MiMalloc;
+
 static REGISTRY: LazyLock<Registry> = LazyLock::new(|| Registry::of([Arc::new(Canada::COMMITTED)]));
 
 const RETIRED: &[u8] = include_bytes!("../../../demo/ca/marchbank-oyelaran.json");

@@ -9,8 +9,6 @@ use crate::{
 };
 use hembo_core::{
     Paper, Silent,
-    choice::{Chosen, Open},
-    decision::{Amount, Decision, More},
     field::{Choice, Field, Years},
     forms::Required,
     household::Entry,
@@ -22,7 +20,7 @@ use hembo_core::{
     settled,
     trail::Trail,
 };
-use hembo_money::{Money, Rate};
+use hembo_money::Money;
 
 /// What this provision declares.
 pub static PROVISION: Provision = Provision {
@@ -60,11 +58,6 @@ open_points! {
     HOME_LEFT = look "home-left", "ITA 18(12)(c)",
         "Enter it next year among the expenses of the home.";
 }
-
-/// By how much a dollar of capital cost moves a household's tax at the very most: beside what net income moves
-/// ([`STEEPEST`](crate::rounding::STEEPEST)) it moves contributions to the pension plan, the workers benefit as it grows, and the part
-/// of earned income that child care may take.
-const STEEPEST_OF_EARNINGS: Rate = Rate::percent(300);
 
 const KINDS: &[Choice] = &[
     Choice::new("full", "Expense, in full"),
@@ -123,6 +116,12 @@ fn of_person(facts: &Facts, person: usize) -> impl Iterator<Item = (usize, &Busi
     facts.businesses.iter().enumerate().filter(move |(_, business)| business.owner == person)
 }
 
+/// Which of its owner's businesses one is, from 1.
+pub fn number(facts: &Facts, place: usize) -> usize {
+    let owner = facts.businesses[place].owner;
+    of_person(facts, owner).position(|(p, _)| p == place).unwrap_or_default() + 1
+}
+
 /// Whether a person has a business.
 pub fn any(facts: &Facts, person: usize) -> bool {
     of_person(facts, person).next().is_some()
@@ -146,6 +145,26 @@ pub fn most(facts: &Facts, person: usize) -> Money {
     settled::or_zero(of_person(facts, person).map(|(_, b)| net_of(b, &mut Silent, Money::ZERO).0).sum())
 }
 
+/// The same at the least, where all of it is claimed.
+pub fn least(facts: &Facts, person: usize) -> Money {
+    let of =
+        |(_, business): (usize, &Business)| net_of(business, &mut Silent, business.capital_cost.amount).0;
+    settled::or_zero(of_person(facts, person).map(of).sum())
+}
+
+/// What a way wants of the capital cost of a business; all where nothing is said.
+fn wanted(on: On<'_>, place: usize) -> Money {
+    on.plan.capital_cost.get(place).copied().flatten().unwrap_or(Money::LARGEST)
+}
+
+/// What capital cost a way claims of a person's businesses.
+pub fn claimed(on: On<'_>) -> Money {
+    let of = |(place, business): (usize, &Business)| {
+        settled::lesser(wanted(on, place), business.capital_cost.amount)
+    };
+    of_person(on.facts, on.person).map(of).sum()
+}
+
 /// Line 13500.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     if !any(on.facts, on.person) {
@@ -153,8 +172,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     }
     let [mut claimed, mut taken, mut net] = [Money::ZERO; 3];
     for (place, business) in of_person(on.facts, on.person) {
-        let wanted = on.plan.capital_cost.get(place).copied().flatten().unwrap_or(Money::LARGEST);
-        let part = limit::lesser(trail, wanted, business.capital_cost.amount);
+        let part = limit::lesser(trail, wanted(on, place), business.capital_cost.amount);
         let (left, home) = net_of(business, trail, part);
         claimed += part;
         taken += home;
@@ -177,39 +195,6 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
     );
     on.made(trail, HOME_CARRIED, home - taken, &[(HOME, taken)], &[("Expenses of the home", &home)]);
     on.made(trail, NET, net, &[(BEFORE, before), (CAPITAL_COST, claimed), (HOME, taken)], &[])
-}
-
-/// How much of the capital cost of a business is claimed, by the place of the business.
-pub static CAPITAL_COST_NOW: Open<Facts> = Open::new(
-    |facts| {
-        let open = |place: &usize| !facts.businesses[*place].capital_cost.amount.is_zero();
-        (0..facts.businesses.len()).filter(open).collect()
-    },
-    |facts, place| {
-        let business = &facts.businesses[place];
-        let (first, id) = (facts.first_name(business.owner), &facts.people[business.owner].id);
-        let number = of_person(facts, business.owner).position(|(p, _)| p == place).unwrap_or_default() + 1;
-        let which = if number > 1 { format!(" {number}") } else { String::new() };
-        let amount = Amount {
-            most: business.capital_cost.amount,
-            short: format!("capital cost of {first}{which}"),
-            more: More::MayCost,
-            steepest: STEEPEST_OF_EARNINGS,
-        };
-        let label = format!("Capital cost of business{which} that {first} claims");
-        let number = if number > 1 { format!("{number}.") } else { String::new() };
-        Decision::amount(
-            format!("ca.t2125.cca.{number}{id}"),
-            label,
-            "ITA 20(1)(a); Regulations 1100(1)",
-            amount,
-        )
-    },
-);
-
-/// What of each business's capital cost a way claims; all where nothing is said.
-pub fn chosen(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Vec<Option<Money>> {
-    (0..facts.businesses.len()).map(|place| way.amount(&CAPITAL_COST_NOW, place)).collect()
 }
 
 /// Form T2125: where there is a business.

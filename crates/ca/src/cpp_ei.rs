@@ -160,8 +160,7 @@ fn asked_of_business(on: On<'_>, trail: &mut impl Trail, of_business: Money, pai
 /// employment then fills what is missing of the second, and is not deducted in its place.
 pub fn jump(facts: &Facts) -> Money {
     let cpp = &facts.figures.cpp;
-    let jumps =
-        |p: &usize| business::any_capital_cost(facts, *p) && facts.people[*p].own.has(&t4::brings::CPP);
+    let jumps = |p: &usize| business::any_capital_cost(facts, *p) && overpaid_alone(facts, *p);
     let most = cents(cpp.second_ceiling - cpp.first_ceiling, cpp.second_rate);
     most * facts.returns.iter().filter(|p| jumps(p)).count() as i64
 }
@@ -313,7 +312,7 @@ pub fn points(points: &mut Points<'_>) {
 }
 
 /// Whether employment paid more than the plan asks of it alone.
-fn overpaid_alone(facts: &Facts, person: usize) -> bool {
+pub fn overpaid_alone(facts: &Facts, person: usize) -> bool {
     let (cpp, own, limits) = (&facts.figures.cpp, &facts.people[person].own, prorated(facts, person));
     let earnings = pensionable(facts, person);
     sum(own.of(&t4::brings::CPP)) > required_first(cpp, &mut Silent, limits, earnings)

@@ -29,12 +29,7 @@ pub static NOW: Open<Facts> = Open::new(
         let amount = Amount {
             most: most(facts, person),
             short: format!("deduction of {first}"),
-            more: match facts.people[person].filer {
-                true if two_orders(facts) => More::MayCost,
-                _ if earlier_minimum_tax::may_be_taken(facts, person) => More::MayCost,
-                true if may_cost(facts) => More::NeverCostsInWorlds,
-                _ => More::NeverCosts,
-            },
+            more: more(facts, person),
             steepest: STEEPEST,
         };
         let id = format!("ca.rrsp.{}", facts.people[person].id);
@@ -56,6 +51,16 @@ fn most(facts: &Facts, person: usize) -> Money {
 /// What each person deducts in a way; all where nothing is said.
 pub fn chosen(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Vec<Option<Money>> {
     (0..facts.people.len()).map(|person| way.amount(&NOW, person)).collect()
+}
+
+/// Whether more of what lowers a person's net income may cost.
+pub fn more(facts: &Facts, person: usize) -> More {
+    match facts.people[person].filer {
+        true if two_orders(facts) => More::MayCost,
+        _ if earlier_minimum_tax::may_be_taken(facts, person) => More::MayCost,
+        true if may_cost(facts) => More::NeverCostsInWorlds,
+        _ => More::NeverCosts,
+    }
 }
 
 /// A larger deduction lowers net income. That never costs, but where gifts may come to the part of net income that

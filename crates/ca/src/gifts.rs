@@ -2,13 +2,14 @@
 
 use crate::{
     bringing::Bringing,
-    earlier_minimum_tax,
+    business, contributions, earlier_minimum_tax,
     facts::Facts,
     figures::{Provincial, TopUp},
-    income,
+    first_home, income,
     papers::t4::T4,
     plan::{Filed, On},
     points::Points,
+    rental,
     rounding::{STEEPEST, cents},
 };
 use hembo_core::{
@@ -24,6 +25,7 @@ use hembo_core::{
     point::{Gather, Place},
     provision::Provision,
     reading::sum,
+    settled,
     trail::{Trail, Unseen},
 };
 use hembo_money::{Money, Rounding};
@@ -96,7 +98,8 @@ pub fn claimed(on: On<'_>, trail: &mut impl Trail, left: Money, net: Money) -> C
     let wanted = on.plan.gifts[on.person].unwrap_or(left);
     let wanted = limit::lesser(trail, wanted, left);
     if on.plan.world.is_some() {
-        return Claim { claimed: wanted, left: left - least_claimed(on, trail, wanted) };
+        let claimed = limit::lesser(trail, wanted, most(on.facts, on.person, net + deducted(on)));
+        return Claim { claimed, left: left - least_claimed(on, trail, wanted) };
     }
     let most = most(on.facts, on.person, net);
     let allowed = limit::cap(trail, GIFTS.at(on.scope), wanted, most);
@@ -104,6 +107,16 @@ pub fn claimed(on: On<'_>, trail: &mut impl Trail, left: Money, net: Money) -> C
         i.items(&on.facts.gifts).line(income::NET, on.scope, net).figure("Left in the pool", left);
     });
     Claim { claimed, left: left - claimed }
+}
+
+/// What a way deducts by choice at the most: before it net income is so much more, and in a world the part that limits gifts is one of that.
+fn deducted(on: On<'_>) -> Money {
+    let (facts, person) = (on.facts, on.person);
+    let most = contributions::most(facts, person)
+        + first_home::most(facts, person)
+        + rental::most(&facts.people[person].own);
+    let chosen = on.plan.contributions[person].map_or(most, |wanted| settled::lesser(wanted, most));
+    chosen + business::claimed(on)
 }
 
 /// What is claimed of `wanted` where all contributions are deducted, so that net income is the least: no deduction leaves

@@ -10,6 +10,7 @@ pub mod alberta;
 pub mod bringing;
 pub mod british_columbia;
 pub mod business;
+pub mod capital_cost;
 pub mod capital_gains;
 pub mod caregivers;
 mod case;

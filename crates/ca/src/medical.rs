@@ -257,7 +257,7 @@ pub fn jump(facts: &Facts) -> Money {
     let may_fall = |filer: &&usize| {
         business::any_capital_cost(facts, **filer)
             && may_be_supplemented(facts, **filer)
-            && above_least(facts, **filer, Money::ZERO).is_negative()
+            && above_least(facts, **filer, business::least(facts, **filer)).is_negative()
     };
     facts.figures.medical_supplement.most * facts.filers.iter().filter(may_fall).count() as i64
 }

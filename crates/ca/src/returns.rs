@@ -1,7 +1,7 @@
 //! A household as it is weighed: what a way takes, and what all its returns come to together.
 
 use crate::{
-    adoption, business, capital_gains, child_care, cpp_ei, deducting, dependants, dividend_election,
+    adoption, capital_cost, capital_gains, child_care, cpp_ei, deducting, dependants, dividend_election,
     facts::Facts, foreign_income, gains_exemption, gifts, home_credits, law, loan_interest, medical,
     medical_division, non_capital, northern, others_medical, pension_split, plan::Plan, province,
     provincial_adoption, provincial_credits, provincial_tuition, saskatchewan, separation, t1, tuition,
@@ -34,7 +34,7 @@ impl<'h> CanadianCase<'h> {
         Plan {
             split: pension_split::chosen(facts, way),
             contributions: deducting::chosen(facts, way),
-            capital_cost: business::chosen(facts, way),
+            capital_cost: capital_cost::chosen(facts, way),
             losses: capital_gains::chosen(facts, way),
             exemption: gains_exemption::chosen(facts, way),
             non_capital: non_capital::chosen(facts, way),
@@ -124,7 +124,14 @@ impl Weighable for CanadianCase<'_> {
             deducting::world(&self.facts, world),
             &self.plan(view),
         );
-        out.is_some_and(|person| self.choices.is(decision, &deducting::NOW, person))
+        out.is_some_and(|person| {
+            let is_of_business = |place: usize| {
+                self.facts.businesses[place].owner == person
+                    && self.choices.is(decision, &capital_cost::NOW, place)
+            };
+            self.choices.is(decision, &deducting::NOW, person)
+                || (0..self.facts.businesses.len()).any(is_of_business)
+        })
     }
 
     fn total_with_edges(&self, _: usize, view: &View<'_>, edges: &mut Edges) -> Money {

@@ -210,6 +210,19 @@ fn class(facts: &Facts, standing: Standing) -> &BenefitClass {
     if standing == Standing::Alone { &figures.single } else { &figures.family }
 }
 
+/// From which net income of a person's family nothing is paid in any way; none where nothing can be paid at all.
+pub fn ends_at(facts: &Facts, person: usize) -> Option<Money> {
+    let both = [Some(person), together_with(facts, person)];
+    let mut standings = both.into_iter().flatten().map(|p| standing(facts, p));
+    let claims = standings.find(|standing| *standing != Standing::None).filter(|_| held(facts))?;
+    let figures = &facts.figures.workers_benefit;
+    Some(match claims {
+        _ if both.into_iter().flatten().any(|p| facts.people[p].disabled) => Money::LARGEST,
+        Standing::Alone => figures.single.nil,
+        _ => figures.family.nil + figures.second_earner,
+    })
+}
+
 /// Line 45300.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Money {
     if !held(on.facts) {

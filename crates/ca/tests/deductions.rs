@@ -215,6 +215,39 @@ fn capital_cost_stops_where_the_medical_supplement_would_end() {
     assert_eq!(outcome.total, at.total);
 }
 
+/// Where all of the capital cost leaves more than what ends the workers benefit, more of it never costs: alone 37,742, of a couple 49,393 and the
+/// exemption of the second earner, 16,386.
+#[test]
+fn capital_cost_never_costs_where_earnings_do_not_count() {
+    let never_costs = |family: Family| {
+        let outcome = family.outcome();
+        let decision = outcome.decisions.into_iter().find(|d| d.id == "ca.t2125.cca.ada").unwrap();
+        decision.amount.unwrap().never_costs
+    };
+    let trade =
+        |family: Family, gross: &str| family.paper("T2125", "ada", json!({ "gross": gross, "cca": "2000" }));
+    let alone = |interest: &str| Family::single("ON", "1950-01-01").interest("ada", interest);
+    assert!(!never_costs(trade(alone("35741"), "4000")) && never_costs(trade(alone("35742"), "4000")));
+    let couple = |interest: &str| Family::couple("ON", ["1950-01-01", "1950-01-01"]).interest("bo", interest);
+    assert!(!never_costs(trade(couple("63778"), "4000")) && never_costs(trade(couple("63779"), "4000")));
+    let impaired =
+        alone("90000").answer_for("ada", "disability", json!(true)).answer_for("ada", "infirm", json!(true));
+    assert!(!never_costs(trade(impaired, "4000")));
+    // Earnings of 4,390 or more have the medical supplement: capital cost decides about it from that to 6,389.99.
+    for (gross, never) in [("4389.99", true), ("4390", false), ("6389.99", false), ("6390", true)] {
+        assert_eq!(never_costs(trade(alone("90000"), gross)), never, "{gross}");
+    }
+    // What employment overpaid counts for the business.
+    let paid = |withheld: &str| {
+        alone("90000").set("ada", "/born", json!("1980-01-01")).paper(
+            "T4",
+            "ada",
+            json!({ "14": "40000", "16": withheld }),
+        )
+    };
+    assert!(never_costs(trade(paid("2171.75"), "9000")) && !never_costs(trade(paid("2171.76"), "9000")));
+}
+
 /// ITA 18(12): the home comes out of what capital cost leaves, so that capital cost above that only moves from this year's home to a
 /// later one's.
 #[test]

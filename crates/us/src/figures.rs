@@ -109,6 +109,7 @@ pub struct Figures {
     pub california_renters: Option<Cited<CaliforniaRenters>>,
     pub california_care: Option<Cited<CaliforniaCare>>,
     pub california_kiddie: Option<Cited<CaliforniaKiddie>>,
+    pub california_child_election: Option<Cited<CaliforniaChildElection>>,
     pub california_code_credits: Option<Cited<CaliforniaCodeCredits>>,
     pub california_other_credits: Option<Cited<CaliforniaOtherCredits>>,
     pub california_earned_income: Option<Cited<CaliforniaEarnedIncome>>,
@@ -439,6 +440,8 @@ tables! {
     CaliforniaCare { tops: Vec<Money>, parts: Vec<Rate> }
     /// R&TC 17041(g): up to which amount a child's unearned income is taxed at its own rates.
     CaliforniaKiddie { unearned_above: Money }
+    /// R&TC 17041(g), FTB 3803: a child's income above and below what it may be on the parents' return, what is spared of it and taxed at a rate.
+    CaliforniaChildElection { above: Money, below: Money, taxed: Money, rate: Rate }
     /// R&TC 17054.5, 17054.7: codes 163, 170 and 173.
     CaliforniaCodeCredits { senior_income: Money, senior_rate: Rate, senior_most: Money, family_rate: Rate, family_most: Money }
     /// Schedule S, R&TC 17052.25, 17053.87: codes 187, 197 and 235.

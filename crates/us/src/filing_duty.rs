@@ -45,7 +45,7 @@ fn files_from(facts: &Facts, unit: &Unit) -> Money {
 pub fn points(points: &mut Points<'_>) {
     let facts = points.facts;
     let advance = points.papers(premium_tax_credit::POLICY.id).next().is_some();
-    for (place, unit) in points.units.iter().enumerate() {
+    for (place, unit) in points.units.iter().enumerate().filter(|(_, unit)| !unit.of_state.alone) {
         let gross: Money = unit.people.iter().map(|&p| facts.people[p].gross_income).sum();
         let must = match unit.people[..] {
             [person] if unit.claimable => who_files::dependent_must_file(facts, person, Money::ZERO),

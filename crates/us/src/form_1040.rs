@@ -42,15 +42,20 @@ struct Front {
     worksheet: Option<Worksheet>,
 }
 
-/// Lines 1a to 16.
-fn front(on: On<'_>, trail: &mut impl Trail) -> Front {
+/// Lines 1a to 11, and Schedule A.
+fn income_and_itemized(on: On<'_>, trail: &mut impl Trail) -> (Income, Itemized) {
     self_employed_cover::reckon(on, trail);
     let income = income::reckon(on, trail);
     community::statement(on, trail);
     let itemized = schedule_a::reckon(on, trail, &income);
     let invested = itemized.invested;
     let deducted = if on.unit.itemizes { invested.amount } else { Money::ZERO };
-    let income = income.with_elected(invested.gain, invested.qualified, deducted);
+    (income.with_elected(invested.gain, invested.qualified, deducted), itemized)
+}
+
+/// Lines 1a to 16.
+fn front(on: On<'_>, trail: &mut impl Trail) -> Front {
+    let (income, itemized) = income_and_itemized(on, trail);
     let earned = earned_income(on, income.wages) + other_income::scholarships(on);
     let standard = standard_deduction::reckon(on, trail, earned);
     let off = deductions(on, trail, &income, standard, &itemized);
@@ -100,26 +105,31 @@ pub fn taxed_at_parents(on: On<'_>) -> Money {
 
 /// What a parent's return of the state has for the same form of a child there.
 pub fn as_parents_here(on: On<'_>, siblings: Money) -> Option<ParentsHere> {
-    let (income, earned) = of_state(on);
+    let (income, earned) = of_state(on, &mut Silent);
     california::form_540::as_parents(on, &income, earned, siblings)
 }
 
 /// What of a child's income the state taxes at the parents' rates.
 pub fn taxed_at_parents_here(on: On<'_>) -> Money {
-    let (income, earned) = of_state(on);
+    let (income, earned) = of_state(on, &mut Silent);
     california::form_540::taxed_at_parents(on, &income, earned)
 }
 
 /// What the return of a state starts from.
-fn of_state(on: On<'_>) -> (Income, Money) {
-    let income = front(on, &mut Silent).income;
+fn of_state(on: On<'_>, trail: &mut impl Trail) -> (Income, Money) {
+    let (income, _) = income_and_itemized(on, trail);
     let earned = earned_income(on, income.wages) + other_income::scholarships(on);
     (income, earned)
 }
 
 /// Computes one return, with that of the state on top of it; its result is line 24 less the refundable credits with the same of the state, what
-/// the household pays for good.
+/// the household pays for good. Of a child whose income is on the parents' federal return alone the state's starts from what a federal one would
+/// have.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Money {
+    if on.unit.of_state.alone {
+        let (income, earned) = of_state(on, trail);
+        return california::form_540::reckon(on, trail, &income, earned);
+    }
     let Front { income, itemized, standard, off, taxable, regular, worksheet } = front(on, trail);
     let regular = regular + income.children.tax;
     let standard_taken = if on.unit.itemizes { Money::ZERO } else { off.taken };

@@ -28,6 +28,7 @@ pub static RULES: &[(&str, Rule)] = &[
     ("ftb-3510", california::earlier_minimum_tax::form_3510),
     ("ftb-3514", california::forms::form_3514),
     ("ftb-3800", california::forms::form_3800),
+    ("ftb-3803", california::parents_election::form_3803),
     ("ftb-3805p", california::forms::form_3805p),
     ("ftb-3592", california::college_access::form_3592),
     ("ftb-3853", california::forms::form_3853),
@@ -115,6 +116,11 @@ pub fn of(year: i32) -> &'static Forms {
 
 /// Whether a form is filed with a return.
 pub fn required(form: &str, filed: Filed<'_>) -> Required {
+    let is_federal =
+        || of(filed.on.facts.figures.year).forms.iter().any(|of| of.id == form && of.authority.is_empty());
+    if filed.on.unit.of_state.alone && is_federal() {
+        return Required::No("the income is on the parents' federal return".into());
+    }
     let rule = RULES.iter().find(|(id, _)| *id == form);
     rule.map_or(Required::No("not known".into()), |(_, rule)| rule(filed))
 }

@@ -246,10 +246,10 @@ pub fn form_8615(filed: Filed<'_>) -> Required {
     Required::if_so(filed.has(L18), "no unearned income above the limit, or no child")
 }
 
-/// Every return that is not a joint one.
+/// Every return that is not a joint one, nor of a state alone.
 pub fn points(points: &mut Points<'_>) {
     for (place, unit) in points.units.iter().enumerate() {
-        if unit.status != Status::Joint {
+        if unit.status != Status::Joint && !unit.of_state.alone {
             one(points, place);
         }
     }

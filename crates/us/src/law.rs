@@ -164,6 +164,7 @@ static LAW: &[Rule] = &[
     Rule::new(&california::cover_months::PROVISION),
     Rule::new(&california::affordability::PROVISION),
     Rule::new(&california::thresholds::PROVISION),
+    Rule::new(&california::parents_election::PROVISION),
     Rule::new(&california::adjustments::PROVISION),
     Rule::new(&california::itemized::PROVISION),
     Rule::new(&california::kiddie::PROVISION),
@@ -221,6 +222,7 @@ pub static CHOICES: &[&Open<Facts>] = &[
     &california::choices::DEDUCTION,
     &california::choices::DEDUCTION_APART,
     &california::choices::DEDUCTION_OWN,
+    &california::parents_election::ELECTION,
     &california::choices::RENTER,
 ];
 

@@ -28,7 +28,7 @@ pub static PROVISION: Provision =
     Provision { lines: LINES, figures: &["kiddie", "dependents"], ..Provision::NONE };
 
 lines! {
-    ALL_OF = "us.8814.4", "Income of the child", "IRC §1(g)(7)(A)",
+    pub ALL_OF = "us.8814.4", "Income of the child", "IRC §1(g)(7)(A)",
         "Interest, dividends and distributions of capital gain.";
     pub QUALIFIED = "us.8814.9", "Qualified dividends of children", "IRC §1(g)(7)(B)",
         "Their part of what is above the amount that is spared.";
@@ -42,7 +42,7 @@ lines! {
 
 /// What a child has, as the form asks for it.
 #[derive(Debug, Clone, Copy, Default)]
-struct Child {
+pub struct Child {
     interest: Money,
     dividends: Money,
     qualified: Money,
@@ -52,7 +52,8 @@ struct Child {
 }
 
 impl Child {
-    fn of(facts: &Facts, person: usize) -> Child {
+    /// What a person has of it.
+    pub fn of(facts: &Facts, person: usize) -> Child {
         let own = &facts.people[person].own;
         let all = |kind: &'static Brought| sum(own.of(kind)).to_whole();
         Child {
@@ -65,33 +66,44 @@ impl Child {
     }
 
     /// Line 4.
-    fn all(&self) -> Money {
+    pub fn all(&self) -> Money {
         self.interest + self.dividends + self.distributed + self.fund
+    }
+
+    /// What of it goes on the parents' return, lines 9 to 12.
+    pub fn above(&self, facts: &Facts) -> Money {
+        settled::or_zero(self.all() - facts.figures.kiddie.unearned_above)
     }
 }
 
 /// Whether a child's income may go on the parents' return: only such income, between two amounts, nothing withheld or paid ahead.
 fn may(facts: &Facts, person: usize) -> bool {
-    let (figures, about, end) = (&facts.figures.kiddie, &facts.people[person], facts.year_end);
-    let student = about.student_months >= facts.figures.dependents.student_months;
-    let young =
-        !about.reached(figures.student_from_age, end) || (student && !about.reached(figures.under, end));
+    let (figures, about) = (&facts.figures.kiddie, &facts.people[person]);
     let all = Child::of(facts, person).all();
     let ahead: &[Payment] = about.own.of(&bringing::brings::ESTIMATED);
     let withheld = [&bringing::brings::WITHHELD, &bringing::brings::WITHHELD_OTHER];
-    about.born.is_some()
-        && young
-        && !about.files_joint
-        && facts.child_of_filers(person)
-        && about.gross_income == all
-        && !about.own.has(&capital_gains::brings::SALES)
-        && !about.own.has(&capital_gains::brings::THROUGH_SHORT)
-        && !about.own.has(&capital_gains::brings::THROUGH_LONG)
-        && !about.own.has(&interest::brings::EXEMPT_INTEREST)
+    has_only_such_income(facts, person)
         && all > figures.election_above
         && all < figures.election_below
         && ahead.is_empty()
         && withheld.into_iter().all(|kind| !about.own.has(kind))
+}
+
+/// Whether someone is a filer's child of the age, with no income but interest, dividends and distributions of capital gain.
+pub fn has_only_such_income(facts: &Facts, person: usize) -> bool {
+    let (figures, about, end) = (&facts.figures.kiddie, &facts.people[person], facts.year_end);
+    let student = about.student_months >= facts.figures.dependents.student_months;
+    let young =
+        !about.reached(figures.student_from_age, end) || (student && !about.reached(figures.under, end));
+    about.born.is_some()
+        && young
+        && !about.files_joint
+        && facts.child_of_filers(person)
+        && about.gross_income == Child::of(facts, person).all()
+        && !about.own.has(&capital_gains::brings::SALES)
+        && !about.own.has(&capital_gains::brings::THROUGH_SHORT)
+        && !about.own.has(&capital_gains::brings::THROUGH_LONG)
+        && !about.own.has(&interest::brings::EXEMPT_INTEREST)
 }
 
 /// Where a child's income goes.
@@ -112,10 +124,10 @@ pub static ELECTION: Open<Facts> = Open::new(
         )
     },
 )
-.bars(|facts, person, option, way| {
-    if option == 0 {
-        return None;
-    }
+.bars(|facts, person, option, way| if option == 0 { None } else { bar(facts, person, way) });
+
+/// Why a child's income cannot go on the parents' return in a way.
+pub fn bar(facts: &Facts, person: usize, way: Chosen<'_, '_, Facts>) -> Option<Bar> {
     let here = qualifying_child::over_half_the_year(facts, &facts.filers[..1], person);
     if status::separate(facts, way) {
         Some(Bar::Borrowed("on separate returns not weighed here"))
@@ -126,7 +138,7 @@ pub static ELECTION: Open<Facts> = Open::new(
     } else {
         None
     }
-});
+}
 
 /// The children whose income a way puts on the parents' return.
 pub fn elected(way: Chosen<'_, '_, Facts>) -> Vec<usize> {
@@ -165,7 +177,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Elected {
                 .items(own.of(&dividends::brings::ORDINARY))
                 .items(own.of(&capital_gains::brings::DISTRIBUTIONS));
         });
-        let above = settled::or_zero(income - figures.unearned_above);
+        let above = child.above(on.facts);
         let part = |amount: Money| above.in_proportion(amount, income, Money::WHOLE, Rounding::HalfUp);
         let (qualified, distributed) = (part(child.qualified), part(child.distributed));
         all.qualified += qualified;

@@ -83,11 +83,13 @@ impl<'h> FederalCase<'h> {
         |place| self.facts.nonresident_spouse() != Some(self.facts.filers[*place])
     }
 
-    /// Whether a dependent has a return: not where the parents' return has the income, nor without any.
+    /// Whether a dependent has a return: not without income, and not where the parents' return has it, but that of the state alone may be due.
     fn files(&self, way: Chosen<'_, '_, Facts>, person: usize) -> bool {
-        let scholarship = || tuition::taken_by(way, &self.facts, person);
-        !parents_election::is_elected(way, person)
-            && (self.facts.people[person].has_income || !scholarship().is_zero())
+        if parents_election::is_elected(way, person) {
+            let unit = || self.childs_unit(person, way);
+            return self.facts.of_state.is_some() && california::form_540::is_prepared(self.on(&unit(), 0));
+        }
+        self.facts.people[person].has_income || !tuition::taken_by(way, &self.facts, person).is_zero()
     }
 
     fn main_unit(&self, way: Chosen<'_, '_, Facts>) -> Unit {
@@ -113,6 +115,7 @@ impl<'h> FederalCase<'h> {
             counted_pay: untaxed_pay::counted(way, &people),
             home_offices: business::methods(way),
             elected: parents_election::elected(way),
+            elected_here: california::parents_election::elected(way),
             of_state: california::choices::together(way),
             dependents: claimed().filter_map(claim).collect(),
             forgone,
@@ -206,10 +209,18 @@ impl<'h> FederalCase<'h> {
         if !self.facts.child_of_filers(person) {
             return unit;
         }
-        let parents = self.parents_of(person, way, &unit, form_1040::taxed_at_parents, form_1040::as_parents);
-        let here = (form_1040::taxed_at_parents_here, form_1040::as_parents_here);
-        let of_state = self.facts.of_state.is_some();
-        let parents_here = of_state.then(|| self.parents_of(person, way, &unit, here.0, here.1));
+        let federal = || {
+            let elected = parents_election::elected(way);
+            let (taxed, of) = (form_1040::taxed_at_parents, form_1040::as_parents);
+            self.parents_of(person, way, (&unit, &elected), taxed, of)
+        };
+        let here = || {
+            let elected = california::parents_election::elected(way);
+            let (taxed, of) = (form_1040::taxed_at_parents_here, form_1040::as_parents_here);
+            self.parents_of(person, way, (&unit, &elected), taxed, of)
+        };
+        let parents = if unit.of_state.alone { Vec::new() } else { federal() };
+        let parents_here = if self.facts.of_state.is_some() { here() } else { Vec::new() };
         Unit {
             parents: parents
                 .into_iter()
@@ -217,25 +228,24 @@ impl<'h> FederalCase<'h> {
             parents_here: parents_here
                 .into_iter()
                 .flatten()
-                .flatten()
                 .reduce(|one, other| if other.taxable > one.taxable { other } else { one }),
             ..unit
         }
     }
 
     /// What the returns of a child's parents have for the form of its unearned income, `taxed` at the parents' rates; nothing where none is.
+    /// `elected` have theirs on the parents' return.
     fn parents_of<T>(
         &self,
         person: usize,
         way: Chosen<'_, '_, Facts>,
-        unit: &Unit,
+        (unit, elected): (&Unit, &[usize]),
         taxed: impl Fn(On<'_>) -> Money,
         of: impl Fn(On<'_>, Money) -> T,
     ) -> Vec<T> {
         if taxed(self.on(unit, 0)).is_zero() {
             return Vec::new();
         }
-        let elected = parents_election::elected(way);
         let other = |p: usize| p != person && self.facts.child_of_filers(p) && !elected.contains(&p);
         let others = self.facts.own_returns.iter().filter(|&&p| other(p));
         let siblings = others.map(|&p| taxed(self.on(&self.childs_unit(p, way), 0))).sum();

@@ -116,6 +116,10 @@ pub struct StateWay {
     pub itemizes: bool,
     /// The part of one renter's credit that a separate return takes.
     pub renter: Renter,
+    /// A child's income is on the parents' return of the state, so that it has none of its own.
+    pub with_parents: bool,
+    /// The return of the state is the only one: the federal return has the child's income on the parents'.
+    pub alone: bool,
 }
 
 /// The parents' return of the state, as the form of a child's unearned income asks for it.

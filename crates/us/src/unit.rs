@@ -210,6 +210,8 @@ pub struct Unit {
     pub parents_here: Option<ParentsHere>,
     /// Children whose income is on this return (§1(g)(7)).
     pub elected: Vec<usize>,
+    /// The same on the return of the state.
+    pub elected_here: Vec<usize>,
     /// The dependents claimed.
     pub dependents: Vec<Dependent>,
     /// Dependents claimed on the other filer's separate return.
@@ -254,6 +256,7 @@ impl Unit {
             scholarships: Vec::new(),
             forgone: Vec::new(),
             elected: Vec::new(),
+            elected_here: Vec::new(),
             dependents: Vec::new(),
             claimed_elsewhere: Vec::new(),
             released: Vec::new(),

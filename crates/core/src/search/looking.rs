@@ -123,51 +123,42 @@ impl<'a> Looking<'a> {
 
     /// Looks in one world; the pieces on which it is below the lowest that the law was found to give.
     fn look_in_world(&mut self, world: usize) -> Vec<Piece> {
-        let most: Vec<Money> = self.amounts.explored.iter().map(|(_, most)| *most).collect();
+        let most = most_of(&self.amounts.explored);
         let view = View::of(&self.way);
         let leads_out = |(d, _): &(usize, Money)| self.case.leads_out_of_world(world, &view, *d);
-        let out = self.amounts.following.iter().copied().find(leads_out);
+        let out: Vec<_> = self.amounts.following.iter().copied().filter(leads_out).rev().collect();
         let mut steepness = self.steepness(&self.amounts.explored);
         steepness.jump = Money::ZERO;
-        if out.is_some() {
-            // What is taken of it follows the others, at most by two units with one of theirs.
-            steepness.steepest.iter_mut().for_each(|rate| *rate = *rate * 3);
+        if !out.is_empty() {
+            // What is taken of them follows the others, at most by three units with one of theirs.
+            steepness.steepest.iter_mut().for_each(|rate| *rate = *rate * 4);
         }
         let lowest = self.lowest();
         let enough = self.enough();
         let explorer =
-            Explorer::new(|at: &[Money], edges: &mut Edges| self.at_in_world(world, out, at, edges), lowest);
+            Explorer::new(|at: &[Money], edges: &mut Edges| self.at_in_world(world, &out, at, edges), lowest);
         explorer.explore(&most, Some(&steepness), enough)
     }
 
-    /// A point of the explored amounts in a world: with all of the following ones, but of that which leads out only as
-    /// much as stays inside.
-    fn at_in_world(
-        &mut self,
-        world: usize,
-        out: Option<(usize, Money)>,
-        at: &[Money],
-        edges: &mut Edges,
-    ) -> At {
+    /// A point of the explored amounts in a world: with all of the following ones, but of those which lead `out` only as
+    /// much as stays inside; the first of them gives way first.
+    fn at_in_world(&mut self, world: usize, out: &[(usize, Money)], at: &[Money], edges: &mut Edges) -> At {
         place(&mut self.way, &self.amounts.explored, at);
-        let all: Vec<Money> = self.amounts.following.iter().map(|(_, most)| *most).collect();
-        place(&mut self.way, &self.amounts.following, &all);
-        let with_all = self.inside(world, edges);
-        let inside = match out {
-            None => with_all,
-            Some((decision, most)) => {
-                // Both are told on either side, so that neighbours tell the same edges.
-                edges.edge(with_all, true);
-                self.way.0[decision] = Some(Taken::Amount(Money::ZERO));
-                let with_none = self.inside(world, edges);
-                if !with_all.is_negative() {
-                    self.way.0[decision] = Some(Taken::Amount(most));
-                } else if !with_none.is_negative() {
-                    self.stay_inside(world, decision, most);
-                }
-                with_none
+        place(&mut self.way, &self.amounts.following, &most_of(&self.amounts.following));
+        let mut margins = vec![self.inside(world, edges)];
+        for &(decision, _) in out {
+            // Each is told on either side, so that neighbours tell the same edges.
+            edges.edge(margins[margins.len() - 1], true);
+            self.way.0[decision] = Some(Taken::Amount(Money::ZERO));
+            margins.push(self.inside(world, edges));
+        }
+        if let Some(none_of) = margins.iter().position(|margin| !margin.is_negative()) {
+            place(&mut self.way, &out[none_of..], &most_of(&out[none_of..]));
+            if let Some(&(decision, most)) = none_of.checked_sub(1).and_then(|last| out.get(last)) {
+                self.stay_inside(world, decision, most);
             }
-        };
+        }
+        let inside = margins[margins.len() - 1];
         edges.step(inside, true);
         let total = self.case.total_in_world(world, &View::of(&self.way), edges);
         self.work.set(self.work.get() + 1);
@@ -207,8 +198,7 @@ impl<'a> Looking<'a> {
     /// Looks over all amounts by the law itself: everywhere, or where the explored ones are in a piece.
     fn look_by_the_law(&mut self, piece: Option<&Piece>) {
         let amounts: Vec<(usize, Money)> = self.amounts.all().collect();
-        let most = |of: &[(usize, Money)]| of.iter().map(|(_, most)| *most).collect::<Vec<_>>();
-        let (explored, following) = (most(&self.amounts.explored), most(&self.amounts.following));
+        let (explored, following) = (most_of(&self.amounts.explored), most_of(&self.amounts.following));
         let (steepness, lowest, enough) = (self.steepness(&amounts), self.lowest(), self.enough());
         let explorer = Explorer::new(
             |at: &[Money], edges: &mut Edges| {
@@ -259,6 +249,10 @@ impl<'a> Looking<'a> {
             self.best = Some(Ranked { total, way: self.way.clone() });
         }
     }
+}
+
+fn most_of(amounts: &[(usize, Money)]) -> Vec<Money> {
+    amounts.iter().map(|(_, most)| *most).collect()
 }
 
 fn place(way: &mut Way, amounts: &[(usize, Money)], at: &[Money]) {

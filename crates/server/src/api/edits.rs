@@ -92,14 +92,16 @@ pub async fn make(app: &App, by: Uuid, id: Uuid, edit: Edit) -> Answer<Opened> {
     let change = Change { app, id, by };
     let _turn = app.turns.take(id).await;
     loop {
-        if let Some(key) = edit.key
+        let newest = change.newest().await?;
+        let is_behind = newest.revision != edit.base_revision;
+        // One that was made before went on from its base.
+        if let Some(key) = edit.key.filter(|_| is_behind)
             && store::has_edit(&app.database, id, key).await?
         {
             return views::newest(app, id).await;
         }
-        let newest = change.newest().await?;
         let until_now = work::read(app, id, &newest.state)?;
-        if newest.revision != edit.base_revision {
+        if is_behind {
             change.check_conflicts(&edit, newest.revision, &until_now).await?;
         }
         let mut household = until_now.clone();

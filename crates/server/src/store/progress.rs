@@ -147,10 +147,10 @@ pub async fn changed(
         };
         NewMove { household: id, kind: "changed", from: stage, to: Stage::InWork, revision, words: why, by }
     } else {
-        let Some(left) = left_at(transaction, id).await? else { return Ok(()) };
-        if stage != Stage::InWork || back_to != Some(left.revision) {
+        let Some(back_to) = back_to.filter(|_| stage == Stage::InWork) else { return Ok(()) };
+        let Some(left) = left_at(transaction, id).await?.filter(|left| left.revision == back_to) else {
             return Ok(());
-        }
+        };
         let to = Stage::read(&left.from_stage);
         let words = "As it was before it was changed";
         NewMove { household: id, kind: "unchanged", from: stage, to, revision, words, by }

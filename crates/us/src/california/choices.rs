@@ -1,6 +1,6 @@
 //! What California leaves open beside the federal choices: its own deduction, and who takes one renter's credit of spouses who file apart.
 
-use super::{itemized, of_person};
+use super::{itemized, of_person, parents_election};
 use crate::{
     facts::Facts,
     filing_status::Status,
@@ -96,7 +96,9 @@ pub static DEDUCTION_OWN: Open<Facts> = Open::new(
 /// What a way takes on a dependent's own return.
 pub fn own(way: Chosen<'_, '_, Facts>, person: usize) -> StateWay {
     let itemizes = way.taken(&DEDUCTION_OWN, person).is_some_and(|option| option != STANDARD);
-    StateWay { itemizes, renter: Renter::Nothing }
+    let with_parents = parents_election::is_elected(way, person);
+    let alone = crate::parents_election::is_elected(way, person);
+    StateWay { itemizes, renter: Renter::Nothing, with_parents, alone }
 }
 
 /// Who takes the renter's credit of a home that both spouses rented.
@@ -127,7 +129,7 @@ pub static RENTER: Open<Facts> = Open::new(
 /// What a way takes on the joint or only return.
 pub fn together(way: Chosen<'_, '_, Facts>) -> StateWay {
     let itemizes = way.taken(&DEDUCTION, 0).is_some_and(|option| option != STANDARD);
-    StateWay { itemizes, renter: Renter::Own }
+    StateWay { itemizes, renter: Renter::Own, ..StateWay::default() }
 }
 
 /// What a way takes on the separate return of a filer.
@@ -139,7 +141,7 @@ pub fn apart(way: Chosen<'_, '_, Facts>, place: usize) -> StateWay {
         Some(taken) if taken - 1 == place => Renter::All,
         Some(_) => Renter::Nothing,
     };
-    StateWay { itemizes, renter }
+    StateWay { itemizes, renter, ..StateWay::default() }
 }
 
 /// Whether a filer rents, for the points.

@@ -219,11 +219,18 @@ pub fn drawn(facts: &Facts, household: &Household, units: &[Unit], trail: &Recor
 /// California income with exempt interest, and that of dependents who must file for themselves.
 fn household_income(on: On<'_>, trail: &mut impl Trail, of: Adjusted) -> Money {
     let own = of.income();
-    let dependents: Money =
-        on.unit.dependents.iter().map(|of| income_of_dependent(on.facts, of.person)).sum();
+    // Whose income is on this return has no duty to file.
+    let files = |person: &usize| !on.unit.elected_here.contains(person);
+    let dependents = on.unit.dependents.iter().map(|of| of.person).filter(files);
+    let dependents: Money = dependents.map(|person| income_of_dependent(on, person)).sum();
     let words: &[(&'static str, &dyn ToString)] =
         &[("Exempt interest", &of.exempt_interest), ("Of dependents", &dependents)];
     made(on, trail, HOUSEHOLD_INCOME, own + dependents, &[(adjustments::L17, of.agi)], words)
+}
+
+/// What a student takes of a scholarship as income.
+pub fn scholarship_of(unit: &Unit, person: usize) -> Money {
+    unit.scholarships.iter().filter(|(of, _)| *of == person).map(|(_, amount)| *amount).sum()
 }
 
 /// The own standard deduction of a dependent, of whose scholarships so much is taken as income, which counts as earned.
@@ -235,11 +242,12 @@ pub fn free_of_dependent(facts: &Facts, person: usize, scholarship: Money) -> Mo
     settled::lesser(own, figures.standard.single)
 }
 
-/// The household income of a dependent whose gross income is above it.
-fn income_of_dependent(facts: &Facts, person: usize) -> Money {
-    let of = adjustments::of_person(facts, person);
-    if of.gross > free_of_dependent(facts, person, Money::ZERO) {
-        settled::or_zero(of.income())
+/// The household income of a dependent whose gross income is above it, with scholarships that are taken as income.
+fn income_of_dependent(on: On<'_>, person: usize) -> Money {
+    let of = adjustments::of_person(on.facts, person);
+    let scholarship = scholarship_of(on.unit, person);
+    if of.gross + scholarship > free_of_dependent(on.facts, person, scholarship) {
+        settled::or_zero(of.income() + scholarship)
     } else {
         Money::ZERO
     }

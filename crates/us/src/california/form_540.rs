@@ -4,7 +4,7 @@ use super::{
     adjustments::{self, Adjusted, L17},
     cover, credits, earned_income, exemptions, form_540nr,
     itemized::{self, Deducted, L18},
-    kiddie, made, minimum_tax, payments,
+    kiddie, made, minimum_tax, papers, payments,
     tax::{self, L19},
 };
 use crate::{income, state_facts::ParentsHere, unit::On};
@@ -27,11 +27,13 @@ pub fn is_prepared(on: On<'_>) -> bool {
 /// Whether a dependent has a return of California: of who lived there all year.
 fn is_own(on: On<'_>) -> bool {
     let person = on.unit.people[0];
-    let taken = on.unit.scholarships.iter().filter(|(of, _)| *of == person);
-    let scholarship: Money = taken.map(|(_, amount)| *amount).sum();
+    let scholarship = cover::scholarship_of(on.unit, person);
+    if on.unit.of_state.with_parents {
+        return false;
+    }
     let gross = on.facts.people[person].gross_income + scholarship;
     let is_due = gross > cover::free_of_dependent(on.facts, person, scholarship);
-    !form_540nr::is_filed(on) && (is_due || payments::any(on))
+    !form_540nr::is_filed(on) && (is_due || papers::is_paid(&on.facts.people[person].own))
 }
 
 /// A return down to line 31.
@@ -41,6 +43,7 @@ struct Front {
     /// California adjusted gross income less the deduction.
     before: Money,
     taxable: Money,
+    /// Line 31 without the tax on children's income that is spared.
     regular: Money,
     child: kiddie::Child,
 }
@@ -54,7 +57,7 @@ fn front(on: On<'_>, trail: &mut impl Trail, income: &income::Income, earned: Mo
     let taxable = limit::or_zero(trail, before);
     made(on, trail, L19, taxable, &[(L17, adjusted.agi), (L18, deducted.taken)], &[]);
     let child = kiddie::Child { unearned: income.unearned + adjusted.agi - income.agi, taxable };
-    let regular = tax::reckon(on, trail, child);
+    let regular = tax::reckon(on, trail, child, adjusted.of_children);
     Front { adjusted, deducted, before, taxable, regular, child }
 }
 
@@ -89,7 +92,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &income::Income, earne
         agi: adjusted.agi,
         deduction: deducted.taken,
         taxable,
-        tax: regular,
+        tax: regular + adjusted.of_children,
         exemptions: exempt,
     };
     let here = form_540nr::reckon(on, trail, all);

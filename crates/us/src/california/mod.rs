@@ -23,6 +23,7 @@ pub mod minimum_tax;
 pub mod mortgage;
 pub mod other_state_tax;
 pub mod papers;
+pub mod parents_election;
 pub mod payments;
 pub mod points;
 pub mod read;

@@ -1,7 +1,11 @@
 //! The papers that only California asks for: what differs from the federal return, tax paid to the state.
 
-use crate::bringing::{self, Bringing};
+use crate::{
+    bringing::{self, Bringing},
+    states::STATES,
+};
 use hembo_core::{
+    brought::Records,
     field::{Choice, Field, Years},
     household::Entry,
     paper::{Back, NextYear, PaperKind, subject},
@@ -94,6 +98,12 @@ const PAYMENTS: PaperKind = PaperKind {
     years: Years::ALL,
     next_year: NextYear::Again,
 };
+
+/// Whether someone paid tax to the state, or had some withheld.
+pub fn is_paid(own: &Records) -> bool {
+    let mut withheld = own.of(&bringing::brings::OF_STATES).iter();
+    own.has(&brings::PAID) || withheld.any(|of| STATES[of.state].id == "CA" && !of.withheld.amount.is_zero())
+}
 
 /// Gives differences to whose they are, and payments to who made them; what was paid in the year is state tax on Schedule A, too.
 pub fn read(paper: &mut Bringing<'_>) {

@@ -12,7 +12,7 @@ use super::{
     underpayment::{self, L113},
 };
 use crate::{bringing, early_distributions, states::STATES, unit::On};
-use hembo_core::{Silent, Trail, limit, lines, provision::Provision, reading::sum, trail::Item};
+use hembo_core::{Trail, limit, lines, provision::Provision, reading::sum, trail::Item};
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
@@ -126,11 +126,6 @@ fn other_taxes(on: On<'_>, trail: &mut impl Trail) -> Money {
             ("Of education plans", &education),
         ],
     )
-}
-
-/// Whether anything was paid to the state for a return.
-pub fn any(on: On<'_>) -> bool {
-    !withheld(on, &mut Silent).is_zero() || on.items(&brings::PAID).next().is_some()
 }
 
 /// Line 71.

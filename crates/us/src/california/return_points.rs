@@ -160,8 +160,9 @@ fn not_computed(points: &mut Points<'_>, on: On<'_>, place: usize) {
     if on.unit.status == Status::Head && status::head_by_nonresident(facts, on.unit.people[0]) {
         found.push((&HEAD, "Head of household by a nonresident spouse is none in California."));
     }
-    if !on.unit.elected.is_empty() {
-        found.push((&CHILD_INCOME, "A child's income on the parents' return: FTB 3803 is not computed."));
+    if !on.unit.elected.is_empty() && form_540nr::is_filed(on) {
+        let words = "A child's income on the parents' federal return: FTB 3803 of part-year residents is not computed.";
+        found.push((&CHILD_INCOME, words));
     }
     if has(operating_loss::L8A) {
         found.push((&LOSS, "Operating losses of California are not computed."));

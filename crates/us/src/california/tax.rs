@@ -3,7 +3,7 @@
 
 use super::{
     kiddie::{self, Child},
-    made,
+    made, parents_election,
 };
 use crate::{figures::CaliforniaRates, unit::On};
 use hembo_core::{Silent, Trail, limit, line::LineId, lines, provision::Provision};
@@ -42,8 +42,8 @@ pub fn on_taxable(figures: &CaliforniaRates, status: crate::filing_status::Statu
         .to_whole()
 }
 
-/// Line 31, of a child with unearned income by the parents' rates.
-pub fn reckon(on: On<'_>, trail: &mut impl Trail, child: Child) -> Money {
+/// Line 31 without the tax on children's income that is spared, which the line has too; of a child with unearned income by the parents' rates.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail, child: Child, of_children: Money) -> Money {
     let Some(figures) = &on.facts.figures.california_rates else { unreachable!("prepared with its figures") };
     let taxable = child.taxable;
     let tax = on_taxable(figures, on.unit.status, taxable);
@@ -52,7 +52,12 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, child: Child) -> Money {
         return made(on, trail, L31, tax, &[(kiddie::L18, tax)], &[]);
     }
     let counted = of_row(figures, taxable);
-    made(on, trail, L31, tax, &[(L19, taxable)], &[("Taxed as", &counted)])
+    let mut from = vec![(L19, taxable)];
+    if !of_children.is_zero() {
+        from.push((parents_election::L9, of_children));
+    }
+    made(on, trail, L31, tax + of_children, &from, &[("Taxed as", &counted)]);
+    tax
 }
 
 /// Line 62, on taxable income with its line.
