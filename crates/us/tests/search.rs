@@ -332,5 +332,8 @@ fn few() -> Vec<Family> {
         .interest(&["kim"], 20_000)
         .cash_gift(&["kim"], 9_000)
         .pin("us.child_income.kim", "own");
-    vec![invested, gave, trades, late, student]
+    // The parents' deduction and credits of California use up what the child has.
+    let retired = Family::couple(2025).in_california().interest(&["ada"], 10_000);
+    let retired = retired.child("kim", "2010-05-05").interest(&["kim"], 6_000);
+    vec![invested, gave, trades, late, student, retired]
 }

@@ -18,7 +18,7 @@ pub static PROVISION: Provision = Provision {
             .help("Else Form 540NR is filed: say at each filer when, and what of the income is of California on the paper 'Schedule CA (540NR)'."),
         Field::yes_no(ask::OTHER, "", "California rules that are not computed here")
             .only_for(ask::PREPARED, YES)
-            .help("Registered partners, depreciation of its own, carried losses of California, credits of business, a share of a firm's elective tax (code 242), a child's investment income (FTB 3800, 3803), Schedule G-1, casualty outside federal disasters."),
+            .help("Registered partners, separate returns here of a couple of whom one is in the armed forces, depreciation of its own, carried losses of California, credits of business, a share of a firm's elective tax (code 242), Schedule G-1, casualty outside federal disasters."),
         Field::yes_no(ask::COVERED, "92", "Everyone had health cover in every month")
             .only_for(ask::PREPARED, YES)
             .help("Where not, the months go to the paper 'Health cover' (FTB 3853)."),
