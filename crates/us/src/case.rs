@@ -16,7 +16,11 @@ impl Case for FederalCase<'_> {
     fn returns(&self, way: &Way) -> Vec<Return> {
         let view = &View::of(way);
         let about = |(_, unit): (usize, Unit)| Return {
-            caption: if unit.main { unit.status.label().into() } else { "own return".into() },
+            caption: match (unit.main, unit.of_state.alone) {
+                (true, _) => unit.status.label().into(),
+                (false, true) => "own return to California".into(),
+                (false, false) => "own return".into(),
+            },
             people: unit.people,
             main: unit.main,
         };

@@ -62,10 +62,10 @@ impl<'a> Points<'a> {
         self.trail.amount(line, Scope::Return(place)).unwrap_or_default()
     }
 
-    /// A line of every return.
+    /// A line of every federal return.
     pub fn amounts<'s>(&'s self, line: LineId) -> impl Iterator<Item = (usize, Money)> + 's {
         let of = move |r| Some((r, self.trail.amount(line, Scope::Return(r))?));
-        (0..self.units.len()).filter_map(of)
+        (0..self.units.len()).filter(|&r| !self.units[r].of_state.alone).filter_map(of)
     }
 
     /// A place at a person.

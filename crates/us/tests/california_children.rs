@@ -170,6 +170,7 @@ fn on_the_parents_return() {
     let filed =
         |name: &str| federally.schedules[1].forms.iter().any(|form| form.name == name && form.required);
     assert!(filed("Form 540") && !filed("Form 1040") && !filed("Schedule B"));
+    assert!(!federally.points.iter().any(|point| point.message.contains("Schedule B")));
 }
 
 /// Of what is spared one per cent of what is above a first amount: 13 at most in 2024, in 2025 half a dollar rounds up.
