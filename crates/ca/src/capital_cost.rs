@@ -57,7 +57,7 @@ fn earnings_may_count(facts: &Facts, owner: usize) -> bool {
     cpp_ei::overpaid_alone(facts, owner)
         || child_care::any(facts)
         || !medical::jump(facts).is_zero()
-        || workers_benefit::ends_at(facts, owner).is_some_and(|end| least_of_family(facts, owner) < end)
+        || workers_benefit::counts_until(facts, owner).is_some_and(|end| least_of_family(facts, owner) < end)
 }
 
 /// The least that any way leaves of the net income of a person and the partner.

@@ -86,13 +86,13 @@ impl Weighable for CanadianCase<'_> {
     fn jump(&self) -> Money {
         let facts = &self.facts;
         let elected = if dividend_election::possible(facts) { UNLAWFUL } else { Money::ZERO };
-        elected
-            + deducting::jump_of_children(facts)
-            + deducting::jump_of_care(facts)
-            + province::jump(facts)
-            + provincial_credits::jump(facts)
-            + medical::jump(facts)
-            + cpp_ei::jump(facts)
+        elected + deducting::jump_of_children(facts) + deducting::jump_of_care(facts) + self.jump_in_worlds()
+    }
+
+    /// Without the first three.
+    fn jump_in_worlds(&self) -> Money {
+        let facts = &self.facts;
+        province::jump(facts) + provincial_credits::jump(facts) + medical::jump(facts) + cpp_ei::jump(facts)
     }
 
     /// Claims move between all returns: the household is one part.

@@ -28,7 +28,7 @@ use hembo_core::{
     settled,
     trail::Trail,
 };
-use hembo_money::Money;
+use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
 pub static PROVISION: Provision = Provision {
@@ -210,17 +210,21 @@ fn class(facts: &Facts, standing: Standing) -> &BenefitClass {
     if standing == Standing::Alone { &figures.single } else { &figures.family }
 }
 
-/// From which net income of a person's family nothing is paid in any way; none where nothing can be paid at all.
-pub fn ends_at(facts: &Facts, person: usize) -> Option<Money> {
+/// From which net income of a person's family on what a business brings counts no more beside net income; none where it counts in no way, as
+/// nothing can be paid, or all capital cost leaves working income for the most of the benefit. (A dollar less of the second earner's
+/// exemption then costs 15 % of what contributions move net income by, and they fall by more.)
+pub fn counts_until(facts: &Facts, person: usize) -> Option<Money> {
     let both = [Some(person), together_with(facts, person)];
     let mut standings = both.into_iter().flatten().map(|p| standing(facts, p));
     let claims = standings.find(|standing| *standing != Standing::None).filter(|_| held(facts))?;
-    let figures = &facts.figures.workers_benefit;
-    Some(match claims {
-        _ if both.into_iter().flatten().any(|p| facts.people[p].disabled) => Money::LARGEST,
-        Standing::Alone => figures.single.nil,
-        _ => figures.family.nil + figures.second_earner,
-    })
+    if both.into_iter().flatten().any(|p| facts.people[p].disabled) {
+        return Some(Money::LARGEST);
+    }
+    let (figures, class) = (&facts.figures.workers_benefit, class(facts, claims));
+    let full = figures.above + class.most.divided_by(figures.rate_in, Money::CENT, Rounding::Up);
+    let (own, partner) = working(facts, person, |p| business::least(facts, p));
+    let second = if claims == Standing::Alone { Money::ZERO } else { figures.second_earner };
+    (own + partner < full).then_some(class.nil + second)
 }
 
 /// Line 45300.

@@ -230,6 +230,13 @@ fn capital_cost_never_costs_where_earnings_do_not_count() {
     assert!(!never_costs(trade(alone("35741"), "4000")) && never_costs(trade(alone("35742"), "4000")));
     let couple = |interest: &str| Family::couple("ON", ["1950-01-01", "1950-01-01"]).interest("bo", interest);
     assert!(!never_costs(trade(couple("63778"), "4000")) && never_costs(trade(couple("63779"), "4000")));
+    // Up to 9,048.15 of working income the benefit grows, of a couple up to 13,418.52.
+    for (gross, never) in [("11048.14", false), ("11048.15", true)] {
+        assert_eq!(never_costs(trade(alone("20000"), gross)), never, "{gross}");
+    }
+    for (gross, never) in [("15418.51", false), ("15418.52", true)] {
+        assert_eq!(never_costs(trade(couple("20000"), gross)), never, "{gross}");
+    }
     let impaired =
         alone("90000").answer_for("ada", "disability", json!(true)).answer_for("ada", "infirm", json!(true));
     assert!(!never_costs(trade(impaired, "4000")));

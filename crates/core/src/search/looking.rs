@@ -128,10 +128,12 @@ impl<'a> Looking<'a> {
         let leads_out = |(d, _): &(usize, Money)| self.case.leads_out_of_world(world, &view, *d);
         let out: Vec<_> = self.amounts.following.iter().copied().filter(leads_out).rev().collect();
         let mut steepness = self.steepness(&self.amounts.explored);
-        steepness.jump = Money::ZERO;
+        steepness.jump = self.case.jump_in_worlds();
         if !out.is_empty() {
-            // What is taken of them follows the others, at most by three units with one of theirs.
-            steepness.steepest.iter_mut().for_each(|rate| *rate = *rate * 4);
+            // What is taken of them follows the others, at most by two and a half units with one of theirs.
+            for rate in &mut steepness.steepest {
+                *rate = Rate::from_billionths(rate.billionths() * 7 / 2);
+            }
         }
         let lowest = self.lowest();
         let enough = self.enough();

@@ -72,6 +72,11 @@ pub trait Weighable {
         (0..self.parts()).map(|part| self.total_with_edges(part, view, edges)).sum()
     }
 
+    /// By how much the total of a world jumps at the most: by less than the law's where what jumps is taken away.
+    fn jump_in_worlds(&self) -> Money {
+        Money::ZERO
+    }
+
     /// How far inside its world a way is, telling every edge on which that depends; below zero it is not in it.
     /// More of an amount moves it one way only.
     fn inside_world(&self, _world: usize, _view: &View<'_>, _edges: &mut Edges) -> Money {
