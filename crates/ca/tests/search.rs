@@ -3,7 +3,7 @@
 
 use hembo_ca::Canada;
 use hembo_core::{
-    Household, Pack, Way,
+    Household, Outcome, Pack, Way,
     decision::Taken,
     search::{Law, Stop, UNLAWFUL, View, Weighable, search},
 };
@@ -212,6 +212,11 @@ fn chosen(household: &Household) -> Option<(Box<dyn hembo_core::Case + '_>, Way,
     weighed.complete.then_some((case, found.way, found.total.cents()))
 }
 
+/// Whether a limit of foreign tax bends: then the best amount may lie beside the one that is shown, and it is told so.
+fn is_curved(outcome: &Outcome) -> bool {
+    outcome.points.iter().any(|point| point.id == "foreign-curved")
+}
+
 /// Alberta 2025, interest of 90,000 and 15,000, minimum tax of 20,000 brought in: all of the federal tax is taken by it. 5,000 of
 /// tuition handed on lower that tax by 725.00; so much less is taken, and Alberta's part of it, 725.00 × 39.02 %, is lost.
 #[test]
@@ -242,6 +247,7 @@ proptest! {
 
     #[test]
     fn no_whole_dollar_of_any_amount_is_lower(family in couple()) {
+        prop_assume!(!is_curved(&family.outcome()));
         let household = family.household();
         let Some((case, way, best)) = chosen(&household) else { return Ok(()) };
         prop_assert_eq!(total(&*case, &way), best);
@@ -261,6 +267,7 @@ proptest! {
 
     #[test]
     fn no_other_way_is_lower(family in couple(), picks in prop::collection::vec(prop::collection::vec(0_i64..=1_000, 12), 400)) {
+        prop_assume!(!is_curved(&family.outcome()));
         let household = family.household();
         let Some((case, _, best)) = chosen(&household) else { return Ok(()) };
         for picks in picks {
@@ -273,7 +280,7 @@ proptest! {
     #[test]
     fn an_option_never_beats_its_price(family in couple(), picks in prop::collection::vec(prop::collection::vec(0_i64..=1_000, 12), 100)) {
         let outcome = family.outcome();
-        prop_assume!(outcome.complete);
+        prop_assume!(outcome.complete && !is_curved(&outcome));
         let household = family.household();
         let case = Canada::COMMITTED.open(&household);
         for picks in picks {
@@ -291,6 +298,7 @@ proptest! {
     #[test]
     fn a_pinned_amount_holds_and_costs_what_is_told(family in couple(), pick in any::<prop::sample::Index>(), part in 0_i64..=4) {
         let free = family.outcome();
+        prop_assume!(!is_curved(&free));
         prop_assume!(free.complete && free.decisions.iter().all(|d| d.amount.is_none() || !d.arises || d.amount.as_ref().is_some_and(|a| a.none.is_some())));
         let amounts: Vec<_> = free.decisions.iter().filter(|d| d.arises).filter_map(|d| Some((d, d.amount.clone()?))).collect();
         prop_assume!(!amounts.is_empty());
