@@ -156,8 +156,8 @@ impl<'a> Looking<'a> {
         }
         if let Some(none_of) = margins.iter().position(|margin| !margin.is_negative()) {
             place(&mut self.way, &out[none_of..], &most_of(&out[none_of..]));
-            if let Some(&(decision, most)) = none_of.checked_sub(1).and_then(|last| out.get(last)) {
-                self.stay_inside(world, decision, most);
+            if let Some(last) = none_of.checked_sub(1) {
+                self.stay_inside(world, out[last], [margins[none_of], margins[last]]);
             }
         }
         let inside = margins[margins.len() - 1];
@@ -174,27 +174,27 @@ impl<'a> Looking<'a> {
         self.case.inside_world(world, &View::of(&self.way), edges)
     }
 
-    /// Takes as much of an amount as stays inside a world, to the cent; none of it does, all of it does not.
-    fn stay_inside(&mut self, world: usize, decision: usize, most: Money) {
-        let (mut inside, mut outside) = (0, most.cents());
-        let mut next = outside / 2;
-        while outside - inside > 1 {
+    /// Takes as much of an amount as stays inside a world, to the cent: with none of it the way is inside, with all of it outside, by so much.
+    fn stay_inside(&mut self, world: usize, (decision, most): (usize, Money), by: [Money; 2]) {
+        let (mut inside, mut outside) = ((0, by[0].cents()), (most.cents(), by[1].cents()));
+        for turn in 1.. {
+            let width = outside.0 - inside.0;
+            if width <= 1 {
+                break;
+            }
+            // Mostly straight to where a linear margin is zero; halves close in where it bends.
+            let straight = i128::from(width) * i128::from(inside.1) / i128::from(inside.1 - outside.1);
+            let step = if turn % 3 == 0 { width / 2 } else { (straight as i64).clamp(1, width - 1) };
+            let next = inside.0 + step;
             self.way.0[decision] = Some(Taken::Amount(Money::from_cents(next)));
             let margin = self.inside(world, &mut Edges::default()).cents();
             if margin < 0 {
-                outside = next;
+                outside = (next, margin);
             } else {
-                inside = next;
+                inside = (next, margin);
             }
-            // Where a unit of it moves the margin by one, this is the end at once; else halves close in.
-            let straight = next + margin;
-            next = match straight {
-                _ if straight > inside && straight < outside && straight != next => straight,
-                _ if margin >= 0 && inside + 1 < outside && straight == next => inside + 1,
-                _ => inside + (outside - inside) / 2,
-            };
         }
-        self.way.0[decision] = Some(Taken::Amount(Money::from_cents(inside)));
+        self.way.0[decision] = Some(Taken::Amount(Money::from_cents(inside.0)));
     }
 
     /// Looks over all amounts by the law itself: everywhere, or where the explored ones are in a piece.
