@@ -74,6 +74,23 @@ fn heavy_couples(_: &mut Criterion) {
         let family = heavy(province, gifts).paper("T2125", "bo", trade);
         told(&format!("{province}, gifts of {gifts}, a trade with capital cost"), &family);
     }
+    for province in ["AB", "BC", "MB", "ON"] {
+        told(&format!("{province}, little of everything"), &modest(province));
+    }
+}
+
+/// A couple with little of everything: what a trade earns after its capital cost brings the workers benefit.
+fn modest(province: &str) -> Family {
+    Family::couple(province, ["1957-03-03", "1960-06-06"])
+        .pension("ada", "14000")
+        .benefits("ada", "9000", "8000")
+        .employed("bo", "12000")
+        .gifts("ada", "3000")
+        .contributions("ada", "3000", "2000")
+        .contributions("bo", "4000", "4000")
+        .medical("ada", &[("2025-02-01", "3400"), ("2025-09-01", "2100")])
+        .child("cy", "2010-03-03")
+        .paper("T2125", "bo", json!({ "gross": "15000", "cca": "5000" }))
 }
 
 fn told(which: &str, family: &Family) {
