@@ -1,6 +1,9 @@
 //! How much of the capital cost of each business is claimed (ITA 20(1)(a)).
 
-use crate::{business, child_care, cpp_ei, deducting, facts::Facts, medical, net_income, workers_benefit};
+use crate::{
+    business, child_care, cpp_ei, deducting, disability_supports, facts::Facts, medical, net_income,
+    workers_benefit,
+};
 use hembo_core::{
     choice::{Chosen, Open},
     decision::{Amount, Decision, More},
@@ -52,10 +55,11 @@ fn more(facts: &Facts, owner: usize) -> More {
 }
 
 /// Whether more of what a business brings may lower the tax in some way: contributions that employment overpaid count for it, child care
-/// takes a part of earnings, the medical supplement and the workers benefit ask for them.
+/// takes a part of earnings, disability supports are limited by them, the medical supplement and the workers benefit ask for them.
 fn earnings_may_count(facts: &Facts, owner: usize) -> bool {
     cpp_ei::overpaid_alone(facts, owner)
         || child_care::any(facts)
+        || facts.people[owner].own.has(&disability_supports::brings::PAID)
         || !medical::jump(facts).is_zero()
         || workers_benefit::counts_until(facts, owner).is_some_and(|end| least_of_family(facts, owner) < end)
 }

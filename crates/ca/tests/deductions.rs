@@ -244,6 +244,9 @@ fn capital_cost_never_costs_where_earnings_do_not_count() {
     for (gross, never) in [("4389.99", true), ("4390", false), ("6389.99", false), ("6390", true)] {
         assert_eq!(never_costs(trade(alone("90000"), gross)), never, "{gross}");
     }
+    // Disability supports are limited by earnings.
+    let supports = alone("90000").paper("Disability supports", "ada", json!({ "paid": "2000" }));
+    assert!(!never_costs(trade(supports, "4000")));
     // What employment overpaid counts for the business.
     let paid = |withheld: &str| {
         alone("90000").set("ada", "/born", json!("1980-01-01")).paper(

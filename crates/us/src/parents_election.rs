@@ -18,7 +18,7 @@ use hembo_core::{
     provision::Provision,
     reading::sum,
     settled,
-    trail::{Scope, Trail},
+    trail::{Inputs, Scope, Trail},
     words::first_name,
 };
 use hembo_money::{Money, Rounding};
@@ -140,14 +140,14 @@ pub fn bar(facts: &Facts, person: usize, way: Chosen<'_, '_, Facts>) -> Option<B
     }
 }
 
-/// The children whose income a way puts on the parents' return.
-pub fn elected(way: Chosen<'_, '_, Facts>) -> Vec<usize> {
-    way.each(&ELECTION).filter(|(_, option)| *option == Some(1)).map(|(person, _)| person).collect()
+/// The children whose income a way puts on the parents' return, federally or by the election of a state.
+pub fn elected(way: Chosen<'_, '_, Facts>, election: &'static Open<Facts>) -> Vec<usize> {
+    way.each(election).filter(|(_, option)| *option == Some(1)).map(|(person, _)| person).collect()
 }
 
 /// Whether a way puts a child's income there.
-pub fn is_elected(way: Chosen<'_, '_, Facts>, person: usize) -> bool {
-    way.taken(&ELECTION, person) == Some(1)
+pub fn is_elected(way: Chosen<'_, '_, Facts>, election: &'static Open<Facts>, person: usize) -> bool {
+    way.taken(election, person) == Some(1)
 }
 
 /// What children bring to the parents' return.
@@ -171,12 +171,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Elected {
     let figures = &on.facts.figures.kiddie;
     for &person in &on.unit.elected {
         let child = Child::of(on.facts, person);
-        let own = &on.facts.people[person].own;
-        let income = trail.line(ALL_OF, Scope::Person(person), child.all(), |i| {
-            i.items(own.of(&interest::brings::INTEREST))
-                .items(own.of(&dividends::brings::ORDINARY))
-                .items(own.of(&capital_gains::brings::DISTRIBUTIONS));
-        });
+        let income = trail.line(ALL_OF, Scope::Person(person), child.all(), |i| tell(on.facts, person, i));
         let above = child.above(on.facts);
         let part = |amount: Money| above.in_proportion(amount, income, Money::WHOLE, Rounding::HalfUp);
         let (qualified, distributed) = (part(child.qualified), part(child.distributed));
@@ -194,6 +189,16 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Elected {
         line(on, trail, id, amount);
     }
     all
+}
+
+/// Tells what a child's income is made of.
+pub fn tell(facts: &Facts, person: usize, inputs: &mut Inputs) {
+    let own = &facts.people[person].own;
+    inputs
+        .items(own.of(&interest::brings::INTEREST))
+        .items(own.of(&dividends::brings::ORDINARY))
+        .items(own.of(&capital_gains::brings::DISTRIBUTIONS))
+        .figure("Alaska Permanent Fund", Child::of(facts, person).fund);
 }
 
 fn line(on: On<'_>, trail: &mut impl Trail, id: LineId, amount: Money) {

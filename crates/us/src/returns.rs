@@ -85,7 +85,7 @@ impl<'h> FederalCase<'h> {
 
     /// Whether a dependent has a return: not without income, and not where the parents' return has it, but that of the state alone may be due.
     fn files(&self, way: Chosen<'_, '_, Facts>, person: usize) -> bool {
-        if parents_election::is_elected(way, person) {
+        if parents_election::is_elected(way, &parents_election::ELECTION, person) {
             let unit = || self.childs_unit(person, way);
             return self.facts.of_state.is_some() && california::form_540::is_prepared(self.on(&unit(), 0));
         }
@@ -114,8 +114,8 @@ impl<'h> FederalCase<'h> {
             taxed_now: taxed_later::elected(way, &people),
             counted_pay: untaxed_pay::counted(way, &people),
             home_offices: business::methods(way),
-            elected: parents_election::elected(way),
-            elected_here: california::parents_election::elected(way),
+            elected: parents_election::elected(way, &parents_election::ELECTION),
+            elected_here: parents_election::elected(way, &california::parents_election::ELECTION),
             of_state: california::choices::together(way),
             dependents: claimed().filter_map(claim).collect(),
             forgone,
@@ -210,12 +210,12 @@ impl<'h> FederalCase<'h> {
             return unit;
         }
         let federal = || {
-            let elected = parents_election::elected(way);
+            let elected = parents_election::elected(way, &parents_election::ELECTION);
             let (taxed, of) = (form_1040::taxed_at_parents, form_1040::as_parents);
             self.parents_of(person, way, (&unit, &elected), taxed, of)
         };
         let here = || {
-            let elected = california::parents_election::elected(way);
+            let elected = parents_election::elected(way, &california::parents_election::ELECTION);
             let (taxed, of) = (form_1040::taxed_at_parents_here, form_1040::as_parents_here);
             self.parents_of(person, way, (&unit, &elected), taxed, of)
         };

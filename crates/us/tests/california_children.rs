@@ -238,3 +238,19 @@ fn where_the_parents_return_is_better() {
     assert_eq!(total(base().pin("us.ca.child_income.kim", "own")) - total(base()), 46);
     assert_eq!(total(base()), total(base().pin("us.ca.child_income.kim", "parents")));
 }
+
+/// Income of investments above 4,814 ends the earned income credit of California: 5,300 of a child's 8,000 count where they are on the
+/// parents' return of the state, wherever the federal return has them.
+#[test]
+fn a_childs_income_counts_for_the_earned_income_credit_where_it_is() {
+    let credit = |federal: &str, here: &str| {
+        let wages = json!({ "15": "CA", "16": "10000", "17": "1" });
+        let family = Family::couple(2025).in_california().wages_with("ada", 10_000, wages);
+        let family = family.child("kim", "2010-05-05").interest(&["kim"], 8_000);
+        let family = family.pin("us.status", "joint").pin("us.child_income.kim", federal);
+        line_of(&family.pin("us.ca.child_income.kim", here).outcome(), "us.ca.540.75", "return/0")
+    };
+    for federal in ["own", "parents"] {
+        assert!(credit(federal, "own") > 0 && credit(federal, "parents") == 0, "{federal}");
+    }
+}

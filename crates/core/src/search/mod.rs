@@ -83,7 +83,7 @@ pub trait Weighable {
         Money::ZERO
     }
 
-    /// Whether more of an amount leads out of a world. Where several of those that never cost in it do, they are of one kind: where
+    /// Whether more of an amount leads out of a world. Where several of those that never cost in it do, the last gives way first: where
     /// the last of them lowers the total by something, the ones before it lower it by as much at least for the way that they lead out.
     fn leads_out_of_world(&self, _world: usize, _view: &View<'_>, _decision: usize) -> bool {
         false

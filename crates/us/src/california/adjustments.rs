@@ -63,8 +63,8 @@ pub struct Adjusted {
     pub gross: Money,
     /// Exempt interest that is not within line 17.
     pub exempt_interest: Money,
-    /// The tax on what children's income on this return is spared.
-    pub of_children: Money,
+    /// What children's income on this return makes otherwise than on the federal one.
+    pub children: Elected,
 }
 
 impl Adjusted {
@@ -80,8 +80,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Adjusted {
     let benefits = received - income.untaxed_benefits;
     let (_, unemployment) = government_payments::reckon(on, &mut Silent);
     let from = |line: LineId, amount: Money| (line, amount);
-    let Elected { off: children_off, onto: children_onto, tax: of_children } =
-        parents_election::reckon(on, trail);
+    let children = parents_election::reckon(on, trail);
     let off = [
         of_line(on, trail, SECURITY, social_security::L6B, benefits),
         of_items(on, trail, TREASURY, &[&bringing::brings::TREASURY_INTEREST, &brings::TREASURY]),
@@ -91,7 +90,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Adjusted {
         of_line(on, trail, SAVINGS_TAKEN, health_savings::INCOME, health_savings::income(on, &mut Silent)),
         of_items(on, trail, LOTTERY, &[&brings::LOTTERY]),
         of_items(on, trail, SUBTRACTED, &[&brings::SUBTRACTED]),
-        from(parents_election::OFF, children_off),
+        from(parents_election::OFF, children.off),
     ];
     let onto = [
         of_items(on, trail, SAVINGS_PAID, &[&w2::brings::HEALTH_SAVINGS]),
@@ -99,7 +98,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Adjusted {
         of_items(on, trail, SAVINGS_EARNED, &[&brings::SAVINGS_EARNINGS]),
         of_items(on, trail, ALIMONY, &[&brings::ALIMONY_RECEIVED]),
         of_items(on, trail, ADDED, &[&brings::ADDED]),
-        from(parents_election::ONTO, children_onto),
+        from(parents_election::ONTO, children.onto),
     ];
     let back = [
         of_line(
@@ -137,7 +136,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income) -> Adjusted {
         agi,
         gross: income.gross - total(&off) + total(&onto),
         exempt_interest: income.exempt_interest - other_states,
-        of_children,
+        children,
     }
 }
 

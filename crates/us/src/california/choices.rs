@@ -4,6 +4,7 @@ use super::{itemized, of_person, parents_election};
 use crate::{
     facts::Facts,
     filing_status::Status,
+    parents_election as federal,
     state_facts::{Renter, StateWay},
     status,
     unit::On,
@@ -96,8 +97,8 @@ pub static DEDUCTION_OWN: Open<Facts> = Open::new(
 /// What a way takes on a dependent's own return.
 pub fn own(way: Chosen<'_, '_, Facts>, person: usize) -> StateWay {
     let itemizes = way.taken(&DEDUCTION_OWN, person).is_some_and(|option| option != STANDARD);
-    let with_parents = parents_election::is_elected(way, person);
-    let alone = crate::parents_election::is_elected(way, person);
+    let elected = |election| federal::is_elected(way, election, person);
+    let (with_parents, alone) = (elected(&parents_election::ELECTION), elected(&federal::ELECTION));
     StateWay { itemizes, renter: Renter::Nothing, with_parents, alone }
 }
 

@@ -1,6 +1,6 @@
 //! Credits that California pays out (R&TC 17052, 17052.1, 17052.2; FTB 3514): earned income, young child, foster youth.
 
-use super::{form_540nr, made, of_person};
+use super::{form_540nr, made, of_person, parents_election::Elected};
 use crate::{
     dependents, earned_income_credit, figures::CaliforniaEarnedIncome, filing_status::Status, income::Income,
     papers::w2, self_employment, unit::On,
@@ -39,14 +39,20 @@ pub struct PaidOut {
     pub foster: Money,
 }
 
-/// Lines 75 to 77; `part` of them counts on Form 540NR.
-pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income, part: Rate) -> PaidOut {
+/// Lines 75 to 77, from federal income and what children's income makes otherwise here; `part` of them counts on Form 540NR.
+pub fn reckon(
+    on: On<'_>,
+    trail: &mut impl Trail,
+    (income, of_children): (&Income, Elected),
+    part: Rate,
+) -> PaidOut {
     let Some(figures) = &on.facts.figures.california_earned_income else {
         unreachable!("prepared with its figures")
     };
     let earned = earned(on, trail);
     let children = children(on).count();
-    let open = eligible(on, figures, income, children);
+    let invested = earned_income_credit::invested(income) - of_children.off + of_children.onto;
+    let open = invested <= figures.invested_most && eligible(on, figures, children);
     let within = earned <= figures.most && income.agi <= figures.most;
     let has_credit = open && within && earned > Money::ZERO;
     let amount = if has_credit { credit(figures, children, earned, income.agi) } else { Money::ZERO };
@@ -128,7 +134,7 @@ fn is_foster_youth(on: On<'_>, figures: &CaliforniaEarnedIncome, person: usize) 
 }
 
 /// Whether the filers may have these credits at all.
-fn eligible(on: On<'_>, figures: &CaliforniaEarnedIncome, income: &Income, children: usize) -> bool {
+fn eligible(on: On<'_>, figures: &CaliforniaEarnedIncome, children: usize) -> bool {
     let people = || on.unit.people.iter().map(|&p| &on.facts.people[p]);
     let separate = on.unit.status == Status::Separate && !(on.facts.apart == Some(true) && children > 0);
     let numbers = on.unit.people.iter().all(|&p| !of_person(on, p).lacks_number);
@@ -136,13 +142,11 @@ fn eligible(on: On<'_>, figures: &CaliforniaEarnedIncome, income: &Income, child
         && on.unit.people.iter().any(|&p| earned_income_credit::child_of_another(on.facts, p));
     let of_age = children > 0
         || (people().any(|p| p.reached(figures.childless_from_age, on.facts.year_end)) && !on.unit.claimable);
-    let invested = earned_income_credit::invested(income) <= figures.invested_most;
     !separate
         && (!form_540nr::is_filed(on) || form_540nr::resident_in_part(on))
         && numbers
         && !of_another
         && of_age
-        && invested
 }
 
 /// The credit by earnings, at most that by federal income where that is not below the earned income amount.

@@ -57,7 +57,7 @@ fn front(on: On<'_>, trail: &mut impl Trail, income: &income::Income, earned: Mo
     let taxable = limit::or_zero(trail, before);
     made(on, trail, L19, taxable, &[(L17, adjusted.agi), (L18, deducted.taken)], &[]);
     let child = kiddie::Child { unearned: income.unearned + adjusted.agi - income.agi, taxable };
-    let regular = tax::reckon(on, trail, child, adjusted.of_children);
+    let regular = tax::reckon(on, trail, child, adjusted.children.tax);
     Front { adjusted, deducted, before, taxable, regular, child }
 }
 
@@ -92,7 +92,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &income::Income, earne
         agi: adjusted.agi,
         deduction: deducted.taken,
         taxable,
-        tax: regular + adjusted.of_children,
+        tax: regular + adjusted.children.tax,
         exemptions: exempt,
     };
     let here = form_540nr::reckon(on, trail, all);
@@ -100,7 +100,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &income::Income, earne
     let from = credits::From { federal: income.agi, agi: adjusted.agi, taxable, here, minimum };
     let after = credits::reckon(on, trail, from);
     let services = tax::services(on, trail, here.taxable);
-    let paid_out = earned_income::reckon(on, trail, income, here.of_credits);
+    let paid_out = earned_income::reckon(on, trail, (income, adjusted.children), here.of_credits);
     let penalty = cover::reckon(on, trail, adjusted, income);
     payments::reckon(
         on,

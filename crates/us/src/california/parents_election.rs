@@ -3,14 +3,14 @@
 
 use super::papers::{self, brings};
 use crate::{
-    bringing, capital_gains,
+    bringing,
     facts::Facts,
-    papers::{dividends, interest, w2},
+    papers::w2,
     parents_election::{self, Child},
     unit::{Filed, On},
 };
 use hembo_core::{
-    choice::{Chosen, Open},
+    choice::Open,
     decision::{Decision, Opt},
     forms::Required,
     line::LineId,
@@ -86,16 +86,6 @@ pub static ELECTION: Open<Facts> = Open::new(
     |facts, person, option, way| if option == 0 { None } else { parents_election::bar(facts, person, way) },
 );
 
-/// The children whose income a way puts on the parents' return of the state.
-pub fn elected(way: Chosen<'_, '_, Facts>) -> Vec<usize> {
-    way.each(&ELECTION).filter(|(_, option)| *option == Some(1)).map(|(person, _)| person).collect()
-}
-
-/// Whether a way puts a child's income there.
-pub fn is_elected(way: Chosen<'_, '_, Facts>, person: usize) -> bool {
-    way.taken(&ELECTION, person) == Some(1)
-}
-
 /// What children bring to the parents' return of the state.
 #[derive(Debug, Clone, Copy, Default)]
 pub struct Elected {
@@ -142,11 +132,10 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Elected {
 
 /// Line 4 of a child.
 fn told(on: On<'_>, trail: &mut impl Trail, person: usize) -> Money {
-    let own = &on.facts.people[person].own;
-    trail.line(L4, Scope::Person(person), income_here(on.facts, person), |i| {
-        i.items(own.of(&interest::brings::INTEREST))
-            .items(own.of(&dividends::brings::ORDINARY))
-            .items(own.of(&capital_gains::brings::DISTRIBUTIONS));
+    let income = income_here(on.facts, person);
+    trail.line(L4, Scope::Person(person), income, |i| {
+        parents_election::tell(on.facts, person, i);
+        i.figure("Interest of the United States", Child::of(on.facts, person).all() - income);
     })
 }
 
