@@ -119,6 +119,7 @@ pub struct Figures {
     /// From 2025.
     pub california_military_pensions: Option<Cited<CaliforniaMilitaryPensions>>,
     pub california_cover: Option<Cited<CaliforniaCover>>,
+    pub california_use_tax: Option<Cited<CaliforniaUseTax>>,
     pub california_payments: Option<Cited<CaliforniaPayments>>,
     pub california_underpayment: Option<Cited<CaliforniaUnderpayment>>,
     pub california_part_year: Option<Cited<CaliforniaPartYear>>,
@@ -448,6 +449,8 @@ tables! {
     CaliforniaOtherCredits { ratio_places: u32, adoption_rate: Rate, adoption_most: Money, college_rate: Rate, college_years: i64 }
     /// R&TC 19136, 19521: how withholding is divided over the instalments, and the interest from the end of a day on.
     CaliforniaUnderpayment { withheld_shares: Vec<Rate>, interest: Vec<InterestPeriod> }
+    /// R&TC 6051, 6201, 6452.1: the rate of the state alone, and the price below which the table settles a purchase for oneself.
+    CaliforniaUseTax { least_rate: Rate, small_below: Money }
     /// R&TC 17052 to 17052.2: the most earnings and income, the most income of investments; by children the rate, the amount to which the credit
     /// grows and the credit at which its slow tail begins; a row of the table; the credits for a young child and for foster youth.
     CaliforniaEarnedIncome {

@@ -35,6 +35,7 @@ pub static RULES: &[(&str, Rule)] = &[
     ("ftb-5805", california::underpayment::form_5805),
     ("schedule-s", california::other_state_tax::schedule_s),
     ("code-197", california::adoption_costs::worksheet),
+    ("use-tax-worksheet", california::use_tax::worksheet),
     ("540-worksheets", california::forms::worksheets),
     ("schedule-1", schedule_1::required),
     ("schedule-1-a", additional_deductions::schedule_1_a),

@@ -179,8 +179,10 @@ static LAW: &[Rule] = &[
     Rule::new(&california::college_access::PROVISION).reads(california::college_access::read),
     Rule::new(&california::adoption_costs::PROVISION).reads(california::adoption_costs::read),
     Rule::new(&california::credits::PROVISION),
+    Rule::new(&california::counted_pay::PROVISION),
     Rule::new(&california::earned_income::PROVISION),
     Rule::new(&california::cover::PROVISION),
+    Rule::new(&california::use_tax::PROVISION).reads(california::use_tax::read),
     Rule::new(&california::payments::PROVISION),
     Rule::new(&california::underpayment::PROVISION).reads(california::underpayment::read),
     Rule::new(&california::form_540::PROVISION),
@@ -223,6 +225,8 @@ pub static CHOICES: &[&Open<Facts>] = &[
     &california::choices::DEDUCTION_APART,
     &california::choices::DEDUCTION_OWN,
     &california::parents_election::ELECTION,
+    &california::counted_pay::COMBAT,
+    &california::counted_pay::WAIVER,
     &california::choices::RENTER,
 ];
 

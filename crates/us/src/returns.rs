@@ -117,6 +117,7 @@ impl<'h> FederalCase<'h> {
             elected: parents_election::elected(way, &parents_election::ELECTION),
             elected_here: parents_election::elected(way, &california::parents_election::ELECTION),
             of_state: california::choices::together(way),
+            counted_here: california::counted_pay::counted(way, &people),
             dependents: claimed().filter_map(claim).collect(),
             forgone,
             claimable: people.iter().any(|&p| self.facts.people[p].claimable),
@@ -167,6 +168,7 @@ impl<'h> FederalCase<'h> {
             home_offices: business::methods(way),
             estimated: payments::part_taken(way, place),
             of_state: california::choices::apart(way, place),
+            counted_here: california::counted_pay::counted(way, &[filer]),
             ..self.bare_unit(place)
         };
         for (person, option) in way.each(&claims::CLAIM) {

@@ -57,6 +57,18 @@ pub struct Residence {
     pub whole: i64,
 }
 
+impl Residence {
+    /// Whether the person lived there for some time of the year.
+    pub fn in_part(self) -> bool {
+        self.months.contains(&true)
+    }
+
+    /// Whether the person lived elsewhere for some time of the year.
+    pub fn elsewhere_in_part(self) -> bool {
+        self.whole < 12
+    }
+}
+
 impl Default for Residence {
     /// All year.
     fn default() -> Residence {

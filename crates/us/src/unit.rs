@@ -228,6 +228,8 @@ pub struct Unit {
     pub estimated: Part,
     /// What the return of the state takes.
     pub of_state: StateWay,
+    /// Pay without tax that the return of the state counts as earned.
+    pub counted_here: CountedPay,
 }
 
 impl Unit {
@@ -265,6 +267,7 @@ impl Unit {
             main: true,
             estimated: Part::All,
             of_state: StateWay::default(),
+            counted_here: CountedPay::default(),
         }
     }
 }

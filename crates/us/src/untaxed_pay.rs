@@ -36,38 +36,51 @@ lines! {
 /// Combat pay of a filer in the earned income credit.
 pub static COMBAT: Open<Facts> = Open::new(
     |facts| with(facts, &[&w2::brings::COMBAT]),
-    |facts, person| decision(facts, person, "combat_pay", "Combat pay", "IRC §32(c)(2)(B)(vi)"),
+    |facts, person| decision(facts, person, "combat_pay", ["Combat pay", ""], "IRC §32(c)(2)(B)(vi)"),
 );
 
 /// Medicaid waiver payments of a filer as earned income.
 pub static WAIVER: Open<Facts> = Open::new(
     |facts| with(facts, &[&w2::brings::WAIVER, &w2::brings::WAIVER_IN_WAGES]),
-    |facts, person| decision(facts, person, "waiver_payments", "Waiver payments", "Notice 2014-7"),
+    |facts, person| decision(facts, person, "waiver_payments", ["Waiver payments", ""], "Notice 2014-7"),
 );
 
-fn with(facts: &Facts, kinds: &[&'static Brought]) -> Vec<usize> {
+/// The filers who have pay of a kind.
+pub fn with(facts: &Facts, kinds: &[&'static Brought]) -> Vec<usize> {
     let has = |&p: &usize| kinds.iter().any(|kind| facts.people[p].own.has(kind));
     facts.filers.iter().copied().filter(has).collect()
 }
 
-fn decision(facts: &Facts, person: usize, id: &str, what: &str, cite: &'static str) -> Decision {
+/// Whether what a person has counts as earned, in words with where it does.
+pub fn decision(
+    facts: &Facts,
+    person: usize,
+    id: &str,
+    [what, place]: [&str; 2],
+    cite: &'static str,
+) -> Decision {
     let about = &facts.people[person];
-    let counted = format!("{} of {} counted", small(what), first_name(&about.name));
+    let words = |text: String| format!("{text} {place}").trim_end().to_owned();
+    let counted = words(format!("{} of {} counted", small(what), first_name(&about.name)));
     let options =
         vec![Opt::new("out", "Left out of earned income", ""), Opt::new("in", "Counted as earned", counted)];
-    Decision::between(format!("us.{id}.{}", about.id), format!("{what} of {}", about.name), cite, options)
-}
-
-/// Whether a person has waiver payments.
-pub fn has_waiver(facts: &Facts, person: usize) -> bool {
-    let own = &facts.people[person].own;
-    own.has(&w2::brings::WAIVER) || own.has(&w2::brings::WAIVER_IN_WAGES)
+    let label = words(format!("{what} of {}", about.name));
+    Decision::between(format!("us.{id}.{}", about.id), label, cite, options)
 }
 
 /// What the filers of a return count as earned in a way.
 pub fn counted(way: Chosen<'_, '_, Facts>, people: &[usize]) -> CountedPay {
+    chosen(way, people, [&COMBAT, &WAIVER])
+}
+
+/// The same by two choices, of combat pay and of waiver payments.
+pub fn chosen(
+    way: Chosen<'_, '_, Facts>,
+    people: &[usize],
+    [combat, waiver]: [&'static Open<Facts>; 2],
+) -> CountedPay {
     let of = |choice| people.iter().copied().filter(|&p| way.taken(choice, p) == Some(1)).collect();
-    CountedPay { combat: of(&COMBAT), waiver: of(&WAIVER) }
+    CountedPay { combat: of(combat), waiver: of(waiver) }
 }
 
 /// Of a person what is no income and counts as earned for every credit.

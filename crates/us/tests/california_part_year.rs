@@ -135,3 +135,55 @@ fn what_is_asked_of_who_moved() {
     let use_tax = family().answer("ca_use_tax", Value::String("90".into()));
     assert_eq!(lines(&use_tax, ["540.91"]), [0]);
 }
+
+/// Tax of 1,328. Carried credits count in full, not 0.4000 of them; minimum tax of earlier years too, as there is none of this year.
+#[test]
+fn carried_credits_in_full() {
+    let family = || moved(2024, "2024-08-01", 80_000, 32_000);
+    let with = |kind: &str, boxes: Value| {
+        let family = family().paper(kind, &["ada"], boxes, json!([]));
+        assert!(has_point(&family.outcome(), "ca-540nr-credits") && family.outcome().covered, "{kind}");
+        lines(&family, ["540.44", "540.48"])
+    };
+    assert_eq!(with("Code 197", json!({ "costs": "1000" })), [500, 828]);
+    assert_eq!(with("Code 197", json!({ "costs": "4000" })), [1_328, 0]);
+    assert_eq!(with("FTB 3592", json!({ "certified": "600" })), [300, 1_028]);
+    assert_eq!(with("FTB 3510", json!({ "minimum": "400", "exclusion": "0" })), [400, 928]);
+    assert!(!has_point(&family().outcome(), "ca-540nr-credits"));
+}
+
+/// 8,000 of 32,000 of California, 0.2500 of 1,328: 332, and no more; of the other state's tax 0.4000.
+#[test]
+fn tax_of_another_state_for_its_time() {
+    let of = |family: Family, state: &str, tax: i64| {
+        let boxes = json!({ "state": state, "here": "8000", "there": "8000", "income": "20000", "tax": tax.to_string() });
+        let family = family.paper("Schedule S", &["ada"], boxes, json!([]));
+        (lines(&family, ["540.44", "540.48"]), has_point(&family.outcome(), "ca-s-state"))
+    };
+    let mover = || moved(2024, "2024-08-01", 80_000, 32_000);
+    assert_eq!(of(mover(), "NY", 800), ([320, 1_008], false));
+    assert_eq!(of(mover(), "NY", 829), ([332, 996], false), "331.60");
+    assert_eq!(of(mover(), "NY", 1_000), ([332, 996], false));
+    assert_eq!(of(mover(), "AZ", 1_000), ([332, 996], false), "of the time in Arizona");
+    // Who never lived there is credited for Arizona alone.
+    let never = || mover().answer_for("ada", "ca_outside", json!(true));
+    assert_eq!(of(never(), "AZ", 1_000), ([332, 996], false));
+    assert_eq!(of(never(), "NY", 1_000), ([0, 1_328], true));
+}
+
+/// Wages that two states have together are no double income; more than there are ask for Schedule S.
+#[test]
+fn wages_that_two_states_tax() {
+    let of = |here: i64, state: &str, there: i64| {
+        let boxes = json!({
+            "15": "CA", "16": here.to_string(), "17": "900", "15b": state, "16b": there.to_string(), "17b": "500",
+        });
+        let family = Family::single(2024).in_california().answer("ca_all_year", json!(false));
+        family.answer_for("ada", "ca_from", json!("2024-08-01")).wages_with("ada", 80_000, boxes)
+    };
+    assert!(!has_point(&of(50_000, "NY", 30_000).outcome(), "ca-other-state"));
+    assert!(has_point(&of(50_000, "NY", 30_001).outcome(), "ca-other-state"));
+    let none = json!({ "state": "NY", "tax": "0" });
+    let told = of(50_000, "NY", 40_000).paper("Schedule S", &["ada"], none, json!([])).outcome();
+    assert!(!has_point(&told, "ca-other-state") && told.covered, "{:?}", told.points);
+}

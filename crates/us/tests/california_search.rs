@@ -28,6 +28,7 @@ prop_compose! {
         gaps in prop::collection::vec((0_usize..4, 0_usize..12, 1_usize..12), 0..3),
         pension in prop::option::weighted(0.3, 0_i64..60_000),
         moved in prop::option::weighted(0.3, (1_u8..13, 0_i64..101)),
+        untaxed in prop::option::weighted(0.3, (prop::sample::select(vec!["Q", "II"]), 0_i64..30_000)),
         offers in prop::collection::vec((0_usize..4, prop::sample::select(vec!["own", "family", "market"]), 0_i64..900), 0..3),
     ) -> Family {
         let mut family = if couple { Family::couple(year).answer("apart", json!(apart)) } else { Family::single(year) };
@@ -40,7 +41,12 @@ prop_compose! {
         let owners: &[&str] = if couple { &["ada", "bo"] } else { &["ada"] };
         for (place, who) in owners.iter().enumerate() {
             let here = wages[place] * moved.map_or(100, |(_, percent)| percent) / 100;
-            family = family.wages_with(who, wages[place], json!({ "15": "CA", "16": here.to_string(), "17": "300" }));
+            let mut boxes = json!({ "15": "CA", "16": here.to_string(), "17": "300" });
+            if let Some((code, amount)) = untaxed.filter(|_| place == 0) {
+                boxes["12a"] = json!(code);
+                boxes["12a.amount"] = json!(amount.to_string());
+            }
+            family = family.wages_with(who, wages[place], boxes);
             family = family.answer_for(who, "ca_rented", json!(rented[place])).set(who, "/answers/paid_home", json!(true));
         }
         let boxes = json!({ "1": (interest / 2).to_string(), "3": (interest / 3).to_string(), "separate": true });

@@ -335,5 +335,9 @@ fn few() -> Vec<Family> {
     // The parents' deduction and credits of California use up what the child has.
     let retired = Family::couple(2025).in_california().interest(&["ada"], 10_000);
     let retired = retired.child("kim", "2010-05-05").interest(&["kim"], 6_000);
-    vec![invested, gave, trades, late, student, retired]
+    let untaxed = |code: &str| {
+        let boxes = json!({ "15": "CA", "16": "3000", "17": "0", "12a": code, "12a.amount": "5000" });
+        Family::single(2025).in_california().child("kim", "2015-05-05").wages_with("ada", 3_000, boxes)
+    };
+    vec![invested, gave, trades, late, student, retired, untaxed("Q"), untaxed("II")]
 }

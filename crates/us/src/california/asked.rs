@@ -30,7 +30,7 @@ pub static PROVISION: Provision = Provision {
             .help("Of a separate return: then it itemizes, too."),
         Field::amount(ask::USE_TAX, "91", "Use tax")
             .only_for(ask::ALL_YEAR, YES)
-            .help("On what was bought without California tax; 0 where there is none."),
+            .help("On what was bought without California tax; 0 where there is none. By purchases, and the table beside, on the paper 'Use tax'."),
     ],
     person_questions: &[
         filer(Field::yes_no(ask::RENTED, "46", "Paid rent in California for the main home, half the year or longer").lasts()),

@@ -26,7 +26,7 @@ lines! {
     pub L40 = "us.ca.540.40", "Care credit of California", "R&TC 17052.6; FTB 3506", "As far as the tax takes it, not below the tentative minimum tax.";
     RENTER_OPEN = "us.ca.renter", "Renter's credit, before the tax", "R&TC 17053.5", "By status, where California income is not above the limit and all filers qualify.";
     pub L46 = "us.ca.540.46", "Renter's credit", "R&TC 17053.5", "As far as the tax takes it.";
-    pub L44 = "us.ca.540.44", "Credits of other states' tax and carried", "Form 540, lines 44 and 45", "Codes 187, 188, 197 and 235, after those that are not carried on.";
+    pub L44 = "us.ca.540.44", "Credits of other states' tax and carried", "Form 540, lines 44 and 45; Form 540NR, lines 58 to 60", "Codes 187, 188, 197 and 235, after those that are not carried on; on Form 540NR lines 58 to 60, in full.";
     L47 = "us.ca.540.47", "Credits of California", "Form 540, line 47", "Lines 40, 43, 44 and 46.";
     pub L48 = "us.ca.540.48", "Tax after credits", "Form 540, line 48", "Line 33 less the credits.";
 }
@@ -81,15 +81,15 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
     let open = renters(on, trail, from.agi);
     let renter = limit::cap(trail, RENTER_TAX.at(on.scope), open, left);
     made(on, trail, L46, renter, &[(RENTER_OPEN, open)], &[("Tax left", &left)]);
-    let others = others(on, trail, from.agi, left - renter, earlier);
+    let others = others(on, trail, from.here.income, left - renter, earlier);
     let parts: [(LineId, Money); 4] = [(L40, care), (code_credits::L43, coded), (L44, others), (L46, renter)];
     let all = super::add(on, trail, L47, &parts);
     made(on, trail, L48, after - all, &[(L33, after), (L47, all)], &[])
 }
 
 /// Lines 44 and 45: `left` is the tax that all credits without them leave.
-fn others(on: On<'_>, trail: &mut impl Trail, agi: Money, left: Money, earlier: Money) -> Money {
-    let elsewhere = other_state_tax::reckon(on, trail, agi, left);
+fn others(on: On<'_>, trail: &mut impl Trail, income: (LineId, Money), left: Money, earlier: Money) -> Money {
+    let elsewhere = other_state_tax::reckon(on, trail, income, left);
     let college = college_access::reckon(on, trail, left - elsewhere);
     let adoption = adoption_costs::reckon(on, trail, left - elsewhere - college);
     let lines = [

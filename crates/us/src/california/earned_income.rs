@@ -1,6 +1,6 @@
 //! Credits that California pays out (R&TC 17052, 17052.1, 17052.2; FTB 3514): earned income, young child, foster youth.
 
-use super::{form_540nr, made, of_person, parents_election::Elected};
+use super::{counted_pay, form_540nr, made, of_person, parents_election::Elected};
 use crate::{
     dependents, earned_income_credit, figures::CaliforniaEarnedIncome, filing_status::Status, income::Income,
     papers::w2, self_employment, unit::On,
@@ -13,7 +13,7 @@ pub static PROVISION: Provision =
     Provision { lines: LINES, limits: LIMITS, figures: &["california_earned_income"], ..Provision::NONE };
 
 lines! {
-    EARNED = "us.ca.3514.19", "Earned income of California", "FTB 3514", "State wages and what a business earned.";
+    EARNED = "us.ca.3514.19", "Earned income of California", "FTB 3514", "State wages, what a business earned, and pay without tax that is counted.";
     pub L75 = "us.ca.540.75", "California earned income credit", "R&TC 17052", "By the table's row, the smaller of those by earnings and by federal income; to be confirmed by the printed table.";
     pub L76 = "us.ca.540.76", "Young child tax credit", "R&TC 17052.1", "For a child under six, less a part of earnings above a start.";
     pub L77 = "us.ca.540.77", "Foster youth tax credit", "R&TC 17052.2", "For each filer of 18 to 25 who was in foster care, less in the same way.";
@@ -81,18 +81,19 @@ pub fn reckon(
     PaidOut { earned: amount, young, foster }
 }
 
-/// State wages without pensions of nonqualified plans, and what a business earned.
+/// State wages without pensions of nonqualified plans, what a business earned, and pay without tax that is counted.
 fn earned(on: On<'_>, trail: &mut impl Trail) -> Money {
     let wages = form_540nr::state_wages(on);
     let pensions: Money = on.owns().map(|(_, own)| sum(own.of(&w2::brings::NONQUALIFIED))).sum();
     let business: Money = on.unit.people.iter().map(|&p| self_employment::silent(on, p).earned()).sum();
-    let amount = (wages - pensions).to_whole() + business;
+    let counted = counted_pay::reckon(on, trail);
+    let amount = (wages - pensions).to_whole() + business + counted.1;
     made(
         on,
         trail,
         EARNED,
         amount,
-        &[],
+        &[counted],
         &[("State wages", &(wages - pensions).to_whole()), ("Business", &business)],
     )
 }

@@ -151,6 +151,8 @@ pub fn read(paper: &mut Bringing<'_>) {
 /// What of a return is taxed in California, with the lines on which its tax and its credits stand.
 #[derive(Debug, Clone, Copy)]
 pub struct Here {
+    /// Adjusted gross income, with its line: 17, or 27 of column E of Form 540NR.
+    pub income: (LineId, Money),
     /// Taxable income, with its line: 19, or 35 of Form 540NR.
     pub taxable: (LineId, Money),
     /// The tax, with its line.
@@ -183,6 +185,7 @@ pub fn is_filed(on: On<'_>) -> bool {
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, all: AllYear) -> Here {
     if !is_filed(on) {
         return Here {
+            income: (L17, all.agi),
             taxable: (L19, all.taxable),
             tax: (L31, all.tax),
             exemptions: (L32, all.exemptions),
@@ -228,7 +231,14 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, all: AllYear) -> Here {
     made(on, trail, L39, exemptions, &lines, &[("Part", &part)]);
     let lines = [(L32, all.exemptions), (L39, exemptions)];
     made(on, trail, AWAY_CREDITS, all.exemptions - exemptions, &lines, &[]);
-    Here { taxable: (L35, taxable), tax: (L37, tax), exemptions: (L39, exemptions), of_deduction, of_credits }
+    Here {
+        income: (L27E, income),
+        taxable: (L35, taxable),
+        tax: (L37, tax),
+        exemptions: (L39, exemptions),
+        of_deduction,
+        of_credits,
+    }
 }
 
 /// To so many places ratios are rounded.
@@ -295,7 +305,7 @@ pub fn earned_here(on: On<'_>, person: usize) -> Money {
 
 /// Whether anyone on a return was a resident in some month.
 pub fn resident_in_part(on: On<'_>) -> bool {
-    on.unit.people.iter().any(|&person| super::of_person(on, person).residence.months.contains(&true))
+    on.unit.people.iter().any(|&person| super::of_person(on, person).residence.in_part())
 }
 
 /// Whether a return has income of a kind, and nobody said how much of it is of California.

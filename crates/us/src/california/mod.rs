@@ -7,6 +7,7 @@ pub mod asked;
 pub mod choices;
 pub mod code_credits;
 pub mod college_access;
+pub mod counted_pay;
 pub mod cover;
 pub mod cover_months;
 pub mod credits;
@@ -33,10 +34,16 @@ pub mod spread;
 pub mod tax;
 pub mod thresholds;
 pub mod underpayment;
+pub mod use_tax;
 
 /// What is answered about a person for this return.
 pub fn of_person(on: crate::unit::On<'_>, person: usize) -> crate::state_facts::OfPerson {
-    let answers = on.facts.of_state.as_ref().and_then(|of| of.people.get(person));
+    answers_of(on.facts, person)
+}
+
+/// The same of a household.
+pub fn answers_of(facts: &crate::facts::Facts, person: usize) -> crate::state_facts::OfPerson {
+    let answers = facts.of_state.as_ref().and_then(|of| of.people.get(person));
     answers.copied().unwrap_or_default()
 }
 

@@ -5,11 +5,12 @@ use super::{
     cover::L92,
     credits::L48,
     earned_income::{L75, L76, L77, PaidOut},
-    form_540nr, made,
+    made,
     minimum_tax::L61,
     papers::brings,
     tax::L62,
     underpayment::{self, L113},
+    use_tax,
 };
 use crate::{bringing, early_distributions, states::STATES, unit::On};
 use hembo_core::{Trail, limit, lines, provision::Provision, reading::sum, trail::Item};
@@ -30,7 +31,6 @@ lines! {
     pub L72 = "us.ca.540.72", "Estimated and other payments", "R&TC 19136", "Of the paper 540-ES.";
     pub PAID = "us.ca.paid", "Paid to California", "Form 540, lines 71 and 72", "Withheld and paid.";
     L78 = "us.ca.540.78", "Total payments", "Form 540, line 78", "With what is paid out.";
-    L91 = "us.ca.540.91", "Use tax", "R&TC 6452.1", "As it was entered.";
     L93 = "us.ca.540.93", "Payments after use tax", "Form 540, line 93", "Not below zero.";
     L94 = "us.ca.540.94", "Use tax balance", "Form 540, line 94", "What the payments do not cover.";
     L95 = "us.ca.540.95", "Payments after the penalty", "Form 540, line 95", "Not below zero.";
@@ -74,7 +74,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
     trail.line(L72, on.scope, paid, |i| _ = i.items(on.items(&brings::PAID)));
     let of_year = add(on, trail, PAID, &[(L71, withheld), (L72, paid)]);
     let payments = add(on, trail, L78, &[&[(PAID, of_year)][..], &out].concat());
-    let use_tax = use_tax(on, trail);
+    let use_tax = use_tax::reckon(on, trail);
     let mut step =
         |line, short, due: (hembo_core::line::LineId, Money), left: (hembo_core::line::LineId, Money)| {
             let over = limit::or_zero(trail, left.1 - due.1);
@@ -83,7 +83,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: From) -> Money {
             made(on, trail, short, under, &[left, due], &[]);
             [over, under]
         };
-    let [left, use_due] = step(L93, L94, (L91, use_tax), (L78, payments));
+    let [left, use_due] = step(L93, L94, (use_tax::L91, use_tax), (L78, payments));
     let [left, penalty_due] = step(L95, L96, (L92, from.penalty), (L93, left));
     let [overpaid, tax_due] = step(L97, L100, (L64, total), (L95, left));
     let owed = add(on, trail, L111, &[(L94, use_due), (L96, penalty_due), (L100, tax_due)]);
@@ -137,13 +137,4 @@ fn withheld(on: On<'_>, trail: &mut impl Trail) -> Money {
     let items: Vec<&Item> = here.map(|of| &of.withheld).filter(|item| !item.amount.is_zero()).collect();
     let amount = sum(items.iter().copied()).to_whole();
     trail.line(L71, on.scope, amount, |i| _ = i.items(items))
-}
-
-/// Line 91: that of the household, on the first of two returns; Form 540NR has no such line.
-fn use_tax(on: On<'_>, trail: &mut impl Trail) -> Money {
-    let stated = on.facts.of_state.as_ref().filter(|_| !form_540nr::is_filed(on));
-    let said = stated.and_then(|of| of.use_tax).unwrap_or_default();
-    let first = on.facts.filers.first() == on.unit.people.first();
-    let amount = if first { said.to_whole() } else { Money::ZERO };
-    made(on, trail, L91, amount, &[], &[("As entered", &said)])
 }

@@ -2,11 +2,13 @@
 
 use super::{
     adoption_costs, asked::ask, cover, cover_months, other_state_tax, residence, return_points, underpayment,
+    use_tax,
 };
 use crate::{
     bringing,
     points::Points,
     signing,
+    state_facts::OfState,
     states::{self, STATES},
 };
 use hembo_core::{
@@ -35,14 +37,13 @@ open_points! {
     OTHER = not_covered "ca-other-rules", "R&TC 17041";
     OTHER_STATE = blocks "ca-other-state", "R&TC 18001; Schedule S", "Add the paper 'Schedule S' with this state and its tax, 0 where it asks none: the return there is prepared elsewhere.";
     OTHER_RETURN = look "ca-other-return", "R&TC 18001", "The return of the other state is prepared elsewhere.";
-    NO_CREDIT = look "ca-s-state", "R&TC 18001; Schedule S", "This state credits a resident of California itself: claim the credit on its return.";
+    NO_CREDIT = look "ca-s-state", "R&TC 18001, 18002; Schedule S", "A resident of California is credited by Arizona, Oregon and Virginia themselves, who lives elsewhere all year by the own state: claim the credit there.";
     NO_INCOME = blocks "ca-s-income", "Schedule S, Part II", "Enter the income by the other state's rules, and the part of it that both tax.";
     ADOPTION = look "ca-197", "R&TC 17052.25", "Of a child out of the custody of a public agency of California costs give a credit here: add the paper 'Code 197'.";
     TWO_LINES = blocks "ca-cover-twice", "FTB 3853 Part III", "Keep one line for each person.";
     COVER_ASKED = blocks "ca-cover", "R&TC 61010; Form 540, line 92", "Say whether everyone had cover in every month; else enter the months.";
     NO_MONTHS = blocks "ca-cover-months", "FTB 3853", "Add the paper 'Health cover' with a line for each person without cover in some month.";
     NO_LINE = blocks "ca-cover-line", "FTB 3853 Part I", "Add a line for this person, Z in each month with cover.";
-    USE_TAX = blocks "ca-use-tax", "R&TC 6452.1; Form 540, line 91", "Enter the use tax, 0 where there is none.";
     BOND_STATE = blocks "ca-bond-state", "R&TC 17133", "Say how much is of other states' bonds, 0 where there is none: it is taxed here.";
     NOT_WITHHELD = look "ca-w2-17", "R&TC 18662", "State wages without state tax withheld: compare box 17.";
     DISABILITY = look "ca-w2-14", "UIC 984, 985", "More than the rate of state disability insurance: compare the label of box 14.";
@@ -89,10 +90,7 @@ pub fn points(points: &mut Points<'_>) {
         Some(true) => points.raise(&OTHER, at(ask::OTHER), "These rules of California are not computed."),
         Some(false) => {}
     }
-    let all_year = said(points, ask::ALL_YEAR) == Some(true);
-    if all_year && points.answered(ask::USE_TAX).is_none() {
-        points.raise(&USE_TAX, at(ask::USE_TAX), "Use tax of California?");
-    }
+    use_tax::points(points);
     other_states(points);
     of_papers(points);
     signed(points);
@@ -127,18 +125,20 @@ fn part_year(points: &mut Points<'_>) {
 /// Wages or tax of another state.
 fn other_states(points: &mut Points<'_>) {
     let facts = points.facts;
-    let other = |of: &&crate::state_facts::OfState| {
-        STATES[of.state].id != "CA" && !(of.wages.is_zero() && of.withheld.amount.is_zero())
-    };
+    let other =
+        |of: &OfState| STATES[of.state].id != "CA" && !(of.wages.is_zero() && of.withheld.amount.is_zero());
     let part_year = facts.of_state.as_ref().is_some_and(|of| of.part_year);
     let people = facts.filers.iter().chain(&facts.own_returns);
-    let all = people.flat_map(|&p| facts.people[p].own.of(&bringing::brings::OF_STATES));
-    for of in all.filter(other).collect::<Vec<_>>() {
+    let all = people
+        .flat_map(|&p| facts.people[p].own.of(&bringing::brings::OF_STATES).iter().map(move |of| (p, of)));
+    for (person, of) in all.filter(|(_, of)| other(of)).collect::<Vec<_>>() {
         let state = &STATES[of.state];
         let paper = &points.household.papers[of.withheld.paper];
         let credited =
             points.papers(other_state_tax::PAPER.id).any(|paper| paper.text("state") == Some(state.id));
-        let told = part_year || credited || other_state_tax::RECIPROCAL.contains(&state.id);
+        let told = credited
+            || !other_state_tax::is_credited(facts, person, state.id)
+            || part_year && !is_taxed_twice(points, person, of.withheld.paper);
         let def = if told { &OTHER_RETURN } else { &OTHER_STATE };
         let words = format!("{} of {}: income that two states may tax.", paper.title, state.label);
         points.raise(def, Place::paper(&paper.id, of.withheld.field), words);
@@ -146,15 +146,28 @@ fn other_states(points: &mut Points<'_>) {
     of_credits(points);
 }
 
+/// Whether the states of a statement have more of its wages than there are.
+fn is_taxed_twice(points: &Points<'_>, person: usize, place: usize) -> bool {
+    let paper = &points.household.papers[place];
+    let all = points.facts.people[person].own.of(&bringing::brings::OF_STATES).iter();
+    let of_states: Money = all.filter(|of| of.withheld.paper == place).map(|of| of.wages).sum();
+    paper.kind == "W-2" && of_states > paper.amount("1")
+}
+
 /// What Schedule S and a federal adoption leave open.
 fn of_credits(points: &mut Points<'_>) {
     for paper in points.papers(other_state_tax::PAPER.id).collect::<Vec<_>>() {
-        let reciprocal =
-            paper.text("state").is_some_and(|state| other_state_tax::RECIPROCAL.contains(&state));
+        let credited = |state: &str| {
+            let mut owners = points.facts.people.iter().enumerate();
+            owners.any(|(person, _)| {
+                points.is_of(paper, &[person]) && other_state_tax::is_credited(points.facts, person, state)
+            })
+        };
+        let is_in_vain = paper.text("state").is_some_and(|state| !credited(state));
         let taxed = !paper.amount("tax").is_zero();
         let lacks =
             ["state", "here", "there", "income"].into_iter().find(|id| !paper.boxes.contains_key(*id));
-        if reciprocal {
+        if is_in_vain {
             points.raise(&NO_CREDIT, Place::paper(&paper.id, "state"), "No credit for this state's tax.");
         } else if let Some(field) = lacks.filter(|_| taxed) {
             let words = format!("{}: what of the income do both states tax?", paper.title);

@@ -18,12 +18,12 @@ use crate::{
     income,
     kiddie::{self as federal, Applies},
     operating_loss,
+    papers::w2,
     points::Points,
     schedule_1,
     schedule_a::investment_interest,
     status,
     unit::{On, Unit},
-    untaxed_pay,
 };
 use hembo_core::{
     Scope, open_points,
@@ -45,7 +45,8 @@ open_points! {
     TABLE = look "ca-earned-income", "R&TC 17052", "The figures of this credit are to be confirmed: compare it with the printed table of FTB 3514.";
     RENTER = look "ca-renter", "R&TC 17053.5", "Say whether rent was paid for the main home: a credit may be open.";
     CLIFF = look "ca-cliff", "R&TC 17052.6, 17053.5", "A little less income would open a credit: look at what may still be deducted.";
-    CARRIED_HERE = not_covered "ca-540nr-credits", "R&TC 17055, 18002; Form 540NR";
+    CARRIED_HERE = look "ca-540nr-credits", "R&TC 17055; Form 540NR, lines 58 to 60", "Codes 188, 197 and 235 are taken in full and not in the proportion of line 38, as the form has it: to be confirmed by its instructions.";
+    TIMES = look "ca-540nr-other-tax", "R&TC 18001, 18002; Schedule S", "Of who moved only income of the time in California counts for most states, for Arizona, Oregon and Virginia that of the other time: compare Schedule S.";
     WAGES_ASKED = blocks "ca-540nr-wages", "R&TC 17951; Schedule CA (540NR), column E", "Enter boxes 15 and 16: state wages are what of the pay is of California.";
     PART_ASKED = blocks "ca-540nr-part", "R&TC 17041(b); Schedule CA (540NR), column E", "Enter a line on the paper 'Schedule CA (540NR)', 0 where none of it is of California.";
     PART_LARGE = look "ca-540nr-more", "Schedule CA (540NR), line 27", "More income of California than in all: compare both columns.";
@@ -60,7 +61,7 @@ open_points! {
     CHILD_INCOME = not_covered "ca-3803", "R&TC 17041(g); FTB 3803";
     LOSS = not_covered "ca-3805v", "R&TC 17276; FTB 3805V";
     INVESTMENT = not_covered "ca-3526", "FTB 3526";
-    COUNTED_PAY = not_weighed "ca-3514-pay", "R&TC 17052; FTB 3514", "Combat pay or waiver payments may count as earned for California alone: compare FTB 3514.";
+    COUNTED_PAY = not_weighed "ca-3514-pay", "R&TC 17052; FTB 3514", "Waiver payments within box 1 count for California as they stand in box 16: compare FTB 3514 without them.";
 }
 
 /// So little above a limit of income is worth a look.
@@ -171,7 +172,7 @@ fn not_computed(points: &mut Points<'_>, on: On<'_>, place: usize) {
         found.push((&INVESTMENT, "Investment interest beside bonds that California taxes otherwise."));
     }
     if counts_pay(facts, on.unit) && within_earned_income(points, facts, place) {
-        found.push((&COUNTED_PAY, "Pay that is not taxed may count for the California credit."));
+        found.push((&COUNTED_PAY, "Waiver payments within wages may be left out for the California credit."));
     }
     for (def, words) in found {
         points.raise(def, whose.clone(), words);
@@ -190,11 +191,9 @@ fn is_investment_interest_other(points: &Points<'_>, place: usize) -> bool {
     !deducted.is_zero() && too_little || more
 }
 
-/// Whether someone on a return has pay that is counted by choice.
+/// Whether someone on a return has waiver payments within wages: how they stand in state wages is not known.
 fn counts_pay(facts: &Facts, unit: &Unit) -> bool {
-    unit.people
-        .iter()
-        .any(|&p| !untaxed_pay::combat_of(facts, p).is_zero() || untaxed_pay::has_waiver(facts, p))
+    unit.people.iter().any(|&p| facts.people[p].own.has(&w2::brings::WAIVER_IN_WAGES))
 }
 
 /// Whether federal income is within the limit of the earned income credit.
@@ -227,11 +226,12 @@ fn of_part_year(points: &mut Points<'_>, on: On<'_>, place: usize) {
         let words = "Which adjustments of the minimum tax are of California is not computed.";
         points.raise(&PART_MINIMUM, whose.clone(), words);
     }
-    let coded = !points.amount(credits::L44, place).is_zero();
-    let elsewhere = on.owns().any(|(_, own)| own.has(&other_state_tax::brings::ELSEWHERE));
-    if coded || elsewhere {
-        let words = "Credits of other states' tax and carried credits are not computed on Form 540NR.";
-        points.raise(&CARRIED_HERE, whose.clone(), words);
+    let elsewhere = points.amount(other_state_tax::CREDIT, place);
+    if points.amount(credits::L44, place) > elsewhere {
+        points.raise(&CARRIED_HERE, whose.clone(), "Carried credits on Form 540NR.");
+    }
+    if !elsewhere.is_zero() {
+        points.raise(&TIMES, whose.clone(), "Tax of another state in a year of moving.");
     }
     if !minimum.is_zero() {
         points.raise(&MINIMUM, whose.clone(), "Minimum tax of part-year residents.");
