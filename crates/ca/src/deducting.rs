@@ -140,7 +140,7 @@ fn lower_before_care(facts: &Facts, plan: &Plan, lower: usize, edges: &mut Edges
 }
 
 fn net(facts: &Facts, plan: &Plan, person: usize, edges: &mut Edges) -> Money {
-    income::reckon(On { facts, plan, person, scope: Scope::Person(person) }, edges).net
+    income::net(On { facts, plan, person, scope: Scope::Person(person) }, edges)
 }
 
 /// Whose deduction leads out of a world: it lowers the income that is to be the higher one.

@@ -313,11 +313,17 @@ fn before_care(on: On<'_>, trail: &mut impl Trail) -> Before {
     Before { income, total, deductions, sources, oas, offset, supplements, oas_repaid }
 }
 
-/// Lines 10100 to 26000.
-pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
-    if on.facts.elsewhere == Some(on.person) {
-        return told(on.who());
-    }
+/// A return down to net income.
+struct Netted {
+    before: Before,
+    /// Line 23500, and what of it is old age security.
+    recovered: Money,
+    security: Money,
+    net: Money,
+}
+
+/// Lines 10100 to 23600.
+fn netted(on: On<'_>, trail: &mut impl Trail) -> Netted {
     let mut from = before_care(on, trail);
     if child_care::any(on.facts) {
         let partner = on.partner().map(|partner| means_before_care(partner, &mut Unseen(trail)));
@@ -326,14 +332,30 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
         from.income.child_care = care;
         from.sources.deductions += care;
     }
-    let Before { income, total, deductions, sources, oas, offset, supplements, oas_repaid } = from;
-    let deductions = on.add(trail, DEDUCTIONS, &deductions);
+    let total = from.total;
+    let deductions = on.add(trail, DEDUCTIONS, &from.deductions);
     let before = on.made(trail, BEFORE, total - deductions, &[(TOTAL, total), (DEDUCTIONS, deductions)], &[]);
     let insurance = insurance_to_repay(on, trail, before);
-    let security = security_to_repay(on, trail, before - insurance, oas + supplements - oas_repaid);
+    let received = from.oas + from.supplements - from.oas_repaid;
+    let security = security_to_repay(on, trail, before - insurance, received);
     let recovered = on.add(trail, RECOVERY, &[(EI_REPAID, insurance), (OAS_REPAID, security)]);
     let net = limit::or_zero(trail, before - recovered);
     on.made(trail, NET, net, &[(BEFORE, before), (RECOVERY, recovered)], &[]);
+    Netted { before: from, recovered, security, net }
+}
+
+/// Line 23600 alone.
+pub fn net(on: On<'_>, trail: &mut impl Trail) -> Money {
+    if on.facts.elsewhere == Some(on.person) { told(on.who()).net } else { netted(on, trail).net }
+}
+
+/// Lines 10100 to 26000.
+pub fn reckon(on: On<'_>, trail: &mut impl Trail) -> Income {
+    if on.facts.elsewhere == Some(on.person) {
+        return told(on.who());
+    }
+    let Netted { before, recovered, security, net } = netted(on, trail);
+    let Before { income, sources, oas, offset, supplements, .. } = before;
     // A supplement that is repaid is not deducted a second time.
     let supplement_repaid = limit::or_zero(trail, security - oas);
     let exempt = offset + limit::or_zero(trail, supplements - supplement_repaid);

@@ -24,7 +24,7 @@ use hembo_core::{
     provision::Provision,
     reading::sum,
     settled,
-    trail::Trail,
+    trail::{Trail, Unseen},
 };
 use hembo_money::Money;
 use time::{Date, Duration};
@@ -264,20 +264,31 @@ pub fn jump(facts: &Facts) -> Money {
 
 /// Line 45200, the refundable supplement (ITA 122.51): a part of what is claimed, less a part of family income.
 pub fn supplement(on: On<'_>, trail: &mut impl Trail, claimed: Money, incomes: &Incomes) -> Money {
-    let figures = &on.facts.figures.medical_supplement;
-    if !may_be_supplemented(on.facts, on.person) || claimed.is_zero() {
+    let claims = on.plan.medical.as_ref().is_some_and(|medical| medical.of(on.person).is_some())
+        || on.plan.medical_of_others.iter().any(|(_, by, _)| *by == on.person);
+    if !claims || !may_be_supplemented(on.facts, on.person) {
         return Money::ZERO;
     }
+    if claimed.is_zero() {
+        // The same edges where nothing is above the threshold: what tells others on an edge is cut there again and again.
+        return supplemented(on, &mut Unseen(trail), claimed, incomes);
+    }
+    let allowed = supplemented(on, trail, claimed, incomes);
+    let family = family_net(on, incomes);
+    on.made(trail, PAID_OUT, allowed, &[(TOGETHER, claimed)], &[("Net income of the family", &family)])
+}
+
+/// What of the supplement is left of family income.
+fn supplemented(on: On<'_>, trail: &mut impl Trail, claimed: Money, incomes: &Incomes) -> Money {
+    let figures = &on.facts.figures.medical_supplement;
     let above = above_least(on.facts, on.person, incomes[on.person].business);
     trail.step(above, business::any_capital_cost(on.facts, on.person));
     if above.is_negative() {
         return Money::ZERO;
     }
     let part = limit::lesser(trail, cents(claimed, figures.part), figures.most);
-    let family = family_net(on, incomes);
     let rule = PhaseOut::continuous(figures.from, figures.rate, Money::CENT);
-    let allowed = limit::phase_out(trail, SUPPLEMENT.at(on.scope), part, family, rule);
-    on.made(trail, PAID_OUT, allowed, &[(TOGETHER, claimed)], &[("Net income of the family", &family)])
+    limit::phase_out(trail, SUPPLEMENT.at(on.scope), part, family_net(on, incomes), rule)
 }
 
 const RECEIPTS: PaperKind = PaperKind {

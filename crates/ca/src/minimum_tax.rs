@@ -157,14 +157,17 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income, ordinary: Ord
 fn minimum(on: On<'_>, trail: &mut impl Trail, income: &Income, ordinary: Ordinary) -> Money {
     let figures = &on.facts.figures.minimum_tax;
     let adjusted = adjusted(on, income);
-    let above = limit::or_zero(trail, adjusted - figures.exemption);
-    if above.is_zero() {
+    let is_above = adjusted > figures.exemption;
+    if is_above {
+        on.made(trail, ADJUSTED, adjusted, &[(income::TAXABLE, income.taxable)], &[]);
+    }
+    let tax = limit::share_above(trail, adjusted, figures.exemption, figures.rate, Money::CENT);
+    let credits = cents(ordinary.credits, figures.credits_part) + cents(ordinary.gifts, figures.gifts_part);
+    // Told below the exemption, too: what tells other edges on an edge is cut there again and again.
+    let minimum = limit::or_zero(trail, tax - credits);
+    if !is_above {
         return Money::ZERO;
     }
-    on.made(trail, ADJUSTED, adjusted, &[(income::TAXABLE, income.taxable)], &[]);
-    let tax = limit::share(trail, above, figures.rate, Money::CENT);
-    let credits = cents(ordinary.credits, figures.credits_part) + cents(ordinary.gifts, figures.gifts_part);
-    let minimum = limit::or_zero(trail, tax - credits);
     on.made(
         trail,
         MINIMUM,

@@ -37,7 +37,7 @@ fn of_all_elections(range: impl Fn(Option<Election>) -> (Money, Money), facts: &
 
 /// The least and the most net income that any way with an election of dividends gives a person.
 pub fn range(facts: &Facts, person: usize, dividends: Option<Election>) -> (Money, Money) {
-    range_of(facts, person, dividends, |on| income::reckon(on, &mut Silent).net)
+    range_of(facts, person, dividends, |on| income::net(on, &mut Silent))
 }
 
 fn range_of(

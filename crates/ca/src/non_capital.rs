@@ -123,11 +123,12 @@ pub fn of_year(on: On<'_>, trail: &mut impl Trail, from: Sources) -> Money {
     for source in [from.work, from.business, from.property] {
         losses += limit::or_zero(trail, -source);
     }
+    // Told without a loss, too: what tells other edges on an edge is cut there again and again.
+    let others = limit::or_zero(trail, from.all + losses - from.deductions);
+    let loss = limit::or_zero(trail, losses - others);
     if losses.is_zero() {
         return losses;
     }
-    let others = limit::or_zero(trail, from.all + losses - from.deductions);
-    let loss = limit::or_zero(trail, losses - others);
     let told: [(&'static str, &dyn ToString); 2] = [("Losses", &losses), ("Other income, net", &others)];
     on.made(trail, OF_YEAR, loss, &[], &told)
 }
@@ -136,18 +137,23 @@ pub fn of_year(on: On<'_>, trail: &mut impl Trail, from: Sources) -> Money {
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, left: Money, of_year: Money) -> Money {
     let brought_in = on.own().of(&brings::LOSSES);
     let all = sum(brought_in);
+    let used = if all.is_zero() { Money::ZERO } else { used(on, trail, all, left) };
     if all.is_zero() && of_year.is_zero() {
         return Money::ZERO;
     }
-    let wanted = on.plan.non_capital.get(on.person).copied().flatten().unwrap_or(Money::LARGEST);
-    let most = limit::cap(trail, INCOME.at(on.scope), all, left);
-    let used = limit::lesser(trail, wanted, most);
     trail.line(USED, on.scope, used, |i| {
         i.items(brought_in).figure("Income that is left", left);
     });
     let told: [(&'static str, &dyn ToString); 2] = [("Brought in", &all), ("Of this year", &of_year)];
     on.made(trail, CARRIED, all + of_year - used, &[(USED, used)], &told);
     used
+}
+
+/// What of earlier years' losses is used.
+fn used(on: On<'_>, trail: &mut impl Trail, all: Money, left: Money) -> Money {
+    let wanted = on.plan.non_capital.get(on.person).copied().flatten().unwrap_or(Money::LARGEST);
+    let most = limit::cap(trail, INCOME.at(on.scope), all, left);
+    limit::lesser(trail, wanted, most)
 }
 
 fn most(facts: &Facts, person: usize) -> Money {

@@ -27,30 +27,38 @@ impl<'h> CanadianCase<'h> {
         CanadianCase { choices: Choices::of(law::CHOICES, &facts), facts, household }
     }
 
-    /// What a way takes, as the rules read it.
-    pub(crate) fn plan(&self, view: &View<'_>) -> Plan {
+    /// What a way takes of that by which net incomes go, and who claims the amount for a partner.
+    fn plan_of_net_income(&self, view: &View<'_>) -> Plan {
         let (facts, way) = (&self.facts, self.choices.chosen(view));
-        let former = separation::chosen(way);
         Plan {
             split: pension_split::chosen(facts, way),
             contributions: deducting::chosen(facts, way),
             capital_cost: capital_cost::chosen(facts, way),
-            losses: capital_gains::chosen(facts, way),
-            exemption: gains_exemption::chosen(facts, way),
-            non_capital: non_capital::chosen(facts, way),
             volunteers_exempt: volunteers::chosen(facts, way),
-            northern: northern::chosen(facts, way),
             care_by: child_care::chosen_by(facts, way),
             care_of_higher: child_care::chosen_of_higher(way),
             dividends: dividend_election::chosen(facts, way),
+            former: separation::chosen(way),
+            spouse_with: dependants::spouse_with(facts, way),
+            deducts_foreign_tax: foreign_income::chosen(facts, way),
+            ..Plan::default()
+        }
+    }
+
+    /// What a way takes, as the rules read it.
+    pub(crate) fn plan(&self, view: &View<'_>) -> Plan {
+        let (facts, way) = (&self.facts, self.choices.chosen(view));
+        let of_net_income = self.plan_of_net_income(view);
+        Plan {
+            losses: capital_gains::chosen(facts, way),
+            exemption: gains_exemption::chosen(facts, way),
+            non_capital: non_capital::chosen(facts, way),
+            northern: northern::chosen(facts, way),
             medical: medical_division::chosen(facts, way),
             medical_of_others: others_medical::chosen(facts, way),
-            former,
-            dependant: dependants::chosen(facts, way).filter(|_| !former),
-            spouse_with: dependants::spouse_with(facts, way),
+            dependant: dependants::chosen(facts, way).filter(|_| !of_net_income.former),
             claims: dependants::claims(facts, way),
             children_by: saskatchewan::children_by(facts, way),
-            deducts_foreign_tax: foreign_income::chosen(facts, way),
             home_credits: home_credits::chosen(way),
             adoption: adoption::chosen(way),
             adoption_provincial: provincial_adoption::chosen(way),
@@ -58,7 +66,7 @@ impl<'h> CanadianCase<'h> {
             training: tuition::chosen_training(facts, way),
             gifts: gifts::chosen(facts, way),
             tuition: provincial_tuition::chosen(facts, way),
-            world: None,
+            ..of_net_income
         }
     }
 
@@ -115,7 +123,13 @@ impl Weighable for CanadianCase<'_> {
 
     fn inside_world(&self, world: usize, view: &View<'_>, edges: &mut Edges) -> Money {
         let world = deducting::world(&self.facts, world);
-        deducting::inside_world(&self.facts, world, &self.plan(view), edges)
+        let plan = self.plan_of_net_income(view);
+        let inside = deducting::inside_world(&self.facts, world, &plan, edges);
+        debug_assert_eq!(
+            inside,
+            deducting::inside_world(&self.facts, world, &self.plan(view), &mut Edges::default())
+        );
+        inside
     }
 
     fn leads_out_of_world(&self, world: usize, view: &View<'_>, decision: usize) -> bool {

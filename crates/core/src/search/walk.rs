@@ -6,16 +6,16 @@ use super::{
     kinks::{At, Explorer},
     looking::{Amounts, Looking},
 };
-use crate::decision::{More, Taken, Way};
+use crate::decision::{Amount, More, Taken, Way};
 use hembo_money::{Money, Rounding};
 use std::collections::{BTreeMap, BinaryHeap};
 
 /// Amounts that are held, by their decision.
 pub(super) type Held = BTreeMap<usize, Money>;
 
-/// Up to so many points of amounts their ends are priced at once; where it took more to find the lowest, only when
-/// somebody asks for them.
-const FEW_POINTS: u64 = 2_000;
+/// The ends of amounts are priced at once where that takes no more than so many points; else only when somebody asks
+/// for them.
+const FEW_POINTS: u64 = 4_000;
 
 /// Weighs every lawful way and keeps the lowest `keep` of them. `pins` maps a decision to what is held; the ends of
 /// amounts are priced where they are `asked` for, or where that takes few points.
@@ -28,7 +28,7 @@ pub(super) fn search(
 ) -> Weighed {
     let mut walk = Walk::new(case, pins, keep, stop);
     walk.from(&mut Way::default());
-    if asked || walk.points <= FEW_POINTS {
+    if asked || walk.points_of_ends() <= FEW_POINTS {
         walk.price_ends();
     }
     walk.finish()
@@ -87,6 +87,8 @@ struct Combination {
     broken: Vec<usize>,
     /// The lowest.
     best: Ranked,
+    /// How many points of amounts were reckoned for it.
+    points: u64,
 }
 
 impl<'a> Walk<'a> {
@@ -149,6 +151,7 @@ impl<'a> Walk<'a> {
     fn weigh(&mut self, way: &Way) {
         let held: Held = self.pinned_amounts(way).filter(|(d, pin)| way.amount(*d) >= Some(*pin)).collect();
         let broken: Vec<usize> = self.broken_pins(way).collect();
+        let before = self.points;
         let (best, weighed) = self.best(way, &held);
         let free = if held.is_empty() { best.clone() } else { self.best(way, &Held::new()).0 };
         if free.total >= UNLAWFUL {
@@ -167,14 +170,25 @@ impl<'a> Walk<'a> {
                 self.keep(best.clone());
             }
         }
-        self.combinations.push(Combination { way: way.clone(), held, broken, best });
+        let points = self.points - before;
+        self.combinations.push(Combination { way: way.clone(), held, broken, best, points });
+    }
+
+    /// How many points the prices of all ends take at the most: each holds one amount more than the lowest did.
+    fn points_of_ends(&self) -> u64 {
+        let ends = |c: &Combination| {
+            let open = self.case.decisions().iter().enumerate().filter(|(d, _)| c.way.amount(*d).is_some());
+            let ends = |about: &Amount| 1 + u64::from(about.more != More::NeverCosts);
+            open.filter_map(|(_, about)| about.amount.as_ref()).map(ends).sum::<u64>()
+        };
+        self.combinations.iter().map(|c| c.points * ends(c)).sum()
     }
 
     /// Prices the ends of the amounts of every combination, and keeps the ways at them. What does not come within the
     /// budget stays without a price.
     fn price_ends(&mut self) {
         let complete = self.weighed.complete;
-        for Combination { way, held, broken, best } in std::mem::take(&mut self.combinations) {
+        for Combination { way, held, broken, best, .. } in std::mem::take(&mut self.combinations) {
             let mut ends = self.price_amounts(&way, &held, &best, &broken);
             if !self.weighed.complete {
                 self.weighed.ends.fill(Ends::default());
