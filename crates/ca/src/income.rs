@@ -124,6 +124,8 @@ pub struct Income {
     pub taxable_gains: Money,
     /// Moving, carrying and employment expenses, disability supports and the northern deduction, of which the minimum tax adds back a half.
     pub halved: Money,
+    /// Line 21500.
+    pub supports: Money,
     /// Line 24900.
     pub options: Money,
     /// Lines 25200 and 25300.
@@ -306,6 +308,7 @@ fn before_care(on: On<'_>, trail: &mut impl Trail) -> Before {
         contributed: contributed_to_plan,
         enhanced_cpp: enhanced + of_business,
         taxable_gains: gains,
+        supports,
         halved: expenses.total - expenses.on_commission + others.moving + others.carrying + supports,
         ..Income::default()
     };

@@ -2,7 +2,7 @@
 
 use crate::{
     bringing::{self, Bringing},
-    business, employment_expenses,
+    business, disability_supports, employment_expenses,
     facts::{Facts, Receipt, Window},
     income::{self, Incomes, family_net},
     other_deductions,
@@ -51,7 +51,7 @@ lines! {
     pub PROVINCIAL_TOGETHER = "ca.58769", "Medical allowed, province", "Income tax acts of the provinces; form 428",
         "Own, the partner's and children's above the threshold, and that of other dependants.";
     pub PAID_OUT = "ca.45200", "Medical supplement paid out", "ITA 122.51",
-        "A part of the medical claim, less a part of family income; refundable.";
+        "A part of the medical claim and of disability supports, less a part of family income; refundable.";
 }
 
 limits! {
@@ -259,12 +259,19 @@ pub fn jump(facts: &Facts) -> Money {
             && may_be_supplemented(facts, **filer)
             && above_least(facts, **filer, business::least(facts, **filer)).is_negative()
     };
-    facts.figures.medical_supplement.most * facts.filers.iter().filter(may_fall).count() as i64
+    let any =
+        !facts.windows.is_empty() || facts.medical_of_others.iter().any(|receipts| !receipts.is_empty());
+    let may_claim = |&&filer: &&usize| any || facts.people[filer].own.has(&disability_supports::brings::PAID);
+    let all = facts.filers.iter().filter(may_fall).filter(may_claim).count() as i64;
+    facts.figures.medical_supplement.most * all
 }
 
-/// Line 45200, the refundable supplement (ITA 122.51): a part of what is claimed, less a part of family income.
-pub fn supplement(on: On<'_>, trail: &mut impl Trail, claimed: Money, incomes: &Incomes) -> Money {
-    let claims = on.plan.medical.as_ref().is_some_and(|medical| medical.of(on.person).is_some())
+/// Line 45200, the refundable supplement (ITA 122.51): a part of what is claimed and of disability supports, less a part of family income.
+pub fn supplement(on: On<'_>, trail: &mut impl Trail, medical: Money, incomes: &Incomes) -> Money {
+    let supports = incomes[on.person].supports;
+    let claimed = medical + supports;
+    let claims = on.own().has(&disability_supports::brings::PAID)
+        || on.plan.medical.as_ref().is_some_and(|medical| medical.of(on.person).is_some())
         || on.plan.medical_of_others.iter().any(|(_, by, _)| *by == on.person);
     if !claims || !may_be_supplemented(on.facts, on.person) {
         return Money::ZERO;
@@ -275,7 +282,8 @@ pub fn supplement(on: On<'_>, trail: &mut impl Trail, claimed: Money, incomes: &
     }
     let allowed = supplemented(on, trail, claimed, incomes);
     let family = family_net(on, incomes);
-    on.made(trail, PAID_OUT, allowed, &[(TOGETHER, claimed)], &[("Net income of the family", &family)])
+    let made = [(TOGETHER, medical), (disability_supports::DEDUCTED, supports)];
+    on.made(trail, PAID_OUT, allowed, &made, &[("Net income of the family", &family)])
 }
 
 /// What of the supplement is left of family income.

@@ -32,6 +32,26 @@ fn disability_supports() {
     }
 }
 
+/// The refundable supplement takes a quarter of line 21500 beside the medical claim (122.51(2)), up to 1,504; it asks for earnings of 4,390.
+#[test]
+fn supports_count_for_the_medical_supplement() {
+    let supported =
+        |pay: &str, cost: &str| paid("AB", pay).paper("Disability supports", "ada", json!({ "paid": cost }));
+    for (pay, cost, expected) in [
+        ("20000", "4000", "1000"),
+        ("20000", "6015", "1503.75"),
+        ("20000", "6016", "1504"),
+        ("20000", "6017", "1504"),
+        ("4390", "4000", "1000"),
+        ("4389.99", "4000", "0"),
+    ] {
+        assert_eq!(line(&supported(pay, cost).outcome(), 0, "45200"), money(expected), "{pay} {cost}");
+    }
+    // 3 % of a net income of 16,000 are 480: of 1,480 in bills 1,000 are above it.
+    let both = supported("20000", "4000").medical("ada", &[("2025-02-01", "1480")]).outcome();
+    assert_lines(&both, 0, &[("23600", "16000"), ("33200", "1000"), ("45200", "1250")]);
+}
+
 fn volunteer(province: &str, kind: &str, pay: &str, exempt: &str) -> Family {
     let boxes = json!({ "14": pay, "87": exempt, "28.cpp": true, "28.ei": true });
     Family::single(province, "1980-01-01").paper("T4", "ada", boxes).answer_for(
