@@ -240,9 +240,11 @@ fn capital_cost_never_costs_where_earnings_do_not_count() {
     let impaired =
         alone("90000").answer_for("ada", "disability", json!(true)).answer_for("ada", "infirm", json!(true));
     assert!(!never_costs(trade(impaired, "4000")));
-    // Earnings of 4,390 or more have the medical supplement: capital cost decides about it from that to 6,389.99.
+    // Earnings of 4,390 or more have the medical supplement: capital cost decides about it from that to 6,389.99; without bills about nothing.
     for (gross, never) in [("4389.99", true), ("4390", false), ("6389.99", false), ("6390", true)] {
-        assert_eq!(never_costs(trade(alone("90000"), gross)), never, "{gross}");
+        let bills = alone("90000").medical("ada", &[("2025-05-05", "5000")]);
+        assert_eq!(never_costs(trade(bills, gross)), never, "{gross}");
+        assert!(never_costs(trade(alone("90000"), gross)), "{gross}");
     }
     // Disability supports are limited by earnings.
     let supports = alone("90000").paper("Disability supports", "ada", json!({ "paid": "2000" }));
