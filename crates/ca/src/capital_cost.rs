@@ -60,7 +60,7 @@ fn earnings_may_count(facts: &Facts, owner: usize) -> bool {
     cpp_ei::overpaid_alone(facts, owner)
         || child_care::any(facts)
         || facts.people[owner].own.has(&disability_supports::brings::PAID)
-        || !medical::jump(facts).is_zero()
+        || !medical::jump_of(facts, owner).is_zero()
         || workers_benefit::counts_until(facts, owner).is_some_and(|end| least_of_family(facts, owner) < end)
 }
 

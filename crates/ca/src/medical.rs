@@ -252,18 +252,19 @@ fn above_least(facts: &Facts, person: usize, business: Money) -> Money {
     of_work + business - facts.figures.medical_supplement.earned_least
 }
 
-/// By how much the total jumps at the most where the capital cost of a business decides who earned enough.
+/// By how much the total jumps at the most where the capital cost of businesses decides who earned enough.
 pub fn jump(facts: &Facts) -> Money {
-    let may_fall = |filer: &&usize| {
-        business::any_capital_cost(facts, **filer)
-            && may_be_supplemented(facts, **filer)
-            && above_least(facts, **filer, business::least(facts, **filer)).is_negative()
-    };
-    let any =
-        !facts.windows.is_empty() || facts.medical_of_others.iter().any(|receipts| !receipts.is_empty());
-    let may_claim = |&&filer: &&usize| any || facts.people[filer].own.has(&disability_supports::brings::PAID);
-    let all = facts.filers.iter().filter(may_fall).filter(may_claim).count() as i64;
-    facts.figures.medical_supplement.most * all
+    facts.filers.iter().map(|&filer| jump_of(facts, filer)).sum()
+}
+
+/// The same of one person's businesses: they bring at one end enough, at the other too little, and there is something to claim.
+pub fn jump_of(facts: &Facts, filer: usize) -> Money {
+    let may_fall = business::any_capital_cost(facts, filer)
+        && may_be_supplemented(facts, filer)
+        && above_least(facts, filer, business::least(facts, filer)).is_negative();
+    let receipts = !facts.windows.is_empty() || facts.medical_of_others.iter().any(|all| !all.is_empty());
+    let claims = receipts || facts.people[filer].own.has(&disability_supports::brings::PAID);
+    if may_fall && claims { facts.figures.medical_supplement.most } else { Money::ZERO }
 }
 
 /// Line 45200, the refundable supplement (ITA 122.51): a part of what is claimed and of disability supports, less a part of family income.

@@ -5,7 +5,7 @@ use hembo_ca::Canada;
 use hembo_core::{
     Decision, Pack, Way,
     decision::{More, Taken},
-    search::{Edges, Law, Stop, UNLAWFUL, View, Weighable, Weighed, search_with_ends},
+    search::{Edges, Law, Stop, UNLAWFUL, View, Weighable, Weighed, search, search_with_ends},
 };
 use hembo_money::{Money, Rate, Rounding};
 use hembo_testing::ca::Family;
@@ -99,6 +99,33 @@ prop_compose! {
             family = family.pension("ada", &amount.to_string());
         }
         family
+    }
+}
+
+/// A rule that tells other edges on an edge than beside it makes the search cut there again and again: ordinary couples took the whole budget of
+/// 100,000 points, and were not weighed in full, where receipts were divided at the threshold, and where a loss began.
+#[test]
+fn few_points_are_enough_for_ordinary_couples() {
+    let modest = |born| {
+        Family::couple("AB", born)
+            .pension("ada", "14000")
+            .employed("bo", "12000")
+            .gifts("ada", "3000")
+            .medical("ada", &[("2025-02-01", "3400"), ("2025-09-01", "2100")])
+    };
+    let aged = ["1957-03-03", "1960-06-06"];
+    let divided = modest(aged).employed("ada", "8000").benefits("ada", "9000", "8000");
+    let lossy = Family::couple("NT", ["1981-03-03", "1984-06-06"])
+        .employed("ada", "11488")
+        .interest("bo", "17759")
+        .paper("T2125", "bo", json!({ "gross": "6012", "cca": "7774" }))
+        .gifts("ada", "9512")
+        .medical("ada", &[("2025-02-01", "2861"), ("2025-09-01", "700")]);
+    for (name, family, points) in [("divided", divided, 20_000), ("lossy", lossy, 50_000)] {
+        let household = family.household();
+        let case = Canada::COMMITTED.open(&household);
+        let found = search(&*case, &BTreeMap::new(), 1, &Stop::with_budget(points)).unwrap();
+        assert!(found.complete, "{name}");
     }
 }
 

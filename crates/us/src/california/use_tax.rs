@@ -221,7 +221,11 @@ pub fn points(points: &mut Points<'_>) {
         if paper.boxes.contains_key("table") {
             let unit = points.units.iter().position(|unit| points.is_of(paper, &unit.people));
             let income = unit.map_or(Money::ZERO, |unit| points.amount(L17, unit));
-            points.raise(&TABLE_ROW, place, format!("Use tax by the table's row for an income of {income}."));
+            points.raise(
+                &TABLE_ROW,
+                place,
+                format!("Use tax by the table's row for an income of {income:#}."),
+            );
         } else if paper.rows.iter().any(|row| row.cells.get("use").and_then(Entry::text) != Some(BUSINESS)) {
             points.raise(&TABLE_ASKED, place, "Use tax of small purchases by the table?");
         }
