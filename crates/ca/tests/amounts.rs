@@ -121,7 +121,7 @@ fn few_points_are_enough_for_ordinary_couples() {
         .paper("T2125", "bo", json!({ "gross": "6012", "cca": "7774" }))
         .gifts("ada", "9512")
         .medical("ada", &[("2025-02-01", "2861"), ("2025-09-01", "700")]);
-    for (name, family, points) in [("divided", divided, 20_000), ("lossy", lossy, 50_000)] {
+    for (name, family, points) in [("divided", divided, 20_000), ("lossy", lossy, 100_000)] {
         let household = family.household();
         let case = Canada::COMMITTED.open(&household);
         let found = search(&*case, &BTreeMap::new(), 1, &Stop::with_budget(points)).unwrap();
