@@ -20,7 +20,6 @@ use hembo_core::{
     line::LineId,
     lines,
     provision::Provision,
-    settled,
     trail::Trail,
 };
 use hembo_money::{Money, Rate, Rounding};
@@ -283,43 +282,37 @@ fn seniors_care(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Money 
 
 /// The child care credit (ON479-A): of what is deducted a part, which loses a step with each started slice of family income.
 fn child_care_credit(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Money {
+    if !child_care::any(on.facts) {
+        return Money::ZERO;
+    }
     let deducted = incomes[on.person].child_care;
+    let family = family_net(on, incomes);
+    let rate = child_care_rate(&on.facts.figures.ontario_child_care, trail, family);
     if deducted.is_zero() {
         return Money::ZERO;
     }
-    let family = family_net(on, incomes);
-    let rate = child_care_rate(&on.facts.figures.ontario_child_care, trail, family);
     let credit = cents(deducted, rate);
     let made = [(child_care::DEDUCTED, deducted)];
     on.made(trail, CHILD_CARE, credit, &made, &[("Net income of the family", &family), ("Rate", &rate)])
 }
 
+/// Its rate: every slice tells where it starts.
 fn child_care_rate(figures: &OntarioChildCare, trail: &mut impl Trail, family: Money) -> Rate {
-    let above = family - figures.to - Money::CENT;
-    trail.step(above, true);
-    if !above.is_negative() {
-        return Rate::from_billionths(0);
-    }
+    let mut is_above = |amount: Money| {
+        let above = family - amount - Money::CENT;
+        trail.step(above, true);
+        !above.is_negative()
+    };
     let mut steps = 0;
     for (place, (&from, &each)) in figures.from.iter().zip(&figures.each).enumerate() {
         let to = figures.from.get(place + 1).copied().unwrap_or(figures.to);
-        trail.step(family - from - Money::CENT, true);
-        let within = settled::lesser(settled::or_zero(family - from), to - from);
-        let begun = slices(within, each);
-        if within > Money::ZERO && within < to - from {
-            // The slice in which family income lies, from its beginning to its end.
-            let past = within - each * (begun - 1) - Money::CENT;
-            trail.step(past, true);
-            trail.step(past - each, true);
-        }
-        steps += begun;
+        let starts = (0..).map(|slice| from + each * slice).take_while(|start| *start < to);
+        steps += starts.map(|start| i64::from(is_above(start))).sum::<i64>();
+    }
+    if is_above(figures.to) {
+        return Rate::from_billionths(0);
     }
     Rate::from_billionths(figures.rate.billionths() - figures.step.billionths() * steps)
-}
-
-/// How many slices an amount starts.
-fn slices(amount: Money, each: Money) -> i64 {
-    (amount.cents() + each.cents() - 1) / each.cents()
 }
 
 /// ON428-A: where the credit for low-income workers is claimed.
