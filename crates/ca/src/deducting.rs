@@ -2,9 +2,9 @@
 //! year (ITA 20(1)(a), 146(5), (5.1), 146.6(5)).
 
 use crate::{
-    caregivers, child_care, contributions, dividend_election, earlier_minimum_tax,
+    caregivers, child_care, contributions, disability_supports, dividend_election, earlier_minimum_tax,
     facts::Facts,
-    first_home, gifts, income,
+    first_home, gifts, income, medical,
     net_income::{self, care_may_change},
     papers::benefits,
     plan::{On, Plan, World},
@@ -58,6 +58,7 @@ pub fn more(facts: &Facts, person: usize) -> More {
     match facts.people[person].filer {
         true if two_orders(facts) => More::MayCost,
         _ if earlier_minimum_tax::may_be_taken(facts, person) => More::MayCost,
+        _ if supports_may_fall(facts, person) => More::MayCost,
         true if may_cost(facts) => More::NeverCostsInWorlds,
         _ => More::NeverCosts,
     }
@@ -68,6 +69,12 @@ pub fn more(facts: &Facts, person: usize) -> More {
 /// dividends hangs on it; a [`World`] is without these.
 fn may_cost(facts: &Facts) -> bool {
     gifts_may_be_limited(facts) || partners_may_change(facts) || dividend_election::possible(facts)
+}
+
+/// Whether a larger deduction may lower disability supports, which for studies are limited by income after it (64(b)(ii)), and with them the
+/// medical supplement.
+fn supports_may_fall(facts: &Facts, person: usize) -> bool {
+    disability_supports::of_studies(facts, person) && medical::may_be_supplemented(facts, person)
 }
 
 /// Whether the order of the partners before child care may be another than that of their net incomes, as a repayment of benefits

@@ -1,6 +1,6 @@
 //! Disability supports (ITA 64; form T929): line 21500, what lets someone with an impairment work or study.
 
-use crate::{bringing::Bringing, plan::On, points::Points};
+use crate::{bringing::Bringing, facts::Facts, plan::On, points::Points};
 use hembo_core::{
     field::{Field, Years},
     limit, limits, lines, open_points,
@@ -77,6 +77,15 @@ pub fn read(paper: &mut Bringing<'_>) {
     }
 }
 
+fn weeks(facts: &Facts, person: usize) -> i64 {
+    facts.people[person].own.of(&brings::WEEKS).iter().sum()
+}
+
+/// Whether someone paid for supports to study: then what other income is left limits them.
+pub fn of_studies(facts: &Facts, person: usize) -> bool {
+    facts.people[person].own.has(&brings::PAID) && weeks(facts, person) > 0
+}
+
 /// Line 21500. `earned` is earned income, `others` what income without this deduction is above it.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, earned: Money, others: Money) -> Money {
     let paid = on.own().of(&brings::PAID);
@@ -84,7 +93,7 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, earned: Money, others: Money) 
         return Money::ZERO;
     }
     let figures = &on.facts.figures.disability_supports;
-    let weeks = on.own().of(&brings::WEEKS).iter().sum::<i64>();
+    let weeks = weeks(on.facts, on.person);
     let of_weeks = limit::lesser(trail, figures.week * weeks, figures.most);
     let of_others = limit::or_zero(trail, others);
     let studies = limit::lesser(trail, of_weeks, of_others);

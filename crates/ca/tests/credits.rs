@@ -52,6 +52,24 @@ fn supports_count_for_the_medical_supplement() {
     assert_lines(&both, 0, &[("23600", "16000"), ("33200", "1000"), ("45200", "1250")]);
 }
 
+/// Line 21500 for studies is limited by income after contributions: of pay of 4,500 and interest of 1,000 with nothing contributed 5,500 are deducted,
+/// and a quarter is paid out, 1,375; with 1,000 contributed 4,500, and 1,125.
+#[test]
+fn contributions_may_lower_supports_and_the_supplement() {
+    let family = paid("AB", "4500").interest("ada", "1000").contributions("ada", "18000", "1000").paper(
+        "Disability supports",
+        "ada",
+        json!({ "paid": "9000", "weeks": 10 }),
+    );
+    let held = |amount: &str| family.clone().pin("ca.rrsp.ada", amount).outcome();
+    assert_lines(&held("0"), 0, &[("21500", "5500"), ("23600", "0"), ("45200", "1375")]);
+    assert_lines(&held("1000"), 0, &[("21500", "4500"), ("23600", "0"), ("45200", "1125")]);
+    let best = family.outcome();
+    assert_eq!(best.total, held("0").total);
+    let decision = best.decisions.iter().find(|d| d.id == "ca.rrsp.ada").unwrap();
+    assert!(!decision.amount.as_ref().unwrap().never_costs);
+}
+
 fn volunteer(province: &str, kind: &str, pay: &str, exempt: &str) -> Family {
     let boxes = json!({ "14": pay, "87": exempt, "28.cpp": true, "28.ei": true });
     Family::single(province, "1980-01-01").paper("T4", "ada", boxes).answer_for(

@@ -89,6 +89,8 @@ fn what_is_asked_of_use_tax() {
     let rate = |rate: &str| points(bought(json!([purchase("500", json!({ "rate": rate }))]), Some("22")));
     assert_eq!(rate("7.25"), ["ca-use-tax-row"]);
     assert_eq!(rate("7.2499"), ["ca-use-tax-rate", "ca-use-tax-row"]);
+    let of_child = family().child("kim", "2015-05-05").paper("Use tax", &["kim"], json!({}), one()).outcome();
+    assert!(has_point(&of_child, "ca-use-tax-owner"));
     let moved = bought(one(), None).answer("ca_all_year", json!(false)).outcome();
     assert!(has_point(&moved, "ca-use-tax-540nr"));
 }

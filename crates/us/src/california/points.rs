@@ -138,7 +138,7 @@ fn other_states(points: &mut Points<'_>) {
             points.papers(other_state_tax::PAPER.id).any(|paper| paper.text("state") == Some(state.id));
         let told = credited
             || !other_state_tax::is_credited(facts, person, state.id)
-            || part_year && !is_taxed_twice(points, person, of.withheld.paper);
+            || part_year && !is_taxed_twice(points, of.withheld.paper);
         let def = if told { &OTHER_RETURN } else { &OTHER_STATE };
         let words = format!("{} of {}: income that two states may tax.", paper.title, state.label);
         points.raise(def, Place::paper(&paper.id, of.withheld.field), words);
@@ -147,9 +147,11 @@ fn other_states(points: &mut Points<'_>) {
 }
 
 /// Whether the states of a statement have more of its wages than there are.
-fn is_taxed_twice(points: &Points<'_>, person: usize, place: usize) -> bool {
+fn is_taxed_twice(points: &Points<'_>, place: usize) -> bool {
     let paper = &points.household.papers[place];
-    let all = points.facts.people[person].own.of(&bringing::brings::OF_STATES).iter();
+    // Of everyone: spouses who file apart may each have a part of it.
+    let people = points.facts.people.iter();
+    let all = people.flat_map(|of| of.own.of(&bringing::brings::OF_STATES));
     let of_states: Money = all.filter(|of| of.withheld.paper == place).map(|of| of.wages).sum();
     paper.kind == "W-2" && of_states > paper.amount("1")
 }

@@ -9,12 +9,12 @@ use crate::{
     unit::{Filed, On},
 };
 use hembo_core::{
-    Trail,
+    Scope, Trail,
     brought::Records,
     field::{Choice, Field, Years},
     forms::Required,
     household::{Answers, Entry},
-    lines, open_points,
+    limit, lines, open_points,
     paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
     provision::Provision,
@@ -34,8 +34,8 @@ pub static PROVISION: Provision = Provision {
 };
 
 lines! {
-    LARGE = "us.ca.use.large", "Use tax of large and business purchases", "R&TC 6201, 6452.1; Use Tax Worksheet", "Each by the rate of the place, less tax of other states on it.";
-    SMALL = "us.ca.use.small", "Use tax of small purchases, item by item", "R&TC 6201, 6452.1; Use Tax Worksheet", "The same, of what was bought for oneself below a price each.";
+    LARGE = "us.ca.use.large", "Use tax of large and business purchases", "R&TC 6201, 6406, 6452.1; Use Tax Worksheet", "Each by the rate of the place, less tax of other states on it.";
+    SMALL = "us.ca.use.small", "Use tax of small purchases, item by item", "R&TC 6201, 6406, 6452.1; Use Tax Worksheet", "The same, of what was bought for oneself below a price each.";
     TABLE = "us.ca.use.table", "Use tax of small purchases by the table", "R&TC 6452.1; Estimated Use Tax Lookup Table", "As it was entered.";
     pub L91 = "us.ca.540.91", "Use tax", "R&TC 6452.1", "Large purchases by the worksheet, small ones by it or by the table, whichever is less; or as it was entered.";
 }
@@ -46,6 +46,7 @@ open_points! {
     RATE = blocks "ca-use-tax-rate", "R&TC 6201; Use Tax Worksheet", "Enter the rate of the place of use in per cent, with its districts.";
     TABLE_ASKED = look "ca-use-tax-table", "R&TC 6452.1; Estimated Use Tax Lookup Table", "Enter the table's amount for this income: it settles small purchases, and may be less.";
     TABLE_ROW = look "ca-use-tax-row", "R&TC 6452.1; Estimated Use Tax Lookup Table", "The table is not held here: compare its row for line 17 of the way that is filed.";
+    OWNER = blocks "ca-use-tax-owner", "R&TC 6452.1; Form 540, line 91", "Give the paper to who files a return of California: so it is on none.";
     NO_LINE = look "ca-use-tax-540nr", "R&TC 6452.1", "Form 540NR has no line for use tax: it is paid by itself.";
 }
 
@@ -86,12 +87,12 @@ pub const PAPER: PaperKind = PaperKind {
     shared: false,
     headline: "price",
     boxes: &[Field::amount("table", "", "Amount of the Estimated Use Tax Lookup Table").help(
-        "Of the instructions of Form 540, in the row of line 17: for what was bought for oneself below 1,000 each. Such purchases need no line below then; with all of them the smaller of both is taken.",
+        "Of the instructions of Form 540, in the row of line 17: for small purchases for oneself. Such purchases need no line below then; with all of them the smaller of both is taken.",
     )],
     columns: &[
         Field::text("what", "", "What", 80),
         Field::amount("price", "", "Price").help("With shipping that is taxed, each by itself."),
-        Field::decimal("rate", "", "Rate, %", 4).help("Where it is used, with districts: 7.25 or more."),
+        Field::decimal("rate", "", "Rate, %", 4).help("Where it is used, with districts."),
         Field::amount("elsewhere", "", "Tax of another state on it"),
         Field::choice("use", "", "Bought", USES).help("A business with a seller's permit reports its use tax itself."),
     ],
@@ -113,10 +114,9 @@ pub fn read(paper: &mut Bringing<'_>) {
             paper.facts.people[person].own.add(&brings::TABLE, paper.titled.item("table", None, amount));
         }
     }
-    let lines: Vec<(usize, Answers)> =
-        paper.titled.lines("price").map(|(row, cells, _)| (row, cells.clone())).collect();
-    for (row, cells) in lines {
-        let price = cells.get("price").and_then(Entry::money).unwrap_or_default();
+    let lines: Vec<_> =
+        paper.titled.lines("price").map(|(row, cells, price)| (row, cells.clone(), price)).collect();
+    for (row, cells, price) in lines {
         let elsewhere = cells.get("elsewhere").and_then(Entry::money).unwrap_or_default();
         let business = cells.get("use").and_then(Entry::text) == Some(BUSINESS);
         for (person, price) in paper.titled.parts("price", Some(row), price) {
@@ -168,7 +168,9 @@ fn listed(on: On<'_>, trail: &mut impl Trail, figures: &CaliforniaUseTax) -> Mon
     let of = |all: &[&Bought]| all.iter().map(|of| of.tax()).sum::<Money>();
     let [by_item, of_large] = [&small, &large].map(|all| of(all));
     for (line, all, tax) in [(LARGE, &large, of_large), (SMALL, &small, by_item)] {
-        trail.line(line, on.scope, tax, |i| _ = i.items(all.iter().map(|of| &of.price)));
+        trail.line(line, on.scope, tax, |i| {
+            _ = i.items(all.iter().map(|of| &of.price)).figure("Small below, each", figures.small_below);
+        });
     }
     let table = sum(on.items(&brings::TABLE)).to_whole();
     trail.line(TABLE, on.scope, table, |i| _ = i.items(on.items(&brings::TABLE)));
@@ -214,13 +216,21 @@ pub fn points(points: &mut Points<'_>) {
         let is_rated =
             |cells: &Answers| rate(cells) >= Rate::from_billionths(figures.least_rate.billionths() * 100);
         for row in paper.rows.iter().filter(|row| row.cells.contains_key("price") && !is_rated(&row.cells)) {
-            let words = format!("{}: at which rate was this to be taxed?", paper.title);
+            let least = limit::percent(figures.least_rate);
+            let words = format!("{}: at which rate, {least} or more, was this to be taxed?", paper.title);
             points.raise(&RATE, Place::row(&paper.id, row, "rate"), words);
         }
         let place = Place::paper(&paper.id, "table");
+        let is_on = |place: &usize| {
+            let has_line = points.trail.amount(L91, Scope::Return(*place)).is_some();
+            has_line && points.is_of(paper, &points.units[*place].people)
+        };
+        let Some(unit) = (0..points.units.len()).find(is_on) else {
+            points.raise(&OWNER, Place::paper(&paper.id, "title"), "Purchases of someone without a return.");
+            continue;
+        };
         if paper.boxes.contains_key("table") {
-            let unit = points.units.iter().position(|unit| points.is_of(paper, &unit.people));
-            let income = unit.map_or(Money::ZERO, |unit| points.amount(L17, unit));
+            let income = points.amount(L17, unit);
             points.raise(
                 &TABLE_ROW,
                 place,
