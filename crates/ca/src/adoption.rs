@@ -1,6 +1,6 @@
 //! Adoption (ITA 118.01; line 31300): expenses for each child up to a most, which parents divide as they like.
 
-use crate::{bringing::Bringing, facts::Facts, plan::On, points::Points, rounding::STEEPEST};
+use crate::{bringing::Bringing, facts::Facts, plan::On, points::Points, rounding::STEEPEST_OF_CREDIT};
 use hembo_core::{
     choice::{Chosen, Open},
     decision::{Amount, Decision, More},
@@ -131,8 +131,8 @@ pub fn open(facts: &Facts, all: Money) -> Vec<usize> {
 /// How much the first claims of a pool.
 pub fn decision(facts: &Facts, id: &str, of: &str, most: Money) -> Decision {
     let first = facts.first_name(facts.filers[0]);
-    let amount =
-        Amount { most, short: format!("adoption with {first}{of}"), more: More::MayCost, steepest: STEEPEST };
+    let short = format!("adoption with {first}{of}");
+    let amount = Amount { most, short, more: More::MayCost, steepest: STEEPEST_OF_CREDIT };
     let label = format!("Adoption expenses that {first} claims{of}");
     Decision::amount(id, label, "ITA 118.01(3)", amount)
 }

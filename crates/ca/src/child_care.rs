@@ -17,7 +17,8 @@ use hembo_core::{
     field::{Choice, Field, Years},
     forms::Required,
     household::Entry,
-    limit, limits, lines, open_points,
+    limit::{self, Shape},
+    limits, lines, open_points,
     pack::{ANYONE, Question},
     paper::{Back, NextYear, PaperKind, subject},
     point::{Gather, Place},
@@ -257,7 +258,9 @@ fn line(on: On<'_>, trail: &mut impl Trail, claimed: Money, wanted: Money, earne
     let part = facts.figures.child_care.earned_part;
     let of_earned = cents(earned, part);
     on.made(trail, EARNED, of_earned, &[], &[("Earned income", &earned), ("Part", &part)]);
-    let allowed = limit::cap(trail, LIMIT.at(on.scope), settled::greater(wanted, claimed), claimed);
+    // No edge of its own: it is claimed already, and where nothing is the line ends before.
+    let wanted = settled::greater(wanted, claimed);
+    let allowed = limit::given(trail, LIMIT.at(on.scope), Shape::Cap, wanted, claimed);
     let made = [(EXPENSES, paid), (CHILDREN, limits), (EARNED, of_earned)];
     on.made(trail, DEDUCTED, allowed, &made, &[])
 }

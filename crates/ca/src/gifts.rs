@@ -10,7 +10,7 @@ use crate::{
     plan::{Filed, On},
     points::Points,
     rental,
-    rounding::{STEEPEST, cents},
+    rounding::{STEEPEST_OF_GIFTS, cents},
 };
 use hembo_core::{
     Paper,
@@ -317,7 +317,7 @@ pub static CLAIM: Open<Facts> = Open::new(
                 true => earlier_minimum_tax::more(facts, person),
                 false => More::MayCost,
             },
-            steepest: STEEPEST,
+            steepest: STEEPEST_OF_GIFTS,
         };
         let id = format!("ca.gifts.{}", facts.people[person].id);
         Decision::amount(id, format!("Gifts that {name} claims"), "ITA 118.1(1), (3); Schedule 9", amount)

@@ -1,7 +1,7 @@
 //! Amounts of a home and of news (ITA 118.02, 118.041, 118.05; lines 31270, 31285, 31350): a couple divides them as it likes, so that
 //! they are one pool.
 
-use crate::{bringing::Bringing, facts::Facts, plan::On, points::Points, rounding::STEEPEST};
+use crate::{bringing::Bringing, facts::Facts, plan::On, points::Points, rounding::STEEPEST_OF_CREDIT};
 use hembo_core::{
     choice::{Chosen, Open},
     decision::{Amount, Decision, More},
@@ -162,7 +162,7 @@ pub static OF_FIRST: Open<Facts> = Open::new(
             most: pool(facts),
             short: format!("home with {first}"),
             more: More::MayCost,
-            steepest: STEEPEST,
+            steepest: STEEPEST_OF_CREDIT,
         };
         let label = format!("Home and news that {first} claims");
         Decision::amount("ca.home", label, "ITA 118.02, 118.041, 118.05", amount)

@@ -5,7 +5,7 @@ use crate::{
     medical, net_income,
     plan::Medical,
     points::Points,
-    rounding::{STEEPEST, cents},
+    rounding::{STEEPEST_OF_MEDICAL, cents},
 };
 use hembo_core::{
     choice::{Chosen, Open},
@@ -72,7 +72,7 @@ pub static AMOUNT: Open<Facts> = Open::new(
     |facts, _| {
         let first = facts.first_name(facts.filers[0]);
         let short = format!("medical of {first}");
-        let amount = Amount { most: largest_window(facts), short, more: More::MayCost, steepest: STEEPEST };
+        let amount = Amount { most: largest_window(facts), short, more: More::MayCost, steepest: STEEPEST_OF_MEDICAL };
         let label = format!("Medical that {first} claims");
         Decision::amount("ca.medical.amount", label, "ITA 118.2(1), 122.51", amount)
     },

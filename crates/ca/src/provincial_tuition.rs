@@ -8,7 +8,7 @@ use crate::{
     form_428,
     plan::{Handed, On},
     province,
-    rounding::STEEPEST,
+    rounding::STEEPEST_OF_CREDIT,
     tuition::{self, Lines, Tuition, brings},
 };
 use hembo_core::{
@@ -98,7 +98,7 @@ pub static AMOUNT: Open<Facts> = Open::new(
             most: most(facts, student),
             short: format!("provincial tuition of {name}"),
             more: More::NeverCosts,
-            steepest: STEEPEST,
+            steepest: STEEPEST_OF_CREDIT,
         };
         let id = format!("ca.tuition.{}.province", facts.people[student].id);
         let label = format!("Provincial tuition that {name} hands on");

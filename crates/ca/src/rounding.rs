@@ -16,3 +16,14 @@ pub fn share(trail: &mut impl Trail, amount: Money, rate: Rate) -> Money {
 /// A dollar more or less of net income or of a credit moves a return's tax by less than this, whatever comes together:
 /// top rates with the surtax, a ramp of the health premium, the recovery of old age security, amounts that shrink.
 pub const STEEPEST: Rate = Rate::percent(150);
+
+/// The same of a dollar that a person gives: the top rate of Canada and of the province, or the province's rate of the first gifts, on one
+/// return or moved to the other, with the province's part of what the minimum tax makes of it.
+pub const STEEPEST_OF_GIFTS: Rate = Rate::percent(100);
+
+/// The same of a dollar of medical expenses: the lowest rates on one return or moved to the other, and a quarter of refundable supplement.
+pub const STEEPEST_OF_MEDICAL: Rate = Rate::percent(100);
+
+/// The same of an amount that is credited at the lowest rate by Canada alone or by the province alone, with a surtax or a reduction that goes
+/// with it, or with the province's part of the minimum tax.
+pub const STEEPEST_OF_CREDIT: Rate = Rate::percent(30);

@@ -7,7 +7,7 @@ use crate::{
     form_428, minimum_tax,
     plan::{Filed, Handed, On},
     points::Points,
-    rounding::{STEEPEST, cents},
+    rounding::{STEEPEST, STEEPEST_OF_CREDIT, cents},
 };
 use hembo_core::{
     choice::{Chosen, Open},
@@ -333,7 +333,7 @@ pub static AMOUNT: Open<Facts> = Open::new(students, |facts, student| {
         most: most(facts, student),
         short: format!("tuition of {name}"),
         more: more(facts, student),
-        steepest: STEEPEST,
+        steepest: STEEPEST_OF_CREDIT,
     };
     let id = format!("ca.tuition.{}.amount", facts.people[student].id);
     Decision::amount(id, format!("Tuition that {name} hands on"), CITE, amount)

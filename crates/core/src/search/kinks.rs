@@ -2,12 +2,15 @@
 //!
 //! While a rule computes, it tells every edge it meets: by how much it is on one side of it ([`Edges`]). The first
 //! edge's margin is linear in the amounts; each later one is linear wherever no earlier one changes its sign. So where
-//! the corners of a simplex agree in the signs of all margins, total tax is linear on it, and its lowest stands at a
-//! corner. Where they disagree, the first margin that does is linear between two such corners: the simplex is cut
-//! exactly where that margin is zero, and both halves are looked at again. Nothing is sampled, nothing guessed. A
-//! simplex whose corners are so dear that nothing on it can be the lowest, however steep the law, is left as it is.
+//! the corners of a convex cell agree in the signs of all margins, total tax is linear on it, and its lowest stands at a
+//! corner. Where they disagree, the first margin that does is linear on the cell: it is cut exactly where that margin is
+//! zero, and both halves are looked at again. Nothing is sampled, nothing guessed. A cell whose corners are so dear that
+//! nothing on it can be the lowest, however steep the law, is left as it is.
 
-use super::edges::{Differ, Edges, Told, differ};
+use super::{
+    cells::{self, Crossing},
+    edges::{Differ, Edges, Told, differ},
+};
 use hembo_money::{Money, Rate, Rounding};
 use std::{
     cmp::Ordering,
@@ -30,10 +33,8 @@ struct Corner {
     told: Told,
 }
 
-/// Where corners of a simplex first differ from a place on.
-fn first_differing(simplex: &[Rc<Corner>], from: usize) -> Option<Differ> {
-    differ(simplex, |corner| &corner.told, from)
-}
+/// A cell with what was found at its corners.
+type Cell = cells::Cell<Rc<Corner>>;
 
 /// How far a total can fall between two points.
 #[derive(Debug, Clone)]
@@ -56,26 +57,30 @@ pub(super) struct At {
 /// Looks for the lowest total over amounts from zero to a most each.
 pub(super) struct Explorer<F> {
     at: F,
-    /// The corners of open simplices: neighbours share them.
+    /// The corners of open cells: neighbours share them.
     corners: HashMap<Vec<i64>, Weak<Corner>>,
-    /// Corners at a step, each with the one across it.
-    across: HashMap<Vec<i64>, Vec<i64>>,
     lowest: Money,
     /// How many edges a point told at the most, to have room for as many.
     told: usize,
 }
 
-/// A simplex on which the total is linear: its corners, and the lowest total at them.
+/// A cell on which the total is linear, and the lowest total at its corners.
 #[derive(Debug)]
 pub(super) struct Piece {
-    corners: Vec<Vec<i64>>,
+    cell: cells::Cell<Vec<i64>>,
     pub(super) least: Money,
 }
 
-/// A simplex that is still to be looked at; those with the lowest corner first.
+/// Which of two corners is nearer to a plane between them that leaves no room for a third.
+enum Nearer {
+    Upper,
+    Lower,
+}
+
+/// A cell that is still to be looked at; those with the lowest corner first.
 struct Open {
     lowest: Money,
-    simplex: Vec<Rc<Corner>>,
+    cell: Cell,
 }
 
 impl PartialEq for Open {
@@ -98,69 +103,77 @@ impl Ord for Open {
     }
 }
 
+impl Open {
+    fn new(cell: Cell) -> Open {
+        Open { lowest: lowest_corner(&cell), cell }
+    }
+}
+
 impl<F: FnMut(&[Money], &mut Edges) -> At> Explorer<F> {
     /// An explorer of a function that tells its edges; nothing that is not below `lowest` is wanted.
     pub(super) fn new(at: F, lowest: Money) -> Explorer<F> {
-        let (corners, across) = (HashMap::new(), HashMap::new());
-        Explorer { at, corners, across, lowest, told: 0 }
+        Explorer { at, corners: HashMap::new(), lowest, told: 0 }
     }
 
     /// Cuts the space from zero to a most each into pieces on which the total is linear: all of it, or with a steepness
-    /// where the lowest can be. `enough` is asked before every simplex, and may end it. Returns the pieces that are below
+    /// where the lowest can be. `enough` is asked before every cell, and may end it. Returns the pieces that are below
     /// what the law gives anywhere.
     pub(super) fn explore(
-        mut self,
+        self,
         most: &[Money],
         steepness: Option<&Steepness>,
         enough: impl FnMut() -> bool,
     ) -> Vec<Piece> {
-        let simplices = self.simplices_of_box(most);
-        self.explore_from(simplices, steepness, enough)
+        let most: Vec<_> = most.iter().map(|most| most.cents()).collect();
+        self.explore_from(&cells::Cell::of_box(&vec![0; most.len()], &most), steepness, enough)
     }
 
-    /// The same over every point of a simplex together with further amounts from zero to a most each.
+    /// The same over every point of a piece together with further amounts from zero to a most each.
     pub(super) fn explore_prism(
-        mut self,
+        self,
         base: &Piece,
         most: &[Money],
         steepness: Option<&Steepness>,
         enough: impl FnMut() -> bool,
     ) -> Vec<Piece> {
-        let simplices = prisms(base.corners.clone(), most);
-        let simplices = simplices.into_iter().map(|s| s.into_iter().map(|at| self.corner(at)).collect());
-        let simplices = simplices.collect();
-        self.explore_from(simplices, steepness, enough)
+        self.explore_from(&base.cell.along(most), steepness, enough)
     }
 
     fn explore_from(
         mut self,
-        simplices: Vec<Vec<Rc<Corner>>>,
+        from: &cells::Cell<Vec<i64>>,
         steepness: Option<&Steepness>,
         mut enough: impl FnMut() -> bool,
     ) -> Vec<Piece> {
-        let mut open: BinaryHeap<Open> = simplices.into_iter().map(Open::new).collect();
+        let mut open = BinaryHeap::from([Open::new(self.cell(from))]);
         let mut pieces = Vec::new();
-        while let Some(Open { mut simplex, .. }) = open.pop() {
+        while let Some(Open { cell, .. }) = open.pop() {
             if enough() {
                 break;
             }
-            if outside(&simplex) || steepness.is_some_and(|s| s.least_on(&simplex) >= self.lowest) {
+            if outside(&cell) || steepness.is_some_and(|s| s.least_on(&cell) >= self.lowest) {
                 continue;
             }
-            if let Some((i, j, near_i, near_j)) = self.cut(&mut simplex) {
-                let mut half = simplex.clone();
-                half[j] = near_i;
-                open.push(Open::new(half));
-                let mut other = simplex;
-                other[i] = near_j;
-                open.push(Open::new(other));
-            } else if lowest_corner(&simplex) < self.lowest {
-                let least = lowest_corner(&simplex);
-                pieces.push(Piece { corners: simplex.iter().map(|c| c.at.clone()).collect(), least });
+            if !cell.has_room() {
+                open.push(Open::new(self.around(&cell)));
+            } else if let Some(halves) = self.cut(&cell) {
+                open.extend(halves.map(Open::new));
+            } else if lowest_corner(&cell) < self.lowest {
+                pieces.push(Piece { cell: cell.map(|c| c.at.clone()), least: lowest_corner(&cell) });
             }
         }
         pieces.retain(|piece| piece.least < self.lowest);
         pieces
+    }
+
+    fn cell(&mut self, of: &cells::Cell<Vec<i64>>) -> Cell {
+        of.map(|at| self.corner(at.clone()))
+    }
+
+    /// The box around a cell that has more facets than are counted.
+    fn around(&mut self, cell: &Cell) -> Cell {
+        let (low, high) = cell.bounds(|corner| &corner.at);
+        self.cell(&cells::Cell::of_box(&low, &high))
     }
 
     fn corner(&mut self, at: Vec<i64>) -> Rc<Corner> {
@@ -177,141 +190,128 @@ impl<F: FnMut(&[Money], &mut Edges) -> At> Explorer<F> {
         corner
     }
 
-    /// The box from zero to `most`, cut along its diagonals: for each order of the amounts, the corners that are
-    /// reached by raising them to their most in that order.
-    fn simplices_of_box(&mut self, most: &[Money]) -> Vec<Vec<Rc<Corner>>> {
-        let mut simplices = Vec::new();
-        for order in orders(most.len()) {
-            let mut at = vec![0; most.len()];
-            let mut simplex = vec![self.corner(at.clone())];
-            for axis in order {
-                at[axis] = most[axis].cents();
-                simplex.push(self.corner(at.clone()));
-            }
-            simplices.push(simplex);
-        }
-        simplices
-    }
-
-    /// Where to cut a simplex, if it must be: two of its corners and the points between them on either side.
-    fn cut(&mut self, simplex: &mut [Rc<Corner>]) -> Option<(usize, usize, Rc<Corner>, Rc<Corner>)> {
+    /// The two halves of a cell, if it must be cut.
+    fn cut(&mut self, cell: &Cell) -> Option<[Cell; 2]> {
         let mut from = 0;
-        let mut pairs = None;
-        while let Some(differ) = first_differing(simplex, from) {
-            let pairs = pairs.get_or_insert_with(|| longest_first(simplex));
-            let Differ::Side(edge) = differ else { return self.in_the_middle(simplex, pairs) };
+        while let Some(differ) = first_differing(cell, from) {
+            let Differ::Side(edge) = differ else { return self.in_the_middle(cell) };
             from = edge + 1;
-            if simplex[0].told.edge(edge).step {
-                self.onto_one_side(simplex, edge);
-            }
-            let side = |c: &Rc<Corner>| c.told.edge(edge).side();
-            for &(i, j) in pairs.iter() {
-                let (Some(one), Some(other)) = (side(&simplex[i]), side(&simplex[j])) else { continue };
-                if one == other {
-                    continue;
-                }
-                if let Some((near_i, near_j)) = self.crossing(&simplex[i], &simplex[j], edge) {
-                    return Some((i, j, near_i, near_j));
-                }
+            if let Some(halves) = self.cut_at(cell, edge) {
+                return Some(halves);
             }
         }
         None
     }
 
-    /// Where corners tell different edges and on no side of a common one, halves are looked at on their own.
-    fn in_the_middle(
-        &mut self,
-        simplex: &[Rc<Corner>],
-        pairs: &[(usize, usize)],
-    ) -> Option<(usize, usize, Rc<Corner>, Rc<Corner>)> {
-        let &(i, j) = pairs.first()?;
-        let middle = self.corner(between(&simplex[i].at, &simplex[j].at, 1, 2)?);
-        Some((i, j, Rc::clone(&middle), middle))
-    }
-
-    /// The points between two corners on either side of an edge; none where there is no room between.
-    fn crossing(&mut self, i: &Rc<Corner>, j: &Rc<Corner>, edge: usize) -> Option<(Rc<Corner>, Rc<Corner>)> {
-        if i.told.edge(edge).step {
-            return self.step_between(Rc::clone(i), Rc::clone(j), edge);
+    /// The halves on either side of an edge that the rules told; none where corners of both sides are too near each other.
+    fn cut_at(&mut self, cell: &Cell, edge: usize) -> Option<[Cell; 2]> {
+        let told = |corner: &Rc<Corner>| corner.told.edge(edge);
+        if told(&cell.corners[0]).step {
+            let sides = cell.corners.iter().map(|c| Some(told(c).upper())).collect();
+            return self.halves(cell, sides, |explorer, i, j| Ok(explorer.step_between(i, j, edge)));
         }
-        let (from, to) = (i128::from(i.told.edge(edge).margin), i128::from(j.told.edge(edge).margin));
-        let at = between(&i.at, &j.at, from, from - to)?;
-        let cut = self.corner(at);
-        Some((Rc::clone(&cut), cut))
+        let sides = cell.corners.iter().map(|c| told(c).side()).collect();
+        self.halves(cell, sides, |explorer, i, j| {
+            let (from, to) = (i128::from(told(&i).margin), i128::from(told(&j).margin));
+            explorer.between(&i, &j, from, from - to)
+        })
     }
 
-    /// Where all corners away from a step are on one side, those at it are taken from that side too.
-    fn onto_one_side(&mut self, simplex: &mut [Rc<Corner>], edge: usize) {
-        let mut sides = simplex.iter().filter_map(|c| c.told.edge(edge).side());
-        let Some(side) = sides.next().filter(|first| sides.all(|other| other == *first)) else { return };
-        let away = simplex.iter().find(|c| c.told.edge(edge).side().is_some()).map(Rc::clone);
-        for corner in simplex.iter_mut().filter(|c| c.told.edge(edge).upper() != side) {
-            if let Some(at) = self.across.get(&corner.at).cloned() {
-                *corner = self.corner(at);
-            } else if let Some(away) = &away {
-                let found = self.step_between(Rc::clone(corner), Rc::clone(away), edge);
-                let Some((_, across)) = found else { continue };
-                self.across.insert(corner.at.clone(), across.at.clone());
-                *corner = across;
+    /// Where corners tell different edges and are on no side of a common one, halves are looked at on their own.
+    fn in_the_middle(&mut self, cell: &Cell) -> Option<[Cell; 2]> {
+        let (low, high) = cell.bounds(|corner| &corner.at);
+        let axis = (0..low.len()).max_by_key(|&axis| high[axis] - low[axis])?;
+        let middle = low[axis] + (high[axis] - low[axis]) / 2;
+        let away = |corner: &Rc<Corner>| corner.at[axis] - middle;
+        let side = |corner| Some(away(corner)).filter(|away| *away != 0).map(|away| away > 0);
+        let sides = cell.corners.iter().map(side).collect();
+        self.halves(cell, sides, |explorer, i, j| {
+            let (from, to) = (i128::from(away(&i)), i128::from(away(&j)));
+            explorer.between(&i, &j, from, from - to)
+        })
+    }
+
+    /// The halves of a cell, with the new corners that `crossing` gives where the plane crosses an edge, as seen from either side.
+    /// Where there is no room for one, the corner nearer to the plane counts as on it; there may be no halves then.
+    fn halves(
+        &mut self,
+        cell: &Cell,
+        mut sides: Vec<Option<bool>>,
+        mut crossing: impl FnMut(&mut Self, Rc<Corner>, Rc<Corner>) -> Result<(Rc<Corner>, Rc<Corner>), Nearer>,
+    ) -> Option<[Cell; 2]> {
+        let (mut new, mut on) = (Vec::new(), Vec::new());
+        for edge in cell.crossed(&sides, cell.corners[0].at.len()) {
+            let [i, j] = [edge.0, edge.1].map(|corner| Rc::clone(&cell.corners[corner]));
+            match crossing(self, i, j) {
+                Ok(sides) => new.push(Crossing { edge, sides }),
+                Err(Nearer::Upper) => on.push(edge.0),
+                Err(Nearer::Lower) => on.push(edge.1),
             }
         }
+        on.into_iter().for_each(|corner| sides[corner] = None);
+        let both = [true, false].iter().all(|side| sides.contains(&Some(*side)));
+        (both || !new.is_empty()).then(|| cell.halves(&sides, &new))
+    }
+
+    /// The corner at `part/whole` of the way between two, the same from either side, where they are not near each other.
+    fn between(
+        &mut self,
+        i: &Corner,
+        j: &Corner,
+        part: i128,
+        whole: i128,
+    ) -> Result<(Rc<Corner>, Rc<Corner>), Nearer> {
+        let near = i.at.iter().zip(&j.at).all(|(one, other)| (one - other).abs() < NEAR);
+        let Some(at) = between(&i.at, &j.at, part, whole).filter(|_| !near) else {
+            return Err(if 2 * part.abs() < whole.abs() { Nearer::Upper } else { Nearer::Lower });
+        };
+        let corner = self.corner(at);
+        Ok((Rc::clone(&corner), corner))
     }
 
     /// Closes in on a jump until its two sides are a cent apart.
-    fn step_between(
-        &mut self,
-        mut i: Rc<Corner>,
-        mut j: Rc<Corner>,
-        edge: usize,
-    ) -> Option<(Rc<Corner>, Rc<Corner>)> {
-        let mut moved = false;
+    fn step_between(&mut self, mut i: Rc<Corner>, mut j: Rc<Corner>, edge: usize) -> (Rc<Corner>, Rc<Corner>) {
         while let Some(at) = between(&i.at, &j.at, 1, 2) {
             let middle = self.corner(at);
-            moved = true;
             if middle.told.edge(edge).upper() == i.told.edge(edge).upper() {
                 i = middle;
             } else {
                 j = middle;
             }
         }
-        self.across.insert(i.at.clone(), j.at.clone());
-        self.across.insert(j.at.clone(), i.at.clone());
-        moved.then_some((i, j))
-    }
-}
-
-impl Open {
-    fn new(simplex: Vec<Rc<Corner>>) -> Open {
-        Open { lowest: lowest_corner(&simplex), simplex }
+        (i, j)
     }
 }
 
 impl Steepness {
-    /// A total that no point of a simplex is below.
-    fn least_on(&self, simplex: &[Rc<Corner>]) -> Money {
+    /// A total that no point of a cell is below.
+    fn least_on(&self, cell: &Cell) -> Money {
+        let bounds = cell.bounds(|corner| &corner.at);
         let from = |corner: &Rc<Corner>| {
-            let fall = self
-                .steepest
-                .iter()
-                .enumerate()
-                .map(|(axis, &rate)| (Money::from_cents(reach(simplex, corner, axis)), rate));
+            let reach = |axis| Money::from_cents(reach(&bounds, corner, axis));
+            let fall = self.steepest.iter().enumerate().map(|(axis, &rate)| (reach(axis), rate));
             corner.total - Money::sum_of_products(fall, Money::CENT, Rounding::Up)
         };
-        let least = simplex.iter().map(from).max().unwrap_or_default();
-        if !self.jump.is_zero() && may_jump(simplex) { least - self.jump } else { least }
+        let least = cell.corners.iter().map(from).max().unwrap_or_default();
+        if !self.jump.is_zero() && may_jump(cell, &bounds) { least - self.jump } else { least }
     }
 }
 
-fn lowest_corner(simplex: &[Rc<Corner>]) -> Money {
-    simplex.iter().map(|c| c.total).min().unwrap_or_default()
+/// Where corners of a cell first differ from a place on.
+fn first_differing(cell: &Cell, from: usize) -> Option<Differ> {
+    differ(&cell.corners, |corner| &corner.told, from)
 }
 
-/// Whether no way is on a whole simplex: at no corner, and the step that makes it so is linear there, as the corners
+fn lowest_corner(cell: &Cell) -> Money {
+    cell.corners.iter().map(|c| c.total).min().unwrap_or(Money::LARGEST)
+}
+
+/// Whether no way is on a whole cell: at no corner, and the step that makes it so is linear there, as the corners
 /// agree in every edge before it.
-fn outside(simplex: &[Rc<Corner>]) -> bool {
-    simplex.iter().all(|corner| corner.told.edges.outside) && {
-        let step = simplex[0].told.edges.told.iter().position(|edge| edge.step);
-        step.is_some_and(|step| match first_differing(simplex, 0) {
+fn outside(cell: &Cell) -> bool {
+    cell.corners.iter().all(|corner| corner.told.edges.outside) && {
+        let step = cell.corners[0].told.edges.told.iter().position(|edge| edge.step);
+        step.is_some_and(|step| match first_differing(cell, 0) {
             Some(Differ::Side(edge)) => edge > step,
             Some(Differ::Edges) => false,
             None => true,
@@ -319,20 +319,20 @@ fn outside(simplex: &[Rc<Corner>]) -> bool {
     }
 }
 
-/// How far along an axis a simplex reaches from one of its corners.
-fn reach(simplex: &[Rc<Corner>], corner: &Corner, axis: usize) -> i64 {
-    simplex.iter().map(|c| (c.at[axis] - corner.at[axis]).abs()).max().unwrap_or(0)
+/// How far along an axis a cell reaches from one of its corners.
+fn reach((low, high): &(Vec<i64>, Vec<i64>), corner: &Corner, axis: usize) -> i64 {
+    (high[axis] - corner.at[axis]).max(corner.at[axis] - low[axis])
 }
 
-/// Whether a step can lie in a simplex: not where its margin at some corner is more than the way to any point.
-fn may_jump(simplex: &[Rc<Corner>]) -> bool {
+/// Whether a step can lie in a cell: not where its margin at some corner is more than the way to any point.
+fn may_jump(cell: &Cell, bounds: &(Vec<i64>, Vec<i64>)) -> bool {
     let near = |corner: &Rc<Corner>, edge: usize| {
-        let way: i64 = (0..corner.at.len()).map(|axis| reach(simplex, corner, axis)).sum();
+        let way: i64 = (0..corner.at.len()).map(|axis| reach(bounds, corner, axis)).sum();
         corner.told.edge(edge).margin.abs() <= way * STEP_SLOPE
     };
-    let told = simplex.iter().map(|c| c.told.edges.told.len()).min().unwrap_or(0);
-    let steps = (0..told).filter(|&edge| simplex[0].told.edge(edge).step);
-    steps.into_iter().any(|edge| simplex.iter().all(|corner| near(corner, edge)))
+    let told = cell.corners.iter().map(|c| c.told.edges.told.len()).min().unwrap_or(0);
+    let steps = (0..told).filter(|&edge| cell.corners[0].told.edge(edge).step);
+    steps.into_iter().any(|edge| cell.corners.iter().all(|corner| near(corner, edge)))
 }
 
 /// The point `part/whole` of the way from one to another, in whole cents; none where that is one of the two.
@@ -343,42 +343,6 @@ fn between(from: &[i64], to: &[i64], part: i128, whole: i128) -> Option<Vec<i64>
     };
     let at: Vec<i64> = from.iter().zip(to).map(step).collect();
     (at != from && at != to).then_some(at)
-}
-
-/// The pairs of a simplex's corners that are not near each other, those farthest apart first.
-fn longest_first(simplex: &[Rc<Corner>]) -> Vec<(usize, usize)> {
-    let mut pairs: Vec<_> = (0..simplex.len()).flat_map(|j| (0..j).map(move |i| (i, j))).collect();
-    let apart = |&(i, j): &(usize, usize)| -> i64 {
-        let (a, b) = (&simplex[i].at, &simplex[j].at);
-        a.iter().zip(b).map(|(x, y)| (x - y).abs()).max().unwrap_or(0)
-    };
-    pairs.retain(|pair| apart(pair) >= NEAR);
-    pairs.sort_by_key(|pair| std::cmp::Reverse(apart(pair)));
-    pairs
-}
-
-/// The simplices of all points of a simplex, each with further amounts from zero to a most: a prism is cut along the
-/// order of its corners, amount by amount.
-fn prisms(base: Vec<Vec<i64>>, most: &[Money]) -> Vec<Vec<Vec<i64>>> {
-    let with = |at: &Vec<i64>, amount: i64| at.iter().copied().chain([amount]).collect::<Vec<_>>();
-    let Some((first, rest)) = most.split_first() else { return vec![base] };
-    let cut = |turn: usize| {
-        let low = base[..=turn].iter().map(|at| with(at, 0));
-        low.chain(base[turn..].iter().map(|at| with(at, first.cents()))).collect::<Vec<_>>()
-    };
-    (0..base.len()).flat_map(|turn| prisms(cut(turn), rest)).collect()
-}
-
-/// Every order of so many axes.
-fn orders(axes: usize) -> Vec<Vec<usize>> {
-    let Some(last) = axes.checked_sub(1) else { return vec![Vec::new()] };
-    let shorter = orders(last);
-    let insert = |order: &Vec<usize>, place: usize| {
-        let mut longer = order.clone();
-        longer.insert(place, last);
-        longer
-    };
-    shorter.iter().flat_map(|order| (0..=last).map(move |place| insert(order, place))).collect()
 }
 
 #[cfg(test)]
@@ -462,24 +426,5 @@ mod tests {
         });
         assert_eq!(total, -70_000 - 50_000, "{at:?}");
         assert!(at[0] >= at[1] && corners < 100, "{at:?} {corners}");
-    }
-
-    #[test]
-    fn a_prism_is_cut_into_simplices_that_fill_it() {
-        // A segment with two more amounts: 2 × 3 tetrahedra of a sixth of the box each.
-        let cut = prisms(vec![vec![0], vec![6]], &[Money::from_cents(6), Money::from_cents(6)]);
-        let volume = |s: &Vec<Vec<i64>>| {
-            let side = |i: usize, axis: usize| s[i][axis] - s[0][axis];
-            let minor = |a: usize, b: usize| side(2, a) * side(3, b) - side(2, b) * side(3, a);
-            (side(1, 0) * minor(1, 2) - side(1, 1) * minor(0, 2) + side(1, 2) * minor(0, 1)).abs()
-        };
-        assert_eq!(cut.len(), 6);
-        assert!(cut.iter().all(|s| s.len() == 4 && volume(s) == 216), "{cut:?}");
-    }
-
-    #[test]
-    fn orders_are_all_there() {
-        assert_eq!(orders(0), vec![Vec::<usize>::new()]);
-        assert_eq!((orders(2).len(), orders(4).len()), (2, 24));
     }
 }

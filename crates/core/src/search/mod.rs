@@ -4,6 +4,7 @@
 //! and what a part reads of a way is observed ([`view`](View)). Options are weighed as sums and minima over what the
 //! parts read ([`discrete`]), without walking the ways one by one; amounts are chosen exactly, at their [`kinks`].
 
+mod cells;
 mod counted;
 mod diagram;
 mod discrete;
