@@ -72,7 +72,8 @@ pub static AMOUNT: Open<Facts> = Open::new(
     |facts, _| {
         let first = facts.first_name(facts.filers[0]);
         let short = format!("medical of {first}");
-        let amount = Amount { most: largest_window(facts), short, more: More::MayCost, steepest: STEEPEST_OF_MEDICAL };
+        let amount =
+            Amount { most: largest_window(facts), short, more: More::MayCost, steepest: STEEPEST_OF_MEDICAL };
         let label = format!("Medical that {first} claims");
         Decision::amount("ca.medical.amount", label, "ITA 118.2(1), 122.51", amount)
     },

@@ -103,7 +103,8 @@ prop_compose! {
 }
 
 /// A rule that tells other edges on an edge than beside it makes the search cut there again and again: ordinary couples took the whole budget of
-/// 100,000 points, and were not weighed in full, where receipts were divided at the threshold, and where a loss began.
+/// 100,000 points, and were not weighed in full, where receipts were divided at the threshold, where a loss began, and where a partner claimed
+/// no child care.
 #[test]
 fn few_points_are_enough_for_ordinary_couples() {
     let modest = |born| {
@@ -121,7 +122,22 @@ fn few_points_are_enough_for_ordinary_couples() {
         .paper("T2125", "bo", json!({ "gross": "6012", "cca": "7774" }))
         .gifts("ada", "9512")
         .medical("ada", &[("2025-02-01", "2861"), ("2025-09-01", "700")]);
-    for (name, family, points) in [("divided", divided, 20_000), ("lossy", lossy, 100_000)] {
+    let care = json!([{ "child": "cy", "number": "9", "kind": "day", "amount": "3367" }]);
+    let cared = Family::couple("MB", ["1995-07-01", "1992-07-01"])
+        .pension("ada", "9611")
+        .employed("ada", "84988")
+        .pension("bo", "35703")
+        .employed("bo", "102518")
+        .gifts("bo", "11170")
+        .contributions("bo", "15000", "8326")
+        .child("cy", "2023-03-03")
+        .shared("T778", &[("ada", "100")], json!({}), care)
+        .answer_for("ada", "care_weeks", json!(3))
+        .answer_for("bo", "care_weeks", json!(9))
+        .answer("care_weeks_both", json!(2));
+    for (name, family, points) in
+        [("divided", divided, 5_000), ("lossy", lossy, 5_000), ("cared", cared, 5_000)]
+    {
         let household = family.household();
         let case = Canada::COMMITTED.open(&household);
         let found = search(&*case, &BTreeMap::new(), 1, &Stop::with_budget(points)).unwrap();

@@ -62,7 +62,10 @@ impl Cell<Vec<i64>> {
         let used = self.used();
         let bits: Vec<u32> = (0..Facets::BITS).filter(|bit| used >> bit & 1 == 1).collect();
         let renumber = |facets: &Facets| {
-            bits.iter().enumerate().map(|(place, bit)| (facets >> bit & 1) << place).fold(0, |all, bit| all | bit)
+            bits.iter()
+                .enumerate()
+                .map(|(place, bit)| (facets >> bit & 1) << place)
+                .fold(0, |all, bit| all | bit)
         };
         let facets = self.facets.iter().map(renumber).collect();
         (Cell { corners: self.corners.clone(), facets }, bits.len())

@@ -9,6 +9,7 @@
 
 use super::{
     cells::{self, Crossing},
+    crossing::crossing,
     edges::{Differ, Edges, Told, differ},
 };
 use hembo_money::{Money, Rate, Rounding};
@@ -116,13 +117,14 @@ impl<F: FnMut(&[Money], &mut Edges) -> At> Explorer<F> {
     }
 
     /// Cuts the space from zero to a most each into pieces on which the total is linear: all of it, or with a steepness
-    /// where the lowest can be. `enough` is asked before every cell, and may end it. Returns the pieces that are below
+    /// where the lowest can be. `enough` is asked before every cell, with
+    /// the number of its corners, and may end it. Returns the pieces that are below
     /// what the law gives anywhere.
     pub(super) fn explore(
         self,
         most: &[Money],
         steepness: Option<&Steepness>,
-        enough: impl FnMut() -> bool,
+        enough: impl FnMut(usize) -> bool,
     ) -> Vec<Piece> {
         let most: Vec<_> = most.iter().map(|most| most.cents()).collect();
         self.explore_from(&cells::Cell::of_box(&vec![0; most.len()], &most), steepness, enough)
@@ -134,7 +136,7 @@ impl<F: FnMut(&[Money], &mut Edges) -> At> Explorer<F> {
         base: &Piece,
         most: &[Money],
         steepness: Option<&Steepness>,
-        enough: impl FnMut() -> bool,
+        enough: impl FnMut(usize) -> bool,
     ) -> Vec<Piece> {
         self.explore_from(&base.cell.along(most), steepness, enough)
     }
@@ -143,12 +145,12 @@ impl<F: FnMut(&[Money], &mut Edges) -> At> Explorer<F> {
         mut self,
         from: &cells::Cell<Vec<i64>>,
         steepness: Option<&Steepness>,
-        mut enough: impl FnMut() -> bool,
+        mut enough: impl FnMut(usize) -> bool,
     ) -> Vec<Piece> {
         let mut open = BinaryHeap::from([Open::new(self.cell(from))]);
         let mut pieces = Vec::new();
         while let Some(Open { cell, .. }) = open.pop() {
-            if enough() {
+            if enough(cell.corners.len()) {
                 break;
             }
             if outside(&cell) || steepness.is_some_and(|s| s.least_on(&cell) >= self.lowest) {
@@ -231,18 +233,18 @@ impl<F: FnMut(&[Money], &mut Edges) -> At> Explorer<F> {
         })
     }
 
-    /// The halves of a cell, with the new corners that `crossing` gives where the plane crosses an edge, as seen from either side.
+    /// The halves of a cell, with the new corners that `cross` gives where the plane crosses an edge, as seen from either side.
     /// Where there is no room for one, the corner nearer to the plane counts as on it; there may be no halves then.
     fn halves(
         &mut self,
         cell: &Cell,
         mut sides: Vec<Option<bool>>,
-        mut crossing: impl FnMut(&mut Self, Rc<Corner>, Rc<Corner>) -> Result<(Rc<Corner>, Rc<Corner>), Nearer>,
+        mut cross: impl FnMut(&mut Self, Rc<Corner>, Rc<Corner>) -> Result<(Rc<Corner>, Rc<Corner>), Nearer>,
     ) -> Option<[Cell; 2]> {
         let (mut new, mut on) = (Vec::new(), Vec::new());
         for edge in cell.crossed(&sides, cell.corners[0].at.len()) {
             let [i, j] = [edge.0, edge.1].map(|corner| Rc::clone(&cell.corners[corner]));
-            match crossing(self, i, j) {
+            match cross(self, i, j) {
                 Ok(sides) => new.push(Crossing { edge, sides }),
                 Err(Nearer::Upper) => on.push(edge.0),
                 Err(Nearer::Lower) => on.push(edge.1),
@@ -269,17 +271,25 @@ impl<F: FnMut(&[Money], &mut Edges) -> At> Explorer<F> {
         Ok((Rc::clone(&corner), corner))
     }
 
-    /// Closes in on a jump until its two sides are a cent apart.
-    fn step_between(&mut self, mut i: Rc<Corner>, mut j: Rc<Corner>, edge: usize) -> (Rc<Corner>, Rc<Corner>) {
-        while let Some(at) = between(&i.at, &j.at, 1, 2) {
-            let middle = self.corner(at);
-            if middle.told.edge(edge).upper() == i.told.edge(edge).upper() {
-                i = middle;
-            } else {
-                j = middle;
-            }
-        }
-        (i, j)
+    /// The two sides of a jump between two corners, a cent apart; the first is on the upper side.
+    fn step_between(
+        &mut self,
+        upper: Rc<Corner>,
+        lower: Rc<Corner>,
+        edge: usize,
+    ) -> (Rc<Corner>, Rc<Corner>) {
+        let margin = |corner: &Rc<Corner>| corner.told.edge(edge).margin;
+        let away = |(one, other): (&i64, &i64)| (one - other).abs();
+        let cents = upper.at.iter().zip(&lower.at).map(away).max().unwrap_or_default();
+        let mut sides = (Rc::clone(&upper), Rc::clone(&lower));
+        crossing((0, margin(&upper)), (cents, margin(&lower)), |place| {
+            let Some(at) = between(&upper.at, &lower.at, place.into(), cents.into()) else { return 0 };
+            let found = self.corner(at);
+            let side = if found.told.edge(edge).upper() { &mut sides.0 } else { &mut sides.1 };
+            *side = Rc::clone(&found);
+            margin(&found)
+        });
+        sides
     }
 }
 
@@ -349,6 +359,7 @@ fn between(from: &[i64], to: &[i64], part: i128, whole: i128) -> Option<Vec<i64>
 mod tests {
     use super::*;
     use crate::{limit, trail::Trail};
+    use proptest::prelude::*;
 
     fn lowest(most: &[i64], mut total: impl FnMut(&[Money], &mut Edges) -> Money) -> (Vec<i64>, i64, usize) {
         let most: Vec<_> = most.iter().map(|&m| Money::whole(m)).collect();
@@ -358,7 +369,7 @@ mod tests {
             corners.push((total.cents(), a.iter().map(|m| m.cents()).collect()));
             At { total, lawful: total }
         };
-        Explorer::new(at, Money::LARGEST).explore(&most, None, || false);
+        Explorer::new(at, Money::LARGEST).explore(&most, None, |_| false);
         let (total, at) = corners.iter().min().expect("the box has corners");
         (at.clone(), *total, corners.len())
     }
@@ -426,5 +437,92 @@ mod tests {
         });
         assert_eq!(total, -70_000 - 50_000, "{at:?}");
         assert!(at[0] >= at[1] && corners < 100, "{at:?} {corners}");
+    }
+
+    /// A plane: so many times each amount, less a number of [`GRID`]s.
+    type Plane = (Vec<i64>, i64);
+
+    /// Every number up to 16 divides it, so that planes of such slopes meet in whole cents.
+    const GRID: i64 = 720_720;
+
+    fn margin((slopes, off): &Plane, at: &[i64]) -> i64 {
+        slopes.iter().zip(at).map(|(slope, amount)| slope * amount).sum::<i64>() - off * GRID
+    }
+
+    fn determinant(rows: &[Vec<i64>]) -> i64 {
+        let Some(first) = rows.first() else { return 1 };
+        let minor = |column: usize| {
+            let without = |row: &Vec<i64>| [&row[..column], &row[column + 1..]].concat();
+            determinant(&rows[1..].iter().map(without).collect::<Vec<_>>())
+        };
+        let sign = |column: usize| if column % 2 == 0 { 1 } else { -1 };
+        (0..first.len()).map(|column| first[column] * sign(column) * minor(column)).sum()
+    }
+
+    /// Where as many planes as there are amounts meet, if they do in one point.
+    fn meeting(planes: &[&Plane]) -> Option<Vec<i64>> {
+        let slopes: Vec<_> = planes.iter().map(|(slopes, _)| slopes.clone()).collect();
+        let all = determinant(&slopes);
+        let along = |axis: usize| {
+            let mut rows = slopes.clone();
+            rows.iter_mut().zip(planes).for_each(|(row, (_, off))| row[axis] = *off);
+            determinant(&rows) * GRID / all
+        };
+        (all != 0).then(|| (0..planes.len()).map(along).collect())
+    }
+
+    /// Every choice of so many of them.
+    fn choices(planes: &[Plane], many: usize) -> Vec<Vec<&Plane>> {
+        let (Some((first, rest)), true) = (planes.split_first(), many > 0) else {
+            return if many == 0 { vec![Vec::new()] } else { Vec::new() };
+        };
+        let with = choices(rest, many - 1).into_iter().map(|mut choice| {
+            choice.push(first);
+            choice
+        });
+        with.chain(choices(rest, many)).collect()
+    }
+
+    /// What bends at the planes, each time by so much; the last plane lies otherwise where the first margin is above zero.
+    fn bent(planes: &[Plane], weights: &[i64], at: &[i64], edges: &mut Edges) -> Money {
+        let mut first = Money::ZERO;
+        let mut total = Money::ZERO;
+        for (place, (plane, weight)) in planes.iter().zip(weights).enumerate() {
+            let more = if place + 1 == planes.len() { first } else { Money::ZERO };
+            let above = limit::or_zero(edges, Money::from_cents(margin(plane, at)) + more);
+            first = if place == 0 { above } else { first };
+            total += above * *weight;
+        }
+        total
+    }
+
+    proptest! {
+        #![proptest_config(ProptestConfig::with_cases(150))]
+
+        /// The lowest stands where planes meet, those of the bends and those of the box: all such points are reckoned.
+        #[test]
+        fn the_lowest_of_planes_is_found(
+            dims in 2_usize..5,
+            slopes in prop::collection::vec(prop::array::uniform4(-1_i64..2), 2..6),
+            offs in prop::array::uniform5(-8_i64..20),
+            weights in prop::array::uniform5(-3_i64..4),
+        ) {
+            const MOST: i64 = 10;
+            let planes: Vec<Plane> =
+                slopes.iter().zip(offs).map(|(slopes, off)| (slopes[..dims].to_vec(), off)).collect();
+            let most = vec![MOST * GRID / 100; dims];
+            let cents = |at: &[Money]| at.iter().map(|amount| amount.cents()).collect::<Vec<_>>();
+            let (_, found, _) = lowest(&most, |at, edges| bent(&planes, &weights, &cents(at), edges));
+
+            let mut all = planes.clone();
+            let (first, last) = (&planes[0], &planes[planes.len() - 1]);
+            all.push((first.0.iter().zip(&last.0).map(|(a, b)| a + b).collect(), first.1 + last.1));
+            let side = |axis: usize| (0..dims).map(|other| i64::from(other == axis)).collect::<Vec<_>>();
+            all.extend((0..dims).flat_map(|axis| [(side(axis), 0), (side(axis), MOST)]));
+            let points = choices(&all, dims).into_iter().filter_map(|choice| meeting(&choice));
+            let inside = points.filter(|at| at.iter().all(|amount| (0..=MOST * GRID).contains(amount)));
+            let least = inside.map(|at| bent(&planes, &weights, &at, &mut Edges::default()).cents()).min();
+            prop_assert!((found - least.unwrap_or_default()).abs() <= 200, "{found} {least:?}");
+        }
     }
 }

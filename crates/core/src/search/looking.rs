@@ -8,6 +8,7 @@
 
 use super::{
     Edges, Ranked, Stop, UNLAWFUL, View, Weighable,
+    crossing::crossing,
     kinks::{At, Explorer, Piece, Steepness},
     walk::Held,
 };
@@ -18,8 +19,16 @@ use crate::{
 use hembo_money::{Money, Rate};
 use std::{cell::Cell, rc::Rc};
 
-/// To look at so many simplices is as much work as to reckon one point.
-const SIMPLICES_A_POINT: u64 = 8;
+/// To reckon one point is so much work; all else is counted by it.
+const A_POINT: u64 = 640;
+
+/// To ask whether a way is inside a world reckons net incomes only.
+const TO_BE_INSIDE: u64 = A_POINT / 4;
+
+/// What it is to look at a cell: its corners are compared, and where it is cut each with each.
+fn of_a_cell(corners: usize) -> u64 {
+    (corners * (corners + 16)) as u64
+}
 
 /// A world lower than the law by no more than this is no reason to look: the cents that rounded lines add up to.
 const ROUNDING: Money = Money::from_cents(5);
@@ -60,7 +69,7 @@ pub(super) struct Looking<'a> {
     budget: u64,
     /// The way, whose amounts are moved about.
     pub(super) way: Way,
-    /// How much work it was so far, in points that were reckoned.
+    /// How much work it was so far.
     work: Rc<Cell<u64>>,
     /// How many of them are lawful.
     pub(super) lawful: u64,
@@ -82,25 +91,26 @@ impl<'a> Looking<'a> {
 
     /// How much work it was, in points that were reckoned.
     pub(super) fn work(&self) -> u64 {
-        self.work.get()
+        self.work.get().div_ceil(A_POINT)
     }
 
     /// Whether all was looked at within the budget.
     pub(super) fn complete(&self) -> bool {
-        self.work.get() < self.budget
+        self.work() < self.budget
     }
 
-    /// Asked before every simplex: whether the budget is used up, or the search was stopped.
-    fn enough(&self) -> impl FnMut() -> bool + use<> {
-        let (work, budget, stop) = (Rc::clone(&self.work), self.budget, self.stop.clone());
-        let mut simplices = 0;
-        move || {
-            simplices += 1;
-            if simplices % SIMPLICES_A_POINT == 0 {
-                work.set(work.get() + 1);
-            }
+    /// Asked before every cell of so many corners: whether the budget is used up, or the search was stopped.
+    fn enough(&self) -> impl FnMut(usize) -> bool + use<> {
+        let (work, stop) = (Rc::clone(&self.work), self.stop.clone());
+        let budget = self.budget.saturating_mul(A_POINT);
+        move |corners| {
+            work.set(work.get() + of_a_cell(corners));
             work.get() >= budget || stop.is_stopped()
         }
+    }
+
+    fn worked(&self, work: u64) {
+        self.work.set(self.work.get() + work);
     }
 
     /// Looks.
@@ -163,7 +173,7 @@ impl<'a> Looking<'a> {
         let inside = margins[margins.len() - 1];
         edges.step(inside, true);
         let total = self.case.total_in_world(world, &View::of(&self.way), edges);
-        self.work.set(self.work.get() + 1);
+        self.worked(A_POINT);
         if inside.is_negative() {
             edges.outside();
         }
@@ -171,30 +181,19 @@ impl<'a> Looking<'a> {
     }
 
     fn inside(&self, world: usize, edges: &mut Edges) -> Money {
+        self.worked(TO_BE_INSIDE);
         self.case.inside_world(world, &View::of(&self.way), edges)
     }
 
-    /// Takes as much of an amount as stays inside a world, to the cent: with none of it the way is inside, with all of it outside, by so much.
+    /// Takes as much of an amount as stays inside a world, to the cent: with none of it the way is inside, with all of it
+    /// outside, by so much.
     fn stay_inside(&mut self, world: usize, (decision, most): (usize, Money), by: [Money; 2]) {
-        let (mut inside, mut outside) = ((0, by[0].cents()), (most.cents(), by[1].cents()));
-        for turn in 1.. {
-            let width = outside.0 - inside.0;
-            if width <= 1 {
-                break;
-            }
-            // Mostly straight to where a linear margin is zero; halves close in where it bends.
-            let straight = i128::from(width) * i128::from(inside.1) / i128::from(inside.1 - outside.1);
-            let step = if turn % 3 == 0 { width / 2 } else { (straight as i64).clamp(1, width - 1) };
-            let next = inside.0 + step;
-            self.way.0[decision] = Some(Taken::Amount(Money::from_cents(next)));
-            let margin = self.inside(world, &mut Edges::default()).cents();
-            if margin < 0 {
-                outside = (next, margin);
-            } else {
-                inside = (next, margin);
-            }
-        }
-        self.way.0[decision] = Some(Taken::Amount(Money::from_cents(inside.0)));
+        let [inside, outside] = by.map(|margin| margin.cents());
+        let (within, _) = crossing((0, inside), (most.cents(), outside), |cents| {
+            self.way.0[decision] = Some(Taken::Amount(Money::from_cents(cents)));
+            self.inside(world, &mut Edges::default()).cents()
+        });
+        self.way.0[decision] = Some(Taken::Amount(Money::from_cents(within)));
     }
 
     /// Looks over all amounts by the law itself: everywhere, or where the explored ones are in a piece.
@@ -244,7 +243,7 @@ impl<'a> Looking<'a> {
 
     /// Keeps the way as it stands if it is the lowest lawful one so far.
     fn keep(&mut self, total: Money) {
-        self.work.set(self.work.get() + 1);
+        self.worked(A_POINT);
         self.lawful += u64::from(total < UNLAWFUL);
         let lower = |best: &Ranked| (total, &self.way) < (best.total, &best.way);
         if total < UNLAWFUL && self.best.as_ref().is_none_or(lower) {

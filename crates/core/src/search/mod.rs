@@ -6,6 +6,7 @@
 
 mod cells;
 mod counted;
+mod crossing;
 mod diagram;
 mod discrete;
 mod edges;

@@ -60,7 +60,7 @@ pub fn along(
         }
         At { total, lawful: total }
     };
-    Explorer::new(at, Money::LARGEST).explore(&[most], None, || stop.is_stopped());
+    Explorer::new(at, Money::LARGEST).explore(&[most], None, |_| stop.is_stopped());
     points.sort();
     points
 }
