@@ -93,9 +93,7 @@ prop_compose! {
         if let Some(amount) = dividends {
             family = family.paper("T5", "bo", json!({ "24": amount.to_string() }));
         }
-        // Four amounts explored at once are right, but slow.
-        let few = gifts.is_none() || contributions.iter().flatten().count() < 2;
-        if let Some(amount) = pension.filter(|_| few) {
+        if let Some(amount) = pension {
             family = family.pension("ada", &amount.to_string());
         }
         family

@@ -7,7 +7,7 @@ use hembo_core::{
     decision::Taken,
     search::{Law, Stop, UNLAWFUL, View, Weighable, search},
 };
-use hembo_money::Money;
+use hembo_money::{Money, Rate, Rounding};
 use hembo_testing::{
     ca::Family,
     family::broken_trails,
@@ -274,6 +274,28 @@ proptest! {
             let way = picked(&*case, &picks);
             let there = total(&*case, &way);
             prop_assert!(there >= best - ROUNDING, "{way:?}: {there} < {best}");
+        }
+    }
+
+    /// A search leaves out what could not become the lowest, however steep an amount is.
+    #[test]
+    fn no_amount_is_steeper_than_it_says(family in couple(), picks in prop::collection::vec(prop::collection::vec(0_i64..=1_000, 13), 40)) {
+        let household = family.household();
+        let case = Canada::COMMITTED.open(&household);
+        for picks in picks {
+            let way = picked(&*case, &picks[1..]);
+            let here = total(&*case, &way);
+            for (decision, about) in case.decisions().iter().enumerate() {
+                let (Some(amount), Some(about)) = (way.amount(decision), &about.amount) else { continue };
+                let most = case.most(decision, &View::of(&way));
+                let mut moved = way.clone();
+                moved.0[decision] = Some(Taken::Amount(most.times(Rate::from_billionths(picks[0] * 1_000_000), Money::CENT, Rounding::Down)));
+                let by = moved.amount(decision).unwrap() - amount;
+                let there = total(&*case, &moved);
+                let at_most = by.times(about.steepest, Money::CENT, Rounding::Up).cents().abs() + case.jump().cents() + ROUNDING;
+                let lawful = here.max(there) < UNLAWFUL.cents();
+                prop_assert!(!lawful || (here - there).abs() <= at_most, "{}: {here} and {there} by {by}", case.decisions()[decision].id);
+            }
         }
     }
 

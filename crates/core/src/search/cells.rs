@@ -118,7 +118,7 @@ impl<C> Cell<C> {
     }
 }
 
-impl<C: Clone + Same> Cell<C> {
+impl<C: Clone + PartialEq> Cell<C> {
     /// The two cells on either side of a plane, the upper one first: each with the corners of its side, those on the plane, and
     /// the new ones. There must be room for the facet between them.
     pub(super) fn halves(&self, sides: &[Option<bool>], new: &[Crossing<C>]) -> [Cell<C>; 2] {
@@ -139,25 +139,13 @@ impl<C: Clone + Same> Cell<C> {
 
     /// Adds a corner; where it is already there it lies on these facets, too.
     fn add(&mut self, corner: C, facets: Facets) {
-        match self.corners.iter().position(|there| there.same(&corner)) {
+        match self.corners.iter().position(|there| *there == corner) {
             Some(place) => self.facets[place] |= facets,
             None => {
                 self.corners.push(corner);
                 self.facets.push(facets);
             }
         }
-    }
-}
-
-/// Whether two corners are the same.
-pub(super) trait Same {
-    /// Whether they are.
-    fn same(&self, other: &Self) -> bool;
-}
-
-impl<C> Same for std::rc::Rc<C> {
-    fn same(&self, other: &Self) -> bool {
-        std::rc::Rc::ptr_eq(self, other)
     }
 }
 

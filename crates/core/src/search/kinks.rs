@@ -9,10 +9,12 @@
 
 use super::{
     cells::{self, Crossing},
+    corner::{Cell, Corner, between, first_differing, lowest_corner, outside},
     crossing::crossing,
-    edges::{Differ, Edges, Told, differ},
+    edges::{Differ, Edges, Told},
+    steepness::Steepness,
 };
-use hembo_money::{Money, Rate, Rounding};
+use hembo_money::Money;
 use std::{
     cmp::Ordering,
     collections::{BinaryHeap, HashMap},
@@ -22,29 +24,6 @@ use std::{
 /// Corners nearer than this to each other are not cut apart: a kink is met exactly from farther off, and what is left
 /// between them is the rounding of lines.
 const NEAR: i64 = 100;
-
-/// By how much the margin of a step moves with a unit of any amount, at the very most.
-const STEP_SLOPE: i64 = 2;
-
-/// A point in the space of the amounts with what was found there.
-#[derive(Debug)]
-struct Corner {
-    at: Vec<i64>,
-    total: Money,
-    told: Told,
-}
-
-/// A cell with what was found at its corners.
-type Cell = cells::Cell<Rc<Corner>>;
-
-/// How far a total can fall between two points.
-#[derive(Debug, Clone)]
-pub(super) struct Steepness {
-    /// By a unit of each amount.
-    pub(super) steepest: Vec<Rate>,
-    /// By all steps together.
-    pub(super) jump: Money,
-}
 
 /// What is found at a point.
 #[derive(Debug, Clone, Copy)]
@@ -117,9 +96,8 @@ impl<F: FnMut(&[Money], &mut Edges) -> At> Explorer<F> {
     }
 
     /// Cuts the space from zero to a most each into pieces on which the total is linear: all of it, or with a steepness
-    /// where the lowest can be. `enough` is asked before every cell, with
-    /// the number of its corners, and may end it. Returns the pieces that are below
-    /// what the law gives anywhere.
+    /// where the lowest can be. `enough` is asked before every cell, with the number of its corners, and may end it. Returns the
+    /// pieces that are below what the law gives anywhere.
     pub(super) fn explore(
         self,
         most: &[Money],
@@ -293,68 +271,6 @@ impl<F: FnMut(&[Money], &mut Edges) -> At> Explorer<F> {
     }
 }
 
-impl Steepness {
-    /// A total that no point of a cell is below.
-    fn least_on(&self, cell: &Cell) -> Money {
-        let bounds = cell.bounds(|corner| &corner.at);
-        let from = |corner: &Rc<Corner>| {
-            let reach = |axis| Money::from_cents(reach(&bounds, corner, axis));
-            let fall = self.steepest.iter().enumerate().map(|(axis, &rate)| (reach(axis), rate));
-            corner.total - Money::sum_of_products(fall, Money::CENT, Rounding::Up)
-        };
-        let least = cell.corners.iter().map(from).max().unwrap_or_default();
-        if !self.jump.is_zero() && may_jump(cell, &bounds) { least - self.jump } else { least }
-    }
-}
-
-/// Where corners of a cell first differ from a place on.
-fn first_differing(cell: &Cell, from: usize) -> Option<Differ> {
-    differ(&cell.corners, |corner| &corner.told, from)
-}
-
-fn lowest_corner(cell: &Cell) -> Money {
-    cell.corners.iter().map(|c| c.total).min().unwrap_or(Money::LARGEST)
-}
-
-/// Whether no way is on a whole cell: at no corner, and the step that makes it so is linear there, as the corners
-/// agree in every edge before it.
-fn outside(cell: &Cell) -> bool {
-    cell.corners.iter().all(|corner| corner.told.edges.outside) && {
-        let step = cell.corners[0].told.edges.told.iter().position(|edge| edge.step);
-        step.is_some_and(|step| match first_differing(cell, 0) {
-            Some(Differ::Side(edge)) => edge > step,
-            Some(Differ::Edges) => false,
-            None => true,
-        })
-    }
-}
-
-/// How far along an axis a cell reaches from one of its corners.
-fn reach((low, high): &(Vec<i64>, Vec<i64>), corner: &Corner, axis: usize) -> i64 {
-    (high[axis] - corner.at[axis]).max(corner.at[axis] - low[axis])
-}
-
-/// Whether a step can lie in a cell: not where its margin at some corner is more than the way to any point.
-fn may_jump(cell: &Cell, bounds: &(Vec<i64>, Vec<i64>)) -> bool {
-    let near = |corner: &Rc<Corner>, edge: usize| {
-        let way: i64 = (0..corner.at.len()).map(|axis| reach(bounds, corner, axis)).sum();
-        corner.told.edge(edge).margin.abs() <= way * STEP_SLOPE
-    };
-    let told = cell.corners.iter().map(|c| c.told.edges.told.len()).min().unwrap_or(0);
-    let steps = (0..told).filter(|&edge| cell.corners[0].told.edge(edge).step);
-    steps.into_iter().any(|edge| cell.corners.iter().all(|corner| near(corner, edge)))
-}
-
-/// The point `part/whole` of the way from one to another, in whole cents; none where that is one of the two.
-fn between(from: &[i64], to: &[i64], part: i128, whole: i128) -> Option<Vec<i64>> {
-    let step = |(&a, &b): (&i64, &i64)| {
-        let away = i128::from(b - a) * part;
-        a + Rounding::HalfUp.divide(away * whole.signum(), whole.abs()) as i64
-    };
-    let at: Vec<i64> = from.iter().zip(to).map(step).collect();
-    (at != from && at != to).then_some(at)
-}
-
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -455,7 +371,7 @@ mod tests {
             let without = |row: &Vec<i64>| [&row[..column], &row[column + 1..]].concat();
             determinant(&rows[1..].iter().map(without).collect::<Vec<_>>())
         };
-        let sign = |column: usize| if column % 2 == 0 { 1 } else { -1 };
+        let sign = |column: usize| if column.is_multiple_of(2) { 1 } else { -1 };
         (0..first.len()).map(|column| first[column] * sign(column) * minor(column)).sum()
     }
 

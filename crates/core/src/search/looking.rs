@@ -9,7 +9,8 @@
 use super::{
     Edges, Ranked, Stop, UNLAWFUL, View, Weighable,
     crossing::crossing,
-    kinks::{At, Explorer, Piece, Steepness},
+    kinks::{At, Explorer, Piece},
+    steepness::Steepness,
     walk::Held,
 };
 use crate::{

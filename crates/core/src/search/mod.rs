@@ -5,6 +5,7 @@
 //! parts read ([`discrete`]), without walking the ways one by one; amounts are chosen exactly, at their [`kinks`].
 
 mod cells;
+mod corner;
 mod counted;
 mod crossing;
 mod diagram;
@@ -13,6 +14,7 @@ mod edges;
 mod kinks;
 mod looking;
 mod solve;
+mod steepness;
 mod stop;
 mod view;
 mod walk;
