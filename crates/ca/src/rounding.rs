@@ -24,8 +24,7 @@ pub const STEEPEST: Rate = Rate::percent(150);
 /// return or moved to the other, with the province's part of what the minimum tax makes of it.
 pub const STEEPEST_OF_GIFTS: Rate = Rate::percent(100);
 
-/// The same of a dollar of medical expenses: the lowest rates on one return or moved to the other, a quarter of refundable supplement, and a
-/// quarter of Ontario's care credit for seniors.
+/// The same of a dollar of medical expenses: the lowest rates on one return or moved to the other, and a quarter of refundable supplement.
 pub const STEEPEST_OF_MEDICAL: Rate = Rate::percent(100);
 
 /// The same of an amount that is credited at the lowest rate by Canada alone or by the province alone, with a surtax or a reduction that goes
