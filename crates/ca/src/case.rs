@@ -1,7 +1,7 @@
 //! A household as the core asks for it: its returns, what they are made from, what is unsettled.
 
 use crate::{
-    discount_note, family_benefits, forms, law, medical,
+    discount_note, family_benefits, forms, law, medical_shown,
     plan::{Filed, On},
     points::Points,
     returns::CanadianCase,
@@ -38,7 +38,7 @@ impl Case for CanadianCase<'_> {
     fn drawn(&self, way: &Way) -> Vec<(usize, Drawn)> {
         let (household, facts) = (self.household, &self.facts);
         let plan = self.plan(&View::of(way));
-        let of_medical = medical::drawn(facts, plan.medical.as_ref().map(|medical| medical.window));
+        let of_medical = medical_shown::drawn(facts, plan.medical.as_ref());
         [shares::drawn(household, facts), discount_note::drawn(household, facts), of_medical].concat()
     }
 

@@ -214,6 +214,6 @@ fn picture(note: Note, interest: Money) -> Picture {
         ],
         bars: Vec::new(),
         marks: sold.into_iter().collect(),
-        span: Some(Span { from: note.bought, to: note.ended(), label: format!("interest {interest:#}") }),
+        spans: vec![Span { from: note.bought, to: note.ended(), label: format!("interest {interest:#}") }],
     }
 }

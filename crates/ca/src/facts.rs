@@ -92,9 +92,18 @@ pub struct Window {
     pub to: usize,
     /// What they add up to; of those that may be claimed, with what is claimed for who died.
     pub sum: Money,
+    /// It holds more than every window that ends earlier.
+    pub above_earlier: bool,
+    /// It holds more than every window that ends later.
+    pub above_later: bool,
 }
 
 impl Window {
+    /// Whether it may be one of two that partners claim: any other has beside it one that is no smaller and reaches as far.
+    pub fn may_be_one_of_two(&self) -> bool {
+        self.above_earlier || self.above_later
+    }
+
     /// All receipts that are claimed with the window.
     pub fn receipts<'f>(&self, facts: &'f Facts) -> impl Iterator<Item = &'f Receipt> + use<'f> {
         facts.medical[self.from..self.to].iter().chain(&facts.claimed_of_dead)

@@ -8,7 +8,7 @@ use crate::{
     facts::{Facts, PersonFacts, Volunteer},
     family_benefits,
     figures::Figures,
-    homes, law, medical, net_income,
+    homes, law, medical_months, net_income,
     papers::insurance::brings::{ASSISTANCE, ASSISTANCE_PAID},
     part_year, partner_elsewhere, people, personal, province, provinces, told, volunteers, workers_benefit,
 };
@@ -82,8 +82,8 @@ pub fn read(household: &Household, figures: &Arc<Figures>) -> Facts {
         receipts.sort_by_key(|r| r.date);
     }
     assistance(&mut facts);
-    facts.claimed_of_dead = medical::claimed_of_dead(&facts);
-    facts.windows = medical::windows(&facts);
+    facts.claimed_of_dead = medical_months::claimed_of_dead(&facts);
+    facts.windows = medical_months::windows(&facts);
     facts.care_by_agreement = net_income::same_before_care(&facts);
     facts
 }

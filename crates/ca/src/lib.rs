@@ -51,6 +51,8 @@ pub mod lump_sums;
 pub mod manitoba;
 pub mod medical;
 pub mod medical_division;
+pub mod medical_months;
+mod medical_shown;
 pub mod minimum_tax;
 pub mod net_income;
 pub mod new_brunswick;

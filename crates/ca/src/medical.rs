@@ -5,6 +5,7 @@ use crate::{
     business, disability_supports, employment_expenses,
     facts::{Facts, Receipt, Window},
     income::{self, Incomes, family_net},
+    medical_months::Period,
     other_deductions,
     papers::t4,
     plan::On,
@@ -12,9 +13,6 @@ use crate::{
     rounding::cents,
 };
 use hembo_core::{
-    choice::Open,
-    decision::{Decision, Opt},
-    drawn::{Bar, Drawn, Part, Picture, Span, Working},
     field::{Field, Years},
     household::{Answers, Entry},
     limit::{self, LimitAt, PhaseOut},
@@ -27,7 +25,6 @@ use hembo_core::{
     trail::{Trail, Unseen},
 };
 use hembo_money::Money;
-use time::{Date, Duration};
 
 /// What this provision declares.
 pub static PROVISION: Provision = Provision {
@@ -35,7 +32,7 @@ pub static PROVISION: Provision = Provision {
     lines: LINES,
     limits: LIMITS,
     points: POINTS,
-    figures: &["medical", "medical_supplement", "age", "year_of_death"],
+    figures: &["medical", "medical_supplement", "age"],
     ..Provision::NONE
 };
 
@@ -68,144 +65,24 @@ open_points! {
     NOBODY = blocks "C-59", "ITA 118(6), 118.2(1)", "Name a dependant relative, or remove it.";
 }
 
-/// Twelve months with an end in the year; for someone who died 24 months with the day of death in them (118.2(1) B(d)).
-#[derive(Debug, Clone, Copy)]
-struct Period {
-    years: i32,
-    first_end: Date,
-    last_end: Date,
-}
-
-impl Period {
-    /// For receipts of someone who lives.
-    fn of_living(facts: &Facts) -> Period {
-        Period { years: 1, first_end: facts.year_begin, last_end: facts.year_end }
-    }
-
-    /// For receipts of a patient.
-    fn of(facts: &Facts, patient: usize) -> Period {
-        let Some(died) = facts.people[patient].died.filter(|_| facts.died(patient)) else {
-            return Period::of_living(facts);
-        };
-        let years = facts.figures.year_of_death.medical_years;
-        let of_death = Period { years, first_end: died, last_end: died };
-        Period { last_end: of_death.after(died) - Duration::DAY, ..of_death }
-    }
-
-    /// The last day before a period that ends on a day: a missing 29 February becomes the 28th.
-    fn before(self, day: Date) -> Date {
-        let same = |date: Date| date.replace_year(date.year() - self.years);
-        same(day).or_else(|_| same(day - Duration::DAY)).unwrap_or(Date::MIN)
-    }
-
-    /// The day on which a period no longer holds a receipt: after 29 February the 1st of March.
-    fn after(self, day: Date) -> Date {
-        let same = |date: Date| date.replace_year(date.year() + self.years);
-        same(day).or_else(|_| same(day + Duration::DAY)).unwrap_or(Date::MAX)
-    }
-
-    fn months(self) -> i32 {
-        12 * self.years
-    }
-
-    fn holds(self, day: Date) -> bool {
-        day <= self.last_end && day > self.before(self.first_end)
-    }
-}
-
-/// The months of which a window is: those of who died, where there are no other receipts.
-fn shown_period(facts: &Facts) -> Period {
-    let only = facts.medical_of_dead.iter().position(|receipts| !receipts.is_empty());
-    match only.filter(|_| facts.medical.is_empty()) {
-        Some(dead) => Period::of(facts, dead),
-        None => Period::of_living(facts),
-    }
-}
-
-/// How many windows are offered at the most, the largest ones: a smaller claim never makes a tax lower.
-const MOST_WINDOWS: usize = 200;
-
-/// The windows of the receipts of the filers and their children, each with what is claimed for who died.
-pub fn windows(facts: &Facts) -> Vec<Window> {
-    let of_dead: Money = facts.claimed_of_dead.iter().map(|receipt| receipt.item.amount).sum();
-    let mut windows = windows_of(Period::of_living(facts), &facts.medical);
-    for window in &mut windows {
-        window.sum += of_dead;
-    }
-    let last = facts.claimed_of_dead.last().filter(|_| windows.is_empty());
-    windows.extend(last.map(|last| {
-        let period = shown_period(facts);
-        let end = settled::greater(last.date, period.first_end);
-        Window { end, from: 0, to: 0, sum: of_dead }
-    }));
-    windows
-}
-
-/// What is claimed for who died: a larger claim never costs, and nothing is left for a later year of one's own.
-pub fn claimed_of_dead(facts: &Facts) -> Vec<Receipt> {
-    let most = |(person, receipts): (usize, &Vec<Receipt>)| {
-        let windows = windows_of(Period::of(facts, person), receipts);
-        let window = windows.into_iter().max_by_key(|window| window.sum)?;
-        Some(receipts[window.from..window.to].to_vec())
-    };
-    let mut claimed: Vec<Receipt> =
-        facts.medical_of_dead.iter().enumerate().filter_map(most).flatten().collect();
-    claimed.sort_by_key(|receipt| receipt.date);
-    claimed
-}
-
-/// The most that the receipts of another dependant add up to in a window; nothing where there are none.
-pub fn largest_sum(facts: &Facts, dependant: usize) -> Option<Money> {
-    let receipts = &facts.medical_of_others[dependant];
-    windows_of(Period::of(facts, dependant), receipts).iter().map(|window| window.sum).max()
-}
-
-/// The windows of receipts by date that no other contains, in the order of their ends: one can only end on the day of a
-/// receipt, on the last day that keeps an older one, or on the last day on which one may end.
-fn windows_of(period: Period, receipts: &[Receipt]) -> Vec<Window> {
-    let may_end = period.first_end..=period.last_end;
-    let dates: Vec<Date> = receipts.iter().map(|r| r.date).collect();
-    let keeps = |date: &Date| settled::lesser(period.last_end, period.after(*date) - Duration::DAY);
-    let ends = dates.iter().copied().chain(dates.iter().map(keeps)).chain([period.last_end]);
-    let mut ends: Vec<Date> = ends.filter(|day| may_end.contains(day)).collect();
-    ends.sort();
-    ends.dedup();
-    let mut windows: Vec<Window> = Vec::new();
-    for end in ends {
-        let from = dates.partition_point(|date| *date <= period.before(end));
-        let to = dates.partition_point(|date| *date <= end);
-        let sum = receipts[from..to].iter().map(|r| r.item.amount).sum();
-        let window = Window { end, from, to, sum };
-        // Both only grow: whatever contains a window is the one before it or the one after it.
-        match windows.last_mut() {
-            _ if from == to => {}
-            Some(before) if before.to == to => {}
-            Some(before) if before.from == from => *before = window,
-            _ => windows.push(window),
-        }
-    }
-    largest(windows)
-}
-
-/// The largest of the windows, still in the order of their ends.
-fn largest(mut windows: Vec<Window>) -> Vec<Window> {
-    windows.sort_by_key(|window| std::cmp::Reverse(window.sum));
-    windows.truncate(MOST_WINDOWS);
-    windows.sort_by_key(|window| window.end);
-    windows
+/// The months for which a return claims, and what: of what the partner leaves, what lies in them.
+pub fn claimed<'a>(on: On<'a>, trail: &mut impl Trail) -> Option<(&'a Window, Money)> {
+    let medical = on.plan.medical.as_ref()?;
+    let claim = medical.of(on.person)?;
+    let window = on.facts.windows.get(claim.window)?;
+    let within = medical.of_own_months().then(|| limit::lesser(trail, claim.left, window.sum));
+    Some((window, within.unwrap_or(claim.left)))
 }
 
 /// Medical expenses above the threshold: a part of net income, at most so much, federal or provincial.
 fn above_threshold(on: On<'_>, trail: &mut impl Trail, at: LimitAt, net: Money, most: Money) -> Money {
-    let claim =
-        on.plan.medical.as_ref().and_then(|m| Some((on.facts.windows.get(m.window)?, m.of(on.person)?)));
-    let Some((window, paid)) = claim else { return Money::ZERO };
+    let Some((window, paid)) = claimed(on, trail) else { return Money::ZERO };
     if at.def.line == ALLOWED {
         trail.line(CLAIMED, on.scope, paid, |i| {
             i.items(window.receipts(on.facts).map(|r| &r.item));
             let left = window.sum - paid;
             if !left.is_zero() {
-                i.figure("Less what the partner claims", left);
+                i.figure("Less what is left to the partner", left);
             }
         });
     }
@@ -368,96 +245,5 @@ pub fn points(points: &mut Points<'_>) {
                 points.raise(&NOBODY, Place::row(&paper.id, cells, "patient"), message);
             }
         }
-    }
-}
-
-/// For which twelve months medical receipts are claimed: options by window.
-pub static WINDOW: Open<Facts> = Open::new(
-    |facts| if facts.windows.is_empty() { Vec::new() } else { vec![0] },
-    |facts, _| {
-        let option = |w: &Window| {
-            let label = format!("Ending {} {} · {:#}", w.end.day(), w.end.month(), w.sum);
-            let months = shown_period(facts).months();
-            Opt::new(
-                w.end.to_string(),
-                label,
-                format!("{months} months to {} {}", w.end.day(), w.end.month()),
-            )
-        };
-        let options = facts.windows.iter().map(option).collect();
-        Decision::between("ca.medical.window", "Which twelve months of medical", "ITA 118.2(1)", options)
-    },
-);
-
-/// The family's bills by their days, those of the twelve months that are claimed together, at every paper that has any.
-pub fn drawn(facts: &Facts, window: Option<usize>) -> Vec<(usize, Drawn)> {
-    let mut papers: Vec<usize> = of_family(facts).map(|receipt| receipt.item.paper).collect();
-    papers.sort();
-    papers.dedup();
-    let window = window.and_then(|window| facts.windows.get(window));
-    let drawn = Drawn {
-        stands: None,
-        columns: Vec::new(),
-        workings: window.map(|window| claimed_months(facts, window)).into_iter().collect(),
-        picture: Some(picture(facts, window)),
-        ..Drawn::default()
-    };
-    papers.into_iter().map(|paper| (paper, drawn.clone())).collect()
-}
-
-/// All receipts of the filers and their children.
-fn of_family(facts: &Facts) -> impl Iterator<Item = &Receipt> {
-    facts.medical.iter().chain(facts.medical_of_dead.iter().flatten())
-}
-
-fn claimed_months(facts: &Facts, window: &Window) -> Working {
-    let of_year = of_family(facts).filter(|r| (facts.year_begin..=facts.year_end).contains(&r.date));
-    let calendar: Money = of_year.map(|receipt| receipt.item.amount).sum();
-    let earlier = window.receipts(facts).filter(|receipt| receipt.date < facts.year_begin);
-    let before: Money = earlier.map(|receipt| receipt.item.amount).sum();
-    let note = if calendar == window.sum {
-        String::new()
-    } else {
-        format!("The calendar year alone has {calendar:#}.")
-    };
-    Working {
-        title: format!("The {} months that are claimed", shown_period(facts).months()),
-        day: window.end,
-        parts: vec![
-            Part::new("Of earlier years", before),
-            Part::new("From this year on", window.sum - before),
-        ],
-        result: "Together".into(),
-        amount: window.sum,
-        note,
-    }
-}
-
-fn picture(facts: &Facts, window: Option<&Window>) -> Picture {
-    let bar = |receipt: &Receipt| Bar {
-        day: receipt.date,
-        value: receipt.item.amount,
-        counts: window.is_some_and(|window| window.receipts(facts).any(|counted| counted == receipt)),
-    };
-    let period = shown_period(facts);
-    let mixed = !facts.medical.is_empty() && !facts.claimed_of_dead.is_empty();
-    let of_dead = 12 * facts.figures.year_of_death.medical_years;
-    let span = window.map(|window| Span {
-        from: period.before(window.end) + Duration::DAY,
-        to: window.end,
-        label: match mixed {
-            true => {
-                format!("{:#} in these {} months, {of_dead} for who died", window.sum, period.months())
-            }
-            false => format!("{:#} in these {} months", window.sum, period.months()),
-        },
-    });
-    Picture {
-        caption: "Bills of the filers and their children under 18, less what was paid back, by the day they were paid.".into(),
-        steps: Vec::new(),
-        slope: Vec::new(),
-        bars: of_family(facts).map(bar).collect(),
-        marks: Vec::new(),
-        span,
     }
 }

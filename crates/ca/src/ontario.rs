@@ -267,13 +267,18 @@ fn seniors_care(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes) -> Money 
     let Some(medical) = on.plan.medical.as_ref().filter(|_| aged && on.facts.filers[0] == on.person) else {
         return Money::ZERO;
     };
-    let claimed: Money = medical.claimed.iter().map(|(_, amount)| *amount).sum();
+    let mut claims = Vec::new();
+    for claim in &medical.claims {
+        let claimed = medical::claimed(on.of(claim.person), trail);
+        claims.extend(claimed.map(|(_, amount)| (claim.person, amount)));
+    }
+    let claimed: Money = claims.iter().map(|(_, amount)| *amount).sum();
     let part = cents(limit::lesser(trail, claimed, figures.expenses), figures.part);
     let family = family_net(on, incomes);
     let rule = PhaseOut::continuous(figures.from, figures.rate, Money::CENT);
     let allowed = limit::phase_out(trail, SENIORS_CARE.at(on.scope), part, family, rule);
     trail.line(CARE, on.scope, allowed, |i| {
-        for &(person, amount) in &medical.claimed {
+        for &(person, amount) in &claims {
             i.line(medical::CLAIMED, on.of(person).scope, amount);
         }
         i.figure("Net income of the family", family).figure("Shrinks from", figures.from);

@@ -4,7 +4,7 @@
 use crate::{
     facts::Facts,
     income::{self, Incomes},
-    medical, people,
+    medical_months, people,
     plan::On,
     points::Points,
     rounding::cents,
@@ -49,7 +49,7 @@ open_points! {
 
 /// The dependants with receipts of their own, and the most that twelve months of theirs hold.
 fn dependants(facts: &Facts) -> impl Iterator<Item = (usize, Money)> + '_ {
-    (0..facts.people.len()).filter_map(|person| Some((person, medical::largest_sum(facts, person)?)))
+    (0..facts.people.len()).filter_map(|person| Some((person, medical_months::largest_sum(facts, person)?)))
 }
 
 /// Who may claim for a dependant: the filers, and the dependant who files.

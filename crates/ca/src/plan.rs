@@ -95,19 +95,33 @@ pub struct Election {
     pub to: usize,
 }
 
-/// The medical receipts of one of the windows, and what each person claims of them.
+/// The claims of medical receipts: of one person, or of both partners.
 #[derive(Debug, Clone, Default, PartialEq, Eq)]
 pub struct Medical {
-    /// The window, by place.
+    /// By person; nothing is claimed where one is missing.
+    pub claims: Vec<MedicalClaim>,
+}
+
+/// What a person may claim of the receipts.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct MedicalClaim {
+    /// Who claims.
+    pub person: usize,
+    /// The months, by place among the windows.
     pub window: usize,
-    /// What is claimed, by person; nothing where it is missing.
-    pub claimed: Vec<(usize, Money)>,
+    /// What the partner leaves; of it what lies in the months is claimed.
+    pub left: Money,
 }
 
 impl Medical {
-    /// What a person claims.
-    pub fn of(&self, person: usize) -> Option<Money> {
-        self.claimed.iter().find(|(p, _)| *p == person).map(|(_, amount)| *amount)
+    /// The claim of a person.
+    pub fn of(&self, person: usize) -> Option<&MedicalClaim> {
+        self.claims.iter().find(|claim| claim.person == person)
+    }
+
+    /// Whether partners claim for different months.
+    pub fn of_own_months(&self) -> bool {
+        self.claims.iter().any(|claim| claim.window != self.claims[0].window)
     }
 }
 

@@ -148,6 +148,12 @@ impl Weighable for CanadianCase<'_> {
         })
     }
 
+    /// Those that move a net income.
+    fn moves_inside(&self, decision: usize) -> bool {
+        let moving = [&pension_split::AMOUNT, &child_care::OF_HIGHER];
+        moving.iter().any(|choice| self.choices.each(choice).any(|(_, of)| of == decision))
+    }
+
     fn total_with_edges(&self, _: usize, view: &View<'_>, edges: &mut Edges) -> Money {
         self.reckon(view, edges)
     }

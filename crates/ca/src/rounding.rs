@@ -17,9 +17,6 @@ pub fn share(trail: &mut impl Trail, amount: Money, rate: Rate) -> Money {
 /// top rates with the surtax, a ramp of the health premium, the recovery of old age security, amounts that shrink.
 pub const STEEPEST: Rate = Rate::percent(150);
 
-// Those below are of amounts that move no net income: what deductions follow in a world does not follow them, so that the search, which takes
-// such following for a part of an amount's own steepness, is right with less than [`STEEPEST`].
-
 /// The same of a dollar that a person gives: the top rate of Canada and of the province, or the province's rate of the first gifts, on one
 /// return or moved to the other, with the province's part of what the minimum tax makes of it.
 pub const STEEPEST_OF_GIFTS: Rate = Rate::percent(100);

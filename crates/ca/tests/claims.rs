@@ -3,18 +3,13 @@
 
 use hembo_core::{Outcome, outcome, search::Stop};
 use hembo_money::{Money, Rounding};
-use hembo_testing::ca::{Family, REGISTRY, assert_lines, has_point, line, money};
+use hembo_testing::ca::{Family, REGISTRY, assert_lines, bar, has_point, line, money};
 use serde_json::json;
 
 const YOUNG: [&str; 2] = ["1980-01-01", "1981-01-01"];
 
 fn t4(family: Family, who: &str, boxes: &[(&str, &str)]) -> Family {
     family.paper("T4", who, boxes.iter().map(|(k, v)| ((*k).to_owned(), json!(v))).collect())
-}
-
-fn bar(outcome: &Outcome, decision: &str, option: &str) -> Option<String> {
-    let decision = outcome.decisions.iter().find(|d| d.id == decision)?;
-    decision.options.iter().find(|o| o.id == option)?.barred.clone()
 }
 
 fn has_decision(outcome: &Outcome, id: &str) -> bool {
@@ -188,28 +183,6 @@ fn tuition_goes_to_parents_and_grandparents_only() {
         assert_eq!(has_decision(&outcome, "ca.tuition.lee"), goes, "{relationship}");
         assert_eq!(line(&outcome, 0, "32400"), money(if goes { "5000" } else { "0" }), "{relationship}");
     }
-}
-
-/// Both earn enough for the refundable supplement: each has one on a part of the receipts (ITA 118.2(1), 122.51).
-#[test]
-fn medical_receipts_are_divided_where_both_have_the_supplement() {
-    let couple = |bills: &str| {
-        let family = Family::couple("ON", YOUNG).employed("ada", "31000").employed("bo", "31000");
-        family.medical("ada", &[("2025-03-03", bills)]).medical("bo", &[("2025-04-04", bills)])
-    };
-    let best = couple("9000").outcome();
-    let alone = couple("9000").pin("ca.medical", "ada").outcome();
-    assert_eq!(alone.total - best.total, money("806.87"));
-    let claimed = [0, 1].map(|place| line(&best, place, "33099"));
-    assert_eq!(claimed[0] + claimed[1], money("18000"));
-    // No whole dollar is lower.
-    for dollars in (0..=18_000).step_by(500) {
-        let held = couple("9000").pin("ca.medical", "both").pin("ca.medical.amount", &dollars.to_string());
-        assert!(held.outcome().total >= best.total, "{dollars}");
-    }
-    // Below two thresholds nothing can be divided: 3 % of 30,7xx each.
-    assert!(bar(&couple("900").outcome(), "ca.medical", "both").is_some());
-    assert!(bar(&couple("1000").outcome(), "ca.medical", "both").is_none());
 }
 
 /// More amounts than the search has a budget for: the result says so, and names what to hold.

@@ -446,6 +446,9 @@ fn few() -> Vec<Family> {
         .shared("T778", &own, json!({}), care);
     // Bo has no tax: what the supplement leaves is claimed by ada.
     let ill = couple().employed("ada", "36000").employed("bo", "8000");
+    // Bills twenty months apart, the larger one above all the tax of ada: each claims for months of one's own.
+    let bills = [("2024-03-01", "3000"), ("2025-11-01", "20000")];
+    let years = couple().interest("ada", "24000").employed("bo", "90000").medical("ada", &bills);
     let sale = json!([{ "kind": "exempt", "proceeds": "500000", "cost": "90000", "outlays": "10000" }]);
     vec![
         with_rare(earns(), 2, "ada", 10_000),
@@ -454,6 +457,7 @@ fn few() -> Vec<Family> {
         apart,
         alike,
         ill.medical("ada", &[("2025-03-03", "16500")]),
+        years,
         Family::single("AB", "1980-01-01")
             .interest("ada", "50000")
             .shared("Schedule 3", &own, json!({}), sale)

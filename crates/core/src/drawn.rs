@@ -154,8 +154,8 @@ pub struct Picture {
     pub bars: Vec<Bar>,
     /// What is pointed out.
     pub marks: Vec<At>,
-    /// Days that belong together.
-    pub span: Option<Span>,
+    /// Days that belong together, in the order in which they end.
+    pub spans: Vec<Span>,
 }
 
 /// A value at a day.

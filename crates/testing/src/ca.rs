@@ -122,3 +122,15 @@ pub fn assert_lines(outcome: &Outcome, place: usize, expected: &[(&str, &str)]) 
 pub fn money(text: &str) -> Money {
     text.parse().unwrap()
 }
+
+/// Why an option is barred; none where it is not, or where there is no such decision.
+pub fn bar(outcome: &Outcome, decision: &str, option: &str) -> Option<String> {
+    let decision = outcome.decisions.iter().find(|d| d.id == decision)?;
+    decision.options.iter().find(|o| o.id == option)?.barred.clone()
+}
+
+/// The option that is taken; none where there is no such decision or it does not arise.
+pub fn taken(outcome: &Outcome, decision: &str) -> Option<String> {
+    let decision = outcome.decisions.iter().find(|d| d.id == decision)?;
+    decision.options.iter().find(|o| o.chosen).map(|o| o.id.clone())
+}

@@ -115,6 +115,10 @@ impl Weighable for Mutant<'_> {
         self.case.leads_out_of_world(world, view, decision)
     }
 
+    fn moves_inside(&self, decision: usize) -> bool {
+        self.case.moves_inside(decision)
+    }
+
     fn tally(&self, tally: usize) -> Tally {
         self.case.tally(tally)
     }

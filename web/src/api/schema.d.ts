@@ -4252,7 +4252,8 @@ export interface components {
             marks: components["schemas"]["At"][];
             /** @description Values between which it grows evenly from day to day. */
             slope: components["schemas"]["At"][];
-            span?: components["schemas"]["Span"] | null;
+            /** @description Days that belong together, in the order in which they end. */
+            spans: components["schemas"]["Span"][];
             /** @description A value that holds from a day until the next step. */
             steps: components["schemas"]["At"][];
         };

@@ -2,7 +2,9 @@
 import type { Picture } from "../api/types";
 import { dayOf, decimal } from "../ui/format";
 
-const [WIDTH, HEIGHT, LEFT, RIGHT, TOP, BOTTOM] = [640, 230, 58, 16, 26, 24];
+const [WIDTH, HEIGHT, LEFT, RIGHT, BOTTOM] = [640, 230, 58, 16, 24];
+/** Room above for what belongs together: the first by its name, and each further one a line below it. */
+const [TOP, NAME] = [26, 17];
 const DAY = 86_400_000;
 
 /** A step that makes between three and six lines out of a range. */
@@ -43,11 +45,12 @@ function words(at: number) {
 }
 
 export function DrawnPicture({ picture }: { picture: Picture }) {
-  const { steps, slope, bars, marks, span, caption } = picture;
+  const { steps, slope, bars, marks, spans, caption } = picture;
   const all = [...steps, ...slope, ...bars, ...marks];
-  const days = [...all.map(({ day }) => day), ...(span ? [span.from, span.to] : [])].map((day) =>
+  const days = [...all.map(({ day }) => day), ...spans.flatMap(({ from, to }) => [from, to])].map((day) =>
     Date.parse(day),
   );
+  const top = TOP + NAME * Math.max(0, spans.length - 1);
   const [first, last] = [Math.min(...days), Math.max(...days)];
   const room = Math.max(20 * DAY, (last - first) * 0.04);
   const [from, to] = [first - room, last + room];
@@ -58,27 +61,27 @@ export function DrawnPicture({ picture }: { picture: Picture }) {
     return LEFT + ((WIDTH - LEFT - RIGHT) * (at - from)) / (to - from);
   };
   const y = (value: string | number) =>
-    HEIGHT - BOTTOM - ((HEIGHT - BOTTOM - TOP) * (Number(value) - floor)) / (ceiling - floor);
+    HEIGHT - BOTTOM - ((HEIGHT - BOTTOM - top) * (Number(value) - floor)) / (ceiling - floor);
   const stepped = steps.map(({ day, value }, i) =>
     i === 0 ? `M${x(day)} ${y(value)}` : `H${x(day)}V${y(value)}`,
   );
   return (
     <figure className="mt-5">
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="w-full" role="img" aria-label={caption}>
-        {span && (
-          <>
+        {spans.map((span, i) => (
+          <g key={span.to}>
             <rect
               x={x(span.from)}
-              y={TOP - 18}
+              y={TOP - 18 + NAME * i}
               width={Math.max(2, x(span.to) - x(span.from))}
-              height={HEIGHT - BOTTOM - TOP + 18}
+              height={HEIGHT - BOTTOM - TOP + 18 - NAME * i}
               className="fill-petrol/12"
             />
-            <text x={x(span.from) + 5} y={TOP - 6} className="fill-petrol text-[11.5px] font-bold">
+            <text x={x(span.from) + 5} y={TOP - 6 + NAME * i} className="fill-petrol text-[11.5px] font-bold">
               {span.label}
             </text>
-          </>
-        )}
+          </g>
+        ))}
         {lines.map((line) => (
           <g key={line}>
             <path d={`M${LEFT} ${y(line)}H${WIDTH - RIGHT}`} className="stroke-rule" />

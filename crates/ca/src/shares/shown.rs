@@ -96,7 +96,7 @@ fn picture(paper: &Paper, steps: &[Step]) -> Picture {
         slope: Vec::new(),
         bars: Vec::new(),
         marks: marks.collect(),
-        span: None,
+        spans: Vec::new(),
     }
 }
 

@@ -140,10 +140,12 @@ impl<'a> Looking<'a> {
         let out: Vec<_> = self.amounts.following.iter().copied().filter(leads_out).rev().collect();
         let mut steepness = self.steepness(&self.amounts.explored);
         steepness.jump = self.case.jump_in_worlds();
-        if !out.is_empty() {
-            // What is taken of them follows the others, at most by two and a half units with one of theirs.
-            for rate in &mut steepness.steepest {
-                *rate = Rate::from_billionths(rate.billionths() * 7 / 2);
+        // What is taken of them follows what moves the way inside, at most by two and a half units with one.
+        let followers = self.steepness(&out).steepest;
+        let follower = followers.iter().map(|rate| rate.billionths()).max().unwrap_or_default();
+        for (rate, &(decision, _)) in steepness.steepest.iter_mut().zip(&self.amounts.explored) {
+            if self.case.moves_inside(decision) {
+                *rate = Rate::from_billionths(rate.billionths() + follower * 5 / 2);
             }
         }
         let lowest = self.lowest();

@@ -93,6 +93,11 @@ pub trait Weighable {
         false
     }
 
+    /// Whether an amount moves how far inside a world a way is: what is taken of those that lead out of it follows it then.
+    fn moves_inside(&self, _decision: usize) -> bool {
+        true
+    }
+
     /// The claims of a tally that a part reads.
     fn tally(&self, _tally: usize) -> Tally {
         Tally::default()

@@ -1,0 +1,175 @@
+//! Medical receipts divided between partners, each with months of one's own (ITA 118.2(1) B): by hand and against every pair of months.
+#![allow(missing_docs, clippy::unwrap_used)]
+
+use hembo_core::{Outcome, drawn::Drawn};
+use hembo_money::Money;
+use hembo_testing::ca::{Family, assert_lines, bar, has_point, line, money, taken};
+use proptest::prelude::*;
+use time::{Date, Duration, macros::date};
+
+const YOUNG: [&str; 2] = ["1980-01-01", "1981-01-01"];
+
+/// Interest alone: nothing moves the net incomes, and there is no supplement.
+fn couple(province: &str, interest: [&str; 2]) -> Family {
+    Family::couple(province, YOUNG).interest("ada", interest[0]).interest("bo", interest[1])
+}
+
+fn drawn(outcome: &Outcome) -> &Drawn {
+    outcome.papers.iter().find_map(|paper| paper.drawn.as_ref()).unwrap()
+}
+
+/// Both earn enough for the refundable supplement: each has one on a part of the receipts (ITA 118.2(1), 122.51).
+#[test]
+fn medical_receipts_are_divided_where_both_have_the_supplement() {
+    let couple = |bills: &str| {
+        let family = Family::couple("ON", YOUNG).employed("ada", "31000").employed("bo", "31000");
+        family.medical("ada", &[("2025-03-03", bills)]).medical("bo", &[("2025-04-04", bills)])
+    };
+    let best = couple("9000").outcome();
+    let alone = couple("9000").pin("ca.medical", "ada").outcome();
+    assert_eq!(alone.total - best.total, money("806.87"));
+    let claimed = [0, 1].map(|place| line(&best, place, "33099"));
+    assert_eq!(claimed[0] + claimed[1], money("18000"));
+    // No whole dollar is lower.
+    for dollars in (0..=18_000).step_by(500) {
+        let held = couple("9000").pin("ca.medical", "both").pin("ca.medical.amount", &dollars.to_string());
+        assert!(held.outcome().total >= best.total, "{dollars}");
+    }
+    // Below two thresholds nothing can be divided: 3 % of 30,7xx each.
+    assert!(bar(&couple("900").outcome(), "ca.medical", "both").is_some());
+    assert!(bar(&couple("1000").outcome(), "ca.medical", "both").is_none());
+}
+
+/// Alberta 2025: bills of 5,000 and 6,000, twenty months apart. Bo alone is allowed 6,000 − 1,500 = 4,500; both 5,000 − 1,800 and 6,000 − 1,500,
+/// or 6,000 − 1,800 and 5,000 − 1,500: 7,700. 3,200 more at 14.5 % and 8 % are 720.00.
+#[test]
+fn each_partner_claims_for_months_of_ones_own() {
+    let bills = [("2024-03-01", "5000"), ("2025-11-01", "6000")];
+    let family = couple("AB", ["60000", "50000"]).medical("ada", &bills);
+    let [best, alone] = [family.outcome(), family.clone().pin("ca.medical", "bo").outcome()];
+    assert!(best.covered && best.complete && !has_point(&best, "medical-divided"));
+    assert_eq!(alone.total - best.total, money("720.00"));
+    let allowed = [0, 1].map(|place| line(&best, place, "medical.above"));
+    assert_eq!(allowed[0] + allowed[1], money("7700"));
+    let claimed = [0, 1].map(|place| line(&best, place, "33099"));
+    assert!([claimed, [claimed[1], claimed[0]]].contains(&[money("5000"), money("6000")]), "{claimed:?}");
+    assert_ne!(taken(&best, "ca.medical.window"), taken(&best, "ca.medical.months.bo"));
+    // The same months of both: one bill between them. They hold no less elsewhere, and cannot be taken.
+    let same = family.pin("ca.medical", "both").pin("ca.medical.window", "2025-02-28");
+    assert!(bar(&same.outcome(), "ca.medical.months.bo", "2025-02-28").is_some());
+    // Both months are drawn, with what each claims.
+    let drawn = drawn(&best);
+    let spans: Vec<_> =
+        drawn.picture.as_ref().unwrap().spans.iter().map(|span| (span.from, span.to)).collect();
+    let years =
+        [(date!(2024 - 02 - 29), date!(2025 - 02 - 28)), (date!(2024 - 11 - 02), date!(2025 - 11 - 01))];
+    assert_eq!(spans, years);
+    let amounts: Vec<_> = drawn.workings.iter().map(|working| working.amount).collect();
+    assert_eq!(amounts, [money("5000"), money("6000")]);
+}
+
+/// A second part brings something from its own threshold on: 3 % of 60,000 are 1,800, and where ada claims the 6,000, bo's are 1,500.
+/// So the lesser bill brings nothing up to 1,800 (ada's 4,200 and bo's 300 are bo's 4,500 alone).
+#[test]
+fn a_second_part_counts_above_both_thresholds() {
+    for (bill, allowed, by) in [("1799", "4500", "bo"), ("1800", "4500", "bo"), ("1801", "4501", "both")] {
+        let bills = [("2024-03-01", bill), ("2025-11-01", "6000")];
+        let outcome = couple("AB", ["60000", "50000"]).medical("ada", &bills).outcome();
+        let sum: Money = [0, 1].map(|place| line(&outcome, place, "medical.above")).into_iter().sum();
+        assert_eq!((sum, taken(&outcome, "ca.medical").as_deref()), (money(allowed), Some(by)), "{bill}");
+    }
+    // Where all the receipts are no more than both thresholds, it is told that nothing can be divided.
+    for (bill, told) in [("3300", true), ("3300.01", false)] {
+        let outcome = couple("AB", ["60000", "50000"]).medical("ada", &[("2025-03-01", bill)]).outcome();
+        assert_eq!(bar(&outcome, "ca.medical", "both").is_some(), told, "{bill}");
+    }
+    // Nova Scotia's most of the threshold is 1,637 each, less than Canada's.
+    for (bill, told) in [("3274", true), ("3274.01", false)] {
+        let outcome = couple("NS", ["90000", "90000"]).medical("ada", &[("2025-03-01", bill)]).outcome();
+        assert_eq!(bar(&outcome, "ca.medical", "both").is_some(), told, "{bill}");
+    }
+}
+
+/// Alberta 2025, 24,000 each: federal tax 3,480.00 − 2,338.71 = 1,141.29, Alberta's 1,920.00 − 1,785.84 = 134.16. 12,000 of one day: alone they end one
+/// tax, 1,275.45, and the rest is lost. Divided, 12,000 − 2 × 720 = 10,560: Canada's tax of both is (48,000 − 32,258 − 10,560) × 14.5 % = 751.39,
+/// Alberta's is gone.
+#[test]
+fn partners_with_too_little_tax_divide_the_same_months() {
+    let family = |bill| couple("AB", ["24000", "24000"]).medical("ada", &[("2025-03-01", bill)]);
+    let alone = family("12000").pin("ca.medical", "ada").outcome();
+    assert_eq!(alone.total, money("1275.45"));
+    let best = family("12000").outcome();
+    assert_eq!((best.total, taken(&best, "ca.medical").as_deref()), (money("751.39"), Some("both")));
+    assert!(best.covered && best.complete && !has_point(&best, "medical-divided"));
+    assert_eq!(family("20000").outcome().total, Money::ZERO);
+    assert_eq!(drawn(&best).workings.len(), 1);
+}
+
+/// What is pinned below what only the partner's months leave out is lawful, and costs.
+#[test]
+fn less_than_the_own_months_hold_may_be_claimed() {
+    let bills = [("2024-03-01", "5000"), ("2025-11-01", "6000")];
+    let family = couple("AB", ["60000", "50000"]).medical("ada", &bills).pin("ca.medical", "both");
+    let held = |amount: &str| {
+        let pinned = family.clone().pin("ca.medical.window", "2025-02-28").pin("ca.medical.amount", amount);
+        pinned.outcome()
+    };
+    // Bo's months hold 6,000, and no more.
+    assert_lines(&held("3000"), 0, &[("33099", "3000"), ("medical.above", "1200")]);
+    assert_lines(&held("3000"), 1, &[("33099", "6000"), ("medical.above", "4500")]);
+    assert_eq!(held("3000").total - held("5000").total, money("450.00"));
+}
+
+/// More windows than are offered, each of which may be one of two: what is not weighed is told.
+#[test]
+fn months_beyond_those_that_are_offered_are_told() {
+    let days: Vec<(String, String)> = (0..250_i64)
+        .flat_map(|i| {
+            let day = |first: Date| (first + Duration::days(i)).to_string();
+            [(day(date!(2024 - 02 - 01)), "10".to_owned()), (day(date!(2025 - 02 - 01)), "11".to_owned())]
+        })
+        .collect();
+    let bills: Vec<_> = days.iter().map(|(day, amount)| (day.as_str(), amount.as_str())).collect();
+    assert!(has_point(&couple("AB", ["60000", "50000"]).medical("ada", &bills).outcome(), "medical-divided"));
+    // Who died: receipts beyond the 24 months that are claimed could be the partner's.
+    let died = couple("AB", ["60000", "50000"]).set("bo", "/died", serde_json::json!("2025-06-30"));
+    for (first, told) in [("2024-06-01", false), ("2023-07-01", true)] {
+        let outcome = died.clone().medical("bo", &[(first, "5000"), ("2025-12-01", "5000")]).outcome();
+        assert_eq!(has_point(&outcome, "medical-divided"), told, "{first}");
+    }
+}
+
+/// The most that is allowed of bills in Alberta at 60,000 and 50,000: alone or divided, of every pair of twelve months that end in the year, where each
+/// claims all of the own months or all that the other leaves.
+fn naive(bills: &[(Date, i64)]) -> i64 {
+    let [ada, bo] = [1_800, 1_500];
+    let ends: Vec<Date> = (0..365).map(|day| date!(2025 - 01 - 01) + Duration::days(day)).collect();
+    let held = |holds: &dyn Fn(Date) -> bool| bills.iter().filter(|b| holds(b.0)).map(|b| b.1).sum::<i64>();
+    let within = |day: Date, end: Date| day <= end && day > end.replace_year(end.year() - 1).unwrap();
+    let mut best = 0;
+    for &one in &ends {
+        for &other in &ends {
+            let all = held(&|day| within(day, one) || within(day, other));
+            let [of_one, of_other] = [one, other].map(|end| held(&|day| within(day, end)));
+            for (x, y) in [(of_one, all - of_one), (all - of_other, of_other)] {
+                best = best.max((x - ada).max(0) + (y - bo).max(0));
+            }
+        }
+    }
+    best
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(24))]
+
+    #[test]
+    fn no_pair_of_months_allows_more(bills in prop::collection::vec((0_i64..720, 1_i64..6_000), 1..6)) {
+        let bills: Vec<_> = bills.into_iter().map(|(ago, amount)| (date!(2025 - 12 - 31) - Duration::days(ago), amount)).collect();
+        let written: Vec<_> = bills.iter().map(|(day, amount)| (day.to_string(), amount.to_string())).collect();
+        let written: Vec<_> = written.iter().map(|(day, amount)| (day.as_str(), amount.as_str())).collect();
+        let outcome = couple("AB", ["60000", "50000"]).medical("ada", &written).outcome();
+        let allowed: Money = [0, 1].map(|place| line(&outcome, place, "medical.above")).into_iter().sum();
+        prop_assert_eq!(allowed, Money::whole(naive(&bills)));
+        prop_assert!(outcome.complete);
+    }
+}
