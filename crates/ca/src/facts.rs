@@ -66,6 +66,8 @@ pub struct Facts {
     pub medical_of_others: Vec<Vec<Receipt>>,
     /// The windows of twelve months for which they may be claimed.
     pub windows: Vec<Window>,
+    /// What bears on their division between partners; nothing where there are none, or no couple.
+    pub division: Option<Division>,
     /// Gifts of both partners, of this year and of the five before.
     pub gifts: Vec<Item>,
     /// The businesses of everybody.
@@ -108,6 +110,17 @@ impl Window {
     pub fn receipts<'f>(&self, facts: &'f Facts) -> impl Iterator<Item = &'f Receipt> + use<'f> {
         facts.medical[self.from..self.to].iter().chain(&facts.claimed_of_dead)
     }
+}
+
+/// What bears on the division of medical receipts between partners.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Division {
+    /// What the thresholds of both are together at the least.
+    pub thresholds: Money,
+    /// What is allowed at the least of the largest window where one claims it.
+    pub of_one: Money,
+    /// One may have too little tax for a claim, or both the supplement.
+    pub uneven: bool,
 }
 
 /// A business, by its accounts.

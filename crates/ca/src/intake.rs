@@ -8,7 +8,7 @@ use crate::{
     facts::{Facts, PersonFacts, Volunteer},
     family_benefits,
     figures::Figures,
-    homes, law, medical_months, net_income,
+    homes, law, medical_division, medical_months, net_income,
     papers::insurance::brings::{ASSISTANCE, ASSISTANCE_PAID},
     part_year, partner_elsewhere, people, personal, province, provinces, told, volunteers, workers_benefit,
 };
@@ -65,6 +65,7 @@ pub fn read(household: &Household, figures: &Arc<Figures>) -> Facts {
         claimed_of_dead: Vec::new(),
         medical_of_others: vec![Vec::new(); household.people.len()],
         windows: Vec::new(),
+        division: None,
         gifts: Vec::new(),
         businesses: Vec::new(),
     };
@@ -84,6 +85,7 @@ pub fn read(household: &Household, figures: &Arc<Figures>) -> Facts {
     assistance(&mut facts);
     facts.claimed_of_dead = medical_months::claimed_of_dead(&facts);
     facts.windows = medical_months::windows(&facts);
+    facts.division = medical_division::division(&facts);
     facts.care_by_agreement = net_income::same_before_care(&facts);
     facts
 }

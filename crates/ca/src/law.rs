@@ -135,6 +135,7 @@ pub static CHOICES: &[&Open<Facts>] = &[
     &medical_division::WINDOW_OF_SECOND,
     &medical_division::AMOUNT,
     &others_medical::BY,
+    &others_medical::AMOUNT,
     &dependants::SPOUSE,
     &dependants::ELIGIBLE,
     &dependants::CLAIMED_BY,

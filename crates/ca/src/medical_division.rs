@@ -1,13 +1,14 @@
 //! Who claims medical receipts (ITA 118.2(1) B): one of a couple or both, each for months of one's own, no receipt twice.
 
 use crate::{
-    facts::{Facts, Window},
+    facts::{Division, Facts, Window},
+    medical,
     medical_months::{self, MOST_WINDOWS, shown_period},
-    net_income,
+    net_income, ontario,
     plan::{Medical, MedicalClaim},
     points::Points,
     province,
-    rounding::{STEEPEST_OF_MEDICAL, cents},
+    rounding::{STEEPEST, STEEPEST_OF_MEDICAL, STEEPEST_OF_SUPPLEMENTED, cents},
 };
 use hembo_core::{
     choice::{Chosen, Open},
@@ -17,10 +18,14 @@ use hembo_core::{
     provision::Provision,
     settled,
 };
-use hembo_money::Money;
+use hembo_money::{Money, Rate, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { points: POINTS, figures: &["medical"], ..Provision::NONE };
+pub static PROVISION: Provision = Provision {
+    points: POINTS,
+    figures: &["medical", "medical_supplement", "basic", "age", "pension", "disability"],
+    ..Provision::NONE
+};
 
 open_points! {
     DIVIDED = look "medical-divided", "ITA 118.2(1)",
@@ -31,21 +36,81 @@ open_points! {
 pub fn points(points: &mut Points<'_>) {
     let facts = points.facts;
     let of_dead: Money = facts.medical_of_dead.iter().flatten().map(|receipt| receipt.item.amount).sum();
-    let claimed: Money = facts.claimed_of_dead.iter().map(|receipt| receipt.item.amount).sum();
-    let left_out = facts.windows.len() == MOST_WINDOWS && facts.windows.iter().all(Window::may_be_one_of_two);
-    if of_couples(facts).is_empty() || !both_above_threshold(facts, of_dead - claimed) {
+    let left_out: Money = of_dead - facts.claimed_of_dead.iter().map(|receipt| receipt.item.amount).sum();
+    let every_one =
+        facts.windows.len() == MOST_WINDOWS && facts.windows.iter().all(Window::may_be_one_of_two);
+    let all = all_months(facts);
+    if facts.division.is_none_or(|division| all + left_out <= division.thresholds) {
         return;
     }
+    let lost = |place: usize| !points.amount(medical::ALLOWED, place).is_zero() && points.credits_lost(place);
     let receipt = facts.medical.first().or(facts.claimed_of_dead.first());
     let Some(paper) = receipt.map(|receipt| &points.household.papers[receipt.item.paper].id) else { return };
     let place = Place::paper(paper, "amount");
-    if of_dead > claimed {
+    if !left_out.is_zero() {
         let message = "Both partners could claim for who died, each for 24 months of their own: not weighed.";
         points.raise(&DIVIDED, place, message);
-    } else if left_out {
+    } else if every_one {
         let message = format!("Both partners could claim: of the months only {MOST_WINDOWS} are weighed.");
         points.raise(&DIVIDED, place, message);
+    } else if why_not(facts, all).is_some() && (0..facts.filers.len()).any(lost) {
+        let message = "Both partners could claim a part: not weighed where one seemed to have tax enough.";
+        points.raise(&DIVIDED, place, message);
     }
+}
+
+/// What bears on the division: a claim counts above a threshold, and a dollar of it is worth the same to both, unless one has too little tax
+/// or both the supplement.
+pub fn division(facts: &Facts) -> Option<Division> {
+    let largest = facts.windows.iter().map(|window| window.sum).max().filter(|_| facts.couple)?;
+    let (part, federal) = (facts.figures.medical.part, facts.figures.medical.most);
+    let provincial = province::figures(facts).map_or(federal, |province| province.medical_most);
+    let nets: Vec<_> = facts.filers.iter().map(|&filer| net_income::widest(facts, filer)).collect();
+    let threshold = |net, most| settled::lesser(cents(settled::or_zero(net), part), most);
+    let [least, most] = [settled::lesser(federal, provincial), settled::greater(federal, provincial)];
+    let of_one = nets.iter().map(|net| largest - threshold(net.1, most)).max().unwrap_or_default();
+    let (figures, all) = (&facts.figures, all_months(facts));
+    let own = figures.basic.most + figures.age.amount + figures.pension.most + figures.disability.amount;
+    Some(Division {
+        thresholds: nets.iter().map(|net| threshold(net.0, least)).sum(),
+        of_one,
+        uneven: nets.iter().any(|net| net.0 < own + all) || both_may_be_supplemented(facts),
+    })
+}
+
+/// By how much more a dollar of a claim is worth on one return than on another at the most: by Ontario's surtax on its lowest rate.
+const WORTH_MORE: Rate = Rate::percent(115);
+
+/// Why receipts cannot pay where both claim them.
+fn why_not(facts: &Facts, all: Money) -> Option<Bar> {
+    let division = facts.division?;
+    let both = settled::or_zero(all - division.thresholds);
+    if both.is_zero() {
+        Some(Bar::Borrowed("divided, a part would not be above its threshold"))
+    } else if !division.uneven && cents(both, WORTH_MORE) <= division.of_one {
+        Some(Bar::Borrowed("both have tax enough for all of it: a second threshold would only take off"))
+    } else {
+        None
+    }
+}
+
+/// What all windows hold together.
+fn all_months(facts: &Facts) -> Money {
+    let ends = facts.windows.first().zip(facts.windows.last());
+    ends.map_or(Money::ZERO, |(first, last)| medical_months::together(facts, first, last))
+}
+
+/// Whether both partners may have the refundable supplement, so that dividing the receipts may pay.
+fn both_may_be_supplemented(facts: &Facts) -> bool {
+    let eligible = |&filer: &usize| medical::may_be_supplemented(facts, filer);
+    supplement_is_left(facts) && facts.filers.iter().all(eligible)
+}
+
+/// Whether the income of the family may leave something of the supplement.
+fn supplement_is_left(facts: &Facts) -> bool {
+    let figures = &facts.figures.medical_supplement;
+    let least: Money = facts.filers.iter().map(|&filer| net_income::widest(facts, filer).0).sum();
+    least < figures.from + figures.most.divided_by(figures.rate, Money::WHOLE, Rounding::Up)
 }
 
 /// Which of the partners claims medical receipts: options by place among the filers, then both.
@@ -54,10 +119,7 @@ pub static BY: Open<Facts> = Open::new(of_couples, |facts, _| {
     options.push(Opt::new("both", "Divided between them", "medical divided"));
     Decision::between("ca.medical", "Who claims medical", "ITA 118.2(1)", options)
 })
-.bars(|facts, _, option, _| {
-    let divided = option == facts.filers.len() && !both_above_threshold(facts, Money::ZERO);
-    divided.then_some(Bar::Borrowed("divided, a part would not be above its threshold"))
-});
+.bars(|facts, _, option, _| (option == facts.filers.len()).then(|| why_not(facts, all_months(facts)))?);
 
 /// For which months receipts are claimed, by the first where both claim: options by window.
 pub static WINDOW: Open<Facts> = Open::new(
@@ -87,8 +149,11 @@ pub static WINDOW_OF_SECOND: Open<Facts> = Open::new(
 .bars(|facts, _, option, way| {
     let first = way.taken(&WINDOW, 0)?;
     let [earlier, later] = [settled::lesser(first, option), settled::greater(first, option)];
-    let worth = facts.windows[earlier].above_earlier && facts.windows[later].above_later;
-    (!worth).then_some(NO_LESS)
+    let [earlier, later] = [earlier, later].map(|place| &facts.windows[place]);
+    if earlier.above_earlier && later.above_later {
+        return why_not(facts, medical_months::together(facts, earlier, later));
+    }
+    Some(NO_LESS)
 });
 
 /// Why two windows are not claimed together: beside the one another holds no less, and no less with it.
@@ -109,12 +174,12 @@ fn option(facts: &Facts, window: &Window, whose: Option<&str>) -> Opt {
 
 /// How much of them the first claims where both do; what is left is the second's, as far as it lies in the second's months.
 pub static AMOUNT: Open<Facts> = Open::new(
-    |facts| of_couples(facts).into_iter().filter(|_| both_above_threshold(facts, Money::ZERO)).collect(),
+    |facts| of_couples(facts).into_iter().filter(|_| why_not(facts, all_months(facts)).is_none()).collect(),
     |facts, _| {
         let first = facts.first_name(facts.filers[0]);
         let short = format!("medical of {first}");
         let most = facts.windows.iter().map(|window| window.sum).max().unwrap_or_default();
-        let amount = Amount { most, short, more: More::MayCost, steepest: STEEPEST_OF_MEDICAL };
+        let amount = Amount { most, short, more: More::MayCost, steepest: steepest(facts) };
         let label = format!("Medical that {first} claims");
         Decision::amount("ca.medical.amount", label, "ITA 118.2(1), 122.51", amount)
     },
@@ -124,6 +189,18 @@ pub static AMOUNT: Open<Facts> = Open::new(
     let window = way.taken(&WINDOW, 0).and_then(|window| facts.windows.get(window));
     window.map_or(Money::ZERO, |window| window.sum)
 });
+
+/// By how much a dollar moved from one claim to the other moves the total at the most: what one return gains the other loses, and neither costs
+/// more for a larger claim. What is in the own months of one alone may be claimed by nobody, and counts for Ontario's seniors then.
+fn steepest(facts: &Facts) -> Rate {
+    let unclaimed = facts.windows.len() > 1 && ontario::may_care_for_seniors(facts);
+    let eligible = facts.filers.iter().any(|&filer| medical::may_be_supplemented(facts, filer));
+    match (eligible && supplement_is_left(facts), unclaimed) {
+        (false, false) => STEEPEST_OF_MEDICAL,
+        (true, false) | (false, true) => STEEPEST_OF_SUPPLEMENTED,
+        (true, true) => STEEPEST,
+    }
+}
 
 fn of_couples(facts: &Facts) -> Vec<usize> {
     if facts.couple && !facts.windows.is_empty() { vec![0] } else { Vec::new() }
@@ -141,18 +218,4 @@ pub fn chosen(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Option<Medical> {
     let all = medical_months::together(facts, &facts.windows[window], &facts.windows[of_partner]);
     let first = way.amount(&AMOUNT, 0).unwrap_or_default();
     Some(Medical { claims: vec![claim(0, window, first), claim(1, of_partner, all - first)] })
-}
-
-/// Divided receipts bring nothing unless both parts are above their thresholds; `more` are receipts in no window.
-fn both_above_threshold(facts: &Facts, more: Money) -> bool {
-    let most = settled::lesser(
-        facts.figures.medical.most,
-        province::figures(facts).map_or(facts.figures.medical.most, |province| province.medical_most),
-    );
-    let threshold = |&f: &usize| {
-        let net = settled::or_zero(net_income::widest(facts, f).0);
-        settled::lesser(cents(net, facts.figures.medical.part), most)
-    };
-    let [Some(first), Some(last)] = [facts.windows.first(), facts.windows.last()] else { return false };
-    medical_months::together(facts, first, last) + more > facts.filers.iter().map(threshold).sum()
 }

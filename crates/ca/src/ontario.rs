@@ -257,6 +257,12 @@ fn lift(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, tax: Money) -> Mo
     )
 }
 
+/// Whether the medical expenses of a couple may bring the seniors' care at home credit.
+pub fn may_care_for_seniors(facts: &Facts) -> bool {
+    let aged = |&filer: &usize| facts.reached(filer, facts.figures.ontario_care.age);
+    facts.province == Some(Ontario::CODE) && facts.filers.iter().any(aged)
+}
+
 /// The seniors' care at home credit (ON479): a part of the medical expenses that a couple claims together, up
 /// to a most, less a part of family income above a threshold; from 70 on, own age or the partner's. Of a couple the first
 /// has it on the return.

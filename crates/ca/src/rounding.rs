@@ -21,8 +21,12 @@ pub const STEEPEST: Rate = Rate::percent(150);
 /// return or moved to the other, with the province's part of what the minimum tax makes of it.
 pub const STEEPEST_OF_GIFTS: Rate = Rate::percent(100);
 
-/// The same of a dollar of medical expenses: the lowest rates on one return or moved to the other, and a quarter of refundable supplement.
-pub const STEEPEST_OF_MEDICAL: Rate = Rate::percent(100);
+/// The same of a dollar of medical expenses without the refundable supplement: the lowest rate of Canada and that of the province with its
+/// surtax, on one return or moved to the other, and the province's part of what the minimum tax makes of it.
+pub const STEEPEST_OF_MEDICAL: Rate = Rate::percent(35);
+
+/// The same with what is a quarter of it: the refundable supplement, or what Ontario gives seniors.
+pub const STEEPEST_OF_SUPPLEMENTED: Rate = Rate::percent(60);
 
 /// The same of an amount that is credited at the lowest rate by Canada alone or by the province alone, with a surtax or a reduction that goes
 /// with it, or with the province's part of the minimum tax.

@@ -5,6 +5,7 @@ use hembo_core::{Outcome, drawn::Drawn};
 use hembo_money::Money;
 use hembo_testing::ca::{Family, assert_lines, bar, has_point, line, money, taken};
 use proptest::prelude::*;
+use serde_json::json;
 use time::{Date, Duration, macros::date};
 
 const YOUNG: [&str; 2] = ["1980-01-01", "1981-01-01"];
@@ -68,6 +69,17 @@ fn each_partner_claims_for_months_of_ones_own() {
     assert_eq!(amounts, [money("5000"), money("6000")]);
 }
 
+/// Bills in the months of both stand on both returns; the paper brings each once.
+#[test]
+fn a_paper_brings_what_both_claim_of_once() {
+    let bills = [("2024-03-01", "5000"), ("2025-01-10", "1000"), ("2025-11-01", "6000")];
+    let outcome = couple("AB", ["60000", "50000"]).medical("ada", &bills).outcome();
+    let feeds = outcome.papers.iter().flat_map(|paper| &paper.feeds);
+    let claimed: Vec<_> = feeds.filter(|feed| feed.line == "ca.33099").collect();
+    let told: Vec<_> = claimed.iter().map(|feed| (feed.amount, feed.scopes.len())).collect();
+    assert_eq!(told, [(money("12000"), 2)]);
+}
+
 /// A second part brings something from its own threshold on: 3 % of 60,000 are 1,800, and where ada claims the 6,000, bo's are 1,500.
 /// So the lesser bill brings nothing up to 1,800 (ada's 4,200 and bo's 300 are bo's 4,500 alone).
 #[test]
@@ -78,16 +90,37 @@ fn a_second_part_counts_above_both_thresholds() {
         let sum: Money = [0, 1].map(|place| line(&outcome, place, "medical.above")).into_iter().sum();
         assert_eq!((sum, taken(&outcome, "ca.medical").as_deref()), (money(allowed), Some(by)), "{bill}");
     }
-    // Where all the receipts are no more than both thresholds, it is told that nothing can be divided.
-    for (bill, told) in [("3300", true), ("3300.01", false)] {
-        let outcome = couple("AB", ["60000", "50000"]).medical("ada", &[("2025-03-01", bill)]).outcome();
-        assert_eq!(bar(&outcome, "ca.medical", "both").is_some(), told, "{bill}");
+}
+
+const BELOW: &str = "divided, a part would not be above its threshold";
+const ENOUGH: &str = "both have tax enough for all of it: a second threshold would only take off";
+
+/// All the receipts are no more than both thresholds: nothing can be divided. Nova Scotia's most of one is 1,637, less than Canada's. Above them a
+/// second one takes off, as long as nobody has too little tax: a net income below 16,129 + 9,028 + 2,000 + 10,138 and the receipts may be.
+#[test]
+fn why_receipts_are_not_divided_is_told() {
+    for (province, interest, bill, told) in [
+        ("AB", ["60000", "50000"], "3300", Some(BELOW)),
+        ("AB", ["60000", "50000"], "3300.01", Some(ENOUGH)),
+        ("NS", ["90000", "90000"], "3274", Some(BELOW)),
+        ("NS", ["90000", "90000"], "3274.01", Some(ENOUGH)),
+        ("AB", ["60000", "42295"], "5000", Some(ENOUGH)),
+        ("AB", ["60000", "42294.99"], "5000", None),
+        // What is above both thresholds, 12,000, and 15 % of it are the 13,800 that one alone is allowed.
+        ("AB", ["60000", "60000"], "15600", Some(ENOUGH)),
+        ("AB", ["60000", "60000"], "15600.10", None),
+    ] {
+        let outcome = couple(province, interest).medical("ada", &[("2025-03-01", bill)]).outcome();
+        assert_eq!(bar(&outcome, "ca.medical", "both").as_deref(), told, "{interest:?} {bill}");
     }
-    // Nova Scotia's most of the threshold is 1,637 each, less than Canada's.
-    for (bill, told) in [("3274", true), ("3274.01", false)] {
-        let outcome = couple("NS", ["90000", "90000"]).medical("ada", &[("2025-03-01", bill)]).outcome();
-        assert_eq!(bar(&outcome, "ca.medical", "both").is_some(), told, "{bill}");
-    }
+    // What was not foreseen: tuition of both takes all their tax. It is told that a part was not weighed.
+    let studied = |fees: &str| {
+        let family = couple("AB", ["60000", "60000"]).medical("ada", &[("2025-03-01", "9000")]);
+        family.tuition("ada", fees).tuition("bo", fees).outcome()
+    };
+    assert!(
+        has_point(&studied("70000"), "medical-divided") && !has_point(&studied("1000"), "medical-divided")
+    );
 }
 
 /// Alberta 2025, 24,000 each: federal tax 3,480.00 − 2,338.71 = 1,141.29, Alberta's 1,920.00 − 1,785.84 = 134.16. 12,000 of one day: alone they end one
@@ -120,6 +153,36 @@ fn less_than_the_own_months_hold_may_be_claimed() {
     assert_eq!(held("3000").total - held("5000").total, money("450.00"));
 }
 
+/// A grown dependant without income: nothing is taken off, and each of two who may claim ends a tax of one's own. Alberta 2025, 24,000 each and
+/// bills of 12,000: Canada's tax of both is (48,000 − 32,258 − 12,000) × 14.5 % = 542.59, Alberta's is gone; alone one tax of 1,275.45 is left.
+#[test]
+fn bills_of_another_dependant_are_divided_where_one_has_too_little_tax() {
+    let family = |net: &str, bill: &str| {
+        let family = couple("AB", ["24000", "24000"]).child("kim", "1999-01-01");
+        family.answer_for("kim", "net_income", json!(net)).medical("kim", &[("2025-03-01", bill)])
+    };
+    let of_kim = |outcome: &Outcome| taken(outcome, "ca.medical.of.kim");
+    let best = family("0", "12000").outcome();
+    assert_eq!((best.total, of_kim(&best).as_deref()), (money("542.59"), Some("both")));
+    assert!(best.complete && !has_point(&best, "medical-supporters"));
+    assert_eq!(family("0", "12000").pin("ca.medical.of.kim", "bo").outcome().total, money("1275.45"));
+    let claimed = [0, 1].map(|place| line(&best, place, "33199"));
+    assert_eq!(claimed[0] + claimed[1], money("12000"));
+    // With a net income of 5,000 each takes off 150.
+    let net = family("5000", "12000").outcome();
+    assert_eq!(net.total - best.total, money("43.50"));
+    for (bill, told) in [("300", true), ("300.01", false)] {
+        assert_eq!(
+            bar(&family("5000", bill).outcome(), "ca.medical.of.kim", "both").is_some(),
+            told,
+            "{bill}"
+        );
+    }
+    // Kim's own return may claim as well: of three who may, two are weighed together.
+    let files = family("0", "40000").interest("kim", "17000").outcome();
+    assert!(has_point(&files, "medical-supporters"));
+}
+
 /// More windows than are offered, each of which may be one of two: what is not weighed is told.
 #[test]
 fn months_beyond_those_that_are_offered_are_told() {
@@ -132,7 +195,7 @@ fn months_beyond_those_that_are_offered_are_told() {
     let bills: Vec<_> = days.iter().map(|(day, amount)| (day.as_str(), amount.as_str())).collect();
     assert!(has_point(&couple("AB", ["60000", "50000"]).medical("ada", &bills).outcome(), "medical-divided"));
     // Who died: receipts beyond the 24 months that are claimed could be the partner's.
-    let died = couple("AB", ["60000", "50000"]).set("bo", "/died", serde_json::json!("2025-06-30"));
+    let died = couple("AB", ["60000", "50000"]).set("bo", "/died", json!("2025-06-30"));
     for (first, told) in [("2024-06-01", false), ("2023-07-01", true)] {
         let outcome = died.clone().medical("bo", &[(first, "5000"), ("2025-12-01", "5000")]).outcome();
         assert_eq!(has_point(&outcome, "medical-divided"), told, "{first}");

@@ -449,6 +449,10 @@ fn few() -> Vec<Family> {
     // Bills twenty months apart, the larger one above all the tax of ada: each claims for months of one's own.
     let bills = [("2024-03-01", "3000"), ("2025-11-01", "20000")];
     let years = couple().interest("ada", "24000").employed("bo", "90000").medical("ada", &bills);
+    // Bills of a grown child, more than the tax of either of two can take.
+    let little = couple().interest("ada", "30000").interest("bo", "20000").child("kim", "1999-01-01");
+    let little =
+        little.answer_for("kim", "net_income", json!("0")).medical("kim", &[("2025-03-01", "17000")]);
     let sale = json!([{ "kind": "exempt", "proceeds": "500000", "cost": "90000", "outlays": "10000" }]);
     vec![
         with_rare(earns(), 2, "ada", 10_000),
@@ -458,6 +462,7 @@ fn few() -> Vec<Family> {
         alike,
         ill.medical("ada", &[("2025-03-03", "16500")]),
         years,
+        little,
         Family::single("AB", "1980-01-01")
             .interest("ada", "50000")
             .shared("Schedule 3", &own, json!({}), sale)

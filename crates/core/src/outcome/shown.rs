@@ -19,7 +19,7 @@ use crate::{
     words::first_name,
 };
 use hembo_money::Money;
-use std::collections::{BTreeMap, HashMap};
+use std::collections::{BTreeMap, BTreeSet, HashMap};
 
 const TOO_MANY_WAYS: PointDef = PointDef::blocks("too-many-ways", "", "Hold one of the decisions on Ways.");
 const PIN_GONE: PointDef = PointDef::look("pin-gone", "", "Let it go; it has no effect.");
@@ -489,23 +489,31 @@ impl<'a> Shown<'a> {
         papers.iter().position(|p| p.id == whole).unwrap_or(paper)
     }
 
-    /// The lines that each paper's boxes go to; the parts of several owners stand as one.
+    /// The lines that each paper's boxes go to; the parts of several owners stand as one, and what stands on a line of two returns is
+    /// brought once.
     fn feeds(&self) -> Vec<Vec<Feed>> {
         let mut feeds: Vec<Vec<Feed>> = self.household.papers.iter().map(|_| Vec::new()).collect();
+        let mut counted = BTreeSet::new();
         for line in &self.trail.lines {
             let mut brought: BTreeMap<usize, Money> = BTreeMap::new();
             for input in &line.inputs.0 {
-                if let Input::Box(item) = input {
-                    *brought.entry(self.keyed(item.paper)).or_default() += item.amount;
+                if let Input::Box(item) = input
+                    && !item.amount.is_zero()
+                {
+                    let amount = brought.entry(self.keyed(item.paper)).or_default();
+                    if counted.insert((line.id, item.paper, item.field, item.row)) {
+                        *amount += item.amount;
+                    }
                 }
             }
-            for (paper, amount) in brought.into_iter().filter(|(_, amount)| !amount.is_zero()) {
+            for (paper, amount) in brought {
                 let scope = self.scope(line.scope);
                 match feeds[paper].iter_mut().find(|f| f.line == line.id) {
                     Some(feed) => {
                         feed.amount += amount;
                         feed.scopes.push(scope);
                     }
+                    None if amount.is_zero() => {}
                     None => {
                         let words = [self.label(line.id), self.place(line.id)];
                         let label =
