@@ -132,7 +132,7 @@ pub static CHOICES: &[&Open<Facts>] = &[
     &child_care::OF_HIGHER,
     &medical_division::BY,
     &medical_division::WINDOW,
-    &medical_division::WINDOW_OF_SECOND,
+    &medical_division::MONTHS,
     &medical_division::AMOUNT,
     &others_medical::BY,
     &others_medical::AMOUNT,

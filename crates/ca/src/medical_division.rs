@@ -121,7 +121,7 @@ pub static BY: Open<Facts> = Open::new(of_couples, |facts, _| {
 })
 .bars(|facts, _, option, _| (option == facts.filers.len()).then(|| why_not(facts, all_months(facts)))?);
 
-/// For which months receipts are claimed, by the first where both claim: options by window.
+/// For which months one claims receipts: options by window.
 pub static WINDOW: Open<Facts> = Open::new(
     |facts: &Facts| if facts.windows.is_empty() { Vec::new() } else { vec![0] },
     |facts, _| {
@@ -129,27 +129,27 @@ pub static WINDOW: Open<Facts> = Open::new(
         Decision::between("ca.medical.window", "Which twelve months of medical", "ITA 118.2(1)", options)
     },
 )
-.bars(|facts, _, option, way| {
-    let worth = !both_claim(facts, way) || facts.windows[option].may_be_one_of_two();
-    (!worth).then_some(NO_LESS)
-});
+.arises(|facts, _, way| !both_claim(facts, way));
 
-/// The same of the second, where both claim.
-pub static WINDOW_OF_SECOND: Open<Facts> = Open::new(
-    |facts: &Facts| if facts.windows.len() > 1 { of_couples(facts) } else { Vec::new() },
-    |facts, _| {
-        let second = facts.filers[1];
-        let name = facts.first_name(second);
+/// For which months each of both claims, by place among the filers: options by window.
+pub static MONTHS: Open<Facts> = Open::new(
+    |facts: &Facts| if facts.couple && facts.windows.len() > 1 { vec![0, 1] } else { Vec::new() },
+    |facts, place| {
+        let claimant = facts.filers[place];
+        let name = facts.first_name(claimant);
         let options = facts.windows.iter().map(|window| option(facts, window, Some(name))).collect();
-        let id = format!("ca.medical.months.{}", facts.people[second].id);
+        let id = format!("ca.medical.months.{}", facts.people[claimant].id);
         Decision::between(id, format!("Which twelve months {name} claims"), "ITA 118.2(1)", options)
     },
 )
 .arises(|facts, _, way| both_claim(facts, way))
-.bars(|facts, _, option, way| {
-    let first = way.taken(&WINDOW, 0)?;
-    let [earlier, later] = [settled::lesser(first, option), settled::greater(first, option)];
-    let [earlier, later] = [earlier, later].map(|place| &facts.windows[place]);
+.bars(|facts, place, option, way| {
+    if place == 0 {
+        return (!facts.windows[option].may_be_one_of_two()).then_some(NO_LESS);
+    }
+    let first = way.taken(&MONTHS, 0)?;
+    let ends = [settled::lesser(first, option), settled::greater(first, option)];
+    let [earlier, later] = ends.map(|window| &facts.windows[window]);
     if earlier.above_earlier && later.above_later {
         return why_not(facts, medical_months::together(facts, earlier, later));
     }
@@ -164,7 +164,7 @@ fn both_claim(facts: &Facts, way: Chosen<'_, '_, Facts>) -> bool {
     way.taken(&BY, 0) == Some(facts.filers.len())
 }
 
-/// A window as an option, of the second by name.
+/// A window as an option, of one of both by name.
 fn option(facts: &Facts, window: &Window, whose: Option<&str>) -> Opt {
     let end = format!("{} {}", window.end.day(), window.end.month());
     let months = format!("{} months to {end}", shown_period(facts).months());
@@ -186,8 +186,8 @@ pub static AMOUNT: Open<Facts> = Open::new(
 )
 .arises(|facts, _, way| both_claim(facts, way))
 .most(|facts, _, way| {
-    let window = way.taken(&WINDOW, 0).and_then(|window| facts.windows.get(window));
-    window.map_or(Money::ZERO, |window| window.sum)
+    let window = way.taken(&MONTHS, 0).unwrap_or_default();
+    facts.windows.get(window).map_or(Money::ZERO, |window| window.sum)
 });
 
 /// By how much a dollar moved from one claim to the other moves the total at the most: what one return gains the other loses, and neither costs
@@ -208,13 +208,13 @@ fn of_couples(facts: &Facts) -> Vec<usize> {
 
 /// What of the medical receipts a way claims on which return.
 pub fn chosen(facts: &Facts, way: Chosen<'_, '_, Facts>) -> Option<Medical> {
-    let window = way.taken(&WINDOW, 0)?;
-    let by = if facts.couple { way.taken(&BY, 0)? } else { 0 };
     let claim = |place: usize, window, left| MedicalClaim { person: facts.filers[place], window, left };
-    if by < facts.filers.len() {
+    if let Some(window) = way.taken(&WINDOW, 0) {
+        let by = if facts.couple { way.taken(&BY, 0)? } else { 0 };
         return Some(Medical { claims: vec![claim(by, window, facts.windows[window].sum)] });
     }
-    let of_partner = way.taken(&WINDOW_OF_SECOND, 0).unwrap_or(window);
+    let window = facts.windows.first().map(|_| way.taken(&MONTHS, 0).unwrap_or_default())?;
+    let of_partner = way.taken(&MONTHS, 1).unwrap_or(window);
     let all = medical_months::together(facts, &facts.windows[window], &facts.windows[of_partner]);
     let first = way.amount(&AMOUNT, 0).unwrap_or_default();
     Some(Medical { claims: vec![claim(0, window, first), claim(1, of_partner, all - first)] })

@@ -54,9 +54,9 @@ fn each_partner_claims_for_months_of_ones_own() {
     assert_eq!(allowed[0] + allowed[1], money("7700"));
     let claimed = [0, 1].map(|place| line(&best, place, "33099"));
     assert!([claimed, [claimed[1], claimed[0]]].contains(&[money("5000"), money("6000")]), "{claimed:?}");
-    assert_ne!(taken(&best, "ca.medical.window"), taken(&best, "ca.medical.months.bo"));
+    assert_ne!(taken(&best, "ca.medical.months.ada"), taken(&best, "ca.medical.months.bo"));
     // The same months of both: one bill between them. They hold no less elsewhere, and cannot be taken.
-    let same = family.pin("ca.medical", "both").pin("ca.medical.window", "2025-02-28");
+    let same = family.pin("ca.medical", "both").pin("ca.medical.months.ada", "2025-02-28");
     assert!(bar(&same.outcome(), "ca.medical.months.bo", "2025-02-28").is_some());
     // Both months are drawn, with what each claims.
     let drawn = drawn(&best);
@@ -144,7 +144,8 @@ fn less_than_the_own_months_hold_may_be_claimed() {
     let bills = [("2024-03-01", "5000"), ("2025-11-01", "6000")];
     let family = couple("AB", ["60000", "50000"]).medical("ada", &bills).pin("ca.medical", "both");
     let held = |amount: &str| {
-        let pinned = family.clone().pin("ca.medical.window", "2025-02-28").pin("ca.medical.amount", amount);
+        let pinned =
+            family.clone().pin("ca.medical.months.ada", "2025-02-28").pin("ca.medical.amount", amount);
         pinned.outcome()
     };
     // Bo's months hold 6,000, and no more.
