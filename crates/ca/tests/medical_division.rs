@@ -55,6 +55,11 @@ fn each_partner_claims_for_months_of_ones_own() {
     let claimed = [0, 1].map(|place| line(&best, place, "33099"));
     assert!([claimed, [claimed[1], claimed[0]]].contains(&[money("5000"), money("6000")]), "{claimed:?}");
     assert_ne!(taken(&best, "ca.medical.months.ada"), taken(&best, "ca.medical.months.bo"));
+    // Beside it each way is told apart, by the months as well.
+    let mut beside: Vec<_> = best.compared.ways.iter().map(|way| &way.but).collect();
+    beside.sort();
+    beside.dedup();
+    assert_eq!(beside.len(), best.compared.ways.len(), "{beside:?}");
     // The same months of both: one bill between them. They hold no less elsewhere, and cannot be taken.
     let same = family.pin("ca.medical", "both").pin("ca.medical.months.ada", "2025-02-28");
     assert!(bar(&same.outcome(), "ca.medical.months.bo", "2025-02-28").is_some());

@@ -212,28 +212,33 @@ fn but(differing: &[String]) -> String {
     if differing.is_empty() { String::new() } else { format!("but {}", differing.join(", ")) }
 }
 
-/// The ways of a ranking by name. A way that differs from the lowest just as a cheaper one does is told by how it differs
-/// from that as well: in what arises in neither of the lowest's decisions.
-pub(super) fn named(case: &dyn Case, ranking: &[Ranked]) -> Vec<NamedWay> {
-    let Some(lowest) = ranking.first() else { return Vec::new() };
+/// How each of some ways differs from the first. One that differs just as a cheaper one before it does is told by how it differs from that as
+/// well: in what arises in neither of the first's decisions.
+fn differences(case: &dyn Case, ways: &[&Ranked]) -> Vec<Vec<String>> {
     let mut first_so: HashMap<Vec<String>, &Ranked> = HashMap::new();
-    let name = |ranked: &'_ Ranked, differing: Vec<String>| NamedWay {
+    let mut differences = Vec::new();
+    for &ranked in ways {
+        let mut differing = difference(case, &ranked.way, &ways[0].way);
+        let first = *first_so.entry(differing.clone()).or_insert(ranked);
+        if first.total != ranked.total || (differing.is_empty() && ranked.way != ways[0].way) {
+            differing.extend(difference(case, &ranked.way, &first.way));
+        }
+        differences.push(differing);
+    }
+    differences
+}
+
+/// The ways of a ranking by name.
+pub(super) fn named(case: &dyn Case, ranking: &[Ranked]) -> Vec<NamedWay> {
+    let differences = differences(case, &ranking.iter().collect::<Vec<_>>());
+    let name = |(ranked, differing): (&Ranked, Vec<String>)| NamedWay {
         name: way_name(case, &ranked.way),
         but: but(&differing),
         total: ranked.total,
-        more: ranked.total - lowest.total,
+        more: ranked.total - ranking[0].total,
         options: options(case, &ranked.way),
     };
-    let mut named = Vec::new();
-    for ranked in ranking {
-        let mut differing = difference(case, &ranked.way, &lowest.way);
-        let first = *first_so.entry(differing.clone()).or_insert(ranked);
-        if first.total != ranked.total || (differing.is_empty() && ranked.way != lowest.way) {
-            differing.extend(difference(case, &ranked.way, &first.way));
-        }
-        named.push(name(ranked, differing));
-    }
-    named
+    ranking.iter().zip(differences).map(name).collect()
 }
 
 /// What a way takes of each decision, as it stands in files.
@@ -298,10 +303,11 @@ pub(super) fn side_by_side(
     all_rows: bool,
 ) -> Comparison {
     let Some((_, first)) = columns.first() else { return Comparison::default() };
-    let ways = columns.iter().map(|(standing, ranked)| ComparedWay {
+    let differences = differences(case, &columns.iter().map(|(_, ranked)| ranked).collect::<Vec<_>>());
+    let ways = columns.iter().zip(differences).map(|((standing, ranked), differing)| ComparedWay {
         standing: *standing,
         name: way_name(case, &ranked.way),
-        but: but(&difference(case, &ranked.way, &first.way)),
+        but: but(&differing),
         total: ranked.total,
         more: ranked.total - first.total,
         options: options(case, &ranked.way),
