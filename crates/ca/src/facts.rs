@@ -117,10 +117,14 @@ impl Window {
 pub struct Division {
     /// What the thresholds of both are together at the least.
     pub thresholds: Money,
-    /// What is allowed at the least of the largest window where one claims it.
+    /// What the largest window holds.
+    pub largest: Money,
+    /// What is allowed of it at the least where one claims it.
     pub of_one: Money,
     /// One may have too little tax for a claim, or both the supplement.
     pub uneven: bool,
+    /// What both claim may count for Ontario's seniors, above a threshold or not.
+    pub of_seniors: bool,
 }
 
 /// A business, by its accounts.

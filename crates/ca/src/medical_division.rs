@@ -39,10 +39,8 @@ pub fn points(points: &mut Points<'_>) {
     let left_out: Money = of_dead - facts.claimed_of_dead.iter().map(|receipt| receipt.item.amount).sum();
     let every_one =
         facts.windows.len() == MOST_WINDOWS && facts.windows.iter().all(Window::may_be_one_of_two);
-    let all = all_months(facts);
-    if facts.division.is_none_or(|division| all + left_out <= division.thresholds) {
-        return;
-    }
+    let may_pay = |division: &Division| all_months(facts) + left_out > division.thresholds;
+    let Some(division) = facts.division.filter(may_pay) else { return };
     let lost = |place: usize| !points.amount(medical::ALLOWED, place).is_zero() && points.credits_lost(place);
     let receipt = facts.medical.first().or(facts.claimed_of_dead.first());
     let Some(paper) = receipt.map(|receipt| &points.household.papers[receipt.item.paper].id) else { return };
@@ -53,7 +51,7 @@ pub fn points(points: &mut Points<'_>) {
     } else if every_one {
         let message = format!("Both partners could claim: of the months only {MOST_WINDOWS} are weighed.");
         points.raise(&DIVIDED, place, message);
-    } else if why_not(facts, all).is_some() && (0..facts.filers.len()).any(lost) {
+    } else if !division.uneven && (0..facts.filers.len()).any(lost) {
         let message = "Both partners could claim a part: not weighed where one seemed to have tax enough.";
         points.raise(&DIVIDED, place, message);
     }
@@ -72,9 +70,11 @@ pub fn division(facts: &Facts) -> Option<Division> {
     let (figures, all) = (&facts.figures, all_months(facts));
     let own = figures.basic.most + figures.age.amount + figures.pension.most + figures.disability.amount;
     Some(Division {
+        largest,
         thresholds: nets.iter().map(|net| threshold(net.0, least)).sum(),
         of_one,
         uneven: nets.iter().any(|net| net.0 < own + all) || both_may_be_supplemented(facts),
+        of_seniors: ontario::may_care_for_seniors(facts),
     })
 }
 
@@ -85,7 +85,9 @@ const WORTH_MORE: Rate = Rate::percent(115);
 fn why_not(facts: &Facts, all: Money) -> Option<Bar> {
     let division = facts.division?;
     let both = settled::or_zero(all - division.thresholds);
-    if both.is_zero() {
+    if division.of_seniors && all > division.largest {
+        None
+    } else if both.is_zero() {
         Some(Bar::Borrowed("divided, a part would not be above its threshold"))
     } else if !division.uneven && cents(both, WORTH_MORE) <= division.of_one {
         Some(Bar::Borrowed("both have tax enough for all of it: a second threshold would only take off"))

@@ -3,7 +3,7 @@
 use crate::{
     child_care,
     facts::Facts,
-    figures::{Figures, OntarioChildCare, ProvincialBenefit},
+    figures::{Figures, OntarioCare, OntarioChildCare, ProvincialBenefit},
     form_428,
     income::{self, Incomes, family_net},
     medical, net_income,
@@ -201,10 +201,9 @@ fn family_of_death(points: &mut Points<'_>) {
     let before = facts.returns.iter().position(|&r| r == deceased).map(|place| points.amount(BEFORE, place));
     let with_children = (reduction.basic + reduction.child * children(facts)) * 2;
     let counts = children(facts) > 0 && before.is_some_and(|tax| !tax.is_zero() && tax < with_children);
-    let gone = care.from + cents(care.expenses, care.part).divided_by(care.rate, Money::WHOLE, Rounding::Up);
     let aged = facts.adults().any(|person| facts.reached(person, care.age));
     let least = facts.filers.iter().map(|&filer| income::net_shown(points, filer)).min();
-    let cares = aged && !facts.windows.is_empty() && least.is_some_and(|net| net < gone);
+    let cares = aged && !facts.windows.is_empty() && least.is_some_and(|net| net < care_gone(care));
     if counts || cares {
         widowed::told(points);
     }
@@ -257,10 +256,17 @@ fn lift(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, tax: Money) -> Mo
     )
 }
 
+/// The income of a family from which nothing of the seniors' care at home credit is left.
+fn care_gone(care: &OntarioCare) -> Money {
+    care.from + cents(care.expenses, care.part).divided_by(care.rate, Money::WHOLE, Rounding::Up)
+}
+
 /// Whether the medical expenses of a couple may bring the seniors' care at home credit.
 pub fn may_care_for_seniors(facts: &Facts) -> bool {
-    let aged = |&filer: &usize| facts.reached(filer, facts.figures.ontario_care.age);
-    facts.province == Some(Ontario::CODE) && facts.filers.iter().any(aged)
+    let care = &facts.figures.ontario_care;
+    let aged = |&filer: &usize| facts.reached(filer, care.age);
+    let least: Money = facts.filers.iter().map(|&filer| net_income::widest(facts, filer).0).sum();
+    facts.province == Some(Ontario::CODE) && facts.filers.iter().any(aged) && least < care_gone(care)
 }
 
 /// The seniors' care at home credit (ON479): a part of the medical expenses that a couple claims together, up

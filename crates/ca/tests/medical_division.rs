@@ -143,6 +143,22 @@ fn partners_with_too_little_tax_divide_the_same_months() {
     assert_eq!(drawn(&best).workings.len(), 1);
 }
 
+/// Ontario 2025, 75 and 74 years, 15,000 each: no tax, and a quarter of what both claim, above a threshold (450) or not. 400 and 300 twenty months apart
+/// are 175.00; the larger alone is 100.00.
+#[test]
+fn what_counts_for_seniors_is_divided_below_the_thresholds() {
+    let family = |interest: &str| {
+        let family = Family::couple("ON", ["1950-01-01", "1951-01-01"]).interest("ada", interest);
+        family.interest("bo", "15000").medical("ada", &[("2024-03-01", "400"), ("2025-11-01", "300")])
+    };
+    assert_eq!(family("15000").outcome().total, money("-175.00"));
+    assert_eq!(family("15000").pin("ca.medical", "ada").outcome().total, money("-100.00"));
+    // Nothing is left of it from 35,000 + 1,500 ÷ 5 % on.
+    for (interest, told) in [("50000", true), ("49999.99", false)] {
+        assert_eq!(bar(&family(interest).outcome(), "ca.medical", "both").is_some(), told, "{interest}");
+    }
+}
+
 /// What is pinned below what only the partner's months leave out is lawful, and costs.
 #[test]
 fn less_than_the_own_months_hold_may_be_claimed() {

@@ -408,6 +408,16 @@ proptest! {
     }
 }
 
+/// A budget is for what nobody has: ordinary couples are weighed in full.
+#[test]
+fn random_couples_are_weighed_in_full() {
+    let mut runner = TestRunner::deterministic();
+    for i in 0..80 {
+        let household = couple().new_tree(&mut runner).unwrap().current().household();
+        assert!(chosen(&household).is_some(), "couple {i}");
+    }
+}
+
 /// An option that is dropped, bars that are turned round, an edge that is not told: some of these households come to another tax.
 #[test]
 fn every_choice_is_noticed_where_it_goes_wrong() {
