@@ -121,6 +121,25 @@ test("a note sold early and the medical year show how they came about", async ({
   await noFindings(page, "Medical year");
 });
 
+test("partners claim medical receipts for months of their own", async ({ page }) => {
+  const id = await openCopy(page, "Pell-Achterberg");
+  const side = page.getByRole("complementary", { name: "Where these boxes go" });
+  await page.goto(`/h/${id}/papers?paper=medical`);
+  await expect(side).toContainText("The 12 months that are claimed");
+  // The first bill becomes one that lies in no months together with the last ones.
+  await page.getByLabel("Paid on, line 1").fill("2024 2 5");
+  await page.getByLabel("Paid on, line 1").press("Tab");
+  await page.getByLabel("Paid, line 1").fill("5200");
+  await page.getByLabel("Paid, line 1").press("Tab");
+  await saved(page);
+  await expect(side).toContainText("The 12 months of Marit");
+  await expect(side).toContainText("The 12 months of Linus");
+  await expect(page.getByText(/^5,800 in the 12 months of/)).toBeVisible();
+  await noFindings(page, "Medical year of both");
+  await page.goto(`/h/${id}/ways`);
+  await expect(page.getByText(/^Medical divided/).first()).toBeVisible();
+});
+
 test("who came in the year has amounts by days, and every return is reckoned again", async ({ page }) => {
   const id = await openCopy(page, "Obiora-Leclerc");
   await page.goto(`/h/${id}/points`);
