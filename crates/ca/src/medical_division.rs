@@ -146,17 +146,23 @@ pub static MONTHS: Open<Facts> = Open::new(
 )
 .arises(|facts, _, way| both_claim(facts, way))
 .bars(|facts, place, option, way| {
-    if place == 0 {
-        return (!facts.windows[option].may_be_one_of_two()).then_some(NO_LESS);
+    if place == 1 {
+        return why_not_together(facts, way.taken(&MONTHS, 0)?, option);
     }
-    let first = way.taken(&MONTHS, 0)?;
-    let ends = [settled::lesser(first, option), settled::greater(first, option)];
+    // What reaches furthest beside it: where that cannot pay nothing can.
+    let last = facts.windows.len() - 1;
+    why_not_together(facts, option, last).filter(|_| why_not_together(facts, 0, option).is_some())
+});
+
+/// Why two windows cannot pay, one for each of both.
+fn why_not_together(facts: &Facts, one: usize, other: usize) -> Option<Bar> {
+    let ends = [settled::lesser(one, other), settled::greater(one, other)];
     let [earlier, later] = ends.map(|window| &facts.windows[window]);
     if earlier.above_earlier && later.above_later {
         return why_not(facts, medical_months::together(facts, earlier, later));
     }
     Some(NO_LESS)
-});
+}
 
 /// Why two windows are not claimed together: beside the one another holds no less, and no less with it.
 const NO_LESS: Bar = Bar::Borrowed("other months hold no less where both claim");
