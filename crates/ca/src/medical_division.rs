@@ -73,7 +73,8 @@ pub fn division(facts: &Facts) -> Option<Division> {
         largest,
         thresholds: nets.iter().map(|net| threshold(net.0, least)).sum(),
         of_one,
-        uneven: nets.iter().any(|net| net.0 < own + all) || both_may_be_supplemented(facts),
+        uneven: nets.iter().any(|net| net.0 < own + all)
+            || facts.filers.iter().all(|&filer| may_be_supplemented(facts, filer)),
         of_seniors: ontario::may_care_for_seniors(facts),
     })
 }
@@ -102,17 +103,11 @@ fn all_months(facts: &Facts) -> Money {
     ends.map_or(Money::ZERO, |(first, last)| medical_months::together(facts, first, last))
 }
 
-/// Whether both partners may have the refundable supplement, so that dividing the receipts may pay.
-fn both_may_be_supplemented(facts: &Facts) -> bool {
-    let eligible = |&filer: &usize| medical::may_be_supplemented(facts, filer);
-    supplement_is_left(facts) && facts.filers.iter().all(eligible)
-}
-
-/// Whether the income of the family may leave something of the supplement.
-fn supplement_is_left(facts: &Facts) -> bool {
+/// Whether a filer may have the refundable supplement: the income of the family may leave something of it.
+fn may_be_supplemented(facts: &Facts, filer: usize) -> bool {
     let figures = &facts.figures.medical_supplement;
-    let least: Money = facts.filers.iter().map(|&filer| net_income::widest(facts, filer).0).sum();
-    least < figures.from + figures.most.divided_by(figures.rate, Money::WHOLE, Rounding::Up)
+    let gone = figures.from + figures.most.divided_by(figures.rate, Money::WHOLE, Rounding::Up);
+    medical::may_be_supplemented(facts, filer) && net_income::least_of_family(facts, filer) < gone
 }
 
 /// Which of the partners claims medical receipts: options by place among the filers, then both.
@@ -202,8 +197,8 @@ pub static AMOUNT: Open<Facts> = Open::new(
 /// more for a larger claim. What is in the own months of one alone may be claimed by nobody, and counts for Ontario's seniors then.
 fn steepest(facts: &Facts) -> Rate {
     let unclaimed = facts.windows.len() > 1 && ontario::may_care_for_seniors(facts);
-    let eligible = facts.filers.iter().any(|&filer| medical::may_be_supplemented(facts, filer));
-    match (eligible && supplement_is_left(facts), unclaimed) {
+    let supplemented = facts.filers.iter().any(|&filer| may_be_supplemented(facts, filer));
+    match (supplemented, unclaimed) {
         (false, false) => STEEPEST_OF_MEDICAL,
         (true, false) | (false, true) => STEEPEST_OF_SUPPLEMENTED,
         (true, true) => STEEPEST,

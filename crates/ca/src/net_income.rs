@@ -16,7 +16,13 @@ pub fn widest(facts: &Facts, person: usize) -> (Money, Money) {
     of_all_elections(|election| range(facts, person, election), facts)
 }
 
-/// The same before child care and the repayment of benefits.
+/// The least net income that any way gives a person's family at the end of the year; after a death that is one's own.
+pub fn least_of_family(facts: &Facts, person: usize) -> Money {
+    let partner = facts.partner_at_end(person).map(|partner| widest(facts, partner).0);
+    widest(facts, person).0 + partner.unwrap_or_default()
+}
+
+/// The least and the most net income before child care and the repayment of benefits.
 pub fn widest_before_care(facts: &Facts, person: usize) -> (Money, Money) {
     of_all_elections(
         |election| range_of(facts, person, election, |on| income::net_before_care(on, &mut Silent)),

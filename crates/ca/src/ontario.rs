@@ -265,8 +265,8 @@ fn care_gone(care: &OntarioCare) -> Money {
 pub fn may_care_for_seniors(facts: &Facts) -> bool {
     let care = &facts.figures.ontario_care;
     let aged = |&filer: &usize| facts.reached(filer, care.age);
-    let least: Money = facts.filers.iter().map(|&filer| net_income::widest(facts, filer).0).sum();
-    facts.province == Some(Ontario::CODE) && facts.filers.iter().any(aged) && least < care_gone(care)
+    let left = |&filer: &usize| net_income::least_of_family(facts, filer) < care_gone(care);
+    facts.province == Some(Ontario::CODE) && facts.filers.iter().any(aged) && facts.filers.iter().any(left)
 }
 
 /// The seniors' care at home credit (ON479): a part of the medical expenses that a couple claims together, up
