@@ -83,6 +83,7 @@ pub mod provincial_adoption;
 pub mod provincial_credits;
 pub mod provincial_law;
 pub mod provincial_tuition;
+pub mod receipts;
 pub mod rental;
 pub mod residence;
 pub mod returns;

@@ -3,13 +3,14 @@
 use crate::{
     bringing::{self, Bringing},
     business, disability_supports, employment_expenses,
-    facts::{Facts, Receipt, Window},
+    facts::Facts,
     income::{self, Incomes, family_net},
     medical_months::Period,
     other_deductions,
     papers::t4,
     plan::On,
     points::Points,
+    receipts::{Receipt, Window},
     rounding::cents,
 };
 use hembo_core::{
@@ -79,7 +80,7 @@ fn above_threshold(on: On<'_>, trail: &mut impl Trail, at: LimitAt, net: Money, 
     let Some((window, paid)) = claimed(on, trail) else { return Money::ZERO };
     if at.def.line == ALLOWED {
         trail.line(CLAIMED, on.scope, paid, |i| {
-            i.items(window.receipts(on.facts).map(|r| &r.item));
+            i.items(window.receipts(&on.facts.medical, &on.facts.claimed_of_dead).map(|r| &r.item));
             let left = window.sum - paid;
             if !left.is_zero() {
                 i.figure("Less what is left to the partner", left);

@@ -1,13 +1,14 @@
 //! Who claims medical receipts (ITA 118.2(1) B): one of a couple or both, each for months of one's own, no receipt twice.
 
 use crate::{
-    facts::{Division, Facts, Window},
+    facts::Facts,
     medical,
     medical_months::{self, MOST_WINDOWS, shown_period},
-    net_income, ontario,
+    minimum_tax, net_income, ontario,
     plan::{Medical, MedicalClaim},
     points::Points,
     province,
+    receipts::{Division, Window},
     rounding::{STEEPEST, STEEPEST_OF_MEDICAL, STEEPEST_OF_SUPPLEMENTED, cents},
 };
 use hembo_core::{
@@ -23,7 +24,7 @@ use hembo_money::{Money, Rate, Rounding};
 /// What this provision declares.
 pub static PROVISION: Provision = Provision {
     points: POINTS,
-    figures: &["medical", "medical_supplement", "basic", "age", "pension", "disability"],
+    figures: &["medical", "medical_supplement", "basic", "age", "pension", "disability", "brackets"],
     ..Provision::NONE
 };
 
@@ -41,7 +42,11 @@ pub fn points(points: &mut Points<'_>) {
         facts.windows.len() == MOST_WINDOWS && facts.windows.iter().all(Window::may_be_one_of_two);
     let may_pay = |division: &Division| all_months(facts) + left_out > division.thresholds;
     let Some(division) = facts.division.filter(may_pay) else { return };
-    let lost = |place: usize| !points.amount(medical::ALLOWED, place).is_zero() && points.credits_lost(place);
+    let worth_less = |place: usize| {
+        let minimum = [minimum_tax::ADDITIONAL, minimum_tax::OF_EARLIER_YEARS];
+        points.credits_lost(place) || minimum.iter().any(|&line| !points.amount(line, place).is_zero())
+    };
+    let lost = |place: usize| !points.amount(medical::ALLOWED, place).is_zero() && worth_less(place);
     let receipt = facts.medical.first().or(facts.claimed_of_dead.first());
     let Some(paper) = receipt.map(|receipt| &points.household.papers[receipt.item.paper].id) else { return };
     let place = Place::paper(paper, "amount");
@@ -79,8 +84,12 @@ pub fn division(facts: &Facts) -> Option<Division> {
     })
 }
 
-/// By how much more a dollar of a claim is worth on one return than on another at the most: by Ontario's surtax on its lowest rate.
-const WORTH_MORE: Rate = Rate::percent(115);
+/// What a claim is worth at the lowest rates, the province's with so much of a surtax.
+fn worth(facts: &Facts, claim: Money, surtax: Rate) -> Money {
+    let rate = province::figures(facts).map_or(Rate::ZERO, |province| province.credit_rate);
+    let of_province = cents(claim, rate);
+    cents(claim, facts.figures.brackets.rates[0]) + of_province + cents(of_province, surtax)
+}
 
 /// Why receipts cannot pay where both claim them.
 fn why_not(facts: &Facts, all: Money) -> Option<Bar> {
@@ -90,7 +99,9 @@ fn why_not(facts: &Facts, all: Money) -> Option<Bar> {
         None
     } else if both.is_zero() {
         Some(Bar::Borrowed("divided, a part would not be above its threshold"))
-    } else if !division.uneven && cents(both, WORTH_MORE) <= division.of_one {
+    } else if !division.uneven
+        && worth(facts, both, ontario::most_surtax(facts)) <= worth(facts, division.of_one, Rate::ZERO)
+    {
         Some(Bar::Borrowed("both have tax enough for all of it: a second threshold would only take off"))
     } else {
         None

@@ -1,7 +1,10 @@
 //! The months of medical receipts (ITA 118.2(1) B): any twelve that end in the year, of who died any 24 with the day of death in them.
 //! Of a couple each has months of one's own, and no receipt is claimed twice.
 
-use crate::facts::{Facts, Receipt, Window};
+use crate::{
+    facts::Facts,
+    receipts::{Receipt, Window},
+};
 use hembo_core::{provision::Provision, settled};
 use hembo_money::Money;
 use time::{Date, Duration};

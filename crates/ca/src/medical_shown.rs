@@ -1,9 +1,10 @@
 //! The medical year, drawn: the bills by their days, and the months that are claimed.
 
 use crate::{
-    facts::{Facts, Receipt, Window},
+    facts::Facts,
     medical_months::shown_period,
     plan::Medical,
+    receipts::{Receipt, Window},
 };
 use hembo_core::{
     drawn::{Bar, Drawn, Part, Picture, Span, Working},
@@ -60,7 +61,9 @@ fn working(facts: &Facts, claimed: &Claimed<'_>) -> Working {
     let window = claimed.window;
     let of_year = of_family(facts).filter(|r| (facts.year_begin..=facts.year_end).contains(&r.date));
     let calendar: Money = of_year.map(|receipt| receipt.item.amount).sum();
-    let earlier = window.receipts(facts).filter(|receipt| receipt.date < facts.year_begin);
+    let earlier = window
+        .receipts(&facts.medical, &facts.claimed_of_dead)
+        .filter(|receipt| receipt.date < facts.year_begin);
     let before: Money = earlier.map(|receipt| receipt.item.amount).sum();
     let months = shown_period(facts).months();
     let (title, note) = match claimed.own {
@@ -88,7 +91,9 @@ fn working(facts: &Facts, claimed: &Claimed<'_>) -> Working {
 
 fn picture(facts: &Facts, claimed: &[Claimed<'_>]) -> Picture {
     let counts = |receipt: &Receipt| {
-        claimed.iter().any(|claimed| claimed.window.receipts(facts).any(|counted| counted == receipt))
+        claimed.iter().any(|claimed| {
+            claimed.window.receipts(&facts.medical, &facts.claimed_of_dead).any(|counted| counted == receipt)
+        })
     };
     let bar =
         |receipt: &Receipt| Bar { day: receipt.date, value: receipt.item.amount, counts: counts(receipt) };

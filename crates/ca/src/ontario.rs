@@ -256,6 +256,13 @@ fn lift(on: On<'_>, trail: &mut impl Trail, incomes: &Incomes, tax: Money) -> Mo
     )
 }
 
+/// The surtax on a dollar more of basic tax at the most; nothing elsewhere.
+pub fn most_surtax(facts: &Facts) -> Rate {
+    let here = facts.province == Some(Ontario::CODE);
+    let steps = facts.figures.ontario_surtax.steps.iter().filter(|_| here);
+    Rate::from_billionths(steps.map(|step| step.rate.billionths()).sum())
+}
+
 /// The income of a family from which nothing of the seniors' care at home credit is left.
 fn care_gone(care: &OntarioCare) -> Money {
     care.from + cents(care.expenses, care.part).divided_by(care.rate, Money::WHOLE, Rounding::Up)

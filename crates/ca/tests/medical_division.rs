@@ -111,9 +111,10 @@ fn why_receipts_are_not_divided_is_told() {
         ("NS", ["90000", "90000"], "3274.01", Some(ENOUGH)),
         ("AB", ["60000", "42295"], "5000", Some(ENOUGH)),
         ("AB", ["60000", "42294.99"], "5000", None),
-        // What is above both thresholds, 12,000, and 15 % of it are the 13,800 that one alone is allowed.
-        ("AB", ["60000", "60000"], "15600", Some(ENOUGH)),
-        ("AB", ["60000", "60000"], "15600.10", None),
+        // Above both thresholds, 1,800 each, at 14.5 % and 5.05 % with 56 % of surtax: 2,784.50 and 2,784.72; one claim without: 2,784.51 and 2,784.70.
+        ("ON", ["60000", "60000"], "16043", Some(ENOUGH)),
+        ("ON", ["60000", "60000"], "16044", None),
+        ("AB", ["60000", "60000"], "16044", Some(ENOUGH)),
     ] {
         let outcome = couple(province, interest).medical("ada", &[("2025-03-01", bill)]).outcome();
         assert_eq!(bar(&outcome, "ca.medical", "both").as_deref(), told, "{interest:?} {bill}");
@@ -126,6 +127,16 @@ fn why_receipts_are_not_divided_is_told() {
     assert!(
         has_point(&studied("70000"), "medical-divided") && !has_point(&studied("1000"), "medical-divided")
     );
+    // Minimum tax of earlier years takes what the claim would lower.
+    let minimum = |paid: &str| {
+        let family = couple("AB", ["60000", "60000"]).medical("ada", &[("2025-03-01", "9000")]);
+        let rows = json!([{ "amount": paid }]);
+        let both = ["ada", "bo"].into_iter().fold(family, |family, who| {
+            family.shared("Minimum tax", &[(who, "100")], json!({}), rows.clone())
+        });
+        both.outcome()
+    };
+    assert!(has_point(&minimum("900"), "medical-divided") && !has_point(&minimum("0"), "medical-divided"));
 }
 
 /// Alberta 2025, 24,000 each: federal tax 3,480.00 − 2,338.71 = 1,141.29, Alberta's 1,920.00 − 1,785.84 = 134.16. 12,000 of one day: alone they end one
