@@ -62,6 +62,9 @@ export function DrawnPicture({ picture }: { picture: Picture }) {
   };
   const y = (value: string | number) =>
     HEIGHT - BOTTOM - ((HEIGHT - BOTTOM - top) * (Number(value) - floor)) / (ceiling - floor);
+  /** Where it grows from a day on its words stand below, out of the line's way. */
+  const rises = (day: string) =>
+    slope.some((at, i) => at.day === day && Number(slope[i + 1]?.value) > Number(at.value));
   const stepped = steps.map(({ day, value }, i) =>
     i === 0 ? `M${x(day)} ${y(value)}` : `H${x(day)}V${y(value)}`,
   );
@@ -115,7 +118,11 @@ export function DrawnPicture({ picture }: { picture: Picture }) {
           <g key={i}>
             <circle cx={x(day)} cy={y(value)} r={3.5} className="fill-plum" />
             {label && (
-              <text {...words(x(day))} y={y(value) - 8} className="fill-ink text-[11.5px]">
+              <text
+                {...words(x(day))}
+                y={y(value) + (rises(day) ? 16 : -8)}
+                className="fill-ink text-[11.5px]"
+              >
                 {label}
               </text>
             )}
