@@ -156,7 +156,7 @@ export function Receipts({ paper, kind, points, at, look }: Props) {
                     <th
                       key={label}
                       scope="col"
-                      className="min-w-14 py-1 pr-1.5 text-right font-normal text-soft"
+                      className="min-w-14 py-1 pr-2 text-right font-normal text-soft"
                     >
                       {label}
                     </th>
@@ -202,7 +202,7 @@ export function Receipts({ paper, kind, points, at, look }: Props) {
                       />
                     </td>
                     {worked(column.id).map(({ label, cells }) => (
-                      <td key={label} className="py-2 pr-1.5 text-right align-middle">
+                      <td key={label} className="py-2 pr-2 text-right align-middle">
                         {cells[line.id ?? ""] && decimal(cells[line.id ?? ""] ?? "")}
                       </td>
                     ))}
