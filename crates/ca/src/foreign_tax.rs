@@ -6,17 +6,12 @@ use crate::{
     form_428,
     income::Income,
     plan::{Filed, On},
-    points::Points,
 };
-use hembo_core::{
-    forms::Required, limit, limits, lines, open_points, point::Gather, provision::Provision, reading::sum,
-    settled, trail::Trail,
-};
+use hembo_core::{forms::Required, limit, limits, lines, provision::Provision, settled, trail::Trail};
 use hembo_money::{Money, Rounding};
 
 /// What this provision declares.
-pub static PROVISION: Provision =
-    Provision { lines: LINES, limits: LIMITS, points: POINTS, ..Provision::NONE };
+pub static PROVISION: Provision = Provision { lines: LINES, limits: LIMITS, ..Provision::NONE };
 
 lines! {
     pub CREDIT = "ca.40500", "Federal foreign tax credit", "ITA 126(1); form T2209",
@@ -30,11 +25,6 @@ limits! {
         "ITA 126(1)";
 }
 
-open_points! {
-    CURVED = not_weighed "foreign-curved", "ITA 126(1)(b)",
-        "Where a deduction or a split is open its best amount may lie a little beside the one that is shown.";
-}
-
 /// What the federal credit leaves of a country's tax, with the country's income.
 #[derive(Debug, Clone, Copy)]
 pub struct Left {
@@ -42,10 +32,17 @@ pub struct Left {
     tax: Money,
 }
 
-/// The tax on a country's income: its part of what is taxable, at most all.
-fn part_of(trail: &mut impl Trail, tax: Money, income: Money, taxable: Money) -> Money {
+/// What is credited of a country's tax: no more than the tax of this law on its income, which is its part of what is taxable, at most
+/// all.
+fn credited(trail: &mut impl Trail, paid: Money, tax: Money, income: Money, taxable: Money) -> Money {
     let within = limit::lesser(trail, settled::or_zero(income), taxable);
-    if taxable.is_zero() { tax } else { tax.in_proportion(within, taxable, Money::CENT, Rounding::HalfUp) }
+    if taxable.is_zero() {
+        return limit::lesser(trail, paid, tax);
+    }
+    let most = tax.in_proportion(within, taxable, Money::CENT, Rounding::HalfUp);
+    let credited = limit::lesser(trail, paid, most);
+    trail.curve(credited, taxable);
+    credited
 }
 
 /// Line 40500, with what it leaves of each country's tax. `basic` is basic federal tax, `dividends` the dividend credit.
@@ -62,8 +59,8 @@ pub fn federal(
     }
     let (mut credit, mut left, mut wanted) = (Money::ZERO, Vec::new(), Money::ZERO);
     for country in countries(on) {
-        let most = part_of(trail, basic + dividends, country.income, income.of_all_countries);
-        let of_country = limit::lesser(trail, country.tax, most);
+        let of_country =
+            credited(trail, country.tax, basic + dividends, country.income, income.of_all_countries);
         wanted += country.tax;
         credit += of_country;
         left.push(Left { income: country.income, tax: country.tax - of_country });
@@ -84,11 +81,7 @@ pub fn provincial(on: On<'_>, trail: &mut impl Trail, left: &[Left], all: Money,
     if left.is_empty() {
         return Money::ZERO;
     }
-    let mut credit = Money::ZERO;
-    for country in left {
-        let most = part_of(trail, tax, country.income, all);
-        credit += limit::lesser(trail, country.tax, most);
-    }
+    let credit = left.iter().map(|country| credited(trail, country.tax, tax, country.income, all)).sum();
     let taken = limit::lesser(trail, credit, tax);
     on.made(
         trail,
@@ -102,17 +95,4 @@ pub fn provincial(on: On<'_>, trail: &mut impl Trail, left: &[Left], all: Money,
 /// Form T2209: where there is a credit.
 pub fn form_t2209(filed: Filed<'_>) -> Required {
     Required::if_so(filed.has(CREDIT), "no foreign tax credited")
-}
-
-/// A credit that bends.
-pub fn points(points: &mut Points<'_>) {
-    for (place, &person) in points.facts.returns.iter().enumerate() {
-        let tax = sum(points.facts.people[person].own.of(&brings::ABROAD).iter().map(|abroad| &abroad.tax));
-        let credit = points.amount(CREDIT, place);
-        if !tax.is_zero() && credit < tax {
-            let name = &points.facts.people[person].name;
-            let message = format!("{name}: the federal tax on foreign income limits the credit.");
-            points.raise(&CURVED, points.at(person, "name"), message);
-        }
-    }
 }

@@ -66,7 +66,7 @@ static LAW: &[Rule] = &[
     Rule::new(&northern::PROVISION).reads(northern::read).finds(northern::points),
     Rule::new(&foreign_property::PROVISION).reads(foreign_property::read).finds(foreign_property::points),
     Rule::new(&foreign_income::PROVISION).reads(foreign_income::read).finds(foreign_income::points),
-    Rule::new(&foreign_tax::PROVISION).finds(foreign_tax::points),
+    Rule::new(&foreign_tax::PROVISION),
     Rule::new(&gains_exemption::PROVISION).reads(gains_exemption::read).finds(gains_exemption::points),
     Rule::new(&capital_gains::PROVISION).reads(capital_gains::read).finds(capital_gains::points),
     Rule::new(&discount_note::PROVISION).reads(discount_note::read).finds(discount_note::points),

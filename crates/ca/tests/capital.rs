@@ -237,7 +237,6 @@ fn provinces_credit_what_is_left() {
         let most = share(before - reduced);
         let left = money("3000") - at("40500");
         assert_eq!(at("428.foreign"), most.min(left), "{province}");
-        assert!(has_point(&outcome, "foreign-curved"));
     }
 }
 

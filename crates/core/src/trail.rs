@@ -145,6 +145,11 @@ pub trait Trail {
     #[inline(always)]
     #[track_caller]
     fn step(&mut self, _margin: Money, _matters: bool) {}
+
+    /// The same where a rule takes a part of an amount in the proportion that another bears to `over`, which comes to `part`: what
+    /// stands above and below is linear, the part itself is not.
+    #[inline(always)]
+    fn curve(&mut self, _part: Money, _over: Money) {}
 }
 
 /// A line that adds up items of the papers.
@@ -221,6 +226,10 @@ impl<T: Trail> Trail for Unseen<'_, T> {
     #[track_caller]
     fn step(&mut self, margin: Money, matters: bool) {
         self.0.step(margin, matters);
+    }
+
+    fn curve(&mut self, part: Money, over: Money) {
+        self.0.curve(part, over);
     }
 }
 

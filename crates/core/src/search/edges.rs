@@ -20,6 +20,8 @@ const MIX: u64 = 0x9E37_79B9_7F4A_7C15;
 #[derive(Debug, Default, Clone)]
 pub struct Edges {
     pub(super) told: Vec<Edge>,
+    /// Where the total is not linear between them.
+    pub(super) curves: Vec<Curve>,
     /// No way is here: the total only goes on evenly from where one is.
     pub(super) outside: bool,
 }
@@ -27,7 +29,7 @@ pub struct Edges {
 impl Edges {
     /// None yet, with room for so many.
     pub(super) fn with_room(edges: usize) -> Edges {
-        Edges { told: Vec::with_capacity(edges), outside: false }
+        Edges { told: Vec::with_capacity(edges), ..Edges::default() }
     }
 
     /// The places in the rules that told them, in their order.
@@ -53,6 +55,13 @@ pub(super) struct Edge {
     matters: bool,
     /// The place in the rules that tells it: which edge it is.
     place: &'static Location<'static>,
+}
+
+/// A part in the proportion that something bears to `over`.
+#[derive(Debug, Clone, Copy)]
+pub(super) struct Curve {
+    pub(super) part: Money,
+    pub(super) over: Money,
 }
 
 impl Edge {
@@ -86,6 +95,11 @@ impl Trail for Edges {
     #[track_caller]
     fn step(&mut self, margin: Money, matters: bool) {
         self.told.push(Edge { margin: margin.cents(), step: true, matters, place: Location::caller() });
+    }
+
+    #[inline(always)]
+    fn curve(&mut self, part: Money, over: Money) {
+        self.curves.push(Curve { part, over });
     }
 }
 

@@ -5,12 +5,14 @@
 //! the corners of a convex cell agree in the signs of all margins, total tax is linear on it, and its lowest stands at a
 //! corner. Where they disagree, the first margin that does is linear on the cell: it is cut exactly where that margin is
 //! zero, and both halves are looked at again. Nothing is sampled, nothing guessed. A cell whose corners are so dear that
-//! nothing on it can be the lowest, however steep the law, is left as it is.
+//! nothing on it can be the lowest, however steep the law, is left as it is. Where a rule takes a proportion the total is curved
+//! between agreeing corners: such a cell is cut until it is linear to the cent, where it may be below the lowest.
 
 use super::{
     cells::{self, Crossing},
     corner::{Cell, Corner, between, first_differing, lowest_corner, outside},
     crossing::crossing,
+    curves::Curved,
     edges::{Differ, Edges, Told},
     steepness::Steepness,
 };
@@ -180,7 +182,8 @@ impl<F: FnMut(&[Money], &mut Edges) -> At> Explorer<F> {
                 return Some(halves);
             }
         }
-        None
+        let curved = Curved::of(cell).filter(|curved| lowest_corner(cell) - curved.sag < self.lowest)?;
+        self.halves_by(cell, curved.from_middle(cell))
     }
 
     /// The halves on either side of an edge that the rules told; none where corners of both sides are too near each other.
@@ -202,7 +205,11 @@ impl<F: FnMut(&[Money], &mut Edges) -> At> Explorer<F> {
         let (low, high) = cell.bounds(|corner| &corner.at);
         let axis = (0..low.len()).max_by_key(|&axis| high[axis] - low[axis])?;
         let middle = low[axis] + (high[axis] - low[axis]) / 2;
-        let away = |corner: &Rc<Corner>| corner.at[axis] - middle;
+        self.halves_by(cell, |corner| corner.at[axis] - middle)
+    }
+
+    /// The halves on either side of a plane, from which a corner is so far away.
+    fn halves_by(&mut self, cell: &Cell, away: impl Fn(&Rc<Corner>) -> i64) -> Option<[Cell; 2]> {
         let side = |corner| Some(away(corner)).filter(|away| *away != 0).map(|away| away > 0);
         let sides = cell.corners.iter().map(side).collect();
         self.halves(cell, sides, |explorer, i, j| {
@@ -275,6 +282,7 @@ impl<F: FnMut(&[Money], &mut Edges) -> At> Explorer<F> {
 mod tests {
     use super::*;
     use crate::{limit, trail::Trail};
+    use hembo_money::Rounding;
     use proptest::prelude::*;
 
     fn lowest(most: &[i64], mut total: impl FnMut(&[Money], &mut Edges) -> Money) -> (Vec<i64>, i64, usize) {
@@ -318,6 +326,22 @@ mod tests {
             limit::or_zero(e, a[0] - bend) * 2
         });
         assert!((at[0] - 33_333).abs() <= NEAR && total <= NEAR && corners < 30, "{at:?} {total} {corners}");
+    }
+
+    #[test]
+    fn the_lowest_of_a_curve_is_found() {
+        // x + 9,000,000 / (1,000 + x): lowest where 1,000 + x is 3,000, with 5,000; both ends are dearer.
+        let (at, total, corners) = lowest(&[9_000], |a, e| {
+            let over = Money::whole(1_000) + a[0];
+            let part =
+                Money::whole(9_000).in_proportion(Money::whole(1_000), over, Money::CENT, Rounding::HalfUp);
+            e.curve(part, over);
+            a[0] + part
+        });
+        assert!(
+            (at[0] - 200_000).abs() <= 2 * NEAR && total == 500_000 && corners < 40,
+            "{at:?} {total} {corners}"
+        );
     }
 
     #[test]

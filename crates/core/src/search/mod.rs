@@ -8,6 +8,7 @@ mod cells;
 mod corner;
 mod counted;
 mod crossing;
+mod curves;
 mod diagram;
 mod discrete;
 mod edges;
