@@ -93,18 +93,18 @@ fn gifts_may_be_limited(facts: &Facts) -> bool {
     facts.filers.iter().any(limited)
 }
 
-/// Into how many worlds the amounts fall: two where either partner may have the higher net income and something hangs on it. In none of them
-/// are gifts limited or is an election of dividends tested.
-pub fn worlds(facts: &Facts) -> usize {
-    if partners_may_change(facts) { 2 } else { 1 }
+/// The worlds into which the amounts fall: two where either partner may have the higher net income and something hangs on it. In none of
+/// them are gifts limited or is an election of dividends tested.
+pub fn worlds(facts: &Facts) -> Vec<World> {
+    let pair = facts.pair().filter(|_| partners_may_change(facts));
+    pair.map_or(vec![World::default()], |pair| pair.map(|higher| world_of(facts, higher)).to_vec())
 }
 
-/// One of them.
-pub fn world(facts: &Facts, world: usize) -> World {
-    let higher = facts.pair().map(|pair| pair[world]);
+/// That in which a partner has the higher net income.
+fn world_of(facts: &Facts, higher: usize) -> World {
     World {
-        children_with: higher.filter(|_| children_may_change(facts)),
-        care_by: higher.filter(|_| care_may_change(facts)).and_then(|higher| facts.partner(higher)),
+        children_with: Some(higher).filter(|_| children_may_change(facts)),
+        care_by: facts.partner(higher).filter(|_| care_may_change(facts)),
     }
 }
 

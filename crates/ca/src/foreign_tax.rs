@@ -36,10 +36,8 @@ pub struct Left {
 /// all.
 fn credited(trail: &mut impl Trail, paid: Money, tax: Money, income: Money, taxable: Money) -> Money {
     let within = limit::lesser(trail, settled::or_zero(income), taxable);
-    if taxable.is_zero() {
-        return limit::lesser(trail, paid, tax);
-    }
-    let most = tax.in_proportion(within, taxable, Money::CENT, Rounding::HalfUp);
+    let part = tax.in_proportion(within, taxable, Money::CENT, Rounding::HalfUp);
+    let most = if taxable.is_zero() { tax } else { part };
     let credited = limit::lesser(trail, paid, most);
     trail.curve(credited, taxable);
     credited

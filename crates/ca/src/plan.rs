@@ -70,7 +70,7 @@ pub struct Plan {
 
 /// The law without what makes a larger deduction cost: gifts are not limited by net income, an election of dividends is not
 /// tested, and the province counts the children, and child care is claimed, where it is said.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Default, Clone, Copy, PartialEq, Eq)]
 pub struct World {
     /// With whom the province counts the children; nothing where the law leaves but one.
     pub children_with: Option<usize>,

@@ -2,10 +2,12 @@
 
 use crate::{
     adoption, capital_cost, capital_gains, child_care, cpp_ei, deducting, dependants, dividend_election,
-    facts::Facts, foreign_income, gains_exemption, gifts, home_credits, law, loan_interest, medical,
-    medical_division, non_capital, northern, others_medical, pension_split, plan::Plan, province,
-    provincial_adoption, provincial_credits, provincial_tuition, saskatchewan, separation, t1, tuition,
-    volunteers,
+    facts::Facts,
+    foreign_income, gains_exemption, gifts, home_credits, law, loan_interest, medical, medical_division,
+    non_capital, northern, others_medical, pension_split,
+    plan::{Plan, World},
+    province, provincial_adoption, provincial_credits, provincial_tuition, saskatchewan, separation, t1,
+    tuition, volunteers,
 };
 use hembo_core::{
     Decision, Household, Silent, Trail,
@@ -19,12 +21,15 @@ pub struct CanadianCase<'h> {
     pub(crate) facts: Facts,
     pub(crate) household: &'h Household,
     choices: Choices<Facts>,
+    /// The worlds of its amounts: they hang on the facts alone, and every point of a search asks for one.
+    worlds: Vec<World>,
 }
 
 impl<'h> CanadianCase<'h> {
     /// A household from its facts.
     pub fn new(facts: Facts, household: &'h Household) -> CanadianCase<'h> {
-        CanadianCase { choices: Choices::of(law::CHOICES, &facts), facts, household }
+        let worlds = deducting::worlds(&facts);
+        CanadianCase { choices: Choices::of(law::CHOICES, &facts), facts, household, worlds }
     }
 
     /// What a way takes of that by which net incomes go, and who claims the amount for a partner.
@@ -113,17 +118,16 @@ impl Weighable for CanadianCase<'_> {
     }
 
     fn worlds(&self) -> usize {
-        deducting::worlds(&self.facts)
+        self.worlds.len()
     }
 
     fn total_in_world(&self, world: usize, view: &View<'_>, edges: &mut Edges) -> Money {
-        let plan = Plan { world: Some(deducting::world(&self.facts, world)), ..self.plan(view) };
+        let plan = Plan { world: Some(self.worlds[world]), ..self.plan(view) };
         t1::reckon(&self.facts, &plan, edges).unwrap_or(UNLAWFUL)
     }
 
     fn inside_world(&self, world: usize, view: &View<'_>, edges: &mut Edges) -> Money {
-        let world = deducting::world(&self.facts, world);
-        let plan = self.plan_of_net_income(view);
+        let (world, plan) = (self.worlds[world], self.plan_of_net_income(view));
         let inside = deducting::inside_world(&self.facts, world, &plan, edges);
         debug_assert_eq!(
             inside,
@@ -133,11 +137,7 @@ impl Weighable for CanadianCase<'_> {
     }
 
     fn leads_out_of_world(&self, world: usize, view: &View<'_>, decision: usize) -> bool {
-        let out = deducting::leads_out_of_world(
-            &self.facts,
-            deducting::world(&self.facts, world),
-            &self.plan(view),
-        );
+        let out = deducting::leads_out_of_world(&self.facts, self.worlds[world], &self.plan(view));
         out.is_some_and(|person| {
             let is_of_business = |place: usize| {
                 self.facts.businesses[place].owner == person

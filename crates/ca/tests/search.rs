@@ -26,6 +26,45 @@ const PROVINCES: [&str; 12] = ["ON", "BC", "AB", "SK", "MB", "NB", "NS", "NL", "
 /// How many kinds of provisions few families have.
 const RARE: usize = 11;
 
+/// What two people have, wherever they live; of each the first is that of ada.
+#[derive(Debug, Clone)]
+struct Incomes {
+    ages: [i32; 2],
+    employment: [Option<i64>; 2],
+    pensions: [Option<i64>; 2],
+    annuities: [Option<i64>; 2],
+    old_age: [Option<i64>; 2],
+    interest: [i64; 2],
+    dividends: Option<i64>,
+}
+
+impl Incomes {
+    fn family(&self, province: &str) -> Family {
+        let born = self.ages.map(|age| format!("{}-07-01", 2025 - age));
+        let mut family = Family::couple(province, [&born[0], &born[1]]);
+        for (i, who) in ["ada", "bo"].into_iter().enumerate() {
+            if let Some(amount) = self.employment[i] {
+                family = family.employed(who, &amount.to_string());
+            }
+            if let Some(amount) = self.pensions[i] {
+                family = family.pension(who, &amount.to_string());
+            }
+            if let Some(amount) = self.annuities[i] {
+                family = family.paper("T4A", who, json!({ "024": amount.to_string() }));
+            }
+            if let (Some(amount), true) = (self.old_age[i], self.ages[i] >= 65) {
+                family = family.benefits(who, "6500", &amount.to_string());
+            }
+            family = family.interest(who, &self.interest[i].to_string());
+        }
+        if let Some(amount) = self.dividends {
+            let owners = [("ada", "40"), ("bo", "60")];
+            family = family.shared("T5", &owners, json!({ "24": amount.to_string() }), json!(null));
+        }
+        family
+    }
+}
+
 prop_compose! {
     fn incomes()(
         ages in prop::array::uniform2(20_i32..80),
@@ -35,39 +74,15 @@ prop_compose! {
         old_age in prop::array::uniform2(prop::option::of(1_i64..9_000)),
         interest in prop::array::uniform2(0_i64..40_000),
         dividends in prop::option::of(1_i64..60_000),
-    ) -> Vec<Family> {
-        let of = |province: &str| {
-            let born = |i: usize| format!("{}-07-01", 2025 - ages[i]);
-            let mut family = Family::couple(province, [&born(0), &born(1)]);
-            for (i, who) in ["ada", "bo"].into_iter().enumerate() {
-                if let Some(amount) = employment[i] {
-                    family = family.employed(who, &amount.to_string());
-                }
-                if let Some(amount) = pensions[i] {
-                    family = family.pension(who, &amount.to_string());
-                }
-                if let Some(amount) = annuities[i] {
-                    family = family.paper("T4A", who, json!({ "024": amount.to_string() }));
-                }
-                if let (Some(amount), true) = (old_age[i], ages[i] >= 65) {
-                    family = family.benefits(who, "6500", &amount.to_string());
-                }
-                family = family.interest(who, &interest[i].to_string());
-            }
-            if let Some(amount) = dividends {
-                let owners = [("ada", "40"), ("bo", "60")];
-                family = family.shared("T5", &owners, json!({ "24": amount.to_string() }), json!(null));
-            }
-            family
-        };
-        PROVINCES.map(of).to_vec()
+    ) -> Incomes {
+        Incomes { ages, employment, pensions, annuities, old_age, interest, dividends }
     }
 }
 
 prop_compose! {
     fn couple()(
-        families in incomes(),
-        province in 0_usize..PROVINCES.len(),
+        incomes in incomes(),
+        province in prop::sample::select(&PROVINCES[..]),
         earlier in any::<bool>(),
         impaired in prop::array::uniform3(prop::option::weighted(0.15, any::<bool>())),
         care in prop::option::weighted(0.4, (1_i64..14_000, prop::option::weighted(0.3, 1_i64..30))),
@@ -84,7 +99,7 @@ prop_compose! {
         rare in prop::collection::vec((0_usize..RARE, any::<bool>(), 1_i64..12_000), 0..2),
         died in prop::option::weighted(0.15, (any::<bool>(), 1_i64..=12)),
     ) -> Family {
-        let mut family = families[province].clone();
+        let mut family = incomes.family(province);
         for (kind, first, amount) in rare {
             family = with_rare(family, kind, if first { "ada" } else { "bo" }, amount);
         }

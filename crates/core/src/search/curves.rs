@@ -2,8 +2,8 @@
 //!
 //! A part `f` is a quotient of two linear amounts, of which `n` is the lower one. At a point of the cell that weighs the corners
 //! by `λ`, it is the mean of the corners' parts with the weights `λn`, which differs from their plain mean by the covariance of
-//! `f` and `n`, divided by the mean of `n`. That is no more than the range of both, multiplied, by four times the least of `n`.
-//! So it falls to a quarter where the range of `n` is halved, and a cell is cut until it does not matter.
+//! `f` and `n`, divided by the mean of `n`. That is no more than the range of `f` times that of `n`, divided by four times the least of
+//! `n`; nor is it more than the range of `f`. So it falls to a quarter where the range of `n` is halved, and a cell is cut until it does not matter.
 
 use super::corner::{Cell, Corner};
 use hembo_money::{Money, Rounding};
@@ -43,8 +43,12 @@ impl Curved {
 fn sag(cell: &Cell, curve: usize) -> Money {
     let (low, high) = range(cell, |corner| corner.told.edges.curves[curve].part);
     let (least, most) = range(cell, |corner| over(corner, curve));
-    let least = if least > Money::ZERO { least } else { Money::CENT };
-    (high - low).in_proportion(most - least, least * 4, Money::CENT, Rounding::HalfUp)
+    let (width, four) = (most - least, least * 4);
+    if width >= four {
+        high - low
+    } else {
+        (high - low).in_proportion(width, four, Money::CENT, Rounding::HalfUp)
+    }
 }
 
 fn over(corner: &Corner, curve: usize) -> Money {
