@@ -32,7 +32,7 @@ impl Curved {
     }
 
     /// How far a corner is from the middle of what the worst curve is over.
-    pub(super) fn from_middle(&self, cell: &Cell) -> impl Fn(&Rc<Corner>) -> i64 + use<> {
+    pub(super) fn beyond_middle(&self, cell: &Cell) -> impl Fn(&Rc<Corner>) -> i64 + use<> {
         let (curve, (least, most)) = (self.most, range(cell, |corner| over(corner, self.most)));
         let middle = least.cents() + (most - least).cents() / 2;
         move |corner| over(corner, curve).cents() - middle

@@ -183,7 +183,7 @@ impl<F: FnMut(&[Money], &mut Edges) -> At> Explorer<F> {
             }
         }
         let curved = Curved::of(cell).filter(|curved| lowest_corner(cell) - curved.sag < self.lowest)?;
-        self.halves_by(cell, curved.from_middle(cell))
+        self.halves_by(cell, curved.beyond_middle(cell))
     }
 
     /// The halves on either side of an edge that the rules told; none where corners of both sides are too near each other.
