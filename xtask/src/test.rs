@@ -8,14 +8,11 @@ use hembo_cluster::Cluster;
 use std::{
     fs,
     path::{Path, PathBuf},
-    process::{Child, Command},
+    process::Command,
 };
 
 /// The variable with the address of the test cluster; the tests make their databases there.
 pub const TEST_CLUSTER: &str = "HEMBO_TEST_CLUSTER";
-
-/// The one test of the browser suite.
-const BROWSER_SUITE: &str = "a_preparers_work_through_the_real_interface";
 
 /// Runs everything.
 pub fn test() -> Done {
@@ -38,41 +35,15 @@ pub fn test() -> Done {
     let lints = ["clippy", "--workspace", "--all-targets", "--", "-D", "warnings"];
     run("Lints", cargo().args(lints))?;
     queries_are_fresh(&cluster)?;
-    all_tests(&cluster)?;
+    let mut tests = cargo();
+    // All that fails is told at once; a backtrace would bury the browser suite's own report.
+    tests
+        .args(["test", "--workspace", "--no-fail-fast"])
+        .env(TEST_CLUSTER, cluster.url("postgres"))
+        .env("RUST_BACKTRACE", "0");
+    run("Tests", &mut tests)?;
     println!("\nAll checks and tests passed.");
     Ok(())
-}
-
-/// Builds all tests and runs them: the browser suite, which waits more than it works, before and beside all others.
-fn all_tests(cluster: &Cluster) -> Done {
-    let test = |mut command: Command, more: &[&str]| {
-        // All that fails is told at once; a backtrace would bury the browser suite's own report.
-        command.args(["test", "--workspace", "--no-fail-fast"]).args(more);
-        command.env(TEST_CLUSTER, cluster.url("postgres")).env("RUST_BACKTRACE", "0");
-        command
-    };
-    run("Tests: build", &mut test(cargo(), &["--no-run"]))?;
-    let report = root().join("target/browser-suite.txt");
-    let browser = beside(&mut test(cargo(), &["--test", "browser"]), &report)?;
-    let others = run("Tests", &mut test(after_others(cargo()), &["--", "--skip", BROWSER_SUITE]));
-    let passed = browser.wait_with_output().is_ok_and(|output| output.status.success());
-    println!("\n== Browser suite\n{}", fs::read_to_string(&report).unwrap_or_default());
-    others?;
-    if passed { Ok(()) } else { Err("The browser suite failed; its report stands above.".into()) }
-}
-
-/// Starts a step whose report is written to a file.
-fn beside(command: &mut Command, report: &Path) -> Done<Child> {
-    let told = |e: std::io::Error| format!("{}: {e}", report.display());
-    let file = fs::File::create(report).map_err(told)?;
-    command.stdout(file.try_clone().map_err(told)?).stderr(file).spawn().map_err(told)
-}
-
-/// The same command with the processor time that nothing else wants.
-fn after_others(command: Command) -> Command {
-    let mut nice = program("nice");
-    nice.args(["-n", "10"]).arg(command.get_program());
-    nice
 }
 
 /// The checked queries compiled against a database of today's migrations.
