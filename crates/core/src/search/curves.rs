@@ -2,8 +2,9 @@
 //!
 //! A part `f` is a quotient of two linear amounts, of which `n` is the lower one. At a point of the cell that weighs the corners
 //! by `λ`, it is the mean of the corners' parts with the weights `λn`, which differs from their plain mean by the covariance of
-//! `f` and `n`, divided by the mean of `n`. That is no more than the range of `f` times that of `n`, divided by four times the least of
-//! `n`; nor is it more than the range of `f`. So it falls to a quarter where the range of `n` is halved, and a cell is cut until it does not matter.
+//! `f` and `n`, divided by the mean of `n`. That is no more than the range of `f` times that of `n`, divided by four times the
+//! least of `n`; nor is it more than the range of `f`. So it falls to a quarter where the range of `n` is halved, and a cell is
+//! cut until it does not matter.
 
 use super::corner::{Cell, Corner};
 use hembo_money::{Money, Rounding};
@@ -17,7 +18,7 @@ pub(super) struct Curved {
     /// By how much the total can be below its corners.
     pub(super) sag: Money,
     /// Which of the curves does most.
-    pub(super) most: usize,
+    most: usize,
 }
 
 impl Curved {
