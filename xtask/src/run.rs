@@ -21,9 +21,17 @@ pub fn program(name: &str) -> Command {
     command
 }
 
-/// Cargo, as it runs this.
+/// Cargo, as it runs this. What it tells this program of its own package would reach build scripts, which then run again
+/// whenever cargo is called otherwise.
 pub fn cargo() -> Command {
-    program(&std::env::var("CARGO").unwrap_or_else(|_| "cargo".into()))
+    let mut command = program(&std::env::var("CARGO").unwrap_or_else(|_| "cargo".into()));
+    let own = |name: &str| name.starts_with("CARGO_PKG_") || name.starts_with("CARGO_MANIFEST_");
+    for (name, _) in std::env::vars_os() {
+        if name.to_str().is_some_and(own) {
+            command.env_remove(name);
+        }
+    }
+    command
 }
 
 /// A program of the packages in a folder, called directly by Node.js.

@@ -1,7 +1,8 @@
 //! How long the outcome of a country with very many lines takes: it must grow with their number and no faster.
 #![allow(missing_docs, clippy::float_arithmetic)]
 
-#[path = "../tests/common/mod.rs"]
+#[path = "../tests/suite/common.rs"]
+#[allow(dead_code, clippy::unwrap_used)]
 mod common;
 
 use common::Atoll;

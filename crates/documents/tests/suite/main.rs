@@ -1,0 +1,7 @@
+//! The integration tests of this crate, one binary: each would link all of it again.
+#![allow(missing_docs, clippy::unwrap_used)]
+
+mod calendar;
+mod letter;
+mod pack;
+mod sheets;
