@@ -153,7 +153,13 @@ pub fn reckon(on: On<'_>, trail: &mut impl Trail, from: Credits<'_>) -> Federal 
     let transferred = own.pension + own.disability_transferred + from_child + from_partner;
     let halved = credit - cents(transferred, rate);
     let without = limit::or_zero(trail, from.tax + split - taken - dividends);
-    let ordinary = Ordinary { credits: halved, gifts: given, tax: without, of_earlier: Money::ZERO };
+    let ordinary = Ordinary {
+        credits: halved,
+        gifts: given,
+        tax: without,
+        foreign: Money::ZERO,
+        of_earlier: Money::ZERO,
+    };
     let of_earlier = minimum_tax::of_earlier_years(on, trail, income, ordinary);
     let before = on.made(
         trail,

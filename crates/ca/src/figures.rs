@@ -219,7 +219,7 @@ tables! {
     /// ITA 127.5.
     MinimumTax {
         exemption: Money, rate: Rate, deductions_part: Rate, credits_part: Rate, gifts_part: Rate, carried_years: i64,
-        exempt_gains_part: Rate,
+        exempt_gains_part: Rate, foreign_tax_part: Rate,
     }
     /// ITA 122.7. `not_held` names the provinces that have a table of their own, which is not here.
     WorkersBenefit {

@@ -14,8 +14,8 @@ use crate::{
     part_year, partner_elsewhere, payments, pension_split, people, personal,
     points::{self, Points},
     prince_edward, province, provincial, provincial_adoption, provincial_credits, provincial_tuition, rental,
-    residence, saskatchewan, separation, shares, small_credits, split_income, transfers, tuition, volunteers,
-    widowed, workers_benefit, year_of_death, young_children, yukon,
+    residence, saskatchewan, separation, shares, small_credits, special_foreign_credit, split_income,
+    transfers, tuition, volunteers, widowed, workers_benefit, year_of_death, young_children, yukon,
 };
 use hembo_core::{
     choice::Open,
@@ -90,6 +90,7 @@ static LAW: &[Rule] = &[
     Rule::new(&federal::PROVISION),
     Rule::new(&medical_division::PROVISION).finds(medical_division::points),
     Rule::new(&minimum_tax::PROVISION).reads(minimum_tax::read).finds(minimum_tax::points),
+    Rule::new(&special_foreign_credit::PROVISION),
     Rule::new(&provincial::PROVISION),
     Rule::new(&form_428::PROVISION).finds(province::points),
     Rule::new(&provincial_tuition::PROVISION),

@@ -93,6 +93,7 @@ pub mod separation;
 pub mod shares;
 pub mod sin;
 pub mod small_credits;
+pub mod special_foreign_credit;
 pub mod split_income;
 pub mod spread;
 pub mod t1;

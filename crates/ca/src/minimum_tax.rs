@@ -12,6 +12,7 @@ use crate::{
     plan::{Filed, On},
     points::Points,
     rounding::cents,
+    special_foreign_credit,
 };
 use hembo_core::{
     Silent,
@@ -56,7 +57,9 @@ lines! {
 }
 
 open_points! {
-    FOREIGN = not_covered "foreign-minimum", "ITA 127.54";
+    FOREIGN_EARLIER = not_covered "foreign-minimum", "ITA 120.2(1)(b)";
+    FOREIGN_KEPT = look "foreign-minimum-kept", "ITA 120.2(3)",
+        "Correct it on next year's paper where form T691 comes to another amount.";
     TOO_OLD = blocks "minimum-year", "ITA 120.2(1)", "Correct the year, or remove it.";
     DUE = look "C-92", "ITA 120.2, 127.5",
         "Keep form T691: in the seven years after it takes from tax above the minimum (line 40427).";
@@ -118,6 +121,8 @@ pub struct Ordinary {
     pub gifts: Money,
     /// Line 42900, or what it would be without line 40427.
     pub tax: Money,
+    /// Line 40500.
+    pub foreign: Money,
     /// Line 40427.
     pub of_earlier: Money,
 }
@@ -136,20 +141,23 @@ pub fn of_earlier_years(on: On<'_>, trail: &mut impl Trail, income: &Income, ord
     })
 }
 
-/// What the minimum tax is above the ordinary one.
+/// What the minimum tax is above the ordinary one, each less its credit for foreign tax.
 pub fn reckon(on: On<'_>, trail: &mut impl Trail, income: &Income, ordinary: Ordinary) -> Money {
     if on.facts.died(on.person) {
         return Money::ZERO;
     }
     let minimum = minimum(on, trail, income, ordinary);
-    let additional = limit::or_zero(trail, minimum - ordinary.tax);
+    let foreign = special_foreign_credit::reckon(on, trail, minimum, ordinary.foreign);
+    let after_foreign = ordinary.tax - ordinary.foreign;
+    let additional = limit::or_zero(trail, minimum - foreign - after_foreign);
     let earlier = sum(on.own().of(&brings::EARLIER));
     let left = earlier - ordinary.of_earlier + additional;
     on.made(trail, CARRIED, left, &[], &[("Of earlier years", &earlier), ("Of this year", &additional)]);
     if minimum.is_zero() {
         return Money::ZERO;
     }
-    let made = [(MINIMUM, minimum), (credits::FEDERAL_TAX, ordinary.tax)];
+    let made =
+        [(MINIMUM, minimum), (special_foreign_credit::CREDIT, foreign), (foreign_tax::AFTER, after_foreign)];
     on.made(trail, ADDITIONAL, additional, &made, &[])
 }
 
@@ -212,10 +220,23 @@ pub fn points(points: &mut Points<'_>) {
             let name = &points.facts.people[person].name;
             let message = format!("{name} pays {additional:#} of minimum tax beside the ordinary tax.");
             points.raise(&DUE, points.at(person, "name"), message);
-            if !points.amount(foreign_tax::CREDIT, place).is_zero() {
-                let message = "The special foreign credit of the minimum tax is not computed yet.";
-                points.raise(&FOREIGN, points.at(person, "name"), message);
-            }
         }
+        beside_foreign_tax(points, place, person);
+    }
+}
+
+/// What is not known of the minimum tax beside a credit for foreign tax: how it counts in what may be taken of earlier years, and by what
+/// proportion it lowers what is kept.
+fn beside_foreign_tax(points: &mut Points<'_>, place: usize, person: usize) {
+    if points.amount(foreign_tax::CREDIT, place).is_zero() {
+        return;
+    }
+    if points.facts.people[person].own.has(&brings::EARLIER) && !points.facts.died(person) {
+        let message = "Minimum tax of earlier years is not computed beside foreign tax.";
+        points.raise(&FOREIGN_EARLIER, points.at(person, "name"), message);
+    }
+    if !points.amount(ADDITIONAL, place).is_zero() {
+        let message = "What is kept of the minimum tax is told without the proportion for foreign tax.";
+        points.raise(&FOREIGN_KEPT, points.at(person, "name"), message);
     }
 }

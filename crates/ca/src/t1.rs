@@ -101,6 +101,7 @@ fn returns(facts: &Facts, plan: &Plan, trail: &mut impl Trail) -> Money {
             credits: federal.credits,
             gifts: federal.gifts,
             tax: federal.tax,
+            foreign: federal.tax - federal.after_foreign,
             of_earlier: federal.of_earlier,
         };
         let minimum = minimum_tax::reckon(on(person), trail, &incomes[person], ordinary);

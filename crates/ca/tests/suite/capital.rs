@@ -166,6 +166,68 @@ fn what_the_minimum_tax_adds_back() {
     assert_eq!(adjusted(base().paper("T5", "ada", json!({ "10": "10000" }))), money("409463"));
 }
 
+/// Worked by hand, Alberta 2025: 600,000 of interest with 60,000 from Fiji, and losses of 600,000. Of taxable income of 60,000 basic
+/// federal tax is 8,319.38 + 20.5 % of 2,625 less 2,108.01 = 6,749.49, an eleventh of it is on the income from Fiji: 613.59. The minimum
+/// tax is 20.5 % of 360,000 - 177,882, less 1,054.01: 36,280.18, less 6,000, two thirds of the tax paid, in place of 613.59.
+#[test]
+fn the_special_foreign_credit_of_the_minimum_tax() {
+    let family = |tax: &str, choice: &str| {
+        let family = Family::single("AB", "1980-01-01").interest("ada", "600000");
+        let rows = json!([{ "country": "Fiji", "income": "60000", "tax": tax }]);
+        let family = family.shared("Foreign income", &[("ada", "100")], json!({}), rows);
+        let losses = json!([{ "year": 2020, "amount": "600000" }]);
+        let family = family.shared("Non-capital losses", &[("ada", "100")], json!({}), losses);
+        family.pin("ca.noncapital.ada", "600000").pin("ca.foreign.ada", choice).outcome()
+    };
+    let outcome = family("9000", "credit");
+    assert_lines(
+        &outcome,
+        0,
+        &[
+            ("26000", "60000"),
+            ("42900", "6749.49"),
+            ("40500", "613.59"),
+            ("t691.adjusted", "360000"),
+            ("t691.minimum", "36280.18"),
+            ("t691.foreign", "6000"),
+            ("t691.additional", "24144.28"),
+            ("42000", "30280.18"),
+            ("428.minimum", "11777.58"),
+        ],
+    );
+    assert!(!has_point(&outcome, "foreign-minimum") && has_point(&outcome, "foreign-minimum-kept"));
+    // Two thirds of the tax are below line 40500, at it and above it.
+    for (tax, special, additional) in [
+        ("920", "613.59", "29530.69"),
+        ("920.38", "613.59", "29530.69"),
+        ("920.4", "613.6", "29530.68"),
+        ("930", "620", "29524.28"),
+    ] {
+        let outcome = family(tax, "credit");
+        assert_lines(&outcome, 0, &[("t691.foreign", special), ("t691.additional", additional)]);
+    }
+    // Above 15 % tax is deducted, and is none of the credit: of 42,000 there are 33,000, and 27,000 of income, of which 20.5 % are less
+    // than two thirds of 9,000.
+    assert_lines(&family("42000", "credit"), 0, &[("foreign.deducted", "33000"), ("t691.foreign", "5535")]);
+    // What is deducted in place of the credit is none either.
+    assert_lines(&family("9000", "deduct"), 0, &[("40500", "0"), ("t691.foreign", "0")]);
+}
+
+/// 120.2(1)(b), (3): what the credit for foreign tax does to the minimum tax of other years is not known.
+#[test]
+fn minimum_tax_of_other_years_beside_foreign_tax() {
+    let family = |rows: Value| {
+        let family = Family::single("AB", "1980-01-01").interest("ada", "100000");
+        let earlier = json!([{ "year": 2022, "amount": "500" }]);
+        let family = family.shared("Minimum tax", &[("ada", "100")], json!({}), earlier);
+        family.shared("Foreign income", &[("ada", "100")], json!({}), rows).outcome()
+    };
+    for (tax, told) in [("0", false), ("1", true)] {
+        let outcome = family(json!([{ "country": "Fiji", "income": "1000", "tax": tax }]));
+        assert_eq!(has_point(&outcome, "foreign-minimum"), told, "{tax}");
+    }
+}
+
 fn abroad(rows: Value) -> Family {
     Family::single("ON", "1980-01-01").employed("ada", "90000").shared(
         "Foreign income",
