@@ -101,6 +101,10 @@ prop_compose! {
         let mut family = incomes.family(province);
         for (kind, first, amount) in rare {
             family = with_rare(family, kind, if first { "ada" } else { "bo" }, amount);
+            // News is credited until 2024.
+            if (kind, earlier) == (9, true) {
+                family = family.paper("Home credits", "bo", json!({ "news": "400" }));
+            }
         }
         if let Some(amount) = gifts {
             family = family.gifts("bo", &amount.to_string());
