@@ -11,7 +11,7 @@ use hembo_core::{limit, lines, provision::Provision, settled, trail::Trail};
 use hembo_money::Money;
 
 /// What this provision declares.
-pub static PROVISION: Provision = Provision { lines: LINES, ..Provision::NONE };
+pub static PROVISION: Provision = Provision { lines: LINES, figures: &["minimum_tax"], ..Provision::NONE };
 
 lines! {
     pub CREDIT = "ca.t691.foreign", "Special foreign credit", "ITA 127.54(2)",

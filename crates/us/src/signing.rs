@@ -170,12 +170,12 @@ fn of<'a>(points: &Points<'a>, unit: &Unit) -> Option<&'a Paper> {
 }
 
 /// Whether it is a PIN: five digits, not all zero.
-fn is_pin(pin: &str) -> bool {
+pub fn is_pin(pin: &str) -> bool {
     pin.len() == 5 && pin.bytes().all(|b| b.is_ascii_digit()) && pin != "00000"
 }
 
 /// Whether it is a preparer's number.
-fn is_ptin(number: &str) -> bool {
+pub fn is_ptin(number: &str) -> bool {
     number.strip_prefix('P').is_some_and(|rest| rest.len() == 8 && rest.bytes().all(|b| b.is_ascii_digit()))
 }
 
@@ -263,24 +263,5 @@ fn died(points: &mut Points<'_>, unit: &Unit) {
     {
         let message = format!("{} has died: who signs?", people[person].name);
         points.raise(&DIED, points.at(person, "died"), message);
-    }
-}
-
-#[cfg(test)]
-mod tests {
-    use super::{is_pin, is_ptin};
-
-    #[test]
-    fn numbers_of_who_signs() {
-        for (pin, fits) in
-            [("12345", true), ("00001", true), ("00000", false), ("1234", false), ("1234a", false)]
-        {
-            assert_eq!(is_pin(pin), fits, "{pin}");
-        }
-        for (number, fits) in
-            [("P01234567", true), ("P0123456", false), ("01234567", false), ("P0123456x", false)]
-        {
-            assert_eq!(is_ptin(number), fits, "{number}");
-        }
     }
 }

@@ -4,6 +4,7 @@
 mod choices;
 mod house;
 mod next_year;
+mod numbers;
 mod points;
 mod returns;
 mod search;

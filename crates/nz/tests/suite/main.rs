@@ -4,6 +4,7 @@
 mod house;
 mod levers;
 mod next_year;
+mod numbers;
 mod points;
 mod returns;
 mod search;

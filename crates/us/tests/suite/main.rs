@@ -43,6 +43,7 @@ mod moving_and_casualty;
 mod multiple_support;
 mod next_year;
 mod nonresident;
+mod numbers;
 mod operating_loss;
 mod optional_earnings;
 mod other_adjustments;
