@@ -3,7 +3,6 @@
 
 use crate::{
     bringing::{Bringing, of_years_before},
-    credits,
     earlier_minimum_tax::brings,
     facts::Facts,
     foreign_tax,
