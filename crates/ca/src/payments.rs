@@ -31,7 +31,7 @@ lines! {
         "The amount of line 23500 is payable.";
     AFTER_PARTIES = "ca.41700", "Federal tax after gifts to parties and labour funds", "ITA 127(3), 127.4",
         "Line 40600 less lines 41000 and 41400.";
-    NET_FEDERAL = "ca.42000", "Net federal tax", "ITA 117-127.55",
+    pub NET_FEDERAL = "ca.42000", "Net federal tax", "ITA 117-127.55",
         "Line 41700 with the minimum tax above it.";
     OF_TRUSTS = "ca.45600", "Part XII.2 credit", "ITA 210.2(3)",
         "Box 38 of every T3; refundable.";

@@ -121,6 +121,7 @@ pub static SPREAD: &[SpreadSection] = &[
             SpreadRow::new("Labour-sponsored funds", None, small_credits::LABOUR_FUNDS).minus(),
             SpreadRow::new("Workers benefit paid in advance", None, workers_benefit::ADVANCE),
             SpreadRow::new("Minimum tax above it", None, minimum_tax::ADDITIONAL),
+            SpreadRow::new("Net federal tax", None, payments::NET_FEDERAL).result(),
         ],
     },
     SpreadSection {
@@ -151,6 +152,8 @@ pub static SPREAD: &[SpreadSection] = &[
         title: "Total and paid",
         folds: false,
         rows: &[
+            SpreadRow::new("Federal", None, payments::NET_FEDERAL),
+            SpreadRow::new("Provincial", None, form_428::PROVINCIAL_TAX),
             SpreadRow::new("CPP of a business, payable", None, cpp_ei::OF_BUSINESS),
             SpreadRow::new("Benefits to repay", None, payments::REPAYMENT),
             SpreadRow::new("Medical supplement paid out", None, medical::PAID_OUT).minus(),
