@@ -99,8 +99,8 @@ pub static SPREAD: &[SpreadSection] = &[
         title: "Handed on and claimed",
         folds: false,
         rows: &[
-            SpreadRow::new("Tuition handed on", None, tuition::HANDED_ON),
-            SpreadRow::new("Gifts claimed", None, gifts::CLAIMED),
+            SpreadRow::new("Tuition handed on", None, tuition::HANDED_ON).beside(),
+            SpreadRow::new("Gifts claimed", None, gifts::CLAIMED).beside(),
         ],
     },
     SpreadSection {

@@ -64,12 +64,15 @@ pub struct SpreadRow {
     pub always: bool,
     /// It adds rows above it up, for who reads: the next result does not add it once more.
     pub subtotal: bool,
+    /// It stands beside the computation: no result adds it.
+    pub beside: bool,
 }
 
 impl SpreadRow {
     /// A row that adds, with the line of each person and that of the return.
     pub const fn new(label: &'static str, person: Option<LineId>, total: LineId) -> SpreadRow {
-        SpreadRow { label, person, total, takes_off: false, result: false, always: false, subtotal: false }
+        let (takes_off, result, always, subtotal, beside) = (false, false, false, false, false);
+        SpreadRow { label, person, total, takes_off, result, always, subtotal, beside }
     }
 
     /// The row takes off.
@@ -85,6 +88,11 @@ impl SpreadRow {
     /// The row adds others up.
     pub const fn subtotal(self) -> SpreadRow {
         SpreadRow { subtotal: true, always: true, ..self }
+    }
+
+    /// The row stands beside the computation.
+    pub const fn beside(self) -> SpreadRow {
+        SpreadRow { beside: true, ..self }
     }
 
     /// The row is shown even where it is empty.

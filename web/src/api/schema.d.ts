@@ -2570,6 +2570,8 @@ export interface components {
             amounts: (components["schemas"]["Money"] | null)[];
             /** @description A balance: told as due or back. */
             balance: boolean;
+            /** @description It stands beside the computation: no result adds it. */
+            beside: boolean;
             /** @description The words at the left. */
             label: string;
             /** @description The line; empty where it is no single one. */

@@ -63,7 +63,7 @@ export function Compared({ shown, choose }: Choosing) {
           {rows.map((row, r) => (
             <tr
               key={row.label + r}
-              className={`h-[25px] ${row.result ? "border-b border-ink font-bold" : "row-line"} ${row.same ? "text-soft" : ""}`}
+              className={`h-[25px] ${row.result ? "border-b border-ink font-bold" : "row-line"} ${row.same || row.beside ? "text-soft" : ""}`}
             >
               <th scope="row" className={`px-3.5 text-left ${row.result ? "" : "font-normal"}`}>
                 {row.label}
@@ -71,7 +71,7 @@ export function Compared({ shown, choose }: Choosing) {
               {ways.map((way, i) => (
                 <td
                   key={way.name + way.standing}
-                  className={`px-2.5 text-right ${i === 0 ? "bg-[#eef6f8]" : ""} ${i === 0 && !row.same ? "font-semibold" : ""}`}
+                  className={`px-2.5 text-right ${i === 0 ? "bg-[#eef6f8]" : ""} ${i === 0 && !row.same && !row.beside ? "font-semibold" : ""}`}
                 >
                   <Figure row={row} column={i} way={way} open={setOpened} />
                 </td>

@@ -107,6 +107,8 @@ pub struct ComparedRow {
     pub balance: bool,
     /// A result.
     pub result: bool,
+    /// It stands beside the computation: no result adds it.
+    pub beside: bool,
     /// One amount for each column.
     pub amounts: Vec<Option<Money>>,
 }
@@ -333,6 +335,7 @@ pub(super) fn side_by_side(
             takes_off: row.takes_off,
             balance: is_balance(pack, row),
             result: row.result,
+            beside: row.beside,
             same: false,
             amounts: amounts.collect(),
         }
@@ -421,7 +424,7 @@ fn footed(rows: Vec<(bool, ComparedRow)>) -> Vec<ComparedRow> {
             }
             before = is_shown.then_some(amounts);
             sums = vec![Money::ZERO; columns];
-        } else if is_shown {
+        } else if is_shown && !row.beside {
             for (sum, amount) in sums.iter_mut().zip(&amounts) {
                 *sum += if row.takes_off { -*amount } else { *amount };
             }
@@ -451,6 +454,7 @@ fn the_rest(rest: Vec<Money>) -> ComparedRow {
         takes_off: false,
         balance: false,
         result: false,
+        beside: false,
         same,
         amounts: rest.into_iter().map(Some).collect(),
     }

@@ -63,6 +63,9 @@ fn column_foots(rows: &[ComparedRow], column: usize) -> bool {
     let (mut sum, mut before) = (Money::ZERO, Money::ZERO);
     rows.iter().all(|row| {
         let amount = row.amounts[column].unwrap_or_default();
+        if row.beside {
+            return true;
+        }
         if !row.result {
             sum += if row.takes_off { -amount } else { amount };
             return true;
@@ -70,6 +73,13 @@ fn column_foots(rows: &[ComparedRow], column: usize) -> bool {
         let foots = near(sum, amount) || near(before + sum, amount);
         (sum, before) = (Money::ZERO, amount);
         foots
+    })
+}
+
+/// Whether a row of what is left out is a result itself: then no row leads to that.
+fn all_is_told_as_the_rest(rows: &[ComparedRow]) -> bool {
+    rows.windows(2).any(|two| {
+        two[0].line.is_empty() && !two[0].same && two[1].result && two[0].amounts == two[1].amounts
     })
 }
 
@@ -96,6 +106,7 @@ fn columns_of_compared_ways_foot() {
             );
         }
         assert!(compared.rows.iter().any(|r| r.same), "{name}: nothing is the same in all");
+        assert!(!all_is_told_as_the_rest(&compared.rows), "{name}: {:#?}", told(&compared.rows));
     }
 }
 
