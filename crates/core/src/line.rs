@@ -66,13 +66,24 @@ pub struct SpreadRow {
     pub subtotal: bool,
     /// It stands beside the computation: no result adds it.
     pub beside: bool,
+    /// A result adds it, and more of it is less tax: an amount that makes a credit.
+    pub lowers: bool,
 }
 
 impl SpreadRow {
     /// A row that adds, with the line of each person and that of the return.
     pub const fn new(label: &'static str, person: Option<LineId>, total: LineId) -> SpreadRow {
-        let (takes_off, result, always, subtotal, beside) = (false, false, false, false, false);
-        SpreadRow { label, person, total, takes_off, result, always, subtotal, beside }
+        SpreadRow {
+            label,
+            person,
+            total,
+            takes_off: false,
+            result: false,
+            always: false,
+            subtotal: false,
+            beside: false,
+            lowers: false,
+        }
     }
 
     /// The row takes off.
@@ -93,6 +104,11 @@ impl SpreadRow {
     /// The row stands beside the computation.
     pub const fn beside(self) -> SpreadRow {
         SpreadRow { beside: true, ..self }
+    }
+
+    /// The row is an amount that makes a credit.
+    pub const fn lowers(self) -> SpreadRow {
+        SpreadRow { lowers: true, ..self }
     }
 
     /// The row is shown even where it is empty.

@@ -109,6 +109,9 @@ pub struct ComparedRow {
     pub result: bool,
     /// It stands beside the computation: no result adds it.
     pub beside: bool,
+    /// More of it is less tax, though a result adds it.
+    #[serde(skip)]
+    pub lowers: bool,
     /// One amount for each column.
     pub amounts: Vec<Option<Money>>,
 }
@@ -336,6 +339,7 @@ pub(super) fn side_by_side(
             balance: is_balance(pack, row),
             result: row.result,
             beside: row.beside,
+            lowers: row.lowers,
             same: false,
             amounts: amounts.collect(),
         }
@@ -455,6 +459,7 @@ fn the_rest(rest: Vec<Money>) -> ComparedRow {
         balance: false,
         result: false,
         beside: false,
+        lowers: false,
         same,
         amounts: rest.into_iter().map(Some).collect(),
     }

@@ -13,8 +13,10 @@ pub(super) fn sentences(compared: &Comparison, decisions: &[DecisionOutcome]) ->
     let next = &compared.ways[column];
     let what = next.but.strip_prefix("but ").unwrap_or(&next.name);
     let mut all = vec![format!("{} would be {:#} more tax.", capital(what), next.more.to_whole())];
-    let rows: Vec<&ComparedRow> =
-        compared.rows.iter().filter(|row| !row.result && !row.line.is_empty()).collect();
+    // A result that stands as a row of the next one tells nothing of where.
+    let is_result = |line: &str| compared.rows.iter().any(|row| row.result && row.line == line);
+    let tells = |row: &&ComparedRow| !row.beside && !row.line.is_empty() && !is_result(&row.line);
+    let rows: Vec<&ComparedRow> = compared.rows.iter().filter(tells).collect();
     let gains = largest(&rows, column, |helps| helps);
     let costs = largest(&rows, column, |helps| !helps);
     let told = |row: &ComparedRow| {
@@ -46,10 +48,11 @@ fn size(row: &ComparedRow, column: usize) -> Money {
     if by.is_negative() { -by } else { by }
 }
 
-/// Whether a row is better in the chosen way than in another: less of what comes in or is taxed, more of what takes off.
+/// Whether a row is better in the chosen way than in another: less of what comes in or is taxed, more of what takes off or
+/// makes a credit.
 fn helps(row: &ComparedRow, column: usize) -> Money {
     let [mine, theirs] = [0, column].map(|at| row.amounts[at].unwrap_or_default());
-    if row.takes_off { mine - theirs } else { theirs - mine }
+    if row.takes_off || row.lowers { mine - theirs } else { theirs - mine }
 }
 
 /// The row that differs most in favour of the chosen way, or most against it.

@@ -156,4 +156,11 @@ fn why_the_chosen_way() {
         separate[1],
         "It gains most at Income tax (15,541 instead of 16,606), and gives up next to nothing."
     );
+    // An amount that makes a credit is gained; what is handed on, and the sums of both taxes, tell nothing of where.
+    let handed_on = why("kettering-adebayo", None);
+    assert_eq!(handed_on[0], "No tuition of Corin would be 725 more tax.");
+    assert_eq!(
+        handed_on[1],
+        "It gains most at Transferred from the partner (5,000 instead of 0), and gives up next to nothing."
+    );
 }
