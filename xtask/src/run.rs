@@ -21,24 +21,10 @@ pub fn program(name: &str) -> Command {
     command
 }
 
-fn cargo_program() -> String {
-    std::env::var("CARGO").unwrap_or_else(|_| "cargo".into())
-}
-
-/// Cargo, as it runs this.
+/// Cargo, as it runs this. What it tells this program of its own package would reach build scripts, which then run again
+/// whenever cargo is called otherwise.
 pub fn cargo() -> Command {
-    without_own_package(program(&cargo_program()))
-}
-
-/// Cargo that gives way to whatever else runs.
-pub fn patient_cargo() -> Command {
-    let mut command = program("nice");
-    command.args(["-n", "10"]).arg(cargo_program());
-    without_own_package(command)
-}
-
-/// What cargo tells this program of its own package would reach build scripts, which then run again whenever cargo is called otherwise.
-fn without_own_package(mut command: Command) -> Command {
+    let mut command = program(&std::env::var("CARGO").unwrap_or_else(|_| "cargo".into()));
     let own = |name: &str| name.starts_with("CARGO_PKG_") || name.starts_with("CARGO_MANIFEST_");
     for (name, _) in std::env::vars_os() {
         if name.to_str().is_some_and(own) {

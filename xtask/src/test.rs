@@ -1,7 +1,7 @@
 //! `cargo xtask test`: every check and test of the project, and the refreshing of what is committed for them.
 
 use crate::{
-    run::{Done, cargo, node, patient_cargo, program, root, run},
+    run::{Done, cargo, node, program, root, run},
     setup,
 };
 use hembo_cluster::Cluster;
@@ -13,9 +13,6 @@ use std::{
 
 /// The variable with the address of the test cluster; the tests make their databases there.
 pub const TEST_CLUSTER: &str = "HEMBO_TEST_CLUSTER";
-
-/// The test that drives the browser suite.
-const BROWSER: &str = "a_preparers_work_through_the_real_interface";
 
 /// Runs everything.
 pub fn test() -> Done {
@@ -38,32 +35,15 @@ pub fn test() -> Done {
     let lints = ["clippy", "--workspace", "--all-targets", "--", "-D", "warnings"];
     run("Lints", cargo().args(lints))?;
     queries_are_fresh(&cluster)?;
-    tests(&cluster)?;
+    let mut tests = cargo();
+    // All that fails is told at once; a backtrace would bury the browser suite's own report.
+    tests
+        .args(["test", "--workspace", "--no-fail-fast"])
+        .env(TEST_CLUSTER, cluster.url("postgres"))
+        .env("RUST_BACKTRACE", "0");
+    run("Tests", &mut tests)?;
     println!("\nAll checks and tests passed.");
     Ok(())
-}
-
-/// All tests: the browser suite, which waits for its browser most of the time, beside the others; what it tells follows theirs.
-fn tests(cluster: &Cluster) -> Done {
-    let of = |mut cargo: Command, which: &[&str]| {
-        // Of the same packages each time: of others the laws would be compiled anew. All that fails is told at once; a backtrace would
-        // bury the browser suite's own report.
-        cargo.args(["test", "--workspace", "--no-fail-fast"]).args(which);
-        cargo.env(TEST_CLUSTER, cluster.url("postgres")).env("RUST_BACKTRACE", "0");
-        cargo
-    };
-    run("Building the tests", &mut of(cargo(), &["--no-run"]))?;
-    let log = root().join("target/browser.log");
-    let wrong = |e: std::io::Error| format!("{}: {e}", log.display());
-    let told = fs::File::create(&log).map_err(wrong)?;
-    let mut browser = of(cargo(), &["--", BROWSER]);
-    browser.stdout(told.try_clone().map_err(wrong)?).stderr(told);
-    let mut browser = browser.spawn().map_err(|e| format!("The browser suite does not start: {e}"))?;
-    let others = run("Tests", &mut of(patient_cargo(), &["--", "--skip", BROWSER]));
-    let suite = browser.wait().map_err(|e| e.to_string())?;
-    println!("\n== Browser suite\n{}", fs::read_to_string(&log).map_err(wrong)?);
-    others?;
-    if suite.success() { Ok(()) } else { Err(format!("The browser suite failed ({suite}).")) }
 }
 
 /// The checked queries compiled against a database of today's migrations.
