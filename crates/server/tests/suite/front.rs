@@ -44,7 +44,7 @@ fn settings(hosts: &[&str]) -> Settings {
 
 #[tokio::test]
 async fn what_cannot_be_read_is_refused_in_words() {
-    let client = Client::signed_in("unreadable").await;
+    let client = Client::signed_in("said_in_words").await;
     for (path, status) in [
         ("/api/nothing", 404),
         ("/api/households/none", 400),
