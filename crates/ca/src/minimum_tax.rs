@@ -5,7 +5,7 @@ use crate::{
     bringing::{Bringing, of_years_before},
     earlier_minimum_tax::brings,
     facts::Facts,
-    foreign_tax,
+    foreign_income, foreign_tax,
     income::{self, Income},
     net_income,
     plan::{Filed, On},
@@ -120,7 +120,7 @@ pub struct Ordinary {
     pub gifts: Money,
     /// Line 42900, or what it would be without line 40427.
     pub tax: Money,
-    /// Line 40500.
+    /// Line 40500; nothing where it is not reckoned yet.
     pub foreign: Money,
     /// Line 40427.
     pub of_earlier: Money,
@@ -224,17 +224,16 @@ pub fn points(points: &mut Points<'_>) {
     }
 }
 
-/// What is not known of the minimum tax beside a credit for foreign tax: how it counts in what may be taken of earlier years, and by what
-/// proportion it lowers what is kept.
+/// What is not known of the minimum tax beside foreign tax: how its credit counts in what may be taken of earlier years, so that not even
+/// deducting the tax in its place is weighed; and by what proportion the special one lowers what is kept.
 fn beside_foreign_tax(points: &mut Points<'_>, place: usize, person: usize) {
-    if points.amount(foreign_tax::CREDIT, place).is_zero() {
-        return;
-    }
-    if points.facts.people[person].own.has(&brings::EARLIER) && !points.facts.died(person) {
+    let own = &points.facts.people[person].own;
+    if own.has(&brings::EARLIER) && own.has(&foreign_income::brings::ABROAD) && !points.facts.died(person) {
         let message = "Minimum tax of earlier years is not computed beside foreign tax.";
         points.raise(&FOREIGN_EARLIER, points.at(person, "name"), message);
     }
-    if !points.amount(ADDITIONAL, place).is_zero() {
+    let above = points.amount(MINIMUM, place) > points.amount(foreign_tax::AFTER, place);
+    if above && !points.amount(special_foreign_credit::CREDIT, place).is_zero() {
         let message = "What is kept of the minimum tax is told without the proportion for foreign tax.";
         points.raise(&FOREIGN_KEPT, points.at(person, "name"), message);
     }

@@ -15,7 +15,7 @@ pub static PROVISION: Provision = Provision { lines: LINES, figures: &["minimum_
 
 lines! {
     pub CREDIT = "ca.t691.foreign", "Special foreign credit", "ITA 127.54(2)",
-        "Line 40500; or, if that is more, two thirds of foreign tax up to the rate of the minimum tax on the income it was paid on.";
+        "Line 40500; or, if that is more, a part of foreign tax up to the rate of the minimum tax on the income it was paid on.";
 }
 
 /// 127.54(2)(b): of the taxes a part, up to the rate of the minimum tax on the income that they were paid on. What is deducted of

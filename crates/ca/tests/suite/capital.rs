@@ -171,14 +171,15 @@ fn what_the_minimum_tax_adds_back() {
 /// tax is 20.5 % of 360,000 - 177,882, less 1,054.01: 36,280.18, less 6,000, two thirds of the tax paid, in place of 613.59.
 #[test]
 fn the_special_foreign_credit_of_the_minimum_tax() {
-    let family = |tax: &str, choice: &str| {
+    let with_losses = |losses: &str, tax: &str, choice: &str| {
         let family = Family::single("AB", "1980-01-01").interest("ada", "600000");
         let rows = json!([{ "country": "Fiji", "income": "60000", "tax": tax }]);
         let family = family.shared("Foreign income", &[("ada", "100")], json!({}), rows);
-        let losses = json!([{ "year": 2020, "amount": "600000" }]);
-        let family = family.shared("Non-capital losses", &[("ada", "100")], json!({}), losses);
-        family.pin("ca.noncapital.ada", "600000").pin("ca.foreign.ada", choice).outcome()
+        let rows = json!([{ "year": 2020, "amount": losses }]);
+        let family = family.shared("Non-capital losses", &[("ada", "100")], json!({}), rows);
+        family.pin("ca.noncapital.ada", losses).pin("ca.foreign.ada", choice).outcome()
     };
+    let family = |tax: &str, choice: &str| with_losses("600000", tax, choice);
     let outcome = family("9000", "credit");
     assert_lines(
         &outcome,
@@ -210,7 +211,13 @@ fn the_special_foreign_credit_of_the_minimum_tax() {
     // than two thirds of 9,000.
     assert_lines(&family("42000", "credit"), 0, &[("foreign.deducted", "33000"), ("t691.foreign", "5535")]);
     // What is deducted in place of the credit is none either.
-    assert_lines(&family("9000", "deduct"), 0, &[("40500", "0"), ("t691.foreign", "0")]);
+    let outcome = family("9000", "deduct");
+    assert_lines(&outcome, 0, &[("40500", "0"), ("t691.foreign", "0")]);
+    assert!(!has_point(&outcome, "foreign-minimum-kept"));
+    // Where there is no ordinary tax, all of the special credit is more: 20.5 % of 335,000 - 177,882, less 1,054.01 and 6,000.
+    let outcome = with_losses("650000", "9000", "credit");
+    assert_lines(&outcome, 0, &[("40500", "0"), ("t691.foreign", "6000"), ("t691.additional", "25155.18")]);
+    assert!(has_point(&outcome, "foreign-minimum-kept"));
 }
 
 /// 120.2(1)(b), (3): what the credit for foreign tax does to the minimum tax of other years is not known.
@@ -220,11 +227,14 @@ fn minimum_tax_of_other_years_beside_foreign_tax() {
         let family = Family::single("AB", "1980-01-01").interest("ada", "100000");
         let earlier = json!([{ "year": 2022, "amount": "500" }]);
         let family = family.shared("Minimum tax", &[("ada", "100")], json!({}), earlier);
-        family.shared("Foreign income", &[("ada", "100")], json!({}), rows).outcome()
+        family.shared("Foreign income", &[("ada", "100")], json!({}), rows)
     };
     for (tax, told) in [("0", false), ("1", true)] {
-        let outcome = family(json!([{ "country": "Fiji", "income": "1000", "tax": tax }]));
-        assert_eq!(has_point(&outcome, "foreign-minimum"), told, "{tax}");
+        let family = family(json!([{ "country": "Fiji", "income": "1000", "tax": tax }]));
+        for choice in ["credit", "deduct"] {
+            let outcome = family.clone().pin("ca.foreign.ada", choice).outcome();
+            assert_eq!(has_point(&outcome, "foreign-minimum"), told, "{tax} {choice}");
+        }
     }
 }
 
